@@ -1,0 +1,21 @@
+// The rooms and which way dependencies may point; see docs/architecture.md. A new room belongs in this list.
+const rooms = ['app', 'features', 'ui', 'store', 'media', 'core']
+
+/** Each room may import the rooms after it; `server` stands aside and is only reached from `app` and the configuration. */
+const upwards = rooms.map((room, i) => ({
+  name: `${room}-points-down`,
+  severity: 'error',
+  from: { path: `^src/${room}/`, pathNot: '\\.test\\.tsx?$' },
+  to: { path: rooms.slice(0, i).map((r) => `^src/${r}/`).concat(room === 'app' ? [] : ['^src/server/']) },
+}))
+
+export default {
+  forbidden: [
+    { name: 'no-cycles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
+    ...upwards,
+    { name: 'core-is-pure', severity: 'error', comment: 'core imports zod and itself, nothing else', from: { path: '^src/core/', pathNot: '\\.test\\.ts$' }, to: { pathNot: ['^src/core/', 'node_modules/zod/'] } },
+    { name: 'media-has-no-store', severity: 'error', from: { path: '^src/media/' }, to: { path: '^src/(store|ui|features)/' } },
+    { name: 'no-test-in-product', severity: 'error', from: { path: '^src/', pathNot: '\\.test\\.tsx?$' }, to: { path: '^(tests|bench)/' } },
+  ],
+  options: { tsPreCompilationDeps: true, tsConfig: { fileName: 'tsconfig.json' }, doNotFollow: { path: 'node_modules' }, exclude: { path: '\\.next/' } },
+}

@@ -1,0 +1,27 @@
+import type { NextConfig } from 'next'
+import { STATIC_POLICY } from './src/server/securityPolicy'
+
+/** Cross-origin isolation: precise memory measuring and shared memory for workers; nothing foreign is ever embedded. */
+const isolation = [
+  { key: 'Cross-Origin-Opener-Policy', value: 'same-origin' },
+  { key: 'Cross-Origin-Embedder-Policy', value: 'require-corp' },
+  { key: 'Cross-Origin-Resource-Policy', value: 'same-origin' },
+  { key: 'X-Content-Type-Options', value: 'nosniff' },
+  { key: 'Referrer-Policy', value: 'no-referrer' },
+]
+
+const config: NextConfig = {
+  agentRules: false,
+  experimental: { agentUpgrade: false },
+  poweredByHeader: false,
+  reactStrictMode: true,
+  devIndicators: false,
+  headers: async () => [
+    { source: '/:path*', headers: isolation },
+    // Workers take their policy from their own script's response; pages get theirs, with a nonce, in src/proxy.ts.
+    { source: '/_next/static/:path*', headers: [{ key: 'Content-Security-Policy', value: STATIC_POLICY }] },
+    { source: '/demo/:path*', headers: [{ key: 'Content-Security-Policy', value: STATIC_POLICY }] },
+  ],
+}
+
+export default config

@@ -1,0 +1,53 @@
+// Makes sure that what a command needs is there: packages, the build, and for tests Debian's Chromium and ffmpeg.
+import { createHash } from 'node:crypto'
+import { existsSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { has, root, run } from './commands.mjs'
+
+const at = (...parts) => join(root, ...parts)
+
+/** Installs the packages when they are missing or the lock file has changed since. */
+export async function ensureModules() {
+  const installed = at('node_modules', '.package-lock.json')
+  if (existsSync(installed) && statSync(installed).mtimeMs >= statSync(at('package-lock.json')).mtimeMs) return
+  process.stdout.write('Installing packages…\n')
+  run('npm', ['ci', '--no-audit', '--no-fund'])
+}
+
+/** What the build is made of; a change in any of it means building again. */
+const BUILT_FROM = ['src', 'public', 'next.config.ts', 'package-lock.json', 'tsconfig.json']
+
+function fingerprint() {
+  const hash = createHash('sha256')
+  const add = (path) => {
+    if (statSync(path).isDirectory()) for (const name of readdirSync(path).sort()) add(join(path, name))
+    else if (!/\.test\.tsx?$/.test(path)) hash.update(path.slice(root.length)).update(readFileSync(path))
+  }
+  BUILT_FROM.map((p) => at(p)).forEach(add)
+  return hash.digest('hex')
+}
+
+/** Builds the application unless the build there is was made from the same files. */
+export async function ensureBuild() {
+  const stamp = at('.next', 'brimble-build')
+  const now = fingerprint()
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === now && existsSync(at('.next', 'BUILD_ID'))) return
+  process.stdout.write('Building Brimble (about a minute)…\n')
+  run('npx', ['next', 'build'])
+  writeFileSync(stamp, now)
+}
+
+const CHROMIUM = '/usr/bin/chromium'
+
+/** Installs the programs that tests need when this is root on Debian; otherwise says which are missing and ends. */
+export async function ensurePrograms() {
+  const missing = [...(existsSync(CHROMIUM) ? [] : ['chromium']), ...(has('ffmpeg') && has('ffprobe') ? [] : ['ffmpeg'])]
+  if (missing.length === 0) return
+  if (process.getuid?.() !== 0 || !has('apt-get')) {
+    process.stderr.write(`The tests need these Debian packages: ${missing.join(' ')}\nInstall them, for example with: sudo apt-get install ${missing.join(' ')}\n`)
+    process.exit(1)
+  }
+  process.stdout.write(`Installing ${missing.join(' and ')}…\n`)
+  run('apt-get', ['update', '-qq'])
+  run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...missing], { DEBIAN_FRONTEND: 'noninteractive' })
+}

@@ -1,0 +1,6 @@
+import { BenchPage } from '@/features/bench/BenchPage'
+
+export default async function Page({ params }: { params: Promise<{ id: string }> }) {
+  const { id } = await params
+  return <BenchPage id={decodeURIComponent(id)} />
+}

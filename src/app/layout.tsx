@@ -1,0 +1,23 @@
+import '@fontsource-variable/instrument-sans/index.css'
+import '@fontsource-variable/jetbrains-mono/index.css'
+import type { Metadata } from 'next'
+import { headers } from 'next/headers'
+import type { ReactNode } from 'react'
+import { RenderQueueStarter } from '@/features/outbox/RenderQueueStarter'
+import { AppProviders } from '@/ui/AppProviders'
+
+export const metadata: Metadata = { title: 'Brimble', description: 'Cut highlights from recordings and rebuild them as stacked vertical video.' }
+
+export default async function RootLayout({ children }: { children: ReactNode }) {
+  const nonce = (await headers()).get('x-nonce') ?? undefined
+  return (
+    <html lang="en">
+      <body>
+        <AppProviders nonce={nonce}>
+          <RenderQueueStarter />
+          {children}
+        </AppProviders>
+      </body>
+    </html>
+  )
+}

@@ -1,0 +1,5 @@
+import { OutboxPage } from '@/features/outbox/OutboxPage'
+
+export default function Page() {
+  return <OutboxPage />
+}

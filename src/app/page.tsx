@@ -1,0 +1,5 @@
+import { ShelfPage } from '@/features/shelf/ShelfPage'
+
+export default function Page() {
+  return <ShelfPage />
+}

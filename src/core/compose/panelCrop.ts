@@ -1,0 +1,43 @@
+import { toEvenPixels } from '../geometry/evenGrid'
+import { cropToFill, fitWhole } from '../geometry/fit'
+import { centreOf, pushInside, type Rect, type Size } from '../geometry/rect'
+import type { Panel } from '../model/layout'
+import type { Correction } from '../model/passage'
+import type { Region } from '../model/region'
+import { toEven } from '../geometry/evenGrid'
+
+/** What a panel takes from the recording and where it puts it. */
+export interface PanelPicture {
+  /** Pixels of the display-oriented frame. */
+  crop: Rect
+  /** Even pixels of the canvas. */
+  dest: Rect
+}
+
+/**
+ * Crop and place of a region in a panel. Never reaches beyond the region's bounds and never stretches: a *fill* crop has the
+ * panel's proportion exactly; a *whole* picture keeps its own, to the even pixel, in the middle of the panel.
+ */
+export function panelPicture(panel: Panel, rect: Rect, region: Region, frame: Size, correction?: Correction): PanelPicture {
+  const bounds = toEvenPixels(region.bounds, frame)
+  if (panel.fit === 'whole') return wholePicture(bounds, rect)
+  const focus = centreOf(region.focus ? toEvenPixels(region.focus, frame) : bounds)
+  const zoom = panel.zoom * (correction?.zoom ?? 1)
+  const crop = cropToFill(bounds, rect.width / rect.height, focus, zoom)
+  if (!correction) return { crop, dest: rect }
+  const moved = { ...crop, x: crop.x + correction.dx * frame.width, y: crop.y + correction.dy * frame.height }
+  return { crop: pushInside(moved, bounds), dest: rect }
+}
+
+function wholePicture(bounds: Rect, rect: Rect): PanelPicture {
+  const fitted = fitWhole(rect, bounds.width / bounds.height)
+  const width = Math.min(rect.width, Math.max(2, toEven(fitted.width)))
+  const height = Math.min(rect.height, Math.max(2, toEven(fitted.height)))
+  const dest = { x: rect.x + toEven((rect.width - width) / 2), y: rect.y + toEven((rect.height - height) / 2), width, height }
+  return { crop: cropToFill(bounds, width / height, centreOf(bounds)), dest }
+}
+
+/** Output pixels for each source pixel: 1 is as recorded, above it the picture is blown up. */
+export function blowUp({ crop, dest }: PanelPicture): number {
+  return dest.width / crop.width
+}

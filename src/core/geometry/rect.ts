@@ -1,0 +1,46 @@
+/** An axis-aligned rectangle. The unit (fractions of a frame, pixels of a frame, pixels of a canvas) is the holder's. */
+export interface Rect {
+  x: number
+  y: number
+  width: number
+  height: number
+}
+
+export interface Size {
+  width: number
+  height: number
+}
+
+export interface Point {
+  x: number
+  y: number
+}
+
+export function centreOf(rect: Rect): Point {
+  return { x: rect.x + rect.width / 2, y: rect.y + rect.height / 2 }
+}
+
+export function scaleRect(rect: Rect, sx: number, sy: number = sx): Rect {
+  return { x: rect.x * sx, y: rect.y * sy, width: rect.width * sx, height: rect.height * sy }
+}
+
+/** Moves `rect` by the least amount that puts it inside `bounds`; one too large keeps its size and is centred. */
+export function pushInside(rect: Rect, bounds: Rect): Rect {
+  const along = (start: number, length: number, from: number, room: number) =>
+    length > room ? from + (room - length) / 2 : Math.min(Math.max(start, from), from + room - length)
+  return {
+    ...rect,
+    x: along(rect.x, rect.width, bounds.x, bounds.width),
+    y: along(rect.y, rect.height, bounds.y, bounds.height),
+  }
+}
+
+/** Whether `inner` lies inside `outer`, allowing `slack` on every side. */
+export function contains(outer: Rect, inner: Rect, slack = 1e-9): boolean {
+  return (
+    inner.x >= outer.x - slack &&
+    inner.y >= outer.y - slack &&
+    inner.x + inner.width <= outer.x + outer.width + slack &&
+    inner.y + inner.height <= outer.y + outer.height + slack
+  )
+}

@@ -1,0 +1,35 @@
+import type { Stack, LayoutNode } from '../model/layout'
+import type { Seam } from './solve'
+
+/** The node at the end of `path` (child indices from the root). Throws RangeError when the path leads nowhere. */
+export function nodeAt(root: LayoutNode, path: readonly number[]): LayoutNode {
+  return path.reduce<LayoutNode>((node, index) => {
+    const child = node.kind === 'stack' ? node.children[index] : undefined
+    if (!child) throw new RangeError(`path: nothing at ${path.join('.')}`)
+    return child.node
+  }, root)
+}
+
+/**
+ * Moves a seam so that it starts `position` pixels from the start of its stack, in place. The two neighbours share what
+ * they had; neither gets less than `least` pixels. `sizes` are the solved sizes of the stack's children, in pixels.
+ */
+export function moveSeam(root: LayoutNode, seam: Seam, sizes: readonly number[], position: number, least = 32): void {
+  const node = nodeAt(root, seam.path)
+  if (node.kind !== 'stack') throw new RangeError('seam.path: does not lead to a stack')
+  const gap = seam.axis === 'column' ? seam.rect.height : seam.rect.width
+  const before = sizes.slice(0, seam.index).reduce((a, b) => a + b, 0) + gap * seam.index
+  const pair = (sizes[seam.index] ?? 0) + (sizes[seam.index + 1] ?? 0)
+  const first = Math.max(Math.min(least, pair / 2), Math.min(position - before, pair - Math.min(least, pair / 2)))
+  const wanted = sizes.map((size, i) => (i === seam.index ? first : i === seam.index + 1 ? pair - first : size))
+  setSizes(node, wanted, seam.stackLength)
+}
+
+/** Writes solved sizes back as extents: weights in pixels, fixed ones as fractions of the stack's length. */
+function setSizes(stack: Stack, sizes: readonly number[], stackLength: number): void {
+  stack.children.forEach((child, i) => {
+    const size = sizes[i] ?? 0
+    if (child.extent.kind === 'fixed') child.extent.fraction = size / stackLength
+    else child.extent.weight = (size / stackLength) * 100
+  })
+}

@@ -1,0 +1,21 @@
+import { z } from 'zod'
+
+const id = z.string().min(1).max(80)
+
+export const recordingId = id.brand<'RecordingId'>()
+export const regionId = id.brand<'RegionId'>()
+export const setupId = id.brand<'SetupId'>()
+export const layoutId = id.brand<'LayoutId'>()
+export const panelId = id.brand<'PanelId'>()
+export const highlightId = id.brand<'HighlightId'>()
+export const passageId = id.brand<'PassageId'>()
+export const renderId = id.brand<'RenderId'>()
+
+export type RecordingId = z.infer<typeof recordingId>
+export type RegionId = z.infer<typeof regionId>
+export type SetupId = z.infer<typeof setupId>
+export type LayoutId = z.infer<typeof layoutId>
+export type PanelId = z.infer<typeof panelId>
+export type HighlightId = z.infer<typeof highlightId>
+export type PassageId = z.infer<typeof passageId>
+export type RenderId = z.infer<typeof renderId>

@@ -1,0 +1,39 @@
+import type { z } from 'zod'
+import { highlight } from './highlight'
+import { layout } from './layout'
+import { recording } from './recording'
+import { render } from './render'
+import { setup } from './setup'
+
+const schemas = { recording, setup, layout, highlight, render } as const
+
+export type RecordKind = keyof typeof schemas
+export type RecordOf<K extends RecordKind> = z.infer<(typeof schemas)[K]>
+
+type Step = (old: Record<string, unknown>) => Record<string, unknown>
+
+/** `chains[kind][n]` turns version n + 1 into version n + 2. Empty while every record is at version 1. */
+const chains: Record<RecordKind, readonly Step[]> = { recording: [], setup: [], layout: [], highlight: [], render: [] }
+
+export type ReadResult<K extends RecordKind> =
+  | { ok: true; record: RecordOf<K> }
+  | { ok: false; reason: 'newer-version' | 'not-a-record'; problems: string[] }
+
+/** The version that records of this kind are written in. */
+export function currentVersion(kind: RecordKind): number {
+  return chains[kind].length + 1
+}
+
+/** Brings a stored or imported record up to the current version and checks it. Works on a copy; never throws. */
+export function readRecord<K extends RecordKind>(kind: K, raw: unknown): ReadResult<K> {
+  const version = (raw as { schemaVersion?: unknown } | null)?.schemaVersion
+  if (typeof version !== 'number' || !Number.isInteger(version) || version < 1)
+    return { ok: false, reason: 'not-a-record', problems: ['schemaVersion: missing'] }
+  if (version > currentVersion(kind))
+    return { ok: false, reason: 'newer-version', problems: [`schemaVersion: ${version} is newer than ${currentVersion(kind)}`] }
+  let record = structuredClone(raw) as Record<string, unknown>
+  for (const step of chains[kind].slice(version - 1)) record = step(record)
+  const parsed = schemas[kind].safeParse(record)
+  if (parsed.success) return { ok: true, record: parsed.data as RecordOf<K> }
+  return { ok: false, reason: 'not-a-record', problems: parsed.error.issues.map((i) => `${i.path.join('.')}: ${i.message}`) }
+}

@@ -1,0 +1,30 @@
+import { z } from 'zod'
+import type { Rect } from '../geometry/rect'
+import { regionId } from './ids'
+import { title } from './record'
+
+/** What a region shows. The user's own roles are any other short word. */
+export const STANDARD_ROLES = ['face', 'game', 'speaker', 'slides', 'chat', 'hud', 'logo', 'whole'] as const
+
+export const role = z.string().regex(/^[\p{L}\p{N}][\p{L}\p{N} -]{0,29}$/u)
+export type Role = z.infer<typeof role>
+
+/** A rectangle inside the frame, as fractions 0..1 of its display-oriented size. */
+export const frameRect = z
+  .object({ x: z.number().min(0).max(1), y: z.number().min(0).max(1), width: z.number().positive().max(1), height: z.number().positive().max(1) })
+  .refine((r) => r.x + r.width <= 1 + 1e-6 && r.y + r.height <= 1 + 1e-6, 'reaches beyond the frame')
+
+/** A named place in a recording's frame. */
+export const region = z.object({
+  id: regionId,
+  role,
+  name: title,
+  /** Nothing outside is ever shown. */
+  bounds: frameRect,
+  /** Nothing inside is ever cut, where that can be helped; null: only the middle of `bounds` matters. */
+  focus: frameRect.nullable().default(null),
+})
+
+export type Region = z.infer<typeof region>
+
+export const WHOLE_FRAME: Rect = { x: 0, y: 0, width: 1, height: 1 }

@@ -1,0 +1,61 @@
+import { z } from 'zod'
+import { edit } from './edit'
+import { renderId, highlightId } from './ids'
+import { frameRate, micros, recordBase } from './record'
+import { shape } from './shape'
+
+/** How the file is coded. MP4 plays everywhere; WebM is for browsers that cannot write MP4. */
+export const container = z.enum(['mp4', 'webm'])
+export type Container = z.infer<typeof container>
+
+export const renderSettings = z.object({
+  frameRate,
+  /** Bits per second for the picture. */
+  videoBitrate: z.number().int().min(100_000).max(200_000_000),
+  /** Bits per second for the sound. */
+  audioBitrate: z.number().int().min(32_000).max(512_000),
+})
+export type RenderSettings = z.infer<typeof renderSettings>
+
+/** Why a render ended without a file. Data; the interface words it. */
+export const renderFailure = z.discriminatedUnion('reason', [
+  z.object({ reason: z.literal('source-missing'), fileName: z.string() }),
+  z.object({ reason: z.literal('source-unreadable'), fileName: z.string(), atMicros: micros, detail: z.string() }),
+  z.object({ reason: z.literal('encoder-refuses-size'), width: z.number(), height: z.number() }),
+  z.object({ reason: z.literal('no-room'), neededBytes: z.number().nullable() }),
+  z.object({ reason: z.literal('interrupted') }),
+  z.object({ reason: z.literal('broken'), detail: z.string() }),
+])
+export type RenderFailure = z.infer<typeof renderFailure>
+
+export const finishedFile = z.object({
+  fileName: z.string(),
+  sizeBytes: z.number().int().nonnegative(),
+  container,
+  videoCodec: z.string(),
+  audioCodec: z.string().nullable(),
+  frames: z.number().int().nonnegative(),
+  /** Wall time from start to whole file. */
+  tookMs: z.number().nonnegative(),
+})
+export type FinishedFile = z.infer<typeof finishedFile>
+
+export const renderState = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('waiting') }),
+  z.object({ kind: z.literal('running') }),
+  z.object({ kind: z.literal('finished'), file: finishedFile }),
+  z.object({ kind: z.literal('failed'), failure: renderFailure }),
+])
+export type RenderState = z.infer<typeof renderState>
+
+/** One file made, being made or to be made: highlight × shape × settings, with the exact edit it comes from. */
+export const render = recordBase.extend({
+  id: renderId,
+  highlightId,
+  shape,
+  settings: renderSettings,
+  edit,
+  state: renderState,
+})
+
+export type Render = z.infer<typeof render>

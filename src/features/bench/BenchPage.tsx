@@ -1,0 +1,173 @@
+'use client'
+
+import KeyboardIcon from '@mui/icons-material/KeyboardOutlined'
+import RedoIcon from '@mui/icons-material/Redo'
+import UndoIcon from '@mui/icons-material/Undo'
+import Alert from '@mui/material/Alert'
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import IconButton from '@mui/material/IconButton'
+import LinearProgress from '@mui/material/LinearProgress'
+import Tooltip from '@mui/material/Tooltip'
+import Link from 'next/link'
+import { useSnackbar } from 'notistack'
+import { useEffect, useMemo, useState } from 'react'
+import { useStore } from 'zustand'
+import { KeysDialog } from '@/ui/KeysDialog'
+import { TopBar } from '@/ui/TopBar'
+import { wakeRenderQueue } from '../outbox/renderQueue'
+import { BenchContext, newBenchView, partsOf, useBenchContext, useView, type BenchContextValue, type Pane } from './benchContext'
+import { FramePane } from './frame/FramePane'
+import { TransportBar } from './gauges/TransportBar'
+import { NameField } from './NameField'
+import { RenderDialog } from './RenderDialog'
+import { RenderStatus } from './RenderStatus'
+import { ShapesPane } from './shapes/ShapesPane'
+import { SheetPane } from './sheet/SheetPane'
+import { SourceMissing } from './SourceMissing'
+import { useBench, type Bench } from './useBench'
+import { BENCH_KEYS, useBenchKeys } from './useBenchKeys'
+
+/** Where one highlight is worked on: when, where, and what you get, side by side. */
+export function BenchPage({ id }: { id: string }) {
+  const { state, reopen } = useBench(id)
+  switch (state.kind) {
+    case 'loading':
+      return (
+        <>
+          <TopBar />
+          <LinearProgress aria-label="Opening the highlight" sx={{ borderRadius: 0, height: 3 }} />
+        </>
+      )
+    case 'ready':
+      return <ReadyBench bench={state.bench} />
+    case 'source-missing':
+      return (
+        <>
+          <TopBar />
+          <SourceMissing recording={state.recording} needsPermission={state.needsPermission} onFound={reopen} />
+        </>
+      )
+    case 'not-found':
+      return <CannotOpen message="There is no such highlight in this browser. It may have been made in another one." />
+    case 'unreadable-record':
+      return <CannotOpen message={state.newer ? 'This highlight was made by a newer Brimble. Nothing was changed: open it there, or update this one.' : 'The stored highlight is damaged and cannot be opened. Nothing was changed.'} />
+    case 'source-unreadable':
+      return <CannotOpen message={`“${state.fileName}” can no longer be read. Check that the file still opens elsewhere.`} />
+  }
+}
+
+function CannotOpen({ message }: { message: string }) {
+  return (
+    <>
+      <TopBar />
+      <Box sx={{ p: 10, display: 'grid', gap: 4, justifyItems: 'start' }}>
+        <Alert severity="error">{message}</Alert>
+        <Button component={Link} href="/">
+          Go to the Shelf
+        </Button>
+      </Box>
+    </>
+  )
+}
+
+function ReadyBench({ bench }: { bench: Bench }) {
+  const [view] = useState(newBenchView)
+  const value = useMemo<BenchContextValue>(() => ({ ...bench, view }), [bench, view])
+  const { session, player } = bench
+  useEffect(() => session.store.subscribe(({ history }) => player.setEdit(history.value, partsOf(history.value).passage.id)), [session, player])
+  return (
+    <BenchContext value={value}>
+      <BenchScreen />
+    </BenchContext>
+  )
+}
+
+/** Widths of the three panes, by which one is at work. */
+const COLUMNS: Record<Pane, string> = {
+  sheet: 'minmax(0, 36fr) minmax(0, 36fr) minmax(0, 28fr)',
+  frame: 'minmax(0, 25fr) minmax(0, 45fr) minmax(0, 30fr)',
+  shapes: 'minmax(0, 22fr) minmax(0, 34fr) minmax(0, 44fr)',
+}
+
+function BenchScreen() {
+  const context = useBenchContext()
+  const { session, view } = context
+  const { enqueueSnackbar } = useSnackbar()
+  const [dialog, setDialog] = useState<'render' | 'keys' | null>(null)
+  const pane = useView((v) => v.pane)
+  const close = () => setDialog(null)
+  useBenchKeys(context, { render: () => setDialog('render'), keys: () => setDialog('keys') })
+  const onQueued = (files: number) => {
+    close()
+    wakeRenderQueue()
+    enqueueSnackbar(`Rendering ${files} ${files === 1 ? 'file' : 'files'}. You can go on working.`)
+  }
+  return (
+    <Box sx={{ display: 'flex', flexDirection: 'column', height: '100dvh' }}>
+      <TopBar title={<NameField />}>
+        <SaveState />
+        <RenderStatus highlightId={session.edit.highlight.id} />
+        <UndoButtons />
+        <Tooltip title="Keys (?)">
+          <IconButton aria-label="Keys" onClick={() => setDialog('keys')}>
+            <KeyboardIcon sx={{ fontSize: 20 }} />
+          </IconButton>
+        </Tooltip>
+        <Button variant="contained" color="primary" onClick={() => setDialog('render')}>
+          Render
+        </Button>
+      </TopBar>
+      <Box component="main" onFocusCapture={(e) => view.setState({ pane: paneOf(e.target) ?? view.getState().pane })} sx={{ flex: 1, minHeight: 0, display: 'grid', gridTemplateColumns: COLUMNS[pane], transition: 'grid-template-columns 150ms ease-out' }}>
+        <SheetPane />
+        <FramePane />
+        <ShapesPane />
+      </Box>
+      <TransportBar />
+      {dialog === 'render' && <RenderDialog open onClose={close} onQueued={onQueued} />}
+      <KeysDialog keys={BENCH_KEYS} open={dialog === 'keys'} onClose={close} />
+    </Box>
+  )
+}
+
+function paneOf(element: Element): Pane | null {
+  const name = element.closest('section')?.getAttribute('aria-label')?.toLowerCase()
+  return name === 'sheet' || name === 'frame' || name === 'shapes' ? name : null
+}
+
+function UndoButtons() {
+  const { session } = useBenchContext()
+  const { steps, position } = useStore(session.store, (s) => s.history)
+  const last = steps[position - 1]
+  const next = steps[position]
+  return (
+    <Box sx={{ display: 'flex' }}>
+      <Tooltip title={last ? `Undo: ${last.label}` : 'Nothing to undo'}>
+        <span>
+          <IconButton aria-label="Undo" disabled={!last} onClick={() => session.undo()}>
+            <UndoIcon sx={{ fontSize: 20 }} />
+          </IconButton>
+        </span>
+      </Tooltip>
+      <Tooltip title={next ? `Redo: ${next.label}` : 'Nothing to redo'}>
+        <span>
+          <IconButton aria-label="Redo" disabled={!next} onClick={() => session.redo()}>
+            <RedoIcon sx={{ fontSize: 20 }} />
+          </IconButton>
+        </span>
+      </Tooltip>
+    </Box>
+  )
+}
+
+/** Says nothing while all is well; says so when changes cannot be written. */
+function SaveState() {
+  const { session } = useBenchContext()
+  const saving = useStore(session.store, (s) => s.saving)
+  if (saving === 'saved' || saving === 'saving') return null
+  return (
+    <Alert severity="error" sx={{ py: 0 }}>
+      {saving === 'no-room' ? 'The browser’s storage is full: your changes are only in this tab. Free some space; saving is tried again.' : 'Your changes could not be saved yet; they are in this tab, and saving is tried again.'}
+    </Alert>
+  )
+}

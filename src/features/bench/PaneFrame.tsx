@@ -1,0 +1,32 @@
+'use client'
+
+import Box from '@mui/material/Box'
+import type { ReactNode } from 'react'
+import { fonts, palette } from '@/ui/theme'
+import { useBenchContext, useView, type Pane } from './benchContext'
+
+/** One of the Bench's three panes: its heading with its key, its tools, its contents. The one at work has a leaf-green edge. */
+export function PaneFrame({ pane, digit, title, tools, children }: { pane: Pane; digit: string; title: string; tools?: ReactNode; children: ReactNode }) {
+  const { view } = useBenchContext()
+  const focused = useView((v) => v.pane === pane)
+  return (
+    <Box
+      component="section"
+      aria-label={title}
+      onPointerDownCapture={() => view.setState({ pane })}
+      sx={{ display: 'flex', flexDirection: 'column', minWidth: 0, minHeight: 0, borderRight: 1, borderColor: 'divider', boxShadow: focused ? `inset 0 2px 0 ${palette.leaf}` : 'none' }}
+    >
+      <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, height: 34, flex: 'none', px: 3, borderBottom: 1, borderColor: 'divider' }}>
+        <Box component="h2" sx={{ m: 0, fontSize: 13, fontWeight: 700 }}>
+          {title}
+        </Box>
+        <Box component="kbd" aria-hidden sx={{ fontFamily: fonts.numbers, fontSize: 11, color: palette.inkSoft, border: 1, borderColor: 'divider', borderRadius: '3px', px: 1, bgcolor: 'background.paper' }}>
+          {digit}
+        </Box>
+        <Box sx={{ flex: 1 }} />
+        {tools}
+      </Box>
+      {children}
+    </Box>
+  )
+}

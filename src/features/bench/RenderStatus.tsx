@@ -1,0 +1,29 @@
+'use client'
+
+import Box from '@mui/material/Box'
+import LinearProgress from '@mui/material/LinearProgress'
+import { useLiveQuery } from 'dexie-react-hooks'
+import Link from 'next/link'
+import { useStore } from 'zustand'
+import type { HighlightId } from '@/core/model/ids'
+import { rendersOf } from '@/store/renders'
+import { palette } from '@/ui/theme'
+import { renderProgress } from '../outbox/renderQueue'
+
+/** This highlight's renders in a line, leading to the Outbox. */
+export function RenderStatus({ highlightId }: { highlightId: HighlightId }) {
+  const renders = useLiveQuery(() => rendersOf(highlightId), [highlightId])
+  const progress = useStore(renderProgress)
+  if (!renders || renders.length === 0) return null
+  const running = renders.filter((r) => r.state.kind === 'running' || r.state.kind === 'waiting')
+  const failed = renders.filter((r) => r.state.kind === 'failed').length
+  const finished = renders.filter((r) => r.state.kind === 'finished').length
+  const current = running.map((r) => progress[r.id]).find((p) => p)
+  const words = running.length > 0 ? `${running.length} to go${current ? `, ${Math.ceil(current.secondsLeft)} s left` : ''}` : failed > 0 ? `${failed} failed` : `${finished} ${finished === 1 ? 'file' : 'files'} ready`
+  return (
+    <Box component={Link} href="/outbox" sx={{ fontSize: 12.5, color: failed > 0 && running.length === 0 ? palette.haw : palette.leaf, whiteSpace: 'nowrap', textDecoration: 'none', minWidth: 96, '&:hover': { textDecoration: 'underline' } }}>
+      {words}
+      {current && <LinearProgress variant="determinate" value={(current.frame / current.frames) * 100} sx={{ height: 3, mt: '2px' }} aria-label="Render progress" />}
+    </Box>
+  )
+}

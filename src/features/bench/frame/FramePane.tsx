@@ -1,0 +1,67 @@
+'use client'
+
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import { useMemo, useRef } from 'react'
+import { placePanels } from '@/core/compose/compose'
+import { palette } from '@/ui/theme'
+import { partsOf, useBenchContext, useEdit, useView } from '../benchContext'
+import { PaneFrame } from '../PaneFrame'
+import { usePreviewCanvas } from '../usePreviewCanvas'
+import type { PreviewTarget } from '@/media/workers/preview.protocol'
+import { CropOutline } from './CropOutline'
+import { RegionBox } from './RegionBox'
+import { RegionList } from './RegionList'
+
+const FRAME_TARGET: PreviewTarget = { kind: 'frame' }
+
+/** Where: the recording's picture with its regions. */
+export function FramePane() {
+  const { view } = useBenchContext()
+  const marks = useView((v) => v.marks)
+  return (
+    <PaneFrame
+      pane="frame"
+      digit="2"
+      title="Frame"
+      tools={
+        <Button aria-pressed={marks} onClick={() => view.setState({ marks: !marks })}>
+          {marks ? 'Hide outlines' : 'Show outlines'}
+        </Button>
+      }
+    >
+      <Box sx={{ overflowY: 'auto', flex: 1, minHeight: 0 }}>
+        <Picture />
+        <RegionList />
+      </Box>
+    </PaneFrame>
+  )
+}
+
+function Picture() {
+  const { player, view } = useBenchContext()
+  const edit = useEdit()
+  const marks = useView((v) => v.marks)
+  const host = useRef<HTMLDivElement>(null)
+  usePreviewCanvas(player, host, FRAME_TARGET, 'The recording’s picture')
+  const { passage, recording, setup } = partsOf(edit)
+  const { width, height } = recording.video
+  const shape = edit.highlight.shapes[0]
+  const placed = useMemo(() => (shape ? placePanels(edit, shape, passage) : []), [edit, shape, passage])
+  // The smallest lies on top, so that a face inside the game's region can be grabbed.
+  const regions = [...setup.regions].sort((a, b) => b.bounds.width * b.bounds.height - a.bounds.width * a.bounds.height)
+  return (
+    <Box sx={{ bgcolor: palette.mat, p: 3, display: 'grid', justifyItems: 'center' }} onPointerDown={() => view.setState({ selection: null })}>
+      <Box ref={host} data-testid="frame-picture" sx={{ position: 'relative', width: '100%', maxWidth: `calc(52dvh * ${width / height})`, aspectRatio: `${width} / ${height}`, touchAction: 'none' }}>
+        {marks && (
+          <>
+            {placed.map(({ panel, picture }) => picture && <CropOutline key={panel.id} crop={picture.crop} frame={recording.video} role={panel.role} />)}
+            {regions.map((region) => (
+              <RegionBox key={region.id} region={region} frame={recording.video} />
+            ))}
+          </>
+        )}
+      </Box>
+    </Box>
+  )
+}

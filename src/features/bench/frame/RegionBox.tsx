@@ -1,0 +1,129 @@
+'use client'
+
+import Box from '@mui/material/Box'
+import type { KeyboardEvent } from 'react'
+import { toEvenPixels } from '@/core/geometry/evenGrid'
+import { scaleRect, type Rect, type Size } from '@/core/geometry/rect'
+import { GRIPS, moveRect, resizeRect, type Grip } from '@/core/geometry/resize'
+import type { Region } from '@/core/model/region'
+import { roleMark } from '@/ui/roleMarks'
+import { fonts } from '@/ui/theme'
+import { useBenchContext, useView } from '../benchContext'
+import { setRegionPixels } from '../edits'
+import { useDrag } from '../useDrag'
+import { useSelectedRegion } from '../useSelectedRegion'
+
+/** Smallest side of a region, px of the frame. */
+const LEAST = 16
+
+const STEP: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }
+
+/**
+ * A region over the picture: corner ticks and a small tab. Drag it to move, its edges and corners to resize (Shift holds the
+ * proportion, Alt keeps the centre). By keyboard: arrows move it, Alt + arrows resize it, Shift makes larger steps.
+ */
+export function RegionBox({ region, frame }: { region: Region; frame: Size }) {
+  const { session, view } = useBenchContext()
+  const selected = useSelectedRegion() === region.id
+  const marked = useView((v) => v.selection?.kind === 'region' && v.selection.id === region.id)
+  const { colour, letter, dash } = roleMark(region.role)
+  const pixels = toEvenPixels(region.bounds, frame)
+  const whole = { x: 0, y: 0, width: frame.width, height: frame.height }
+  const select = () => view.setState({ selection: { kind: 'region', id: region.id } })
+  const set = (rect: Rect, label: string, gesture: string) => setRegionPixels(session, region.id, rect, label, gesture)
+
+  const moving = useDrag((event) => {
+    select()
+    const box = event.currentTarget.parentElement?.getBoundingClientRect()
+    if (!box) return null
+    const perPixel = frame.width / box.width
+    return ({ dx, dy, gesture }) => set(moveRect(pixels, dx * perPixel, dy * perPixel, whole), `Move ${region.name}`, gesture)
+  })
+
+  const onKeyDown = (event: KeyboardEvent) => {
+    const step = STEP[event.key]
+    if (!step || event.ctrlKey || event.metaKey) return
+    event.preventDefault()
+    event.stopPropagation()
+    const far = event.shiftKey ? 20 : 2
+    const [dx, dy] = [step[0] * far, step[1] * far]
+    if (event.altKey) set(resizeRect(pixels, 'se', dx, dy, { bounds: whole, least: LEAST }), `Resize ${region.name}`, `keys resize ${region.id}`)
+    else set(moveRect(pixels, dx, dy, whole), `Move ${region.name}`, `keys move ${region.id}`)
+  }
+
+  const place = scaleRect(pixels, 100 / frame.width, 100 / frame.height)
+  return (
+    <Box
+      role="group"
+      tabIndex={0}
+      aria-label={`${region.name}: ${pixels.width} × ${pixels.height} at ${pixels.x}, ${pixels.y}`}
+      aria-roledescription="region"
+      data-role={region.role}
+      onPointerDown={moving}
+      onFocus={select}
+      onKeyDown={onKeyDown}
+      sx={{ position: 'absolute', left: `${place.x}%`, top: `${place.y}%`, width: `${place.width}%`, height: `${place.height}%`, cursor: 'move', touchAction: 'none', zIndex: selected ? 2 : 1, '&:focus-visible': { outline: '2px solid #fff', outlineOffset: 2 } }}
+    >
+      <Box component="svg" aria-hidden sx={{ position: 'absolute', inset: 0, width: '100%', height: '100%', overflow: 'visible' }}>
+        <rect x="0" y="0" width="100%" height="100%" fill="none" stroke={colour} strokeWidth={selected ? 2 : 1} strokeDasharray={dash} opacity={selected ? 1 : 0.75} />
+      </Box>
+      <CornerTicks colour={colour} />
+      <Box sx={{ position: 'absolute', left: -1, bottom: '100%', px: '6px', height: 17, display: 'flex', gap: '6px', alignItems: 'center', bgcolor: colour, color: '#fff', fontFamily: fonts.numbers, fontSize: 11, fontWeight: 600, whiteSpace: 'nowrap', ...(pixels.y < frame.height * 0.06 && { bottom: 'auto', top: 0 }) }}>
+        <span>{letter}</span>
+        <span>{region.name}</span>
+      </Box>
+      {marked && GRIPS.map((grip) => <GripHandle key={grip} grip={grip} region={region} pixels={pixels} frame={frame} whole={whole} onResize={set} />)}
+    </Box>
+  )
+}
+
+function CornerTicks({ colour }: { colour: string }) {
+  const length = 'min(14px, 40%)'
+  return (
+    <>
+      {(['nw', 'ne', 'se', 'sw'] as const).map((corner) => (
+        <Box
+          key={corner}
+          aria-hidden
+          sx={{
+            position: 'absolute',
+            width: length,
+            height: length,
+            pointerEvents: 'none',
+            ...(corner.includes('n') ? { top: -1, borderTop: `3px solid ${colour}` } : { bottom: -1, borderBottom: `3px solid ${colour}` }),
+            ...(corner.includes('w') ? { left: -1, borderLeft: `3px solid ${colour}` } : { right: -1, borderRight: `3px solid ${colour}` }),
+          }}
+        />
+      ))}
+    </>
+  )
+}
+
+interface GripHandleProps {
+  grip: Grip
+  region: Region
+  pixels: Rect
+  frame: Size
+  whole: Rect
+  onResize: (rect: Rect, label: string, gesture: string) => void
+}
+
+function GripHandle({ grip, region, pixels, frame, whole, onResize }: GripHandleProps) {
+  const start = useDrag((event) => {
+    const box = event.currentTarget.closest('[data-testid="frame-picture"]')?.getBoundingClientRect()
+    if (!box) return null
+    const perPixel = frame.width / box.width
+    return ({ dx, dy, shiftKey, altKey, gesture }) =>
+      onResize(resizeRect(pixels, grip, dx * perPixel, dy * perPixel, { bounds: whole, least: LEAST, aspect: shiftKey ? pixels.width / pixels.height : null, fromCentre: altKey }), `Resize ${region.name}`, gesture)
+  })
+  const x = grip.includes('w') ? 0 : grip.includes('e') ? 100 : 50
+  const y = grip.includes('n') ? 0 : grip.includes('s') ? 100 : 50
+  return (
+    <Box
+      data-grip={grip}
+      aria-hidden
+      onPointerDown={start}
+      sx={{ position: 'absolute', left: `${x}%`, top: `${y}%`, width: 18, height: 18, m: '-9px', cursor: `${grip}-resize`, display: 'grid', placeItems: 'center', touchAction: 'none', '&::after': { content: '""', width: 8, height: 8, bgcolor: '#fff', border: `1.5px solid ${roleMark(region.role).colour}` } }}
+    />
+  )
+}

@@ -1,0 +1,112 @@
+'use client'
+
+import AddIcon from '@mui/icons-material/Add'
+import DeleteOutlineIcon from '@mui/icons-material/DeleteOutlined'
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import IconButton from '@mui/material/IconButton'
+import Menu from '@mui/material/Menu'
+import MenuItem from '@mui/material/MenuItem'
+import Select from '@mui/material/Select'
+import { useState } from 'react'
+import { placePanels } from '@/core/compose/compose'
+import { blowUp } from '@/core/compose/panelCrop'
+import { toEvenPixels } from '@/core/geometry/evenGrid'
+import type { Rect } from '@/core/geometry/rect'
+import { STANDARD_ROLES, type Region } from '@/core/model/region'
+import { RoleBadge } from '@/ui/RoleBadge'
+import { fonts, palette } from '@/ui/theme'
+import { partsOf, useBenchContext, useEdit } from '../benchContext'
+import { addRegion, nameForRole, removeRegion, setRegionPixels, setRegionRole } from '../edits'
+import { useSelectedRegion } from '../useSelectedRegion'
+import { PixelField } from './PixelField'
+
+/** All regions with their pixels, and how far the panels blow them up. The numbers can be typed. */
+export function RegionList() {
+  const edit = useEdit()
+  const { session, view } = useBenchContext()
+  const [menu, setMenu] = useState<HTMLElement | null>(null)
+  const { setup } = partsOf(edit)
+  return (
+    <Box sx={{ borderTop: 1, borderColor: 'divider' }}>
+      {setup.regions.map((region) => (
+        <RegionLine key={region.id} region={region} />
+      ))}
+      <Box sx={{ px: 3, py: 1.5 }}>
+        <Button startIcon={<AddIcon />} onClick={(e) => setMenu(e.currentTarget)} aria-haspopup="menu">
+          Region
+        </Button>
+        <Menu anchorEl={menu} open={menu !== null} onClose={() => setMenu(null)}>
+          {STANDARD_ROLES.map((role) => (
+            <MenuItem
+              key={role}
+              sx={{ gap: 2 }}
+              onClick={() => {
+                view.setState({ selection: { kind: 'region', id: addRegion(session, role) } })
+                setMenu(null)
+              }}
+            >
+              <RoleBadge role={role} />
+              {nameForRole(role)}
+            </MenuItem>
+          ))}
+        </Menu>
+      </Box>
+    </Box>
+  )
+}
+
+function RegionLine({ region }: { region: Region }) {
+  const { session, view } = useBenchContext()
+  const edit = useEdit()
+  const { recording, passage } = partsOf(edit)
+  const selected = useSelectedRegion() === region.id
+  const pixels = toEvenPixels(region.bounds, recording.video)
+  const blowUps = edit.highlight.shapes.flatMap((shape) => placePanels(edit, shape, passage).flatMap((p) => (p.region?.id === region.id && p.picture ? [blowUp(p.picture)] : [])))
+  const worst = blowUps.length > 0 ? Math.max(...blowUps) : null
+  const set = (part: Partial<Rect>) => setRegionPixels(session, region.id, { ...pixels, ...part }, `Resize ${region.name}`, crypto.randomUUID())
+  const roles = [...new Set([...STANDARD_ROLES, region.role])]
+  const field = (key: keyof Rect, label: string) => (
+    <PixelField label={`${region.name} ${label}`} value={pixels[key]} most={key === 'x' || key === 'width' ? recording.video.width : recording.video.height} onSet={(value) => set({ [key]: value })} />
+  )
+  return (
+    <Box
+      onClick={() => view.setState({ selection: { kind: 'region', id: region.id } })}
+      sx={{ display: 'grid', gridTemplateColumns: 'minmax(96px, 1fr) auto 52px 28px', alignItems: 'center', columnGap: 2, px: 3, minHeight: 32, borderBottom: 1, borderColor: 'divider', bgcolor: selected ? palette.leafTint : undefined }}
+    >
+      <Select
+        variant="standard"
+        disableUnderline
+        value={region.role}
+        onChange={(e) => setRegionRole(session, region.id, e.target.value)}
+        inputProps={{ 'aria-label': `Role of ${region.name}` }}
+        renderValue={() => (
+          <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, fontWeight: 600 }}>
+            <RoleBadge role={region.role} />
+            <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis' }}>
+              {region.name}
+            </Box>
+          </Box>
+        )}
+      >
+        {roles.map((role) => (
+          <MenuItem key={role} value={role} sx={{ gap: 2 }}>
+            <RoleBadge role={role} />
+            {nameForRole(role)}
+          </MenuItem>
+        ))}
+      </Select>
+      <Box sx={{ display: 'flex', alignItems: 'center', gap: '5px', fontFamily: fonts.numbers, fontSize: 12, color: palette.inkSoft }}>
+        {field('width', 'width')}×{field('height', 'height')}
+        at
+        {field('x', 'left')},{field('y', 'top')}
+      </Box>
+      <Box title="Output pixels for each recorded pixel, in the shape where it is largest" sx={{ fontFamily: fonts.numbers, fontSize: 12, textAlign: 'right', color: worst !== null && worst > 2.5 ? palette.strawInk : palette.inkSoft }}>
+        {worst === null ? 'unused' : `${worst.toFixed(2)}×`}
+      </Box>
+      <IconButton aria-label={`Remove ${region.name}`} onClick={() => removeRegion(session, region.id)} sx={{ p: '4px' }}>
+        <DeleteOutlineIcon sx={{ fontSize: 16 }} />
+      </IconButton>
+    </Box>
+  )
+}

@@ -1,0 +1,100 @@
+'use client'
+
+import PauseIcon from '@mui/icons-material/Pause'
+import PlayArrowIcon from '@mui/icons-material/PlayArrow'
+import RepeatIcon from '@mui/icons-material/Repeat'
+import VolumeDownIcon from '@mui/icons-material/VolumeDown'
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import IconButton from '@mui/material/IconButton'
+import Slider from '@mui/material/Slider'
+import Tooltip from '@mui/material/Tooltip'
+import { useEffect, useRef, useState, useSyncExternalStore, type ReactNode } from 'react'
+import { placePanels } from '@/core/compose/compose'
+import { blowUp } from '@/core/compose/panelCrop'
+import { outputLength } from '@/core/time/timeMap'
+import type { PreviewEvent } from '@/media/workers/preview.protocol'
+import { formatTime } from '@/ui/format'
+import { fonts, palette } from '@/ui/theme'
+import { partsOf, useBenchContext, useEdit } from '../benchContext'
+
+/** Above this many output pixels for each recorded one, softness is plain to see. */
+const BLOWN_UP_WARN = 2.5
+
+/** The strip at the bottom: playing, and the numbers worth keeping in view. */
+export function TransportBar() {
+  const { player } = useBenchContext()
+  const edit = useEdit()
+  const state = useSyncExternalStore(player.subscribe, player.getState, player.getState)
+  const { passage } = partsOf(edit)
+  const panels = edit.highlight.shapes.flatMap((shape) => placePanels(edit, shape, passage))
+  const worst = panels.reduce<{ factor: number; role: string } | null>((found, { picture, panel }) => {
+    const factor = picture ? blowUp(picture) : 0
+    return factor > (found?.factor ?? 0) ? { factor, role: panel.role } : found
+  }, null)
+  const playing = state.kind === 'playing'
+  return (
+    <Box component="footer" aria-label="Player" sx={{ display: 'flex', alignItems: 'center', gap: 2.5, height: 56, flex: 'none', px: 3.5, bgcolor: 'background.paper', borderTop: 1, borderColor: 'divider', minWidth: 0 }}>
+      <Button variant="contained" color="primary" aria-label={playing ? 'Pause' : 'Play'} onClick={() => player.toggle()} sx={{ minWidth: 40, px: 2 }}>
+        {playing ? <PauseIcon /> : <PlayArrowIcon />}
+      </Button>
+      <Tooltip title="Stay between in and out">
+        <Button aria-label="Loop" aria-pressed={state.loop} onClick={() => player.setLoop(!state.loop)} sx={{ minWidth: 34, px: 1, ...(state.loop && { '&&': { bgcolor: palette.leafTint, borderColor: palette.leaf } }) }}>
+          <RepeatIcon sx={{ fontSize: 18 }} />
+        </Button>
+      </Tooltip>
+      <Clock lengthMicros={outputLength(edit.highlight.passages)} inMicros={passage.inMicros} rate={playing ? state.rate : 1} />
+      <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5, width: 116 }}>
+        <IconButton aria-label={state.volume === 0 ? 'Sound on' : 'Mute'} onClick={() => player.setVolume(state.volume === 0 ? 0.5 : 0)} sx={{ p: '2px', color: state.volume === 0 ? palette.line : palette.inkSoft }}>
+          <VolumeDownIcon sx={{ fontSize: 20 }} />
+        </IconButton>
+        <Slider size="small" aria-label="Volume" min={0} max={1} step={0.05} value={state.volume} onChange={(_, v) => player.setVolume(v as number)} sx={{ color: palette.leaf }} />
+      </Box>
+      <Gauge label="length" value={formatTime(outputLength(edit.highlight.passages), 2)} />
+      {worst && <Gauge label={`blown up, ${worst.role}`} value={`${worst.factor.toFixed(2)}×`} warn={worst.factor > BLOWN_UP_WARN} />}
+      <PreviewRate />
+    </Box>
+  )
+}
+
+function Gauge({ label, value, warn = false }: { label: string; value: ReactNode; warn?: boolean }) {
+  return (
+    <Box sx={{ pl: 3, borderLeft: 1, borderColor: 'divider', whiteSpace: 'nowrap' }}>
+      <Box sx={{ fontFamily: fonts.numbers, fontSize: 12.5, fontWeight: 700, color: warn ? palette.strawInk : palette.leaf }}>{value}</Box>
+      <Box sx={{ fontSize: 11, color: palette.inkSoft }}>{label}</Box>
+    </Box>
+  )
+}
+
+function Clock({ lengthMicros, inMicros, rate }: { lengthMicros: number; inMicros: number; rate: number }) {
+  const { player } = useBenchContext()
+  const text = useRef<HTMLSpanElement>(null)
+  useEffect(
+    () =>
+      player.onPosition((t) => {
+        if (text.current) text.current.textContent = `${t < inMicros ? '−' : ''}${formatTime(Math.abs(t - inMicros), 2)}`
+      }),
+    [player, inMicros],
+  )
+  return (
+    <Box sx={{ fontFamily: fonts.numbers, fontSize: 13, whiteSpace: 'nowrap', minWidth: 150 }}>
+      <span ref={text} data-testid="clock" /> <Box component="span" sx={{ color: palette.inkSoft }}>/ {formatTime(lengthMicros, 2)}</Box>
+      {rate !== 1 && <Box component="span" sx={{ color: palette.strawInk }}> {rate}×</Box>}
+    </Box>
+  )
+}
+
+/** Frames drawn a second while playing, and what could not be decoded. */
+function PreviewRate() {
+  const { player } = useBenchContext()
+  const [event, setEvent] = useState<PreviewEvent | null>(null)
+  useEffect(() => player.observe((e) => e.kind !== 'drawn' && setEvent(e)), [player])
+  if (event?.kind === 'rate') return <Gauge label="preview" value={`${Math.round(event.framesPerSecond)} fps`} />
+  if (event?.kind === 'unreadable')
+    return (
+      <Box role="alert" sx={{ color: palette.haw, fontSize: 12.5 }}>
+        “{event.fileName}” cannot be decoded at {formatTime(event.atMicros)}
+      </Box>
+    )
+  return null
+}

@@ -1,0 +1,68 @@
+'use client'
+
+import Box from '@mui/material/Box'
+import type { KeyboardEvent } from 'react'
+import { arrangementFor } from '@/core/layout/arrangementFor'
+import { nodeAt } from '@/core/layout/seams'
+import { divide, type Seam } from '@/core/layout/solve'
+import type { Shape } from '@/core/model/shape'
+import { palette } from '@/ui/theme'
+import { partsOf, useBenchContext, useEdit } from '../benchContext'
+import { dragSeam } from '../edits'
+import { useDrag } from '../useDrag'
+
+/** The line between two bands: drag it, or move it with the arrow keys (Shift: ten times as far). */
+export function SeamHandle({ seam, shape }: { seam: Seam; shape: Shape }) {
+  const { session } = useBenchContext()
+  const { layout } = partsOf(useEdit())
+  const column = seam.axis === 'column'
+  const node = nodeAt(arrangementFor(layout, shape).tree, seam.path)
+  if (node.kind !== 'stack') throw new Error('a seam lies in a stack')
+  const { sizes, gap } = divide(seam.stackLength, node.gap, node.children.map((c) => c.extent))
+  const position = sizes.slice(0, seam.index + 1).reduce((a, b) => a + b, 0) + gap * seam.index
+  const move = (to: number, gesture: string) => dragSeam(session, shape, seam, sizes, to, gesture)
+
+  const dragging = useDrag((event) => {
+    const host = event.currentTarget.parentElement?.getBoundingClientRect()
+    if (!host) return null
+    const perCss = shape.width / host.width
+    return ({ dx, dy, gesture }) => move(position + (column ? dy : dx) * perCss, gesture)
+  })
+
+  const onKeyDown = (event: KeyboardEvent) => {
+    const back = column ? 'ArrowUp' : 'ArrowLeft'
+    const on = column ? 'ArrowDown' : 'ArrowRight'
+    if (event.key !== back && event.key !== on) return
+    event.preventDefault()
+    event.stopPropagation()
+    move(position + (event.key === on ? 2 : -2) * (event.shiftKey ? 10 : 1), `keys seam ${[...seam.path, seam.index].join('.')}`)
+  }
+
+  const middle = column ? seam.rect.y + seam.rect.height / 2 : seam.rect.x + seam.rect.width / 2
+  return (
+    <Box
+      role="separator"
+      tabIndex={0}
+      aria-orientation={column ? 'horizontal' : 'vertical'}
+      aria-label={`Seam between bands, ${shape.id}`}
+      aria-valuemin={0}
+      aria-valuemax={seam.stackLength}
+      aria-valuenow={position}
+      aria-valuetext={`${sizes[seam.index]} and ${sizes[seam.index + 1]} pixels`}
+      onPointerDown={dragging}
+      onKeyDown={onKeyDown}
+      sx={{
+        position: 'absolute',
+        zIndex: 3,
+        touchAction: 'none',
+        cursor: column ? 'row-resize' : 'col-resize',
+        ...(column
+          ? { left: 0, right: 0, top: `${(middle / shape.height) * 100}%`, height: 14, mt: '-7px' }
+          : { top: 0, bottom: 0, left: `${(middle / shape.width) * 100}%`, width: 14, ml: '-7px' }),
+        '&::after': { content: '""', position: 'absolute', bgcolor: '#fff', opacity: 0.55, borderRadius: 2, boxShadow: '0 0 2px rgba(0,0,0,.6)', ...(column ? { left: 'calc(50% - 16px)', width: 32, top: 5, height: 4 } : { top: 'calc(50% - 16px)', height: 32, left: 5, width: 4 }) },
+        '&:hover::after': { opacity: 1 },
+        '&:focus-visible': { outline: `2px solid ${palette.straw}`, outlineOffset: -4 },
+      }}
+    />
+  )
+}

@@ -1,0 +1,34 @@
+import Box from '@mui/material/Box'
+import { memo } from 'react'
+import { toDecibels, type Level } from '@/core/sound/levels'
+import { fonts, palette } from '@/ui/theme'
+import { useBlobUrl } from '@/ui/useBlobUrl'
+import { LEVELS_PER_ROW, type SheetRow } from './useSheetRows'
+
+/** Levels below this draw as nothing. */
+const FLOOR_DB = -54
+
+/** One row of the Sheet: time, picture, level. */
+export const SheetRowView = memo(function SheetRowView({ time, row, height, inside }: { time: string; row: SheetRow | undefined; height: number; inside: boolean }) {
+  const url = useBlobUrl(row?.picture)
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: '58px 96px minmax(48px, 1fr)', columnGap: 2, alignItems: 'center', height, px: 2.5, borderBottom: `1px solid ${palette.line}`, opacity: inside ? 1 : 0.45 }}>
+      <Box sx={{ fontFamily: fonts.numbers, fontSize: 12, color: palette.inkSoft, alignSelf: 'start', pt: 1 }}>{time}</Box>
+      <Box sx={{ height: height - 4, bgcolor: palette.mat, overflow: 'hidden', display: 'grid', placeItems: 'center' }}>{url && <Box component="img" src={url} alt="" draggable={false} sx={{ maxWidth: '100%', maxHeight: '100%', display: 'block' }} />}</Box>
+      <Box sx={{ display: 'grid', gridTemplateRows: `repeat(${LEVELS_PER_ROW}, 1fr)`, height: height - 6, alignItems: 'center', justifyItems: 'center' }}>
+        {Array.from({ length: LEVELS_PER_ROW }, (_, i) => (
+          <LevelBar key={i} level={row?.levels?.[i]} />
+        ))}
+      </Box>
+    </Box>
+  )
+})
+
+function LevelBar({ level }: { level: Level | undefined }) {
+  if (!level) return <Box sx={{ width: 2, height: 2, bgcolor: palette.line }} />
+  const db = toDecibels(level.rms)
+  const width = Math.max(0, Math.min(1, 1 - db / FLOOR_DB))
+  const peak = toDecibels(level.peak)
+  const colour = peak > -1 ? palette.haw : db > -20 ? palette.leaf : '#8FA58E'
+  return <Box sx={{ width: `max(2px, ${width * 100}%)`, height: '3px', bgcolor: colour, borderRadius: '1px' }} />
+}

@@ -1,0 +1,17 @@
+'use client'
+
+import { useEffect } from 'react'
+import { isRendering, startRenderQueue } from './renderQueue'
+
+/** Keeps the render queue going on every screen, and asks before a tab that is rendering is closed. */
+export function RenderQueueStarter() {
+  useEffect(() => {
+    startRenderQueue()
+    const warn = (event: BeforeUnloadEvent) => {
+      if (isRendering()) event.preventDefault()
+    }
+    window.addEventListener('beforeunload', warn)
+    return () => window.removeEventListener('beforeunload', warn)
+  }, [])
+  return null
+}

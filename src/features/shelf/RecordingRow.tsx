@@ -1,0 +1,69 @@
+'use client'
+
+import DeleteOutlineIcon from '@mui/icons-material/DeleteOutlined'
+import Box from '@mui/material/Box'
+import ButtonBase from '@mui/material/ButtonBase'
+import IconButton from '@mui/material/IconButton'
+import Tooltip from '@mui/material/Tooltip'
+import Typography from '@mui/material/Typography'
+import { formatBytes, formatTime, formatVideo } from '@/ui/format'
+import { fonts, palette } from '@/ui/theme'
+import { HighlightPoster } from './HighlightPoster'
+import { noticeMessages } from './messages'
+import { RecordingStrip } from './RecordingStrip'
+import type { ShelfHighlight, ShelfRow } from './useShelf'
+
+export interface RowActions {
+  onCut: (row: ShelfRow) => void
+  onBinRecording: (row: ShelfRow) => void
+  onBinHighlight: (item: ShelfHighlight) => void
+}
+
+/** One recording: its pictures, what it is, and what has been cut from it. */
+export function RecordingRow({ row, onCut, onBinRecording, onBinHighlight }: { row: ShelfRow } & RowActions) {
+  const { recording, highlights, setupName } = row
+  return (
+    <Box
+      component="article"
+      aria-label={recording.name}
+      sx={{ display: 'grid', gridTemplateColumns: 'minmax(300px, 600px) minmax(190px, 230px) 1fr', columnGap: 4, alignItems: 'center', px: 4.5, py: 2.5, borderBottom: 1, borderColor: 'divider', '&:hover .row-bin, &:focus-within .row-bin': { opacity: 1 } }}
+    >
+      <RecordingStrip recording={recording} />
+      <Box sx={{ minWidth: 0 }}>
+        <Typography component="h3" noWrap title={recording.name} sx={{ fontWeight: 700, fontSize: 14 }}>
+          {recording.name}
+        </Typography>
+        <Box sx={{ fontFamily: fonts.numbers, fontSize: 11.5, color: palette.inkSoft, whiteSpace: 'nowrap' }}>
+          {formatTime(recording.durationMicros, 0)} · {formatVideo(recording.video)} · {formatBytes(recording.sizeBytes)}
+        </Box>
+        <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, mt: 0.5, minHeight: 24 }}>
+          <Typography noWrap sx={{ fontSize: 12, color: palette.inkSoft, minWidth: 0 }}>
+            {setupName ?? 'no regions yet'}
+          </Typography>
+          <Tooltip title="Move to the bin">
+            <IconButton className="row-bin" aria-label={`Move “${recording.name}” to the bin`} onClick={() => onBinRecording(row)} sx={{ p: '3px', opacity: 0 }}>
+              <DeleteOutlineIcon sx={{ fontSize: 16 }} />
+            </IconButton>
+          </Tooltip>
+        </Box>
+        {noticeMessages(recording).map((message) => (
+          <Typography key={message} sx={{ fontSize: 12, color: palette.strawInk }}>
+            {message}
+          </Typography>
+        ))}
+      </Box>
+      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5, alignItems: 'flex-start' }}>
+        {highlights.map((item) => (
+          <HighlightPoster key={item.highlight.id} item={item} onBin={() => onBinHighlight(item)} />
+        ))}
+        <ButtonBase
+          aria-label={`Cut a highlight from ${recording.name}`}
+          onClick={() => onCut(row)}
+          sx={{ width: 40, height: 71, ml: '3px', border: `1px dashed ${palette.inkSoft}`, borderRadius: '2px', fontSize: 12, color: palette.inkSoft, '&:hover': { color: palette.leaf, borderColor: palette.leaf, bgcolor: palette.leafTint } }}
+        >
+          cut
+        </ButtonBase>
+      </Box>
+    </Box>
+  )
+}

@@ -1,0 +1,164 @@
+'use client'
+
+import Alert from '@mui/material/Alert'
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import LinearProgress from '@mui/material/LinearProgress'
+import Typography from '@mui/material/Typography'
+import { useRouter } from 'next/navigation'
+import { closeSnackbar, useSnackbar } from 'notistack'
+import { useCallback, useEffect, useState, type DragEvent } from 'react'
+import { binHighlight, createHighlight } from '@/store/highlights'
+import { binRecording } from '@/store/recordings'
+import { TopBar } from '@/ui/TopBar'
+import { formatDay, formatLength } from '@/ui/format'
+import { palette } from '@/ui/theme'
+import { addChosenFile } from './addRecordings'
+import { BinDialog } from './BinDialog'
+import { chooseFiles, droppedFiles, type ChosenFile } from './chosenFiles'
+import { openDemoShelf } from './demoShelf'
+import { EmptyShelf } from './EmptyShelf'
+import { keepMessage, probeMessage } from './messages'
+import { RecordingRow } from './RecordingRow'
+import { useShelf, type Shelf, type ShelfHighlight, type ShelfRow } from './useShelf'
+
+/** All recordings, newest first, with what was cut from them. Files dropped anywhere on it are added. */
+export function ShelfPage() {
+  const shelf = useShelf()
+  const adding = useAdding()
+  const demo = useDemoShelf()
+  const [over, setOver] = useState(false)
+  const [binOpen, setBinOpen] = useState(false)
+  const choose = () => void chooseFiles(true).then(adding.add)
+
+  const onDragOver = (event: DragEvent) => {
+    if (!event.dataTransfer.types.includes('Files')) return
+    event.preventDefault()
+    setOver(true)
+  }
+  const onDrop = (event: DragEvent) => {
+    event.preventDefault()
+    setOver(false)
+    void droppedFiles(event.dataTransfer.items).then(adding.add)
+  }
+
+  return (
+    <Box onDragOver={onDragOver} onDragLeave={(e) => e.currentTarget === e.target && setOver(false)} onDrop={onDrop} sx={{ display: 'flex', flexDirection: 'column', height: '100dvh' }}>
+      <TopBar>
+        {shelf && shelf.bin.recordings.length + shelf.bin.highlights.length > 0 && <Button onClick={() => setBinOpen(true)}>Bin {shelf.bin.recordings.length + shelf.bin.highlights.length}</Button>}
+        <Button variant="contained" color="primary" onClick={choose}>
+          Add recordings
+        </Button>
+      </TopBar>
+      {adding.reading > 0 && <LinearProgress aria-label={`Reading ${adding.reading} files`} sx={{ borderRadius: 0, height: 3 }} />}
+      <Box component="main" sx={{ flex: 1, display: 'flex', flexDirection: 'column', minHeight: 0, overflowY: 'auto', outline: over ? `3px solid ${palette.leaf}` : 'none', outlineOffset: -3 }}>
+        {[...adding.problems, ...demo.problems].map(({ id, text }) => (
+          <Alert key={id} severity="error" onClose={() => adding.dismiss(id)} sx={{ borderRadius: 0, borderBottom: 1, borderColor: 'divider' }}>
+            {text}
+          </Alert>
+        ))}
+        {shelf && shelf.recordings === 0 && <EmptyShelf onAdd={choose} onDemo={demo.open} opening={demo.opening} />}
+        {shelf && shelf.recordings > 0 && <Days shelf={shelf} />}
+      </Box>
+      {shelf && <BinDialog bin={shelf.bin} open={binOpen} onClose={() => setBinOpen(false)} />}
+    </Box>
+  )
+}
+
+function Days({ shelf }: { shelf: Shelf }) {
+  const router = useRouter()
+  const { enqueueSnackbar } = useSnackbar()
+  const withUndo = (message: string, undo: () => Promise<void>) =>
+    enqueueSnackbar(message, {
+      action: (key) => (
+        <Button
+          variant="text"
+          sx={{ color: '#fff' }}
+          onClick={() => {
+            void undo()
+            closeSnackbar(key)
+          }}
+        >
+          Undo
+        </Button>
+      ),
+    })
+  const onCut = async ({ recording, highlights }: ShelfRow) => {
+    const highlight = await createHighlight(recording, { name: `${recording.name}, cut ${highlights.length + 1}` })
+    router.push(`/highlight/${encodeURIComponent(highlight.id)}`)
+  }
+  const onBinRecording = async ({ recording }: ShelfRow) => {
+    await binRecording(recording.id, true)
+    withUndo(`“${recording.name}” is in the bin`, () => binRecording(recording.id, false))
+  }
+  const onBinHighlight = async ({ highlight }: ShelfHighlight) => {
+    await binHighlight(highlight.id, true)
+    withUndo(`“${highlight.name}” is in the bin`, () => binHighlight(highlight.id, false))
+  }
+  return (
+    <>
+      <Typography sx={{ px: 4.5, py: 2, fontSize: 12.5, color: palette.inkSoft, borderBottom: 1, borderColor: 'divider', textAlign: 'right' }}>
+        {count(shelf.recordings, 'recording')}, {formatLength(shelf.totalMicros)} · {count(shelf.highlights, 'highlight')} · {count(shelf.files, 'file')} rendered
+      </Typography>
+      {shelf.days.map((day) => (
+        <Box component="section" key={day.key} aria-label={formatDay(day.iso)}>
+          <Typography component="h2" sx={{ px: 4.5, pt: 3, pb: 0.5, fontSize: 13, fontWeight: 700 }}>
+            {formatDay(day.iso)}
+          </Typography>
+          {day.rows.map((row) => (
+            <RecordingRow key={row.recording.id} row={row} onCut={(r) => void onCut(r)} onBinRecording={(r) => void onBinRecording(r)} onBinHighlight={(h) => void onBinHighlight(h)} />
+          ))}
+        </Box>
+      ))}
+    </>
+  )
+}
+
+const count = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`
+
+interface Problem {
+  id: string
+  text: string
+}
+
+/** Adding files: how many are being read, and what went wrong with which; the good ones of a batch are added all the same. */
+function useAdding() {
+  const [reading, setReading] = useState(0)
+  const [problems, setProblems] = useState<Problem[]>([])
+  const add = useCallback(async (files: ChosenFile[]) => {
+    const report = (text: string) => setProblems((all) => [...all, { id: crypto.randomUUID(), text }])
+    setProblems([])
+    for (const chosen of files) {
+      setReading((n) => n + 1)
+      try {
+        const result = await addChosenFile(chosen)
+        if (!result.ok) report(probeMessage(result.fileName, result.failure))
+        else void result.kept.then((kept) => keepMessage(result.recording, kept)).then((text) => text && report(text))
+      } catch (error) {
+        report(`“${chosen.file.name}” could not be added: ${error instanceof Error ? error.message : String(error)}`)
+      } finally {
+        setReading((n) => n - 1)
+      }
+    }
+  }, [])
+  const dismiss = useCallback((id: string) => setProblems((all) => all.filter((p) => p.id !== id)), [])
+  return { add, reading, problems, dismiss }
+}
+
+/** The demo shelf: opened by its button, or at once when the address asks for it (`/?demo`). */
+function useDemoShelf() {
+  const [opening, setOpening] = useState(false)
+  const [problems, setProblems] = useState<Problem[]>([])
+  const open = useCallback(() => {
+    setOpening(true)
+    openDemoShelf()
+      .catch((error: unknown) => setProblems([{ id: 'demo', text: `The demo shelf could not be opened: ${error instanceof Error ? error.message : String(error)}` }]))
+      .finally(() => setOpening(false))
+  }, [])
+  useEffect(() => {
+    if (!new URLSearchParams(window.location.search).has('demo')) return
+    window.history.replaceState(null, '', '/')
+    open()
+  }, [open])
+  return { open, opening, problems }
+}

@@ -1,0 +1,70 @@
+import { proxy } from 'comlink'
+import { title } from '@/core/model/record'
+import type { RecordingId } from '@/core/model/ids'
+import type { Recording } from '@/core/model/recording'
+import { inspector } from '@/media/inspect/inspector'
+import type { ProbeFailure } from '@/media/inspect/probe'
+import type { StoredFile } from '@/store/database'
+import { keepPictures } from '@/store/pictures'
+import { addRecording, keepFile, type KeepResult } from '@/store/recordings'
+import type { ChosenFile } from './chosenFiles'
+
+/** Files up to this size are copied into the browser; larger ones are linked, where the browser lets a page link. */
+const COPY_UP_TO_BYTES = 200_000_000
+
+/** How many pictures a recording's strip on the Shelf has, and how high they are (px). */
+export const STRIP_PICTURES = 7
+const STRIP_HEIGHT = 108
+
+export type AddResult = { ok: true; recording: Recording; kept: Promise<KeepResult> } | { ok: false; fileName: string; failure: ProbeFailure }
+
+export interface AddOptions {
+  id?: RecordingId
+  name?: string
+  recordedAt?: string
+}
+
+/** Looks into a file, puts it on the Shelf and starts keeping it. The recording can be used before it is kept. */
+export async function addChosenFile({ file, handle }: ChosenFile, options: AddOptions = {}): Promise<AddResult> {
+  const probed = await inspector().probe(file)
+  if (!probed.ok) return { ok: false, fileName: file.name, failure: probed }
+  const linked = handle !== null && file.size > COPY_UP_TO_BYTES
+  const recording = await addRecording(
+    {
+      name: options.name ?? nameFromFile(file.name),
+      fileName: file.name.slice(0, 1000),
+      sizeBytes: file.size,
+      recordedAt: options.recordedAt ?? new Date(file.lastModified).toISOString(),
+      durationMicros: probed.durationMicros,
+      originMicros: probed.originMicros,
+      video: probed.video,
+      sound: probed.sound,
+      notices: probed.notices,
+      source: linked ? 'linked' : 'kept',
+    },
+    file,
+    options.id,
+  )
+  void makeStrip(recording, file)
+  return { ok: true, recording, kept: keepFile(storedAs(recording.id, file, linked ? handle : null)) }
+}
+
+export function storedAs(recordingId: RecordingId, file: File, handle: FileSystemFileHandle | null): StoredFile {
+  return handle ? { recordingId, kind: 'linked', handle } : { recordingId, kind: 'kept', blob: file }
+}
+
+/** Makes the strip of pictures across a recording and keeps it. */
+async function makeStrip(recording: Recording, file: Blob): Promise<void> {
+  const times = Array.from({ length: STRIP_PICTURES }, (_, i) => Math.round((recording.durationMicros * (i + 0.5)) / STRIP_PICTURES))
+  const pictures: Blob[] = []
+  await inspector()
+    .pictures(`strip ${recording.id}`, { file, originMicros: recording.originMicros }, times, STRIP_HEIGHT, proxy((_: number, picture: Blob) => void pictures.push(picture)))
+    .catch(() => {})
+  if (pictures.length > 0) await keepPictures(recording.id, recording.updatedAt, pictures)
+}
+
+function nameFromFile(fileName: string): string {
+  const bare = fileName.replace(/\.[^.]{1,5}$/, '').replace(/_+/g, ' ')
+  const named = title.safeParse(bare)
+  return named.success ? named.data : 'Recording'
+}

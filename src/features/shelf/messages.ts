@@ -1,0 +1,45 @@
+import type { Recording } from '@/core/model/recording'
+import type { ProbeFailure } from '@/media/inspect/probe'
+import type { KeepResult } from '@/store/recordings'
+import { formatLength } from '@/ui/format'
+
+/** What happened to a file that could not be added, and what to do about it. */
+export function probeMessage(fileName: string, failure: ProbeFailure): string {
+  const file = `“${fileName}”`
+  switch (failure.reason) {
+    case 'empty':
+      return `${file} is empty (0 bytes). The recorder may still be writing it, or the copy failed: copy it again.`
+    case 'not-a-video':
+      return `${file} is not a video that Brimble can read. Choose an MP4, MOV, MKV, WebM or TS file.`
+    case 'no-video-track':
+      return `${file} holds sound but no picture. Choose the recording with the picture.`
+    case 'undecodable-codec':
+      return `${file} is coded as ${failure.codec}, which this browser cannot decode. Convert it to H.264 in MP4, or set the recorder to H.264.`
+    case 'cut-short':
+      return `${file} was cut off before it was finished: the part that says where its pictures are is missing or damaged. Repair it with the recorder’s own tool, or copy it again.`
+    case 'high-dynamic-range':
+      return `${file} is an HDR recording. Brimble does not convert HDR yet and would wash out its colours: record or export it as SDR (Rec. 709).`
+    case 'unreadable':
+      return `${file} could not be read (${failure.detail}). Check that the file still opens elsewhere, then add it again.`
+  }
+}
+
+/** What could not be kept of a recording, if anything. */
+export function keepMessage(recording: Recording, result: KeepResult): string | null {
+  if (result.ok) return null
+  if (result.reason === 'no-room')
+    return `There is no room in the browser’s storage for a copy of “${recording.fileName}”. You can work on it now; after a reload Brimble will ask you for the file. Free some space, or drop the file from its folder so that it can be linked.`
+  return `A copy of “${recording.fileName}” could not be kept. You can work on it now; after a reload Brimble will ask you for the file.`
+}
+
+/** Things about a recording that its owner should know, in words. */
+export function noticeMessages(recording: Recording): string[] {
+  return recording.notices.map((notice) => {
+    switch (notice.kind) {
+      case 'ends-early':
+        return `Cut off after ${formatLength(recording.durationMicros)}: its index promises ${formatLength(notice.expectedMicros)}.`
+      case 'sound-not-decodable':
+        return `Its sound (${notice.codec}) cannot be decoded by this browser; it is treated as silent.`
+    }
+  })
+}

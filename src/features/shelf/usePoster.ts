@@ -1,0 +1,39 @@
+import { useLiveQuery } from 'dexie-react-hooks'
+import { useEffect } from 'react'
+import type { Highlight } from '@/core/model/highlight'
+import type { RecordingId } from '@/core/model/ids'
+import { outputLength } from '@/core/time/timeMap'
+import { inspector } from '@/media/inspect/inspector'
+import { loadEdit } from '@/store/highlights'
+import { keepPictures, picturesFor } from '@/store/pictures'
+import { recordingFile } from '@/store/recordings'
+
+const POSTER_HEIGHT = 160
+
+const making = new Set<string>()
+
+/** A highlight's poster: its middle frame in its first shape, made when it is missing or out of date. */
+export function usePoster(highlight: Highlight): Blob | null {
+  const pictures = useLiveQuery(() => picturesFor(highlight.id, highlight.updatedAt), [highlight.id, highlight.updatedAt])
+  useEffect(() => {
+    if (pictures !== null) return
+    const key = `${highlight.id} ${highlight.updatedAt}`
+    if (making.has(key)) return
+    making.add(key)
+    void makePoster(highlight).finally(() => making.delete(key))
+  }, [pictures, highlight])
+  return pictures?.[0] ?? null
+}
+
+async function makePoster(highlight: Highlight): Promise<void> {
+  const loaded = await loadEdit(highlight.id)
+  const shape = highlight.shapes[0]
+  if (!loaded.ok || !shape) return
+  const files = new Map<RecordingId, Blob>()
+  for (const recording of loaded.edit.recordings) {
+    const found = await recordingFile(recording.id)
+    if (found.ok) files.set(recording.id, found.file)
+  }
+  const picture = await inspector().still(loaded.edit, shape, files, Math.floor(outputLength(highlight.passages) / 2), POSTER_HEIGHT).catch(() => null)
+  if (picture) await keepPictures(highlight.id, highlight.updatedAt, [picture])
+}

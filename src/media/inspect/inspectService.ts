@@ -1,0 +1,46 @@
+import type { Edit } from '@/core/model/edit'
+import type { RecordingId } from '@/core/model/ids'
+import type { Shape } from '@/core/model/shape'
+import type { Level } from '@/core/sound/levels'
+import type { Micros } from '@/core/time/micros'
+import { openSource, type Source } from '../source/openSource'
+import type { InspectWorker, SourceFile } from '../workers/inspect.protocol'
+import { picturesAt } from './pictures'
+import { probe, type ProbeResult } from './probe'
+import { soundLevels } from './soundLevels'
+import { stillOf } from './still'
+
+/** What the inspecting worker offers: looking into files without playing or rendering them. */
+export class InspectService implements InspectWorker {
+  private readonly running = new Map<string, AbortController>()
+
+  probe(file: Blob): Promise<ProbeResult> {
+    return probe(file)
+  }
+
+  pictures(channel: string, file: SourceFile, times: Micros[], height: number, onPicture: (index: number, picture: Blob) => void): Promise<void> {
+    return this.exclusively(channel, file, (source, signal) => picturesAt(source, times, height, onPicture, signal))
+  }
+
+  levels(channel: string, file: SourceFile, fromMicros: Micros, stepMicros: Micros, count: number): Promise<Level[]> {
+    return this.exclusively(channel, file, (source, signal) => soundLevels(source, fromMicros, stepMicros, count, signal))
+  }
+
+  still(edit: Edit, shape: Shape, files: ReadonlyMap<RecordingId, Blob>, t: Micros, height: number): Promise<Blob | null> {
+    return stillOf(edit, shape, files, t, height)
+  }
+
+  /** Runs `work` on an opened source; a later call on the same channel stops it. */
+  private async exclusively<T>(channel: string, { file, originMicros }: SourceFile, work: (source: Source, signal: AbortSignal) => Promise<T>): Promise<T> {
+    this.running.get(channel)?.abort()
+    const abort = new AbortController()
+    this.running.set(channel, abort)
+    const source = await openSource(file, originMicros)
+    try {
+      return await work(source, abort.signal)
+    } finally {
+      source.dispose()
+      if (this.running.get(channel) === abort) this.running.delete(channel)
+    }
+  }
+}

@@ -1,0 +1,47 @@
+import { AudioSampleSink, type AudioSample } from 'mediabunny'
+import { levelOf, type Level } from '@/core/sound/levels'
+import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
+import type { Source } from '../source/openSource'
+
+/** Decoded sound as planar floats; the sample stays the caller's to close. */
+export function toPlanar(sample: AudioSample): Float32Array[] {
+  return Array.from({ length: sample.numberOfChannels }, (_, planeIndex) => {
+    const plane = new Float32Array(sample.numberOfFrames)
+    sample.copyTo(plane, { format: 'f32-planar', planeIndex })
+    return plane
+  })
+}
+
+/** Levels of `count` stretches of `stepMicros` each, from `fromMicros` on; silence where the recording has no sound. */
+export async function soundLevels(source: Source, fromMicros: Micros, stepMicros: Micros, count: number, signal: AbortSignal): Promise<Level[]> {
+  const levels: Level[] = Array.from({ length: count }, () => ({ peak: 0, rms: 0 }))
+  if (!source.sound) return levels
+  const weights = new Float64Array(count)
+  const sink = new AudioSampleSink(source.sound)
+  for await (const sample of sink.samples(source.toContainer(fromMicros), source.toContainer(fromMicros + stepMicros * count))) {
+    if (signal.aborted) {
+      sample.close()
+      break
+    }
+    const channels = toPlanar(sample)
+    const startMicros = source.toRecording(sample.timestamp) - fromMicros
+    const framesPerStep = (stepMicros * sample.sampleRate) / MICROS_PER_SECOND
+    const offset = (startMicros * sample.sampleRate) / MICROS_PER_SECOND
+    sample.close()
+    const length = channels[0]?.length ?? 0
+    for (let at = 0; at < length; ) {
+      const step = Math.floor((offset + at) / framesPerStep + 1e-9)
+      const end = Math.min(length, Math.max(at + 1, Math.ceil((step + 1) * framesPerStep - offset)))
+      const level = levels[step]
+      if (level) {
+        const part = levelOf(channels, at, end)
+        const weight = weights[step] ?? 0
+        level.rms = Math.sqrt((level.rms ** 2 * weight + part.rms ** 2 * (end - at)) / (weight + end - at))
+        level.peak = Math.max(level.peak, part.peak)
+        weights[step] = weight + end - at
+      }
+      at = end
+    }
+  }
+  return levels
+}

@@ -1,0 +1,70 @@
+import type { StreamTargetChunk } from 'mediabunny'
+
+/** The browser's private folder (origin-private file system) in which finished renders lie. */
+const FOLDER = 'renders'
+
+/** Ends the name of a file that is still being written; such a file is never offered and is swept away at the next start. */
+const PART = '.part'
+
+async function folder(): Promise<FileSystemDirectoryHandle> {
+  const root = await navigator.storage.getDirectory()
+  return root.getDirectoryHandle(FOLDER, { create: true })
+}
+
+/** A file being written in a worker. Ends in exactly one of `keep` (whole, under its name) or `discard` (nothing left). */
+export interface PartFile {
+  writable: WritableStream<StreamTargetChunk>
+  keep: () => Promise<number>
+  discard: () => Promise<void>
+}
+
+/** Starts a file called `name`. Only works in a dedicated worker, which alone has synchronous access. */
+export async function createPartFile(name: string): Promise<PartFile> {
+  const dir = await folder()
+  const handle = await dir.getFileHandle(name + PART, { create: true })
+  const access = await handle.createSyncAccessHandle()
+  access.truncate(0)
+  let end = 0
+  const writable = new WritableStream<StreamTargetChunk>({
+    write({ data, position }) {
+      const written = access.write(data, { at: position })
+      // A full disk can be silent: the call then returns fewer bytes than it was given.
+      if (written !== data.byteLength) throw new DOMException('The disk is full', 'QuotaExceededError')
+      end = Math.max(end, position + data.byteLength)
+    },
+  })
+  return {
+    writable,
+    async keep() {
+      access.flush()
+      const size = access.getSize()
+      access.close()
+      if (size !== end) throw new DOMException('The disk is full', 'QuotaExceededError')
+      await handle.move(name)
+      return size
+    },
+    async discard() {
+      access.close()
+      await dir.removeEntry(name + PART).catch(() => {})
+    },
+  }
+}
+
+/** A finished file, or null when there is none of that name. */
+export async function openRenderFile(name: string): Promise<File | null> {
+  try {
+    return await (await (await folder()).getFileHandle(name)).getFile()
+  } catch {
+    return null
+  }
+}
+
+export async function deleteRenderFile(name: string): Promise<void> {
+  await (await folder()).removeEntry(name).catch(() => {})
+}
+
+/** Removes what renders that were cut short have left. Only while none is running. */
+export async function sweepPartFiles(): Promise<void> {
+  const dir = await folder()
+  for await (const name of dir.keys()) if (name.endsWith(PART)) await dir.removeEntry(name).catch(() => {})
+}

@@ -1,0 +1,89 @@
+import { VideoSampleSink, type VideoSample } from 'mediabunny'
+import type { Micros } from '@/core/time/micros'
+import type { Source } from './openSource'
+
+/**
+ * A frame counts as started this much before its timestamp says so: containers round timestamps, some to the millisecond,
+ * so the frame meant for an exact time can carry one that is up to 0.5 ms later.
+ */
+export const FRAME_TOLERANCE_MICROS = 1000
+
+/** Looking farther ahead than this, it is cheaper to start again at a key frame than to decode everything between. */
+const RESTART_AFTER_MICROS = 1_500_000
+
+/**
+ * Walks through a recording's frames. Asking for times in rising order decodes every frame once; asking backwards or far
+ * ahead starts again from the nearest key frame. Not for concurrent use: await one call before the next.
+ */
+export class FrameCursor {
+  private readonly sink: VideoSampleSink
+  private samples: AsyncGenerator<VideoSample, void, unknown> | null = null
+  private current: VideoSample | null = null
+  private next: VideoSample | null = null
+
+  constructor(private readonly source: Source) {
+    this.sink = new VideoSampleSink(source.video)
+  }
+
+  /**
+   * The frame on screen at `t`; before the first frame the first, after the last the last, null if there is none at all.
+   * Borrowed: the cursor closes it at the next call.
+   */
+  async frameAt(t: Micros): Promise<VideoSample | null> {
+    const wanted = t + FRAME_TOLERANCE_MICROS
+    if (!this.current || wanted < this.startOf(this.current) || wanted > this.startOf(this.current) + RESTART_AFTER_MICROS) {
+      if (!(this.current && this.atStart && wanted < this.startOf(this.current))) await this.restart(wanted)
+    }
+    while (this.next && this.startOf(this.next) <= wanted) {
+      this.current?.close()
+      this.current = this.next
+      this.next = null
+      this.atStart = false
+      this.next = await this.pull()
+    }
+    return this.current
+  }
+
+  /** Lets go of every frame and decoder. */
+  async close(): Promise<void> {
+    this.current?.close()
+    this.next?.close()
+    this.current = null
+    this.next = null
+    const samples = this.samples
+    this.samples = null
+    await samples?.return()
+  }
+
+  /** Whether `current` is the recording's first frame, which also stands for all time before it. */
+  private atStart = false
+
+  private async restart(wanted: Micros): Promise<void> {
+    await this.close()
+    this.samples = this.sink.samples(Math.max(0, this.source.toContainer(wanted)))
+    this.current = await this.pull()
+    if (!this.current) {
+      await this.close()
+      this.samples = this.sink.samples(await this.lastTimestamp())
+      this.current = await this.pull()
+    }
+    this.atStart = this.current !== null && this.startOf(this.current) > wanted
+    this.next = await this.pull()
+  }
+
+  private async lastTimestamp(): Promise<number> {
+    const last = await this.sink.getSample(Infinity)
+    const timestamp = last?.timestamp ?? 0
+    last?.close()
+    return timestamp
+  }
+
+  private async pull(): Promise<VideoSample | null> {
+    const result = await this.samples?.next()
+    return result && !result.done ? result.value : null
+  }
+
+  private startOf(sample: VideoSample): Micros {
+    return this.source.toRecording(sample.timestamp)
+  }
+}

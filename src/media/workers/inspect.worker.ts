@@ -1,0 +1,4 @@
+import { expose } from 'comlink'
+import { InspectService } from '../inspect/inspectService'
+
+expose(new InspectService())

@@ -1,0 +1,4 @@
+import { expose } from 'comlink'
+import { PreviewService } from '../playback/previewService'
+
+expose(new PreviewService())

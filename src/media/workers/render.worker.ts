@@ -1,0 +1,4 @@
+import { expose } from 'comlink'
+import { RenderService } from '../render/renderService'
+
+expose(new RenderService())

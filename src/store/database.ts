@@ -1,0 +1,66 @@
+import Dexie, { type Table } from 'dexie'
+import type { Highlight } from '@/core/model/highlight'
+import type { HighlightId, LayoutId, RecordingId, RenderId, SetupId } from '@/core/model/ids'
+import type { Layout } from '@/core/model/layout'
+import type { Recording } from '@/core/model/recording'
+import type { Render } from '@/core/model/render'
+import type { Setup } from '@/core/model/setup'
+import type { UndoStep } from './undo'
+
+/** A recording's bytes: a copy of its own, or a handle to the person's file, whose permission the browser may have taken back. */
+export type StoredFile = { recordingId: RecordingId; kind: 'kept'; blob: Blob } | { recordingId: RecordingId; kind: 'linked'; handle: FileSystemFileHandle }
+
+/** Small pictures made once and shown often. `owner` is a recording's or a highlight's id. */
+export interface StoredPictures {
+  owner: string
+  /** The owner's `updatedAt` when they were made; another value means they are out of date. */
+  madeFor: string
+  pictures: Blob[]
+}
+
+export interface StoredUndo {
+  highlightId: HighlightId
+  steps: UndoStep[]
+  /** How many of `steps` are done; the rest can be redone. */
+  position: number
+}
+
+/** Everything Brimble keeps in this browser. Tables hold records as core/model describes them; versions only ever go up. */
+export class Database extends Dexie {
+  declare recordings: Table<Recording, RecordingId>
+  declare files: Table<StoredFile, RecordingId>
+  declare pictures: Table<StoredPictures, string>
+  declare setups: Table<Setup, SetupId>
+  declare layouts: Table<Layout, LayoutId>
+  declare highlights: Table<Highlight, HighlightId>
+  declare renders: Table<Render, RenderId>
+  declare undo: Table<StoredUndo, HighlightId>
+
+  constructor(name = 'brimble') {
+    super(name)
+    this.version(1).stores({
+      recordings: 'id, recordedAt',
+      files: 'recordingId',
+      pictures: 'owner',
+      setups: 'id, ownedBy',
+      layouts: 'id, ownedBy',
+      highlights: 'id, createdAt',
+      renders: 'id, highlightId, createdAt, state.kind',
+      undo: 'highlightId',
+    })
+  }
+}
+
+let shared: Database | null = null
+
+/** The one database of this browser profile. */
+export function database(): Database {
+  shared ??= new Database()
+  return shared
+}
+
+/** Whether an error means that the browser's storage is full; Dexie wraps the browser's own error in one of its own. */
+export function isStorageFull(error: unknown): boolean {
+  const names = [error, (error as { inner?: unknown } | null)?.inner].map((e) => (e instanceof Error || e instanceof DOMException ? e.name : ''))
+  return names.includes('QuotaExceededError')
+}

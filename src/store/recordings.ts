@@ -1,0 +1,76 @@
+import { newRecord } from '@/core/model/record'
+import { readRecord } from '@/core/model/migrate'
+import type { RecordingId } from '@/core/model/ids'
+import type { Recording } from '@/core/model/recording'
+import { newId, nowStamp } from './clock'
+import { database, isStorageFull, type StoredFile } from './database'
+
+export type NewRecording = Omit<Recording, 'id' | 'schemaVersion' | 'createdAt' | 'updatedAt' | 'deletedAt'>
+
+/** Files chosen in this tab, usable at once while a copy is being kept, and when none could be. */
+const atHand = new Map<RecordingId, File>()
+
+export async function addRecording(facts: NewRecording, file: File, id: RecordingId = newId<RecordingId>()): Promise<Recording> {
+  const checked = readRecord('recording', { ...newRecord(nowStamp()), ...facts, id })
+  if (!checked.ok) throw new TypeError(`recording: ${checked.problems.join('; ')}`)
+  await database().recordings.put(checked.record)
+  atHand.set(id, file)
+  return checked.record
+}
+
+export type KeepResult = { ok: true } | { ok: false; reason: 'no-room' | 'storage-failed' }
+
+/** Keeps a copy of a recording's bytes, or a link to the file they are in. The tab can use the file meanwhile. */
+export async function keepFile(stored: StoredFile): Promise<KeepResult> {
+  try {
+    await database().files.put(stored)
+    return { ok: true }
+  } catch (error) {
+    return { ok: false, reason: isStorageFull(error) ? 'no-room' : 'storage-failed' }
+  }
+}
+
+export type FileResult = { ok: true; file: File | Blob } | { ok: false; reason: 'gone' | 'needs-permission' }
+
+/** The bytes of a recording; says whether they are gone or only need the person's permission again. */
+export async function recordingFile(id: RecordingId): Promise<FileResult> {
+  const here = atHand.get(id)
+  if (here) return { ok: true, file: here }
+  const stored = await database().files.get(id)
+  if (!stored) return { ok: false, reason: 'gone' }
+  if (stored.kind === 'kept') return readable(stored.blob)
+  if ((await stored.handle.queryPermission({ mode: 'read' })) !== 'granted') return { ok: false, reason: 'needs-permission' }
+  return stored.handle.getFile().then(readable, () => ({ ok: false, reason: 'gone' }) as const)
+}
+
+/** Asks for permission to a linked file again; must be called from a person's own action. */
+export async function askForFile(id: RecordingId): Promise<FileResult> {
+  const stored = await database().files.get(id)
+  if (stored?.kind !== 'linked') return recordingFile(id)
+  if ((await stored.handle.requestPermission({ mode: 'read' })) !== 'granted') return { ok: false, reason: 'needs-permission' }
+  return recordingFile(id)
+}
+
+/** Puts a file chosen again in a recording's place. */
+export async function relink(id: RecordingId, file: File, stored: StoredFile): Promise<KeepResult> {
+  atHand.set(id, file)
+  return keepFile(stored)
+}
+
+async function readable(file: Blob): Promise<FileResult> {
+  try {
+    await file.slice(0, 1).arrayBuffer()
+    return { ok: true, file }
+  } catch {
+    return { ok: false, reason: 'gone' }
+  }
+}
+
+export async function renameRecording(id: RecordingId, name: string): Promise<void> {
+  await database().recordings.update(id, { name, updatedAt: nowStamp() })
+}
+
+/** Puts a recording into the bin, or takes it out again. Its highlights and files stay. */
+export async function binRecording(id: RecordingId, deleted: boolean): Promise<void> {
+  await database().recordings.update(id, { deletedAt: deleted ? nowStamp() : null })
+}

@@ -1,0 +1,34 @@
+'use client'
+
+import Box from '@mui/material/Box'
+import Link from 'next/link'
+import { usePathname } from 'next/navigation'
+import type { ReactNode } from 'react'
+import { palette } from './theme'
+
+const PLACES = [
+  { href: '/', name: 'Shelf' },
+  { href: '/outbox', name: 'Outbox' },
+]
+
+/** The bar at the top of every screen: the places on the left, then what a screen puts there. */
+export function TopBar({ title, children }: { title?: ReactNode; children?: ReactNode }) {
+  const path = usePathname()
+  return (
+    <Box component="header" sx={{ display: 'flex', alignItems: 'center', gap: 4, height: 44, px: 3.5, flex: 'none', bgcolor: 'background.paper', borderBottom: 1, borderColor: 'divider', minWidth: 0 }}>
+      <Box component={Link} href="/" sx={{ fontWeight: 700, fontSize: 17, color: palette.leaf, textDecoration: 'none', letterSpacing: '-0.01em' }}>
+        Brimble
+      </Box>
+      <Box component="nav" aria-label="Places" sx={{ display: 'flex', gap: 4 }}>
+        {PLACES.map(({ href, name }) => (
+          <Box key={href} component={Link} href={href} aria-current={path === href ? 'page' : undefined} sx={{ color: path === href ? palette.ink : palette.inkSoft, fontWeight: path === href ? 700 : 500, fontSize: 13, textDecoration: 'none', '&:hover': { color: palette.ink } }}>
+            {name}
+          </Box>
+        ))}
+      </Box>
+      {title}
+      <Box sx={{ flex: 1 }} />
+      {children}
+    </Box>
+  )
+}

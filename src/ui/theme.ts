@@ -1,0 +1,76 @@
+'use client'
+
+import { alpha, createTheme } from '@mui/material/styles'
+
+/** The light table's colours; see docs/design.md. */
+export const palette = {
+  ink: '#20261F',
+  inkSoft: '#5A6056',
+  paper: '#F4F2EC',
+  sheet: '#FBFAF6',
+  line: '#D8D3C5',
+  mat: '#2A2B2A',
+  leaf: '#2E5E3E',
+  leafTint: '#E1EAE0',
+  haw: '#B3402C',
+  straw: '#C98A1B',
+  strawInk: '#855708',
+  slate: '#4A6472',
+} as const
+
+export const fonts = {
+  text: '"Instrument Sans Variable", system-ui, sans-serif',
+  numbers: '"JetBrains Mono Variable", ui-monospace, monospace',
+} as const
+
+export const theme = createTheme({
+  palette: {
+    mode: 'light',
+    primary: { main: palette.leaf, contrastText: '#FFFFFF' },
+    error: { main: palette.haw },
+    warning: { main: palette.straw },
+    info: { main: palette.slate },
+    background: { default: palette.paper, paper: palette.sheet },
+    text: { primary: palette.ink, secondary: palette.inkSoft },
+    divider: palette.line,
+  },
+  shape: { borderRadius: 4 },
+  spacing: 4,
+  typography: {
+    fontFamily: fonts.text,
+    fontSize: 13,
+    body1: { fontSize: 14, lineHeight: 1.4 },
+    body2: { fontSize: 13, lineHeight: 1.4 },
+    h1: { fontSize: 20, fontWeight: 700 },
+    h2: { fontSize: 14, fontWeight: 700 },
+    button: { textTransform: 'none', fontWeight: 600, fontSize: 13 },
+    caption: { fontSize: 12 },
+  },
+  transitions: { duration: { shortest: 80, shorter: 100, short: 120, standard: 150, complex: 180, enteringScreen: 150, leavingScreen: 120 } },
+  components: {
+    MuiCssBaseline: {
+      styleOverrides: {
+        'html, body': { height: '100%' },
+        body: { backgroundColor: palette.paper, overscrollBehavior: 'none' },
+        ':focus-visible': { outline: `2px solid ${palette.leaf}`, outlineOffset: 2 },
+        '@media (prefers-reduced-motion: reduce)': { '*, *::before, *::after': { animationDuration: '0.01ms !important', transitionDuration: '0.01ms !important' } },
+      },
+    },
+    MuiButtonBase: { defaultProps: { disableRipple: true } },
+    MuiButton: {
+      defaultProps: { disableElevation: true, size: 'small', variant: 'outlined', color: 'inherit' },
+      styleOverrides: {
+        root: { minHeight: 28, padding: '2px 10px', whiteSpace: 'nowrap', lineHeight: 1.4 },
+        outlined: { backgroundColor: '#FFFFFF', borderColor: palette.line, '&:hover': { borderColor: palette.inkSoft, backgroundColor: palette.sheet } },
+      },
+    },
+    MuiIconButton: { defaultProps: { size: 'small' }, styleOverrides: { root: { borderRadius: 4 } } },
+    MuiTooltip: { defaultProps: { enterDelay: 500, arrow: false }, styleOverrides: { tooltip: { backgroundColor: palette.ink, fontSize: 12 } } },
+    MuiMenuItem: { styleOverrides: { root: { minHeight: 30, fontSize: 13, paddingTop: 4, paddingBottom: 4 } } },
+    MuiSelect: { defaultProps: { size: 'small' }, styleOverrides: { select: { paddingTop: 4, paddingBottom: 4, fontSize: 13 } } },
+    MuiOutlinedInput: { styleOverrides: { root: { backgroundColor: '#FFFFFF' }, notchedOutline: { borderColor: palette.line } } },
+    MuiDialog: { styleOverrides: { paper: { backgroundColor: palette.sheet, boxShadow: `0 12px 40px ${alpha(palette.ink, 0.35)}` } } },
+    MuiAlert: { styleOverrides: { root: { fontSize: 13, padding: '2px 12px' } } },
+    MuiLinearProgress: { styleOverrides: { root: { height: 6, borderRadius: 3, backgroundColor: palette.line } } },
+  },
+})
