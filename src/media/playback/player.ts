@@ -32,6 +32,8 @@ export class Player {
   private anchor: { fromMicros: Micros; epochMs: number } | null = null
   private ticking = 0
   private generation = 0
+  /** Whoever shows the player may still let go of its canvases after it was closed. */
+  private closed = false
   private state: PlayerState = { kind: 'paused', rate: 1, loop: true, volume: 0.5 }
 
   observe(onEvent: (event: PreviewEvent) => void): void {
@@ -67,6 +69,7 @@ export class Player {
   }
 
   setEdit(edit: Edit, passageId: PassageId): void {
+    if (this.closed) return
     this.edit = edit
     this.passageId = passageId
     void this.preview.setEdit(edit, passageId)
@@ -78,11 +81,11 @@ export class Player {
   }
 
   resize(key: string, width: number, height: number): void {
-    void this.preview.resize(key, width, height)
+    if (!this.closed) void this.preview.resize(key, width, height)
   }
 
   detach(key: string): void {
-    void this.preview.detach(key)
+    if (!this.closed) void this.preview.detach(key)
   }
 
   /** Goes to a moment; while playing, playing goes on from there. */
@@ -134,6 +137,7 @@ export class Player {
 
   close(): void {
     this.pause()
+    this.closed = true
     this.listeners.clear()
     this.positionListeners.clear()
     void this.sound?.close()

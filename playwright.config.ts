@@ -1,0 +1,24 @@
+import { defineConfig } from '@playwright/test'
+
+const PORT = 4690
+
+/** Debian's Chromium, without a GPU and without a word to the outside. */
+export const chromiumArgs = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync']
+
+export default defineConfig({
+  testDir: 'tests/e2e',
+  outputDir: 'test-results',
+  globalSetup: './tests/support/makeRecordings.ts',
+  // Rendering fills both cores of the reference machine: two at a time would measure each other.
+  workers: 1,
+  timeout: 120_000,
+  expect: { timeout: 20_000 },
+  reporter: [['list']],
+  use: {
+    baseURL: `http://localhost:${PORT}`,
+    viewport: { width: 1280, height: 800 },
+    launchOptions: { executablePath: '/usr/bin/chromium', args: chromiumArgs },
+    trace: 'retain-on-failure',
+  },
+  webServer: { command: `npx next start -p ${PORT} -H localhost`, url: `http://localhost:${PORT}`, reuseExistingServer: !process.env.CI, env: { NEXT_TELEMETRY_DISABLED: '1' } },
+})

@@ -1,0 +1,75 @@
+import { expect, type Locator, type Page } from '@playwright/test'
+import { mkdtempSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+
+/** Adds files through the file dialog of the Shelf. The picker of handles needs a person, so the plain dialog is used. */
+export async function addFiles(page: Page, ...files: string[]): Promise<void> {
+  await page.addInitScript(() => {
+    Reflect.deleteProperty(window, 'showOpenFilePicker')
+  })
+  if (!page.url().startsWith('http')) await page.goto('/')
+  const chooser = page.waitForEvent('filechooser')
+  await page.getByRole('button', { name: 'Add recordings' }).first().click()
+  await (await chooser).setFiles(files)
+}
+
+/** Adds a recording and cuts a highlight from it; ends on the Bench with the first frame drawn. */
+export async function toBench(page: Page, file: string, name: string): Promise<void> {
+  await addFiles(page, file)
+  await page.getByRole('button', { name: `Cut a highlight from ${name}` }).click()
+  await expect(page.getByRole('img', { name: 'Result, tall' })).toBeVisible()
+}
+
+/** Types a region's pixels into its line. */
+export async function setRegion(page: Page, name: string, { x, y, width, height }: { x: number; y: number; width: number; height: number }): Promise<void> {
+  const values = { left: x, top: y, width, height }
+  for (const round of [1, 2])
+    for (const [key, value] of Object.entries(values)) {
+      const field = page.getByLabel(`${name} ${key}`, { exact: true })
+      await field.fill(String(value))
+      await field.press('Enter')
+      if (round === 2) await expect(field).toHaveValue(String(value))
+    }
+}
+
+/** Moves a cut point by whole seconds with the keyboard. */
+export async function moveCut(page: Page, which: 'In point' | 'Out point', seconds: number): Promise<void> {
+  const handle = page.getByRole('slider', { name: which })
+  await handle.focus()
+  for (let i = 0; i < Math.abs(seconds); i++) await handle.press(seconds > 0 ? 'Shift+ArrowDown' : 'Shift+ArrowUp')
+}
+
+/** Opens the render dialog, chooses, renders, waits in the Outbox, and saves the file; returns its path and the Outbox's row. */
+export async function renderAndSave(page: Page, options: { rate?: string; shape?: string } = {}): Promise<{ path: string; fileName: string; row: Locator }> {
+  await page.getByRole('button', { name: 'Render', exact: true }).click()
+  const dialog = page.getByRole('dialog')
+  if (options.rate) {
+    await dialog.getByLabel('Frame rate').click()
+    await page.getByRole('option', { name: options.rate, exact: true }).click()
+  }
+  await dialog.getByRole('button', { name: /^Render \d+ file/ }).click()
+  await page.getByRole('link', { name: 'Outbox' }).click()
+  const row = page.locator('article[data-state]').first()
+  await expect(row).toHaveAttribute('data-state', /finished|failed/, { timeout: 110_000 })
+  await expect(row, await row.innerText()).toHaveAttribute('data-state', 'finished')
+  const download = page.waitForEvent('download')
+  await row.getByRole('button', { name: 'Save' }).click()
+  const saved = await download
+  const path = join(mkdtempSync(join(tmpdir(), 'brimble-out-')), saved.suggestedFilename())
+  await saved.saveAs(path)
+  return { path, fileName: saved.suggestedFilename(), row }
+}
+
+/** Fails the test at its end if the page wrote an error to the console, threw, or asked for anything outside itself. */
+export function watchForErrors(page: Page): { expectNone: () => void } {
+  const problems: string[] = []
+  page.on('console', (message) => {
+    if (message.type() === 'error' || message.type() === 'warning') problems.push(`console: ${message.text()}`)
+  })
+  page.on('pageerror', (error) => problems.push(`thrown: ${error.message}`))
+  page.on('request', (request) => {
+    if (!/^(http:\/\/localhost|blob:|data:)/.test(request.url())) problems.push(`request: ${request.url()}`)
+  })
+  return { expectNone: () => expect(problems).toEqual([]) }
+}

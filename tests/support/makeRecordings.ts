@@ -1,0 +1,90 @@
+import { existsSync, mkdirSync, readFileSync, truncateSync, writeFileSync, copyFileSync } from 'node:fs'
+import { dirname, join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { ffmpeg } from './ffmpeg'
+
+export const MADE = join(dirname(fileURLToPath(import.meta.url)), '..', '.made')
+
+export const made = (name: string) => join(MADE, name)
+
+/** Seconds at which the pattern recordings flash white and beep, for a tenth of a second. */
+export const FLASH = 5
+
+const FLASH_FILTER = `drawbox=c=white:t=fill:enable='between(t,${FLASH},${FLASH}.099)'`
+const BEEP = `aevalsrc='if(between(t,${FLASH},${FLASH}.1),0.5*sin(2*PI*1000*t),0)':s=48000:c=stereo`
+const TAGS_709 = ['-colorspace', 'bt709', '-color_primaries', 'bt709', '-color_trc', 'bt709', '-color_range', 'tv']
+const FAST_H264 = ['-c:v', 'libx264', '-preset', 'veryfast', '-pix_fmt', 'yuv420p']
+
+/** A moving test pattern with a flash and a beep at {@link FLASH}. */
+function pattern(size: string, rate: string, seconds: number): string[] {
+  return ['-f', 'lavfi', '-i', `testsrc2=s=${size}:r=${rate}:d=${seconds},${FLASH_FILTER}`, '-f', 'lavfi', '-i', `${BEEP}:d=${seconds}`]
+}
+
+const recipes: Record<string, (out: string) => void> = {
+  'pattern.mp4': (out) => ffmpeg(...pattern('1920x1080', '60', 12), ...FAST_H264, '-crf', '18', '-g', '120', ...TAGS_709, '-c:a', 'aac', '-b:a', '160k', out),
+  // Sound at 44.1 kHz, a frame rate of 30000/1001, and a Matroska clock that rounds to milliseconds.
+  'ntsc.mkv': (out) => ffmpeg(...pattern('1280x720', '30000/1001', 9), ...FAST_H264, '-ar', '44100', '-c:a', 'aac', out),
+  'vp9.webm': (out) => ffmpeg(...pattern('640x360', '30', 8), '-c:v', 'libvpx-vp9', '-deadline', 'realtime', '-cpu-used', '8', '-c:a', 'libopus', out),
+  'late-sound.mp4': (out) => ffmpeg('-f', 'lavfi', '-i', `testsrc2=s=1280x720:r=30:d=8,${FLASH_FILTER}`, '-itsoffset', '2', '-f', 'lavfi', '-i', `aevalsrc='if(between(t,${FLASH - 2},${FLASH - 2}.1),0.5*sin(2*PI*1000*t),0)':s=48000:c=stereo:d=6`, '-map', '0:v', '-map', '1:a', ...FAST_H264, '-c:a', 'aac', out),
+  'silent.mp4': (out) => ffmpeg('-f', 'lavfi', '-i', `testsrc2=s=1280x720:r=30:d=8,${FLASH_FILTER}`, ...FAST_H264, out),
+  'variable-rate.mp4': (out) => ffmpeg(...pattern('1280x720', '60', 8), '-vf', "select='if(between(t,2,6),not(mod(n,3)),1)'", '-fps_mode', 'vfr', ...FAST_H264, '-c:a', 'aac', out),
+  // Odd in both directions: 4:4:4 is the only H.264 that allows it; most browsers decode it.
+  'odd-size.mp4': (out) => ffmpeg('-f', 'lavfi', '-i', `testsrc2=s=853x479:r=30:d=8,${FLASH_FILTER}`, '-f', 'lavfi', '-i', `${BEEP}:d=8`, '-c:v', 'libx264', '-preset', 'veryfast', '-pix_fmt', 'yuv444p', '-c:a', 'aac', out),
+  // Red above, blue below when upright; stored lying on its side, as phones do.
+  'phone.mp4': (out) => {
+    ffmpeg('-f', 'lavfi', '-i', 'color=red:s=360x640:r=30:d=6', '-f', 'lavfi', '-i', 'color=blue:s=360x640:r=30:d=6', '-filter_complex', '[0][1]hstack', ...FAST_H264, ...TAGS_709, out)
+    turnQuarterClockwise(out)
+  },
+  // 75 % bars: what every colour must come out as is known.
+  'bars.mp4': (out) => ffmpeg('-f', 'lavfi', '-i', 'smptehdbars=s=1920x1080:r=30:d=4', '-vf', 'scale=out_color_matrix=bt709:out_range=tv,format=yuv420p', ...FAST_H264, '-crf', '10', ...TAGS_709, out),
+  'bars-601-full.mp4': (out) => ffmpeg('-f', 'lavfi', '-i', 'smptehdbars=s=1920x1080:r=30:d=4', '-vf', 'scale=out_color_matrix=bt601:out_range=pc,format=yuv420p', ...FAST_H264, '-crf', '10', '-colorspace', 'smpte170m', '-color_primaries', 'bt709', '-color_trc', 'bt709', '-color_range', 'pc', out),
+  'hevc.mp4': (out) => ffmpeg('-f', 'lavfi', '-i', 'testsrc2=s=320x180:r=30:d=2', '-c:v', 'libx265', '-x265-params', 'log-level=error', '-tag:v', 'hvc1', out),
+  'mpeg4.mp4': (out) => ffmpeg('-f', 'lavfi', '-i', 'testsrc2=s=320x180:r=30:d=2', '-c:v', 'mpeg4', out),
+  'hdr.mp4': (out) => ffmpeg('-f', 'lavfi', '-i', 'testsrc2=s=640x360:r=30:d=1', '-c:v', 'libaom-av1', '-cpu-used', '8', '-usage', 'realtime', '-pix_fmt', 'yuv420p10le', '-color_primaries', 'bt2020', '-color_trc', 'smpte2084', '-colorspace', 'bt2020nc', out),
+  'sound-only.mp4': (out) => ffmpeg('-f', 'lavfi', '-i', 'sine=440:d=3', '-c:a', 'aac', out),
+  'empty.mp4': (out) => writeFileSync(out, ''),
+  'notes.mp4': (out) => writeFileSync(out, 'Not a video: a shopping list with a wrong name.\n'.repeat(200)),
+  // Written without an index at the front, then cut off: the index is lost.
+  'cut-short.mp4': (out) => {
+    ffmpeg('-f', 'lavfi', '-i', 'testsrc2=s=640x360:r=30:d=6', ...FAST_H264, out)
+    truncateSync(out, Math.floor(readFileSync(out).length * 0.6))
+  },
+  // Index at the front, second half of the pictures lost.
+  'half.mp4': (out) => {
+    ffmpeg('-f', 'lavfi', '-i', 'testsrc2=s=640x360:r=30:d=8', ...FAST_H264, '-g', '30', '-movflags', '+faststart', out)
+    truncateSync(out, Math.floor(readFileSync(out).length * 0.5))
+  },
+  // A good index and start; in the middle nothing but noise.
+  'damaged.mp4': (out) => {
+    ffmpeg('-f', 'lavfi', '-i', 'testsrc2=s=640x360:r=30:d=6', ...FAST_H264, '-g', '30', '-movflags', '+faststart', out)
+    const bytes = readFileSync(out)
+    for (let i = Math.floor(bytes.length * 0.5); i < Math.floor(bytes.length * 0.7); i++) bytes[i] = (i * 7919) & 255
+    writeFileSync(out, bytes)
+  },
+  '<img src=x onerror=alert(1)>.mp4': (out) => copyFileSync(made('silent.mp4'), out),
+}
+
+/** Writes a quarter turn into an MP4's track header (ISO/IEC 14496-12, 8.3.2), as a phone held upright does. */
+function turnQuarterClockwise(file: string): void {
+  const bytes = readFileSync(file)
+  const matrix = bytes.indexOf('tkhd') + 4 + 40
+  ;[0, 0x10000, 0, -0x10000, 0, 0, 0, 0, 0x40000000].forEach((value, i) => bytes.writeInt32BE(value, matrix + i * 4))
+  writeFileSync(file, bytes)
+}
+
+/** Makes every recording that the browser tests use, once; they are small and never committed. */
+export default function makeRecordings(): void {
+  mkdirSync(MADE, { recursive: true })
+  for (const [name, recipe] of Object.entries(recipes)) if (!existsSync(made(name))) recipe(made(name))
+}
+
+/** Two hours of 1080p in about a gigabyte: a minute of the pattern, over and over, without coding it again. */
+export function makeTwoHours(): string {
+  const out = made('two-hours.mp4')
+  if (existsSync(out)) return out
+  const minute = made('minute.mp4')
+  ffmpeg(...pattern('1920x1080', '30', 60), ...FAST_H264, '-b:v', '1M', '-maxrate', '1.2M', '-bufsize', '2M', '-g', '60', '-c:a', 'aac', '-b:a', '96k', minute)
+  ffmpeg('-stream_loop', '119', '-i', minute, '-c', 'copy', '-movflags', '+faststart', out)
+  return out
+}
+
