@@ -41,7 +41,8 @@ function onPixels(rect: Rect, sx: number, sy: number): Rect {
 
 function drawPicture(ctx: Context2D, frame: VideoSample, { crop }: PictureStep, dest: Rect): void {
   ctx.imageSmoothingEnabled = true
-  ctx.imageSmoothingQuality = dest.width < crop.width * 0.6 ? 'medium' : 'low'
+  // Enlarging with the best filter costs no more than with the simplest here; for small previews mipmaps keep edges calm.
+  ctx.imageSmoothingQuality = dest.width < crop.width ? 'medium' : 'high'
   const plain = frame.rotation === 0 && !frame.flip && frame.squarePixelWidth === frame.visibleRect.width
   if (!plain || !NARROWABLE.has(frame.format)) {
     frame.draw(ctx, crop.x, crop.y, crop.width, crop.height, dest.x, dest.y, dest.width, dest.height)

@@ -1,4 +1,4 @@
-// Parts of the File System and WebCodecs standards that TypeScript's own library does not have yet.
+// Parts of the File System standard that TypeScript's own library does not have yet.
 interface FileSystemSyncAccessHandle {
   read(buffer: AllowSharedBufferSource, options?: { at?: number }): number
   write(buffer: AllowSharedBufferSource, options?: { at?: number }): number
@@ -24,8 +24,4 @@ interface DataTransferItem {
 
 interface Window {
   showOpenFilePicker?(options?: { multiple?: boolean; types?: { description?: string; accept: Record<string, string[]> }[] }): Promise<FileSystemFileHandle[]>
-}
-
-interface VideoFrameBufferInit {
-  transfer?: ArrayBuffer[]
 }

@@ -37,9 +37,13 @@ export async function deleteRender(id: RenderId): Promise<void> {
   await database().renders.delete(id)
 }
 
-/** Every render, newest first. */
-export function allRenders(): Promise<Render[]> {
-  return database().renders.orderBy('createdAt').reverse().toArray()
+const RANK = { running: 0, waiting: 1, failed: 2, finished: 2 } as const
+
+/** Every render: the one at work first, then those that wait in their order, then what has ended, newest first. */
+export async function allRenders(): Promise<Render[]> {
+  const all = await database().renders.orderBy('createdAt').toArray()
+  const order = (r: Render) => RANK[r.state.kind]
+  return all.sort((a, b) => order(a) - order(b) || (order(a) === 2 ? b.updatedAt.localeCompare(a.updatedAt) : a.createdAt.localeCompare(b.createdAt)))
 }
 
 export function rendersOf(highlightId: HighlightId): Promise<Render[]> {

@@ -59,7 +59,7 @@ export function RecordingRow({ row, onCut, onBinRecording, onBinHighlight }: { r
         <ButtonBase
           aria-label={`Cut a highlight from ${recording.name}`}
           onClick={() => onCut(row)}
-          sx={{ width: 40, height: 71, ml: '3px', border: `1px dashed ${palette.inkSoft}`, borderRadius: '2px', fontSize: 12, color: palette.inkSoft, '&:hover': { color: palette.leaf, borderColor: palette.leaf, bgcolor: palette.leafTint } }}
+          sx={{ width: 40, height: 71, ml: '3px', border: `1px dashed ${palette.inkSoft}`, borderRadius: '2px', fontFamily: fonts.text, fontSize: 12, color: palette.inkSoft, '&:hover': { color: palette.leaf, borderColor: palette.leaf, bgcolor: palette.leafTint } }}
         >
           cut
         </ButtonBase>

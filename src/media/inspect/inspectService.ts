@@ -5,7 +5,7 @@ import type { Level } from '@/core/sound/levels'
 import type { Micros } from '@/core/time/micros'
 import { openSource, type Source } from '../source/openSource'
 import type { InspectWorker, SourceFile } from '../workers/inspect.protocol'
-import { picturesAt } from './pictures'
+import { picturesAt, type PicturePrecision } from './pictures'
 import { probe, type ProbeResult } from './probe'
 import { soundLevels } from './soundLevels'
 import { stillOf } from './still'
@@ -18,8 +18,8 @@ export class InspectService implements InspectWorker {
     return probe(file)
   }
 
-  pictures(channel: string, file: SourceFile, times: Micros[], height: number, onPicture: (index: number, picture: Blob) => void): Promise<void> {
-    return this.exclusively(channel, file, (source, signal) => picturesAt(source, times, height, onPicture, signal))
+  pictures(channel: string, file: SourceFile, times: Micros[], height: number, precision: PicturePrecision, onPicture: (index: number, picture: Blob) => void): Promise<void> {
+    return this.exclusively(channel, file, (source, signal) => picturesAt(source, times, height, precision, onPicture, signal))
   }
 
   levels(channel: string, file: SourceFile, fromMicros: Micros, stepMicros: Micros, count: number): Promise<Level[]> {

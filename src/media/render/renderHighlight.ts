@@ -118,7 +118,7 @@ async function drawFrame({ edit, shape, settings }: RenderJob, { canvas, track }
   if (!composition) throw new RangeError(`frame ${n} lies outside the highlight`)
   await sources.load(feedsOf(composition), (id) => recordingOf(edit, id).fileName)
   drawComposition(canvas.ctx, composition, sources.frameOf)
-  const sample = canvas.toSample(toSeconds(start), toSeconds(frameStartMicros(n + 1, settings.frameRate) - start))
+  const sample = await canvas.toSample(toSeconds(start), toSeconds(frameStartMicros(n + 1, settings.frameRate) - start))
   try {
     await track.add(sample)
   } finally {

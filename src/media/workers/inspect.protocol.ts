@@ -3,6 +3,7 @@ import type { RecordingId } from '@/core/model/ids'
 import type { Shape } from '@/core/model/shape'
 import type { Level } from '@/core/sound/levels'
 import type { Micros } from '@/core/time/micros'
+import type { PicturePrecision } from '../inspect/pictures'
 import type { ProbeResult } from '../inspect/probe'
 
 /** A recording as the workers need it: its bytes and where its clock starts. */
@@ -14,7 +15,7 @@ export interface SourceFile {
 export interface InspectWorker {
   probe(file: Blob): Promise<ProbeResult>
   /** Small pictures at rising times; see media/inspect/pictures. Ends early when a later call uses the same `channel`. */
-  pictures(channel: string, source: SourceFile, times: Micros[], height: number, onPicture: (index: number, picture: Blob) => void): Promise<void>
+  pictures(channel: string, source: SourceFile, times: Micros[], height: number, precision: PicturePrecision, onPicture: (index: number, picture: Blob) => void): Promise<void>
   /** Sound levels of `count` stretches; see media/inspect/soundLevels. Ends early when a later call uses the same `channel`. */
   levels(channel: string, source: SourceFile, fromMicros: Micros, stepMicros: Micros, count: number): Promise<Level[]>
   /** One frame of a highlight at output time `t`, `height` px high, as WebP; null when a recording is missing. */

@@ -96,10 +96,14 @@ function RegionLine({ region }: { region: Region }) {
           </MenuItem>
         ))}
       </Select>
-      <Box sx={{ display: 'flex', alignItems: 'center', gap: '5px', fontFamily: fonts.numbers, fontSize: 12, color: palette.inkSoft }}>
-        {field('width', 'width')}×{field('height', 'height')}
-        at
-        {field('x', 'left')},{field('y', 'top')}
+      <Box sx={{ display: 'flex', alignItems: 'center', gap: '4px', fontFamily: fonts.numbers, fontSize: 12, color: palette.inkSoft }}>
+        {field('width', 'width')}
+        <span>×</span>
+        {field('height', 'height')}
+        <span>at</span>
+        {field('x', 'left')}
+        <span>,</span>
+        {field('y', 'top')}
       </Box>
       <Box title="Output pixels for each recorded pixel, in the shape where it is largest" sx={{ fontFamily: fonts.numbers, fontSize: 12, textAlign: 'right', color: worst !== null && worst > 2.5 ? palette.strawInk : palette.inkSoft }}>
         {worst === null ? 'unused' : `${worst.toFixed(2)}×`}

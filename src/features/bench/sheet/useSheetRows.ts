@@ -18,6 +18,8 @@ const MOST_ROWS = 2000
 
 export interface SheetRow {
   picture: Blob | null
+  /** Whether `picture` is the frame at the row's own time, not the key frame before it. */
+  exact: boolean
   levels: Level[] | null
 }
 
@@ -33,7 +35,7 @@ export function useSheetRows(recording: Recording, file: Blob, rowMicros: Micros
     const { rows } = cache.current
     const update = (index: number, part: Partial<SheetRow>) => {
       if (!live) return
-      rows.set(index, { picture: null, levels: null, ...rows.get(index), ...part })
+      rows.set(index, { picture: null, exact: false, levels: null, ...rows.get(index), ...part })
       for (const oldest of rows.keys()) {
         if (rows.size <= MOST_ROWS) break
         rows.delete(oldest)
@@ -43,11 +45,15 @@ export function useSheetRows(recording: Recording, file: Blob, rowMicros: Micros
     const timer = setTimeout(() => {
       const wanted = Array.from({ length: Math.max(0, last - first + 1) }, (_, i) => first + i)
       const source = { file, originMicros: recording.originMicros }
-      const noPicture = wanted.filter((i) => !rows.get(i)?.picture)
+      const noPicture = wanted.filter((i) => !rows.get(i)?.exact)
       if (noPicture.length > 0) {
         const times = noPicture.map((i) => i * rowMicros)
-        const onPicture = proxy((n: number, picture: Blob) => update(noPicture[n] ?? -1, { picture }))
-        inspector().pictures('sheet pictures', source, times, PICTURE_HEIGHT, onPicture).catch(() => {})
+        const pass = (precision: 'key-frame' | 'exact') =>
+          inspector().pictures('sheet pictures', source, times, PICTURE_HEIGHT, precision, proxy((n: number, picture: Blob) => update(noPicture[n] ?? -1, { picture, exact: precision === 'exact' })))
+        // First what is quick to decode, so that the eye has something; then the very frames.
+        pass('key-frame')
+          .then(() => (live ? pass('exact') : undefined))
+          .catch(() => {})
       }
       const noLevels = wanted.filter((i) => !rows.get(i)?.levels)
       const from = noLevels[0]
