@@ -82,7 +82,7 @@ export function divide(length: number, gapWanted: number, extents: readonly Exte
   const weighted = extents.filter((e) => e.kind === 'weight').length
   const fixedRoom = weighted === 0 ? room : Math.min(fixedWanted, Math.max(0, room - weighted))
   const shares = extents.map((e) =>
-    e.kind === 'fixed' ? (e.fraction * units * fixedRoom) / fixedWanted : ((room - fixedRoom) * e.weight) / weights,
+    e.kind === 'fixed' ? (fixedWanted > 0 ? (e.fraction * units * fixedRoom) / fixedWanted : 0) : ((room - fixedRoom) * e.weight) / weights,
   )
   return { sizes: apportion(shares, room).map((n) => n * 2), gap: gapUnits * 2 }
 }

@@ -27,8 +27,9 @@ export const SheetRowView = memo(function SheetRowView({ time, row, height, insi
 function LevelBar({ level }: { level: Level | undefined }) {
   if (!level) return <Box sx={{ width: 2, height: 2, bgcolor: palette.line }} />
   const db = toDecibels(level.rms)
-  const width = Math.max(0, Math.min(1, 1 - db / FLOOR_DB))
+  // Squared, so that speech stands out from a room's noise.
+  const width = Math.max(0, Math.min(1, 1 - db / FLOOR_DB)) ** 2 * 1.4
   const peak = toDecibels(level.peak)
   const colour = peak > -1 ? palette.haw : db > -20 ? palette.leaf : '#8FA58E'
-  return <Box sx={{ width: `max(2px, ${width * 100}%)`, height: '3px', bgcolor: colour, borderRadius: '1px' }} />
+  return <Box sx={{ width: `clamp(2px, ${width * 100}%, 100%)`, height: '3px', bgcolor: colour, borderRadius: '1px' }} />
 }

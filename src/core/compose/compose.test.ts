@@ -1,0 +1,84 @@
+import { describe, expect, it } from 'vitest'
+import { SEED, seeded } from '../../../tests/support/seeded'
+import { sampleEdit } from '../../../tests/support/edits'
+import { contains } from '../geometry/rect'
+import type { Panel } from '../model/layout'
+import { panel as panelSchema } from '../model/layout'
+import { region as regionSchema } from '../model/region'
+import { STANDARD_SHAPES } from '../model/shape'
+import { compose, composePassageAt, placePanels } from './compose'
+import { blowUp, panelPicture } from './panelCrop'
+
+const tall = STANDARD_SHAPES[0] as (typeof STANDARD_SHAPES)[number]
+
+describe('composition', () => {
+  it('of two bands is the backdrop and two pictures, in pixels of recording and canvas', () => {
+    const composition = compose(sampleEdit(), tall, 1_500_000)
+    expect(composition?.size).toEqual({ width: 1080, height: 1920 })
+    expect(composition?.steps[0]).toMatchObject({ kind: 'backdrop' })
+    expect(composition?.steps[1]).toMatchObject({ kind: 'picture', panelId: 'top', feed: { recordingId: 'r', micros: 13_500_000 }, dest: { x: 0, y: 0, width: 1080, height: 608 } })
+    expect(composition?.steps[2]).toMatchObject({ kind: 'picture', panelId: 'low', dest: { x: 0, y: 608, width: 1080, height: 1312 } })
+    const face = composition?.steps[1]
+    if (face?.kind !== 'picture') throw new Error('no face')
+    expect(face.crop.height).toBe(270)
+    expect(face.crop.width).toBeCloseTo((270 * 1080) / 608, 9)
+    expect(JSON.parse(JSON.stringify(composition)), 'plain data').toEqual(composition)
+  })
+
+  it('ends with the highlight, but a passage can be looked at beyond its cuts', () => {
+    const edit = sampleEdit()
+    expect(compose(edit, tall, 10_000_000)).toBeNull()
+    const [passage] = edit.highlight.passages
+    if (!passage) throw new Error('no passage')
+    expect(composePassageAt(edit, tall, passage, 30_000_000).steps).toHaveLength(3)
+  })
+
+  it('leaves a panel out whose role the setup lacks, and says so', () => {
+    const edit = sampleEdit()
+    edit.setups[0]?.regions.pop()
+    expect(compose(edit, tall, 0)?.steps).toHaveLength(2)
+    const [passage] = edit.highlight.passages
+    if (!passage) throw new Error('no passage')
+    expect(placePanels(edit, tall, passage).map((p) => p.region?.role ?? null)).toEqual(['face', null])
+  })
+
+  it('stands side by side in a wide shape, with nothing off the canvas', () => {
+    for (const shape of STANDARD_SHAPES) {
+      const pictures = compose(sampleEdit(), shape, 0)?.steps.filter((s) => s.kind === 'picture') ?? []
+      expect(pictures).toHaveLength(2)
+      for (const { dest } of pictures) expect(contains({ x: 0, y: 0, ...shape }, dest)).toBe(true)
+      if (shape.id === 'wide') expect(pictures.map((p) => p.dest.y)).toEqual([0, 0])
+    }
+  })
+
+  it('asks for records it lacks by name', () => {
+    expect(() => compose({ ...sampleEdit(), recordings: [] }, tall, 0)).toThrow(/recordings: nothing with the id r/)
+  })
+})
+
+describe('panel pictures', () => {
+  const frame = { width: 1920, height: 1080 }
+
+  it(`fill exactly, or show all, and never stretch by half a pixel (seed ${SEED})`, () => {
+    const random = seeded(SEED)
+    for (let i = 0; i < 2000; i++) {
+      const x = random.between(0, 0.8)
+      const y = random.between(0, 0.8)
+      const region = regionSchema.parse({ id: 'r', role: 'game', name: 'Game', bounds: { x, y, width: random.between(0.02, 1 - x), height: random.between(0.02, 1 - y) } })
+      const panel: Panel = panelSchema.parse({ kind: 'panel', id: 'p', role: 'game', fit: random.pick(['fill', 'whole']), zoom: random.between(1, 4) })
+      const rect = { x: 0, y: 0, width: 2 * random.integer(16, 1000), height: 2 * random.integer(16, 1900) }
+      const correction = random.next() < 0.5 ? { panelId: panel.id, dx: random.between(-1, 1), dy: random.between(-1, 1), zoom: random.between(1, 3) } : undefined
+      const picture = panelPicture(panel, rect, region, frame, correction)
+      const bounds = { x: region.bounds.x * 1920, y: region.bounds.y * 1080, width: region.bounds.width * 1920, height: region.bounds.height * 1080 }
+      expect(contains(bounds, picture.crop, 1.001), 'inside its region, to the even pixel').toBe(true)
+      expect(contains(rect, picture.dest)).toBe(true)
+      const stretched = Math.abs((picture.crop.width * picture.dest.height) / picture.crop.height - picture.dest.width)
+      expect(stretched).toBeLessThan(0.5)
+      if (panel.fit === 'fill') expect(picture.dest).toEqual(rect)
+    }
+  })
+
+  it('tell how far they are blown up', () => {
+    expect(blowUp({ crop: { x: 0, y: 0, width: 480, height: 270 }, dest: { x: 0, y: 0, width: 1080, height: 608 } })).toBe(2.25)
+  })
+})
