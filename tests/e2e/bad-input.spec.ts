@@ -1,0 +1,155 @@
+import { expect, test, type Page } from '@playwright/test'
+import { addFiles, renderAndSave, toBench, watchForErrors } from '../support/brimble'
+import { ffprobe } from '../support/ffmpeg'
+import { made } from '../support/makeRecordings'
+
+const REFUSED: readonly [string, RegExp][] = [
+  ['empty.mp4', /“empty\.mp4” is empty \(0 bytes\)/],
+  ['notes.mp4', /“notes\.mp4” is not a video that Brimble can read/],
+  ['sound-only.mp4', /“sound-only\.mp4” holds sound but no picture/],
+  ['hevc.mp4', /“hevc\.mp4” is coded as H\.265 \(HEVC\), which this browser cannot decode/],
+  ['mpeg4.mp4', /“mpeg4\.mp4” is coded as MPEG-4 Part 2/],
+  ['cut-short.mp4', /“cut-short\.mp4” was cut off before it was finished/],
+  ['hdr.mp4', /“hdr\.mp4” is an HDR recording/],
+]
+
+test('files that cannot be used are each named with the reason; the good one among them is added', async ({ page }) => {
+  await addFiles(page, ...REFUSED.map(([file]) => made(file)), made('silent.mp4'))
+  await expect(page.getByRole('article', { name: 'silent' })).toBeVisible()
+  for (const [, message] of REFUSED) await expect(page.getByRole('alert').filter({ hasText: message })).toBeVisible()
+  await expect(page.getByRole('article')).toHaveCount(1)
+})
+
+test('a recording that was cut off is used as far as it goes, and says so', async ({ page }) => {
+  const errors = watchForErrors(page)
+  await toBench(page, made('half.mp4'), 'half')
+  await page.getByRole('link', { name: 'Shelf' }).click()
+  await expect(page.getByText(/^Cut off after \d s: its index promises 8 s\.$/)).toBeVisible()
+  await page.getByRole('link', { name: /^half, cut 1/ }).click()
+  const { path } = await renderAndSave(page)
+  const seconds = Number(ffprobe(path).format.duration)
+  expect(seconds).toBeGreaterThan(2)
+  expect(seconds).toBeLessThan(7)
+  errors.expectNone()
+})
+
+test('a recording damaged in the middle ends in a whole file or a reason that names it, and the edit is kept', async ({ page }) => {
+  await toBench(page, made('damaged.mp4'), 'damaged')
+  await page.getByRole('button', { name: 'Render', exact: true }).click()
+  await page.getByRole('button', { name: /^Render 1 file/ }).click()
+  await page.getByRole('link', { name: 'Outbox' }).click()
+  const row = page.locator('article[data-state]').first()
+  await expect(row).toHaveAttribute('data-state', /finished|failed/, { timeout: 60_000 })
+  if ((await row.getAttribute('data-state')) === 'failed') await expect(row.getByRole('alert')).toContainText('“damaged.mp4” cannot be decoded at 0:0')
+  await page.getByRole('link', { name: 'Shelf' }).click()
+  await expect(page.getByRole('link', { name: /^damaged, cut 1/ })).toBeVisible()
+})
+
+test('a recording whose file is gone is asked for by name, refuses another, takes the right one', async ({ page }) => {
+  await toBench(page, made('silent.mp4'), 'silent')
+  const bench = page.url()
+  await page.evaluate(
+    () =>
+      new Promise<void>((resolve, reject) => {
+        const open = indexedDB.open('brimble')
+        open.onerror = () => reject(open.error)
+        open.onsuccess = () => {
+          const change = open.result.transaction('files', 'readwrite')
+          change.objectStore('files').clear()
+          change.oncomplete = () => resolve()
+        }
+      }),
+  )
+  await page.goto(bench)
+  await expect(page.getByRole('heading', { name: '“silent.mp4” is missing' })).toBeVisible()
+  const choose = async (file: string) => {
+    const chooser = page.waitForEvent('filechooser')
+    await page.getByRole('button', { name: 'Choose the file again' }).click()
+    await (await chooser).setFiles(made(file))
+  }
+  await choose('phone.mp4')
+  await expect(page.getByRole('alert').filter({ hasText: 'it is another file. Nothing was changed.' })).toBeVisible()
+  await choose('silent.mp4')
+  await expect(page.getByRole('img', { name: 'Result, tall' })).toBeVisible()
+})
+
+test('no room in the browser’s storage is said, and the recording can be worked on all the same', async ({ page }) => {
+  await page.addInitScript(() => {
+    const put = IDBObjectStore.prototype.put.bind(IDBObjectStore.prototype)
+    IDBObjectStore.prototype.put = function (this: IDBObjectStore, value: unknown, key?: IDBValidKey) {
+      if (this.name === 'files') throw new DOMException('full', 'QuotaExceededError')
+      return Reflect.apply(put, this, key === undefined ? [value] : [value, key]) as IDBRequest<IDBValidKey>
+    }
+  })
+  await addFiles(page, made('silent.mp4'))
+  await expect(page.getByRole('alert').filter({ hasText: 'There is no room in the browser’s storage for a copy of “silent.mp4”' })).toBeVisible()
+  await page.getByRole('button', { name: 'Cut a highlight from silent' }).click()
+  await expect(page.getByRole('img', { name: 'Result, tall' })).toBeVisible()
+})
+
+test('a disk that fills up in mid-render leaves nothing behind but the reason, and retry works', async ({ page, context }) => {
+  await context.route('**/_next/static/chunks/**', async (route) => {
+    const response = await route.fetch()
+    const body = await response.text()
+    if (!body.includes('createSyncAccessHandle')) return route.fulfill({ response })
+    // The worker's own disk calls write nothing, as a full disk does without a word.
+    await route.fulfill({ response, body: `if(self.FileSystemSyncAccessHandle)FileSystemSyncAccessHandle.prototype.write=()=>0;${body}` })
+  })
+  await toBench(page, made('silent.mp4'), 'silent')
+  await page.getByRole('button', { name: 'Render', exact: true }).click()
+  await page.getByRole('button', { name: /^Render 1 file/ }).click()
+  await page.getByRole('link', { name: 'Outbox' }).click()
+  await expect(page.getByRole('alert').filter({ hasText: 'The browser’s storage is full' })).toBeVisible({ timeout: 60_000 })
+  expect(await privateFiles(page)).toEqual([])
+  await context.unroute('**/_next/static/chunks/**')
+  await page.reload()
+  await page.getByRole('button', { name: 'Retry' }).click()
+  await expect(page.locator('article[data-state]').first()).toHaveAttribute('data-state', 'finished', { timeout: 60_000 })
+})
+
+test('a size that the encoder refuses is said', async ({ page, context }) => {
+  await context.route('**/_next/static/chunks/**', async (route) => {
+    const response = await route.fetch()
+    const body = await response.text()
+    if (!body.includes('createSyncAccessHandle')) return route.fulfill({ response })
+    await route.fulfill({ response, body: `if(self.VideoEncoder)VideoEncoder.isConfigSupported=async(config)=>({supported:false,config});${body}` })
+  })
+  await toBench(page, made('silent.mp4'), 'silent')
+  await page.getByRole('button', { name: 'Render', exact: true }).click()
+  await page.getByRole('button', { name: /^Render 1 file/ }).click()
+  await page.getByRole('link', { name: 'Outbox' }).click()
+  await expect(page.getByRole('alert').filter({ hasText: 'This browser has no encoder for 1080 × 1920' })).toBeVisible()
+})
+
+test('a render that is cancelled, or cut short by a closed tab, leaves nothing behind and can be made again', async ({ page, context }) => {
+  await toBench(page, made('pattern.mp4'), 'pattern')
+  await page.getByRole('button', { name: 'Render', exact: true }).click()
+  await page.getByRole('button', { name: /^Render 1 file/ }).click()
+  await page.getByRole('link', { name: 'Outbox' }).click()
+  await expect(page.getByText(/^frame \d+ of 720/)).toBeVisible()
+  await page.getByRole('button', { name: 'Cancel' }).click()
+  await expect(page.getByRole('heading', { name: 'No files yet' })).toBeVisible()
+  expect(await privateFiles(page)).toEqual([])
+
+  await page.goBack()
+  await page.getByRole('button', { name: 'Render', exact: true }).click()
+  await page.getByRole('button', { name: /^Render 1 file/ }).click()
+  await page.getByRole('link', { name: 'Outbox' }).click()
+  await expect(page.getByText(/^frame \d+ of 720/)).toBeVisible()
+  await page.close({ runBeforeUnload: false })
+  const again = await context.newPage()
+  await again.goto('/outbox')
+  await expect(again.getByRole('alert').filter({ hasText: 'The tab was closed or crashed in the middle' })).toBeVisible()
+  expect(await privateFiles(again)).toEqual([])
+  await expect(again.getByRole('button', { name: 'Retry' })).toBeVisible()
+})
+
+/** Names in the browser's private folder of renders. */
+function privateFiles(page: Page): Promise<string[]> {
+  return page.evaluate(async () => {
+    const root = await navigator.storage.getDirectory()
+    const names: string[] = []
+    for await (const name of (await root.getDirectoryHandle('renders', { create: true })).keys()) names.push(name)
+    return names
+  })
+}

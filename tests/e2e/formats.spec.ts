@@ -1,0 +1,97 @@
+import { expect, test } from '@playwright/test'
+import { addFiles, moveCut, renderAndSave, setRegion, toBench, watchForErrors } from '../support/brimble'
+import { ffprobe, frameTimes, lumaOfFrames, onset, pixelAt, sound } from '../support/ffmpeg'
+import { FLASH, made } from '../support/makeRecordings'
+
+const WHOLE_720 = { x: 0, y: 0, width: 1280, height: 720 }
+
+/** Seconds between the flash's first frame and the beep in a finished file; NaN when one of them is missing. */
+function soundBehindPicture(path: string): number {
+  const flashFrame = lumaOfFrames(path).findIndex((luma) => luma > 170)
+  return onset(sound(path)) - (frameTimes(path)[flashFrame] ?? NaN)
+}
+
+for (const [file, name, frames] of [
+  ['ntsc.mkv', 'ntsc', 180],
+  ['vp9.webm', 'vp9', 180],
+  ['late-sound.mp4', 'late-sound', 180],
+  ['variable-rate.mp4', 'variable-rate', null],
+  ['odd-size.mp4', 'odd-size', 180],
+] as const) {
+  test(`${file} comes out in sync and of the right length`, async ({ page }) => {
+    const errors = watchForErrors(page)
+    await toBench(page, made(file), name)
+    await moveCut(page, 'In point', 1)
+    await moveCut(page, 'Out point', file === 'ntsc.mkv' ? -2 : -1)
+    const { path } = await renderAndSave(page)
+    const { video, audio, format } = ffprobe(path)
+    const [num = 0, den = 1] = (video.r_frame_rate ?? '').split('/').map(Number)
+    const frame = den / num
+    expect(Math.abs(Number(format.duration) - 6)).toBeLessThanOrEqual(frame + 0.001)
+    if (frames) expect(Math.abs(Number(video.nb_read_frames) - frames)).toBeLessThanOrEqual(1)
+    expect(audio).toMatchObject({ codec_name: 'aac', sample_rate: '48000' })
+    expect(Math.abs(soundBehindPicture(path))).toBeLessThan(0.02)
+    expect(onset(sound(path))).toBeGreaterThan(FLASH - 1 - 0.05)
+    expect(onset(sound(path))).toBeLessThan(FLASH - 1 + 0.05)
+    errors.expectNone()
+  })
+}
+
+test('a recording without sound gives a file without sound', async ({ page }) => {
+  await toBench(page, made('silent.mp4'), 'silent')
+  await moveCut(page, 'Out point', -6)
+  const { path } = await renderAndSave(page)
+  const { audio, video } = ffprobe(path)
+  expect(audio).toBeUndefined()
+  expect(video.nb_read_frames).toBe('60')
+})
+
+test('a phone recording is shown and rendered upright', async ({ page }) => {
+  await toBench(page, made('phone.mp4'), 'phone')
+  await setRegion(page, 'Face', { x: 100, y: 0, width: 160, height: 320 })
+  await setRegion(page, 'Game', { x: 0, y: 360, width: 640, height: 360 })
+  await moveCut(page, 'Out point', -5)
+  const { path } = await renderAndSave(page)
+  const [red, , blueAbove] = pixelAt(path, 0.5, 540, 300)
+  const [redBelow, , blue] = pixelAt(path, 0.5, 540, 1600)
+  expect(red).toBeGreaterThan(200)
+  expect(blueAbove).toBeLessThan(60)
+  expect(blue).toBeGreaterThan(200)
+  expect(redBelow).toBeLessThan(60)
+})
+
+for (const file of ['bars.mp4', 'bars-601-full.mp4']) {
+  test(`the colours of ${file} come out as they went in`, async ({ page }) => {
+    await toBench(page, made(file), file.replace('.mp4', ''))
+    // The lower 7/12 of the bars hold ramps: the game band shows the eight columns of the upper part.
+    await setRegion(page, 'Game', { x: 240, y: 0, width: 1440, height: 600 })
+    await setRegion(page, 'Face', { x: 700, y: 40, width: 500, height: 280 })
+    await moveCut(page, 'Out point', -3)
+    const { path } = await renderAndSave(page)
+    // The game panel is 1080 × 1312: its crop of the 1440 × 600 region is 493.9 px wide, in the middle (713…1207).
+    for (const [outX, sourceX] of [[80, 750], [250, 828], [540, 960], [800, 1079], [1000, 1170]] as const) {
+      const ours = pixelAt(path, 0.5, outX, 1000)
+      const theirs = pixelAt(made(file), 0.5, sourceX, 180)
+      ours.forEach((value, i) => expect(Math.abs(value - (theirs[i] ?? 0)), `x ${outX}: ${ours.join()} for ${theirs.join()}`).toBeLessThanOrEqual(5))
+    }
+  })
+}
+
+test('what a file says of itself is shown as text, never run', async ({ page }) => {
+  const errors = watchForErrors(page)
+  let dialogs = 0
+  page.on('dialog', (dialog) => {
+    dialogs++
+    void dialog.dismiss()
+  })
+  await addFiles(page, made('<img src=x onerror=alert(1)>.mp4'))
+  await expect(page.getByRole('heading', { name: '<img src=x onerror=alert(1)>' })).toBeVisible()
+  expect(dialogs).toBe(0)
+  errors.expectNone()
+})
+
+test('a 720p recording fills the frame it is given', async ({ page }) => {
+  await toBench(page, made('silent.mp4'), 'silent')
+  await setRegion(page, 'Game', WHOLE_720)
+  await expect(page.getByRole('group', { name: /^Game: 1280 × 720 at 0, 0/ })).toBeVisible()
+})
