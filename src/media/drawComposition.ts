@@ -1,7 +1,7 @@
 import type { VideoSample } from 'mediabunny'
 import { assertNever } from '@/core/assert'
-import type { Composition, Feed, PictureStep } from '@/core/compose/composition'
-import type { Rect } from '@/core/geometry/rect'
+import type { Composition, Feed, PictureStep, Step } from '@/core/compose/composition'
+import type { Rect, Size } from '@/core/geometry/rect'
 
 export type Context2D = OffscreenCanvasRenderingContext2D | CanvasRenderingContext2D
 
@@ -13,23 +13,55 @@ const NARROWABLE: ReadonlySet<string | null> = new Set(['I420', 'NV12'])
  * are drawn. `frameOf` gives the decoded frame of a feed, borrowed for the call, or null when there is none.
  */
 export function drawComposition(ctx: Context2D, composition: Composition, frameOf: (feed: Feed) => VideoSample | null): void {
-  const sx = ctx.canvas.width / composition.size.width
-  const sy = ctx.canvas.height / composition.size.height
-  for (const step of composition.steps) {
+  drawSteps(ctx, composition.steps, composition.size, frameOf)
+}
+
+function drawSteps(ctx: Context2D, steps: readonly Step[], size: Size, frameOf: (feed: Feed) => VideoSample | null): void {
+  const { width, height } = ctx.canvas
+  const sx = width / size.width
+  const sy = height / size.height
+  for (const step of steps) {
     switch (step.kind) {
       case 'backdrop':
         ctx.fillStyle = step.colour
-        ctx.fillRect(0, 0, ctx.canvas.width, ctx.canvas.height)
+        ctx.fillRect(0, 0, width, height)
         break
       case 'picture': {
         const frame = frameOf(step.feed)
         if (frame) drawPicture(ctx, frame, step, onPixels(step.dest, sx, sy))
         break
       }
+      case 'layer': {
+        const layer = layerFor(ctx)
+        drawSteps(layer, step.steps, size, frameOf)
+        ctx.globalAlpha = step.opacity
+        ctx.drawImage(layer.canvas, Math.round(step.offset.x * sx), Math.round(step.offset.y * sy))
+        ctx.globalAlpha = 1
+        break
+      }
+      case 'tint':
+        ctx.globalAlpha = step.opacity
+        ctx.fillStyle = step.colour
+        ctx.fillRect(0, 0, width, height)
+        ctx.globalAlpha = 1
+        break
       default:
         assertNever(step)
     }
   }
+}
+
+/** One spare canvas for each that is drawn on: layers are never nested, and are drawn over as soon as they are made. */
+const layers = new WeakMap<Context2D, OffscreenCanvasRenderingContext2D>()
+
+function layerFor(ctx: Context2D): OffscreenCanvasRenderingContext2D {
+  const { width, height } = ctx.canvas
+  const known = layers.get(ctx)
+  if (known && known.canvas.width === width && known.canvas.height === height) return known
+  const made = new OffscreenCanvas(width, height).getContext('2d', { alpha: false })
+  if (!made) throw new Error('no 2D canvas')
+  layers.set(ctx, made)
+  return made
 }
 
 /** A canvas rectangle on a canvas of another size: edges are rounded, so that neighbours still meet. */

@@ -1,14 +1,21 @@
 import Dexie, { type Table } from 'dexie'
+import type { SoundFile } from '@/core/model/bed'
 import type { Highlight } from '@/core/model/highlight'
-import type { HighlightId, LayoutId, RecordingId, RenderId, SetupId } from '@/core/model/ids'
+import type { HighlightId, LayoutId, RecordingId, RenderId, SetupId, SoundFileId, VersionId } from '@/core/model/ids'
 import type { Layout } from '@/core/model/layout'
 import type { Recording } from '@/core/model/recording'
 import type { Render } from '@/core/model/render'
 import type { Setup } from '@/core/model/setup'
+import type { Spotting } from '@/core/model/spotting'
+import type { Version } from '@/core/model/version'
+import type { AnalysisPart, AnalysisPartKey } from './analyses'
 import type { UndoStep } from './undo'
 
-/** A recording's bytes: a copy of its own, or a handle to the person's file, whose permission the browser may have taken back. */
-export type StoredFile = { recordingId: RecordingId; kind: 'kept'; blob: Blob } | { recordingId: RecordingId; kind: 'linked'; handle: FileSystemFileHandle }
+/** Whose bytes a stored file holds. */
+export type FileOwner = RecordingId | SoundFileId
+
+/** A file's bytes: a copy of its own, or a handle to the person's file, whose permission the browser may have taken back. */
+export type StoredFile = { owner: FileOwner; kind: 'kept'; blob: Blob } | { owner: FileOwner; kind: 'linked'; handle: FileSystemFileHandle }
 
 /** Small pictures made once and shown often. `owner` is a recording's or a highlight's id. */
 export interface StoredPictures {
@@ -19,34 +26,46 @@ export interface StoredPictures {
 }
 
 export interface StoredUndo {
-  highlightId: HighlightId
+  /** The highlight or recording whose work it is. */
+  owner: HighlightId | RecordingId
   steps: UndoStep[]
   /** How many of `steps` are done; the rest can be redone. */
   position: number
+  /** Records that steps may refer to, whether or not the present state does. */
+  recordingIds?: RecordingId[]
+  soundFileIds?: SoundFileId[]
 }
 
 /** Everything Brimble keeps in this browser. Tables hold records as core/model describes them; versions only ever go up. */
 export class Database extends Dexie {
   declare recordings: Table<Recording, RecordingId>
-  declare files: Table<StoredFile, RecordingId>
+  declare files: Table<StoredFile, FileOwner>
   declare pictures: Table<StoredPictures, string>
   declare setups: Table<Setup, SetupId>
   declare layouts: Table<Layout, LayoutId>
   declare highlights: Table<Highlight, HighlightId>
   declare renders: Table<Render, RenderId>
-  declare undo: Table<StoredUndo, HighlightId>
+  declare undo: Table<StoredUndo, HighlightId | RecordingId>
+  declare soundFiles: Table<SoundFile, SoundFileId>
+  declare versions: Table<Version, VersionId>
+  declare spottings: Table<Spotting, RecordingId>
+  declare analyses: Table<AnalysisPart, AnalysisPartKey>
 
   constructor(name = 'brimble') {
     super(name)
     this.version(1).stores({
       recordings: 'id, recordedAt',
-      files: 'recordingId',
+      files: 'owner',
       pictures: 'owner',
       setups: 'id, ownedBy',
       layouts: 'id, ownedBy',
       highlights: 'id, createdAt',
       renders: 'id, highlightId, createdAt, state.kind',
-      undo: 'highlightId',
+      undo: 'owner',
+      soundFiles: 'id',
+      versions: 'id, highlightId',
+      spottings: 'id',
+      analyses: '[recordingId+kind+index], recordingId',
     })
   }
 }

@@ -2,16 +2,20 @@ import { DEFAULT_LAYOUT_NAME, startingLayout, startingRegions } from '@/core/mod
 import type { Edit } from '@/core/model/edit'
 import type { Highlight } from '@/core/model/highlight'
 import type { HighlightId, LayoutId, PanelId, PassageId, RecordingId, RegionId, SetupId } from '@/core/model/ids'
+import { CUT } from '@/core/model/join'
 import type { Layout } from '@/core/model/layout'
 import { readRecord, type RecordKind, type RecordOf } from '@/core/model/migrate'
+import { PLAIN_SOUND, type Passage } from '@/core/model/passage'
 import { newRecord } from '@/core/model/record'
 import type { Recording } from '@/core/model/recording'
 import type { Region } from '@/core/model/region'
 import type { Setup } from '@/core/model/setup'
 import { STANDARD_SHAPES, type Shape } from '@/core/model/shape'
 import type { Micros } from '@/core/time/micros'
+import type { Table } from 'dexie'
 import { newId, nowStamp } from './clock'
 import { database } from './database'
+import { Session } from './session'
 import type { UndoStep } from './undo'
 
 /** A first cut is at most this long: the common limit of feeds. */
@@ -26,6 +30,7 @@ export interface NewHighlight {
   arrangement?: Layout['arrangement']
   layoutName?: string
   shapes?: Shape[]
+  origin?: Highlight['origin']
 }
 
 /**
@@ -46,7 +51,10 @@ export async function createHighlight(recording: Recording, wanted: NewHighlight
     id,
     name: wanted.name,
     shapes: wanted.shapes ?? previous?.highlight.shapes ?? STANDARD_SHAPES.slice(0, 1),
-    passages: [{ id: newId<PassageId>(), recordingId: recording.id, inMicros, outMicros, speedPercent: 100, setupId: setup.id, layoutId: layout.id, corrections: [] }],
+    passages: [newPassage({ recordingId: recording.id, inMicros, outMicros, setupId: setup.id, layoutId: layout.id })],
+    joinTiming: 'hold',
+    beds: [],
+    origin: wanted.origin ?? null,
   }
   const db = database()
   await db.transaction('rw', db.highlights, db.setups, db.layouts, async () => {
@@ -55,6 +63,28 @@ export async function createHighlight(recording: Recording, wanted: NewHighlight
     await db.highlights.put(highlight)
   })
   return highlight
+}
+
+/** A passage at normal speed with nothing struck out, its sound as recorded, cutting straight to the next. */
+export function newPassage(where: Pick<Passage, 'recordingId' | 'inMicros' | 'outMicros' | 'setupId' | 'layoutId'>): Passage {
+  return { ...where, id: newId<PassageId>(), speedPercent: 100, corrections: [], strikes: [], sound: PLAIN_SOUND, join: CUT }
+}
+
+/** A passage of all of a recording (at most a first cut's length) for an edit, with the records of its own that the edit lacks. */
+export async function passagePartsFor(edit: Edit, recording: Recording): Promise<{ passage: Passage; setup: Setup | null; layout: Layout | null }> {
+  const inMicros = recording.video.firstFrameMicros
+  const where = { recordingId: recording.id, inMicros, outMicros: Math.min(recording.durationMicros, inMicros + FIRST_CUT_MICROS) }
+  const same = edit.highlight.passages.findLast((p) => p.recordingId === recording.id)
+  if (same) return { passage: newPassage({ ...where, setupId: same.setupId, layoutId: same.layoutId }), setup: null, layout: null }
+  const base = { ...newRecord(nowStamp()), ownedBy: edit.highlight.id }
+  const previous = await newestEditOf(recording.id)
+  const [scene] = previous?.setups ?? []
+  const setup: Setup = { ...base, id: newId<SetupId>(), name: scene?.name ?? recording.name, regions: (scene?.regions ?? startingRegions(() => newId<RegionId>())).map((r) => ({ ...r, id: newId<RegionId>() })) }
+  const [known] = previous?.layouts ?? []
+  const layout: Layout | null = known ? { ...known, ...base, id: newId<LayoutId>() } : null
+  const layoutId = layout?.id ?? edit.highlight.passages[0]?.layoutId
+  if (!layoutId) throw new RangeError('highlight.passages: empty')
+  return { passage: newPassage({ ...where, setupId: setup.id, layoutId }), setup, layout }
 }
 
 async function newestEditOf(recordingId: RecordingId): Promise<Edit | null> {
@@ -73,13 +103,22 @@ export async function loadEdit(id: HighlightId): Promise<LoadResult> {
   if (!raw) return { ok: false, reason: 'not-found' }
   const highlight = readRecord('highlight', raw)
   if (!highlight.ok) return highlight
-  const { passages } = highlight.record
-  const setups = read('setup', await db.setups.bulkGet([...new Set(passages.map((p) => p.setupId))]))
-  const layouts = read('layout', await db.layouts.bulkGet([...new Set(passages.map((p) => p.layoutId))]))
-  const recordings = read('recording', await db.recordings.bulkGet([...new Set(passages.map((p) => p.recordingId))]))
-  if (!setups || !layouts || !recordings) return { ok: false, reason: 'not-a-record' }
+  const { passages, beds } = highlight.record
   const undo = await db.undo.get(id)
-  return { ok: true, edit: { highlight: highlight.record, setups, layouts, recordings }, steps: undo?.steps ?? [], position: undo?.position ?? 0 }
+  const setups = read('setup', await ownedFirst(db.setups, id, passages.map((p) => p.setupId)))
+  const layouts = read('layout', await ownedFirst(db.layouts, id, passages.map((p) => p.layoutId)))
+  const recordings = read('recording', await db.recordings.bulkGet([...new Set([...(undo?.recordingIds ?? []), ...passages.map((p) => p.recordingId)])]))
+  const soundFiles = read('soundFile', await db.soundFiles.bulkGet([...new Set([...(undo?.soundFileIds ?? []), ...beds.map((b) => b.soundFileId)])]))
+  if (!setups || !layouts || !recordings || !soundFiles) return { ok: false, reason: 'not-a-record' }
+  return { ok: true, edit: { highlight: highlight.record, setups, layouts, recordings, soundFiles }, steps: undo?.steps ?? [], position: undo?.position ?? 0 }
+}
+
+/** A highlight's own records in the order they were made, which undo steps count on, whether used at present or not; then others by id. */
+async function ownedFirst<T extends { id: string; createdAt: string }, I extends string>(table: Table<T, I>, owner: HighlightId, ids: readonly I[]): Promise<(T | undefined)[]> {
+  const owned = await table.where('ownedBy').equals(owner).toArray()
+  owned.sort((a, b) => a.createdAt.localeCompare(b.createdAt) || a.id.localeCompare(b.id))
+  const others = [...new Set(ids)].filter((wanted) => !owned.some((o) => o.id === wanted))
+  return [...owned, ...(await table.bulkGet(others))]
 }
 
 function read<K extends RecordKind>(kind: K, raw: readonly unknown[]): RecordOf<K>[] | null {
@@ -88,16 +127,50 @@ function read<K extends RecordKind>(kind: K, raw: readonly unknown[]): RecordOf<
   return records.length === results.length ? records : null
 }
 
-/** Writes an edit and its history in one transaction. Recordings are not touched: the Bench does not change them. */
-export async function saveEdit(edit: Edit, steps: readonly UndoStep[], position: number): Promise<void> {
+/** An edit to work on: saved as it is changed, with its history. */
+export function editSession({ edit, steps, position }: Extract<LoadResult, { ok: true }>): Session<Edit> {
+  let known = edit.highlight.updatedAt
+  return new Session(edit, steps, position, async (value, newSteps, newPosition) => {
+    const written = await saveEdit(value, newSteps, newPosition, known)
+    if (written === null) return 'conflict'
+    known = written
+    return 'written'
+  })
+}
+
+/**
+ * Writes an edit and its history in one transaction, and gives the highlight's new `updatedAt`; null, with nothing written, when
+ * what is stored is not what was `known`: another tab has written it. Recordings are not touched: the Bench does not change them.
+ */
+async function saveEdit(edit: Edit, steps: readonly UndoStep[], position: number, known: string): Promise<string | null> {
   const db = database()
   const updatedAt = nowStamp()
-  await db.transaction('rw', db.highlights, db.setups, db.layouts, db.undo, async () => {
+  return db.transaction('rw', db.highlights, db.setups, db.layouts, db.undo, async () => {
+    const there = await db.highlights.get(edit.highlight.id)
+    if (there && there.updatedAt !== known) return null
     await db.highlights.put({ ...edit.highlight, updatedAt })
     await db.setups.bulkPut(edit.setups.map((s) => ({ ...s, updatedAt })))
     await db.layouts.bulkPut(edit.layouts.map((l) => ({ ...l, updatedAt })))
-    await db.undo.put({ highlightId: edit.highlight.id, steps: [...steps], position })
+    await db.undo.put({ owner: edit.highlight.id, steps: [...steps], position, recordingIds: edit.recordings.map((r) => r.id), soundFileIds: edit.soundFiles.map((f) => f.id) })
+    return updatedAt
   })
+}
+
+/** Keeps an edit as a highlight of its own, with copies of its setups and layouts; what it came from stays as it is. */
+export async function copyHighlight(edit: Edit, name: string): Promise<Highlight> {
+  const base = newRecord(nowStamp())
+  const id = newId<HighlightId>()
+  const setupIds = new Map(edit.setups.map((s) => [s.id, newId<SetupId>()]))
+  const layoutIds = new Map(edit.layouts.map((l) => [l.id, newId<LayoutId>()]))
+  const passages = edit.highlight.passages.map((p) => ({ ...p, setupId: setupIds.get(p.setupId) ?? p.setupId, layoutId: layoutIds.get(p.layoutId) ?? p.layoutId }))
+  const highlight: Highlight = { ...edit.highlight, ...base, id, name, passages }
+  const db = database()
+  await db.transaction('rw', db.highlights, db.setups, db.layouts, async () => {
+    await db.setups.bulkPut(edit.setups.map((s) => ({ ...s, ...base, id: setupIds.get(s.id) ?? s.id, ownedBy: id })))
+    await db.layouts.bulkPut(edit.layouts.map((l) => ({ ...l, ...base, id: layoutIds.get(l.id) ?? l.id, ownedBy: id })))
+    await db.highlights.put(highlight)
+  })
+  return highlight
 }
 
 /** Puts a highlight into the bin, or takes it out again. Its renders stay. */

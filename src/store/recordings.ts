@@ -3,18 +3,23 @@ import { readRecord } from '@/core/model/migrate'
 import type { RecordingId } from '@/core/model/ids'
 import type { Recording } from '@/core/model/recording'
 import { newId, nowStamp } from './clock'
-import { database, isStorageFull, type StoredFile } from './database'
+import { database, isStorageFull, type FileOwner, type StoredFile } from './database'
 
 export type NewRecording = Omit<Recording, 'id' | 'schemaVersion' | 'createdAt' | 'updatedAt' | 'deletedAt'>
 
 /** Files chosen in this tab, usable at once while a copy is being kept, and when none could be. */
-const atHand = new Map<RecordingId, File>()
+const atHand = new Map<FileOwner, File>()
+
+/** Makes a file usable in this tab while its copy is being kept. */
+export function holdFile(owner: FileOwner, file: File): void {
+  atHand.set(owner, file)
+}
 
 export async function addRecording(facts: NewRecording, file: File, id: RecordingId = newId<RecordingId>()): Promise<Recording> {
   const checked = readRecord('recording', { ...newRecord(nowStamp()), ...facts, id })
   if (!checked.ok) throw new TypeError(`recording: ${checked.problems.join('; ')}`)
   await database().recordings.put(checked.record)
-  atHand.set(id, file)
+  holdFile(id, file)
   return checked.record
 }
 
@@ -32,8 +37,8 @@ export async function keepFile(stored: StoredFile): Promise<KeepResult> {
 
 export type FileResult = { ok: true; file: File | Blob } | { ok: false; reason: 'gone' | 'needs-permission' }
 
-/** The bytes of a recording; says whether they are gone or only need the person's permission again. */
-export async function recordingFile(id: RecordingId): Promise<FileResult> {
+/** The bytes of a recording or sound file; says whether they are gone or only need the person's permission again. */
+export async function storedFile(id: FileOwner): Promise<FileResult> {
   const here = atHand.get(id)
   if (here) return { ok: true, file: here }
   const stored = await database().files.get(id)
@@ -46,14 +51,14 @@ export async function recordingFile(id: RecordingId): Promise<FileResult> {
 /** Asks for permission to a linked file again; must be called from a person's own action. */
 export async function askForFile(id: RecordingId): Promise<FileResult> {
   const stored = await database().files.get(id)
-  if (stored?.kind !== 'linked') return recordingFile(id)
+  if (stored?.kind !== 'linked') return storedFile(id)
   if ((await stored.handle.requestPermission({ mode: 'read' })) !== 'granted') return { ok: false, reason: 'needs-permission' }
-  return recordingFile(id)
+  return storedFile(id)
 }
 
 /** Puts a file chosen again in a recording's place. */
 export async function relink(id: RecordingId, file: File, stored: StoredFile): Promise<KeepResult> {
-  atHand.set(id, file)
+  holdFile(id, file)
   return keepFile(stored)
 }
 
@@ -64,6 +69,15 @@ async function readable(file: Blob): Promise<FileResult> {
   } catch {
     return { ok: false, reason: 'gone' }
   }
+}
+
+/** Every recording that is not in the bin, newest first. */
+export async function recordingsOnShelf(): Promise<Recording[]> {
+  const all = await database().recordings.orderBy('recordedAt').reverse().toArray()
+  return all.filter((r) => !r.deletedAt).flatMap((r) => {
+    const read = readRecord('recording', r)
+    return read.ok ? [read.record] : []
+  })
 }
 
 export async function renameRecording(id: RecordingId, name: string): Promise<void> {

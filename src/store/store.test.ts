@@ -4,10 +4,11 @@ import { sampleEdit } from '../../tests/support/edits'
 import type { Edit } from '@/core/model/edit'
 import type { HighlightId, RecordingId } from '@/core/model/ids'
 import { database } from './database'
-import { EditSession } from './editSession'
-import { binHighlight, createHighlight, loadEdit } from './highlights'
-import { addRecording, keepFile, recordingFile } from './recordings'
+import { binHighlight, copyHighlight, createHighlight, editSession, loadEdit, newPassage, passagePartsFor } from './highlights'
+import { addRecording, keepFile, storedFile } from './recordings'
 import { allRenders, nextWaiting, queueRenders, setRenderState } from './renders'
+import { Session } from './session'
+import { keepVersion, versionsOf } from './versions'
 
 const facts = () => {
   const { id, schemaVersion, createdAt, updatedAt, deletedAt, ...rest } = sampleEdit().recordings[0] as Edit['recordings'][number]
@@ -60,33 +61,33 @@ describe('cutting highlights', () => {
 describe('files', () => {
   it('are at hand at once; a recording without one says that it is gone', async () => {
     await add('r5')
-    expect(await recordingFile('r5' as RecordingId)).toMatchObject({ ok: true })
-    expect(await recordingFile('unknown' as RecordingId)).toEqual({ ok: false, reason: 'gone' })
+    expect(await storedFile('r5' as RecordingId)).toMatchObject({ ok: true })
+    expect(await storedFile('unknown' as RecordingId)).toEqual({ ok: false, reason: 'gone' })
   })
 
   it('report a full disk as such', async () => {
     const full = Object.assign(new Error('aborted'), { name: 'AbortError', inner: new DOMException('full', 'QuotaExceededError') })
     vi.spyOn(database().files, 'put').mockRejectedValueOnce(full)
-    expect(await keepFile({ recordingId: 'r6' as RecordingId, kind: 'kept', blob: new Blob(['x']) })).toEqual({ ok: false, reason: 'no-room' })
+    expect(await keepFile({ owner: 'r6' as RecordingId, kind: 'kept', blob: new Blob(['x']) })).toEqual({ ok: false, reason: 'no-room' })
   })
 })
 
 describe('an edit session', () => {
-  const rename = (session: EditSession, name: string, gesture: string) => session.change('Rename', gesture, (draft) => void (draft.highlight.name = name))
+  const rename = (session: Session<Edit>, name: string, gesture: string) => session.change('Rename', gesture, (draft) => void (draft.highlight.name = name))
 
   it('writes changes and their history without being asked, and reads them back', async () => {
     const highlight = await createHighlight(await add('r7'), { name: 'Before' })
     const loaded = await loadEdit(highlight.id)
     if (!loaded.ok) throw new Error(loaded.reason)
-    const session = new EditSession(loaded.edit, loaded.steps, loaded.position)
+    const session = editSession(loaded)
     rename(session, 'After', 'g')
     await vi.waitFor(() => expect(session.store.getState().saving).toBe('saved'))
     const again = await loadEdit(highlight.id)
     if (!again.ok) throw new Error(again.reason)
     expect(again.edit.highlight.name).toBe('After')
-    const reopened = new EditSession(again.edit, again.steps, again.position)
+    const reopened = editSession(again)
     reopened.undo()
-    expect(reopened.edit.highlight.name).toBe('Before')
+    expect(reopened.value.highlight.name).toBe('Before')
   })
 
   it('keeps everything when writing fails, says so, and tries again', async () => {
@@ -95,9 +96,9 @@ describe('an edit session', () => {
     const save = vi.fn((edit: Edit) => {
       if (save.mock.calls.length < 3) return Promise.reject(new DOMException('full', 'QuotaExceededError'))
       written.push(edit.highlight.name)
-      return Promise.resolve()
+      return Promise.resolve('written' as const)
     })
-    const session = new EditSession(sampleEdit(), [], 0, save)
+    const session = new Session(sampleEdit(), [], 0, save)
     rename(session, 'One', 'a')
     await vi.advanceTimersByTimeAsync(300)
     expect(session.store.getState().saving).toBe('no-room')
@@ -110,12 +111,94 @@ describe('an edit session', () => {
 
   it('gathers a drag into few writes', async () => {
     vi.useFakeTimers()
-    const save = vi.fn(() => Promise.resolve())
-    const session = new EditSession(sampleEdit(), [], 0, save)
+    const save = vi.fn(() => Promise.resolve('written' as const))
+    const session = new Session(sampleEdit(), [], 0, save)
     for (let i = 0; i < 100; i++) rename(session, `Name ${i}`, 'drag')
     await vi.advanceTimersByTimeAsync(1000)
     expect(save).toHaveBeenCalledTimes(1)
     vi.useRealTimers()
+  })
+})
+
+describe('two tabs on one highlight', () => {
+  it('never write over each other: the later one is told, and can keep its work as a copy', async () => {
+    const highlight = await createHighlight(await add('r8'), { name: 'Shared' })
+    const open = async () => {
+      const loaded = await loadEdit(highlight.id)
+      if (!loaded.ok) throw new Error(loaded.reason)
+      return editSession(loaded)
+    }
+    const [here, there] = [await open(), await open()]
+    here.change('Rename', 'a', (draft) => void (draft.highlight.name = 'Here'))
+    await here.flush()
+    await new Promise((resolve) => setTimeout(resolve, 2))
+    here.change('Rename', 'b', (draft) => void (draft.highlight.name = 'Here again'))
+    await here.flush()
+    expect(here.store.getState().saving).toBe('saved')
+    there.change('Rename', 'c', (draft) => void (draft.highlight.name = 'There'))
+    await there.flush()
+    expect(there.store.getState().saving).toBe('conflict')
+    expect((await database().highlights.get(highlight.id))?.name).toBe('Here again')
+    const copy = await copyHighlight(there.value, 'There (copy)')
+    const loaded = await loadEdit(copy.id)
+    if (!loaded.ok) throw new Error(loaded.reason)
+    expect(loaded.edit.highlight.name).toBe('There (copy)')
+    expect(loaded.edit.setups[0]?.ownedBy).toBe(copy.id)
+  })
+})
+
+describe('passages of several recordings', () => {
+  it('can be undone and redone after a reload, whatever order they came to lie in', async () => {
+    const first = await add('r9')
+    const second = await addRecording({ ...facts(), name: 'Second' }, new File(['x'], 'second.mp4'), 'r10' as RecordingId)
+    const highlight = await createHighlight(first, { name: 'Both' })
+    const load = async () => {
+      const loaded = await loadEdit(highlight.id)
+      if (!loaded.ok) throw new Error(loaded.reason)
+      return editSession(loaded)
+    }
+    const session = await load()
+    await new Promise((resolve) => setTimeout(resolve, 2))
+    const { passage, setup, layout } = await passagePartsFor(session.value, second)
+    expect(setup?.ownedBy).toBe(highlight.id)
+    session.extend((draft) => {
+      draft.recordings.push(second)
+      if (setup) draft.setups.push(setup)
+      if (layout) draft.layouts.push(layout)
+    })
+    session.change('Add passage', 'add', (draft) => void draft.highlight.passages.unshift(passage))
+    session.change('Resize', 'size', (draft) => void Object.assign(draft.setups[1]?.regions[0] ?? {}, { name: 'Moved' }))
+    session.undo()
+    session.undo()
+    expect(session.value.highlight.passages).toHaveLength(1)
+    await session.flush()
+    const again = await load()
+    again.redo()
+    again.redo()
+    expect(again.value.highlight.passages.map((p) => p.recordingId)).toEqual(['r10', 'r9'])
+    expect(again.value.setups.find((s) => s.id === setup?.id)?.regions[0]?.name).toBe('Moved')
+    expect(again.value.recordings.map((r) => r.id).sort()).toEqual(['r10', 'r9'])
+  })
+
+  it('begin plain: normal speed, nothing struck out, a straight cut', () => {
+    const [passage] = sampleEdit().highlight.passages
+    if (!passage) throw new Error('no passage')
+    expect(newPassage(passage)).toMatchObject({ speedPercent: 100, strikes: [], join: { kind: 'cut' }, sound: { gainDb: 0, muted: false } })
+    expect(newPassage(passage).id).not.toBe(passage.id)
+  })
+})
+
+describe('versions', () => {
+  it('are kept by name, newest first, and hold the edit as it was', async () => {
+    const highlight = await createHighlight(await add('r11'), { name: 'Drafts' })
+    const loaded = await loadEdit(highlight.id)
+    if (!loaded.ok) throw new Error(loaded.reason)
+    await keepVersion(loaded.edit, 'Long')
+    await new Promise((resolve) => setTimeout(resolve, 2))
+    await keepVersion({ ...loaded.edit, highlight: { ...loaded.edit.highlight, name: 'Changed' } }, 'Short')
+    const versions = await versionsOf(highlight.id)
+    expect(versions.map((v) => v.name)).toEqual(['Short', 'Long'])
+    expect(versions[1]?.edit.highlight.name).toBe('Drafts')
   })
 })
 

@@ -1,4 +1,4 @@
-import { applyPatches, enablePatches, produceWithPatches, type Draft, type Patch } from 'immer'
+import { applyPatches, enablePatches, produce, produceWithPatches, type Draft, type Patch } from 'immer'
 
 enablePatches()
 
@@ -29,6 +29,11 @@ export function change<T extends object>(from: Undoable<T>, label: string, gestu
   const steps = last?.gesture === gesture ? [...done.slice(0, -1), join(last, forward, inverse)] : [...done, { label, gesture, forward, inverse }]
   const kept = steps.slice(-MOST_STEPS)
   return { value, steps: kept, position: kept.length }
+}
+
+/** Adds to a value what its history need not know: records that later steps refer to, put at the ends of lists. Undo leaves it there. */
+export function extend<T extends object>(from: Undoable<T>, recipe: (draft: Draft<T>) => void): Undoable<T> {
+  return { ...from, value: produce(from.value, recipe) }
 }
 
 export function undo<T extends object>(from: Undoable<T>): Undoable<T> {

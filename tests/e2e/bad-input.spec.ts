@@ -75,7 +75,7 @@ test('a recording whose file is gone is asked for by name, refuses another, take
 
 test('no room in the browser’s storage is said, and the recording can be worked on all the same', async ({ page }) => {
   await page.addInitScript(() => {
-    const put = IDBObjectStore.prototype.put.bind(IDBObjectStore.prototype)
+    const put = Object.getOwnPropertyDescriptor(IDBObjectStore.prototype, 'put')?.value as (value: unknown, key?: IDBValidKey) => unknown
     IDBObjectStore.prototype.put = function (this: IDBObjectStore, value: unknown, key?: IDBValidKey) {
       if (this.name === 'files') throw new DOMException('full', 'QuotaExceededError')
       return Reflect.apply(put, this, key === undefined ? [value] : [value, key]) as IDBRequest<IDBValidKey>

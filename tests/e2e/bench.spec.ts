@@ -140,8 +140,9 @@ test('three shapes are rendered from one highlight, and no file takes another’
     await expect(page.getByRole('link', { name: `${round * 3} files ready` })).toBeVisible({ timeout: 60_000 })
   }
   await page.getByRole('link', { name: 'Outbox' }).click()
-  const names = await page.locator('article[data-state="finished"] p[title$=".mp4"]').allInnerTexts()
-  expect(new Set(names).size).toBe(6)
+  const names = page.locator('article[data-state="finished"] p[title$=".mp4"]')
+  await expect(names).toHaveCount(6)
+  expect(new Set(await names.allInnerTexts()).size).toBe(6)
   await page.getByRole('button', { name: 'Play' }).first().click()
   const video = page.locator('aside video')
   await expect.poll(() => video.evaluate((v: HTMLVideoElement) => v.readyState)).toBeGreaterThanOrEqual(2)

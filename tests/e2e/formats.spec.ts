@@ -72,7 +72,8 @@ for (const file of ['bars.mp4', 'bars-601-full.mp4']) {
     for (const [outX, sourceX] of [[80, 750], [250, 828], [540, 960], [800, 1079], [1000, 1170]] as const) {
       const ours = pixelAt(path, 0.5, outX, 1000)
       const theirs = pixelAt(made(file), 0.5, sourceX, 180)
-      ours.forEach((value, i) => expect(Math.abs(value - (theirs[i] ?? 0)), `x ${outX}: ${ours.join()} for ${theirs.join()}`).toBeLessThanOrEqual(5))
+      // Chromium converts frames to RGB in 7-bit steps on the processor, which cannot hold BT.709's 2.112 for blue: 2.0 is used, up to 10 levels off.
+      ours.forEach((value, i) => expect(Math.abs(value - (theirs[i] ?? 0)), `x ${outX}: ${ours.join()} for ${theirs.join()}`).toBeLessThanOrEqual(i === 2 ? 10 : 5))
     }
   })
 }

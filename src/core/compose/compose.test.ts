@@ -5,15 +5,18 @@ import { contains } from '../geometry/rect'
 import type { Panel } from '../model/layout'
 import { panel as panelSchema } from '../model/layout'
 import { region as regionSchema } from '../model/region'
-import { STANDARD_SHAPES } from '../model/shape'
+import { STANDARD_SHAPES, type Shape } from '../model/shape'
+import type { Edit } from '../model/edit'
+import { timeMapOf } from '../time/timeMap'
 import { compose, composePassageAt, placePanels } from './compose'
 import { blowUp, panelPicture } from './panelCrop'
 
-const tall = STANDARD_SHAPES[0] as (typeof STANDARD_SHAPES)[number]
+const tall = STANDARD_SHAPES[0] as Shape
+const composeAt = (edit: Edit, shape: Shape, t: number) => compose(edit, timeMapOf(edit.highlight), shape, t)
 
 describe('composition', () => {
   it('of two bands is the backdrop and two pictures, in pixels of recording and canvas', () => {
-    const composition = compose(sampleEdit(), tall, 1_500_000)
+    const composition = composeAt(sampleEdit(), tall, 1_500_000)
     expect(composition?.size).toEqual({ width: 1080, height: 1920 })
     expect(composition?.steps[0]).toMatchObject({ kind: 'backdrop' })
     expect(composition?.steps[1]).toMatchObject({ kind: 'picture', panelId: 'top', feed: { recordingId: 'r', micros: 13_500_000 }, dest: { x: 0, y: 0, width: 1080, height: 608 } })
@@ -27,7 +30,7 @@ describe('composition', () => {
 
   it('ends with the highlight, but a passage can be looked at beyond its cuts', () => {
     const edit = sampleEdit()
-    expect(compose(edit, tall, 10_000_000)).toBeNull()
+    expect(composeAt(edit, tall, 10_000_000)).toBeNull()
     const [passage] = edit.highlight.passages
     if (!passage) throw new Error('no passage')
     expect(composePassageAt(edit, tall, passage, 30_000_000).steps).toHaveLength(3)
@@ -36,7 +39,7 @@ describe('composition', () => {
   it('leaves a panel out whose role the setup lacks, and says so', () => {
     const edit = sampleEdit()
     edit.setups[0]?.regions.pop()
-    expect(compose(edit, tall, 0)?.steps).toHaveLength(2)
+    expect(composeAt(edit, tall, 0)?.steps).toHaveLength(2)
     const [passage] = edit.highlight.passages
     if (!passage) throw new Error('no passage')
     expect(placePanels(edit, tall, passage).map((p) => p.region?.role ?? null)).toEqual(['face', null])
@@ -44,7 +47,7 @@ describe('composition', () => {
 
   it('stands side by side in a wide shape, with nothing off the canvas', () => {
     for (const shape of STANDARD_SHAPES) {
-      const pictures = compose(sampleEdit(), shape, 0)?.steps.filter((s) => s.kind === 'picture') ?? []
+      const pictures = composeAt(sampleEdit(), shape, 0)?.steps.filter((s) => s.kind === 'picture') ?? []
       expect(pictures).toHaveLength(2)
       for (const { dest } of pictures) expect(contains({ x: 0, y: 0, ...shape }, dest)).toBe(true)
       if (shape.id === 'wide') expect(pictures.map((p) => p.dest.y)).toEqual([0, 0])
@@ -52,7 +55,7 @@ describe('composition', () => {
   })
 
   it('asks for records it lacks by name', () => {
-    expect(() => compose({ ...sampleEdit(), recordings: [] }, tall, 0)).toThrow(/recordings: nothing with the id r/)
+    expect(() => composeAt({ ...sampleEdit(), recordings: [] }, tall, 0)).toThrow(/recordings: nothing with the id r/)
   })
 })
 

@@ -6,9 +6,10 @@ import type { Panel } from '../model/layout'
 import type { Passage } from '../model/passage'
 import type { Region } from '../model/region'
 import type { Shape } from '../model/shape'
-import { placePassages, toRecordingMicros } from '../time/timeMap'
-import type { Micros } from '../time/micros'
-import type { Composition, Step } from './composition'
+import { clampMicros, type Micros } from '../time/micros'
+import { onScreenAt, recordingMicrosAt, type Playing, type TimeMap } from '../time/timeMap'
+import type { Composition, Feed, Step } from './composition'
+import { joinSteps } from './joinSteps'
 import { panelPicture, type PanelPicture } from './panelCrop'
 
 /** A panel in a shape: where it lies, which region it shows, and the crop; no region when the setup has none for its role. */
@@ -31,19 +32,43 @@ export function placePanels(edit: Edit, shape: Shape, passage: Passage): PlacedP
   })
 }
 
-/** The frame shown when `passage` is at `recordingMicros`, which may lie beyond its cut points (to look at what a trim would gain). */
-export function composePassageAt(edit: Edit, shape: Shape, passage: Passage, recordingMicros: Micros): Composition {
+/** The steps of one passage's layout at a moment of its recording. Beyond the recording's ends its first or last frame stands still. */
+function passageSteps(edit: Edit, shape: Shape, passage: Passage, recordingMicros: Micros, lane: string): Step[] {
   const { backdrop } = arrangementFor(layoutOf(edit, passage.layoutId), shape)
-  const steps: Step[] = [{ kind: 'backdrop', colour: backdrop.colour }]
-  for (const { panel, picture } of placePanels(edit, shape, passage)) {
-    if (!picture) continue
-    steps.push({ kind: 'picture', panelId: panel.id, feed: { recordingId: passage.recordingId, micros: recordingMicros }, ...picture })
-  }
-  return { size: { width: shape.width, height: shape.height }, steps }
+  const { durationMicros } = recordingOf(edit, passage.recordingId)
+  const feed: Feed = { recordingId: passage.recordingId, micros: clampMicros(recordingMicros, 0, durationMicros), lane }
+  const pictures = placePanels(edit, shape, passage).flatMap(({ panel, picture }): Step[] => (picture ? [{ kind: 'picture', panelId: panel.id, feed, ...picture }] : []))
+  return [{ kind: 'backdrop', colour: backdrop.colour }, ...pictures]
 }
 
-/** The frame of a highlight in a shape at output time `t`, or null outside the highlight. */
-export function compose(edit: Edit, shape: Shape, t: Micros): Composition | null {
-  const at = toRecordingMicros(placePassages(edit.highlight.passages), t)
-  return at && composePassageAt(edit, shape, at.passage, at.recordingMicros)
+/** The frame shown when `passage` is at `recordingMicros`, which may lie beyond its cut points (to look at what a trim would gain). */
+export function composePassageAt(edit: Edit, shape: Shape, passage: Passage, recordingMicros: Micros): Composition {
+  return { size: { width: shape.width, height: shape.height }, steps: passageSteps(edit, shape, passage, recordingMicros, laneOf(passage, 0)) }
+}
+
+/** The frame of a highlight in a shape at output time `t`, or null outside the highlight. `map` is the edit's own time map. */
+export function compose(edit: Edit, map: TimeMap, shape: Shape, t: Micros): Composition | null {
+  const shown = onScreenAt(map, t)
+  if (!shown) return null
+  const size = { width: shape.width, height: shape.height }
+  const stepsOf = ({ placed: { passage }, run, recordingMicros }: Playing) => passageSteps(edit, shape, passage, recordingMicros, laneOf(passage, run))
+  if (shown.kind === 'one') return { size, steps: stepsOf(shown) }
+  return { size, steps: joinSteps(shown.join, shown.progress, stepsOf(shown.from), stepsOf(shown.to), size) }
+}
+
+/** Runs of a passage take turns between two lanes, so that the next can be made ready while this one plays. */
+export function laneOf(passage: Passage, run: number): string {
+  return `${passage.id} ${run % 2}`
+}
+
+/** What comes on next after `t`: the first moment of the run that follows, with the output time at which it starts; null when nothing does. */
+export function nextFeed(map: TimeMap, t: Micros): { feed: Feed; startMicros: Micros } | null {
+  for (const placed of map.passages)
+    for (const [index, run] of placed.runs.entries()) {
+      const join = index === 0 ? map.joins.find((j) => j.index === placed.index - 1) : undefined
+      const startMicros = join?.fromMicros ?? run.startMicros
+      if (startMicros <= t) continue
+      return { startMicros, feed: { recordingId: placed.passage.recordingId, micros: Math.max(0, recordingMicrosAt({ ...placed, runs: [run] }, startMicros)), lane: laneOf(placed.passage, index) } }
+    }
+  return null
 }

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { soundFile, type SoundFile } from './bed'
 import { highlight } from './highlight'
 import type { LayoutId, RecordingId, SetupId } from './ids'
 import { layout, type Layout } from './layout'
@@ -15,9 +16,21 @@ export const edit = z.object({
   setups: z.array(setup),
   layouts: z.array(layout),
   recordings: z.array(recording),
+  /** Those that the highlight's beds play. */
+  soundFiles: z.array(soundFile).default([]),
 })
 
 export type Edit = z.infer<typeof edit>
+
+/** The recordings that its passages play; an edit may hold others, for undo. */
+export function usedRecordings({ highlight, recordings }: Edit): Recording[] {
+  return recordings.filter((r) => highlight.passages.some((p) => p.recordingId === r.id))
+}
+
+/** The sound files that its beds play. */
+export function usedSoundFiles({ highlight, soundFiles }: Edit): SoundFile[] {
+  return soundFiles.filter((f) => highlight.beds.some((b) => b.soundFileId === f.id))
+}
 
 function find<T extends { id: string }>(records: readonly T[], id: string, what: string): T {
   const found = records.find((r) => r.id === id)

@@ -1,8 +1,19 @@
 import { z } from 'zod'
-import { highlightId } from './ids'
+import { bed } from './bed'
+import { highlightId, recordingId } from './ids'
 import { passage } from './passage'
-import { recordBase, title } from './record'
+import { micros, recordBase, title } from './record'
 import { shape } from './shape'
+
+/**
+ * What a join does to time. *hold*: cut points stay where they are on the output clock; a join takes half its length from beyond
+ * the cut on either side. *overlap*: neighbours share the join's length, and all that follows comes earlier.
+ */
+export const joinTiming = z.enum(['hold', 'overlap'])
+export type JoinTiming = z.infer<typeof joinTiming>
+
+/** The moment of a recording that a highlight was cut for. */
+export const origin = z.object({ recordingId, inMicros: micros, outMicros: micros, label: z.string().max(200) })
 
 /** What is cut from recordings: passages in order, and the shapes it goes out in. */
 export const highlight = recordBase.extend({
@@ -10,6 +21,10 @@ export const highlight = recordBase.extend({
   name: title,
   passages: z.array(passage).min(1).max(500),
   shapes: z.array(shape).min(1).max(12),
+  joinTiming: joinTiming.default('hold'),
+  /** Music and voices under everything. */
+  beds: z.array(bed).max(8).default([]),
+  origin: origin.nullable().default(null),
 })
 
 export type Highlight = z.infer<typeof highlight>

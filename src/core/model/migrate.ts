@@ -1,11 +1,14 @@
 import type { z } from 'zod'
+import { soundFile } from './bed'
 import { highlight } from './highlight'
 import { layout } from './layout'
 import { recording } from './recording'
 import { render } from './render'
 import { setup } from './setup'
+import { spotting } from './spotting'
+import { version } from './version'
 
-const schemas = { recording, setup, layout, highlight, render } as const
+const schemas = { recording, setup, layout, highlight, render, soundFile, spotting, version } as const
 
 export type RecordKind = keyof typeof schemas
 export type RecordOf<K extends RecordKind> = z.infer<(typeof schemas)[K]>
@@ -13,7 +16,7 @@ export type RecordOf<K extends RecordKind> = z.infer<(typeof schemas)[K]>
 type Step = (old: Record<string, unknown>) => Record<string, unknown>
 
 /** `chains[kind][n]` turns version n + 1 into version n + 2. Empty while every record is at version 1. */
-const chains: Record<RecordKind, readonly Step[]> = { recording: [], setup: [], layout: [], highlight: [], render: [] }
+const chains: Record<RecordKind, readonly Step[]> = { recording: [], setup: [], layout: [], highlight: [], render: [], soundFile: [], spotting: [], version: [] }
 
 export type ReadResult<K extends RecordKind> =
   | { ok: true; record: RecordOf<K> }

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { layoutId, panelId, passageId, recordingId, setupId } from './ids'
+import { CUT, join } from './join'
 import { micros } from './record'
 
 /** A small shift of one panel's crop for one passage: `dx`, `dy` in fractions of the frame, `zoom` on top of the panel's. */
@@ -9,6 +10,21 @@ export const correction = z.object({
   dy: z.number().min(-1).max(1),
   zoom: z.number().min(1).max(20),
 })
+
+/** A stretch inside a passage that is left out: recording time, end-exclusive. What lies outside the passage's own cut points waits there. */
+export const strike = z.object({ fromMicros: micros, toMicros: micros }).refine((s) => s.toMicros > s.fromMicros, { message: 'must lie after the start', path: ['toMicros'] })
+export type Strike = z.infer<typeof strike>
+
+/** A passage's own sound. Fades lie inside the passage, on the output clock. */
+export const passageSound = z.object({
+  gainDb: z.number().min(-60).max(24),
+  muted: z.boolean(),
+  fadeInMicros: micros.max(30_000_000),
+  fadeOutMicros: micros.max(30_000_000),
+})
+export type PassageSound = z.infer<typeof passageSound>
+
+export const PLAIN_SOUND: PassageSound = { gainDb: 0, muted: false, fadeInMicros: 0, fadeOutMicros: 0 }
 
 /** A stretch of a recording used in a highlight: recording time from `inMicros` up to, not including, `outMicros`. */
 export const passage = z
@@ -21,6 +37,11 @@ export const passage = z
     setupId,
     layoutId,
     corrections: z.array(correction).max(100).default([]),
+    /** In rising order, never touching. */
+    strikes: z.array(strike).max(2000).default([]),
+    sound: passageSound.default(PLAIN_SOUND),
+    /** How it passes into the next; of no effect on the last. */
+    join: join.default(CUT),
   })
   .refine((p) => p.outMicros > p.inMicros, { message: 'must lie after the in point', path: ['outMicros'] })
 

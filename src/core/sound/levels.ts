@@ -23,3 +23,8 @@ export function levelOf(channels: readonly Float32Array[], start: number, end: n
 export function toDecibels(linear: number): number {
   return linear <= 1e-6 ? -120 : 20 * Math.log10(linear)
 }
+
+/** Decibels to a linear factor; −60 and below is silence. */
+export function fromDecibels(db: number): number {
+  return db <= -60 ? 0 : 10 ** (db / 20)
+}

@@ -16,17 +16,21 @@ import { useStore } from 'zustand'
 import { KeysDialog } from '@/ui/KeysDialog'
 import { TopBar } from '@/ui/TopBar'
 import { wakeRenderQueue } from '../outbox/renderQueue'
-import { BenchContext, newBenchView, partsOf, useBenchContext, useView, type BenchContextValue, type Pane } from './benchContext'
+import { BenchContext, newBenchView, useBenchContext, useEdit, useView, type BenchContextValue, type Pane } from './benchContext'
 import { FramePane } from './frame/FramePane'
 import { TransportBar } from './gauges/TransportBar'
 import { NameField } from './NameField'
 import { RenderDialog } from './RenderDialog'
 import { RenderStatus } from './RenderStatus'
+import { SaveBar } from './SaveBar'
 import { ShapesPane } from './shapes/ShapesPane'
 import { SheetPane } from './sheet/SheetPane'
 import { SourceMissing } from './SourceMissing'
 import { useBench, type Bench } from './useBench'
+import { useHeard } from './useHeard'
 import { BENCH_KEYS, useBenchKeys } from './useBenchKeys'
+import { VersionsDialog } from './VersionsDialog'
+import { passageAt, timeMapOf } from '@/core/time/timeMap'
 
 /** Where one highlight is worked on: when, where, and what you get, side by side. */
 export function BenchPage({ id }: { id: string }) {
@@ -40,7 +44,7 @@ export function BenchPage({ id }: { id: string }) {
         </>
       )
     case 'ready':
-      return <ReadyBench bench={state.bench} />
+      return <ReadyBench bench={state.bench} onReopen={reopen} />
     case 'source-missing':
       return (
         <>
@@ -71,16 +75,38 @@ function CannotOpen({ message }: { message: string }) {
   )
 }
 
-function ReadyBench({ bench }: { bench: Bench }) {
+function ReadyBench({ bench, onReopen }: { bench: Bench; onReopen: () => void }) {
   const [view] = useState(newBenchView)
   const value = useMemo<BenchContextValue>(() => ({ ...bench, view }), [bench, view])
-  const { session, player } = bench
-  useEffect(() => session.store.subscribe(({ history }) => player.setEdit(history.value, partsOf(history.value).passage.id)), [session, player])
+  useEffect(() => keepInStep(value), [value])
   return (
     <BenchContext value={value}>
-      <BenchScreen />
+      <HearSpeech />
+      <BenchScreen onReopen={onReopen} />
     </BenchContext>
   )
+}
+
+/** Lets the player know where speech is, for music to go down under. */
+function HearSpeech() {
+  const { player } = useBenchContext()
+  const heard = useHeard(useEdit())
+  useEffect(() => player.setSpeech(heard), [player, heard])
+  return null
+}
+
+/** What is edited is played, what is marked is looped, and the passage at the playhead is the one worked on. */
+function keepInStep({ session, player, view }: BenchContextValue): () => void {
+  const follow = () => {
+    const placed = passageAt(timeMapOf(session.value.highlight), Math.min(player.positionMicros, player.lengthMicros - 1))
+    if (placed && placed.passage.id !== view.getState().passageId) view.setState({ passageId: placed.passage.id })
+  }
+  const stops = [
+    session.store.subscribe(({ history }, before) => history !== before.history && player.setEdit(history.value)),
+    view.subscribe(({ stretch }, before) => stretch !== before.stretch && player.setRange(stretch)),
+    player.onPosition(follow),
+  ]
+  return () => stops.forEach((stop) => stop())
 }
 
 /** Widths of the three panes, by which one is at work. */
@@ -90,14 +116,14 @@ const COLUMNS: Record<Pane, string> = {
   shapes: 'minmax(0, 22fr) minmax(0, 34fr) minmax(0, 44fr)',
 }
 
-function BenchScreen() {
+function BenchScreen({ onReopen }: { onReopen: () => void }) {
   const context = useBenchContext()
   const { session, view } = context
   const { enqueueSnackbar } = useSnackbar()
-  const [dialog, setDialog] = useState<'render' | 'keys' | null>(null)
+  const [dialog, setDialog] = useState<'render' | 'keys' | 'versions' | null>(null)
   const pane = useView((v) => v.pane)
   const close = () => setDialog(null)
-  useBenchKeys(context, { render: () => setDialog('render'), keys: () => setDialog('keys') })
+  useBenchKeys(context, { render: () => setDialog('render'), keys: () => setDialog('keys'), versions: () => setDialog('versions') })
   const onQueued = (files: number) => {
     close()
     wakeRenderQueue()
@@ -106,8 +132,8 @@ function BenchScreen() {
   return (
     <Box sx={{ display: 'flex', flexDirection: 'column', height: '100dvh' }}>
       <TopBar title={<NameField />}>
-        <SaveState />
-        <RenderStatus highlightId={session.edit.highlight.id} />
+        <RenderStatus highlightId={session.value.highlight.id} />
+        <Button onClick={() => setDialog('versions')}>Versions</Button>
         <UndoButtons />
         <Tooltip title="Keys (?)">
           <IconButton aria-label="Keys" onClick={() => setDialog('keys')}>
@@ -118,6 +144,7 @@ function BenchScreen() {
           Render
         </Button>
       </TopBar>
+      <SaveBar onReopen={onReopen} />
       <Box component="main" onFocusCapture={(e) => view.setState({ pane: paneOf(e.target) ?? view.getState().pane })} sx={{ flex: 1, minHeight: 0, display: 'grid', gridTemplateColumns: COLUMNS[pane], transition: 'grid-template-columns 150ms ease-out' }}>
         <SheetPane />
         <FramePane />
@@ -125,6 +152,7 @@ function BenchScreen() {
       </Box>
       <TransportBar />
       {dialog === 'render' && <RenderDialog open onClose={close} onQueued={onQueued} />}
+      {dialog === 'versions' && <VersionsDialog onClose={close} />}
       <KeysDialog keys={BENCH_KEYS} open={dialog === 'keys'} onClose={close} />
     </Box>
   )
@@ -157,17 +185,5 @@ function UndoButtons() {
         </span>
       </Tooltip>
     </Box>
-  )
-}
-
-/** Says nothing while all is well; says so when changes cannot be written. */
-function SaveState() {
-  const { session } = useBenchContext()
-  const saving = useStore(session.store, (s) => s.saving)
-  if (saving === 'saved' || saving === 'saving') return null
-  return (
-    <Alert severity="error" sx={{ py: 0 }}>
-      {saving === 'no-room' ? 'The browser’s storage is full: your changes are only in this tab. Free some space; saving is tried again.' : 'Your changes could not be saved yet; they are in this tab, and saving is tried again.'}
-    </Alert>
   )
 }

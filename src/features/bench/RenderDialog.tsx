@@ -17,7 +17,7 @@ import { outputLength } from '@/core/time/timeMap'
 import { queueRenders } from '@/store/renders'
 import { formatBytes, formatRate, formatSize } from '@/ui/format'
 import { fonts, palette } from '@/ui/theme'
-import { partsOf, useBenchContext, useEdit } from './benchContext'
+import { useBenchContext, useEdit, useParts } from './benchContext'
 
 /** Bits per pixel and frame at each quality: a 1080 × 1920 file at 30 fps comes to about 4, 8 and 14 Mbit/s. */
 const QUALITIES = [
@@ -37,8 +37,8 @@ const MOST_FPS = 60
 export function RenderDialog({ open, onClose, onQueued }: { open: boolean; onClose: () => void; onQueued: (files: number) => void }) {
   const { session } = useBenchContext()
   const edit = useEdit()
-  const { recording } = partsOf(edit)
-  const { shapes, passages } = edit.highlight
+  const { recording } = useParts()
+  const { shapes } = edit.highlight
   const own = recording.video.frameRate
   const recorded = framesPerSecond(own) > MOST_FPS ? ({ num: MOST_FPS, den: 1 } as const) : own
   const rates = [recorded, ...RATES.filter((r) => framesPerSecond(r) < framesPerSecond(recorded) - 0.1)]
@@ -49,9 +49,9 @@ export function RenderDialog({ open, onClose, onQueued }: { open: boolean; onClo
   const quality = QUALITIES.find((q) => q.id === qualityId) ?? QUALITIES[1]
   const chosen = shapes.filter((s) => !left.has(s.id))
   const bitrateOf = (s: { width: number; height: number }) => Math.min(100_000_000, Math.max(100_000, Math.round(s.width * s.height * Math.min(60, framesPerSecond(frameRate)) * quality.bitsPerPixel)))
-  const seconds = toSeconds(outputLength(passages))
+  const seconds = toSeconds(outputLength(edit.highlight))
   const start = async () => {
-    for (const shape of chosen) await queueRenders(session.edit, [shape], { frameRate, videoBitrate: bitrateOf(shape), audioBitrate: AUDIO_BITRATE })
+    for (const shape of chosen) await queueRenders(session.value, [shape], { frameRate, videoBitrate: bitrateOf(shape), audioBitrate: AUDIO_BITRATE })
     onQueued(chosen.length)
   }
   return (

@@ -33,7 +33,7 @@ export function SourceMissing({ recording, needsPermission, onFound }: { recordi
     if (Math.abs(probed.durationMicros - recording.durationMicros) > SAME_LENGTH_MICROS)
       return setProblem(`“${chosen.file.name}” lasts ${formatLength(probed.durationMicros)}, the recording ${formatLength(recording.durationMicros)}: it is another file. Nothing was changed.`)
     const kept = await relink(recording.id, chosen.file, storedAs(recording.id, chosen.file, recording.source === 'linked' ? chosen.handle : null))
-    setProblem(keepMessage(recording, kept))
+    setProblem(keepMessage(chosen.file.name, kept))
     onFound()
   }
   return (

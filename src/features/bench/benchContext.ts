@@ -1,12 +1,14 @@
-import { createContext, useContext } from 'react'
+import { createContext, useContext, useMemo } from 'react'
 import { useStore } from 'zustand'
 import { createStore, type StoreApi } from 'zustand/vanilla'
-import { recordingOf, setupOf, layoutOf, type Edit } from '@/core/model/edit'
+import { layoutOf, recordingOf, setupOf, type Edit } from '@/core/model/edit'
 import type { Layout } from '@/core/model/layout'
-import type { PanelId, RegionId } from '@/core/model/ids'
+import type { PanelId, PassageId, RegionId } from '@/core/model/ids'
 import type { Passage } from '@/core/model/passage'
 import type { Recording } from '@/core/model/recording'
 import type { Setup } from '@/core/model/setup'
+import type { Micros } from '@/core/time/micros'
+import { timeMapOf, type TimeMap } from '@/core/time/timeMap'
 import type { Bench } from './useBench'
 
 export type Pane = 'sheet' | 'frame' | 'shapes'
@@ -20,6 +22,10 @@ export interface BenchView {
   selection: Selection
   /** Whether outlines, labels and handles are drawn over the pictures. */
   marks: boolean
+  /** The passage that is worked on: the one at the playhead, or the one whose edge is being trimmed. */
+  passageId: PassageId | null
+  /** A stretch of the output that is marked, to be struck out or played over and over; end-exclusive. */
+  stretch: { fromMicros: Micros; toMicros: Micros } | null
 }
 
 export interface BenchContextValue extends Bench {
@@ -29,7 +35,7 @@ export interface BenchContextValue extends Bench {
 export const BenchContext = createContext<BenchContextValue | null>(null)
 
 export function newBenchView(): StoreApi<BenchView> {
-  return createStore<BenchView>(() => ({ pane: 'frame', selection: null, marks: true }))
+  return createStore<BenchView>(() => ({ pane: 'frame', selection: null, marks: true, passageId: null, stretch: null }))
 }
 
 export function useBenchContext(): BenchContextValue {
@@ -46,7 +52,7 @@ export function useView<T>(pick: (view: BenchView) => T): T {
   return useStore(useBenchContext().view, pick)
 }
 
-/** The passage at hand with the records it refers to. */
+/** A passage with the records it refers to. */
 export interface PassageParts {
   passage: Passage
   recording: Recording
@@ -54,8 +60,21 @@ export interface PassageParts {
   layout: Layout
 }
 
-export function partsOf(edit: Edit): PassageParts {
-  const passage = edit.highlight.passages[0]
+/** The passage with this id and what it refers to; the first one when there is none of that id. */
+export function partsOf(edit: Edit, id: PassageId | null): PassageParts {
+  const { passages } = edit.highlight
+  const passage = passages.find((p) => p.id === id) ?? passages[0]
   if (!passage) throw new Error('a highlight has at least one passage')
   return { passage, recording: recordingOf(edit, passage.recordingId), setup: setupOf(edit, passage.setupId), layout: layoutOf(edit, passage.layoutId) }
+}
+
+/** The parts of the passage that is worked on. */
+export function useParts(): PassageParts {
+  return partsOf(useEdit(), useView((v) => v.passageId))
+}
+
+/** Where the highlight's passages and joins lie on the output clock. */
+export function useTimeMap(): TimeMap {
+  const { passages, joinTiming } = useEdit().highlight
+  return useMemo(() => timeMapOf({ passages, joinTiming }), [passages, joinTiming])
 }

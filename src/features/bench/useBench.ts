@@ -1,16 +1,17 @@
 import { useCallback, useEffect, useState } from 'react'
-import type { HighlightId, RecordingId } from '@/core/model/ids'
-import type { Edit } from '@/core/model/edit'
+import { usedRecordings, type Edit } from '@/core/model/edit'
+import type { HighlightId } from '@/core/model/ids'
 import type { Recording } from '@/core/model/recording'
 import { Player } from '@/media/playback/player'
-import { EditSession } from '@/store/editSession'
-import { loadEdit } from '@/store/highlights'
-import { recordingFile } from '@/store/recordings'
+import { editSession, loadEdit } from '@/store/highlights'
+import { storedFile } from '@/store/recordings'
+import type { EditSession } from './edits'
 
 export interface Bench {
   session: EditSession
   player: Player
-  files: ReadonlyMap<RecordingId, Blob>
+  /** The bytes of recordings and sound files by id; grows when one is added. */
+  files: Map<string, Blob>
 }
 
 export type BenchState =
@@ -67,23 +68,28 @@ async function openBench(id: HighlightId): Promise<BenchState> {
   if (!loaded.ok) return loaded.reason === 'not-found' ? { kind: 'not-found' } : { kind: 'unreadable-record', newer: loaded.reason === 'newer-version' }
   const files = await filesOf(loaded.edit)
   if (!(files instanceof Map)) return files
-  const session = new EditSession(loaded.edit, loaded.steps, loaded.position)
+  const session = editSession(loaded)
   const player = new Player()
-  const passage = loaded.edit.highlight.passages[0]
-  const reply = passage && (await player.open(loaded.edit, passage.id, files))
-  if (!reply?.ok) {
+  const reply = await player.open(loaded.edit, files)
+  if (!reply.ok) {
     player.close()
-    return { kind: 'source-unreadable', fileName: reply?.fileName ?? loaded.edit.highlight.name }
+    return { kind: 'source-unreadable', fileName: reply.fileName }
   }
   return { kind: 'ready', bench: { session, player, files } }
 }
 
-async function filesOf(edit: Edit): Promise<Map<RecordingId, Blob> | BenchState> {
-  const files = new Map<RecordingId, Blob>()
+/** The files of everything an edit uses; those that only undo may need are taken when they are there. */
+async function filesOf(edit: Edit): Promise<Map<string, Blob> | BenchState> {
+  const files = new Map<string, Blob>()
+  const used = usedRecordings(edit)
   for (const recording of edit.recordings) {
-    const found = await recordingFile(recording.id)
-    if (!found.ok) return { kind: 'source-missing', recording, needsPermission: found.reason === 'needs-permission' }
-    files.set(recording.id, found.file)
+    const found = await storedFile(recording.id)
+    if (found.ok) files.set(recording.id, found.file)
+    else if (used.includes(recording)) return { kind: 'source-missing', recording, needsPermission: found.reason === 'needs-permission' }
+  }
+  for (const { id } of edit.soundFiles) {
+    const found = await storedFile(id)
+    if (found.ok) files.set(id, found.file)
   }
   return files
 }

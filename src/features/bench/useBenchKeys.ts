@@ -1,22 +1,30 @@
+import { useSnackbar } from 'notistack'
 import { useHotkeys, type Options } from 'react-hotkeys-hook'
-import { frameStartMicros } from '@/core/time/frameRate'
-import { MICROS_PER_SECOND } from '@/core/time/micros'
+import { oneFrame } from '@/core/cut/passages'
+import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
+import { timeMapOf } from '@/core/time/timeMap'
 import { partsOf, type BenchContextValue } from './benchContext'
-import { setCutPoint } from './edits'
+import { splitAt, strikeStretch, trimAt } from './sheet/cuts'
 
 /** Every key of the Bench with what it does, as the list behind `?` shows them. */
 export const BENCH_KEYS: readonly { keys: string; does: string }[] = [
   { keys: 'Space', does: 'Play, pause' },
   { keys: 'J K L', does: 'Play backwards, pause, play forwards; again for faster' },
   { keys: '← →', does: 'One frame back, on; with Shift one second' },
-  { keys: 'I O', does: 'Set the in or out point here' },
-  { keys: 'Home End', does: 'Go to the in or out point' },
+  { keys: 'Home End', does: 'Go to the start or end of the highlight' },
+  { keys: 'PgUp PgDn', does: 'Go to the passage before, after' },
+  { keys: 'I O', does: 'Set the passage’s in or out point here' },
+  { keys: 'S', does: 'Split the passage here' },
+  { keys: ', .', does: 'Mark a stretch: from here, up to here' },
+  { keys: 'X', does: 'Strike out the marked stretch' },
   { keys: '1 2 3', does: 'Sheet, Frame, Shapes' },
   { keys: 'H', does: 'Hide or show outlines' },
-  { keys: 'Arrows', does: 'Move what is picked up: a region by 2 px of the recording, a crop by one px of the output, a seam by 2; with Shift ten times as far' },
-  { keys: 'Alt + arrows', does: 'Resize the region that is picked up' },
+  { keys: 'Arrows', does: 'Move what is picked up: a cut by a frame, a region by 2 px of the recording, a crop by one px of the output, a seam by 2; with Shift ten times as far, a cut by a second' },
+  { keys: 'Alt + arrows', does: 'Resize the region that is picked up; move the passage that is picked up' },
+  { keys: 'Enter', does: 'Numbers of the passage that is picked up' },
   { keys: '+ −', does: 'Zoom the crop of the panel that is picked up' },
   { keys: 'Ctrl + Z', does: 'Undo; with Shift redo' },
+  { keys: 'Ctrl + D', does: 'Versions' },
   { keys: 'Ctrl + Enter', does: 'Render' },
   { keys: 'Esc', does: 'Let go' },
   { keys: '?', does: 'This list' },
@@ -24,16 +32,44 @@ export const BENCH_KEYS: readonly { keys: string; does: string }[] = [
 
 const MOST_RATE = 8
 
-const OPTIONS: Options = { preventDefault: true }
+/** A cut that is picked up is a slider to assistive technology; the library would leave all keys to it. */
+const OPTIONS: Options = { preventDefault: true, enableOnFormTags: ['slider'] }
 
 /** The Bench's keys. Whatever has the focus and uses a key itself keeps it from coming here. */
-export function useBenchKeys({ session, player, view }: BenchContextValue, open: { render: () => void; keys: () => void }): void {
-  const parts = () => partsOf(session.edit)
+export function useBenchKeys({ session, player, view }: BenchContextValue, open: { render: () => void; keys: () => void; versions: () => void }): void {
+  const { enqueueSnackbar } = useSnackbar()
+  const parts = () => partsOf(session.value, view.getState().passageId)
+  const map = () => timeMapOf(session.value.highlight)
   const step = (by: number) => {
     player.pause()
     player.seek(player.positionMicros + by)
   }
-  const frame = () => frameStartMicros(1, parts().recording.video.frameRate)
+  /** A frame of the recording as long as it is shown. */
+  const frame = () => Math.round((oneFrame(parts().recording) * 100) / parts().passage.speedPercent)
+  const toPassage = (by: 1 | -1) => {
+    const { passages } = map()
+    const t = player.positionMicros
+    const next = by > 0 ? passages.find((p) => p.startMicros > t) : passages.findLast((p) => p.startMicros < t - (player.getState().kind === 'playing' ? MICROS_PER_SECOND / 2 : 0))
+    if (next) player.seek(next.startMicros)
+  }
+  const mark = (end: 'fromMicros' | 'toMicros') => {
+    const t: Micros = player.positionMicros
+    const known = view.getState().stretch ?? { fromMicros: 0, toMicros: map().lengthMicros }
+    const stretch = { ...known, [end]: t }
+    if (stretch.toMicros > stretch.fromMicros) view.setState({ stretch })
+    else view.setState({ stretch: end === 'fromMicros' ? { fromMicros: t, toMicros: map().lengthMicros } : { fromMicros: 0, toMicros: t } })
+  }
+  const strike = () => {
+    const { stretch } = view.getState()
+    if (!stretch) return enqueueSnackbar('Mark a stretch first: , where it begins and . where it ends, or drag along the times of the Sheet.')
+    player.pause()
+    strikeStretch(session, stretch.fromMicros, stretch.toMicros)
+    view.setState({ stretch: null })
+    player.seek(stretch.fromMicros)
+  }
+  const splitHere = () => {
+    if (!splitAt(session, player.positionMicros)) enqueueSnackbar('There is nothing to split here: the playhead is on a cut.')
+  }
   const shuttle = (direction: 1 | -1) => {
     const { kind, rate } = player.getState()
     const faster = kind === 'playing' && Math.sign(rate) === direction ? Math.min(MOST_RATE, Math.abs(rate) * 2) : 1
@@ -47,10 +83,16 @@ export function useBenchKeys({ session, player, view }: BenchContextValue, open:
   useHotkeys('right', () => step(frame()), OPTIONS)
   useHotkeys('shift+left', () => step(-MICROS_PER_SECOND), OPTIONS)
   useHotkeys('shift+right', () => step(MICROS_PER_SECOND), OPTIONS)
-  useHotkeys('i', () => setCutPoint(session, 'in', player.positionMicros, crypto.randomUUID()), OPTIONS)
-  useHotkeys('o', () => setCutPoint(session, 'out', player.positionMicros, crypto.randomUUID()), OPTIONS)
-  useHotkeys('home', () => player.seek(parts().passage.inMicros), OPTIONS)
-  useHotkeys('end', () => player.seek(parts().passage.outMicros - frame()), OPTIONS)
+  useHotkeys('i', () => player.seek(trimAt(session, 'in', player.positionMicros)), OPTIONS)
+  useHotkeys('o', () => player.seek(trimAt(session, 'out', player.positionMicros)), OPTIONS)
+  useHotkeys('s', splitHere, OPTIONS)
+  useHotkeys('comma', () => mark('fromMicros'), OPTIONS)
+  useHotkeys('period', () => mark('toMicros'), OPTIONS)
+  useHotkeys('x', strike, OPTIONS)
+  useHotkeys('home', () => player.seek(0), OPTIONS)
+  useHotkeys('end', () => player.seek(map().lengthMicros - frame()), OPTIONS)
+  useHotkeys('pageup', () => toPassage(-1), OPTIONS)
+  useHotkeys('pagedown', () => toPassage(1), OPTIONS)
   useHotkeys('1', () => view.setState({ pane: 'sheet' }), OPTIONS)
   useHotkeys('2', () => view.setState({ pane: 'frame' }), OPTIONS)
   useHotkeys('3', () => view.setState({ pane: 'shapes' }), OPTIONS)
@@ -58,9 +100,10 @@ export function useBenchKeys({ session, player, view }: BenchContextValue, open:
   useHotkeys('mod+z', () => session.undo(), OPTIONS)
   useHotkeys('mod+shift+z, mod+y', () => session.redo(), OPTIONS)
   useHotkeys('mod+enter', open.render, OPTIONS)
+  useHotkeys('mod+d', open.versions, OPTIONS)
   useHotkeys('escape', () => {
-    view.setState({ selection: null })
+    view.setState({ selection: null, stretch: null })
     if (document.activeElement instanceof HTMLElement) document.activeElement.blur()
-  })
+  }, { enableOnFormTags: ['slider'] })
   useHotkeys('?', open.keys, { ...OPTIONS, useKey: true })
 }

@@ -14,14 +14,14 @@ export interface DragMove {
 
 /**
  * A pointer drag: `begin` returns the handler for its moves, or null to let the pointer be. Moves are coalesced to display frames;
- * Escape or a lost pointer ends the drag where it is.
+ * a lost pointer ends the drag where it is. `finish` is called at the end of every drag that began.
  */
-export function useDrag(begin: (event: ReactPointerEvent) => ((move: DragMove) => void) | null) {
-  const latest = useRef(begin)
-  latest.current = begin
+export function useDrag(begin: (event: ReactPointerEvent) => ((move: DragMove) => void) | null, finish?: () => void) {
+  const latest = useRef({ begin, finish })
+  latest.current = { begin, finish }
   return useCallback((event: ReactPointerEvent) => {
     if (event.button !== 0) return
-    const onMove = latest.current(event)
+    const onMove = latest.current.begin(event)
     if (!onMove) return
     event.stopPropagation()
     const element = event.currentTarget as HTMLElement
@@ -48,6 +48,7 @@ export function useDrag(begin: (event: ReactPointerEvent) => ((move: DragMove) =
       }
       element.removeEventListener('pointermove', move)
       element.removeEventListener('lostpointercapture', end)
+      latest.current.finish?.()
     }
     element.addEventListener('pointermove', move)
     element.addEventListener('lostpointercapture', end)

@@ -1,11 +1,13 @@
 import { proxy, releaseProxy, wrap } from 'comlink'
 import { createStore } from 'zustand/vanilla'
-import type { RecordingId, RenderId } from '@/core/model/ids'
+import { usedRecordings, usedSoundFiles } from '@/core/model/edit'
+import type { RenderId } from '@/core/model/ids'
 import type { Render, RenderState } from '@/core/model/render'
 import { deleteRenderFile, sweepPartFiles } from '@/media/render/partFile'
 import type { RenderProgress } from '@/media/render/renderHighlight'
 import type { RenderReply, RenderWorker } from '@/media/workers/render.protocol'
-import { recordingFile } from '@/store/recordings'
+import { speechOf } from '@/store/analyses'
+import { storedFile } from '@/store/recordings'
 import { deleteRender, nextWaiting, runningRenders, setRenderState, versionOf } from '@/store/renders'
 
 /** One tab renders at a time: whoever holds this lock. The others' renders wait for it. */
@@ -67,9 +69,9 @@ async function sweepInterrupted(): Promise<void> {
 
 async function run(render: Render): Promise<void> {
   await setRenderState(render.id, { kind: 'running' })
-  const files = new Map<RecordingId, Blob>()
-  for (const { id, fileName } of render.edit.recordings) {
-    const found = await recordingFile(id)
+  const files = new Map<string, Blob>()
+  for (const { id, fileName } of [...usedRecordings(render.edit), ...usedSoundFiles(render.edit)]) {
+    const found = await storedFile(id)
     if (!found.ok) return setRenderState(render.id, { kind: 'failed', failure: { reason: 'source-missing', fileName } })
     files.set(id, found.file)
   }
@@ -79,7 +81,7 @@ async function run(render: Render): Promise<void> {
   else await setRenderState(render.id, await stateAfter(render, reply))
 }
 
-async function renderInWorker(render: Render, files: ReadonlyMap<RecordingId, Blob>): Promise<RenderReply> {
+async function renderInWorker(render: Render, files: ReadonlyMap<string, Blob>): Promise<RenderReply> {
   const worker = new Worker(new URL('../../media/workers/render.worker.ts', import.meta.url), { type: 'module' })
   const remote = wrap<RenderWorker>(worker)
   running = { id: render.id, cancel: () => void remote.cancel() }
@@ -88,7 +90,9 @@ async function renderInWorker(render: Render, files: ReadonlyMap<RecordingId, Bl
   })
   try {
     const onProgress = proxy((progress: RenderProgress) => renderProgress.setState({ [render.id]: progress }))
-    return await Promise.race([remote.render({ edit: render.edit, shape: render.shape, settings: render.settings, files }, privateName(render), onProgress), crashed])
+    const { edit, shape, settings } = render
+    const job = { edit, shape, settings, files, speechOf: await speechOf(usedRecordings(edit)) }
+    return await Promise.race([remote.render(job, privateName(render), onProgress), crashed])
   } catch (error) {
     return { kind: 'failed', failure: { reason: 'broken', detail: error instanceof Error ? error.message : String(error) } }
   } finally {

@@ -133,7 +133,7 @@ function useAdding() {
       try {
         const result = await addChosenFile(chosen)
         if (!result.ok) report(probeMessage(result.fileName, result.failure))
-        else void result.kept.then((kept) => keepMessage(result.recording, kept)).then((text) => text && report(text))
+        else void result.kept.then((kept) => keepMessage(result.recording.fileName, kept)).then((text) => text && report(text))
       } catch (error) {
         report(`“${chosen.file.name}” could not be added: ${error instanceof Error ? error.message : String(error)}`)
       } finally {

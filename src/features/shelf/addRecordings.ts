@@ -4,7 +4,7 @@ import type { RecordingId } from '@/core/model/ids'
 import type { Recording } from '@/core/model/recording'
 import { inspector } from '@/media/inspect/inspector'
 import type { ProbeFailure } from '@/media/inspect/probe'
-import type { StoredFile } from '@/store/database'
+import type { FileOwner, StoredFile } from '@/store/database'
 import { keepPictures } from '@/store/pictures'
 import { addRecording, keepFile, type KeepResult } from '@/store/recordings'
 import type { ChosenFile } from './chosenFiles'
@@ -49,8 +49,8 @@ export async function addChosenFile({ file, handle }: ChosenFile, options: AddOp
   return { ok: true, recording, kept: keepFile(storedAs(recording.id, file, linked ? handle : null)) }
 }
 
-export function storedAs(recordingId: RecordingId, file: File, handle: FileSystemFileHandle | null): StoredFile {
-  return handle ? { recordingId, kind: 'linked', handle } : { recordingId, kind: 'kept', blob: file }
+export function storedAs(owner: FileOwner, file: File, handle: FileSystemFileHandle | null): StoredFile {
+  return handle ? { owner, kind: 'linked', handle } : { owner, kind: 'kept', blob: file }
 }
 
 /** Makes the strip of pictures across a recording and keeps it. */

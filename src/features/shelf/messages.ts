@@ -1,5 +1,5 @@
 import type { Recording } from '@/core/model/recording'
-import type { ProbeFailure } from '@/media/inspect/probe'
+import type { ProbeFailure, SoundProbeResult } from '@/media/inspect/probe'
 import type { KeepResult } from '@/store/recordings'
 import { formatLength } from '@/ui/format'
 
@@ -24,12 +24,24 @@ export function probeMessage(fileName: string, failure: ProbeFailure): string {
   }
 }
 
-/** What could not be kept of a recording, if anything. */
-export function keepMessage(recording: Recording, result: KeepResult): string | null {
+/** The same of a file that was to be used for its sound alone. */
+export function soundProbeMessage(fileName: string, failure: Extract<SoundProbeResult, { ok: false }>): string {
+  switch (failure.reason) {
+    case 'no-sound':
+      return `“${fileName}” holds no sound.`
+    case 'not-a-video':
+      return `“${fileName}” is not a sound file that Brimble can read. Choose an MP3, M4A, WAV, FLAC, OGG or WebM file.`
+    default:
+      return probeMessage(fileName, failure)
+  }
+}
+
+/** What could not be kept of a file, if anything. */
+export function keepMessage(fileName: string, result: KeepResult): string | null {
   if (result.ok) return null
   if (result.reason === 'no-room')
-    return `There is no room in the browser’s storage for a copy of “${recording.fileName}”. You can work on it now; after a reload Brimble will ask you for the file. Free some space, or drop the file from its folder so that it can be linked.`
-  return `A copy of “${recording.fileName}” could not be kept. You can work on it now; after a reload Brimble will ask you for the file.`
+    return `There is no room in the browser’s storage for a copy of “${fileName}”. You can work on it now; after a reload Brimble will ask you for the file. Free some space, or drop the file from its folder so that it can be linked.`
+  return `A copy of “${fileName}” could not be kept. You can work on it now; after a reload Brimble will ask you for the file.`
 }
 
 /** Things about a recording that its owner should know, in words. */

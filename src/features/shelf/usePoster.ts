@@ -1,12 +1,12 @@
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useEffect } from 'react'
 import type { Highlight } from '@/core/model/highlight'
-import type { RecordingId } from '@/core/model/ids'
+import { usedRecordings } from '@/core/model/edit'
 import { outputLength } from '@/core/time/timeMap'
 import { inspector } from '@/media/inspect/inspector'
 import { loadEdit } from '@/store/highlights'
 import { keepPictures, picturesFor } from '@/store/pictures'
-import { recordingFile } from '@/store/recordings'
+import { storedFile } from '@/store/recordings'
 
 const POSTER_HEIGHT = 160
 
@@ -29,11 +29,11 @@ async function makePoster(highlight: Highlight): Promise<void> {
   const loaded = await loadEdit(highlight.id)
   const shape = highlight.shapes[0]
   if (!loaded.ok || !shape) return
-  const files = new Map<RecordingId, Blob>()
-  for (const recording of loaded.edit.recordings) {
-    const found = await recordingFile(recording.id)
+  const files = new Map<string, Blob>()
+  for (const recording of usedRecordings(loaded.edit)) {
+    const found = await storedFile(recording.id)
     if (found.ok) files.set(recording.id, found.file)
   }
-  const picture = await inspector().still(loaded.edit, shape, files, Math.floor(outputLength(highlight.passages) / 2), POSTER_HEIGHT).catch(() => null)
+  const picture = await inspector().still(loaded.edit, shape, files, Math.floor(outputLength(highlight) / 2), POSTER_HEIGHT).catch(() => null)
   if (picture) await keepPictures(highlight.id, highlight.updatedAt, [picture])
 }

@@ -1,13 +1,12 @@
 import type { Edit } from '@/core/model/edit'
-import type { RecordingId } from '@/core/model/ids'
 import type { Shape } from '@/core/model/shape'
 import type { Level } from '@/core/sound/levels'
 import type { Micros } from '@/core/time/micros'
 import { openSource, type Source } from '../source/openSource'
 import type { InspectWorker, SourceFile } from '../workers/inspect.protocol'
 import { picturesAt, type PicturePrecision } from './pictures'
-import { probe, type ProbeResult } from './probe'
-import { soundLevels } from './soundLevels'
+import { probe, probeSoundFile, type ProbeResult, type SoundProbeResult } from './probe'
+import { soundLevels, type LevelSpan } from './soundLevels'
 import { stillOf } from './still'
 
 /** What the inspecting worker offers: looking into files without playing or rendering them. */
@@ -18,15 +17,23 @@ export class InspectService implements InspectWorker {
     return probe(file)
   }
 
+  probeSound(file: Blob): Promise<SoundProbeResult> {
+    return probeSoundFile(file)
+  }
+
   pictures(channel: string, file: SourceFile, times: Micros[], height: number, precision: PicturePrecision, onPicture: (index: number, picture: Blob) => void): Promise<void> {
     return this.exclusively(channel, file, (source, signal) => picturesAt(source, times, height, precision, onPicture, signal))
   }
 
-  levels(channel: string, file: SourceFile, fromMicros: Micros, stepMicros: Micros, count: number): Promise<Level[]> {
-    return this.exclusively(channel, file, (source, signal) => soundLevels(source, fromMicros, stepMicros, count, signal))
+  levels(channel: string, file: SourceFile, spans: LevelSpan[]): Promise<Level[][]> {
+    return this.exclusively(channel, file, async (source, signal) => {
+      const levels: Level[][] = []
+      for (const span of spans) levels.push(await soundLevels(source, span, signal))
+      return levels
+    })
   }
 
-  still(edit: Edit, shape: Shape, files: ReadonlyMap<RecordingId, Blob>, t: Micros, height: number): Promise<Blob | null> {
+  still(edit: Edit, shape: Shape, files: ReadonlyMap<string, Blob>, t: Micros, height: number): Promise<Blob | null> {
     return stillOf(edit, shape, files, t, height)
   }
 

@@ -138,3 +138,31 @@ async function readableEnd(track: InputVideoTrack): Promise<Micros> {
   }
   return toMicros(last)
 }
+
+/** What a file of sound alone holds. */
+export interface ProbedSound {
+  durationMicros: Micros
+  originMicros: number
+  sound: SoundFacts
+}
+
+export type SoundProbeResult = ({ ok: true } & ProbedSound) | ({ ok: false } & ProbeFailure) | { ok: false; reason: 'no-sound' }
+
+/** Finds out whether a file's sound can be used; its picture, if it has one, is left alone. Never throws. */
+export async function probeSoundFile(file: Blob): Promise<SoundProbeResult> {
+  if (file.size === 0) return { ok: false, reason: 'empty' }
+  const input = openInput(file)
+  try {
+    if (!(await input.canRead())) return { ok: false, reason: 'not-a-video' }
+    const track = await input.getPrimaryAudioTrack()
+    if (!track) return { ok: false, reason: 'no-sound' }
+    const originMicros = Math.max(0, toMicros(await input.getFirstTimestamp()))
+    const sound = await probeSound(input, originMicros, [])
+    if (!sound) return { ok: false, reason: 'undecodable-codec', codec: codecName((await track.getCodec()) ?? (await track.getInternalCodecId())) }
+    return { ok: true, durationMicros: toMicros(await track.computeDuration()) - originMicros, originMicros, sound }
+  } catch (error) {
+    return { ok: false, reason: 'unreadable', detail: error instanceof Error ? error.message : String(error) }
+  } finally {
+    input.dispose()
+  }
+}

@@ -1,19 +1,18 @@
-import { AudioSampleSink, type AudioSample } from 'mediabunny'
+import { AudioSampleSink } from 'mediabunny'
 import { levelOf, type Level } from '@/core/sound/levels'
 import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
-import type { Source } from '../source/openSource'
+import { toPlanar } from '../sound/planar'
+import type { SoundSource } from '../source/openSource'
 
-/** Decoded sound as planar floats; the sample stays the caller's to close. */
-export function toPlanar(sample: AudioSample): Float32Array[] {
-  return Array.from({ length: sample.numberOfChannels }, (_, planeIndex) => {
-    const plane = new Float32Array(sample.numberOfFrames)
-    sample.copyTo(plane, { format: 'f32-planar', planeIndex })
-    return plane
-  })
+/** `count` steps of `stepMicros` (which may be fractions) each, from recording time `fromMicros` on. */
+export interface LevelSpan {
+  fromMicros: Micros
+  stepMicros: number
+  count: number
 }
 
-/** Levels of `count` stretches of `stepMicros` each, from `fromMicros` on; silence where the recording has no sound. */
-export async function soundLevels(source: Source, fromMicros: Micros, stepMicros: Micros, count: number, signal: AbortSignal): Promise<Level[]> {
+/** The levels of a span's steps; silence where the recording has no sound. */
+export async function soundLevels(source: SoundSource, { fromMicros, stepMicros, count }: LevelSpan, signal: AbortSignal): Promise<Level[]> {
   const levels: Level[] = Array.from({ length: count }, () => ({ peak: 0, rms: 0 }))
   if (!source.sound) return levels
   const weights = new Float64Array(count)

@@ -1,15 +1,15 @@
 import { compose } from '@/core/compose/compose'
 import { feedsOf } from '@/core/compose/composition'
 import { recordingOf, type Edit } from '@/core/model/edit'
-import type { RecordingId } from '@/core/model/ids'
 import type { Shape } from '@/core/model/shape'
 import type { Micros } from '@/core/time/micros'
+import { timeMapOf } from '@/core/time/timeMap'
 import { drawComposition } from '../drawComposition'
 import { SourceSet } from '../source/sourceSet'
 
 /** One frame of a highlight at output time `t`, drawn as it would be rendered, `height` px high; null when a recording is missing. */
-export async function stillOf(edit: Edit, shape: Shape, files: ReadonlyMap<RecordingId, Blob>, t: Micros, height: number): Promise<Blob | null> {
-  const composition = compose(edit, shape, t)
+export async function stillOf(edit: Edit, shape: Shape, files: ReadonlyMap<string, Blob>, t: Micros, height: number): Promise<Blob | null> {
+  const composition = compose(edit, timeMapOf(edit.highlight), shape, t)
   if (!composition) return null
   const sources = await SourceSet.openAll(edit, files)
   if (!(sources instanceof SourceSet)) return null

@@ -1,23 +1,32 @@
 import { proxy, releaseProxy, transfer, wrap, type Remote } from 'comlink'
 import type { Edit } from '@/core/model/edit'
-import { recordingOf, passageOf } from '@/core/model/edit'
-import type { PassageId, RecordingId } from '@/core/model/ids'
+import type { PassageId } from '@/core/model/ids'
+import type { SpeechOf } from '@/core/sound/ducking'
 import { clampMicros, type Micros } from '@/core/time/micros'
+import { timeMapOf, type TimeMap } from '@/core/time/timeMap'
 import type { OpenReply, PreviewEvent, PreviewTarget, PreviewWorker } from '../workers/preview.protocol'
 import { SoundOut } from './soundOut'
 
 export interface PlayerState {
   kind: 'paused' | 'playing'
-  /** Recording seconds per second while playing; negative is backwards. */
+  /** Output seconds per second while playing; negative is backwards. */
   rate: number
   loop: boolean
   /** 0..1; sound is only heard at rate 1. */
   volume: number
 }
 
+/** A stretch of the output clock, end-exclusive. */
+export interface OutputRange {
+  fromMicros: Micros
+  toMicros: Micros
+}
+
+const NO_TIME: TimeMap = { passages: [], joins: [], lengthMicros: 0 }
+
 /**
- * Plays one passage's recording: keeps the clock, lets the sound lead and the preview worker follow. Position is recording
- * time; with `loop` it stays between the passage's cut points. Call `close` when done.
+ * Plays a highlight: keeps the clock, lets the sound lead and the preview worker follow. Position is output time. `peek` shows a
+ * moment of a passage's recording that may lie beyond its cut points. Call `close` when done.
  */
 export class Player {
   private readonly worker = new Worker(new URL('../workers/preview.worker.ts', import.meta.url), { type: 'module' })
@@ -26,9 +35,11 @@ export class Player {
   private readonly listeners = new Set<() => void>()
   private readonly positionListeners = new Set<(t: Micros) => void>()
   private edit: Edit | null = null
-  private files: ReadonlyMap<RecordingId, Blob> = new Map()
-  private passageId: PassageId | null = null
+  private speechOf: SpeechOf = new Map()
+  private map: TimeMap = NO_TIME
+  private files: ReadonlyMap<string, Blob> = new Map()
   private position: Micros = 0
+  private range: OutputRange | null = null
   private anchor: { fromMicros: Micros; epochMs: number } | null = null
   private ticking = 0
   private generation = 0
@@ -54,25 +65,41 @@ export class Player {
     return () => this.positionListeners.delete(listener)
   }
 
+  get lengthMicros(): Micros {
+    return this.map.lengthMicros
+  }
+
   get positionMicros(): Micros {
     return this.position
   }
 
-  async open(edit: Edit, passageId: PassageId, files: ReadonlyMap<RecordingId, Blob>): Promise<OpenReply> {
+  /** `files`: the bytes of the edit's recordings and sound files, by id. */
+  async open(edit: Edit, files: ReadonlyMap<string, Blob>): Promise<OpenReply> {
     this.files = files
-    this.sound?.stop()
-    this.sound = null
-    this.setEdit(edit, passageId)
-    const reply = await this.preview.open(edit, files)
-    if (reply.ok) this.seek(passageOf(edit, passageId).inMicros)
-    return reply
+    this.sound?.setFiles(files)
+    this.setEdit(edit)
+    return this.preview.open(edit, files)
   }
 
-  setEdit(edit: Edit, passageId: PassageId): void {
+  setEdit(edit: Edit): void {
     if (this.closed) return
     this.edit = edit
-    this.passageId = passageId
-    void this.preview.setEdit(edit, passageId)
+    this.map = timeMapOf(edit.highlight)
+    this.sound?.setEdit(edit, this.speechOf)
+    void this.preview.setEdit(edit)
+    if (this.position > this.map.lengthMicros) this.move(this.map.lengthMicros)
+    if (this.state.kind === 'playing') void this.play(this.state.rate)
+  }
+
+  /** Where the recordings hold speech; beds go down under it. */
+  setSpeech(speechOf: SpeechOf): void {
+    this.speechOf = speechOf
+    if (this.edit) this.sound?.setEdit(this.edit, speechOf)
+  }
+
+  /** What is played and looped instead of the whole highlight; null for the whole. */
+  setRange(range: OutputRange | null): void {
+    this.range = range
   }
 
   attach(key: string, target: PreviewTarget, canvas: HTMLCanvasElement): void {
@@ -90,18 +117,30 @@ export class Player {
 
   /** Goes to a moment; while playing, playing goes on from there. */
   seek(t: Micros): void {
-    this.move(clampMicros(Math.round(t), 0, this.lastMoment()))
+    this.move(clampMicros(Math.round(t), 0, this.map.lengthMicros))
     if (this.state.kind === 'playing') void this.play(this.state.rate)
     else void this.preview.show(this.position)
   }
 
+  /** Goes to a moment and lets it be heard, as the hand moves. */
+  scrub(t: Micros): void {
+    this.seek(t)
+    if (this.state.kind === 'paused') this.openSound()?.scrub(this.position)
+  }
+
+  /** Shows and lets be heard a moment of a passage's recording, which may lie beyond its cut points. The position stays. */
+  peek(passageId: PassageId, recordingMicros: Micros): void {
+    this.pause()
+    void this.preview.peek(passageId, recordingMicros)
+    this.openSound()?.scrubPassage(passageId, recordingMicros)
+  }
+
   async play(rate = 1): Promise<void> {
     const generation = ++this.generation
-    const range = this.loopRange()
-    if (rate > 0 && (this.position >= range.to || (this.state.loop && this.position < range.from))) this.move(range.from)
+    const { fromMicros, toMicros } = this.playRange()
+    if (rate > 0 && (this.position >= toMicros - 1 || (this.state.loop && this.position < fromMicros))) this.move(fromMicros)
     this.setState({ kind: 'playing', rate })
-    const sound = rate === 1 ? await this.openSound() : null
-    if (generation !== this.generation) return
+    const sound = rate === 1 ? this.openSound() : null
     this.sound?.stop()
     const epochMs = sound ? await sound.start(this.position) : performance.timeOrigin + performance.now()
     if (generation !== this.generation) return
@@ -150,15 +189,11 @@ export class Player {
     if (!anchor) return
     const now = performance.timeOrigin + performance.now()
     const t = Math.round(anchor.fromMicros + Math.max(0, now - anchor.epochMs) * 1000 * state.rate)
-    const range = this.loopRange()
-    if (t >= range.to && state.rate > 0) {
-      if (state.loop) {
-        this.move(range.from)
-        void this.play(state.rate)
-        return
-      }
-      this.move(range.to)
-      this.pause()
+    const { fromMicros, toMicros } = this.playRange()
+    if (t >= toMicros && state.rate > 0) {
+      this.move(state.loop ? fromMicros : toMicros)
+      if (state.loop) void this.play(state.rate)
+      else this.pause()
       return
     }
     if (t <= 0 && state.rate < 0) {
@@ -180,29 +215,16 @@ export class Player {
     for (const listener of this.listeners) listener()
   }
 
-  private loopRange(): { from: Micros; to: Micros } {
-    if (!this.edit || !this.passageId) return { from: 0, to: 0 }
-    const { inMicros, outMicros } = passageOf(this.edit, this.passageId)
-    const inside = this.position >= inMicros && this.position < outMicros
-    return this.state.loop || inside ? { from: inMicros, to: outMicros } : { from: 0, to: this.lastMoment() }
+  private playRange(): OutputRange {
+    return this.range ?? { fromMicros: 0, toMicros: this.map.lengthMicros }
   }
 
-  private lastMoment(): Micros {
-    if (!this.edit || !this.passageId) return 0
-    return recordingOf(this.edit, passageOf(this.edit, this.passageId).recordingId).durationMicros
-  }
-
-  /** Opened at the first play, since a page may only make sound after a person has done something on it. */
-  private async openSound(): Promise<SoundOut | null> {
-    if (this.sound) return this.sound
-    if (!this.edit || !this.passageId) return null
-    const recording = recordingOf(this.edit, passageOf(this.edit, this.passageId).recordingId)
-    const file = this.files.get(recording.id)
-    if (!file || !recording.sound) return null
-    const sound = new SoundOut()
-    sound.setVolume(this.state.volume)
-    await sound.open({ file, originMicros: recording.originMicros })
-    this.sound = sound
-    return sound
+  /** Opened at the first sound, since a page may only make sound after a person has done something on it. */
+  private openSound(): SoundOut | null {
+    if (this.sound || !this.edit || this.closed) return this.sound
+    this.sound = new SoundOut(this.files)
+    this.sound.setVolume(this.state.volume)
+    this.sound.setEdit(this.edit, this.speechOf)
+    return this.sound
   }
 }

@@ -1,8 +1,10 @@
-import { composePassageAt } from '@/core/compose/compose'
-import type { Composition, Feed } from '@/core/compose/composition'
+import { compose, composePassageAt, laneOf, nextFeed } from '@/core/compose/compose'
+import { feedsOf, type Composition, type Feed } from '@/core/compose/composition'
 import { passageOf, recordingOf, type Edit } from '@/core/model/edit'
-import type { PanelId, PassageId, RecordingId } from '@/core/model/ids'
-import type { Micros } from '@/core/time/micros'
+import type { PanelId, PassageId } from '@/core/model/ids'
+import type { Passage } from '@/core/model/passage'
+import { clampMicros, type Micros } from '@/core/time/micros'
+import { onScreenAt, timeMapOf, type TimeMap } from '@/core/time/timeMap'
 import { drawComposition } from '../drawComposition'
 import { SourceSet } from '../source/sourceSet'
 import type { OpenReply, PlayAnchor, PreviewEvent, PreviewTarget, PreviewWorker } from '../workers/preview.protocol'
@@ -13,13 +15,20 @@ interface Surface {
   ctx: OffscreenCanvasRenderingContext2D
 }
 
-/** Decodes and draws the Bench's previews: the recording's frame and every shape, from one decoded frame. */
+/** What is shown: a moment of the highlight, or of one passage's recording whether or not it is inside the cut points. */
+type Shown = { kind: 'output'; micros: Micros } | { kind: 'peek'; passageId: PassageId; recordingMicros: Micros }
+
+/** The first frame after a cut is decoded this long before it is due. */
+const READY_AHEAD_MICROS = 900_000
+
+/** Decodes and draws the Bench's previews: the recording's frame and every shape, from frames decoded once. */
 export class PreviewService implements PreviewWorker {
   private readonly surfaces = new Map<string, Surface>()
   private sources: SourceSet | null = null
   private edit: Edit | null = null
-  private passageId: PassageId | null = null
-  private position: Micros = 0
+  private map: TimeMap = { passages: [], joins: [], lengthMicros: 0 }
+  private shown: Shown = { kind: 'output', micros: 0 }
+  private madeReady: Feed['lane'] = ''
   private anchor: PlayAnchor | null = null
   private stale = false
   private busy = false
@@ -32,7 +41,7 @@ export class PreviewService implements PreviewWorker {
     this.onEvent = onEvent
   }
 
-  async open(edit: Edit, files: ReadonlyMap<RecordingId, Blob>): Promise<OpenReply> {
+  async open(edit: Edit, files: ReadonlyMap<string, Blob>): Promise<OpenReply> {
     const opened = await SourceSet.openAll(edit, files)
     if (!(opened instanceof SourceSet)) return { ok: false, fileName: opened.fileName }
     const previous = this.sources
@@ -42,9 +51,9 @@ export class PreviewService implements PreviewWorker {
     return { ok: true }
   }
 
-  setEdit(edit: Edit, passageId: PassageId): void {
+  setEdit(edit: Edit): void {
     this.edit = edit
-    this.passageId = passageId
+    this.map = timeMapOf(edit.highlight)
     this.redraw()
   }
 
@@ -69,7 +78,13 @@ export class PreviewService implements PreviewWorker {
 
   show(t: Micros): void {
     this.anchor = null
-    this.position = t
+    this.shown = { kind: 'output', micros: t }
+    this.redraw()
+  }
+
+  peek(passageId: PassageId, recordingMicros: Micros): void {
+    this.anchor = null
+    this.shown = { kind: 'peek', passageId, recordingMicros }
     this.redraw()
   }
 
@@ -92,8 +107,8 @@ export class PreviewService implements PreviewWorker {
     try {
       while (this.stale || this.anchor) {
         this.stale = false
-        if (this.anchor) this.position = positionOf(this.anchor)
-        await this.draw(this.position)
+        if (this.anchor) this.shown = { kind: 'output', micros: positionOf(this.anchor) }
+        await this.draw(this.shown)
         if (this.anchor) await nextDisplayFrame()
       }
     } finally {
@@ -101,29 +116,52 @@ export class PreviewService implements PreviewWorker {
     }
   }
 
-  private async draw(t: Micros): Promise<void> {
-    const { sources, edit, passageId } = this
-    if (!sources || !edit || !passageId || this.surfaces.size === 0) return
-    const passage = passageOf(edit, passageId)
-    const recording = recordingOf(edit, passage.recordingId)
-    const feed: Feed = { recordingId: passage.recordingId, micros: Math.min(Math.max(0, t), recording.durationMicros) }
+  private async draw(shown: Shown): Promise<void> {
+    const { sources, edit } = this
+    if (!sources || !edit || this.surfaces.size === 0) return
+    const pictures = [...this.surfaces.values()].flatMap(({ target, ctx }) => {
+      const composition = this.compositionOf(edit, target, shown)
+      return composition ? [{ ctx, composition }] : []
+    })
+    const feeds = uniqueFeeds(pictures.flatMap((p) => feedsOf(p.composition)))
     try {
-      await sources.load([feed], (id) => recordingOf(edit, id).fileName)
+      await sources.load(feeds, (id) => recordingOf(edit, id).fileName)
     } catch {
-      this.onEvent({ kind: 'unreadable', fileName: recording.fileName, atMicros: feed.micros })
+      const { reading } = sources
+      this.onEvent({ kind: 'unreadable', fileName: reading?.fileName ?? edit.highlight.name, atMicros: reading?.atMicros ?? 0 })
       this.anchor = null
       return
     }
-    const frame = sources.frameOf(feed)
-    const drawn = `${frame?.timestamp ?? 'none'}`
-    if (drawn === this.lastDrawn) return
+    // Nothing has changed when the same frames stand at the same places; on the way through a join the places change.
+    const drawn = feeds.length === 1 ? `${feeds[0]?.lane} ${sources.frameOf(feeds[0] as Feed)?.timestamp ?? 'none'}` : ''
+    if (drawn !== '' && drawn === this.lastDrawn) return
     this.lastDrawn = this.stale ? '' : drawn
-    for (const { target, ctx } of this.surfaces.values()) {
-      const composition = target.kind === 'frame' ? wholeFrame(feed, recording.video) : composePassageAt(edit, target.shape, passage, feed.micros)
-      drawComposition(ctx, composition, sources.frameOf)
-    }
+    for (const { ctx, composition } of pictures) drawComposition(ctx, composition, sources.frameOf)
     this.countFrame()
-    this.onEvent({ kind: 'drawn', micros: feed.micros })
+    this.onEvent({ kind: 'drawn', micros: shown.kind === 'output' ? shown.micros : shown.recordingMicros })
+    if (this.anchor && shown.kind === 'output') this.lookAhead(sources, shown.micros)
+  }
+
+  private compositionOf(edit: Edit, target: PreviewTarget, shown: Shown): Composition | null {
+    if (shown.kind === 'peek') {
+      const passage = passageOf(edit, shown.passageId)
+      return target.kind === 'frame' ? wholeFrame(edit, passage, shown.recordingMicros, laneOf(passage, 0)) : composePassageAt(edit, target.shape, passage, shown.recordingMicros)
+    }
+    const t = clampMicros(shown.micros, 0, this.map.lengthMicros - 1)
+    if (target.kind === 'shape') return compose(edit, this.map, target.shape, t)
+    const on = onScreenAt(this.map, t)
+    const one = on?.kind === 'join' ? (on.progress < 0.5 ? on.from : on.to) : on
+    return one && wholeFrame(edit, one.placed.passage, one.recordingMicros, laneOf(one.placed.passage, one.run))
+  }
+
+  /** Decodes the first frame after the next cut before it is needed. */
+  private lookAhead(sources: SourceSet, t: Micros): void {
+    const next = nextFeed(this.map, t)
+    if (!next || next.startMicros - t > READY_AHEAD_MICROS) return
+    const key = `${next.feed.lane} ${next.startMicros}`
+    if (key === this.madeReady) return
+    this.madeReady = key
+    void sources.makeReady(next.feed)
   }
 
   private countFrame(): void {
@@ -136,9 +174,17 @@ export class PreviewService implements PreviewWorker {
   }
 }
 
-function wholeFrame(feed: Feed, { width, height }: { width: number; height: number }): Composition {
+/** The recording's own picture; on the same lane as the shapes, so that its frame is decoded once. */
+function wholeFrame(edit: Edit, { recordingId }: Passage, recordingMicros: Micros, lane: string): Composition {
+  const { durationMicros, video } = recordingOf(edit, recordingId)
+  const { width, height } = video
   const all = { x: 0, y: 0, width, height }
+  const feed: Feed = { recordingId, micros: clampMicros(recordingMicros, 0, durationMicros), lane }
   return { size: { width, height }, steps: [{ kind: 'picture', panelId: 'frame' as PanelId, feed, crop: all, dest: all }] }
+}
+
+function uniqueFeeds(feeds: readonly Feed[]): Feed[] {
+  return [...new Map(feeds.map((f) => [`${f.lane} ${f.recordingId} ${f.micros}`, f])).values()]
 }
 
 function positionOf({ fromMicros, epochMs, rate }: PlayAnchor): Micros {

@@ -2,24 +2,29 @@ import { AudioSampleSource, Mp4OutputFormat, Output, Quality, StreamTarget, Vide
 import { compose } from '@/core/compose/compose'
 import { feedsOf } from '@/core/compose/composition'
 import { recordingOf, type Edit } from '@/core/model/edit'
-import type { RecordingId } from '@/core/model/ids'
 import type { FinishedFile, RenderFailure, RenderSettings } from '@/core/model/render'
 import type { Shape } from '@/core/model/shape'
+import type { SpeechOf } from '@/core/sound/ducking'
+import { soundPlan } from '@/core/sound/soundPlan'
 import { frameCount, frameStartMicros, framesPerSecond } from '@/core/time/frameRate'
 import { MICROS_PER_SECOND, toSeconds, type Micros } from '@/core/time/micros'
-import { outputLength, placePassages } from '@/core/time/timeMap'
+import { timeMapOf, type TimeMap } from '@/core/time/timeMap'
 import { drawComposition } from '../drawComposition'
 import { chooseEncoders, type EncoderChoice } from './encoders'
 import { PictureCanvas } from './pictureCanvas'
-import { OUTPUT_SAMPLE_RATE, SoundWriter, soundBlocks } from './soundTrack'
+import { Mixer, SoundSources } from '../sound/mixer'
+import { OUTPUT_SAMPLE_RATE } from '../sound/stereo'
+import { SoundWriter } from './soundTrack'
 import { SourceSet } from '../source/sourceSet'
 
 export interface RenderJob {
   edit: Edit
   shape: Shape
   settings: RenderSettings
-  /** The bytes of every recording the edit uses. */
-  files: ReadonlyMap<RecordingId, Blob>
+  /** The bytes of every recording and sound file the edit uses, by id. */
+  files: ReadonlyMap<string, Blob>
+  /** Where its recordings hold speech; beds are lowered there. */
+  speechOf: SpeechOf
 }
 
 export interface RenderProgress {
@@ -47,8 +52,7 @@ export async function renderHighlight(job: RenderJob, writable: WritableStream<S
   const sources = await SourceSet.openAll(job.edit, job.files)
   if (!(sources instanceof SourceSet)) return { ok: false, failure: { reason: 'source-missing', fileName: sources.fileName } }
   try {
-    const { passages } = job.edit.highlight
-    const hasSound = passages.some((p) => recordingOf(job.edit, p.recordingId).sound)
+    const hasSound = soundPlan(job.edit, timeMapOf(job.edit.highlight)).length > 0
     const choice = await chooseEncoders(job.shape, job.settings.videoBitrate, hasSound)
     if (!choice) return { ok: false, failure: { reason: 'encoder-refuses-size', width: job.shape.width, height: job.shape.height } }
     return await encode(job, choice, hasSound, sources, writable, onProgress, signal)
@@ -60,20 +64,23 @@ export async function renderHighlight(job: RenderJob, writable: WritableStream<S
 async function encode(job: RenderJob, choice: EncoderChoice, hasSound: boolean, sources: SourceSet, writable: WritableStream<StreamTargetChunk>, onProgress: (progress: RenderProgress) => void, signal: AbortSignal): Promise<RenderOutcome> {
   const started = performance.now()
   const { frameRate } = job.settings
-  const lengthMicros = outputLength(job.edit.highlight.passages)
+  const map = timeMapOf(job.edit.highlight)
+  const { lengthMicros } = map
   const frames = frameCount(lengthMicros, frameRate)
   const output = new Output({
     format: choice.container === 'mp4' ? new Mp4OutputFormat({ fastStart: 'reserve' }) : new WebMOutputFormat(),
     target: new StreamTarget(writable, { chunked: true, chunkSize: 4 << 20 }),
   })
+  const heard = new SoundSources(job.files)
+  let sound: SoundWriter | null = null
   try {
     const picture = addPicture(output, choice, job, frames)
-    const sound = hasSound ? addSound(output, choice, job, sources, lengthMicros, signal) : null
+    sound = hasSound ? addSound(output, choice, job, new Mixer(job.edit, job.speechOf, heard), lengthMicros) : null
     await output.start()
     for (let n = 0; n < frames; n++) {
       signal.throwIfAborted()
       await sound?.writeUpTo(frameStartMicros(n, frameRate) + SOUND_AHEAD_MICROS)
-      await drawFrame(job, picture, sources, n)
+      await drawFrame(job, map, picture, sources, n)
       const seconds = (performance.now() - started) / 1000
       onProgress({ frame: n + 1, frames, rate: (n + 1) / seconds, secondsLeft: (seconds / (n + 1)) * (frames - n - 1) })
     }
@@ -85,6 +92,9 @@ async function encode(job: RenderJob, choice: EncoderChoice, hasSound: boolean, 
     await output.cancel().catch(() => {})
     signal.throwIfAborted()
     return { ok: false, failure: failureOf(error, sources) }
+  } finally {
+    await sound?.close().catch(() => {})
+    heard.close()
   }
 }
 
@@ -104,17 +114,16 @@ function addPicture(output: Output, choice: EncoderChoice, { shape, settings }: 
   return { canvas: new PictureCanvas(shape), track }
 }
 
-function addSound(output: Output, choice: EncoderChoice, { edit, settings }: RenderJob, sources: SourceSet, lengthMicros: Micros, signal: AbortSignal): SoundWriter {
+function addSound(output: Output, choice: EncoderChoice, { settings }: RenderJob, mixer: Mixer, lengthMicros: Micros): SoundWriter {
   const track = new AudioSampleSource({ codec: choice.audio, quality: new Quality({ bitrate: settings.audioBitrate }) })
   const packets = Math.ceil((toSeconds(lengthMicros) * OUTPUT_SAMPLE_RATE) / 1024) + SPARE_SOUND_PACKETS
   output.addAudioTrack(track, { maximumPacketCount: packets })
-  const blocks = soundBlocks(placePassages(edit.highlight.passages), ({ passage }) => sources.sourceOf(passage.recordingId), signal)
-  return new SoundWriter(blocks, track, choice.audio === 'aac' ? AAC_PRIMING_FRAMES : 0)
+  return new SoundWriter(mixer.blocks(0), track, choice.audio === 'aac' ? AAC_PRIMING_FRAMES : 0)
 }
 
-async function drawFrame({ edit, shape, settings }: RenderJob, { canvas, track }: PictureTrack, sources: SourceSet, n: number): Promise<void> {
+async function drawFrame({ edit, shape, settings }: RenderJob, map: TimeMap, { canvas, track }: PictureTrack, sources: SourceSet, n: number): Promise<void> {
   const start = frameStartMicros(n, settings.frameRate)
-  const composition = compose(edit, shape, Math.min(start, outputLength(edit.highlight.passages) - 1))
+  const composition = compose(edit, map, shape, Math.min(start, map.lengthMicros - 1))
   if (!composition) throw new RangeError(`frame ${n} lies outside the highlight`)
   await sources.load(feedsOf(composition), (id) => recordingOf(edit, id).fileName)
   drawComposition(canvas.ctx, composition, sources.frameOf)

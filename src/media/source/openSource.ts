@@ -1,14 +1,8 @@
 import { ALL_FORMATS, BlobSource, Input, type InputAudioTrack, type InputVideoTrack } from 'mediabunny'
 import { MICROS_PER_SECOND, toMicros, type Micros } from '@/core/time/micros'
 
-/**
- * An open recording. Bytes are read from the blob as they are needed, so memory does not grow with its length. Whoever
- * opens it calls `dispose`. This is the one place where the media library's container seconds meet recording time.
- */
-export interface Source {
-  video: InputVideoTrack
-  /** Null when there is no sound, or none that this browser decodes. */
-  sound: InputAudioTrack | null
+/** The clock of an open file, and letting go of it. This is the one place where the media library's container seconds meet recording time. */
+interface OpenFile {
   /** Container seconds (a library timestamp) → recording time. */
   toRecording: (containerSeconds: number) => Micros
   /** Recording time → container seconds. */
@@ -16,8 +10,35 @@ export interface Source {
   dispose: () => void
 }
 
+/** A file opened for its sound alone. */
+export interface SoundSource extends OpenFile {
+  /** Null when there is no sound, or none that this browser decodes. */
+  sound: InputAudioTrack | null
+}
+
+/**
+ * An open recording. Bytes are read from the blob as they are needed, so memory does not grow with its length. Whoever
+ * opens it calls `dispose`.
+ */
+export interface Source extends SoundSource {
+  video: InputVideoTrack
+}
+
 export function openInput(blob: Blob): Input<BlobSource> {
   return new Input({ formats: ALL_FORMATS, source: new BlobSource(blob) })
+}
+
+async function soundOf(input: Input): Promise<InputAudioTrack | null> {
+  const sound = await input.getPrimaryAudioTrack()
+  return sound && (await sound.canDecode()) ? sound : null
+}
+
+function clockOf(input: Input, originMicros: number): OpenFile {
+  return {
+    toRecording: (seconds) => toMicros(seconds) - originMicros,
+    toContainer: (t) => (t + originMicros) / MICROS_PER_SECOND,
+    dispose: () => input.dispose(),
+  }
 }
 
 /** Opens a recording that was probed before. Throws when the file is gone, cannot be read or has lost its picture. */
@@ -26,14 +47,18 @@ export async function openSource(blob: Blob, originMicros: number): Promise<Sour
   try {
     const video = await input.getPrimaryVideoTrack()
     if (!video) throw new Error('no video track')
-    const sound = await input.getPrimaryAudioTrack()
-    return {
-      video,
-      sound: sound && (await sound.canDecode()) ? sound : null,
-      toRecording: (seconds) => toMicros(seconds) - originMicros,
-      toContainer: (t) => (t + originMicros) / MICROS_PER_SECOND,
-      dispose: () => input.dispose(),
-    }
+    return { video, sound: await soundOf(input), ...clockOf(input, originMicros) }
+  } catch (error) {
+    input.dispose()
+    throw error
+  }
+}
+
+/** Opens a file for its sound alone. Throws when the file is gone or cannot be read. */
+export async function openSound(blob: Blob, originMicros: number): Promise<SoundSource> {
+  const input = openInput(blob)
+  try {
+    return { sound: await soundOf(input), ...clockOf(input, originMicros) }
   } catch (error) {
     input.dispose()
     throw error

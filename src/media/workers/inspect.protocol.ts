@@ -1,10 +1,10 @@
 import type { Edit } from '@/core/model/edit'
-import type { RecordingId } from '@/core/model/ids'
 import type { Shape } from '@/core/model/shape'
 import type { Level } from '@/core/sound/levels'
 import type { Micros } from '@/core/time/micros'
 import type { PicturePrecision } from '../inspect/pictures'
-import type { ProbeResult } from '../inspect/probe'
+import type { ProbeResult, SoundProbeResult } from '../inspect/probe'
+import type { LevelSpan } from '../inspect/soundLevels'
 
 /** A recording as the workers need it: its bytes and where its clock starts. */
 export interface SourceFile {
@@ -14,10 +14,11 @@ export interface SourceFile {
 
 export interface InspectWorker {
   probe(file: Blob): Promise<ProbeResult>
+  probeSound(file: Blob): Promise<SoundProbeResult>
   /** Small pictures at rising times; see media/inspect/pictures. Ends early when a later call uses the same `channel`. */
   pictures(channel: string, source: SourceFile, times: Micros[], height: number, precision: PicturePrecision, onPicture: (index: number, picture: Blob) => void): Promise<void>
-  /** Sound levels of `count` stretches; see media/inspect/soundLevels. Ends early when a later call uses the same `channel`. */
-  levels(channel: string, source: SourceFile, fromMicros: Micros, stepMicros: Micros, count: number): Promise<Level[]>
+  /** Sound levels of several spans; see media/inspect/soundLevels. Ends early when a later call uses the same `channel`. */
+  levels(channel: string, source: SourceFile, spans: LevelSpan[]): Promise<Level[][]>
   /** One frame of a highlight at output time `t`, `height` px high, as WebP; null when a recording is missing. */
-  still(edit: Edit, shape: Shape, files: ReadonlyMap<RecordingId, Blob>, t: Micros, height: number): Promise<Blob | null>
+  still(edit: Edit, shape: Shape, files: ReadonlyMap<string, Blob>, t: Micros, height: number): Promise<Blob | null>
 }

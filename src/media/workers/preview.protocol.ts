@@ -1,12 +1,12 @@
 import type { Edit } from '@/core/model/edit'
-import type { PassageId, RecordingId } from '@/core/model/ids'
+import type { PassageId } from '@/core/model/ids'
 import type { Shape } from '@/core/model/shape'
 import type { Micros } from '@/core/time/micros'
 
 /** Where a preview is drawn: the recording's own frame, or the result in one shape. */
 export type PreviewTarget = { kind: 'frame' } | { kind: 'shape'; shape: Shape }
 
-/** Playing: at wall time `epochMs` (performance.timeOrigin + now) the recording is at `fromMicros`, and moves at `rate`. */
+/** Playing: at wall time `epochMs` (performance.timeOrigin + now) the highlight is at output time `fromMicros`, and moves at `rate`. */
 export interface PlayAnchor {
   fromMicros: Micros
   epochMs: number
@@ -17,15 +17,17 @@ export type OpenReply = { ok: true } | { ok: false; fileName: string }
 
 export interface PreviewWorker {
   /** Opens the recordings of an edit; whatever was open before is closed. */
-  open(edit: Edit, files: ReadonlyMap<RecordingId, Blob>): Promise<OpenReply>
-  /** Changes what is composed, and from which passage; draws again. */
-  setEdit(edit: Edit, passageId: PassageId): void
+  open(edit: Edit, files: ReadonlyMap<string, Blob>): Promise<OpenReply>
+  /** Changes what is composed; draws again. */
+  setEdit(edit: Edit): void
   /** Draws `target` into `canvas` from now on. The key names it for `resize` and `detach`. */
   attach(key: string, target: PreviewTarget, canvas: OffscreenCanvas): void
   resize(key: string, width: number, height: number): void
   detach(key: string): void
-  /** Stops playing and shows one moment. Of calls that come faster than frames decode, the last wins. */
+  /** Stops playing and shows one moment of the highlight. Of calls that come faster than frames decode, the last wins. */
   show(t: Micros): void
+  /** Stops playing and shows a moment of a passage's recording, which may lie beyond its cut points. */
+  peek(passageId: PassageId, recordingMicros: Micros): void
   play(anchor: PlayAnchor): void
   /** Told about decoding errors and, once a second while playing, frames drawn in that second. */
   observe(onEvent: (event: PreviewEvent) => void): void

@@ -5,7 +5,7 @@ import Button from '@mui/material/Button'
 import { useMemo, useRef } from 'react'
 import { placePanels } from '@/core/compose/compose'
 import { palette } from '@/ui/theme'
-import { partsOf, useBenchContext, useEdit, useView } from '../benchContext'
+import { useBenchContext, useEdit, useParts, useView } from '../benchContext'
 import { PaneFrame } from '../PaneFrame'
 import { usePreviewCanvas } from '../usePreviewCanvas'
 import type { PreviewTarget } from '@/media/workers/preview.protocol'
@@ -44,7 +44,7 @@ function Picture() {
   const marks = useView((v) => v.marks)
   const host = useRef<HTMLDivElement>(null)
   usePreviewCanvas(player, host, FRAME_TARGET, 'The recording’s picture')
-  const { passage, recording, setup } = partsOf(edit)
+  const { passage, recording, setup } = useParts()
   const { width, height } = recording.video
   const shape = edit.highlight.shapes[0]
   const placed = useMemo(() => (shape ? placePanels(edit, shape, passage) : []), [edit, shape, passage])

@@ -30,7 +30,7 @@ export function RegionBox({ region, frame }: { region: Region; frame: Size }) {
   const pixels = toEvenPixels(region.bounds, frame)
   const whole = { x: 0, y: 0, width: frame.width, height: frame.height }
   const select = () => view.setState({ selection: { kind: 'region', id: region.id } })
-  const set = (rect: Rect, label: string, gesture: string) => setRegionPixels(session, region.id, rect, label, gesture)
+  const set = (rect: Rect, label: string, gesture: string) => setRegionPixels(session, frame, region.id, rect, label, gesture)
 
   const moving = useDrag((event) => {
     select()

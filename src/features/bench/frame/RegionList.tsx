@@ -16,17 +16,16 @@ import type { Rect } from '@/core/geometry/rect'
 import { STANDARD_ROLES, type Region } from '@/core/model/region'
 import { RoleBadge } from '@/ui/RoleBadge'
 import { fonts, palette } from '@/ui/theme'
-import { partsOf, useBenchContext, useEdit } from '../benchContext'
+import { useBenchContext, useEdit, useParts } from '../benchContext'
 import { addRegion, nameForRole, removeRegion, setRegionPixels, setRegionRole } from '../edits'
 import { useSelectedRegion } from '../useSelectedRegion'
 import { PixelField } from './PixelField'
 
 /** All regions with their pixels, and how far the panels blow them up. The numbers can be typed. */
 export function RegionList() {
-  const edit = useEdit()
   const { session, view } = useBenchContext()
   const [menu, setMenu] = useState<HTMLElement | null>(null)
-  const { setup } = partsOf(edit)
+  const { setup } = useParts()
   return (
     <Box sx={{ borderTop: 1, borderColor: 'divider' }}>
       {setup.regions.map((region) => (
@@ -42,7 +41,7 @@ export function RegionList() {
               key={role}
               sx={{ gap: 2 }}
               onClick={() => {
-                view.setState({ selection: { kind: 'region', id: addRegion(session, role) } })
+                view.setState({ selection: { kind: 'region', id: addRegion(session, setup.id, role) } })
                 setMenu(null)
               }}
             >
@@ -59,12 +58,12 @@ export function RegionList() {
 function RegionLine({ region }: { region: Region }) {
   const { session, view } = useBenchContext()
   const edit = useEdit()
-  const { recording, passage } = partsOf(edit)
+  const { recording, passage } = useParts()
   const selected = useSelectedRegion() === region.id
   const pixels = toEvenPixels(region.bounds, recording.video)
   const blowUps = edit.highlight.shapes.flatMap((shape) => placePanels(edit, shape, passage).flatMap((p) => (p.region?.id === region.id && p.picture ? [blowUp(p.picture)] : [])))
   const worst = blowUps.length > 0 ? Math.max(...blowUps) : null
-  const set = (part: Partial<Rect>) => setRegionPixels(session, region.id, { ...pixels, ...part }, `Resize ${region.name}`, crypto.randomUUID())
+  const set = (part: Partial<Rect>) => setRegionPixels(session, recording.video, region.id, { ...pixels, ...part }, `Resize ${region.name}`, crypto.randomUUID())
   const roles = [...new Set([...STANDARD_ROLES, region.role])]
   const field = (key: keyof Rect, label: string) => (
     <PixelField label={`${region.name} ${label}`} value={pixels[key]} most={key === 'x' || key === 'width' ? recording.video.width : recording.video.height} onSet={(value) => set({ [key]: value })} />

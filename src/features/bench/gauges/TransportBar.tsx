@@ -12,11 +12,10 @@ import Tooltip from '@mui/material/Tooltip'
 import { useEffect, useRef, useState, useSyncExternalStore, type ReactNode } from 'react'
 import { placePanels } from '@/core/compose/compose'
 import { blowUp } from '@/core/compose/panelCrop'
-import { outputLength } from '@/core/time/timeMap'
 import type { PreviewEvent } from '@/media/workers/preview.protocol'
 import { formatTime } from '@/ui/format'
 import { fonts, palette } from '@/ui/theme'
-import { partsOf, useBenchContext, useEdit } from '../benchContext'
+import { useBenchContext, useEdit, useParts, useTimeMap } from '../benchContext'
 
 /** Above this many output pixels for each recorded one, softness is plain to see. */
 const BLOWN_UP_WARN = 2.5
@@ -26,7 +25,8 @@ export function TransportBar() {
   const { player } = useBenchContext()
   const edit = useEdit()
   const state = useSyncExternalStore(player.subscribe, player.getState, player.getState)
-  const { passage } = partsOf(edit)
+  const { passage } = useParts()
+  const { lengthMicros } = useTimeMap()
   const panels = edit.highlight.shapes.flatMap((shape) => placePanels(edit, shape, passage))
   const worst = panels.reduce<{ factor: number; role: string } | null>((found, { picture, panel }) => {
     const factor = picture ? blowUp(picture) : 0
@@ -38,19 +38,19 @@ export function TransportBar() {
       <Button variant="contained" color="primary" aria-label={playing ? 'Pause' : 'Play'} onClick={() => player.toggle()} sx={{ minWidth: 40, px: 2 }}>
         {playing ? <PauseIcon /> : <PlayArrowIcon />}
       </Button>
-      <Tooltip title="Stay between in and out">
+      <Tooltip title="Play over and over: the marked stretch, or all">
         <Button aria-label="Loop" aria-pressed={state.loop} onClick={() => player.setLoop(!state.loop)} sx={{ minWidth: 34, px: 1, ...(state.loop && { '&&': { bgcolor: palette.leafTint, borderColor: palette.leaf } }) }}>
           <RepeatIcon sx={{ fontSize: 18 }} />
         </Button>
       </Tooltip>
-      <Clock lengthMicros={outputLength(edit.highlight.passages)} inMicros={passage.inMicros} rate={playing ? state.rate : 1} />
+      <Clock lengthMicros={lengthMicros} rate={playing ? state.rate : 1} />
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5, width: 116 }}>
         <IconButton aria-label={state.volume === 0 ? 'Sound on' : 'Mute'} onClick={() => player.setVolume(state.volume === 0 ? 0.5 : 0)} sx={{ p: '2px', color: state.volume === 0 ? palette.line : palette.inkSoft }}>
           <VolumeDownIcon sx={{ fontSize: 20 }} />
         </IconButton>
         <Slider size="small" aria-label="Volume" min={0} max={1} step={0.05} value={state.volume} onChange={(_, v) => player.setVolume(v as number)} sx={{ color: palette.leaf }} />
       </Box>
-      <Gauge label="length" value={formatTime(outputLength(edit.highlight.passages), 2)} />
+      <Gauge label="length" value={formatTime(lengthMicros, 2)} />
       {worst && <Gauge label={`blown up, ${worst.role}`} value={`${worst.factor.toFixed(2)}×`} warn={worst.factor > BLOWN_UP_WARN} />}
       <PreviewRate />
     </Box>
@@ -66,15 +66,15 @@ function Gauge({ label, value, warn = false }: { label: string; value: ReactNode
   )
 }
 
-function Clock({ lengthMicros, inMicros, rate }: { lengthMicros: number; inMicros: number; rate: number }) {
+function Clock({ lengthMicros, rate }: { lengthMicros: number; rate: number }) {
   const { player } = useBenchContext()
   const text = useRef<HTMLSpanElement>(null)
   useEffect(
     () =>
       player.onPosition((t) => {
-        if (text.current) text.current.textContent = `${t < inMicros ? '−' : ''}${formatTime(Math.abs(t - inMicros), 2)}`
+        if (text.current) text.current.textContent = formatTime(t, 2)
       }),
-    [player, inMicros],
+    [player],
   )
   return (
     <Box sx={{ fontFamily: fonts.numbers, fontSize: 13, whiteSpace: 'nowrap', minWidth: 150 }}>

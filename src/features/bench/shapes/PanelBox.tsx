@@ -7,7 +7,7 @@ import { scaleRect } from '@/core/geometry/rect'
 import type { Shape } from '@/core/model/shape'
 import { roleMark } from '@/ui/roleMarks'
 import { fonts } from '@/ui/theme'
-import { partsOf, useBenchContext, useEdit, useView } from '../benchContext'
+import { useBenchContext, useParts, useView } from '../benchContext'
 import { nudgeCrop } from '../edits'
 import { useDrag } from '../useDrag'
 import { useSelectedRegion } from '../useSelectedRegion'
@@ -19,7 +19,8 @@ const STEP: Record<string, [number, number]> = { ArrowLeft: [1, 0], ArrowRight: 
 /** A panel in the result: drag the picture inside it, zoom it with the wheel or + and −, nudge it with the arrows. */
 export function PanelBox({ placed, shape, marks }: { placed: PlacedPanel; shape: Shape; marks: boolean }) {
   const { session, view } = useBenchContext()
-  const { video } = partsOf(useEdit()).recording
+  const { passage, recording } = useParts()
+  const { video } = recording
   const { panel, rect, region, picture } = placed
   const element = useRef<HTMLDivElement>(null)
   const selectedRegion = useSelectedRegion()
@@ -29,7 +30,7 @@ export function PanelBox({ placed, shape, marks }: { placed: PlacedPanel; shape:
   /** Source pixels that one output pixel stands for. */
   const sourcePerOutput = picture ? picture.crop.width / picture.dest.width : 1
   const nudgeBy = (outputDx: number, outputDy: number, gesture: string) =>
-    nudgeCrop(session, shape, panel.id, { dx: (-outputDx * sourcePerOutput) / video.width, dy: (-outputDy * sourcePerOutput) / video.height }, gesture)
+    nudgeCrop(session, passage.id, shape, panel.id, { dx: (-outputDx * sourcePerOutput) / video.width, dy: (-outputDy * sourcePerOutput) / video.height }, gesture)
 
   const dragging = useDrag((event) => {
     select()
@@ -48,11 +49,11 @@ export function PanelBox({ placed, shape, marks }: { placed: PlacedPanel; shape:
     if (!node) return
     const onWheel = (event: WheelEvent) => {
       event.preventDefault()
-      nudgeCrop(session, shape, panel.id, { zoom: event.deltaY < 0 ? ZOOM_STEP : 1 / ZOOM_STEP }, `wheel ${panel.id}`)
+      nudgeCrop(session, passage.id, shape, panel.id, { zoom: event.deltaY < 0 ? ZOOM_STEP : 1 / ZOOM_STEP }, `wheel ${panel.id}`)
     }
     node.addEventListener('wheel', onWheel, { passive: false })
     return () => node.removeEventListener('wheel', onWheel)
-  }, [session, shape, panel.id])
+  }, [session, passage.id, shape, panel.id])
 
   const onKeyDown = (event: KeyboardEvent) => {
     const step = STEP[event.key]
@@ -60,7 +61,7 @@ export function PanelBox({ placed, shape, marks }: { placed: PlacedPanel; shape:
     if ((!step && zoom === null) || event.ctrlKey || event.metaKey) return
     event.preventDefault()
     event.stopPropagation()
-    if (zoom !== null) nudgeCrop(session, shape, panel.id, { zoom }, `keys zoom ${panel.id}`)
+    if (zoom !== null) nudgeCrop(session, passage.id, shape, panel.id, { zoom }, `keys zoom ${panel.id}`)
     else if (step) nudgeBy(-step[0] * (event.shiftKey ? 10 : 1), -step[1] * (event.shiftKey ? 10 : 1), `keys crop ${panel.id}`)
   }
 

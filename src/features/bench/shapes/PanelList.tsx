@@ -7,7 +7,7 @@ import Select from '@mui/material/Select'
 import { placePanels } from '@/core/compose/compose'
 import { RoleBadge } from '@/ui/RoleBadge'
 import { fonts, palette } from '@/ui/theme'
-import { partsOf, useBenchContext, useEdit, useView } from '../benchContext'
+import { useBenchContext, useEdit, useParts, useView } from '../benchContext'
 import { clearCrop, nameForRole, setPanelRole } from '../edits'
 
 /** What each band shows and how high it is in the first shape. */
@@ -15,7 +15,7 @@ export function PanelList() {
   const { session, view } = useBenchContext()
   const edit = useEdit()
   const selection = useView((v) => v.selection)
-  const { passage, setup } = partsOf(edit)
+  const { passage, setup } = useParts()
   const shape = edit.highlight.shapes[0]
   if (!shape) return null
   return (
@@ -49,7 +49,7 @@ export function PanelList() {
             </Select>
             <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', fontFamily: fonts.numbers, fontSize: 12, color: palette.inkSoft, whiteSpace: 'nowrap' }}>
               {corrected && (
-                <Button variant="text" onClick={() => clearCrop(session, panel.id)}>
+                <Button variant="text" onClick={() => clearCrop(session, passage.id, panel.id)}>
                   Centre crop
                 </Button>
               )}

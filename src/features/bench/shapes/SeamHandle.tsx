@@ -7,20 +7,20 @@ import { nodeAt } from '@/core/layout/seams'
 import { divide, type Seam } from '@/core/layout/solve'
 import type { Shape } from '@/core/model/shape'
 import { palette } from '@/ui/theme'
-import { partsOf, useBenchContext, useEdit } from '../benchContext'
+import { useBenchContext, useParts } from '../benchContext'
 import { dragSeam } from '../edits'
 import { useDrag } from '../useDrag'
 
 /** The line between two bands: drag it, or move it with the arrow keys (Shift: ten times as far). */
 export function SeamHandle({ seam, shape }: { seam: Seam; shape: Shape }) {
   const { session } = useBenchContext()
-  const { layout } = partsOf(useEdit())
+  const { layout } = useParts()
   const column = seam.axis === 'column'
   const node = nodeAt(arrangementFor(layout, shape).tree, seam.path)
   if (node.kind !== 'stack') throw new Error('a seam lies in a stack')
   const { sizes, gap } = divide(seam.stackLength, node.gap, node.children.map((c) => c.extent))
   const position = sizes.slice(0, seam.index + 1).reduce((a, b) => a + b, 0) + gap * seam.index
-  const move = (to: number, gesture: string) => dragSeam(session, shape, seam, sizes, to, gesture)
+  const move = (to: number, gesture: string) => dragSeam(session, layout.id, shape, seam, sizes, to, gesture)
 
   const dragging = useDrag((event) => {
     const host = event.currentTarget.parentElement?.getBoundingClientRect()

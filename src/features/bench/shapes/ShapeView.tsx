@@ -9,7 +9,7 @@ import type { Shape } from '@/core/model/shape'
 import type { PreviewTarget } from '@/media/workers/preview.protocol'
 import { formatSize } from '@/ui/format'
 import { fonts } from '@/ui/theme'
-import { partsOf, useBenchContext, useEdit, useView } from '../benchContext'
+import { useBenchContext, useEdit, useParts, useView } from '../benchContext'
 import { usePreviewCanvas } from '../usePreviewCanvas'
 import { PanelBox } from './PanelBox'
 import { SeamHandle } from './SeamHandle'
@@ -23,7 +23,7 @@ export function ShapeView({ shape }: { shape: Shape }) {
   const { id, width, height } = shape
   const target = useMemo<PreviewTarget>(() => ({ kind: 'shape', shape: { id, width, height } }), [id, width, height])
   usePreviewCanvas(player, host, target, `Result, ${id}`)
-  const { passage, layout } = partsOf(edit)
+  const { passage, layout } = useParts()
   const placed = useMemo(() => placePanels(edit, shape, passage), [edit, shape, passage])
   const { seams } = useMemo(() => solve(arrangementFor(layout, shape), shape), [layout, shape])
   return (

@@ -5,7 +5,7 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import { STANDARD_SHAPES } from '@/core/model/shape'
 import { palette } from '@/ui/theme'
-import { useBenchContext, useEdit } from '../benchContext'
+import { useBenchContext, useEdit, useParts } from '../benchContext'
 import { swapBands, toggleShape } from '../edits'
 import { PaneFrame } from '../PaneFrame'
 import { PanelList } from './PanelList'
@@ -15,6 +15,7 @@ import { ShapeView } from './ShapeView'
 export function ShapesPane() {
   const { session } = useBenchContext()
   const { shapes } = useEdit().highlight
+  const { layout } = useParts()
   const [first, ...others] = shapes
   return (
     <PaneFrame
@@ -22,7 +23,7 @@ export function ShapesPane() {
       digit="3"
       title="Shapes"
       tools={
-        <Button startIcon={<SwapVertIcon />} onClick={() => swapBands(session)}>
+        <Button startIcon={<SwapVertIcon />} onClick={() => swapBands(session, layout.id)}>
           Swap bands
         </Button>
       }

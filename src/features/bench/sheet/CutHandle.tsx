@@ -1,35 +1,68 @@
 'use client'
 
 import Box from '@mui/material/Box'
-import type { KeyboardEvent } from 'react'
-import { frameStartMicros } from '@/core/time/frameRate'
-import { MICROS_PER_SECOND } from '@/core/time/micros'
+import type { FocusEvent, KeyboardEvent } from 'react'
+import { oneFrame } from '@/core/cut/passages'
+import { passageOf } from '@/core/model/edit'
+import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
+import type { PlacedPassage } from '@/core/time/timeMap'
 import { formatTime } from '@/ui/format'
 import { fonts, palette } from '@/ui/theme'
-import { partsOf, useBenchContext, useEdit } from '../benchContext'
-import { setCutPoint } from '../edits'
+import { useBenchContext, useParts } from '../benchContext'
 import { useDrag } from '../useDrag'
+import { trimPassage } from './cuts'
+import { HANDLE_HEIGHT } from './sheetLayout'
 
-/** The in or out point as a bar across the Sheet: drag it, or arrows a frame and Shift + arrows a second. */
-export function CutHandle({ which, microsPerPixel }: { which: 'in' | 'out'; microsPerPixel: number }) {
-  const { session, player } = useBenchContext()
-  const { passage, recording } = partsOf(useEdit())
+export interface CutHandleProps {
+  placed: PlacedPassage
+  which: 'in' | 'out'
+  /** Where the cut lies on the Sheet, px. */
+  top: number
+  recordingPerPixel: number
+  /** Whether there is more than one passage, so that names must tell them apart. */
+  several: boolean
+  /** The handle was taken up: what lies beyond the cut is to be shown. */
+  onTake: () => void
+  onLetGo: () => void
+}
+
+/**
+ * A passage's in or out point as a bar across the Sheet: drag it, or arrows a frame and Shift + arrows a second. The picture and the
+ * sound at the cut are shown as it moves.
+ */
+export function CutHandle({ placed, which, top, recordingPerPixel, several, onTake, onLetGo }: CutHandleProps) {
+  const { session, player, view } = useBenchContext()
+  const { passage, index } = placed
+  const { recording } = useParts()
   const t = which === 'in' ? passage.inMicros : passage.outMicros
-  const set = (to: number, gesture: string) => {
-    setCutPoint(session, which, to, gesture)
-    const now = partsOf(session.edit).passage
-    player.seek(which === 'in' ? now.inMicros : now.outMicros - 1)
+  const look = () => {
+    const now = passageOf(session.value, passage.id)
+    // The out point is the first frame that is no longer shown: the one before it is what the cut ends on.
+    player.peek(passage.id, which === 'in' ? now.inMicros : now.outMicros - 1)
   }
-  const dragging = useDrag(() => {
+  const set = (to: Micros, gesture: string) => {
+    trimPassage(session, passage.id, which, to, gesture)
+    look()
+  }
+  const dragging = useDrag((event) => {
     player.pause()
-    return ({ dy, gesture }) => set(t + dy * microsPerPixel, gesture)
+    ;(event.currentTarget as HTMLElement).focus()
+    return ({ dy, gesture }) => set(t + dy * recordingPerPixel, gesture)
   })
   const onKeyDown = (event: KeyboardEvent) => {
     const direction = event.key === 'ArrowDown' || event.key === 'ArrowRight' ? 1 : event.key === 'ArrowUp' || event.key === 'ArrowLeft' ? -1 : 0
     if (direction === 0) return
     event.preventDefault()
     event.stopPropagation()
-    set(t + direction * (event.shiftKey ? MICROS_PER_SECOND : frameStartMicros(1, recording.video.frameRate)), `keys ${which}`)
+    set(t + direction * (event.shiftKey ? MICROS_PER_SECOND : oneFrame(recording)), `keys ${which} ${passage.id}`)
+  }
+  const onFocus = () => {
+    view.setState({ passageId: passage.id })
+    onTake()
+  }
+  const onBlur = (event: FocusEvent) => {
+    // Losing the window is not letting go.
+    if (event.relatedTarget !== null || document.activeElement !== event.target) onLetGo()
   }
   const below = which === 'out'
   return (
@@ -37,20 +70,21 @@ export function CutHandle({ which, microsPerPixel }: { which: 'in' | 'out'; micr
       role="slider"
       tabIndex={0}
       aria-orientation="vertical"
-      aria-label={which === 'in' ? 'In point' : 'Out point'}
+      aria-label={`${which === 'in' ? 'In' : 'Out'} point${several ? `, passage ${index + 1}` : ''}`}
       aria-valuemin={0}
       aria-valuemax={recording.durationMicros / MICROS_PER_SECOND}
       aria-valuenow={t / MICROS_PER_SECOND}
       aria-valuetext={formatTime(t, 3)}
       onPointerDown={dragging}
       onKeyDown={onKeyDown}
+      onFocus={onFocus}
+      onBlur={onBlur}
       sx={{
         position: 'absolute',
         left: 0,
         right: 0,
-        top: t / microsPerPixel,
-        height: 20,
-        mt: below ? 0 : '-20px',
+        top: below ? top : top - HANDLE_HEIGHT,
+        height: HANDLE_HEIGHT,
         zIndex: 3,
         cursor: 'ns-resize',
         touchAction: 'none',

@@ -1,34 +1,41 @@
 'use client'
 
+import AddIcon from '@mui/icons-material/Add'
+import MusicNoteIcon from '@mui/icons-material/MusicNoteOutlined'
 import ZoomInIcon from '@mui/icons-material/ZoomIn'
 import ZoomOutIcon from '@mui/icons-material/ZoomOut'
 import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
 import IconButton from '@mui/material/IconButton'
 import Tooltip from '@mui/material/Tooltip'
-import { useVirtualizer } from '@tanstack/react-virtual'
-import { useEffect, useRef, useState, type RefObject } from 'react'
+import { useState, type ReactNode } from 'react'
+import { oneFrame } from '@/core/cut/passages'
 import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
-import { formatTime } from '@/ui/format'
-import { fonts, palette } from '@/ui/theme'
-import { partsOf, useBenchContext, useEdit } from '../benchContext'
+import { palette } from '@/ui/theme'
+import { useEdit, useParts } from '../benchContext'
 import { PaneFrame } from '../PaneFrame'
-import { useDrag } from '../useDrag'
-import { CutHandle } from './CutHandle'
-import { SheetRowView } from './SheetRowView'
-import { useSheetRows } from './useSheetRows'
+import { AddPassageDialog } from './AddPassageDialog'
+import { BedsDialog } from './BedsDialog'
+import { DeadAirBar } from './DeadAirBar'
+import { SheetRows } from './SheetRows'
+import { useDeadAir } from './useDeadAir'
 
-const ROW_HEIGHT = 56
-
-/** What one row can stand for, in microseconds. */
+/** What one row can stand for, in microseconds of output; before these comes a single frame. */
 const SCALES: readonly Micros[] = [0.1, 0.25, 0.5, 1, 2, 5, 10].map((s) => s * MICROS_PER_SECOND)
 
-/** Room above and below the rows, for the handles of cut points at the very start and end. */
-const MARGIN = 24
+/** One second a row. */
+const FIRST_SCALE = 4
 
-/** When: the recording from top to bottom, with the in and out points of the passage. */
+/** When: the highlight from top to bottom, passage by passage. */
 export function SheetPane() {
-  const [scale, setScale] = useState(3)
-  const rowMicros = SCALES[scale] ?? MICROS_PER_SECOND
+  const edit = useEdit()
+  const { recording } = useParts()
+  const [scale, setScale] = useState(FIRST_SCALE)
+  const [open, setOpen] = useState<'dead-air' | 'beds' | 'add' | null>(null)
+  const deadAir = useDeadAir(edit, open === 'dead-air')
+  const scales = [oneFrame(recording), ...SCALES]
+  const rowMicros = scales[scale] ?? MICROS_PER_SECOND
+  const close = () => setOpen(null)
   return (
     <PaneFrame
       pane="sheet"
@@ -36,100 +43,43 @@ export function SheetPane() {
       title="Sheet"
       tools={
         <>
-          <Box sx={{ fontSize: 12, color: palette.inkSoft, whiteSpace: 'nowrap' }}>1 row = {rowMicros / MICROS_PER_SECOND} s</Box>
-          <Tooltip title="More time in a row">
-            <span>
-              <IconButton aria-label="More time in a row" disabled={scale === SCALES.length - 1} onClick={() => setScale(scale + 1)}>
-                <ZoomOutIcon sx={{ fontSize: 18 }} />
-              </IconButton>
-            </span>
-          </Tooltip>
-          <Tooltip title="Less time in a row">
-            <span>
-              <IconButton aria-label="Less time in a row" disabled={scale === 0} onClick={() => setScale(scale - 1)}>
-                <ZoomInIcon sx={{ fontSize: 18 }} />
-              </IconButton>
-            </span>
-          </Tooltip>
+          <Box sx={{ fontSize: 12, color: palette.inkSoft, whiteSpace: 'nowrap' }}>{scale === 0 ? '1 row = 1 frame' : `1 row = ${rowMicros / MICROS_PER_SECOND} s`}</Box>
+          <Tool name="More time in a row" disabled={scale === scales.length - 1} onClick={() => setScale(scale + 1)}>
+            <ZoomOutIcon sx={{ fontSize: 18 }} />
+          </Tool>
+          <Tool name="Less time in a row" disabled={scale === 0} onClick={() => setScale(scale - 1)}>
+            <ZoomInIcon sx={{ fontSize: 18 }} />
+          </Tool>
         </>
       }
     >
-      <Rows key={rowMicros} rowMicros={rowMicros} />
+      <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5, px: 2.5, py: 1.5, borderBottom: 1, borderColor: 'divider', flex: 'none', overflow: 'hidden' }}>
+        <Button startIcon={<AddIcon />} onClick={() => setOpen('add')}>
+          Passage
+        </Button>
+        <Button startIcon={<MusicNoteIcon />} onClick={() => setOpen('beds')}>
+          Music{edit.highlight.beds.length > 0 && ` ${edit.highlight.beds.length}`}
+        </Button>
+        <Button aria-pressed={open === 'dead-air'} onClick={() => setOpen(open === 'dead-air' ? null : 'dead-air')}>
+          Dead air
+        </Button>
+      </Box>
+      {open === 'dead-air' && <DeadAirBar deadAir={deadAir} onClose={close} />}
+      <SheetRows rowMicros={rowMicros} pauses={open === 'dead-air' ? (deadAir.pauses ?? []) : []} />
+      {open === 'beds' && <BedsDialog onClose={close} />}
+      {open === 'add' && <AddPassageDialog onClose={close} />}
     </PaneFrame>
   )
 }
 
-function Rows({ rowMicros }: { rowMicros: Micros }) {
-  const { player, files } = useBenchContext()
-  const { passage, recording } = partsOf(useEdit())
-  const scroller = useRef<HTMLDivElement>(null)
-  const content = useRef<HTMLDivElement>(null)
-  const microsPerPixel = rowMicros / ROW_HEIGHT
-  const count = Math.ceil(recording.durationMicros / rowMicros)
-  const virtual = useVirtualizer({ count, getScrollElement: () => scroller.current, estimateSize: () => ROW_HEIGHT, overscan: 4, paddingStart: MARGIN, paddingEnd: MARGIN, initialOffset: () => Math.max(0, player.positionMicros / microsPerPixel - 120) })
-  const items = virtual.getVirtualItems()
-  const rows = useSheetRows(recording, files.get(recording.id) ?? new Blob(), rowMicros, items[0]?.index ?? 0, items.at(-1)?.index ?? 0)
-  useFollow(scroller, microsPerPixel)
-
-  const scrubbing = useDrag((event) => {
-    const place = (clientY: number) => (clientY - (content.current?.getBoundingClientRect().top ?? 0) - MARGIN) * microsPerPixel
-    player.seek(place(event.clientY))
-    return ({ clientY }) => player.seek(place(clientY))
-  })
-
+function Tool({ name, disabled, onClick, children }: { name: string; disabled: boolean; onClick: () => void; children: ReactNode }) {
   return (
-    <Box ref={scroller} data-testid="sheet-rows" sx={{ flex: 1, minHeight: 0, overflowY: 'auto', position: 'relative', bgcolor: 'background.paper' }}>
-      <Box ref={content} onPointerDown={scrubbing} sx={{ position: 'relative', height: virtual.getTotalSize(), touchAction: 'pan-y', userSelect: 'none' }}>
-        {items.map(({ index, start }) => {
-          const t = index * rowMicros
-          return (
-            <Box key={index} sx={{ position: 'absolute', left: 0, right: 0, top: 0, transform: `translateY(${start}px)` }}>
-              <SheetRowView time={formatTime(t, rowMicros < MICROS_PER_SECOND ? 2 : 0)} row={rows.get(index)} height={ROW_HEIGHT} inside={t + rowMicros > passage.inMicros && t < passage.outMicros} />
-            </Box>
-          )
-        })}
-        <Box sx={{ position: 'absolute', left: 0, right: 0, top: MARGIN }}>
-          <Box aria-hidden sx={{ position: 'absolute', left: 0, width: 4, top: passage.inMicros / microsPerPixel, height: (passage.outMicros - passage.inMicros) / microsPerPixel, bgcolor: palette.leaf, pointerEvents: 'none' }} />
-          <CutHandle which="in" microsPerPixel={microsPerPixel} />
-          <CutHandle which="out" microsPerPixel={microsPerPixel} />
-          <Playhead microsPerPixel={microsPerPixel} />
-        </Box>
-      </Box>
-    </Box>
+    <Tooltip title={name}>
+      <span>
+        <IconButton aria-label={name} disabled={disabled} onClick={onClick}>
+          {children}
+        </IconButton>
+      </span>
+    </Tooltip>
   )
-}
-
-/** The moment being shown, as a line across. Moved without React: it changes at every display frame. */
-function Playhead({ microsPerPixel }: { microsPerPixel: number }) {
-  const { player } = useBenchContext()
-  const line = useRef<HTMLDivElement>(null)
-  const label = useRef<HTMLSpanElement>(null)
-  useEffect(
-    () =>
-      player.onPosition((t) => {
-        if (line.current) line.current.style.transform = `translateY(${t / microsPerPixel}px)`
-        if (label.current) label.current.textContent = formatTime(t, 2)
-      }),
-    [player, microsPerPixel],
-  )
-  return (
-    <Box ref={line} aria-hidden sx={{ position: 'absolute', left: 0, right: 0, top: 0, height: 0, borderTop: `2px solid ${palette.haw}`, pointerEvents: 'none', zIndex: 4 }}>
-      <Box component="span" ref={label} sx={{ position: 'absolute', right: 0, top: -9, px: 1, bgcolor: palette.haw, color: '#fff', fontFamily: fonts.numbers, fontSize: 11, lineHeight: '16px' }} />
-    </Box>
-  )
-}
-
-/** Keeps the playhead in sight while playing and after a jump. */
-function useFollow(scroller: RefObject<HTMLDivElement | null>, microsPerPixel: number): void {
-  const { player } = useBenchContext()
-  useEffect(() => {
-    let last = player.positionMicros
-    return player.onPosition((t) => {
-      const element = scroller.current
-      if (!element || t === last) return
-      last = t
-      const y = t / microsPerPixel + MARGIN - element.scrollTop
-      if (y < 20 || y > element.clientHeight - 30) element.scrollTop = t / microsPerPixel + MARGIN - element.clientHeight * 0.3
-    })
-  }, [player, scroller, microsPerPixel])
 }

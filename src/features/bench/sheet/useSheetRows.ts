@@ -1,11 +1,13 @@
 import { proxy } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
-import type { Recording } from '@/core/model/recording'
+import { recordingOf, type Edit } from '@/core/model/edit'
+import type { RecordingId } from '@/core/model/ids'
 import type { Level } from '@/core/sound/levels'
-import type { Micros } from '@/core/time/micros'
 import { inspector } from '@/media/inspect/inspector'
+import { useBenchContext } from '../benchContext'
+import type { SheetItem } from './sheetLayout'
 
-/** Bars of level in one row. */
+/** Bars of level in one whole row. */
 export const LEVELS_PER_ROW = 8
 
 const PICTURE_HEIGHT = 104
@@ -13,7 +15,7 @@ const PICTURE_HEIGHT = 104
 /** Rows are asked for this long after scrolling has come to rest. */
 const REST_MS = 120
 
-/** Rows kept at one scale: about 200 screens' worth; the oldest are let go. */
+/** Rows kept: about 200 screens' worth; the oldest are let go. */
 const MOST_ROWS = 2000
 
 export interface SheetRow {
@@ -23,19 +25,28 @@ export interface SheetRow {
   levels: Level[] | null
 }
 
-/** Pictures and levels of the rows from `first` up to `last` (inclusive); they come in as they are made. */
-export function useSheetRows(recording: Recording, file: Blob, rowMicros: Micros, first: number, last: number): ReadonlyMap<number, SheetRow> {
-  const cache = useRef({ key: '', rows: new Map<number, SheetRow>() })
-  const key = `${recording.id} ${rowMicros}`
-  if (cache.current.key !== key) cache.current = { key, rows: new Map() }
+export type RowItem = Extract<SheetItem, { kind: 'row' }>
+
+/** Names what a row shows, whatever passage shows it. */
+export function rowKey({ placed, recordingMicros, lengthMicros }: RowItem): string {
+  return `${placed.passage.recordingId} ${recordingMicros} ${lengthMicros}`
+}
+
+/** Pictures and levels of the rows in sight, by {@link rowKey}; they come in as they are made and are kept for a while. */
+export function useSheetRows(edit: Edit, inSight: readonly RowItem[]): ReadonlyMap<string, SheetRow> {
+  const { files } = useBenchContext()
+  const cache = useRef(new Map<string, SheetRow>())
   const [, rerender] = useState(0)
+  const latest = useRef({ edit, inSight })
+  latest.current = { edit, inSight }
+  const wanted = inSight.map(rowKey).join()
 
   useEffect(() => {
     let live = true
-    const { rows } = cache.current
-    const update = (index: number, part: Partial<SheetRow>) => {
-      if (!live) return
-      rows.set(index, { picture: null, exact: false, levels: null, ...rows.get(index), ...part })
+    const update = (key: string | undefined, part: Partial<SheetRow>) => {
+      if (!live || key === undefined) return
+      const rows = cache.current
+      rows.set(key, { picture: null, exact: false, levels: null, ...rows.get(key), ...part })
       for (const oldest of rows.keys()) {
         if (rows.size <= MOST_ROWS) break
         rows.delete(oldest)
@@ -43,35 +54,40 @@ export function useSheetRows(recording: Recording, file: Blob, rowMicros: Micros
       rerender((n) => n + 1)
     }
     const timer = setTimeout(() => {
-      const wanted = Array.from({ length: Math.max(0, last - first + 1) }, (_, i) => first + i)
-      const source = { file, originMicros: recording.originMicros }
-      const noPicture = wanted.filter((i) => !rows.get(i)?.exact)
-      if (noPicture.length > 0) {
-        const times = noPicture.map((i) => i * rowMicros)
+      for (const [id, rows] of byRecording(latest.current.inSight)) {
+        const file = files.get(id)
+        if (!file) continue
+        const recording = recordingOf(latest.current.edit, id)
+        const source = { file, originMicros: recording.originMicros }
+        const noPicture = rows.filter((row) => !cache.current.get(rowKey(row))?.exact)
         const pass = (precision: 'key-frame' | 'exact') =>
-          inspector().pictures('sheet pictures', source, times, PICTURE_HEIGHT, precision, proxy((n: number, picture: Blob) => update(noPicture[n] ?? -1, { picture, exact: precision === 'exact' })))
+          inspector().pictures(`sheet pictures ${id}`, source, noPicture.map((r) => r.recordingMicros), PICTURE_HEIGHT, precision, proxy((n: number, picture: Blob) => update(noPicture[n] && rowKey(noPicture[n]), { picture, exact: precision === 'exact' })))
         // First what is quick to decode, so that the eye has something; then the very frames.
-        pass('key-frame')
-          .then(() => (live ? pass('exact') : undefined))
-          .catch(() => {})
-      }
-      const noLevels = wanted.filter((i) => !rows.get(i)?.levels)
-      const from = noLevels[0]
-      const to = noLevels.at(-1)
-      if (from !== undefined && to !== undefined && recording.sound) {
-        inspector()
-          .levels('sheet levels', source, from * rowMicros, rowMicros / LEVELS_PER_ROW, (to - from + 1) * LEVELS_PER_ROW)
-          .then((levels) => {
-            for (let i = from; i <= to; i++) update(i, { levels: levels.slice((i - from) * LEVELS_PER_ROW, (i - from + 1) * LEVELS_PER_ROW) })
-          })
-          .catch(() => {})
+        if (noPicture.length > 0)
+          pass('key-frame')
+            .then(() => (live ? pass('exact') : undefined))
+            .catch(() => {})
+        const noLevels = rows.filter((row) => !cache.current.get(rowKey(row))?.levels)
+        if (recording.sound && noLevels.length > 0)
+          inspector()
+            .levels(`sheet levels ${id}`, source, noLevels.map((r) => ({ fromMicros: r.recordingMicros, stepMicros: r.lengthMicros / LEVELS_PER_ROW, count: LEVELS_PER_ROW })))
+            .then((levels) => noLevels.forEach((row, i) => update(rowKey(row), { levels: levels[i] ?? null })))
+            .catch(() => {})
       }
     }, REST_MS)
     return () => {
       live = false
       clearTimeout(timer)
     }
-  }, [recording, file, rowMicros, first, last])
+  }, [files, wanted])
 
-  return cache.current.rows
+  return cache.current
 }
+
+/** Rows in the order of their recordings, each once. */
+function byRecording(rows: readonly RowItem[]): Map<RecordingId, RowItem[]> {
+  const unique = new Map(rows.map((row) => [rowKey(row), row]))
+  const sorted = [...unique.values()].sort((a, b) => a.recordingMicros - b.recordingMicros)
+  return Map.groupBy(sorted, (row) => row.placed.passage.recordingId)
+}
+

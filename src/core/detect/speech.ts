@@ -1,0 +1,45 @@
+import type { SpeechStretch } from '../sound/ducking'
+import type { Micros } from '../time/micros'
+import { PART_MICROS, SPEECH_STEP_MICROS, type Analysis } from './analysis'
+
+/** Speech begins when its probability rises over this, and lasts until it falls under the lower one. */
+const ON = 0.5
+const OFF = 0.35
+
+/** Silences shorter than this lie inside speech. */
+const LEAST_SILENCE_MICROS = 300_000
+/** Speech shorter than this is a cough or a click. */
+const LEAST_SPEECH_MICROS = 120_000
+/** The detector holds on a little after the last sound. */
+const PULL_IN_MICROS = 64_000
+
+/** Stretches of speech in a row of probabilities (0..255 for 0..1), one for each `stepMicros` from `fromMicros` on. */
+export function speechStretches(probabilities: ArrayLike<number>, fromMicros: Micros, stepMicros: Micros = SPEECH_STEP_MICROS): SpeechStretch[] {
+  const found: SpeechStretch[] = []
+  let start: Micros | null = null
+  for (let i = 0; i <= probabilities.length; i++) {
+    const p = i < probabilities.length ? (probabilities[i] ?? 0) / 255 : 0
+    const at = fromMicros + i * stepMicros
+    if (start === null && p >= ON) start = at
+    else if (start !== null && p < OFF) {
+      const last = found.at(-1)
+      if (last && start - last.toMicros < LEAST_SILENCE_MICROS) last.toMicros = at
+      else found.push({ fromMicros: start, toMicros: at })
+      start = null
+    }
+  }
+  return found.map((s) => ({ ...s, toMicros: Math.max(s.fromMicros + stepMicros, s.toMicros - PULL_IN_MICROS) })).filter((s) => s.toMicros - s.fromMicros >= LEAST_SPEECH_MICROS)
+}
+
+/** Speech in everything that has been heard of a recording, in order; stretches that meet at the border of two parts are joined. */
+export function speechOfAnalysis({ sound }: Pick<Analysis, 'sound'>): SpeechStretch[] {
+  const parts = [...sound].sort(([a], [b]) => a - b)
+  const joined: SpeechStretch[] = []
+  for (const [index, { speech }] of parts)
+    for (const s of speechStretches(speech, index * PART_MICROS)) {
+      const last = joined.at(-1)
+      if (last && s.fromMicros - last.toMicros < LEAST_SILENCE_MICROS) last.toMicros = Math.max(last.toMicros, s.toMicros)
+      else joined.push(s)
+    }
+  return joined
+}

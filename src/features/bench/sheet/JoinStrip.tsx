@@ -1,0 +1,136 @@
+'use client'
+
+import Alert from '@mui/material/Alert'
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import ButtonBase from '@mui/material/ButtonBase'
+import MenuItem from '@mui/material/MenuItem'
+import Popover from '@mui/material/Popover'
+import TextField from '@mui/material/TextField'
+import { useState } from 'react'
+import type { ShortHandle } from '@/core/cut/handles'
+import { direction, easing, JOIN_KINDS, joinAs, joinLength, type Join } from '@/core/model/join'
+import type { Passage } from '@/core/model/passage'
+import { MICROS_PER_SECOND, toMicros } from '@/core/time/micros'
+import { NumberField } from '@/ui/NumberField'
+import { fonts, palette } from '@/ui/theme'
+import { useBenchContext, useEdit } from '../benchContext'
+import { setAllJoins, setJoin, setJoinTiming, setSpeed, slipPassage } from './cuts'
+import { JOIN_HEIGHT } from './sheetLayout'
+
+const EASING_NAMES = { even: 'Even', soft: 'Soft start and end', late: 'Late and fast' } as const
+
+/** A join in words: `cut`, `push up 0.40 s`. */
+export function joinWords(join: Join): string {
+  if (join.kind === 'cut') return 'cut'
+  const toward = join.kind === 'push' || join.kind === 'slide' ? ` ${join.direction}` : ''
+  const name = join.kind === 'dip' ? `dip to ${join.colour}` : join.kind
+  return `${name}${toward} ${(joinLength(join) / MICROS_PER_SECOND).toFixed(2)} s`
+}
+
+/** What lies between two passages: how one passes into the next, and what is missing for it. */
+export function JoinStrip({ index, shortages }: { index: number; shortages: readonly ShortHandle[] }) {
+  const { passages } = useEdit().highlight
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null)
+  const before = passages[index]
+  const after = passages[index + 1]
+  if (!before || !after) return null
+  const words = joinWords(before.join)
+  const missing = Math.max(0, ...shortages.map((s) => s.missingFrames))
+  return (
+    <Box sx={{ height: JOIN_HEIGHT, display: 'flex', alignItems: 'center', justifyContent: 'center', bgcolor: palette.paper }}>
+      <ButtonBase
+        aria-label={`Join of passages ${index + 1} and ${index + 2}: ${words}${missing > 0 ? `, ${missing} frames missing` : ''}`}
+        aria-haspopup="dialog"
+        onPointerDown={(e) => e.stopPropagation()}
+        onClick={(e) => setAnchor(e.currentTarget)}
+        sx={{ px: 2.5, height: 20, gap: 2, border: 1, borderRadius: '10px', borderColor: missing > 0 ? palette.straw : 'divider', bgcolor: 'background.paper', fontFamily: fonts.numbers, fontSize: 11, color: missing > 0 ? palette.strawInk : palette.inkSoft, '&:hover': { borderColor: palette.inkSoft } }}
+      >
+        {words}
+        {missing > 0 && <b>{missing} frames short</b>}
+      </ButtonBase>
+      {anchor && <JoinTicket before={before} after={after} shortages={shortages} anchor={anchor} onClose={() => setAnchor(null)} />}
+    </Box>
+  )
+}
+
+interface JoinTicketProps {
+  before: Passage
+  after: Passage
+  shortages: readonly ShortHandle[]
+  anchor: HTMLElement
+  onClose: () => void
+}
+
+function JoinTicket({ before, after, shortages, anchor, onClose }: JoinTicketProps) {
+  const { session } = useBenchContext()
+  const { joinTiming } = useEdit().highlight
+  const { id, join } = before
+  const set = (to: Join, gesture: string = crypto.randomUUID()) => setJoin(session, id, to, gesture)
+  return (
+    <Popover open anchorEl={anchor} onClose={onClose} anchorOrigin={{ vertical: 'bottom', horizontal: 'center' }} transformOrigin={{ vertical: 'top', horizontal: 'center' }} slotProps={{ paper: { role: 'dialog', 'aria-label': 'Join', sx: { p: 3, width: 340, display: 'grid', gap: 2.5 } } }} onPointerDown={(e) => e.stopPropagation()} onKeyDown={(e) => e.key !== 'Escape' && e.stopPropagation()}>
+      <Box role="group" aria-label="Kind of join" sx={{ display: 'grid', gridTemplateColumns: 'repeat(5, auto)', gap: 1 }}>
+        {JOIN_KINDS.map((kind) => (
+          <Button key={kind} aria-pressed={join.kind === kind} onClick={() => set(joinAs(join, kind))} sx={{ minWidth: 0, px: 1.5, ...(join.kind === kind && { '&&': { bgcolor: palette.leafTint, borderColor: palette.leaf } }) }}>
+            {kind}
+          </Button>
+        ))}
+      </Box>
+      {join.kind !== 'cut' && (
+        <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 2 }}>
+          {(join.kind === 'push' || join.kind === 'slide') && (
+            <TextField select size="small" label="Moves" value={join.direction} onChange={(e) => set({ ...join, direction: direction.parse(e.target.value) })}>
+              {direction.options.map((d) => (
+                <MenuItem key={d} value={d}>
+                  {d}
+                </MenuItem>
+              ))}
+            </TextField>
+          )}
+          {join.kind === 'dip' && <TextField type="color" size="small" label="Colour" value={join.colour} onChange={(e) => set({ ...join, colour: e.target.value }, `colour ${id}`)} />}
+          <TextField select size="small" label="Movement" value={join.easing} onChange={(e) => set({ ...join, easing: easing.parse(e.target.value) })}>
+            {easing.options.map((e) => (
+              <MenuItem key={e} value={e}>
+                {EASING_NAMES[e]}
+              </MenuItem>
+            ))}
+          </TextField>
+          <Box sx={{ gridColumn: '1 / -1', display: 'grid', gridTemplateColumns: '1fr auto', alignItems: 'center' }}>
+            <NumberField label="Length" unit="s" least={0.04} most={5} step={0.04} decimals={2} value={join.lengthMicros / MICROS_PER_SECOND} onSet={(s, gesture) => set({ ...join, lengthMicros: toMicros(s) }, gesture)} />
+          </Box>
+        </Box>
+      )}
+      {shortages.map((shortage) => (
+        <Shortage key={shortage.side} shortage={shortage} before={before} after={after} onShorten={(lengthMicros) => set(join.kind === 'cut' || lengthMicros < 40_000 ? joinAs(join, 'cut') : { ...join, lengthMicros })} />
+      ))}
+      <TextField
+        select
+        size="small"
+        label="Joins and time, all passages"
+        value={joinTiming}
+        onChange={(e) => setJoinTiming(session, e.target.value === 'overlap' ? 'overlap' : 'hold')}
+        helperText={joinTiming === 'hold' ? 'Cut points stay where the music has them; a join needs material beyond the cut.' : 'Neighbours share the join’s length; what follows comes earlier.'}
+      >
+        <MenuItem value="hold">Cut points stay</MenuItem>
+        <MenuItem value="overlap">Passages overlap</MenuItem>
+      </TextField>
+      <Button onClick={() => setAllJoins(session, join)}>Use for all joins</Button>
+    </Popover>
+  )
+}
+
+function Shortage({ shortage, before, after, onShorten }: { shortage: ShortHandle; before: Passage; after: Passage; onShorten: (lengthMicros: number) => void }) {
+  const { session } = useBenchContext()
+  const passage = shortage.side === 'after' ? before : after
+  const { slipMicros, joinMicros, speedPercent, missingFrames } = shortage
+  return (
+    <Alert severity="warning" sx={{ '& .MuiAlert-message': { display: 'grid', gap: 2 } }}>
+      {missingFrames} {missingFrames === 1 ? 'frame is' : 'frames are'} missing {shortage.side === 'after' ? 'after the out point' : 'before the in point'}: the recording {shortage.side === 'after' ? 'ends' : 'begins'} there, and its {shortage.side === 'after' ? 'last' : 'first'} frame stands still.
+      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1 }}>
+        {slipMicros !== null && <Button onClick={() => slipPassage(session, passage.id, slipMicros, crypto.randomUUID())}>Slip {missingFrames} frames</Button>}
+        <Button onClick={() => onShorten(joinMicros)}>{joinMicros < 40_000 ? 'Make it a cut' : `Shorten to ${(joinMicros / MICROS_PER_SECOND).toFixed(2)} s`}</Button>
+        {speedPercent !== null && <Button onClick={() => setSpeed(session, passage.id, speedPercent, crypto.randomUUID())}>Slow to {speedPercent} %</Button>}
+      </Box>
+    </Alert>
+  )
+}

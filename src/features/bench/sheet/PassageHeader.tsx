@@ -1,0 +1,77 @@
+'use client'
+
+import DragIndicatorIcon from '@mui/icons-material/DragIndicator'
+import TuneIcon from '@mui/icons-material/Tune'
+import VolumeOffIcon from '@mui/icons-material/VolumeOffOutlined'
+import Box from '@mui/material/Box'
+import IconButton from '@mui/material/IconButton'
+import Tooltip from '@mui/material/Tooltip'
+import { useState, type KeyboardEvent } from 'react'
+import { recordingOf } from '@/core/model/edit'
+import { MICROS_PER_SECOND } from '@/core/time/micros'
+import type { PlacedPassage } from '@/core/time/timeMap'
+import { fonts, palette } from '@/ui/theme'
+import { useBenchContext, useEdit, useView } from '../benchContext'
+import { useDrag } from '../useDrag'
+import { movePassage } from './cuts'
+import { PassageTicket } from './PassageTicket'
+import { HEADER_HEIGHT } from './sheetLayout'
+
+export interface PassageHeaderProps {
+  placed: PlacedPassage
+  count: number
+  /** While it is dragged: the pointer's height on the screen, or null at the end. */
+  onDragTo: (clientY: number | null) => void
+}
+
+/** A passage's heading: its number, its recording, length and speed. Drag it to move the passage; Alt + ↑ and ↓ do the same. */
+export function PassageHeader({ placed, count, onDragTo }: PassageHeaderProps) {
+  const { session, player } = useBenchContext()
+  const edit = useEdit()
+  const [ticket, setTicket] = useState<HTMLElement | null>(null)
+  const { passage, index, startMicros, endMicros } = placed
+  const current = useView((v) => v.passageId === passage.id)
+  const { name } = recordingOf(edit, passage.recordingId)
+  const dragging = useDrag(
+    () => {
+      player.pause()
+      player.seek(startMicros)
+      return count > 1 ? ({ dy, clientY }) => Math.abs(dy) > 6 && onDragTo(clientY) : () => {}
+    },
+    () => onDragTo(null),
+  )
+  const onKeyDown = (event: KeyboardEvent) => {
+    const by = event.key === 'ArrowUp' ? -1 : event.key === 'ArrowDown' ? 1 : 0
+    if (event.key === 'Enter') setTicket(event.currentTarget as HTMLElement)
+    else if (event.altKey && by !== 0) movePassage(session, index, index + by)
+    else return
+    event.preventDefault()
+    event.stopPropagation()
+  }
+  const facts = [`${((endMicros - startMicros) / MICROS_PER_SECOND).toFixed(2)} s`, passage.speedPercent !== 100 && `${passage.speedPercent} %`, passage.sound.gainDb !== 0 && `${passage.sound.gainDb > 0 ? '+' : ''}${passage.sound.gainDb} dB`]
+  return (
+    <Box
+      role="group"
+      tabIndex={0}
+      aria-roledescription="passage"
+      aria-label={`Passage ${index + 1} of ${count}, ${name}`}
+      onPointerDown={dragging}
+      onKeyDown={onKeyDown}
+      sx={{ height: HEADER_HEIGHT, display: 'flex', alignItems: 'center', gap: 1.5, px: 1.5, cursor: count > 1 ? 'grab' : 'default', touchAction: 'none', bgcolor: current ? palette.leafTint : palette.paper, '&:focus-visible': { outlineOffset: -2 } }}
+    >
+      {count > 1 && <DragIndicatorIcon aria-hidden sx={{ fontSize: 16, color: palette.inkSoft }} />}
+      <Box sx={{ fontFamily: fonts.numbers, fontSize: 12, fontWeight: 700 }}>{index + 1}</Box>
+      <Box sx={{ flex: 1, minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap', fontSize: 12.5 }} title={name}>
+        {name}
+      </Box>
+      {passage.sound.muted && <VolumeOffIcon titleAccess="muted" sx={{ fontSize: 15, color: palette.inkSoft }} />}
+      <Box sx={{ fontFamily: fonts.numbers, fontSize: 11.5, color: palette.inkSoft, whiteSpace: 'nowrap' }}>{facts.filter(Boolean).join(' · ')}</Box>
+      <Tooltip title="Speed, slip, sound (Enter)">
+        <IconButton aria-label={`Numbers of passage ${index + 1}`} aria-haspopup="dialog" onPointerDown={(e) => e.stopPropagation()} onClick={(e) => setTicket(e.currentTarget)} sx={{ p: '3px' }}>
+          <TuneIcon sx={{ fontSize: 16 }} />
+        </IconButton>
+      </Tooltip>
+      {ticket && <PassageTicket placed={placed} count={count} anchor={ticket} onClose={() => setTicket(null)} />}
+    </Box>
+  )
+}

@@ -1,0 +1,144 @@
+import { recordingOf, type Edit } from '@/core/model/edit'
+import { duckGain, speechInOutput, type SpeechOf, type SpeechStretch } from '@/core/sound/ducking'
+import { fadeGain, soundPlan, type SoundSegment } from '@/core/sound/soundPlan'
+import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
+import { timeMapOf } from '@/core/time/timeMap'
+import { openSound, type SoundSource } from '../source/openSource'
+import { OUTPUT_SAMPLE_RATE, framesAt, stereoFrom } from './stereo'
+
+/** Frames mixed at a time: a tenth of a second. */
+const BLOCK_FRAMES = 4800
+
+/** Levels are worked out at this many frames and glide between: a third of a millisecond, well under a cut's fade. */
+const LEVEL_STEP = 16
+
+/** The sound of an edit's recordings and sound files, each opened when it is first heard. Close it when done. */
+export class SoundSources {
+  private readonly open = new Map<string, Promise<SoundSource>>()
+
+  /** `files`: the bytes of recordings and sound files by id. */
+  constructor(private readonly files: ReadonlyMap<string, Blob>) {}
+
+  /** Throws when the file is missing or cannot be read. */
+  get(id: string, originMicros: number): Promise<SoundSource> {
+    const known = this.open.get(id)
+    if (known) return known
+    const file = this.files.get(id)
+    const opened = file ? openSound(file, originMicros) : Promise.reject(new Error(`no file for ${id}`))
+    this.open.set(id, opened)
+    return opened
+  }
+
+  close(): void {
+    for (const source of this.open.values()) void source.then((s) => s.dispose()).catch(() => {})
+    this.open.clear()
+  }
+}
+
+/** A highlight's sound, mixed: the one way in which preview and render are heard. */
+export class Mixer {
+  readonly lengthFrames: number
+  private readonly plan: SoundSegment[]
+  private readonly speech: SpeechStretch[]
+
+  /** `speechOf`: where recordings hold speech, for beds to go down under. `sources` stays the caller's to close. */
+  constructor(
+    private readonly edit: Edit,
+    speechOf: SpeechOf,
+    private readonly sources: SoundSources,
+  ) {
+    const map = timeMapOf(edit.highlight)
+    this.lengthFrames = framesAt(map.lengthMicros)
+    this.plan = soundPlan(edit, map)
+    this.speech = speechInOutput(map, speechOf)
+  }
+
+  /** Interleaved stereo from output time `fromMicros` up to the highlight's end, in blocks, without a gap. Stop reading to stop decoding. */
+  async *blocks(fromMicros: Micros): AsyncGenerator<Float32Array> {
+    const readers = new Map<SoundSegment, SegmentReader>()
+    try {
+      for (let at = framesAt(fromMicros); at < this.lengthFrames; at += BLOCK_FRAMES) {
+        const count = Math.min(BLOCK_FRAMES, this.lengthFrames - at)
+        const block = new Float32Array(count * 2)
+        for (const segment of this.plan) {
+          const from = Math.max(at, framesAt(segment.startMicros))
+          const to = Math.min(at + count, framesAt(segment.endMicros))
+          if (to <= from) continue
+          const reader = readers.get(segment) ?? (await this.readerFor(segment, from))
+          readers.set(segment, reader)
+          this.add(block, at, segment, from, await reader.read(to - from))
+          if (to === framesAt(segment.endMicros)) {
+            await reader.close()
+            readers.delete(segment)
+          }
+        }
+        yield block
+      }
+    } finally {
+      for (const reader of readers.values()) await reader.close()
+    }
+  }
+
+  private async readerFor(segment: SoundSegment, fromFrame: number): Promise<SegmentReader> {
+    const source = await this.sources.get(segment.source.id, originOf(this.edit, segment.source))
+    const ahead = fromFrame - framesAt(segment.startMicros)
+    const fromMicros = segment.fromMicros + Math.round((((ahead * MICROS_PER_SECOND) / OUTPUT_SAMPLE_RATE) * segment.speedPercent) / 100)
+    return new SegmentReader(stereoFrom(source, fromMicros, segment.speedPercent))
+  }
+
+  private add(block: Float32Array, blockFrom: number, segment: SoundSegment, from: number, samples: Float32Array): void {
+    const frames = samples.length / 2
+    for (let step = 0; step < frames; step += LEVEL_STEP) {
+      const end = Math.min(frames, step + LEVEL_STEP)
+      const first = this.levelAt(segment, from + step)
+      const slope = (this.levelAt(segment, from + end) - first) / (end - step)
+      for (let i = step; i < end; i++) {
+        const level = first + slope * (i - step)
+        const at = (from - blockFrom + i) * 2
+        block[at] = (block[at] ?? 0) + level * (samples[i * 2] ?? 0)
+        block[at + 1] = (block[at + 1] ?? 0) + level * (samples[i * 2 + 1] ?? 0)
+      }
+    }
+  }
+
+  private levelAt(segment: SoundSegment, frame: number): number {
+    const t = (frame * MICROS_PER_SECOND) / OUTPUT_SAMPLE_RATE
+    let level = segment.gain
+    for (const fade of segment.fades) level *= fadeGain(fade, t)
+    return level * duckGain(this.speech, segment.duckDb, t)
+  }
+}
+
+function originOf(edit: Edit, { kind, id }: SoundSegment['source']): number {
+  if (kind === 'recording') return recordingOf(edit, id).originMicros
+  return edit.soundFiles.find((f) => f.id === id)?.originMicros ?? 0
+}
+
+/** Reads a source's sound in the amounts asked for; after its end, silence. */
+class SegmentReader {
+  private rest: Float32Array = new Float32Array(0)
+
+  constructor(private readonly blocks: AsyncGenerator<Float32Array>) {}
+
+  async read(frames: number): Promise<Float32Array> {
+    const out = new Float32Array(frames * 2)
+    let filled = 0
+    while (filled < out.length) {
+      if (this.rest.length === 0) {
+        const { value, done } = await this.blocks.next()
+        if (done) break
+        this.rest = value
+        continue
+      }
+      const take = Math.min(this.rest.length, out.length - filled)
+      out.set(this.rest.subarray(0, take), filled)
+      this.rest = this.rest.subarray(take)
+      filled += take
+    }
+    return out
+  }
+
+  async close(): Promise<void> {
+    await this.blocks.return(undefined)
+  }
+}

@@ -1,0 +1,4 @@
+import { expose } from 'comlink'
+import { SoundService } from '../sound/soundService'
+
+expose(new SoundService())

@@ -1,0 +1,90 @@
+import type { Draft } from 'immer'
+import { createStore, type StoreApi } from 'zustand/vanilla'
+import { isStorageFull } from './database'
+import { change, extend, redo, undo, type Undoable, type UndoStep } from './undo'
+
+/** *conflict*: another tab has written the same record; nothing is written over it. */
+export type SaveState = 'saved' | 'saving' | 'no-room' | 'failed' | 'conflict'
+
+export interface SessionState<T> {
+  history: Undoable<T>
+  saving: SaveState
+}
+
+/** Writes a value with its history. *conflict* when what is stored is no longer what this session read or wrote last. */
+export type Save<T> = (value: T, steps: readonly UndoStep[], position: number) => Promise<'written' | 'conflict'>
+
+/** Changes are gathered for this long before they are written: a drag is a few writes, not hundreds. */
+const SAVE_AFTER_MS = 250
+/** After a failed write it is tried again; nothing is dropped meanwhile. */
+const RETRY_AFTER_MS = 3000
+
+/** Something being worked on: its value, its history, and its saving. Every change is saved without being asked for. */
+export class Session<T extends object> {
+  readonly store: StoreApi<SessionState<T>>
+  private timer: ReturnType<typeof setTimeout> | null = null
+  private writing: Promise<void> | null = null
+  private written: Undoable<T>
+
+  constructor(value: T, steps: readonly UndoStep[], position: number, private readonly save: Save<T>) {
+    const history = { value, steps, position }
+    this.written = history
+    this.store = createStore<SessionState<T>>(() => ({ history, saving: 'saved' }))
+  }
+
+  get value(): T {
+    return this.store.getState().history.value
+  }
+
+  /** Changes the value. `label` is shown with undo; changes with the same `gesture` (a drag, a run of key presses) are one step. */
+  change(label: string, gesture: string, recipe: (draft: Draft<T>) => void): void {
+    this.set(change(this.store.getState().history, label, gesture, recipe))
+  }
+
+  /** Adds records that changes to come refer to; not a step of its own, and undo leaves it. */
+  extend(recipe: (draft: Draft<T>) => void): void {
+    this.set(extend(this.store.getState().history, recipe))
+  }
+
+  undo(): void {
+    this.set(undo(this.store.getState().history))
+  }
+
+  redo(): void {
+    this.set(redo(this.store.getState().history))
+  }
+
+  /** Writes what has not been written yet. Resolves when it is, or has failed. */
+  async flush(): Promise<void> {
+    if (this.timer) clearTimeout(this.timer)
+    this.timer = null
+    while (this.store.getState().history !== this.written && this.store.getState().saving !== 'conflict') {
+      this.writing ??= this.write()
+      await this.writing
+      if (this.store.getState().saving !== 'saving') break
+    }
+  }
+
+  private set(history: Undoable<T>): void {
+    const before = this.store.getState()
+    if (history === before.history) return
+    if (before.saving === 'conflict') return this.store.setState({ history })
+    this.store.setState({ history, saving: 'saving' })
+    this.timer ??= setTimeout(() => void this.flush(), SAVE_AFTER_MS)
+  }
+
+  private async write(): Promise<void> {
+    const { history } = this.store.getState()
+    this.store.setState({ saving: 'saving' })
+    try {
+      if ((await this.save(history.value, history.steps, history.position)) === 'conflict') return this.store.setState({ saving: 'conflict' })
+      this.written = history
+      if (this.store.getState().history === history) this.store.setState({ saving: 'saved' })
+    } catch (error) {
+      this.store.setState({ saving: isStorageFull(error) ? 'no-room' : 'failed' })
+      this.timer ??= setTimeout(() => void this.flush(), RETRY_AFTER_MS)
+    } finally {
+      this.writing = null
+    }
+  }
+}

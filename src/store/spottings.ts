@@ -1,0 +1,32 @@
+import type { RecordingId } from '@/core/model/ids'
+import { readRecord } from '@/core/model/migrate'
+import { newRecord } from '@/core/model/record'
+import { DEFAULT_WEIGHTS, type Spotting } from '@/core/model/spotting'
+import { nowStamp } from './clock'
+import { database } from './database'
+import { Session } from './session'
+
+function newSpotting(id: RecordingId): Spotting {
+  return { ...newRecord(nowStamp()), id, moments: [], weights: DEFAULT_WEIGHTS, reactionMicros: 4_000_000, mostMicros: 60_000_000, proposals: 15 }
+}
+
+/** The work on a recording's moments, as it was left. One that cannot be read is begun anew; what was stored stays until something is changed. */
+export async function openSpotting(id: RecordingId): Promise<Session<Spotting>> {
+  const db = database()
+  const stored = await db.spottings.get(id)
+  const read = stored && readRecord('spotting', stored)
+  const value = read?.ok ? read.record : newSpotting(id)
+  const undo = read?.ok ? await db.undo.get(id) : undefined
+  let known = read?.ok ? read.record.updatedAt : null
+  return new Session(value, undo?.steps ?? [], undo?.position ?? 0, (spotting, steps, position) =>
+    db.transaction('rw', db.spottings, db.undo, async () => {
+      const there = await db.spottings.get(id)
+      if (there && known !== null && there.updatedAt !== known) return 'conflict'
+      const updatedAt = nowStamp()
+      await db.spottings.put({ ...spotting, updatedAt })
+      await db.undo.put({ owner: id, steps: [...steps], position })
+      known = updatedAt
+      return 'written'
+    }),
+  )
+}
