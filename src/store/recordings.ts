@@ -71,6 +71,12 @@ async function readable(file: Blob): Promise<FileResult> {
   }
 }
 
+/** A recording, brought up to date; null when there is none of that id that can be read. */
+export async function getRecording(id: RecordingId): Promise<Recording | null> {
+  const read = readRecord('recording', await database().recordings.get(id))
+  return read.ok ? read.record : null
+}
+
 /** Every recording that is not in the bin, newest first. */
 export async function recordingsOnShelf(): Promise<Recording[]> {
   const all = await database().recordings.orderBy('recordedAt').reverse().toArray()

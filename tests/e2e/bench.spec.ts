@@ -7,6 +7,8 @@ import { made } from '../support/makeRecordings'
 const bounds = (page: Page, region: string) => page.getByRole('group', { name: new RegExp(`^${region}: `) }).getAttribute('aria-label')
 
 test('what is seen is what is written: preview and file show the same picture', async ({ page }) => {
+  // A large window, so that the preview is not so small that the two ways of making it smaller are what is compared.
+  await page.setViewportSize({ width: 1920, height: 2000 })
   await toBench(page, made('pattern.mp4'), 'pattern')
   await setRegion(page, 'Face', { x: 1340, y: 752, width: 540, height: 304 })
   await setRegion(page, 'Game', { x: 430, y: 30, width: 900, height: 1020 })
@@ -14,9 +16,10 @@ test('what is seen is what is written: preview and file show the same picture', 
   for (let i = 0; i < 10; i++) await page.keyboard.press('Shift+ArrowUp')
   await page.keyboard.press('Escape')
   await page.keyboard.press('h')
+  await page.keyboard.press('3')
   await page.keyboard.press('Home')
   for (let i = 0; i < 31; i++) await page.keyboard.press('ArrowRight')
-  await page.waitForTimeout(1000)
+  await page.waitForTimeout(1500)
   const preview = test.info().outputPath('preview.png')
   writeFileSync(preview, await page.getByTestId('shape-tall').screenshot())
   const { path } = await renderAndSave(page)

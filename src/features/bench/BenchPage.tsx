@@ -89,8 +89,8 @@ function ReadyBench({ bench, onReopen }: { bench: Bench; onReopen: () => void })
 
 /** Lets the player know where speech is, for music to go down under. */
 function HearSpeech() {
-  const { player } = useBenchContext()
-  const heard = useHeard(useEdit())
+  const { player, files } = useBenchContext()
+  const heard = useHeard(useEdit(), files)
   useEffect(() => player.setSpeech(heard), [player, heard])
   return null
 }

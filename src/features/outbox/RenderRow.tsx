@@ -8,6 +8,7 @@ import { useStore } from 'zustand'
 import type { Render } from '@/core/model/render'
 import { openRenderFile } from '@/media/render/partFile'
 import { formatBytes, formatRate, formatSize } from '@/ui/format'
+import { offerDownload } from '@/ui/offerDownload'
 import { fonts, palette } from '@/ui/theme'
 import { failureMessage } from './messages'
 import { cancelRender, privateName, removeRender, renderProgress, retryRender } from './renderQueue'
@@ -95,14 +96,7 @@ function Progress({ render }: { render: Render }) {
   )
 }
 
-/** Hands the finished file to the browser's downloads, under its own name. */
 async function saveFile(render: Render): Promise<void> {
   const file = await openRenderFile(privateName(render))
-  if (!file || render.state.kind !== 'finished') return
-  const url = URL.createObjectURL(file)
-  const link = document.createElement('a')
-  link.href = url
-  link.download = render.state.file.fileName
-  link.click()
-  setTimeout(() => URL.revokeObjectURL(url), 60_000)
+  if (file && render.state.kind === 'finished') offerDownload(file, render.state.file.fileName)
 }

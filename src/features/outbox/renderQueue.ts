@@ -8,6 +8,7 @@ import type { RenderProgress } from '@/media/render/renderHighlight'
 import type { RenderReply, RenderWorker } from '@/media/workers/render.protocol'
 import { speechOf } from '@/store/analyses'
 import { storedFile } from '@/store/recordings'
+import { fileSafe } from '@/ui/offerDownload'
 import { deleteRender, nextWaiting, runningRenders, setRenderState, versionOf } from '@/store/renders'
 
 /** One tab renders at a time: whoever holds this lock. The others' renders wait for it. */
@@ -107,15 +108,6 @@ async function stateAfter(render: Render, reply: Exclude<RenderReply, { kind: 'c
   const version = await versionOf(render)
   const fileName = `${fileSafe(render.edit.highlight.name)} ${render.shape.id} ${version}.${reply.file.container}`
   return { kind: 'finished', file: { ...reply.file, sizeBytes: reply.sizeBytes, fileName } }
-}
-
-/** A name that every file system takes. */
-function fileSafe(name: string): string {
-  const safe = name
-    .replace(/[\u0000-\u001f<>:"/\\|?*]/g, '')
-    .replace(/[. ]+$/, '')
-    .slice(0, 120)
-  return safe || 'highlight'
 }
 
 /** Whether this tab is in the middle of a render, which closing it would cut short. */

@@ -6,6 +6,7 @@ import ButtonBase from '@mui/material/ButtonBase'
 import IconButton from '@mui/material/IconButton'
 import Tooltip from '@mui/material/Tooltip'
 import Typography from '@mui/material/Typography'
+import Link from 'next/link'
 import { formatBytes, formatTime, formatVideo } from '@/ui/format'
 import { fonts, palette } from '@/ui/theme'
 import { HighlightPoster } from './HighlightPoster'
@@ -28,7 +29,9 @@ export function RecordingRow({ row, onCut, onBinRecording, onBinHighlight }: { r
       aria-label={recording.name}
       sx={{ display: 'grid', gridTemplateColumns: 'minmax(300px, 600px) minmax(190px, 230px) 1fr', columnGap: 4, alignItems: 'center', px: 4.5, py: 2.5, borderBottom: 1, borderColor: 'divider', '&:hover .row-bin, &:focus-within .row-bin': { opacity: 1 } }}
     >
-      <RecordingStrip recording={recording} />
+      <Box component={Link} href={`/recording/${encodeURIComponent(recording.id)}`} aria-label={`Find moments in ${recording.name}`} sx={{ display: 'block', minWidth: 0 }}>
+        <RecordingStrip recording={recording} />
+      </Box>
       <Box sx={{ minWidth: 0 }}>
         <Typography component="h3" noWrap title={recording.name} sx={{ fontWeight: 700, fontSize: 14 }}>
           {recording.name}

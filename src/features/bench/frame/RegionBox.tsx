@@ -10,7 +10,7 @@ import { roleMark } from '@/ui/roleMarks'
 import { fonts } from '@/ui/theme'
 import { useBenchContext, useView } from '../benchContext'
 import { setRegionPixels } from '../edits'
-import { useDrag } from '../useDrag'
+import { useDrag } from '@/ui/useDrag'
 import { useSelectedRegion } from '../useSelectedRegion'
 
 /** Smallest side of a region, px of the frame. */

@@ -9,7 +9,7 @@ import { roleMark } from '@/ui/roleMarks'
 import { fonts } from '@/ui/theme'
 import { useBenchContext, useParts, useView } from '../benchContext'
 import { nudgeCrop } from '../edits'
-import { useDrag } from '../useDrag'
+import { useDrag } from '@/ui/useDrag'
 import { useSelectedRegion } from '../useSelectedRegion'
 
 const ZOOM_STEP = 1.05

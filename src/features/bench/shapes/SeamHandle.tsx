@@ -9,7 +9,7 @@ import type { Shape } from '@/core/model/shape'
 import { palette } from '@/ui/theme'
 import { useBenchContext, useParts } from '../benchContext'
 import { dragSeam } from '../edits'
-import { useDrag } from '../useDrag'
+import { useDrag } from '@/ui/useDrag'
 
 /** The line between two bands: drag it, or move it with the arrow keys (Shift: ten times as far). */
 export function SeamHandle({ seam, shape }: { seam: Seam; shape: Shape }) {

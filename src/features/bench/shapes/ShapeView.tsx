@@ -10,7 +10,7 @@ import type { PreviewTarget } from '@/media/workers/preview.protocol'
 import { formatSize } from '@/ui/format'
 import { fonts } from '@/ui/theme'
 import { useBenchContext, useEdit, useParts, useView } from '../benchContext'
-import { usePreviewCanvas } from '../usePreviewCanvas'
+import { usePreviewCanvas } from '@/ui/usePreviewCanvas'
 import { PanelBox } from './PanelBox'
 import { SeamHandle } from './SeamHandle'
 

@@ -9,7 +9,7 @@ import type { PlacedPassage } from '@/core/time/timeMap'
 import { formatTime } from '@/ui/format'
 import { fonts, palette } from '@/ui/theme'
 import { useBenchContext, useParts } from '../benchContext'
-import { useDrag } from '../useDrag'
+import { useDrag } from '@/ui/useDrag'
 import { trimPassage } from './cuts'
 import { HANDLE_HEIGHT } from './sheetLayout'
 

@@ -1,0 +1,5 @@
+import { SpotPage } from '@/features/spot/SpotPage'
+
+export default async function Page({ params }: { params: Promise<{ id: string }> }) {
+  return <SpotPage id={decodeURIComponent((await params).id)} />
+}

@@ -1,0 +1,247 @@
+'use client'
+
+import KeyboardIcon from '@mui/icons-material/KeyboardOutlined'
+import PauseIcon from '@mui/icons-material/Pause'
+import PlayArrowIcon from '@mui/icons-material/PlayArrow'
+import Alert from '@mui/material/Alert'
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import IconButton from '@mui/material/IconButton'
+import LinearProgress from '@mui/material/LinearProgress'
+import Tooltip from '@mui/material/Tooltip'
+import Link from 'next/link'
+import { useRouter } from 'next/navigation'
+import { closeSnackbar, useSnackbar } from 'notistack'
+import { useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react'
+import { useStore } from 'zustand'
+import { coverage } from '@/core/detect/analysis'
+import type { PreviewTarget } from '@/media/workers/preview.protocol'
+import { formatTime, formatVideo } from '@/ui/format'
+import { KeysDialog } from '@/ui/KeysDialog'
+import { fonts, palette } from '@/ui/theme'
+import { TopBar } from '@/ui/TopBar'
+import { usePreviewCanvas } from '@/ui/usePreviewCanvas'
+import { SourceMissing } from '../bench/SourceMissing'
+import { analyse, pauseAnalysis } from './analyser'
+import { Bands } from './Bands'
+import { cutHighlights } from './cutHighlights'
+import { MarksMenu } from './MarksMenu'
+import { MomentList } from './MomentList'
+import { newSpotView, SpotContext, useSpotContext, type Spot, type SpotContextValue } from './spotContext'
+import { useMoments, type Found } from './useMoments'
+import { useSpot } from './useSpot'
+import { SPOT_KEYS, useSpotKeys } from './useSpotKeys'
+
+/** Where the moments of a whole recording are found. */
+export function SpotPage({ id }: { id: string }) {
+  const { state, reopen } = useSpot(id)
+  switch (state.kind) {
+    case 'loading':
+      return (
+        <>
+          <TopBar />
+          <LinearProgress aria-label="Opening the recording" sx={{ borderRadius: 0, height: 3 }} />
+        </>
+      )
+    case 'ready':
+      return <ReadySpot key={state.spot.recording.id} spot={state.spot} />
+    case 'source-missing':
+      return (
+        <>
+          <TopBar />
+          <SourceMissing recording={state.recording} needsPermission={state.needsPermission} onFound={reopen} />
+        </>
+      )
+    case 'not-found':
+      return <CannotOpen message="There is no such recording in this browser. It may have been added in another one." />
+    case 'source-unreadable':
+      return <CannotOpen message={`“${state.fileName}” can no longer be read. Check that the file still opens elsewhere.`} />
+  }
+}
+
+function CannotOpen({ message }: { message: string }) {
+  return (
+    <>
+      <TopBar />
+      <Box sx={{ p: 10, display: 'grid', gap: 4, justifyItems: 'start' }}>
+        <Alert severity="error">{message}</Alert>
+        <Button component={Link} href="/">
+          Go to the Shelf
+        </Button>
+      </Box>
+    </>
+  )
+}
+
+function ReadySpot({ spot }: { spot: Spot }) {
+  const [view] = useState(() => newSpotView(spot.recording.durationMicros))
+  const value = useMemo<SpotContextValue>(() => ({ ...spot, view }), [spot, view])
+  return (
+    <SpotContext value={value}>
+      <SpotScreen />
+    </SpotContext>
+  )
+}
+
+function SpotScreen() {
+  const context = useSpotContext()
+  const { recording, session } = context
+  const found = useMoments()
+  const router = useRouter()
+  const { enqueueSnackbar } = useSnackbar()
+  const [keysOpen, setKeysOpen] = useState(false)
+  const kept = found.moments.filter((m) => m.state === 'kept')
+  const cut = async () => {
+    if (kept.length === 0) return
+    const highlights = await cutHighlights(session, recording, kept)
+    const [first] = highlights
+    enqueueSnackbar(`${highlights.length} ${highlights.length === 1 ? 'highlight is' : 'highlights are'} on the Shelf.`, {
+      action: (key) => (
+        <Button
+          variant="text"
+          sx={{ color: '#fff' }}
+          onClick={() => {
+            closeSnackbar(key)
+            router.push(first && highlights.length === 1 ? `/highlight/${encodeURIComponent(first.id)}` : '/')
+          }}
+        >
+          {highlights.length === 1 ? 'Open it' : 'Go to the Shelf'}
+        </Button>
+      ),
+    })
+  }
+  useSpotKeys(context, found, { cut: () => void cut(), keys: () => setKeysOpen(true) })
+  return (
+    <Box sx={{ display: 'flex', flexDirection: 'column', height: '100dvh' }}>
+      <TopBar
+        title={
+          <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 3, minWidth: 0 }}>
+            <Box component="h1" title={recording.name} sx={{ m: 0, fontSize: 14, fontWeight: 700, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+              {recording.name}
+            </Box>
+            <Box sx={{ fontFamily: fonts.numbers, fontSize: 11.5, color: palette.inkSoft, whiteSpace: 'nowrap' }}>
+              {formatTime(recording.durationMicros, 0)} · {formatVideo(recording.video)}
+            </Box>
+          </Box>
+        }
+      >
+        <Progress found={found} />
+        <MarksMenu found={found} />
+        <Tooltip title="Keys (?)">
+          <IconButton aria-label="Keys" onClick={() => setKeysOpen(true)}>
+            <KeyboardIcon sx={{ fontSize: 20 }} />
+          </IconButton>
+        </Tooltip>
+        <Button variant="contained" color="primary" disabled={kept.length === 0} onClick={() => void cut()}>
+          {kept.length === 0 ? 'Cut highlights' : `Cut ${kept.length} ${kept.length === 1 ? 'highlight' : 'highlights'}`}
+        </Button>
+      </TopBar>
+      <SaveAlert />
+      <Box component="main" sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: 'column' }}>
+        <Box sx={{ flex: 1, minHeight: 0, display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) minmax(380px, 37%)' }}>
+          <Picture />
+          <MomentList found={found} />
+        </Box>
+        <Bands found={found} />
+      </Box>
+      <Transport onKeys={() => setKeysOpen(true)} />
+      <KeysDialog keys={SPOT_KEYS} open={keysOpen} onClose={() => setKeysOpen(false)} />
+    </Box>
+  )
+}
+
+/** How much has been looked through, with pause; the reason when it stopped. */
+function Progress({ found: { analysis, state } }: { found: Found }) {
+  const { recording, file } = useSpotContext()
+  const { sound, pictures } = coverage(analysis)
+  const share = recording.sound ? (sound + pictures) / 2 : pictures
+  if (state.kind === 'done') return null
+  if (state.kind === 'failed')
+    return (
+      <Alert severity="warning" sx={{ py: 0 }} action={<Button onClick={() => void analyse(recording, file)}>Try again</Button>}>
+        Could not be looked through any farther: {state.detail}
+      </Alert>
+    )
+  const paused = state.kind === 'paused'
+  return (
+    <Box role="status" sx={{ display: 'flex', alignItems: 'center', gap: 1.5, fontSize: 12.5, color: palette.inkSoft, whiteSpace: 'nowrap' }}>
+      {paused ? 'paused at' : 'looked through'} {Math.floor(share * 100)} %
+      <LinearProgress variant="determinate" value={share * 100} aria-label="Looked through" sx={{ width: 70, height: 4 }} />
+      <Tooltip title={paused ? 'Go on looking through' : 'Pause looking through'}>
+        <IconButton aria-label={paused ? 'Go on looking through' : 'Pause looking through'} onClick={() => (paused ? void analyse(recording, file) : pauseAnalysis(recording.id))} sx={{ p: '2px' }}>
+          {paused ? <PlayArrowIcon sx={{ fontSize: 18 }} /> : <PauseIcon sx={{ fontSize: 18 }} />}
+        </IconButton>
+      </Tooltip>
+    </Box>
+  )
+}
+
+/** Says nothing while all is well. */
+function SaveAlert() {
+  const { session } = useSpotContext()
+  const saving = useStore(session.store, (s) => s.saving)
+  if (saving === 'saved' || saving === 'saving') return null
+  const words = { conflict: 'The moments of this recording were changed in another tab. Reload to see them; what you decide here is not saved.', 'no-room': 'The browser’s storage is full: what you decide is only in this tab. Free some space; saving is tried again.', failed: 'What you decided could not be saved yet; saving is tried again.' }
+  return (
+    <Alert severity={saving === 'conflict' ? 'warning' : 'error'} sx={{ borderRadius: 0 }} action={saving === 'conflict' ? <Button onClick={() => window.location.reload()}>Reload</Button> : undefined}>
+      {words[saving]}
+    </Alert>
+  )
+}
+
+const FRAME_TARGET: PreviewTarget = { kind: 'frame' }
+
+function Picture() {
+  const { player, recording } = useSpotContext()
+  const host = useRef<HTMLDivElement>(null)
+  usePreviewCanvas(player, host, FRAME_TARGET, 'The recording’s picture')
+  const { width, height } = recording.video
+  return (
+    <Box sx={{ bgcolor: palette.mat, minHeight: 0, p: 3, display: 'grid', placeItems: 'center', containerType: 'size' }}>
+      <Box ref={host} data-testid="spot-picture" sx={{ width: `min(100cqw - 24px, (100cqh - 24px) * ${width / height})`, aspectRatio: `${width} / ${height}` }} />
+    </Box>
+  )
+}
+
+function Transport({ onKeys }: { onKeys: () => void }) {
+  const { player, recording } = useSpotContext()
+  const state = useSyncExternalStore(player.subscribe, player.getState, player.getState)
+  const clock = useRef<HTMLSpanElement>(null)
+  useEffect(
+    () =>
+      player.onPosition((t) => {
+        if (clock.current) clock.current.textContent = formatTime(t, 2)
+      }),
+    [player],
+  )
+  const playing = state.kind === 'playing'
+  return (
+    <Box component="footer" aria-label="Player" sx={{ display: 'flex', alignItems: 'center', gap: 3, height: 48, flex: 'none', px: 4.5, bgcolor: 'background.paper', borderTop: 1, borderColor: 'divider' }}>
+      <Button variant="contained" color="primary" aria-label={playing ? 'Pause' : 'Play'} onClick={() => player.toggle()} sx={{ minWidth: 40, px: 2 }}>
+        {playing ? <PauseIcon /> : <PlayArrowIcon />}
+      </Button>
+      <Box sx={{ fontFamily: fonts.numbers, fontSize: 13, whiteSpace: 'nowrap' }}>
+        <span ref={clock} data-testid="clock" /> <Box component="span" sx={{ color: palette.inkSoft }}>/ {formatTime(recording.durationMicros, 2)}</Box>
+        {playing && state.rate !== 1 && <Box component="span" sx={{ color: palette.strawInk }}> {state.rate}×</Box>}
+      </Box>
+      <Box sx={{ flex: 1 }} />
+      {[
+        ['M', 'mark'],
+        ['Enter', 'next moment'],
+        ['Y', 'keep'],
+        ['N', 'drop'],
+        ['I O', 'in, out here'],
+      ].map(([key, does]) => (
+        <Box key={key} sx={{ display: 'flex', gap: 1, alignItems: 'center', fontSize: 12.5, whiteSpace: 'nowrap' }}>
+          <Box component="kbd" sx={{ fontFamily: fonts.numbers, fontSize: 11, border: 1, borderColor: 'divider', borderRadius: '3px', px: 1 }}>
+            {key}
+          </Box>
+          {does}
+        </Box>
+      ))}
+      <Button variant="text" onClick={onKeys}>
+        All keys
+      </Button>
+    </Box>
+  )
+}

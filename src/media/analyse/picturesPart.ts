@@ -1,0 +1,125 @@
+import { EncodedPacketSink, VideoSampleSink, type VideoSample } from 'mediabunny'
+import { PART_MICROS, type PicturesPart } from '@/core/detect/analysis'
+import { isCut, motionBetween, SIGNATURE_HEIGHT, SIGNATURE_WIDTH, signatureOf, type FrameSignature } from '@/core/detect/frameSignature'
+import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
+import type { Source } from '../source/openSource'
+
+/** Key frames closer together than this are passed over: some recorders write nothing else. */
+const LEAST_GAP_MICROS = MICROS_PER_SECOND / 2
+
+/** A picture is kept for the strip this often at most. */
+const PICTURE_EVERY_MICROS = 4 * MICROS_PER_SECOND
+const PICTURE_HEIGHT = 72
+
+/** Between two key frames that differ, all frames are decoded to find the cut; in one part this often at most. */
+const MOST_SEARCHES = 3
+
+/** A key frame this much earlier than the usual distance was put there by the encoder because the picture changed: it is the cut. */
+const EARLY_SHARE = 0.9
+
+interface Seen {
+  micros: Micros
+  signature: FrameSignature
+}
+
+/** Looks through recordings part by part, from their key frames. Parts of one recording are best taken in order: each remembers the last frame of the one before. */
+export class PictureAnalyst {
+  private readonly small = new OffscreenCanvas(SIGNATURE_WIDTH, SIGNATURE_HEIGHT).getContext('2d', { willReadFrequently: true })
+  private last: { part: number; seen: Seen } | null = null
+
+  constructor(
+    private readonly source: Source,
+    private readonly durationMicros: Micros,
+  ) {}
+
+  /** Throws when frames cannot be decoded; stops with an AbortError when `signal` says so. */
+  async part(index: number, signal: AbortSignal): Promise<PicturesPart> {
+    const times = await this.keyFrames(index * PART_MICROS, Math.min(this.durationMicros, (index + 1) * PART_MICROS))
+    const part: PicturesPart = { pictures: [], motion: [], cuts: [] }
+    let before = this.last?.part === index - 1 ? this.last.seen : null
+    const changed: [Seen, Seen][] = []
+    for await (const sample of new VideoSampleSink(this.source.video).samplesAtTimestamps(times)) {
+      signal.throwIfAborted()
+      if (!sample) continue
+      const micros = this.source.toRecording(sample.timestamp)
+      try {
+        const seen = { micros, signature: this.signature(sample) }
+        const lastPicture = part.pictures.at(-1)
+        if (!lastPicture || micros - lastPicture.micros >= PICTURE_EVERY_MICROS) part.pictures.push({ micros, picture: await pictureOf(sample) })
+        if (before) {
+          // For as long as it took: what changes in ten seconds is not ten times the motion of what changes in one.
+          const seconds = Math.max(0.5, (micros - before.micros) / MICROS_PER_SECOND)
+          part.motion.push({ micros, amount: motionBetween(before.signature, seen.signature) / Math.sqrt(seconds) })
+          if (isCut(before.signature, seen.signature)) changed.push([before, seen])
+        }
+        before = seen
+      } finally {
+        sample.close()
+      }
+    }
+    if (before) this.last = { part: index, seen: before }
+    part.cuts = await this.cutsBetween(changed, usualGap(times.map((t) => this.source.toRecording(t))), signal)
+    return part
+  }
+
+  /** Container times of key frames from one recording time up to another. */
+  private async keyFrames(from: Micros, to: Micros): Promise<number[]> {
+    const packets = new EncodedPacketSink(this.source.video)
+    const times: number[] = []
+    const options = { metadataOnly: true }
+    let packet = (await packets.getKeyPacket(this.source.toContainer(from), options)) ?? (await packets.getFirstPacket(options))
+    while (packet && this.source.toRecording(packet.timestamp) < to) {
+      const micros = this.source.toRecording(packet.timestamp)
+      const last = times.at(-1)
+      if (micros >= from && (last === undefined || micros - this.source.toRecording(last) >= LEAST_GAP_MICROS)) times.push(packet.timestamp)
+      packet = await packets.getNextKeyPacket(packet, options)
+    }
+    return times
+  }
+
+  private async cutsBetween(changed: readonly [Seen, Seen][], gap: Micros, signal: AbortSignal): Promise<Micros[]> {
+    const cuts: Micros[] = []
+    let searches = 0
+    for (const [before, after] of changed) {
+      if (after.micros - before.micros < gap * EARLY_SHARE) cuts.push(after.micros)
+      else if (searches++ < MOST_SEARCHES) cuts.push(...(await this.search(before, after, signal)))
+    }
+    return cuts
+  }
+
+  /** Every cut after one frame and up to another, by looking at all frames between. */
+  private async search(from: Seen, to: Seen, signal: AbortSignal): Promise<Micros[]> {
+    const cuts: Micros[] = []
+    let before = from.signature
+    for await (const sample of new VideoSampleSink(this.source.video).samples(this.source.toContainer(from.micros), this.source.toContainer(to.micros) + 0.001)) {
+      try {
+        signal.throwIfAborted()
+        const signature = this.signature(sample)
+        if (isCut(before, signature)) cuts.push(this.source.toRecording(sample.timestamp))
+        before = signature
+      } finally {
+        sample.close()
+      }
+    }
+    return cuts
+  }
+
+  private signature(sample: VideoSample): FrameSignature {
+    if (!this.small) throw new Error('no 2D canvas')
+    sample.draw(this.small, 0, 0, SIGNATURE_WIDTH, SIGNATURE_HEIGHT)
+    return signatureOf(this.small.getImageData(0, 0, SIGNATURE_WIDTH, SIGNATURE_HEIGHT).data)
+  }
+}
+
+async function pictureOf(sample: VideoSample): Promise<Blob> {
+  const canvas = new OffscreenCanvas(Math.max(1, Math.round((PICTURE_HEIGHT * sample.displayWidth) / sample.displayHeight)), PICTURE_HEIGHT)
+  const ctx = canvas.getContext('2d', { alpha: false })
+  if (!ctx) throw new Error('no 2D canvas')
+  sample.draw(ctx, 0, 0, canvas.width, canvas.height)
+  return canvas.convertToBlob({ type: 'image/webp', quality: 0.75 })
+}
+
+/** The longest distance between neighbouring key frames: what an encoder keeps to where nothing happens. */
+function usualGap(times: readonly Micros[]): Micros {
+  return Math.max(0, ...times.slice(1).map((t, i) => t - (times[i] ?? t)))
+}

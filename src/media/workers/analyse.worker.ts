@@ -1,0 +1,4 @@
+import { expose } from 'comlink'
+import { AnalyseService } from '../analyse/analyseService'
+
+expose(new AnalyseService())
