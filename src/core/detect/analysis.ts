@@ -7,7 +7,7 @@ export const PART_MICROS: Micros = 60_000_000
 export const WAVE_STEP_MICROS: Micros = 10_000
 /** Steps of loudness: a tenth of a second. */
 export const LOUDNESS_STEP_MICROS: Micros = 100_000
-/** Steps of speech probability: 512 samples at 16 kHz. */
+/** Steps of speech probability: what the model hears at a time. */
 export const SPEECH_STEP_MICROS: Micros = 32_000
 
 /** What was heard in one part. Rows begin at the part's start; the last part of a recording is shorter. */

@@ -1,30 +1,33 @@
-import { openSource } from '../source/openSource'
+import { transfer, wrap, type Remote } from 'comlink'
+import { SPEECH_STEP_MICROS, stepsInPart } from '@/core/detect/analysis'
+import { openSource, type Source } from '../source/openSource'
 import type { AnalyseJob, AnalyseOutcome, AnalyseWorker, FoundPart } from '../workers/analyse.protocol'
+import type { SpeechWorker } from '../workers/speech.protocol'
 import { PictureAnalyst } from './picturesPart'
-import { soundPart } from './soundPart'
-import { SpeechDetector } from './speechDetector'
+import { hearPart, type HeardPart } from './soundPart'
+
+/** The speech model listens to this many parts at a time: the more, the less each costs. The first comes alone, so that something is there soon. */
+const PARTS_TOGETHER = 8
+
+type OnPart = (part: FoundPart) => void
 
 /** Looks and listens through a recording in the background: first all sound, which is quick, then the pictures. */
 export class AnalyseService implements AnalyseWorker {
   private abort: AbortController | null = null
-  private detector: Promise<SpeechDetector> | null = null
+  private speech: Remote<SpeechWorker> | null = null
 
-  async analyse({ file, originMicros, durationMicros, sound, pictures }: AnalyseJob, onPart: (part: FoundPart) => void): Promise<AnalyseOutcome> {
+  async analyse(job: AnalyseJob, onPart: OnPart): Promise<AnalyseOutcome> {
     const abort = new AbortController()
     this.abort = abort
-    const { signal } = abort
-    const source = await openSource(file, originMicros).catch(() => null)
+    const source = await openSource(job.file, job.originMicros).catch(() => null)
     if (!source) return { kind: 'failed', detail: 'the file cannot be opened' }
     try {
-      if (source.sound && sound.length > 0) {
-        const detector = await (this.detector ??= SpeechDetector.load())
-        for (const index of sound) onPart({ kind: 'sound', index, part: await soundPart(source, detector, index, durationMicros, signal) })
-      }
-      const analyst = new PictureAnalyst(source, durationMicros)
-      for (const index of pictures) onPart({ kind: 'pictures', index, part: await analyst.part(index, signal) })
+      await this.listen(source, job, onPart, abort.signal)
+      const analyst = new PictureAnalyst(source, job.durationMicros)
+      for (const index of job.pictures) onPart({ kind: 'pictures', index, part: await analyst.part(index, abort.signal) })
       return { kind: 'done' }
     } catch (error) {
-      if (signal.aborted) return { kind: 'stopped' }
+      if (abort.signal.aborted) return { kind: 'stopped' }
       return { kind: 'failed', detail: error instanceof Error ? error.message : String(error) }
     } finally {
       source.dispose()
@@ -34,4 +37,55 @@ export class AnalyseService implements AnalyseWorker {
   stop(): void {
     this.abort?.abort()
   }
+
+  /** While the model listens to one group of parts, in a worker of its own, the next is decoded and measured here. */
+  private async listen(source: Source, { sound, durationMicros }: AnalyseJob, onPart: OnPart, signal: AbortSignal): Promise<void> {
+    if (!source.sound) return
+    let before: Promise<void> = Promise.resolve()
+    for (const group of groups(sound)) {
+      const heard: HeardPart[] = []
+      for (const index of group) heard.push(await hearPart(source, index, durationMicros, signal))
+      await before
+      signal.throwIfAborted()
+      before = this.tellSpeech(group, heard, durationMicros, onPart)
+      // Awaited in the next round; until then a failure must not count as unheard of.
+      before.catch(() => {})
+    }
+    await before
+  }
+
+  private async tellSpeech(group: readonly number[], heard: readonly HeardPart[], durationMicros: number, onPart: OnPart): Promise<void> {
+    this.speech ??= wrap<SpeechWorker>(new Worker(new URL('../workers/speech.worker.ts', import.meta.url), { type: 'module' }))
+    const mono = joined(heard.map((h) => h.mono))
+    const probabilities = await this.speech.probabilities(transfer(mono, [mono.buffer]))
+    let at = 0
+    heard.forEach(({ measured }, i) => {
+      const index = group[i] ?? 0
+      const steps = stepsInPart(index, durationMicros, SPEECH_STEP_MICROS)
+      const speech = Uint8Array.from({ length: steps }, (_, n) => Math.round((probabilities[at + n] ?? 0) * 255))
+      at += steps
+      onPart({ kind: 'sound', index, part: { ...measured, speech } })
+    })
+  }
+}
+
+/** Neighbouring parts together: the first alone, then up to {@link PARTS_TOGETHER}. */
+function groups(indices: readonly number[]): number[][] {
+  const all: number[][] = []
+  for (const index of indices) {
+    const last = all.at(-1)
+    if (last && all.length > 1 && last.length < PARTS_TOGETHER && last.at(-1) === index - 1) last.push(index)
+    else all.push([index])
+  }
+  return all
+}
+
+function joined(rows: readonly Float32Array[]): Float32Array<ArrayBuffer> {
+  const out = new Float32Array(rows.reduce((n, r) => n + r.length, 0))
+  let at = 0
+  for (const row of rows) {
+    out.set(row, at)
+    at += row.length
+  }
+  return out
 }

@@ -1,0 +1,4 @@
+import { expose } from 'comlink'
+import { SpeechDetector } from '../analyse/speechDetector'
+
+expose(new SpeechDetector())
