@@ -2,6 +2,7 @@ import { existsSync, mkdirSync, readFileSync, truncateSync, writeFileSync, copyF
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { ffmpeg } from './ffmpeg'
+import { numberFilter } from './numbered'
 
 export const MADE = join(dirname(fileURLToPath(import.meta.url)), '..', '.made')
 
@@ -22,6 +23,8 @@ function pattern(size: string, rate: string, seconds: number): string[] {
 
 const recipes: Record<string, (out: string) => void> = {
   'pattern.mp4': (out) => ffmpeg(...pattern('1920x1080', '60', 12), ...FAST_H264, '-crf', '18', '-g', '120', ...TAGS_709, '-c:a', 'aac', '-b:a', '160k', out),
+  // Every frame carries its number; a beep begins with every thirtieth, once a second.
+  'numbered.mp4': (out) => ffmpeg('-f', 'lavfi', '-i', `color=black:s=1280x720:r=30:d=14,${numberFilter(1280, 720)}`, '-f', 'lavfi', '-i', "aevalsrc='if(lt(mod(t,1),0.06),0.5*sin(2*PI*1000*t),0)':s=48000:c=stereo:d=14", ...FAST_H264, '-crf', '18', '-g', '60', ...TAGS_709, '-c:a', 'aac', '-b:a', '160k', out),
   // Sound at 44.1 kHz, a frame rate of 30000/1001, and a Matroska clock that rounds to milliseconds.
   'ntsc.mkv': (out) => ffmpeg(...pattern('1280x720', '30000/1001', 9), ...FAST_H264, '-ar', '44100', '-c:a', 'aac', out),
   'vp9.webm': (out) => ffmpeg(...pattern('640x360', '30', 8), '-c:v', 'libvpx-vp9', '-deadline', 'realtime', '-cpu-used', '8', '-c:a', 'libopus', out),
@@ -42,6 +45,10 @@ const recipes: Record<string, (out: string) => void> = {
   'mpeg4.mp4': (out) => ffmpeg('-f', 'lavfi', '-i', 'testsrc2=s=320x180:r=30:d=2', '-c:v', 'mpeg4', out),
   'hdr.mp4': (out) => ffmpeg('-f', 'lavfi', '-i', 'testsrc2=s=640x360:r=30:d=1', '-c:v', 'libaom-av1', '-cpu-used', '8', '-usage', 'realtime', '-pix_fmt', 'yuv420p10le', '-color_primaries', 'bt2020', '-color_trc', 'smpte2084', '-colorspace', 'bt2020nc', out),
   'sound-only.mp4': (out) => ffmpeg('-f', 'lavfi', '-i', 'sine=440:d=3', '-c:a', 'aac', out),
+  'chapters.mp4': (out) => withChapters(out),
+  'chapters.mkv': (out) => withChapters(out),
+  // A tone that no voice has much of, to be found again in a mix.
+  'music.wav': (out) => ffmpeg('-f', 'lavfi', '-i', 'sine=3000:d=20', '-af', 'volume=12dB', '-ac', '2', '-ar', '44100', out),
   'empty.mp4': (out) => writeFileSync(out, ''),
   'notes.mp4': (out) => writeFileSync(out, 'Not a video: a shopping list with a wrong name.\n'.repeat(200)),
   // Written without an index at the front, then cut off: the index is lost.
@@ -62,6 +69,14 @@ const recipes: Record<string, (out: string) => void> = {
     writeFileSync(out, bytes)
   },
   '<img src=x onerror=alert(1)>.mp4': (out) => copyFileSync(made('silent.mp4'), out),
+}
+
+/** Twelve seconds with three chapters, as recorders write them. */
+function withChapters(out: string): void {
+  const list = made('chapters.txt')
+  const chapters = ['Winch launch', 'Thermal & turn', 'Final glide'].map((title, i) => `[CHAPTER]\nTIMEBASE=1/1000\nSTART=${i * 4000}\nEND=${(i + 1) * 4000}\ntitle=${title}\n`)
+  writeFileSync(list, `;FFMETADATA1\n${chapters.join('')}`)
+  ffmpeg('-f', 'lavfi', '-i', 'testsrc2=s=640x360:r=30:d=12', '-f', 'lavfi', '-i', 'sine=440:d=12', '-i', list, '-map', '0', '-map', '1', '-map_metadata', '2', ...FAST_H264, '-c:a', 'aac', out)
 }
 
 /** Writes a quarter turn into an MP4's track header (ISO/IEC 14496-12, 8.3.2), as a phone held upright does. */

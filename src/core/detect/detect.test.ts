@@ -6,7 +6,7 @@ import { colourDistance, isCut, motionBetween, SIGNATURE_HEIGHT, SIGNATURE_WIDTH
 import { LIVELINESS_STEP_MICROS, livelinessOf } from './liveliness'
 import { momentAround, proposeMoments } from './moments'
 import { slidingMedian } from './slidingMedian'
-import { SoundSteps } from './soundSteps'
+import { soundSteps } from './soundSteps'
 import { speechOfAnalysis, speechStretches } from './speech'
 import { Waveform } from './waveform'
 
@@ -143,11 +143,11 @@ describe('frame signatures', () => {
 describe('sound steps', () => {
   it('measure a known tone: peak, level, loudness at its place', () => {
     const rate = 48_000
-    const steps = new SoundSteps(rate, 0, 3 * SECOND)
     const tone = Float32Array.from({ length: rate }, (_, i) => 0.5 * Math.sin((2 * Math.PI * 997 * i) / rate))
-    steps.add([new Float32Array(rate), new Float32Array(rate)], 0)
-    steps.add([tone, tone], SECOND)
-    const { peaks, rms, loudness } = steps.result()
+    const row = new Float32Array(4 * rate)
+    // A second before the part, then silence, tone, silence.
+    row.set(tone, 2 * rate)
+    const { peaks, rms, loudness } = soundSteps([row, row], row, rate, SECOND, 0, 3 * SECOND)
     expect(peaks[50]).toBe(0)
     expect(peaks[150]).toBeCloseTo(127, -0.5)
     expect(rms[150]).toBeCloseTo(255 * 0.5 * Math.SQRT1_2, -0.5)

@@ -1,5 +1,5 @@
 /** The filter reaches this many periods of the new rate to either side. */
-const REACH = 6
+const REACH = 4
 
 /** Part of the new rate's band that is passed; the rest is where the filter falls off. */
 const PASS = 0.9

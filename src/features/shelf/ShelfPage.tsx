@@ -20,6 +20,8 @@ import { openDemoShelf } from './demoShelf'
 import { EmptyShelf } from './EmptyShelf'
 import { keepMessage, probeMessage } from './messages'
 import { RecordingRow } from './RecordingRow'
+import { ShelfHistogram, type ShelfFilter } from './ShelfHistogram'
+import { spanKey } from './spans'
 import { useShelf, type Shelf, type ShelfHighlight, type ShelfRow } from './useShelf'
 
 /** All recordings, newest first, with what was cut from them. Files dropped anywhere on it are added. */
@@ -66,6 +68,8 @@ export function ShelfPage() {
 }
 
 function Days({ shelf }: { shelf: Shelf }) {
+  const [filter, setFilter] = useState<ShelfFilter>({ kind: 'day', key: null })
+  const shown = shelf.days.filter((day) => filter.key === null || spanKey(day.iso, filter.kind) === filter.key)
   const router = useRouter()
   const { enqueueSnackbar } = useSnackbar()
   const withUndo = (message: string, undo: () => Promise<void>) =>
@@ -100,7 +104,8 @@ function Days({ shelf }: { shelf: Shelf }) {
       <Typography sx={{ px: 4.5, py: 2, fontSize: 12.5, color: palette.inkSoft, borderBottom: 1, borderColor: 'divider', textAlign: 'right' }}>
         {count(shelf.recordings, 'recording')}, {formatLength(shelf.totalMicros)} · {count(shelf.highlights, 'highlight')} · {count(shelf.files, 'file')} rendered
       </Typography>
-      {shelf.days.map((day) => (
+      <ShelfHistogram shelf={shelf} filter={filter} onFilter={setFilter} />
+      {shown.map((day) => (
         <Box component="section" key={day.key} aria-label={formatDay(day.iso)}>
           <Typography component="h2" sx={{ px: 4.5, pt: 3, pb: 0.5, fontSize: 13, fontWeight: 700 }}>
             {formatDay(day.iso)}

@@ -1,5 +1,6 @@
 import { useLiveQuery } from 'dexie-react-hooks'
 import type { Highlight } from '@/core/model/highlight'
+import { readRecord, type RecordKind, type RecordOf } from '@/core/model/migrate'
 import type { Recording } from '@/core/model/recording'
 import { database } from '@/store/database'
 import { dayKey } from '@/ui/format'
@@ -38,12 +39,14 @@ export function useShelf(): Shelf | undefined {
 
 async function readShelf(): Promise<Shelf> {
   const db = database()
-  const [recordings, highlights, setups, finished] = await Promise.all([
+  const [allRecordings, allHighlights, setups, finished] = await Promise.all([
     db.recordings.orderBy('recordedAt').reverse().toArray(),
     db.highlights.orderBy('createdAt').toArray(),
     db.setups.toArray(),
     db.renders.where('state.kind').equals('finished').toArray(),
   ])
+  const recordings = readable('recording', allRecordings)
+  const highlights = readable('highlight', allHighlights)
   const filesOf = new Map<string, number>()
   for (const r of finished) filesOf.set(r.highlightId, (filesOf.get(r.highlightId) ?? 0) + 1)
   const setupNames = new Map(setups.map((s) => [s.id, s.name]))
@@ -70,4 +73,12 @@ async function readShelf(): Promise<Shelf> {
     files: finished.length,
     bin: { recordings: recordings.filter((r) => r.deletedAt), highlights: highlights.filter((h) => h.deletedAt) },
   }
+}
+
+/** Records brought up to date; those of a newer version, or damaged, are left out here and say why when they are opened. */
+function readable<K extends RecordKind>(kind: K, raw: readonly unknown[]): RecordOf<K>[] {
+  return raw.flatMap((r) => {
+    const read = readRecord(kind, r)
+    return read.ok ? [read.record] : []
+  })
 }

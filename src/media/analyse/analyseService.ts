@@ -1,13 +1,15 @@
 import { transfer, wrap, type Remote } from 'comlink'
 import { SPEECH_STEP_MICROS, stepsInPart } from '@/core/detect/analysis'
+import type { Micros } from '@/core/time/micros'
 import { openSource, type Source } from '../source/openSource'
 import type { AnalyseJob, AnalyseOutcome, AnalyseWorker, FoundPart } from '../workers/analyse.protocol'
 import type { SpeechWorker } from '../workers/speech.protocol'
+import { decodePart } from './decodePart'
+import { measurePart, type MeasuredPart } from './measurePart'
 import { PictureAnalyst } from './picturesPart'
-import { hearPart, type HeardPart } from './soundPart'
 
 /** The speech model listens to this many parts at a time: the more, the less each costs. The first comes alone, so that something is there soon. */
-const PARTS_TOGETHER = 8
+const PARTS_TOGETHER = 15
 
 type OnPart = (part: FoundPart) => void
 
@@ -38,34 +40,36 @@ export class AnalyseService implements AnalyseWorker {
     this.abort?.abort()
   }
 
-  /** While the model listens to one group of parts, in a worker of its own, the next is decoded and measured here. */
+  /** Decodes and measures here, while the model listens to the group before in a worker of its own: about the same work for each. */
   private async listen(source: Source, { sound, durationMicros }: AnalyseJob, onPart: OnPart, signal: AbortSignal): Promise<void> {
-    if (!source.sound) return
+    if (!source.sound || sound.length === 0) return
+    this.speech ??= wrap<SpeechWorker>(new Worker(new URL('../workers/speech.worker.ts', import.meta.url), { type: 'module' }))
+    const { speech } = this
+    // A model that cannot be loaded is reported when it is first asked.
+    speech.makeReady().catch(() => {})
     let before: Promise<void> = Promise.resolve()
     for (const group of groups(sound)) {
-      const heard: HeardPart[] = []
-      for (const index of group) heard.push(await hearPart(source, index, durationMicros, signal))
+      const heard: MeasuredPart[] = []
+      for (const index of group) heard.push(measurePart(await decodePart(source, index, durationMicros, signal)))
       await before
       signal.throwIfAborted()
-      before = this.tellSpeech(group, heard, durationMicros, onPart)
+      before = tellSpeech(speech, heard, durationMicros, onPart)
       // Awaited in the next round; until then a failure must not count as unheard of.
       before.catch(() => {})
     }
     await before
   }
+}
 
-  private async tellSpeech(group: readonly number[], heard: readonly HeardPart[], durationMicros: number, onPart: OnPart): Promise<void> {
-    this.speech ??= wrap<SpeechWorker>(new Worker(new URL('../workers/speech.worker.ts', import.meta.url), { type: 'module' }))
-    const mono = joined(heard.map((h) => h.mono))
-    const probabilities = await this.speech.probabilities(transfer(mono, [mono.buffer]))
-    let at = 0
-    heard.forEach(({ measured }, i) => {
-      const index = group[i] ?? 0
-      const steps = stepsInPart(index, durationMicros, SPEECH_STEP_MICROS)
-      const speech = Uint8Array.from({ length: steps }, (_, n) => Math.round((probabilities[at + n] ?? 0) * 255))
-      at += steps
-      onPart({ kind: 'sound', index, part: { ...measured, speech } })
-    })
+async function tellSpeech(speech: Remote<SpeechWorker>, heard: readonly MeasuredPart[], durationMicros: Micros, onPart: OnPart): Promise<void> {
+  const mono = joined(heard.map((h) => h.mono))
+  const probabilities = await speech.probabilities(transfer(mono, [mono.buffer]))
+  let at = 0
+  for (const { index, measured } of heard) {
+    const steps = stepsInPart(index, durationMicros, SPEECH_STEP_MICROS)
+    const own = probabilities.subarray(at, at + steps)
+    at += steps
+    onPart({ kind: 'sound', index, part: { ...measured, speech: Uint8Array.from({ length: steps }, (_, i) => Math.round((own[i] ?? 0) * 255)) } })
   }
 }
 
