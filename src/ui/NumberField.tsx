@@ -28,6 +28,8 @@ export function NumberField({ label, value, unit, least, most, step, decimals = 
     setDraft(null)
   }
   const onKeyDown = (event: KeyboardEvent<HTMLInputElement>) => {
+    // Escape puts back what was typed; where nothing was, it is for whatever the field is in.
+    if (event.key === 'Escape' && draft === null) return
     event.stopPropagation()
     if (event.key === 'Enter') commit()
     else if (event.key === 'Escape') setDraft(null)

@@ -1,5 +1,6 @@
 import { expect, test, type Page } from '@playwright/test'
 import { readFileSync, writeFileSync } from 'node:fs'
+import { speechStretches } from '@/core/detect/speech'
 import { addFiles, watchForErrors } from '../support/brimble'
 import { made } from '../support/makeRecordings'
 
@@ -44,6 +45,47 @@ test('the loud moment of the demo stream is found, kept and cut by keyboard alon
   await expect(page.getByRole('img', { name: 'Result, tall' })).toBeVisible()
   errors.expectNone()
 })
+
+test('speech in the demo footage is found where the script has it', async ({ page }) => {
+  await page.goto('/?demo')
+  for (const [name, file] of [['Ridge Cup, heat 3', 'ridge-cup-stream'], ['Open day call', 'open-day-call'], ['Reading thermals, webinar', 'reading-thermals-webinar']] as const) {
+    await toSpot(page, name)
+    await lookedThrough(page)
+    const rows = await speechRows(page)
+    const found = speechStretches(rows.at(-1) ?? [], 0)
+    const said = [...readFileSync(`public/demo/${file}.vtt`, 'utf8').matchAll(/00:00:(\S+) --> 00:00:(\S+)/g)].map(([, from, to]) => [Number(from), Number(to)] as const)
+    for (const [from, to] of said) {
+      const inside = found.some((s) => s.fromMicros / 1e6 < from + 0.2 && s.toMicros / 1e6 > to - 0.25)
+      expect(inside, `${file}: ${from}–${to} s`).toBe(true)
+    }
+    // Every pause of the script that is long enough to be one, seen as one.
+    said.slice(1).forEach(([next], i) => {
+      const end = said[i]?.[1] ?? 0
+      if (next - end < 0.5) return
+      const middle = ((end + next) / 2) * 1e6
+      expect(found.some((s) => s.fromMicros <= middle && middle < s.toMicros), `${file}: a pause at ${middle / 1e6} s`).toBe(false)
+    })
+    await page.getByRole('link', { name: 'Shelf', exact: true }).click()
+  }
+})
+
+/** Speech probabilities of every part that has been listened to, in the order of the store. */
+function speechRows(page: Page): Promise<number[][]> {
+  return page.evaluate(
+    () =>
+      new Promise<number[][]>((resolve) => {
+        const open = indexedDB.open('brimble')
+        open.onsuccess = () => {
+          const all = open.result.transaction('analyses').objectStore('analyses').getAll()
+          all.onsuccess = () => {
+            open.result.close()
+            const id = decodeURIComponent(location.pathname.split('/').pop() ?? '')
+            resolve((all.result as { recordingId: string; kind: string; part: { speech: Uint8Array } }[]).filter((p) => p.kind === 'sound' && p.recordingId === id).map((p) => [...p.part.speech]))
+          }
+        }
+      }),
+  )
+}
 
 test('what was found and decided is there after a reload, and looking through goes on where it was', async ({ page }) => {
   await page.goto('/?demo')
@@ -107,7 +149,7 @@ test('marks made elsewhere are read, what cannot be read is shown by line, and m
   await menu('Take 3 chapters of the file')
   await expect(moments(page).filter({ hasText: 'Final glide' })).toBeVisible()
   const list = test.info().outputPath('marks.csv')
-  writeFileSync(list, 'time,label\n0:02,Thermal\nsoon,Broken\n90,Too late\n')
+  writeFileSync(list, 'time,label\n0:02,Cloud street\nsoon,Broken\n90,Too late\n')
   const chooser = page.waitForEvent('filechooser')
   await menu(/^Read CSV/)
   await (await chooser).setFiles(list)
@@ -116,7 +158,7 @@ test('marks made elsewhere are read, what cannot be read is shown by line, and m
   await expect(report).toContainText('Line 3: a time in “soon, Broken” cannot be read.')
   await expect(report).toContainText('Line 4: “90, Too late” lies beyond the end of the recording.')
   await report.getByRole('button', { name: 'Close' }).click()
-  await expect(moments(page).filter({ hasText: 'Thermal' })).toBeVisible()
+  await expect(moments(page).filter({ hasText: 'Cloud street' })).toBeVisible()
   for (const [name, ending, pattern] of [['Write as CSV', 'csv', /time,end,label\r\n/], ['Write as WebVTT chapters', 'vtt', /^WEBVTT\n\n/], [/^Write as EDL/, 'edl', /^TITLE: chapters\r\nFCM: NON-DROP FRAME/]] as const) {
     const download = page.waitForEvent('download')
     await menu(name)

@@ -3,11 +3,16 @@ import { mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 
-/** Adds files through the file dialog of the Shelf. The picker of handles needs a person, so the plain dialog is used. */
-export async function addFiles(page: Page, ...files: string[]): Promise<void> {
+/** Lets pages that are opened from now on use the plain file dialog: the picker of handles needs a person. */
+export async function useFileDialog(page: Page): Promise<void> {
   await page.addInitScript(() => {
     Reflect.deleteProperty(window, 'showOpenFilePicker')
   })
+}
+
+/** Adds files through the file dialog of the Shelf. */
+export async function addFiles(page: Page, ...files: string[]): Promise<void> {
+  await useFileDialog(page)
   if (!page.url().startsWith('http')) await page.goto('/')
   const chooser = page.waitForEvent('filechooser')
   await page.getByRole('button', { name: 'Add recordings' }).first().click()

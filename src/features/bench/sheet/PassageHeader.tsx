@@ -6,14 +6,13 @@ import VolumeOffIcon from '@mui/icons-material/VolumeOffOutlined'
 import Box from '@mui/material/Box'
 import IconButton from '@mui/material/IconButton'
 import Tooltip from '@mui/material/Tooltip'
-import { useState, type KeyboardEvent } from 'react'
+import { useEffect, useRef, useState, type KeyboardEvent } from 'react'
 import { recordingOf } from '@/core/model/edit'
 import { MICROS_PER_SECOND } from '@/core/time/micros'
 import type { PlacedPassage } from '@/core/time/timeMap'
 import { fonts, palette } from '@/ui/theme'
 import { useBenchContext, useEdit, useView } from '../benchContext'
 import { useDrag } from '@/ui/useDrag'
-import { movePassage } from './cuts'
 import { PassageTicket } from './PassageTicket'
 import { HEADER_HEIGHT } from './sheetLayout'
 
@@ -22,14 +21,21 @@ export interface PassageHeaderProps {
   count: number
   /** While it is dragged: the pointer's height on the screen, or null at the end. */
   onDragTo: (clientY: number | null) => void
+  /** It is being moved with the keyboard: it has the focus wherever it comes to lie. */
+  carried: boolean
+  onCarry: (by: 1 | -1) => void
 }
 
 /** A passage's heading: its number, its recording, length and speed. Drag it to move the passage; Alt + ↑ and ↓ do the same. */
-export function PassageHeader({ placed, count, onDragTo }: PassageHeaderProps) {
-  const { session, player } = useBenchContext()
+export function PassageHeader({ placed, count, onDragTo, carried, onCarry }: PassageHeaderProps) {
+  const { player } = useBenchContext()
+  const element = useRef<HTMLDivElement>(null)
   const edit = useEdit()
   const [ticket, setTicket] = useState<HTMLElement | null>(null)
   const { passage, index, startMicros, endMicros } = placed
+  useEffect(() => {
+    if (carried) element.current?.focus({ preventScroll: true })
+  }, [carried, index])
   const current = useView((v) => v.passageId === passage.id)
   const { name } = recordingOf(edit, passage.recordingId)
   const dragging = useDrag(
@@ -43,7 +49,7 @@ export function PassageHeader({ placed, count, onDragTo }: PassageHeaderProps) {
   const onKeyDown = (event: KeyboardEvent) => {
     const by = event.key === 'ArrowUp' ? -1 : event.key === 'ArrowDown' ? 1 : 0
     if (event.key === 'Enter') setTicket(event.currentTarget as HTMLElement)
-    else if (event.altKey && by !== 0) movePassage(session, index, index + by)
+    else if (event.altKey && by !== 0) onCarry(by)
     else return
     event.preventDefault()
     event.stopPropagation()
@@ -51,6 +57,7 @@ export function PassageHeader({ placed, count, onDragTo }: PassageHeaderProps) {
   const facts = [`${((endMicros - startMicros) / MICROS_PER_SECOND).toFixed(2)} s`, passage.speedPercent !== 100 && `${passage.speedPercent} %`, passage.sound.gainDb !== 0 && `${passage.sound.gainDb > 0 ? '+' : ''}${passage.sound.gainDb} dB`]
   return (
     <Box
+      ref={element}
       role="group"
       tabIndex={0}
       aria-roledescription="passage"

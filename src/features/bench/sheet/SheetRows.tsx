@@ -38,6 +38,7 @@ export function SheetRows({ rowMicros, pauses }: { rowMicros: Micros; pauses: re
   const content = useRef<HTMLDivElement>(null)
   const [opened, setOpened] = useState<Opened | null>(null)
   const [dropAt, setDropAt] = useState<number | null>(null)
+  const [carried, setCarried] = useState<PassageId | null>(null)
   const layout = useMemo(() => layOutSheet(map, rowMicros, opened), [map, rowMicros, opened])
   const { items } = layout
   const virtual = useVirtualizer({ count: items.length, getScrollElement: () => scroller.current, estimateSize: (i) => items[i]?.height ?? 0, getItemKey: (i) => items[i]?.key ?? i, overscan: 4 })
@@ -59,6 +60,14 @@ export function SheetRows({ rowMicros, pauses }: { rowMicros: Micros; pauses: re
     keepInPlace(placed.passage.id, which)
     setOpened(null)
   }
+  const carry = ({ passage, index }: PlacedPassage, by: 1 | -1) => {
+    setCarried(passage.id)
+    movePassage(session, index, index + by)
+  }
+  useLayoutEffect(() => {
+    const header = carried && items.find((item) => item.kind === 'header' && item.placed.passage.id === carried)
+    if (header) scroller.current?.scrollTo({ top: header.top - ROW_HEIGHT })
+  }, [carried, items])
   const drop = useDropTarget(content, layout, map, dropAt, setDropAt)
 
   const dragging = useDrag((event) => {
@@ -82,7 +91,7 @@ export function SheetRows({ rowMicros, pauses }: { rowMicros: Micros; pauses: re
   const draw = (item: SheetItem) => {
     switch (item.kind) {
       case 'header':
-        return <PassageHeader placed={item.placed} count={map.passages.length} onDragTo={(y) => drop(item.placed.index, y)} />
+        return <PassageHeader placed={item.placed} count={map.passages.length} onDragTo={(y) => drop(item.placed.index, y)} carried={carried === item.placed.passage.id} onCarry={(by) => carry(item.placed, by)} />
       case 'row':
         return <SheetRowView time={rowTime(item, rowMicros)} row={rows.get(rowKey(item))} height={item.height} beyond={isBeyond(item)} />
       case 'strike':
@@ -95,7 +104,7 @@ export function SheetRows({ rowMicros, pauses }: { rowMicros: Micros; pauses: re
   }
 
   return (
-    <Box ref={scroller} data-testid="sheet-rows" sx={{ flex: 1, minHeight: 0, overflowY: 'auto', position: 'relative', bgcolor: 'background.paper' }}>
+    <Box ref={scroller} data-testid="sheet-rows" onPointerDownCapture={() => setCarried(null)} onBlurCapture={(e) => e.relatedTarget && setCarried(null)} sx={{ flex: 1, minHeight: 0, overflowY: 'auto', position: 'relative', bgcolor: 'background.paper' }}>
       <Box ref={content} onPointerDown={dragging} sx={{ position: 'relative', height: layout.height + 24, touchAction: 'pan-y', userSelect: 'none' }}>
         {shown.map((item) => (
           <Box key={item.key} sx={{ position: 'absolute', left: 0, right: 0, top: 0, height: item.height }} style={{ transform: `translateY(${item.top}px)` }}>

@@ -1,0 +1,21 @@
+// `npm run score [name] [-- --json]`: bars that are figures, not pass or fail. One line each: { name, figure, unit, bar, met }.
+import { openBrimble } from '../../scripts/headless.mjs'
+import { plantedMoments } from './plantedMoments.mjs'
+
+const scores = { 'planted-moments': plantedMoments }
+
+const names = process.argv.slice(2).filter((a) => !a.startsWith('--'))
+const asJson = process.argv.includes('--json')
+for (const name of names) if (!(name in scores)) throw new RangeError(`there is no score called ${name}; there are ${Object.keys(scores).join(', ')}`)
+
+const { page, close } = await openBrimble(4890)
+try {
+  for (const name of names.length > 0 ? names : Object.keys(scores)) {
+    for (const { figure, unit, bar, met, detail } of await scores[name](page)) {
+      if (asJson) process.stdout.write(`${JSON.stringify({ name, figure, unit, bar, met })}\n`)
+      else process.stdout.write(`${name}: ${figure} ${unit}, bar ${bar}: ${met ? 'met' : 'missed'}${detail ? ` (${detail})` : ''}\n`)
+    }
+  }
+} finally {
+  await close()
+}
