@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
-import { renderAndSave, setRegion, toBench, useFileDialog, watchForErrors } from '../support/brimble'
+import { renderAndSave, setRegion, toBench, choosePlainly, watchForErrors } from '../support/brimble'
 import { ffprobe, frameTimes, sound } from '../support/ffmpeg'
 import { made } from '../support/makeRecordings'
 import { numbersOf } from '../support/numbered'
@@ -244,7 +244,7 @@ test('two tabs on one highlight never write over each other; a version is kept a
 })
 
 test('music lies under a highlight and goes down while somebody speaks', async ({ page }) => {
-  await useFileDialog(page)
+  await choosePlainly(page)
   await page.goto('/?demo')
   await page.getByRole('link', { name: /^Last gate, no lift/ }).click()
   await expect(page.getByRole('img', { name: 'Result, tall' })).toBeVisible()

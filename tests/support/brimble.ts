@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 
 /** Lets pages that are opened from now on use the plain file dialog: the picker of handles needs a person. */
-export async function useFileDialog(page: Page): Promise<void> {
+export async function choosePlainly(page: Page): Promise<void> {
   await page.addInitScript(() => {
     Reflect.deleteProperty(window, 'showOpenFilePicker')
   })
@@ -12,7 +12,7 @@ export async function useFileDialog(page: Page): Promise<void> {
 
 /** Adds files through the file dialog of the Shelf. */
 export async function addFiles(page: Page, ...files: string[]): Promise<void> {
-  await useFileDialog(page)
+  await choosePlainly(page)
   if (!page.url().startsWith('http')) await page.goto('/')
   const chooser = page.waitForEvent('filechooser')
   await page.getByRole('button', { name: 'Add recordings' }).first().click()

@@ -34,6 +34,8 @@ export const finishedFile = z.object({
   container,
   videoCodec: z.string(),
   audioCodec: z.string().nullable(),
+  /** Whether its sound was coded by the AAC encoder that ships with the application. */
+  shippedAac: z.boolean().default(false),
   frames: z.number().int().nonnegative(),
   /** Wall time from start to whole file. */
   tookMs: z.number().nonnegative(),

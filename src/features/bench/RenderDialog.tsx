@@ -10,9 +10,12 @@ import DialogTitle from '@mui/material/DialogTitle'
 import FormControlLabel from '@mui/material/FormControlLabel'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import { framesPerSecond, type FrameRate } from '@/core/time/frameRate'
 import { toSeconds } from '@/core/time/micros'
+import { usedRecordings } from '@/core/model/edit'
+import type { Shape } from '@/core/model/shape'
+import { inspector } from '@/media/inspect/inspector'
 import { outputLength } from '@/core/time/timeMap'
 import { queueRenders } from '@/store/renders'
 import { formatBytes, formatRate, formatSize } from '@/ui/format'
@@ -91,6 +94,7 @@ export function RenderDialog({ open, onClose, onQueued }: { open: boolean; onClo
             ))}
           </TextField>
         </Box>
+        <Coding key={chosen.map((s) => s.id).join()} shapes={chosen} bitrateOf={bitrateOf} withSound={usedRecordings(edit).some((r) => r.sound !== null)} />
       </DialogContent>
       <DialogActions sx={{ px: 6, pb: 4 }}>
         <Button onClick={onClose}>Not now</Button>
@@ -99,5 +103,33 @@ export function RenderDialog({ open, onClose, onQueued }: { open: boolean; onClo
         </Button>
       </DialogActions>
     </Dialog>
+  )
+}
+
+/** How the files will be coded, told beforehand where it is not what plays everywhere by the browser's own means. */
+function Coding({ shapes, bitrateOf, withSound }: { shapes: readonly Shape[]; bitrateOf: (shape: Shape) => number; withSound: boolean }) {
+  const [words, setWords] = useState('')
+  useEffect(() => {
+    let live = true
+    const ask = async () => {
+      const choices = await Promise.all(shapes.map((s) => inspector().encoders({ width: s.width, height: s.height }, bitrateOf(s), withSound)))
+      if (!live) return
+      const refused = shapes.filter((_, i) => choices[i] === null)
+      if (refused.length > 0) setWords(`This browser has no encoder for ${refused.map(formatSize).join(', ')}.`)
+      else if (choices.some((c) => c?.container === 'webm')) setWords('This browser cannot write MP4: VP9 and Opus in WebM instead.')
+      else if (choices.some((c) => c?.shippedAac)) setWords('H.264 and AAC in MP4. This browser has no AAC encoder; Brimble’s own is used.')
+      else setWords(withSound ? 'H.264 and AAC in MP4.' : 'H.264 in MP4, without sound.')
+    }
+    ask().catch(() => {})
+    return () => {
+      live = false
+    }
+    // Keyed by the shapes; the bitrate hardly changes what can be encoded.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [withSound])
+  return (
+    <Box role="note" sx={{ fontSize: 12.5, color: palette.inkSoft, minHeight: 18 }}>
+      {words}
+    </Box>
   )
 }

@@ -76,6 +76,7 @@ function StateOf({ render }: { render: Render }) {
           </Typography>
           <Box sx={{ fontFamily: fonts.numbers, fontSize: 11.5, color: palette.inkSoft }}>
             {formatBytes(state.file.sizeBytes)} · {state.file.frames} frames in {(state.file.tookMs / 1000).toFixed(1)} s{state.file.container === 'webm' && ' · VP9 and Opus in WebM: this browser cannot write MP4'}
+            {state.file.shippedAac && ' · sound by Brimble’s own AAC encoder'}
           </Box>
         </Box>
       )

@@ -41,7 +41,11 @@ export function ShelfHistogram({ shelf, filter, onFilter }: { shelf: Shelf; filt
           </BarChart>
         </ResponsiveContainer>
       </Box>
-      <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'center' }}>
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'auto auto', gap: 1.5, alignItems: 'center' }}>
+        <Box sx={{ gridColumn: '1 / -1', display: 'flex', gap: 3, fontSize: 12, color: palette.inkSoft }}>
+          <Legend colour={palette.slate} name="recordings" />
+          <Legend colour={palette.leaf} name="highlights cut from them" />
+        </Box>
         <Button onClick={() => onFilter({ kind: filter.kind === 'day' ? 'month' : 'day', key: null })}>by {filter.kind}</Button>
         <Select value={filter.key ?? ''} displayEmpty onChange={(e) => onFilter({ ...filter, key: e.target.value || null })} inputProps={{ 'aria-label': 'Show recordings of' }} sx={{ minWidth: 130 }}>
           <MenuItem value="">{filter.kind === 'day' ? 'All days' : 'All months'}</MenuItem>
@@ -55,6 +59,15 @@ export function ShelfHistogram({ shelf, filter, onFilter }: { shelf: Shelf; filt
             ))}
         </Select>
       </Box>
+    </Box>
+  )
+}
+
+function Legend({ colour, name }: { colour: string; name: string }) {
+  return (
+    <Box component="span" sx={{ display: 'flex', alignItems: 'center', gap: 1, whiteSpace: 'nowrap' }}>
+      <Box component="span" aria-hidden sx={{ width: 9, height: 9, bgcolor: colour }} />
+      {name}
     </Box>
   )
 }

@@ -55,6 +55,8 @@ export function drawWaveform(band: Band, waveform: Waveform, top: number, bottom
 /** Liveliness as a hill behind the waveform. */
 export function drawLiveliness({ ctx, width, height, fromMicros, toMicros }: Band, { score }: Liveliness): void {
   const perPixel = (toMicros - fromMicros) / width
+  // The liveliest place of the recording reaches the top, so that a calm recording is not a flat line.
+  const top = score.reduce((a, b) => Math.max(a, b), 0.15)
   ctx.beginPath()
   ctx.moveTo(0, height)
   for (let x = 0; x <= width; x++) {
@@ -62,7 +64,7 @@ export function drawLiveliness({ ctx, width, height, fromMicros, toMicros }: Ban
     const to = Math.max(from + 1, Math.floor((fromMicros + (x + 1) * perPixel) / LIVELINESS_STEP_MICROS))
     let most = 0
     for (let i = from; i < to; i++) most = Math.max(most, score[i] ?? 0)
-    ctx.lineTo(x, height - most * (height - 4))
+    ctx.lineTo(x, height - (most / top) * (height - 6))
   }
   ctx.lineTo(width, height)
   ctx.closePath()

@@ -1,7 +1,9 @@
+import type { Size } from '@/core/geometry/rect'
 import type { Edit } from '@/core/model/edit'
 import type { Shape } from '@/core/model/shape'
 import type { Level } from '@/core/sound/levels'
 import type { Micros } from '@/core/time/micros'
+import { chooseEncoders, type EncoderChoice } from '../render/encoders'
 import { openSource, type Source } from '../source/openSource'
 import type { InspectWorker, SourceFile } from '../workers/inspect.protocol'
 import { picturesAt, type PicturePrecision } from './pictures'
@@ -31,6 +33,10 @@ export class InspectService implements InspectWorker {
       for (const span of spans) levels.push(await soundLevels(source, span, signal))
       return levels
     })
+  }
+
+  encoders(size: Size, bitrate: number, withSound: boolean): Promise<EncoderChoice | null> {
+    return chooseEncoders(size, bitrate, withSound)
   }
 
   still(edit: Edit, shape: Shape, files: ReadonlyMap<string, Blob>, t: Micros, height: number): Promise<Blob | null> {

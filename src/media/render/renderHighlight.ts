@@ -10,7 +10,7 @@ import { frameCount, frameStartMicros, framesPerSecond } from '@/core/time/frame
 import { MICROS_PER_SECOND, toSeconds, type Micros } from '@/core/time/micros'
 import { timeMapOf, type TimeMap } from '@/core/time/timeMap'
 import { drawComposition } from '../drawComposition'
-import { chooseEncoders, type EncoderChoice } from './encoders'
+import { chooseEncoders, loadEncoders, type EncoderChoice } from './encoders'
 import { PictureCanvas } from './pictureCanvas'
 import { Mixer, SoundSources } from '../sound/mixer'
 import { OUTPUT_SAMPLE_RATE } from '../sound/stereo'
@@ -55,6 +55,7 @@ export async function renderHighlight(job: RenderJob, writable: WritableStream<S
     const hasSound = soundPlan(job.edit, timeMapOf(job.edit.highlight)).length > 0
     const choice = await chooseEncoders(job.shape, job.settings.videoBitrate, hasSound)
     if (!choice) return { ok: false, failure: { reason: 'encoder-refuses-size', width: job.shape.width, height: job.shape.height } }
+    await loadEncoders(choice)
     return await encode(job, choice, hasSound, sources, writable, onProgress, signal)
   } finally {
     await sources.close()
@@ -87,7 +88,7 @@ async function encode(job: RenderJob, choice: EncoderChoice, hasSound: boolean, 
     await sound?.finish()
     await output.finalize()
     const audioCodec = hasSound ? choice.audio : null
-    return { ok: true, file: { container: choice.container, videoCodec: choice.video, audioCodec, frames, tookMs: performance.now() - started } }
+    return { ok: true, file: { container: choice.container, videoCodec: choice.video, audioCodec, shippedAac: hasSound && choice.shippedAac, frames, tookMs: performance.now() - started } }
   } catch (error) {
     await output.cancel().catch(() => {})
     signal.throwIfAborted()

@@ -1,9 +1,11 @@
+import type { Size } from '@/core/geometry/rect'
 import type { Edit } from '@/core/model/edit'
 import type { Shape } from '@/core/model/shape'
 import type { Level } from '@/core/sound/levels'
 import type { Micros } from '@/core/time/micros'
 import type { PicturePrecision } from '../inspect/pictures'
 import type { ProbeResult, SoundProbeResult } from '../inspect/probe'
+import type { EncoderChoice } from '../render/encoders'
 import type { LevelSpan } from '../inspect/soundLevels'
 
 /** A recording as the workers need it: its bytes and where its clock starts. */
@@ -19,6 +21,8 @@ export interface InspectWorker {
   pictures(channel: string, source: SourceFile, times: Micros[], height: number, precision: PicturePrecision, onPicture: (index: number, picture: Blob) => void): Promise<void>
   /** Sound levels of several spans; see media/inspect/soundLevels. Ends early when a later call uses the same `channel`. */
   levels(channel: string, source: SourceFile, spans: LevelSpan[]): Promise<Level[][]>
+  /** What a render of this size would be coded with; null when this browser cannot. */
+  encoders(size: Size, bitrate: number, withSound: boolean): Promise<EncoderChoice | null>
   /** One frame of a highlight at output time `t`, `height` px high, as WebP; null when a recording is missing. */
   still(edit: Edit, shape: Shape, files: ReadonlyMap<string, Blob>, t: Micros, height: number): Promise<Blob | null>
 }
