@@ -19,6 +19,12 @@ function ffmpeg(...args) {
   if (status !== 0) throw new Error(String(stderr))
 }
 
+/** Times of a file's key frames, seconds. */
+function keyFrames(file) {
+  const { stdout } = spawnSync('ffprobe', ['-v', 'error', '-select_streams', 'v', '-skip_frame', 'nokey', '-show_entries', 'frame=best_effort_timestamp_time', '-of', 'csv=p=0', file], { maxBuffer: 1 << 26 })
+  return String(stdout).split('\n').filter(Boolean).map(parseFloat)
+}
+
 /** A small seeded generator (mulberry32). */
 function seeded(seed) {
   let a = seed >>> 0
@@ -43,11 +49,14 @@ function makePieces() {
   mkdirSync(made, { recursive: true })
   for (const [name, { file, from, to }] of Object.entries(PIECES)) {
     const out = join(made, `piece-${name}.ts`)
-    if (!existsSync(out)) ffmpeg('-ss', String(from), '-t', String(to - from), '-i', demo(file), '-vf', 'scale=640:360,fps=30', '-c:v', 'libx264', '-preset', 'veryfast', '-g', '60', '-pix_fmt', 'yuv420p', '-c:a', 'aac', '-b:a', '96k', '-ar', '48000', '-ac', '2', out)
+    if (!existsSync(out)) ffmpeg('-ss', String(from), '-t', String(to - from), '-i', demo(file), '-vf', 'scale=640:360,fps=30', '-c:v', 'libx264', '-preset', 'veryfast', '-g', '60', '-sc_threshold', '0', '-pix_fmt', 'yuv420p', '-c:a', 'aac', '-b:a', '96k', '-ar', '48000', '-ac', '2', out)
   }
 }
 
-/** Ordinary pieces in a seeded order; one loud one somewhere in each tenth of the time. Gives the file and where they came to lie, seconds. */
+/**
+ * Ordinary pieces in a seeded order; one loud one somewhere in each tenth of the time. Gives the file and where the loud line came to lie,
+ * seconds: told from the key frames, since every piece begins with one and the pieces' sound makes each a little longer than it should be.
+ */
 function makeRecording(seed) {
   makePieces()
   const random = seeded(seed)
@@ -55,13 +64,13 @@ function makeRecording(seed) {
   const length = (name) => PIECES[name].to - PIECES[name].from
   const slot = (HOURS * 3600) / PLANTED
   const order = []
-  const planted = []
+  let loud = 0
   let at = 0
   for (let n = 0; n < PLANTED; n++) {
     const where = slot * (n + 0.1 + 0.8 * random())
     while (at < slot * (n + 1)) {
-      const name = planted.length === n && at >= where ? 'loud' : calm[Math.floor(random() * calm.length)]
-      if (name === 'loud') planted.push(at + loudMoment.from - PIECES.loud.from)
+      const name = loud === n && at >= where ? 'loud' : calm[Math.floor(random() * calm.length)]
+      if (name === 'loud') loud++
       order.push(name)
       at += length(name)
     }
@@ -70,6 +79,15 @@ function makeRecording(seed) {
   const out = join(made, `planted-${seed}.mp4`)
   writeFileSync(list, order.map((name) => `file 'piece-${name}.ts'`).join('\n'))
   if (!existsSync(out)) ffmpeg('-f', 'concat', '-safe', '0', '-i', list, '-c', 'copy', '-bsf:a', 'aac_adtstoasc', '-movflags', '+faststart', out)
+  const counts = Object.fromEntries(Object.keys(PIECES).map((name) => [name, keyFrames(join(made, `piece-${name}.ts`)).length]))
+  const times = keyFrames(out)
+  const planted = []
+  let key = 0
+  for (const name of order) {
+    if (name === 'loud') planted.push(times[key] + loudMoment.from - PIECES.loud.from)
+    key += counts[name]
+  }
+  if (key !== times.length) throw new Error(`${key} key frames in the pieces, ${times.length} in the whole`)
   return { out, planted }
 }
 

@@ -14,7 +14,9 @@ const SURROUNDINGS_STEPS = 120
 const SILENCE_LUFS = -50
 
 /** So far over its surroundings a sign counts in full. */
-const FULL_DECIBELS = 14
+const FULL_DECIBELS = 16
+/** A shout is rarer than a raised voice by more than its decibels say. */
+const LOUDNESS_POWER = 2
 const FULL_TIMES_MOTION = 3
 const FULL_SPEECH_SHARE = 0.7
 
@@ -55,10 +57,10 @@ export function livelinessOf(analysis: Analysis, weights: Weights): Liveliness {
     all.decibelsOver[i] = over
     all.timesMotion[i] = times
     all.speechOver[i] = spoken
-    const parts = weights.loudness * Math.min(1, over / FULL_DECIBELS) + weights.motion * Math.min(1, Math.max(0, (times - 1) / (FULL_TIMES_MOTION - 1))) + weights.speech * Math.min(1, spoken / FULL_SPEECH_SHARE)
+    const parts = weights.loudness * Math.min(1, over / FULL_DECIBELS) ** LOUDNESS_POWER + weights.motion * Math.min(1, Math.max(0, (times - 1) / (FULL_TIMES_MOTION - 1))) + weights.speech * Math.min(1, spoken / FULL_SPEECH_SHARE)
     all.score[i] = parts / sum
   }
-  all.score = movingMean(all.score, 1)
+  all.score = smoothed(all.score)
   return all
 }
 
@@ -110,6 +112,11 @@ function movingMean(row: Float32Array, reach: number): Float32Array {
     const to = Math.min(row.length, i + reach + 1)
     return ((sums[to] ?? 0) - (sums[from] ?? 0)) / (to - from)
   })
+}
+
+/** Each value with a quarter of either neighbour's: steady enough to find one peak for one event, and short events keep most of their height. */
+function smoothed(row: Float32Array): Float32Array {
+  return row.map((v, i) => v / 2 + (row[Math.max(0, i - 1)] ?? 0) / 4 + (row[Math.min(row.length - 1, i + 1)] ?? 0) / 4)
 }
 
 /** Why a moment is lively: every sign that is out of the usual there, the strongest first. */

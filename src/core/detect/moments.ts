@@ -45,7 +45,9 @@ export function proposeMoments(liveliness: Liveliness, durationMicros: Micros, s
     if (found.length >= settings.count) break
     const peakMicros = Math.min(durationMicros, Math.round((peak + 0.5) * LIVELINESS_STEP_MICROS))
     if (found.some((m) => peakMicros > m.inMicros && peakMicros < m.outMicros)) continue
-    const edges = snapped(withinLength(edgesAround(score, peak), peakMicros, settings.mostMicros, durationMicros), peakMicros, speech, cuts, settings.mostMicros)
+    const rise = riseAndFall(score, peak)
+    const wide = { inMicros: rise.inMicros - BEFORE_RISE_MICROS, outMicros: rise.outMicros + AFTER_FALL_MICROS }
+    const edges = snapped(withinLength(wide, peakMicros, settings.mostMicros, durationMicros), rise, speech, cuts, settings.mostMicros)
     const room = withoutOthers(edges, peakMicros, found)
     if (room.outMicros - room.inMicros >= MICROS_PER_SECOND) found.push({ ...room, peakMicros, score: Math.min(1, score[peak] ?? 0), reasons: reasonsAt(liveliness, peak) })
   }
@@ -59,21 +61,21 @@ const AFTER_MARK_MICROS = 5 * MICROS_PER_SECOND
 /** In and out around a time somebody marked, snapped as those of proposals are. */
 export function momentAround(peakMicros: Micros, durationMicros: Micros, speech: readonly SpeechStretch[], cuts: readonly Micros[], mostMicros: Micros): Pick<ProposedMoment, 'inMicros' | 'outMicros'> {
   const edges = { inMicros: peakMicros - BEFORE_MARK_MICROS, outMicros: peakMicros + AFTER_MARK_MICROS }
-  const { inMicros, outMicros } = snapped(withinLength(edges, peakMicros, mostMicros, durationMicros), peakMicros, speech, cuts, mostMicros)
+  const { inMicros, outMicros } = snapped(withinLength(edges, peakMicros, mostMicros, durationMicros), { inMicros: peakMicros, outMicros: peakMicros }, speech, cuts, mostMicros)
   return { inMicros, outMicros: Math.min(durationMicros, outMicros) }
 }
 
 type Edges = Pick<ProposedMoment, 'inMicros' | 'outMicros'>
 
-/** From before the rise to after the fall. */
-function edgesAround(score: Float32Array, peak: number): Edges {
+/** Where the score begins to rise to a peak, and where it has fallen again. */
+function riseAndFall(score: Float32Array, peak: number): Edges {
   const limit = (score[peak] ?? 0) * EDGE_SHARE
   const walk = (by: 1 | -1) => {
     let last = peak
     for (let i = peak; i >= 0 && i < score.length && Math.abs(i - last) <= CALM_STEPS; i += by) if ((score[i] ?? 0) >= limit) last = i
     return last
   }
-  return { inMicros: walk(-1) * LIVELINESS_STEP_MICROS - BEFORE_RISE_MICROS, outMicros: (walk(1) + 1) * LIVELINESS_STEP_MICROS + AFTER_FALL_MICROS }
+  return { inMicros: walk(-1) * LIVELINESS_STEP_MICROS, outMicros: (walk(1) + 1) * LIVELINESS_STEP_MICROS }
 }
 
 /** Held to the recording and to the length; what is too long keeps two thirds before its peak at most, as a story does. */
@@ -86,12 +88,12 @@ function withinLength({ inMicros, outMicros }: Edges, peakMicros: Micros, mostMi
   return { inMicros: start, outMicros: Math.min(to, start + mostMicros) }
 }
 
-/** Into the pause before a sentence and the pause after one, or onto a shot's first frame, where one is near. */
-function snapped({ inMicros, outMicros }: Edges, peakMicros: Micros, speech: readonly SpeechStretch[], cuts: readonly Micros[], mostMicros: Micros): Edges {
+/** Into the pause before a sentence and the pause after one, or onto a shot's first frame, where one is near; never into what is between rise and fall. */
+function snapped({ inMicros, outMicros }: Edges, rise: Edges, speech: readonly SpeechStretch[], cuts: readonly Micros[], mostMicros: Micros): Edges {
   const starts = [...speech.map((s) => Math.max(0, s.fromMicros - BREATH_MICROS)), ...cuts]
   const ends = [...speech.map((s) => s.toMicros + BREATH_MICROS), ...cuts]
-  const from = nearest(starts.filter((t) => t < peakMicros - MICROS_PER_SECOND / 2), inMicros)
-  const to = nearest(ends.filter((t) => t > peakMicros + MICROS_PER_SECOND / 2 && t - from <= mostMicros), outMicros)
+  const from = nearest(starts.filter((t) => t <= rise.inMicros), inMicros)
+  const to = nearest(ends.filter((t) => t >= rise.outMicros && t - from <= mostMicros), outMicros)
   return to - from <= mostMicros ? { inMicros: from, outMicros: to } : { inMicros: from, outMicros: from + mostMicros }
 }
 
