@@ -17,11 +17,11 @@ export async function openSpotting(id: RecordingId): Promise<Session<Spotting>> 
   const read = stored && readRecord('spotting', stored)
   const value = read?.ok ? read.record : newSpotting(id)
   const undo = read?.ok ? await db.undo.get(id) : undefined
-  let known = read?.ok ? read.record.updatedAt : null
+  let known = stored?.updatedAt ?? null
   return new Session(value, undo?.steps ?? [], undo?.position ?? 0, (spotting, steps, position) =>
     db.transaction('rw', db.spottings, db.undo, async () => {
       const there = await db.spottings.get(id)
-      if (there && known !== null && there.updatedAt !== known) return 'conflict'
+      if ((there?.updatedAt ?? null) !== known) return 'conflict'
       const updatedAt = nowStamp()
       await db.spottings.put({ ...spotting, updatedAt })
       await db.undo.put({ owner: id, steps: [...steps], position })

@@ -7,7 +7,9 @@ import { database } from './database'
 import { binHighlight, copyHighlight, createHighlight, editSession, loadEdit, newPassage, passagePartsFor } from './highlights'
 import { addRecording, keepFile, storedFile } from './recordings'
 import { allRenders, nextWaiting, queueRenders, setRenderState } from './renders'
+import { analysisOf, keepAnalysisPart, speechOf } from './analyses'
 import { Session } from './session'
+import { openSpotting } from './spottings'
 import { keepVersion, versionsOf } from './versions'
 
 const facts = () => {
@@ -213,5 +215,44 @@ describe('renders', () => {
     if (first) await setRenderState(first.id, { kind: 'failed', failure: { reason: 'interrupted' } })
     expect((await nextWaiting())?.edit.highlight.name).toBe('Later')
     expect((await allRenders()).map((r) => r.state.kind)).toEqual(['waiting', 'failed'])
+  })
+})
+
+describe('what was found out about a recording', () => {
+  it('is kept part by part, read back in whole, and tells where speech is', async () => {
+    const recording = await add('r12')
+    const speech = new Uint8Array(1875).fill(5)
+    speech.fill(250, 100, 200)
+    const part = { peaks: new Uint8Array(6000), rms: new Uint8Array(6000), loudness: new Float32Array(600), speech }
+    expect(await keepAnalysisPart({ recordingId: recording.id, kind: 'sound', index: 0, part })).toBe(true)
+    await keepAnalysisPart({ recordingId: recording.id, kind: 'pictures', index: 0, part: { pictures: [], motion: [{ micros: 2_000_000, amount: 0.1 }], cuts: [2_000_000] } })
+    await keepAnalysisPart({ recordingId: recording.id, kind: 'sound', index: 0, part })
+    const analysis = await analysisOf(recording)
+    expect([analysis.sound.size, analysis.pictures.size]).toEqual([1, 1])
+    expect(analysis.pictures.get(0)?.cuts).toEqual([2_000_000])
+    const heard = await speechOf([recording, { ...recording, id: 'unheard' as RecordingId }])
+    expect([...heard.keys()]).toEqual([recording.id])
+    expect(heard.get(recording.id)?.[0]?.fromMicros).toBe(3_200_000)
+  })
+
+  it('is no misfortune when it cannot be kept', async () => {
+    vi.spyOn(database().analyses, 'put').mockRejectedValueOnce(new DOMException('full', 'QuotaExceededError'))
+    expect(await keepAnalysisPart({ recordingId: 'r13' as RecordingId, kind: 'pictures', index: 0, part: { pictures: [], motion: [], cuts: [] } })).toBe(false)
+  })
+})
+
+describe('decisions about moments', () => {
+  it('are there again with their undo, and two tabs never write over each other', async () => {
+    const { id } = await add('r14')
+    const here = await openSpotting(id)
+    const there = await openSpotting(id)
+    here.change('Change finding', 'a', (draft) => void (draft.proposals = 7))
+    await here.flush()
+    there.change('Change finding', 'b', (draft) => void (draft.proposals = 9))
+    await there.flush()
+    const again = await openSpotting(id)
+    expect(again.value.proposals).toBe(7)
+    again.undo()
+    expect(again.value.proposals).toBe(15)
   })
 })

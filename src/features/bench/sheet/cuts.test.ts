@@ -1,0 +1,110 @@
+import { beforeEach, describe, expect, it } from 'vitest'
+import { sampleEdit } from '../../../../tests/support/edits'
+import type { Edit } from '@/core/model/edit'
+import type { PassageId } from '@/core/model/ids'
+import { outputLength } from '@/core/time/timeMap'
+import { Session } from '@/store/session'
+import { goBackTo } from '../edits'
+import { changeBed, duplicatePassage, insertBed, insertPassage, movePassage, removeBed, removePassage, restoreStrike, setAllJoins, setJoinTiming, setSound, setSpeed, splitAt, strikeAll, strikeStretch, trimAt, trimPassage } from './cuts'
+
+let session: Session<Edit>
+const passages = () => session.value.highlight.passages
+const first = () => passages()[0]?.id as PassageId
+const length = () => outputLength(session.value.highlight)
+
+beforeEach(() => {
+  session = new Session(sampleEdit(), [], 0, () => Promise.resolve('written' as const))
+})
+
+describe('cutting on the Sheet', () => {
+  it('sets cut points where the playhead is, and says where what was on screen went', () => {
+    expect(trimAt(session, 'in', 3_000_000)).toBe(0)
+    expect(passages()[0]).toMatchObject({ inMicros: 15_000_000, outMicros: 22_000_000 })
+    expect(trimAt(session, 'out', 2_000_000)).toBe(1_999_999)
+    expect(length()).toBe(2_000_000)
+    expect(trimAt(session, 'in', 99_000_000), 'nothing plays there').toBe(99_000_000)
+  })
+
+  it('splits once at a place, and says when there is nothing to split', () => {
+    expect(splitAt(session, 4_000_000)).toBe(true)
+    expect(splitAt(session, 4_000_000)).toBe(false)
+    expect(splitAt(session, 10_000_000)).toBe(false)
+    expect(passages()).toHaveLength(2)
+    expect(length()).toBe(10_000_000)
+  })
+
+  it('strikes out, restores, and undoes each as one step', () => {
+    strikeStretch(session, 2_000_000, 5_000_000)
+    expect(length()).toBe(7_000_000)
+    const [strike] = passages()[0]?.strikes ?? []
+    if (!strike) throw new Error('nothing struck')
+    restoreStrike(session, first(), strike)
+    expect(length()).toBe(10_000_000)
+    session.undo()
+    session.undo()
+    expect(passages()[0]?.strikes).toEqual([])
+    strikeAll(session, 'Strike out dead air', [1, 3, 5].map((s) => ({ passageId: first(), strike: { fromMicros: 12_000_000 + s * 1_000_000, toMicros: 12_000_000 + s * 1_000_000 + 500_000 } })))
+    expect(length()).toBe(8_500_000)
+    session.undo()
+    expect(length()).toBe(10_000_000)
+  })
+
+  it('moves, duplicates and removes passages, and never the last one', () => {
+    splitAt(session, 4_000_000)
+    duplicatePassage(session, first())
+    expect(new Set(passages().map((p) => p.id)).size).toBe(3)
+    movePassage(session, 0, 2)
+    expect(passages().map((p) => p.inMicros)).toEqual([12_000_000, 16_000_000, 12_000_000])
+    movePassage(session, 0, 9)
+    for (const p of passages()) removePassage(session, p.id)
+    expect(passages()).toHaveLength(1)
+    insertPassage(session, { ...sampleEdit().highlight.passages[0], id: 'new' as PassageId } as ReturnType<typeof passages>[number], first())
+    expect(passages()[1]?.id).toBe('new')
+  })
+
+  it('holds numbers to what is possible', () => {
+    setSpeed(session, first(), 1000, 'a')
+    expect(passages()[0]?.speedPercent).toBe(400)
+    setSpeed(session, first(), 1, 'b')
+    expect(passages()[0]?.speedPercent).toBe(25)
+    setSound(session, first(), { muted: true, gainDb: -6 }, 'c')
+    expect(passages()[0]?.sound).toMatchObject({ muted: true, gainDb: -6, fadeInMicros: 0 })
+    trimPassage(session, first(), 'out', 999_000_000, 'd')
+    expect(passages()[0]?.outMicros).toBe(60_000_000)
+  })
+
+  it('joins all alike, and takes the time out of the whole when passages overlap', () => {
+    splitAt(session, 4_000_000)
+    setAllJoins(session, { kind: 'dissolve', lengthMicros: 500_000, easing: 'even' })
+    expect(length()).toBe(10_000_000)
+    setJoinTiming(session, 'overlap')
+    expect(length()).toBe(9_500_000)
+  })
+
+  it('adds, changes and removes music', () => {
+    insertBed(session, { id: 'b' as never, soundFileId: 's' as never, startMicros: 0, inMicros: 0, gainDb: -12, fadeInMicros: 0, fadeOutMicros: 0, duckDb: 10 })
+    changeBed(session, 'b' as never, { gainDb: -20 }, 'g')
+    changeBed(session, 'b' as never, { gainDb: -24 }, 'g')
+    expect(session.value.highlight.beds[0]?.gainDb).toBe(-24)
+    session.undo()
+    expect(session.value.highlight.beds[0]?.gainDb).toBe(-12)
+    removeBed(session, 'b' as never)
+    expect(session.value.highlight.beds).toEqual([])
+  })
+
+  it('goes back to a version with its regions, keeps the name, and undo leads forward again', () => {
+    const before = session.value
+    session.change('Rename', 'n', (draft) => {
+      draft.highlight.name = 'Later name'
+      const region = draft.setups[0]?.regions[0]
+      if (region) region.bounds.x = 0.1
+    })
+    strikeStretch(session, 0, 5_000_000)
+    goBackTo(session, { edit: before } as Parameters<typeof goBackTo>[1])
+    expect(length()).toBe(10_000_000)
+    expect(session.value.setups[0]?.regions[0]?.bounds.x).toBe(before.setups[0]?.regions[0]?.bounds.x)
+    expect(session.value.highlight.name).toBe('Later name')
+    session.undo()
+    expect(length()).toBe(5_000_000)
+  })
+})
