@@ -4,6 +4,7 @@ import { SEED, seeded } from '../../../tests/support/seeded'
 import { edit as editSchema, type Edit } from '../model/edit'
 import { newRecord } from '../model/record'
 import { timeMapOf } from '../time/timeMap'
+import { concatenated } from './concatenated'
 import { decimate } from './decimate'
 import { duckGain, speechInOutput } from './ducking'
 import { fadeGain, soundPlan } from './soundPlan'
@@ -16,13 +17,7 @@ function stretched(input: Float32Array, speed: number, block: number): Float32Ar
   const parts: Float32Array[] = []
   for (let at = 0; at < input.length; at += block * 2) parts.push(stretch.push(input.subarray(at, at + block * 2)))
   parts.push(stretch.end())
-  const out = new Float32Array(parts.reduce((n, p) => n + p.length, 0))
-  let at = 0
-  for (const part of parts) {
-    out.set(part, at)
-    at += part.length
-  }
-  return out
+  return concatenated(parts)
 }
 
 /** Dominant frequency of the left channel between two times, by counting rising zero crossings. */

@@ -1,3 +1,5 @@
+import { concatenated } from './concatenated'
+
 /** Output frames made at a time: 15 ms at 48 kHz, a little more than a period of a low voice. */
 const HOP = 720
 
@@ -119,14 +121,4 @@ export class TimeStretch {
     this.mono = this.mono.slice(drop)
     this.first += drop
   }
-}
-
-function concatenated(parts: readonly Float32Array[]): Float32Array {
-  const out = new Float32Array(parts.reduce((n, p) => n + p.length, 0))
-  let at = 0
-  for (const part of parts) {
-    out.set(part, at)
-    at += part.length
-  }
-  return out
 }

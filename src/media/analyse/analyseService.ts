@@ -1,5 +1,6 @@
 import { transfer, wrap, type Remote } from 'comlink'
 import { SPEECH_STEP_MICROS, stepsInPart } from '@/core/detect/analysis'
+import { concatenated } from '@/core/sound/concatenated'
 import type { Micros } from '@/core/time/micros'
 import { openSource, type Source } from '../source/openSource'
 import type { AnalyseJob, AnalyseOutcome, AnalyseWorker, FoundPart } from '../workers/analyse.protocol'
@@ -62,7 +63,7 @@ export class AnalyseService implements AnalyseWorker {
 }
 
 async function tellSpeech(speech: Remote<SpeechWorker>, heard: readonly MeasuredPart[], durationMicros: Micros, onPart: OnPart): Promise<void> {
-  const mono = joined(heard.map((h) => h.mono))
+  const mono = concatenated(heard.map((h) => h.mono))
   const probabilities = await speech.probabilities(transfer(mono, [mono.buffer]))
   let at = 0
   for (const { index, measured } of heard) {
@@ -82,14 +83,4 @@ function groups(indices: readonly number[]): number[][] {
     else all.push([index])
   }
   return all
-}
-
-function joined(rows: readonly Float32Array[]): Float32Array<ArrayBuffer> {
-  const out = new Float32Array(rows.reduce((n, r) => n + r.length, 0))
-  let at = 0
-  for (const row of rows) {
-    out.set(row, at)
-    at += row.length
-  }
-  return out
 }
