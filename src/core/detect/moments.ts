@@ -20,7 +20,7 @@ export interface ProposalSettings {
 }
 
 /** Below this nothing is worth a proposal. */
-const LEAST_SCORE = 0.12
+const LEAST_SCORE = 0.05
 
 /** The rise begins, and the fall has ended, where the score is under this share of the peak's for {@link CALM_STEPS}. */
 const EDGE_SHARE = 0.35

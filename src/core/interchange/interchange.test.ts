@@ -140,6 +140,36 @@ describe('hostile files', () => {
 describe('chapters in a file', () => {
   const reader = (bytes: Uint8Array) => (offset: number, length: number) => Promise.resolve(bytes.slice(offset, offset + length))
 
+  const bytesOf = (text: string) => [...new TextEncoder().encode(text)]
+  const uint = (value: number, length: number) => Array.from({ length }, (_, i) => Math.floor(value / 256 ** (length - 1 - i)) % 256)
+  const box = (type: string, ...content: number[][]) => [...uint(8 + content.flat().length, 4), ...bytesOf(type), ...content.flat()]
+  /** An EBML element with a four-byte size. */
+  const element = (id: number[], ...content: number[][]) => [...id, 0x10, ...uint(content.flat().length, 3), ...content.flat()]
+
+  it('of MP4 are read from the chapter list box, wherever the index lies', async () => {
+    const chapter = (seconds: number, title: string) => [...uint(seconds * 10_000_000, 8), bytesOf(title).length, ...bytesOf(title)]
+    const list = box('chpl', [1, 0, 0, 0, 0, 0, 0, 0, 2], chapter(4, 'Höhenflug'), chapter(1, 'Start'))
+    const file = Uint8Array.from([...box('ftyp', bytesOf('isom')), ...box('mdat', uint(7, 300)), ...box('moov', box('mvhd', uint(0, 20)), box('udta', list))])
+    expect(await chaptersInFile(reader(file), file.length)).toEqual([
+      { inMicros: 1_000_000, outMicros: null, label: 'Start' },
+      { inMicros: 4_000_000, outMicros: null, label: 'Höhenflug' },
+    ])
+    for (let cut = 1; cut < file.length; cut += 7) expect(Array.isArray(await chaptersInFile(reader(file.subarray(0, cut)), cut))).toBe(true)
+  })
+
+  it('of Matroska are read also from behind the clusters; hidden ones are left out', async () => {
+    const atom = (from: number, to: number, title: string, hidden = 0) => element([0xb6], element([0x91], uint(from * 1e9, 8)), element([0x92], uint(to * 1e9, 8)), element([0x98], [hidden]), element([0x80], element([0x85], bytesOf(title))))
+    const chapters = element([0x10, 0x43, 0xa7, 0x70], element([0x45, 0xb9], atom(0, 4, 'Winch'), atom(4, 8, 'Secret', 1), atom(8, 12, 'Glide')))
+    const cluster = element([0x1f, 0x43, 0xb6, 0x75], uint(0, 500))
+    const seekLength = element([0x11, 0x4d, 0x9b, 0x74], element([0x4d, 0xbb], element([0x53, 0xab], [0x10, 0x43, 0xa7, 0x70]), element([0x53, 0xac], uint(0, 4)))).length
+    const seekHead = element([0x11, 0x4d, 0x9b, 0x74], element([0x4d, 0xbb], element([0x53, 0xab], [0x10, 0x43, 0xa7, 0x70]), element([0x53, 0xac], uint(seekLength + cluster.length, 4))))
+    const file = Uint8Array.from([...element([0x1a, 0x45, 0xdf, 0xa3], uint(0, 10)), ...element([0x18, 0x53, 0x80, 0x67], seekHead, cluster, chapters)])
+    expect(await chaptersInFile(reader(file), file.length)).toEqual([
+      { inMicros: 0, outMicros: 4_000_000, label: 'Winch' },
+      { inMicros: 8_000_000, outMicros: 12_000_000, label: 'Glide' },
+    ])
+  })
+
   it(`that is noise, or cut off anywhere, are none (seed ${SEED})`, async () => {
     const random = seeded(SEED)
     const start = Uint8Array.from([0x1a, 0x45, 0xdf, 0xa3, 0x84, 1, 2, 3, 4, 0x18, 0x53, 0x80, 0x67, 0x01, 0xff, 0xff, 0xff, 0xff, 0xff, 0xff, 0xff])

@@ -32,7 +32,7 @@ export type Moment = z.infer<typeof moment>
 export const weights = z.object({ loudness: z.number().min(0).max(1), motion: z.number().min(0).max(1), speech: z.number().min(0).max(1) })
 export type Weights = z.infer<typeof weights>
 
-export const DEFAULT_WEIGHTS: Weights = { loudness: 0.8, motion: 0.1, speech: 0.15 }
+export const DEFAULT_WEIGHTS: Weights = { loudness: 0.9, motion: 0.1, speech: 0.1 }
 
 /** All that is decided about a recording on the Spot screen. */
 export const spotting = recordBase.extend({

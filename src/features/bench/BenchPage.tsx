@@ -3,19 +3,19 @@
 import KeyboardIcon from '@mui/icons-material/KeyboardOutlined'
 import RedoIcon from '@mui/icons-material/Redo'
 import UndoIcon from '@mui/icons-material/Undo'
-import Alert from '@mui/material/Alert'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import IconButton from '@mui/material/IconButton'
-import LinearProgress from '@mui/material/LinearProgress'
 import Tooltip from '@mui/material/Tooltip'
-import Link from 'next/link'
 import { useSnackbar } from 'notistack'
 import { useEffect, useMemo, useState } from 'react'
 import { useStore } from 'zustand'
+import { passageAt, timeMapOf } from '@/core/time/timeMap'
 import { KeysDialog } from '@/ui/KeysDialog'
+import { CannotOpen, Opening } from '@/ui/Opening'
 import { TopBar } from '@/ui/TopBar'
 import { wakeRenderQueue } from '../outbox/renderQueue'
+import { SourceMissing } from '../shelf/SourceMissing'
 import { BenchContext, newBenchView, useBenchContext, useEdit, useView, type BenchContextValue, type Pane } from './benchContext'
 import { FramePane } from './frame/FramePane'
 import { TransportBar } from './gauges/TransportBar'
@@ -25,24 +25,17 @@ import { RenderStatus } from './RenderStatus'
 import { SaveBar } from './SaveBar'
 import { ShapesPane } from './shapes/ShapesPane'
 import { SheetPane } from './sheet/SheetPane'
-import { SourceMissing } from './SourceMissing'
 import { useBench, type Bench } from './useBench'
 import { useHeard } from './useHeard'
 import { BENCH_KEYS, useBenchKeys } from './useBenchKeys'
 import { VersionsDialog } from './VersionsDialog'
-import { passageAt, timeMapOf } from '@/core/time/timeMap'
 
 /** Where one highlight is worked on: when, where, and what you get, side by side. */
 export function BenchPage({ id }: { id: string }) {
   const { state, reopen } = useBench(id)
   switch (state.kind) {
     case 'loading':
-      return (
-        <>
-          <TopBar />
-          <LinearProgress aria-label="Opening the highlight" sx={{ borderRadius: 0, height: 3 }} />
-        </>
-      )
+      return <Opening what="highlight" />
     case 'ready':
       return <ReadyBench bench={state.bench} onReopen={reopen} />
     case 'source-missing':
@@ -59,20 +52,6 @@ export function BenchPage({ id }: { id: string }) {
     case 'source-unreadable':
       return <CannotOpen message={`“${state.fileName}” can no longer be read. Check that the file still opens elsewhere.`} />
   }
-}
-
-function CannotOpen({ message }: { message: string }) {
-  return (
-    <>
-      <TopBar />
-      <Box sx={{ p: 10, display: 'grid', gap: 4, justifyItems: 'start' }}>
-        <Alert severity="error">{message}</Alert>
-        <Button component={Link} href="/">
-          Go to the Shelf
-        </Button>
-      </Box>
-    </>
-  )
 }
 
 function ReadyBench({ bench, onReopen }: { bench: Bench; onReopen: () => void }) {

@@ -14,8 +14,10 @@ import { useEffect, useState } from 'react'
 import { framesPerSecond, type FrameRate } from '@/core/time/frameRate'
 import { toSeconds } from '@/core/time/micros'
 import { usedRecordings } from '@/core/model/edit'
+import type { Size } from '@/core/geometry/rect'
 import type { Shape } from '@/core/model/shape'
 import { inspector } from '@/media/inspect/inspector'
+import type { EncoderChoice } from '@/media/render/encoders'
 import { outputLength } from '@/core/time/timeMap'
 import { queueRenders } from '@/store/renders'
 import { formatBytes, formatRate, formatSize } from '@/ui/format'
@@ -94,7 +96,7 @@ export function RenderDialog({ open, onClose, onQueued }: { open: boolean; onClo
             ))}
           </TextField>
         </Box>
-        <Coding key={chosen.map((s) => s.id).join()} shapes={chosen} bitrateOf={bitrateOf} withSound={usedRecordings(edit).some((r) => r.sound !== null)} />
+        <Coding shapes={chosen} bitrateOf={bitrateOf} withSound={usedRecordings(edit).some((r) => r.sound !== null)} />
       </DialogContent>
       <DialogActions sx={{ px: 6, pb: 4 }}>
         <Button onClick={onClose}>Not now</Button>
@@ -109,27 +111,30 @@ export function RenderDialog({ open, onClose, onQueued }: { open: boolean; onClo
 /** How the files will be coded, told beforehand where it is not what plays everywhere by the browser's own means. */
 function Coding({ shapes, bitrateOf, withSound }: { shapes: readonly Shape[]; bitrateOf: (shape: Shape) => number; withSound: boolean }) {
   const [words, setWords] = useState('')
+  const wanted = JSON.stringify(shapes.map((s) => ({ width: s.width, height: s.height, bitrate: bitrateOf(s) })))
   useEffect(() => {
     let live = true
     const ask = async () => {
-      const choices = await Promise.all(shapes.map((s) => inspector().encoders({ width: s.width, height: s.height }, bitrateOf(s), withSound)))
-      if (!live) return
-      const refused = shapes.filter((_, i) => choices[i] === null)
-      if (refused.length > 0) setWords(`This browser has no encoder for ${refused.map(formatSize).join(', ')}.`)
-      else if (choices.some((c) => c?.container === 'webm')) setWords('This browser cannot write MP4: VP9 and Opus in WebM instead.')
-      else if (choices.some((c) => c?.shippedAac)) setWords('H.264 and AAC in MP4. This browser has no AAC encoder; Brimble’s own is used.')
-      else setWords(withSound ? 'H.264 and AAC in MP4.' : 'H.264 in MP4, without sound.')
+      const files = JSON.parse(wanted) as { width: number; height: number; bitrate: number }[]
+      const choices = await Promise.all(files.map(({ bitrate, ...size }) => inspector().encoders(size, bitrate, withSound)))
+      if (live) setWords(codingWords(files, choices, withSound))
     }
     ask().catch(() => {})
     return () => {
       live = false
     }
-    // Keyed by the shapes; the bitrate hardly changes what can be encoded.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [withSound])
+  }, [wanted, withSound])
   return (
     <Box role="note" sx={{ fontSize: 12.5, color: palette.inkSoft, minHeight: 18 }}>
       {words}
     </Box>
   )
+}
+
+function codingWords(files: readonly Size[], choices: readonly (EncoderChoice | null)[], withSound: boolean): string {
+  const refused = files.filter((_, i) => choices[i] === null)
+  if (refused.length > 0) return `This browser has no encoder for ${refused.map(formatSize).join(', ')}.`
+  if (choices.some((c) => c?.container === 'webm')) return 'This browser cannot write MP4: VP9 and Opus in WebM instead.'
+  if (choices.some((c) => c?.shippedAac)) return 'H.264 and AAC in MP4. This browser has no AAC encoder; Brimble’s own is used.'
+  return withSound ? 'H.264 and AAC in MP4.' : 'H.264 in MP4, without sound.'
 }

@@ -1,10 +1,10 @@
-import { useSnackbar } from 'notistack'
 import { useHotkeys, type Options } from 'react-hotkeys-hook'
 import { oneFrame } from '@/core/cut/passages'
 import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
 import { timeMapOf } from '@/core/time/timeMap'
 import { partsOf, type BenchContextValue } from './benchContext'
-import { splitAt, strikeStretch, trimAt } from './sheet/cuts'
+import { trimAt } from './sheet/cuts'
+import { useCutting } from './sheet/useCutting'
 
 /** Every key of the Bench with what it does, as the list behind `?` shows them. */
 export const BENCH_KEYS: readonly { keys: string; does: string }[] = [
@@ -37,7 +37,7 @@ const OPTIONS: Options = { preventDefault: true, enableOnFormTags: ['slider'] }
 
 /** The Bench's keys. Whatever has the focus and uses a key itself keeps it from coming here. */
 export function useBenchKeys({ session, player, view }: BenchContextValue, open: { render: () => void; keys: () => void; versions: () => void }): void {
-  const { enqueueSnackbar } = useSnackbar()
+  const { split, strike } = useCutting()
   const parts = () => partsOf(session.value, view.getState().passageId)
   const map = () => timeMapOf(session.value.highlight)
   const step = (by: number) => {
@@ -59,17 +59,6 @@ export function useBenchKeys({ session, player, view }: BenchContextValue, open:
     if (stretch.toMicros > stretch.fromMicros) view.setState({ stretch })
     else view.setState({ stretch: end === 'fromMicros' ? { fromMicros: t, toMicros: map().lengthMicros } : { fromMicros: 0, toMicros: t } })
   }
-  const strike = () => {
-    const { stretch } = view.getState()
-    if (!stretch) return enqueueSnackbar('Mark a stretch first: , where it begins and . where it ends, or drag along the times of the Sheet.')
-    player.pause()
-    strikeStretch(session, stretch.fromMicros, stretch.toMicros)
-    view.setState({ stretch: null })
-    player.seek(stretch.fromMicros)
-  }
-  const splitHere = () => {
-    if (!splitAt(session, player.positionMicros)) enqueueSnackbar('There is nothing to split here: the playhead is on a cut.')
-  }
   const shuttle = (direction: 1 | -1) => {
     const { kind, rate } = player.getState()
     const faster = kind === 'playing' && Math.sign(rate) === direction ? Math.min(MOST_RATE, Math.abs(rate) * 2) : 1
@@ -85,7 +74,7 @@ export function useBenchKeys({ session, player, view }: BenchContextValue, open:
   useHotkeys('shift+right', () => step(MICROS_PER_SECOND), OPTIONS)
   useHotkeys('i', () => player.seek(trimAt(session, 'in', player.positionMicros)), OPTIONS)
   useHotkeys('o', () => player.seek(trimAt(session, 'out', player.positionMicros)), OPTIONS)
-  useHotkeys('s', splitHere, OPTIONS)
+  useHotkeys('s', split, OPTIONS)
   useHotkeys('comma', () => mark('fromMicros'), OPTIONS)
   useHotkeys('period', () => mark('toMicros'), OPTIONS)
   useHotkeys('x', strike, OPTIONS)

@@ -1,4 +1,4 @@
-import { useEffect, useMemo } from 'react'
+import { useEffect, useMemo, useRef } from 'react'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { speechOfAnalysis } from '@/core/detect/speech'
 import { usedRecordings, type Edit } from '@/core/model/edit'
@@ -18,16 +18,16 @@ export function useHeard(edit: Edit, files: ReadonlyMap<string, Blob>): SpeechOf
     return `${r.id} ${Math.min(...own.map((p) => p.inMicros))} ${Math.max(...own.map((p) => p.outMicros))}`
   })
   const wanted = ducks ? spans.join('|') : ''
+  const latest = useRef(edit)
+  latest.current = edit
   useEffect(() => {
     if (wanted === '') return
     for (const span of wanted.split('|')) {
       const [id = '', from = '0', to = '0'] = span.split(' ')
-      const recording = edit.recordings.find((r) => r.id === id)
+      const recording = latest.current.recordings.find((r) => r.id === id)
       const file = files.get(id)
       if (recording && file) void analyse(recording, file, { kind: 'sound', fromMicros: Number(from), toMicros: Number(to) }).catch(() => {})
     }
-    // `wanted` says all that matters of the edit.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [wanted, files])
 
   const ids = used.map((r) => r.id).join()

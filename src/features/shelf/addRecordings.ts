@@ -58,7 +58,7 @@ async function makeStrip(recording: Recording, file: Blob): Promise<void> {
   const times = Array.from({ length: STRIP_PICTURES }, (_, i) => Math.round((recording.durationMicros * (i + 0.5)) / STRIP_PICTURES))
   const pictures: Blob[] = []
   await inspector()
-    .pictures(`strip ${recording.id}`, { file, originMicros: recording.originMicros }, times, STRIP_HEIGHT, 'key-frame', proxy((_: number, picture: Blob) => void pictures.push(picture)))
+    .pictures(`strip ${recording.id}`, { id: recording.id, file, originMicros: recording.originMicros }, times, STRIP_HEIGHT, 'key-frame', proxy((_: number, picture: Blob) => void pictures.push(picture)))
     .catch(() => {})
   if (pictures.length > 0) await keepPictures(recording.id, recording.updatedAt, pictures)
 }

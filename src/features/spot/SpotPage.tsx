@@ -9,7 +9,6 @@ import Button from '@mui/material/Button'
 import IconButton from '@mui/material/IconButton'
 import LinearProgress from '@mui/material/LinearProgress'
 import Tooltip from '@mui/material/Tooltip'
-import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { closeSnackbar, useSnackbar } from 'notistack'
 import { useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react'
@@ -19,9 +18,10 @@ import type { PreviewTarget } from '@/media/workers/preview.protocol'
 import { formatTime, formatVideo } from '@/ui/format'
 import { KeysDialog } from '@/ui/KeysDialog'
 import { fonts, palette } from '@/ui/theme'
+import { CannotOpen, Opening } from '@/ui/Opening'
 import { TopBar } from '@/ui/TopBar'
 import { usePreviewCanvas } from '@/ui/usePreviewCanvas'
-import { SourceMissing } from '../bench/SourceMissing'
+import { SourceMissing } from '../shelf/SourceMissing'
 import { analyse, pauseAnalysis } from './analyser'
 import { Bands } from './Bands'
 import { cutHighlights } from './cutHighlights'
@@ -30,6 +30,7 @@ import { MomentList } from './MomentList'
 import { newSpotView, SpotContext, useSpotContext, type Spot, type SpotContextValue } from './spotContext'
 import { useMoments, type Found } from './useMoments'
 import { useSpot } from './useSpot'
+import { useSpotActions, type SpotActions } from './useSpotActions'
 import { SPOT_KEYS, useSpotKeys } from './useSpotKeys'
 
 /** Where the moments of a whole recording are found. */
@@ -37,12 +38,7 @@ export function SpotPage({ id }: { id: string }) {
   const { state, reopen } = useSpot(id)
   switch (state.kind) {
     case 'loading':
-      return (
-        <>
-          <TopBar />
-          <LinearProgress aria-label="Opening the recording" sx={{ borderRadius: 0, height: 3 }} />
-        </>
-      )
+      return <Opening what="recording" />
     case 'ready':
       return <ReadySpot key={state.spot.recording.id} spot={state.spot} />
     case 'source-missing':
@@ -57,20 +53,6 @@ export function SpotPage({ id }: { id: string }) {
     case 'source-unreadable':
       return <CannotOpen message={`“${state.fileName}” can no longer be read. Check that the file still opens elsewhere.`} />
   }
-}
-
-function CannotOpen({ message }: { message: string }) {
-  return (
-    <>
-      <TopBar />
-      <Box sx={{ p: 10, display: 'grid', gap: 4, justifyItems: 'start' }}>
-        <Alert severity="error">{message}</Alert>
-        <Button component={Link} href="/">
-          Go to the Shelf
-        </Button>
-      </Box>
-    </>
-  )
 }
 
 function ReadySpot({ spot }: { spot: Spot }) {
@@ -110,7 +92,8 @@ function SpotScreen() {
       ),
     })
   }
-  useSpotKeys(context, found, { cut: () => void cut(), keys: () => setKeysOpen(true) })
+  const actions = useSpotActions(found)
+  useSpotKeys(context, actions, { cut: () => void cut(), keys: () => setKeysOpen(true) })
   return (
     <Box sx={{ display: 'flex', flexDirection: 'column', height: '100dvh' }}>
       <TopBar
@@ -144,7 +127,7 @@ function SpotScreen() {
         </Box>
         <Bands found={found} />
       </Box>
-      <Transport onKeys={() => setKeysOpen(true)} />
+      <Transport actions={actions} onKeys={() => setKeysOpen(true)} />
       <KeysDialog keys={SPOT_KEYS} open={keysOpen} onClose={() => setKeysOpen(false)} />
     </Box>
   )
@@ -203,7 +186,7 @@ function Picture() {
   )
 }
 
-function Transport({ onKeys }: { onKeys: () => void }) {
+function Transport({ actions, onKeys }: { actions: SpotActions; onKeys: () => void }) {
   const { player, recording } = useSpotContext()
   const state = useSyncExternalStore(player.subscribe, player.getState, player.getState)
   const clock = useRef<HTMLSpanElement>(null)
@@ -225,23 +208,27 @@ function Transport({ onKeys }: { onKeys: () => void }) {
         {playing && state.rate !== 1 && <Box component="span" sx={{ color: palette.strawInk }}> {state.rate}×</Box>}
       </Box>
       <Box sx={{ flex: 1 }} />
-      {[
-        ['M', 'mark'],
-        ['Enter', 'next moment'],
-        ['Y', 'keep'],
-        ['N', 'drop'],
-        ['I O', 'in, out here'],
-      ].map(([key, does]) => (
-        <Box key={key} sx={{ display: 'flex', gap: 1, alignItems: 'center', fontSize: 12.5, whiteSpace: 'nowrap' }}>
-          <Box component="kbd" sx={{ fontFamily: fonts.numbers, fontSize: 11, border: 1, borderColor: 'divider', borderRadius: '3px', px: 1 }}>
-            {key}
-          </Box>
-          {does}
-        </Box>
-      ))}
+      <KeyButton keys="M" does="mark" onClick={actions.mark} />
+      <KeyButton keys="Enter" does="next moment" onClick={actions.next} />
+      <KeyButton keys="Y" does="keep" onClick={actions.keepSelected} />
+      <KeyButton keys="N" does="drop" onClick={actions.dropSelected} />
+      <KeyButton keys="I" does="in here" onClick={() => actions.setEdge('in')} />
+      <KeyButton keys="O" does="out here" onClick={() => actions.setEdge('out')} />
       <Button variant="text" onClick={onKeys}>
         All keys
       </Button>
     </Box>
+  )
+}
+
+/** Does by mouse what a key does, and says which. */
+function KeyButton({ keys, does, onClick }: { keys: string; does: string; onClick: () => void }) {
+  return (
+    <Button variant="text" onClick={onClick} sx={{ gap: 1.5, px: 1, minWidth: 0, fontWeight: 500 }}>
+      <Box component="kbd" aria-hidden sx={{ fontFamily: fonts.numbers, fontSize: 11, border: 1, borderColor: 'divider', borderRadius: '3px', px: 1 }}>
+        {keys}
+      </Box>
+      {does}
+    </Button>
   )
 }

@@ -1,9 +1,8 @@
 import { useHotkeys, type Options } from 'react-hotkeys-hook'
 import { oneFrame } from '@/core/cut/passages'
 import { MICROS_PER_SECOND } from '@/core/time/micros'
-import { adjust, drop, keep, markAt } from './marking'
-import { bringIntoSight, panStretch, zoomStretch, type SpotContextValue } from './spotContext'
-import type { Found } from './useMoments'
+import { panStretch, zoomStretch, type SpotContextValue } from './spotContext'
+import type { SpotActions } from './useSpotActions'
 
 /** Every key of the Spot screen with what it does, as the list behind `?` shows them. */
 export const SPOT_KEYS: readonly { keys: string; does: string }[] = [
@@ -29,9 +28,8 @@ const MOST_RATE = 8
 /** The edges of a moment are sliders to assistive technology; the library would leave all keys to them. */
 const OPTIONS: Options = { preventDefault: true, enableOnFormTags: ['slider'] }
 
-export function useSpotKeys({ recording, session, player, view }: SpotContextValue, found: Found, open: { cut: () => void; keys: () => void }): void {
+export function useSpotKeys({ recording, session, player, view }: SpotContextValue, actions: SpotActions, open: { cut: () => void; keys: () => void }): void {
   const { durationMicros } = recording
-  const selected = () => found.moments.find((m) => m.id === view.getState().selected) ?? null
   const step = (by: number) => {
     player.pause()
     player.seek(player.positionMicros + by)
@@ -46,21 +44,6 @@ export function useSpotKeys({ recording, session, player, view }: SpotContextVal
     const faster = kind === 'playing' && Math.sign(rate) === direction ? Math.min(MOST_RATE, Math.abs(rate) * 2) : 1
     void player.play(direction * faster)
   }
-  const toMoment = (by: 1 | -1) => {
-    const all = found.moments.filter((m) => m.state !== 'dropped')
-    const at = all.findIndex((m) => m.id === view.getState().selected)
-    const here = player.positionMicros
-    const next = at >= 0 ? all[(at + by + all.length) % all.length] : by > 0 ? (all.find((m) => m.inMicros >= here) ?? all[0]) : (all.findLast((m) => m.inMicros < here) ?? all.at(-1))
-    if (!next) return
-    view.setState({ selected: next.id })
-    bringIntoSight(view, durationMicros, next.inMicros, next.outMicros)
-    player.seek(next.inMicros)
-    void player.play()
-  }
-  const onSelected = (act: (moment: NonNullable<ReturnType<typeof selected>>) => void) => () => {
-    const moment = selected()
-    if (moment) act(moment)
-  }
   const zoom = (factor: number) => zoomStretch(view, durationMicros, factor, player.positionMicros)
   const pan = (by: number) => {
     const { fromMicros, toMicros } = view.getState()
@@ -74,13 +57,13 @@ export function useSpotKeys({ recording, session, player, view }: SpotContextVal
   useHotkeys('right', () => step(oneFrame(recording)), OPTIONS)
   useHotkeys('shift+left', () => step(-MICROS_PER_SECOND), OPTIONS)
   useHotkeys('shift+right', () => step(MICROS_PER_SECOND), OPTIONS)
-  useHotkeys('enter', () => toMoment(1), OPTIONS)
-  useHotkeys('shift+enter', () => toMoment(-1), OPTIONS)
-  useHotkeys('y', onSelected((m) => keep(session, m)), OPTIONS)
-  useHotkeys('n', onSelected((m) => drop(session, m)), OPTIONS)
-  useHotkeys('i', onSelected((m) => adjust(session, recording, m, 'in', player.positionMicros, crypto.randomUUID())), OPTIONS)
-  useHotkeys('o', onSelected((m) => adjust(session, recording, m, 'out', player.positionMicros, crypto.randomUUID())), OPTIONS)
-  useHotkeys('m', () => view.setState({ selected: markAt(session, recording, found.analysis, player.positionMicros).id }), OPTIONS)
+  useHotkeys('enter', actions.next, OPTIONS)
+  useHotkeys('shift+enter', actions.previous, OPTIONS)
+  useHotkeys('y', actions.keepSelected, OPTIONS)
+  useHotkeys('n', actions.dropSelected, OPTIONS)
+  useHotkeys('i', () => actions.setEdge('in'), OPTIONS)
+  useHotkeys('o', () => actions.setEdge('out'), OPTIONS)
+  useHotkeys('m', actions.mark, OPTIONS)
   useHotkeys('equal, shift+equal, add', () => zoom(1 / 1.5), OPTIONS)
   useHotkeys('minus, subtract', () => zoom(1.5), OPTIONS)
   useHotkeys('pageup', () => pan(-1), OPTIONS)

@@ -4,8 +4,9 @@ import type { Shape } from '@/core/model/shape'
 import type { Level } from '@/core/sound/levels'
 import type { Micros } from '@/core/time/micros'
 import { chooseEncoders, type EncoderChoice } from '../render/encoders'
-import { openSource, type Source } from '../source/openSource'
-import type { InspectWorker, SourceFile } from '../workers/inspect.protocol'
+import type { Source } from '../source/openSource'
+import { OpenSources, type SourceFile } from '../source/openSources'
+import type { InspectWorker } from '../workers/inspect.protocol'
 import { picturesAt, type PicturePrecision } from './pictures'
 import { probe, probeSoundFile, type ProbeResult, type SoundProbeResult } from './probe'
 import { soundLevels, type LevelSpan } from './soundLevels'
@@ -14,6 +15,7 @@ import { stillOf } from './still'
 /** What the inspecting worker offers: looking into files without playing or rendering them. */
 export class InspectService implements InspectWorker {
   private readonly running = new Map<string, AbortController>()
+  private readonly sources = new OpenSources()
 
   probe(file: Blob): Promise<ProbeResult> {
     return probe(file)
@@ -43,16 +45,14 @@ export class InspectService implements InspectWorker {
     return stillOf(edit, shape, files, t, height)
   }
 
-  /** Runs `work` on an opened source; a later call on the same channel stops it. */
-  private async exclusively<T>(channel: string, { file, originMicros }: SourceFile, work: (source: Source, signal: AbortSignal) => Promise<T>): Promise<T> {
+  /** Runs `work` on an open source; a later call on the same channel stops it. */
+  private async exclusively<T>(channel: string, file: SourceFile, work: (source: Source, signal: AbortSignal) => Promise<T>): Promise<T> {
     this.running.get(channel)?.abort()
     const abort = new AbortController()
     this.running.set(channel, abort)
-    const source = await openSource(file, originMicros)
     try {
-      return await work(source, abort.signal)
+      return await this.sources.use(file, (source) => work(source, abort.signal))
     } finally {
-      source.dispose()
       if (this.running.get(channel) === abort) this.running.delete(channel)
     }
   }

@@ -7,12 +7,7 @@ import type { PicturePrecision } from '../inspect/pictures'
 import type { ProbeResult, SoundProbeResult } from '../inspect/probe'
 import type { EncoderChoice } from '../render/encoders'
 import type { LevelSpan } from '../inspect/soundLevels'
-
-/** A recording as the workers need it: its bytes and where its clock starts. */
-export interface SourceFile {
-  file: Blob
-  originMicros: number
-}
+import type { SourceFile } from '../source/openSources'
 
 export interface InspectWorker {
   probe(file: Blob): Promise<ProbeResult>

@@ -1,6 +1,7 @@
 'use client'
 
 import AddIcon from '@mui/icons-material/Add'
+import ContentCutIcon from '@mui/icons-material/ContentCut'
 import MusicNoteIcon from '@mui/icons-material/MusicNoteOutlined'
 import ZoomInIcon from '@mui/icons-material/ZoomIn'
 import ZoomOutIcon from '@mui/icons-material/ZoomOut'
@@ -8,16 +9,20 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import IconButton from '@mui/material/IconButton'
 import Tooltip from '@mui/material/Tooltip'
+import { useSnackbar } from 'notistack'
 import { useState, type ReactNode } from 'react'
 import { oneFrame } from '@/core/cut/passages'
 import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
 import { palette } from '@/ui/theme'
-import { useEdit, useParts } from '../benchContext'
+import { droppedFiles, type ChosenFile } from '../../shelf/chosenFiles'
+import { useEdit, useParts, useView } from '../benchContext'
 import { PaneFrame } from '../PaneFrame'
 import { AddPassageDialog } from './AddPassageDialog'
 import { BedsDialog } from './BedsDialog'
 import { DeadAirBar } from './DeadAirBar'
 import { SheetRows } from './SheetRows'
+import { useAddPassage } from './useAddPassage'
+import { useCutting } from './useCutting'
 import { useDeadAir } from './useDeadAir'
 
 /** What one row can stand for, in microseconds of output; before these comes a single frame. */
@@ -35,6 +40,17 @@ export function SheetPane() {
   const deadAir = useDeadAir(edit, open === 'dead-air')
   const scales = [oneFrame(recording), ...SCALES]
   const rowMicros = scales[scale] ?? MICROS_PER_SECOND
+  const { split, strike } = useCutting()
+  const marked = useView((v) => v.stretch !== null)
+  const [over, setOver] = useState(false)
+  const { addFile } = useAddPassage()
+  const { enqueueSnackbar } = useSnackbar()
+  const addDropped = async (files: ChosenFile[]) => {
+    for (const chosen of files) {
+      const problem = await addFile(chosen)
+      if (problem !== null) enqueueSnackbar(problem, { variant: 'error', autoHideDuration: 12_000 })
+    }
+  }
   const close = () => setOpen(null)
   return (
     <PaneFrame
@@ -53,19 +69,40 @@ export function SheetPane() {
         </>
       }
     >
-      <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5, px: 2.5, py: 1.5, borderBottom: 1, borderColor: 'divider', flex: 'none', overflow: 'hidden' }}>
+      <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, px: 2.5, py: 1.5, borderBottom: 1, borderColor: 'divider', flex: 'none', flexWrap: 'wrap', '& .MuiButton-root': { px: 1.5, minWidth: 0 } }}>
         <Button startIcon={<AddIcon />} onClick={() => setOpen('add')}>
           Passage
         </Button>
         <Button startIcon={<MusicNoteIcon />} onClick={() => setOpen('beds')}>
           Music{edit.highlight.beds.length > 0 && ` ${edit.highlight.beds.length}`}
         </Button>
+        <Button startIcon={<ContentCutIcon />} onClick={split}>
+          Split
+        </Button>
+        <Button disabled={!marked} onClick={strike}>
+          Strike out
+        </Button>
         <Button aria-pressed={open === 'dead-air'} onClick={() => setOpen(open === 'dead-air' ? null : 'dead-air')}>
           Dead air
         </Button>
       </Box>
       {open === 'dead-air' && <DeadAirBar deadAir={deadAir} onClose={close} />}
-      <SheetRows rowMicros={rowMicros} pauses={open === 'dead-air' ? (deadAir.pauses ?? []) : []} />
+      <Box
+        onDragOver={(e) => {
+          if (!e.dataTransfer.types.includes('Files')) return
+          e.preventDefault()
+          setOver(true)
+        }}
+        onDragLeave={() => setOver(false)}
+        onDrop={(e) => {
+          e.preventDefault()
+          setOver(false)
+          void droppedFiles(e.dataTransfer.items).then(addDropped)
+        }}
+        sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: 'column', outline: over ? `3px solid ${palette.leaf}` : 'none', outlineOffset: -3 }}
+      >
+        <SheetRows rowMicros={rowMicros} pauses={open === 'dead-air' ? (deadAir.pauses ?? []) : []} />
+      </Box>
       {open === 'beds' && <BedsDialog onClose={close} />}
       {open === 'add' && <AddPassageDialog onClose={close} />}
     </PaneFrame>

@@ -236,11 +236,11 @@ function Playhead({ layout, map }: { layout: SheetLayout; map: TimeMap }) {
 function useFollow(scroller: RefObject<HTMLDivElement | null>, layout: SheetLayout, map: TimeMap): void {
   const { player } = useBenchContext()
   useEffect(() => {
-    let last = player.positionMicros
+    // The first call tells where the playhead is, not that it went there: a new layout must not scroll.
+    let told = false
     return player.onPosition((t) => {
       const element = scroller.current
-      if (!element || t === last) return
-      last = t
+      if (!element || !told) return void (told = true)
       const top = topOfOutput(layout, map, t)
       const y = top - element.scrollTop
       if (y < 20 || y > element.clientHeight - 30) element.scrollTop = top - element.clientHeight * 0.3

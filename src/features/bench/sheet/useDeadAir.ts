@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from 'react'
+import { useEffect, useMemo, useRef, useState } from 'react'
 import { DEAD_AIR_DEFAULTS, findDeadAir, totalOf, type DeadAirSettings } from '@/core/cut/deadAir'
 import { keptStretches } from '@/core/time/timeMap'
 import { recordingOf, type Edit } from '@/core/model/edit'
@@ -37,18 +37,20 @@ export function useDeadAir(edit: Edit, on: boolean): DeadAir {
   const [settings, setAll] = useState(DEAD_AIR_DEFAULTS)
   const [levels, setLevels] = useState<ReadonlyMap<string, Float32Array>>(new Map())
   const { passages } = edit.highlight
+  const latest = useRef({ edit, levels })
+  latest.current = { edit, levels }
   const wanted = on ? passages.map(levelsKey).join('|') : ''
 
   useEffect(() => {
     if (wanted === '') return
     let live = true
     const listen = async () => {
-      for (const passage of edit.highlight.passages) {
+      for (const passage of latest.current.edit.highlight.passages) {
         const file = files.get(passage.recordingId)
-        const { originMicros } = recordingOf(edit, passage.recordingId)
-        if (!live || !file || levels.has(levelsKey(passage))) continue
+        const { originMicros } = recordingOf(latest.current.edit, passage.recordingId)
+        if (!live || !file || latest.current.levels.has(levelsKey(passage))) continue
         const count = Math.ceil((passage.outMicros - passage.inMicros) / STEP_MICROS)
-        const [row = []] = await inspector().levels(`dead air ${passage.id}`, { file, originMicros }, [{ fromMicros: passage.inMicros, stepMicros: STEP_MICROS, count }])
+        const [row = []] = await inspector().levels(`dead air ${passage.id}`, { id: passage.recordingId, file, originMicros }, [{ fromMicros: passage.inMicros, stepMicros: STEP_MICROS, count }])
         const decibels = Float32Array.from(row, ({ rms }) => toDecibels(rms))
         if (live) setLevels((all) => new Map(all).set(levelsKey(passage), decibels))
       }
@@ -57,8 +59,6 @@ export function useDeadAir(edit: Edit, on: boolean): DeadAir {
     return () => {
       live = false
     }
-    // `wanted` says all that matters of the edit; levels that have come in must not start the listening again.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [wanted, files])
 
   return useMemo(() => {

@@ -58,7 +58,7 @@ export function useSheetRows(edit: Edit, inSight: readonly RowItem[]): ReadonlyM
         const file = files.get(id)
         if (!file) continue
         const recording = recordingOf(latest.current.edit, id)
-        const source = { file, originMicros: recording.originMicros }
+        const source = { id, file, originMicros: recording.originMicros }
         const noPicture = rows.filter((row) => !cache.current.get(rowKey(row))?.exact)
         const pass = (precision: 'key-frame' | 'exact') =>
           inspector().pictures(`sheet pictures ${id}`, source, noPicture.map((r) => r.recordingMicros), PICTURE_HEIGHT, precision, proxy((n: number, picture: Blob) => update(noPicture[n] && rowKey(noPicture[n]), { picture, exact: precision === 'exact' })))

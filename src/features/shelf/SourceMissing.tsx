@@ -10,9 +10,9 @@ import { inspector } from '@/media/inspect/inspector'
 import { askForFile, relink } from '@/store/recordings'
 import { formatBytes, formatLength, formatVideo } from '@/ui/format'
 import { palette } from '@/ui/theme'
-import { storedAs } from '../shelf/addRecordings'
-import { chooseFiles } from '../shelf/chosenFiles'
-import { keepMessage, probeMessage } from '../shelf/messages'
+import { storedAs } from './addRecordings'
+import { chooseFiles } from './chosenFiles'
+import { keepMessage, probeMessage } from './messages'
 
 /** A recording's length may differ by this much and still be taken for the same file. */
 const SAME_LENGTH_MICROS = 100_000
