@@ -32,7 +32,12 @@ export interface Composition {
   steps: Step[]
 }
 
+/** Every picture that a composition shows, in drawing order. */
+export function picturesOf({ steps }: Pick<Composition, 'steps'>): PictureStep[] {
+  return steps.flatMap((step) => (step.kind === 'picture' ? [step] : step.kind === 'layer' ? picturesOf(step) : []))
+}
+
 /** Every moment that a composition shows, in drawing order. */
-export function feedsOf({ steps }: Pick<Composition, 'steps'>): Feed[] {
-  return steps.flatMap((step) => (step.kind === 'picture' ? [step.feed] : step.kind === 'layer' ? feedsOf(step) : []))
+export function feedsOf(composition: Pick<Composition, 'steps'>): Feed[] {
+  return picturesOf(composition).map((p) => p.feed)
 }

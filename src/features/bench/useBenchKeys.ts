@@ -1,7 +1,8 @@
-import { useHotkeys, type Options } from 'react-hotkeys-hook'
+import { useHotkeys } from 'react-hotkeys-hook'
 import { oneFrame } from '@/core/cut/passages'
 import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
 import { timeMapOf } from '@/core/time/timeMap'
+import { SCREEN_KEYS } from '@/ui/screenKeys'
 import { partsOf, type BenchContextValue } from './benchContext'
 import { trimAt } from './sheet/cuts'
 import { useCutting } from './sheet/useCutting'
@@ -32,9 +33,6 @@ export const BENCH_KEYS: readonly { keys: string; does: string }[] = [
 
 const MOST_RATE = 8
 
-/** A cut that is picked up is a slider to assistive technology; the library would leave all keys to it. */
-const OPTIONS: Options = { preventDefault: true, enableOnFormTags: ['slider'] }
-
 /** The Bench's keys. Whatever has the focus and uses a key itself keeps it from coming here. */
 export function useBenchKeys({ session, player, view }: BenchContextValue, open: { render: () => void; keys: () => void; versions: () => void }): void {
   const { split, strike } = useCutting()
@@ -64,35 +62,35 @@ export function useBenchKeys({ session, player, view }: BenchContextValue, open:
     const faster = kind === 'playing' && Math.sign(rate) === direction ? Math.min(MOST_RATE, Math.abs(rate) * 2) : 1
     void player.play(direction * faster)
   }
-  useHotkeys('space', () => player.toggle(), OPTIONS)
-  useHotkeys('j', () => shuttle(-1), OPTIONS)
-  useHotkeys('k', () => player.pause(), OPTIONS)
-  useHotkeys('l', () => shuttle(1), OPTIONS)
-  useHotkeys('left', () => step(-frame()), OPTIONS)
-  useHotkeys('right', () => step(frame()), OPTIONS)
-  useHotkeys('shift+left', () => step(-MICROS_PER_SECOND), OPTIONS)
-  useHotkeys('shift+right', () => step(MICROS_PER_SECOND), OPTIONS)
-  useHotkeys('i', () => player.seek(trimAt(session, 'in', player.positionMicros)), OPTIONS)
-  useHotkeys('o', () => player.seek(trimAt(session, 'out', player.positionMicros)), OPTIONS)
-  useHotkeys('s', split, OPTIONS)
-  useHotkeys('comma', () => mark('fromMicros'), OPTIONS)
-  useHotkeys('period', () => mark('toMicros'), OPTIONS)
-  useHotkeys('x', strike, OPTIONS)
-  useHotkeys('home', () => player.seek(0), OPTIONS)
-  useHotkeys('end', () => player.seek(map().lengthMicros - frame()), OPTIONS)
-  useHotkeys('pageup', () => toPassage(-1), OPTIONS)
-  useHotkeys('pagedown', () => toPassage(1), OPTIONS)
-  useHotkeys('1', () => view.setState({ pane: 'sheet' }), OPTIONS)
-  useHotkeys('2', () => view.setState({ pane: 'frame' }), OPTIONS)
-  useHotkeys('3', () => view.setState({ pane: 'shapes' }), OPTIONS)
-  useHotkeys('h', () => view.setState((v) => ({ marks: !v.marks })), OPTIONS)
-  useHotkeys('mod+z', () => session.undo(), OPTIONS)
-  useHotkeys('mod+shift+z, mod+y', () => session.redo(), OPTIONS)
-  useHotkeys('mod+enter', open.render, OPTIONS)
-  useHotkeys('mod+d', open.versions, OPTIONS)
+  useHotkeys('space', () => player.toggle(), SCREEN_KEYS)
+  useHotkeys('j', () => shuttle(-1), SCREEN_KEYS)
+  useHotkeys('k', () => player.pause(), SCREEN_KEYS)
+  useHotkeys('l', () => shuttle(1), SCREEN_KEYS)
+  useHotkeys('left', () => step(-frame()), SCREEN_KEYS)
+  useHotkeys('right', () => step(frame()), SCREEN_KEYS)
+  useHotkeys('shift+left', () => step(-MICROS_PER_SECOND), SCREEN_KEYS)
+  useHotkeys('shift+right', () => step(MICROS_PER_SECOND), SCREEN_KEYS)
+  useHotkeys('i', () => player.seek(trimAt(session, 'in', player.positionMicros)), SCREEN_KEYS)
+  useHotkeys('o', () => player.seek(trimAt(session, 'out', player.positionMicros)), SCREEN_KEYS)
+  useHotkeys('s', split, SCREEN_KEYS)
+  useHotkeys('comma', () => mark('fromMicros'), SCREEN_KEYS)
+  useHotkeys('period', () => mark('toMicros'), SCREEN_KEYS)
+  useHotkeys('x', strike, SCREEN_KEYS)
+  useHotkeys('home', () => player.seek(0), SCREEN_KEYS)
+  useHotkeys('end', () => player.seek(map().lengthMicros - frame()), SCREEN_KEYS)
+  useHotkeys('pageup', () => toPassage(-1), SCREEN_KEYS)
+  useHotkeys('pagedown', () => toPassage(1), SCREEN_KEYS)
+  useHotkeys('1', () => view.setState({ pane: 'sheet' }), SCREEN_KEYS)
+  useHotkeys('2', () => view.setState({ pane: 'frame' }), SCREEN_KEYS)
+  useHotkeys('3', () => view.setState({ pane: 'shapes' }), SCREEN_KEYS)
+  useHotkeys('h', () => view.setState((v) => ({ marks: !v.marks })), SCREEN_KEYS)
+  useHotkeys('mod+z', () => session.undo(), SCREEN_KEYS)
+  useHotkeys('mod+shift+z, mod+y', () => session.redo(), SCREEN_KEYS)
+  useHotkeys('mod+enter', open.render, SCREEN_KEYS)
+  useHotkeys('mod+d', open.versions, SCREEN_KEYS)
   useHotkeys('escape', () => {
     view.setState({ selection: null, stretch: null })
     if (document.activeElement instanceof HTMLElement) document.activeElement.blur()
   }, { enableOnFormTags: ['slider'] })
-  useHotkeys('?', open.keys, { ...OPTIONS, useKey: true })
+  useHotkeys('?', open.keys, { ...SCREEN_KEYS, useKey: true })
 }

@@ -1,6 +1,7 @@
-import { useHotkeys, type Options } from 'react-hotkeys-hook'
+import { useHotkeys } from 'react-hotkeys-hook'
 import { oneFrame } from '@/core/cut/passages'
 import { MICROS_PER_SECOND } from '@/core/time/micros'
+import { SCREEN_KEYS } from '@/ui/screenKeys'
 import { panStretch, zoomStretch, type SpotContextValue } from './spotContext'
 import type { SpotActions } from './useSpotActions'
 
@@ -25,9 +26,6 @@ export const SPOT_KEYS: readonly { keys: string; does: string }[] = [
 
 const MOST_RATE = 8
 
-/** The edges of a moment are sliders to assistive technology; the library would leave all keys to them. */
-const OPTIONS: Options = { preventDefault: true, enableOnFormTags: ['slider'] }
-
 export function useSpotKeys({ recording, session, player, view }: SpotContextValue, actions: SpotActions, open: { cut: () => void; keys: () => void }): void {
   const { durationMicros } = recording
   const step = (by: number) => {
@@ -49,30 +47,30 @@ export function useSpotKeys({ recording, session, player, view }: SpotContextVal
     const { fromMicros, toMicros } = view.getState()
     panStretch(view, durationMicros, by * (toMicros - fromMicros) * 0.8)
   }
-  useHotkeys('space', () => player.toggle(), OPTIONS)
-  useHotkeys('j', () => shuttle(-1), OPTIONS)
-  useHotkeys('k', () => player.pause(), OPTIONS)
-  useHotkeys('l', () => shuttle(1), OPTIONS)
-  useHotkeys('left', () => step(-oneFrame(recording)), OPTIONS)
-  useHotkeys('right', () => step(oneFrame(recording)), OPTIONS)
-  useHotkeys('shift+left', () => step(-MICROS_PER_SECOND), OPTIONS)
-  useHotkeys('shift+right', () => step(MICROS_PER_SECOND), OPTIONS)
-  useHotkeys('enter', actions.next, OPTIONS)
-  useHotkeys('shift+enter', actions.previous, OPTIONS)
-  useHotkeys('y', actions.keepSelected, OPTIONS)
-  useHotkeys('n', actions.dropSelected, OPTIONS)
-  useHotkeys('i', () => actions.setEdge('in'), OPTIONS)
-  useHotkeys('o', () => actions.setEdge('out'), OPTIONS)
-  useHotkeys('m', actions.mark, OPTIONS)
-  useHotkeys('equal, shift+equal, add', () => zoom(1 / 1.5), OPTIONS)
-  useHotkeys('minus, subtract', () => zoom(1.5), OPTIONS)
-  useHotkeys('pageup', () => pan(-1), OPTIONS)
-  useHotkeys('pagedown', () => pan(1), OPTIONS)
-  useHotkeys('home', () => step(-durationMicros), OPTIONS)
-  useHotkeys('end', () => step(durationMicros), OPTIONS)
-  useHotkeys('mod+z', () => session.undo(), OPTIONS)
-  useHotkeys('mod+shift+z, mod+y', () => session.redo(), OPTIONS)
-  useHotkeys('mod+enter', open.cut, OPTIONS)
+  useHotkeys('space', () => player.toggle(), SCREEN_KEYS)
+  useHotkeys('j', () => shuttle(-1), SCREEN_KEYS)
+  useHotkeys('k', () => player.pause(), SCREEN_KEYS)
+  useHotkeys('l', () => shuttle(1), SCREEN_KEYS)
+  useHotkeys('left', () => step(-oneFrame(recording)), SCREEN_KEYS)
+  useHotkeys('right', () => step(oneFrame(recording)), SCREEN_KEYS)
+  useHotkeys('shift+left', () => step(-MICROS_PER_SECOND), SCREEN_KEYS)
+  useHotkeys('shift+right', () => step(MICROS_PER_SECOND), SCREEN_KEYS)
+  useHotkeys('enter', actions.next, SCREEN_KEYS)
+  useHotkeys('shift+enter', actions.previous, SCREEN_KEYS)
+  useHotkeys('y', actions.keepSelected, SCREEN_KEYS)
+  useHotkeys('n', actions.dropSelected, SCREEN_KEYS)
+  useHotkeys('i', () => actions.setEdge('in'), SCREEN_KEYS)
+  useHotkeys('o', () => actions.setEdge('out'), SCREEN_KEYS)
+  useHotkeys('m', actions.mark, SCREEN_KEYS)
+  useHotkeys('equal, shift+equal, add', () => zoom(1 / 1.5), SCREEN_KEYS)
+  useHotkeys('minus, subtract', () => zoom(1.5), SCREEN_KEYS)
+  useHotkeys('pageup', () => pan(-1), SCREEN_KEYS)
+  useHotkeys('pagedown', () => pan(1), SCREEN_KEYS)
+  useHotkeys('home', () => step(-durationMicros), SCREEN_KEYS)
+  useHotkeys('end', () => step(durationMicros), SCREEN_KEYS)
+  useHotkeys('mod+z', () => session.undo(), SCREEN_KEYS)
+  useHotkeys('mod+shift+z, mod+y', () => session.redo(), SCREEN_KEYS)
+  useHotkeys('mod+enter', open.cut, SCREEN_KEYS)
   useHotkeys(
     'escape',
     () => {
@@ -81,5 +79,5 @@ export function useSpotKeys({ recording, session, player, view }: SpotContextVal
     },
     { enableOnFormTags: ['slider'] },
   )
-  useHotkeys('?', open.keys, { ...OPTIONS, useKey: true })
+  useHotkeys('?', open.keys, { ...SCREEN_KEYS, useKey: true })
 }

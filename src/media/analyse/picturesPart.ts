@@ -2,6 +2,8 @@ import { EncodedPacketSink, VideoSampleSink, type VideoSample } from 'mediabunny
 import { PART_MICROS, type PicturesPart } from '@/core/detect/analysis'
 import { isCut, motionBetween, SIGNATURE_HEIGHT, SIGNATURE_WIDTH, signatureOf, type FrameSignature } from '@/core/detect/frameSignature'
 import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
+import { CropReader, type DrawCrop } from '../draw/cropReader'
+import { smallPicture } from '../draw/smallPicture'
 import type { Source } from '../source/openSource'
 
 /** Key frames closer together than this are passed over: some recorders write nothing else. */
@@ -24,6 +26,7 @@ interface Seen {
 
 /** Looks through recordings part by part, from their key frames. Parts of one recording are best taken in order: each remembers the last frame of the one before. */
 export class PictureAnalyst {
+  private readonly reader = new CropReader()
   private readonly small = new OffscreenCanvas(SIGNATURE_WIDTH, SIGNATURE_HEIGHT).getContext('2d', { willReadFrequently: true })
   private last: { part: number; seen: Seen } | null = null
 
@@ -43,9 +46,10 @@ export class PictureAnalyst {
       if (!sample) continue
       const micros = this.source.toRecording(sample.timestamp)
       try {
-        const seen = { micros, signature: this.signature(sample) }
+        const whole = await this.whole(sample)
+        const seen = { micros, signature: this.signature(whole) }
         const lastPicture = part.pictures.at(-1)
-        if (!lastPicture || micros - lastPicture.micros >= PICTURE_EVERY_MICROS) part.pictures.push({ micros, picture: await pictureOf(sample) })
+        if (!lastPicture || micros - lastPicture.micros >= PICTURE_EVERY_MICROS) part.pictures.push({ micros, picture: await smallPicture(sample, whole, PICTURE_HEIGHT) })
         if (before) {
           // For as long as it took: what changes in ten seconds is not ten times the motion of what changes in one.
           const seconds = Math.max(0.5, (micros - before.micros) / MICROS_PER_SECOND)
@@ -94,7 +98,7 @@ export class PictureAnalyst {
     for await (const sample of new VideoSampleSink(this.source.video).samples(this.source.toContainer(from.micros), this.source.toContainer(to.micros) + 0.001)) {
       try {
         signal.throwIfAborted()
-        const signature = this.signature(sample)
+        const signature = this.signature(await this.whole(sample))
         if (isCut(before, signature)) cuts.push(this.source.toRecording(sample.timestamp))
         before = signature
       } finally {
@@ -104,19 +108,16 @@ export class PictureAnalyst {
     return cuts
   }
 
-  private signature(sample: VideoSample): FrameSignature {
+  private whole(sample: VideoSample): Promise<DrawCrop> {
+    this.reader.begin()
+    return this.reader.readWhole(sample)
+  }
+
+  private signature(whole: DrawCrop): FrameSignature {
     if (!this.small) throw new Error('no 2D canvas')
-    sample.draw(this.small, 0, 0, SIGNATURE_WIDTH, SIGNATURE_HEIGHT)
+    whole(this.small, { x: 0, y: 0, width: SIGNATURE_WIDTH, height: SIGNATURE_HEIGHT })
     return signatureOf(this.small.getImageData(0, 0, SIGNATURE_WIDTH, SIGNATURE_HEIGHT).data)
   }
-}
-
-async function pictureOf(sample: VideoSample): Promise<Blob> {
-  const canvas = new OffscreenCanvas(Math.max(1, Math.round((PICTURE_HEIGHT * sample.displayWidth) / sample.displayHeight)), PICTURE_HEIGHT)
-  const ctx = canvas.getContext('2d', { alpha: false })
-  if (!ctx) throw new Error('no 2D canvas')
-  sample.draw(ctx, 0, 0, canvas.width, canvas.height)
-  return canvas.convertToBlob({ type: 'image/webp', quality: 0.75 })
 }
 
 /** The longest distance between neighbouring key frames: what an encoder keeps to where nothing happens. */

@@ -1,5 +1,7 @@
-import { CanvasSink, EncodedPacketSink } from 'mediabunny'
+import { EncodedPacketSink, VideoSampleSink, type VideoSample } from 'mediabunny'
 import type { Micros } from '@/core/time/micros'
+import { CropReader } from '../draw/cropReader'
+import { smallPicture } from '../draw/smallPicture'
 import type { Source } from '../source/openSource'
 
 /** Which frame stands for a moment: the one on screen then, or the key frame before it, which is far quicker to decode. */
@@ -10,20 +12,29 @@ export type PicturePrecision = 'exact' | 'key-frame'
  * made; not at all where a frame cannot be decoded. Checks `signal` between pictures and stops with what it has.
  */
 export async function picturesAt(source: Source, times: readonly Micros[], height: number, precision: PicturePrecision, onPicture: (index: number, picture: Blob) => void, signal: AbortSignal): Promise<void> {
-  const sink = new CanvasSink(source.video, { height, fit: 'fill', poolSize: 2 })
+  const sink = new VideoSampleSink(source.video)
+  const reader = new CropReader()
   const first = await source.video.getFirstTimestamp()
   const exact = times.map((t) => Math.max(first, source.toContainer(t) + 0.001))
   const seconds = precision === 'exact' ? exact : await keyFramesBefore(source, exact)
+  const made = async (sample: VideoSample) => {
+    reader.begin()
+    return smallPicture(sample, await reader.readWhole(sample), height)
+  }
   let index = 0
   let previous: { at: number; picture: Blob } | null = null
-  for await (const wrapped of sink.canvasesAtTimestamps(seconds)) {
-    if (signal.aborted) return
-    if (wrapped) {
-      const picture: Blob = previous?.at === wrapped.timestamp ? previous.picture : await (wrapped.canvas as OffscreenCanvas).convertToBlob({ type: 'image/webp', quality: 0.8 })
-      previous = { at: wrapped.timestamp, picture }
-      onPicture(index, picture)
+  for await (const sample of sink.samplesAtTimestamps(seconds)) {
+    try {
+      if (signal.aborted) return
+      if (sample) {
+        const picture: Blob = previous?.at === sample.timestamp ? previous.picture : await made(sample)
+        previous = { at: sample.timestamp, picture }
+        onPicture(index, picture)
+      }
+      index++
+    } finally {
+      sample?.close()
     }
-    index++
   }
 }
 

@@ -4,7 +4,7 @@ import { recordingOf, type Edit } from '@/core/model/edit'
 import type { Shape } from '@/core/model/shape'
 import type { Micros } from '@/core/time/micros'
 import { timeMapOf } from '@/core/time/timeMap'
-import { drawComposition } from '../drawComposition'
+import { Composer } from '../draw/composer'
 import { SourceSet } from '../source/sourceSet'
 
 /** One frame of a highlight at output time `t`, drawn as it would be rendered, `height` px high; null when a recording is missing. */
@@ -18,7 +18,7 @@ export async function stillOf(edit: Edit, shape: Shape, files: ReadonlyMap<strin
     const canvas = new OffscreenCanvas(Math.round((height * shape.width) / shape.height), height)
     const ctx = canvas.getContext('2d', { alpha: false })
     if (!ctx) return null
-    drawComposition(ctx, composition, sources.frameOf)
+    await new Composer().draw([{ ctx, composition }], sources.frameOf)
     return await canvas.convertToBlob({ type: 'image/webp', quality: 0.85 })
   } finally {
     await sources.close()

@@ -5,7 +5,7 @@ import type { PanelId, PassageId } from '@/core/model/ids'
 import type { Passage } from '@/core/model/passage'
 import { clampMicros, type Micros } from '@/core/time/micros'
 import { onScreenAt, timeMapOf, type TimeMap } from '@/core/time/timeMap'
-import { drawComposition } from '../drawComposition'
+import { Composer } from '../draw/composer'
 import { SourceSet } from '../source/sourceSet'
 import type { OpenReply, PlayAnchor, PreviewEvent, PreviewTarget, PreviewWorker } from '../workers/preview.protocol'
 
@@ -23,6 +23,7 @@ const READY_AHEAD_MICROS = 900_000
 
 /** Decodes and draws the Bench's previews: the recording's frame and every shape, from frames decoded once. */
 export class PreviewService implements PreviewWorker {
+  private readonly composer = new Composer()
   private readonly surfaces = new Map<string, Surface>()
   private sources: SourceSet | null = null
   private edit: Edit | null = null
@@ -136,7 +137,7 @@ export class PreviewService implements PreviewWorker {
     const drawn = feeds.length === 1 ? `${feeds[0]?.lane} ${sources.frameOf(feeds[0] as Feed)?.timestamp ?? 'none'}` : ''
     if (drawn !== '' && drawn === this.lastDrawn) return
     this.lastDrawn = this.stale ? '' : drawn
-    for (const { ctx, composition } of pictures) drawComposition(ctx, composition, sources.frameOf)
+    await this.composer.draw(pictures, sources.frameOf)
     this.countFrame()
     this.onEvent({ kind: 'drawn', micros: shown.kind === 'output' ? shown.micros : shown.recordingMicros })
     if (this.anchor && shown.kind === 'output') this.lookAhead(sources, shown.micros)

@@ -9,7 +9,7 @@ import { soundPlan } from '@/core/sound/soundPlan'
 import { frameCount, frameStartMicros, framesPerSecond } from '@/core/time/frameRate'
 import { MICROS_PER_SECOND, toSeconds, type Micros } from '@/core/time/micros'
 import { timeMapOf, type TimeMap } from '@/core/time/timeMap'
-import { drawComposition } from '../drawComposition'
+import { Composer } from '../draw/composer'
 import { chooseEncoders, loadEncoders, type EncoderChoice } from './encoders'
 import { PictureCanvas } from './pictureCanvas'
 import { Mixer, SoundSources } from '../sound/mixer'
@@ -100,6 +100,7 @@ async function encode(job: RenderJob, choice: EncoderChoice, hasSound: boolean, 
 }
 
 interface PictureTrack {
+  composer: Composer
   canvas: PictureCanvas
   track: VideoSampleSource
 }
@@ -112,7 +113,7 @@ function addPicture(output: Output, choice: EncoderChoice, { shape, settings }: 
     ...(choice.videoCodecString !== undefined && { fullCodecString: choice.videoCodecString }),
   })
   output.addVideoTrack(track, { frameRate: framesPerSecond(settings.frameRate), maximumPacketCount: frames })
-  return { canvas: new PictureCanvas(shape), track }
+  return { composer: new Composer(), canvas: new PictureCanvas(shape), track }
 }
 
 function addSound(output: Output, choice: EncoderChoice, { settings }: RenderJob, mixer: Mixer, lengthMicros: Micros): SoundWriter {
@@ -122,12 +123,12 @@ function addSound(output: Output, choice: EncoderChoice, { settings }: RenderJob
   return new SoundWriter(mixer.blocks(0), track, choice.audio === 'aac' ? AAC_PRIMING_FRAMES : 0)
 }
 
-async function drawFrame({ edit, shape, settings }: RenderJob, map: TimeMap, { canvas, track }: PictureTrack, sources: SourceSet, n: number): Promise<void> {
+async function drawFrame({ edit, shape, settings }: RenderJob, map: TimeMap, { composer, canvas, track }: PictureTrack, sources: SourceSet, n: number): Promise<void> {
   const start = frameStartMicros(n, settings.frameRate)
   const composition = compose(edit, map, shape, Math.min(start, map.lengthMicros - 1))
   if (!composition) throw new RangeError(`frame ${n} lies outside the highlight`)
   await sources.load(feedsOf(composition), (id) => recordingOf(edit, id).fileName)
-  drawComposition(canvas.ctx, composition, sources.frameOf)
+  await composer.draw([{ ctx: canvas.ctx, composition }], sources.frameOf)
   const sample = await canvas.toSample(toSeconds(start), toSeconds(frameStartMicros(n + 1, settings.frameRate) - start))
   try {
     await track.add(sample)

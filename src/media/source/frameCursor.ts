@@ -1,5 +1,6 @@
 import { VideoSampleSink, type VideoSample } from 'mediabunny'
 import type { Micros } from '@/core/time/micros'
+import { FrameStream } from './frameStream'
 import type { Source } from './openSource'
 
 /**
@@ -16,14 +17,11 @@ const RESTART_AFTER_MICROS = 1_500_000
  * ahead starts again from the nearest key frame. Not for concurrent use: await one call before the next.
  */
 export class FrameCursor {
-  private readonly sink: VideoSampleSink
-  private samples: AsyncGenerator<VideoSample, void, unknown> | null = null
+  private frames: FrameStream | null = null
   private current: VideoSample | null = null
   private next: VideoSample | null = null
 
-  constructor(private readonly source: Source) {
-    this.sink = new VideoSampleSink(source.video)
-  }
+  constructor(private readonly source: Source) {}
 
   /**
    * The frame on screen at `t`; before the first frame the first, after the last the last, null if there is none at all.
@@ -50,9 +48,9 @@ export class FrameCursor {
     this.next?.close()
     this.current = null
     this.next = null
-    const samples = this.samples
-    this.samples = null
-    await samples?.return()
+    const frames = this.frames
+    this.frames = null
+    await frames?.close()
   }
 
   /** Whether `current` is the recording's first frame, which also stands for all time before it. */
@@ -60,11 +58,11 @@ export class FrameCursor {
 
   private async restart(wanted: Micros): Promise<void> {
     await this.close()
-    this.samples = this.sink.samples(Math.max(0, this.source.toContainer(wanted)))
+    this.frames = new FrameStream(this.source.video, Math.max(0, this.source.toContainer(wanted)))
     this.current = await this.pull()
     if (!this.current) {
       await this.close()
-      this.samples = this.sink.samples(await this.lastTimestamp())
+      this.frames = new FrameStream(this.source.video, await this.lastTimestamp())
       this.current = await this.pull()
     }
     this.atStart = this.current !== null && this.startOf(this.current) > wanted
@@ -72,15 +70,14 @@ export class FrameCursor {
   }
 
   private async lastTimestamp(): Promise<number> {
-    const last = await this.sink.getSample(Infinity)
+    const last = await new VideoSampleSink(this.source.video).getSample(Infinity)
     const timestamp = last?.timestamp ?? 0
     last?.close()
     return timestamp
   }
 
   private async pull(): Promise<VideoSample | null> {
-    const result = await this.samples?.next()
-    return result && !result.done ? result.value : null
+    return (await this.frames?.next()) ?? null
   }
 
   private startOf(sample: VideoSample): Micros {

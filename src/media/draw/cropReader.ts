@@ -1,0 +1,120 @@
+import type { VideoSample } from 'mediabunny'
+import type { Rect, Size } from '@/core/geometry/rect'
+
+export type Context2D = OffscreenCanvasRenderingContext2D | CanvasRenderingContext2D
+
+/** Draws what was read into a rectangle of a canvas; good until the next {@link CropReader.begin}. */
+export type DrawCrop = (ctx: Context2D, dest: Rect) => void
+
+/** Planar formats whose frames can be narrowed to a crop before conversion; the rest is drawn whole. */
+const NARROWABLE: ReadonlySet<string | null> = new Set(['I420', 'NV12'])
+
+/** Scratch canvases have sides in steps of this, so that a crop that is being zoomed does not need a new one for every frame. */
+const SCRATCH_STEP = 64
+
+/**
+ * Turns crops of decoded frames into pixels that canvases can draw.
+ *
+ * Without a GPU, Chromium keeps a converted copy of each frame that is drawn, up to half a gigabyte of them. So there a crop's pixels
+ * are copied out instead, converted on the way, onto scratch canvases that are used again; the same picture to the last bit, in less time
+ * where it is enlarged. With a GPU the frame is drawn as it is: copying it out would cost more than it saves.
+ */
+export class CropReader {
+  private readonly scratches: OffscreenCanvasRenderingContext2D[] = []
+  private used = 0
+  private pixels = new Uint8ClampedArray(0)
+
+  /** Begins a new picture: what was read for the one before is drawn over from here on. */
+  begin(): void {
+    this.used = 0
+  }
+
+  /** Reads `crop`, in display-oriented pixels, of a frame. Not for concurrent use. The frame is borrowed until what is returned has been drawn. */
+  async read(frame: VideoSample, crop: Rect): Promise<DrawCrop> {
+    const plain = frame.rotation === 0 && !frame.flip && frame.squarePixelWidth === frame.visibleRect.width
+    if (!plain || !NARROWABLE.has(frame.format)) {
+      return (ctx, dest) => {
+        smooth(ctx, dest.width < crop.width ? 'medium' : 'high')
+        frame.draw(ctx, crop.x, crop.y, crop.width, crop.height, dest.x, dest.y, dest.width, dest.height)
+      }
+    }
+    const { narrowed, within } = narrow(frame, crop)
+    if (hasGpu()) return (ctx, dest) => drawOnce(ctx, narrowed, within, dest)
+    try {
+      const canvas = await this.copyOut(narrowed)
+      return (ctx, dest) => {
+        smooth(ctx, dest.width < crop.width ? 'medium' : 'low')
+        ctx.drawImage(canvas, within.x, within.y, within.width, within.height, dest.x, dest.y, dest.width, dest.height)
+      }
+    } finally {
+      narrowed.close()
+    }
+  }
+
+  /** The whole of a frame, upright. */
+  readWhole(frame: VideoSample): Promise<DrawCrop> {
+    return this.read(frame, { x: 0, y: 0, width: frame.displayWidth, height: frame.displayHeight })
+  }
+
+  private async copyOut(frame: VideoFrame): Promise<OffscreenCanvas> {
+    const { width, height } = frame.visibleRect ?? { width: frame.codedWidth, height: frame.codedHeight }
+    const bytes = width * height * 4
+    if (this.pixels.length < bytes) this.pixels = new Uint8ClampedArray(bytes)
+    const pixels = this.pixels.subarray(0, bytes)
+    await frame.copyTo(pixels, { format: 'RGBX' })
+    const scratch = this.scratch({ width, height })
+    scratch.putImageData(new ImageData(pixels, width, height), 0, 0)
+    return scratch.canvas
+  }
+
+  private scratch({ width, height }: Size): OffscreenCanvasRenderingContext2D {
+    const n = this.used++
+    const wanted = { width: Math.ceil(width / SCRATCH_STEP) * SCRATCH_STEP, height: Math.ceil(height / SCRATCH_STEP) * SCRATCH_STEP }
+    const known = this.scratches[n]
+    if (known && known.canvas.width === wanted.width && known.canvas.height === wanted.height) return known
+    const made = new OffscreenCanvas(wanted.width, wanted.height).getContext('2d', { alpha: false, willReadFrequently: true })
+    if (!made) throw new Error('no 2D canvas')
+    this.scratches[n] = made
+    return made
+  }
+}
+
+/** A frame of the crop's own pixels alone, and where the crop lies within it. It starts on even pixels, for the sake of half-size colour planes. */
+function narrow(sample: VideoSample, crop: Rect): { narrowed: VideoFrame; within: Rect } {
+  const frame = sample.toVideoFrame()
+  const visible = sample.visibleRect
+  const x = 2 * Math.floor(crop.x / 2)
+  const y = 2 * Math.floor(crop.y / 2)
+  const width = Math.min(visible.width - x, 2 * Math.ceil((crop.x + crop.width - 1e-6) / 2) - x)
+  const height = Math.min(visible.height - y, 2 * Math.ceil((crop.y + crop.height - 1e-6) / 2) - y)
+  const narrowed = new VideoFrame(frame, { visibleRect: { x: visible.left + x, y: visible.top + y, width, height } })
+  frame.close()
+  return { narrowed, within: { x: crop.x - x, y: crop.y - y, width: crop.width, height: crop.height } }
+}
+
+function drawOnce(ctx: Context2D, frame: VideoFrame, within: Rect, dest: Rect): void {
+  // Enlarging with the best filter costs no more than with the simplest here; for small previews mipmaps keep edges calm.
+  smooth(ctx, dest.width < within.width ? 'medium' : 'high')
+  ctx.drawImage(frame, within.x, within.y, within.width, within.height, dest.x, dest.y, dest.width, dest.height)
+}
+
+function smooth(ctx: Context2D, quality: ImageSmoothingQuality): void {
+  ctx.imageSmoothingEnabled = true
+  ctx.imageSmoothingQuality = quality
+}
+
+/** Renderers that do a GPU's work on the processor. */
+const SOFTWARE = /swiftshader|llvmpipe|softpipe|software|basic render/i
+
+let gpu: boolean | undefined
+
+/** Whether canvases are drawn by a GPU here. */
+function hasGpu(): boolean {
+  if (gpu === undefined) {
+    const gl = new OffscreenCanvas(1, 1).getContext('webgl2', { failIfMajorPerformanceCaveat: true })
+    const names = gl?.getExtension('WEBGL_debug_renderer_info')
+    gpu = gl !== null && !SOFTWARE.test(String(gl.getParameter(names ? names.UNMASKED_RENDERER_WEBGL : gl.RENDERER)))
+    gl?.getExtension('WEBGL_lose_context')?.loseContext()
+  }
+  return gpu
+}
