@@ -1,9 +1,10 @@
 // `npm run bench [name…]`: speeds of the real application in headless Chromium, each beside ffmpeg in the same run.
-// Writes bench/results.json: [{ name, seconds, referenceSeconds, ratio, peakMemoryMb }]; see docs/performance.md.
+// Writes bench/results.json: [{ name, seconds, referenceSeconds, ratio, ownMb, residentMb }]; see docs/performance.md.
 import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { root } from '../scripts/commands.mjs'
 import { openBrimble } from '../scripts/headless.mjs'
+import { watchMemory } from '../tests/support/tabMemory.mjs'
 import { analysis, firstPicture } from './longRecordings.mjs'
 import { standard } from './standard.mjs'
 
@@ -15,15 +16,17 @@ for (const name of wanted) if (!(name in benches)) throw new RangeError(`there i
 const results = []
 for (const [name, bench] of Object.entries(benches)) {
   if (wanted.length > 0 && !wanted.includes(name)) continue
-  // A browser of its own for each: peak memory is a process's, from its start.
+  // A browser of its own for each: what one leaves behind is not the next one's.
   const brimble = await openBrimble(4790)
+  const memory = watchMemory(brimble.browserSession)
   try {
-    for (const row of await bench(brimble)) {
+    for (const row of await bench({ page: brimble.page, memory })) {
       const result = { ...row, ratio: row.seconds / row.referenceSeconds }
       results.push(result)
-      process.stdout.write(`${result.name}: ${result.seconds.toFixed(2)} s, ffmpeg ${result.referenceSeconds.toFixed(2)} s, ratio ${result.ratio.toFixed(2)}, peak memory ${result.peakMemoryMb.toFixed(0)} MB\n`)
+      process.stdout.write(`${result.name}: ${result.seconds.toFixed(2)} s, ffmpeg ${result.referenceSeconds.toFixed(2)} s, ratio ${result.ratio.toFixed(2)}, the tab at its highest ${result.ownMb.toFixed(0)} MB of its own, ${result.residentMb.toFixed(0)} MB resident\n`)
     }
   } finally {
+    memory.stop()
     await brimble.close()
   }
 }

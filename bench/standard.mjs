@@ -3,7 +3,6 @@ import { existsSync } from 'node:fs'
 import { join } from 'node:path'
 import { root } from '../scripts/commands.mjs'
 import { addToShelf } from '../scripts/headless.mjs'
-import { peakMemoryMb } from '../tests/support/tabMemory.mjs'
 import { ffmpeg, made, median } from './measure.mjs'
 
 const ROUNDS = Number(process.env.ROUNDS ?? 3)
@@ -55,7 +54,7 @@ async function renderSeconds(page, bench) {
   return seconds
 }
 
-export async function standard({ page, browserSession }) {
+export async function standard({ page, memory }) {
   const source = made('standard.mp4')
   makeSource(source)
   const bench = await setUp(page, source)
@@ -66,5 +65,5 @@ export async function standard({ page, browserSession }) {
     ours.push(await renderSeconds(page, bench))
     process.stdout.write(`  round ${round + 1}: Brimble ${ours.at(-1).toFixed(2)} s, ffmpeg ${theirs.at(-1).toFixed(2)} s\n`)
   }
-  return [{ name: 'standard', seconds: median(ours), referenceSeconds: median(theirs), peakMemoryMb: await peakMemoryMb(browserSession) }]
+  return [{ name: 'standard', seconds: median(ours), referenceSeconds: median(theirs), ...(await memory.peak()) }]
 }

@@ -5,6 +5,7 @@ import { join } from 'node:path'
 import { root } from '../../scripts/commands.mjs'
 import { addToShelf } from '../../scripts/headless.mjs'
 import { loudMoment } from '../../demo/script.mjs'
+import { seeded } from './scenes.mjs'
 
 const HOURS = 3
 const PLANTED = 10
@@ -25,16 +26,6 @@ function keyFrames(file) {
   return String(stdout).split('\n').filter(Boolean).map(parseFloat)
 }
 
-/** A small seeded generator (mulberry32). */
-function seeded(seed) {
-  let a = seed >>> 0
-  return () => {
-    a = (a + 0x6d2b79f5) >>> 0
-    let t = Math.imul(a ^ (a >>> 15), a | 1)
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61)
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296
-  }
-}
 
 /** Pieces of demo footage, all coded alike so that they can be put end to end without coding them again. `loud` is the planted one. */
 const PIECES = {
@@ -59,7 +50,7 @@ function makePieces() {
  */
 function makeRecording(seed) {
   makePieces()
-  const random = seeded(seed)
+  const random = seeded(seed).next
   const calm = ['quietStream', 'laterStream', 'call', 'webinar']
   const length = (name) => PIECES[name].to - PIECES[name].from
   const slot = (HOURS * 3600) / PLANTED

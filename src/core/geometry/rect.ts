@@ -44,3 +44,16 @@ export function contains(outer: Rect, inner: Rect, slack = 1e-9): boolean {
     inner.y + inner.height <= outer.y + outer.height + slack
   )
 }
+
+export function areaOf({ width, height }: Size): number {
+  return width * height
+}
+
+/** What two rectangles share; null when they do not overlap. */
+export function intersection(a: Rect, b: Rect): Rect | null {
+  const x = Math.max(a.x, b.x)
+  const y = Math.max(a.y, b.y)
+  const width = Math.min(a.x + a.width, b.x + b.width) - x
+  const height = Math.min(a.y + a.height, b.y + b.height) - y
+  return width > 0 && height > 0 ? { x, y, width, height } : null
+}

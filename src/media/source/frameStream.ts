@@ -1,7 +1,7 @@
 import { EncodedPacketSink, VideoSampleSink, type EncodedPacket, type InputVideoTrack, type VideoSample } from 'mediabunny'
 
 /** Packets given to the decoder and not taken from it as frames: enough to keep it busy through its reordering. */
-const MOST_AHEAD = 10
+const MOST_AHEAD = 6
 
 /** A decoder that gives nothing back yet gets a further packet this often: some hold back more than others. */
 const IMPATIENCE_MS = 5

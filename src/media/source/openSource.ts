@@ -24,8 +24,11 @@ export interface Source extends SoundSource {
   video: InputVideoTrack
 }
 
+/** Bytes of a file kept in memory after they were read; several workers have the same file open. */
+const MOST_CACHED_BYTES = 2 << 20
+
 export function openInput(blob: Blob): Input<BlobSource> {
-  return new Input({ formats: ALL_FORMATS, source: new BlobSource(blob) })
+  return new Input({ formats: ALL_FORMATS, source: new BlobSource(blob, { maxCacheSize: MOST_CACHED_BYTES }) })
 }
 
 async function soundOf(input: Input): Promise<InputAudioTrack | null> {

@@ -1,0 +1,41 @@
+import type { Stillness } from './stillness'
+import { SummedArea } from './summedArea'
+
+/** A pixel that was never more than this brighter than at its darkest holds still; coding makes flat areas flicker a little. */
+export const STILL_RANGE = 14
+
+/** How far from the background's brightness still counts as background. */
+const TOLERANCE = 7
+
+/** A background covers at least this share of the frame. */
+const LEAST_SHARE = 0.006
+
+/** The commonest colour darker than this is tried too: bars and gutters may be narrow. */
+const BLACK = 24
+
+/** The plain colour around and between pictures. */
+export class Background extends SummedArea {
+  private constructor(
+    stillness: Stillness,
+    readonly luma: number,
+  ) {
+    const { range, mean } = stillness
+    super(stillness, (i) => (range[i] as number) <= STILL_RANGE && Math.abs((mean[i] as number) - luma) <= TOLERANCE)
+  }
+
+  /** One for each plain colour that much of the frame holds still in, commonest first; at most `most`. */
+  static candidates(stillness: Stillness, most = 6): Background[] {
+    const { range, mean } = stillness
+    const counts = new Uint32Array(256)
+    for (let i = 0; i < range.length; i++) if ((range[i] as number) <= STILL_RANGE) counts[mean[i] as number] = (counts[mean[i] as number] as number) + 1
+    const around = (luma: number) => counts.subarray(Math.max(0, luma - TOLERANCE), luma + TOLERANCE + 1).reduce((a, b) => a + b, 0)
+    const found: number[] = []
+    const least = range.length * LEAST_SHARE
+    const order = Array.from(counts.keys()).sort((a, b) => (counts[b] as number) - (counts[a] as number))
+    const darkest = order.find((luma) => luma < BLACK)
+    for (const luma of [...order.slice(0, 40), ...(darkest === undefined ? [] : [darkest])]) {
+      if (around(luma) >= least && found.every((f) => Math.abs(f - luma) > 2 * TOLERANCE)) found.push(luma)
+    }
+    return found.slice(0, most).map((luma) => new Background(stillness, luma))
+  }
+}

@@ -1,0 +1,176 @@
+import { areaOf, intersection, type Rect } from '../../geometry/rect'
+import type { Role } from '../../model/region'
+import { Background, STILL_RANGE } from './background'
+import { insetsIn, type Inset } from './insets'
+import { StillLines } from './lines'
+import { Motion } from './motion'
+import type { Stillness } from './stillness'
+import { SummedArea } from './summedArea'
+import { tilesOf, trim, type TileLines } from './tiles'
+
+/** What was recognised: a picture laid over another, one of several pictures side by side, slides, or what is left inside black bars. */
+export type Found = 'inset' | 'tile' | 'slides' | 'content'
+
+/** A place in the frame that probably is a region: whole pixels of the frame that was looked at. */
+export interface RegionProposal {
+  found: Found
+  role: Role
+  rect: Rect
+  /** 0..1 */
+  confidence: number
+}
+
+/** What was seen of a recording: how its pixels behave, small pictures over time, and where faces were, if anybody looked for them. */
+export interface Seen {
+  stillness: Stillness
+  cells: readonly Uint8Array[]
+  faces: readonly Rect[]
+}
+
+/** Bars narrower than this are the ragged edge of a picture, px. */
+const LEAST_BAR = 4
+
+/** Something keeps moving where at least this share of cells changes from frame to frame. */
+const LIVE = 0.015
+
+/** Slides rest: hardly anything changes in this share of the pairs of frames. */
+const RESTFUL = 0.45
+
+/** Proposes regions from what holds still and what moves. Empty when nothing is clear: never a guess. Needs at least four frames. */
+export function proposeRegions(seen: Seen): RegionProposal[] {
+  const { stillness, cells } = seen
+  if (stillness.frames < 4) return []
+  const frame: Rect = { x: 0, y: 0, width: stillness.width, height: stillness.height }
+  const motion = new Motion(cells, frame)
+  const lines: TileLines = { upright: new StillLines(stillness, 'x'), level: new StillLines(stillness, 'y'), isLive: (rect) => motion.within(rect).usual >= LIVE }
+  const { content, tiles } = partsOf(frame, stillness, lines, motion)
+  const proposals = tiles.length > 1 ? tiles.map((tile) => tileProposal(tile, frame, motion, seen.faces)) : []
+  const within = tiles.length > 1 ? tiles.reduce((a, b) => (areaOf(b) > areaOf(a) ? b : a)) : content
+  // In a call no picture is laid over another; beside slides one may be.
+  const inset = tiles.length > 2 ? null : bestInset(within, stillness, lines, motion, seen.faces)
+  if (inset) proposals.push(inset)
+  if (tiles.length <= 1) proposals.push(...restOf(frame, content, inset, motion))
+  return proposals.sort((a, b) => b.confidence - a.confidence)
+}
+
+interface Parts {
+  /** The frame without bars. */
+  content: Rect
+  /** The pictures that stand side by side in it. */
+  tiles: Rect[]
+}
+
+/** The frame taken apart along each plain colour that it may be laid out on: the way that leaves most pictures of one size. */
+function partsOf(frame: Rect, stillness: Stillness, lines: TileLines, motion: Motion): Parts {
+  let best: Parts = { content: frame, tiles: [frame] }
+  for (const background of [null, ...Background.candidates(stillness)])
+    for (const trimAfterLines of background ? [false, true] : [false]) {
+      // A part that never moves is a panel of the recorder's own, not a picture; but slides rest for long.
+      const tiles = tilesOf(frame, background, lines, trimAfterLines).filter((t) => motion.within(t).most > LIVE)
+      const content = background ? trim(frame, background) : frame
+      if (!content || tiles.length === 0) continue
+      const better = worthOf(tiles) - worthOf(best.tiles)
+      const tighter = sum(tiles.map(areaOf)) < sum(best.tiles.map(areaOf)) && hasBars(frame, content)
+      if (better > 0 || (better === 0 && tighter)) best = { content, tiles }
+    }
+  return best
+}
+
+/** Sizes within this share of one another count as one. */
+const SAME_SIZE = 0.04
+
+/** How many pictures, less for those that are unlike the others: programs for calls give everybody the same room. */
+function worthOf(tiles: readonly Rect[]): number {
+  const alike = (a: Rect, b: Rect) => Math.abs(a.width / b.width - 1) < SAME_SIZE && Math.abs(a.height / b.height - 1) < SAME_SIZE
+  const most = Math.max(...tiles.map((t) => tiles.filter((o) => alike(t, o)).length))
+  return most + (tiles.length - most) / 4
+}
+
+const sum = (values: readonly number[]) => values.reduce((a, b) => a + b, 0)
+
+function hasBars(frame: Rect, content: Rect): boolean {
+  const gaps = [content.x, content.y, frame.width - content.x - content.width, frame.height - content.y - content.height]
+  return Math.max(...gaps) >= LEAST_BAR
+}
+
+function tileProposal(rect: Rect, frame: Rect, motion: Motion, faces: readonly Rect[]): RegionProposal {
+  const { restful } = motion.within(rect)
+  if (restful >= RESTFUL && areaOf(rect) > 0.2 * areaOf(frame)) return { found: 'slides', role: 'slides', rect, confidence: 0.85 }
+  return { found: 'tile', role: 'speaker', rect, confidence: holdsFace(rect, faces) ? 0.95 : 0.8 }
+}
+
+/** The whole of the content, by how it behaves beside an inset: slides rest, a game does not. */
+function restOf(frame: Rect, content: Rect, inset: RegionProposal | null, motion: Motion): RegionProposal[] {
+  const { usual, most, restful } = motion.within(content)
+  if (inset && restful < RESTFUL && usual >= LIVE && !isMostlyWithin(content, inset.rect, motion)) return [{ found: 'content', role: 'game', rect: content, confidence: 0.6 }]
+  if (inset && most > 0.05) return [{ found: 'slides', role: 'slides', rect: content, confidence: 0.7 }]
+  return hasBars(frame, content) ? [{ found: 'content', role: 'whole', rect: content, confidence: 0.9 }] : []
+}
+
+/** Whether what moves in `content` moves in `part` of it, and hardly anywhere else. */
+function isMostlyWithin(content: Rect, part: Rect, motion: Motion): boolean {
+  const inside = motion.within(part).usual * areaOf(part)
+  const all = motion.within(content).usual * areaOf(content)
+  return all > 0 && inside / all > 0.8
+}
+
+/** Each side moved inwards to the last line within `most` px that runs along as much of it: the border's inner edge. */
+function withoutBorder({ x, y, width, height }: Rect, { upright, level }: TileLines, most: number): Rect {
+  const inner = (lines: StillLines, side: number, by: 1 | -1, from: number, to: number) => {
+    const shares = Array.from({ length: most + 1 }, (_, n) => lines.share(side + n * by, from, to))
+    const least = Math.max(0.5, 0.75 * Math.max(...shares))
+    return side + by * Math.max(0, shares.findLastIndex((s) => s >= least))
+  }
+  // Corners are left out: that is where the border's own sides meet.
+  const [top, bottom, left, right] = [y + most, y + height - most, x + most, x + width - most]
+  const [x0, x1] = [inner(upright, x, 1, top, bottom), inner(upright, x + width, -1, top, bottom)]
+  const [y0, y1] = [inner(level, y, 1, left, right), inner(level, y + height, -1, left, right)]
+  return { x: x0, y: y0, width: x1 - x0, height: y1 - y0 }
+}
+
+/** An inset's border may be this wide, as a share of the frame's height. */
+const MOST_BORDER = 0.016
+
+function bestInset(within: Rect, stillness: Stillness, lines: TileLines, motion: Motion, faces: readonly Rect[]): RegionProposal | null {
+  const moving = new SummedArea(stillness, (i) => (stillness.range[i] as number) > 2 * STILL_RANGE)
+  const scored = insetsIn(within, lines.upright, lines.level)
+    .map((inset) => ({ inset, score: insetScore(inset, within, moving, motion, faces) }))
+    .filter((s) => s.score > 0)
+    .sort((a, b) => b.score - a.score)
+  const [best] = scored
+  if (!best) return null
+  const border = Math.round(MOST_BORDER * stillness.height)
+  return { found: 'inset', role: 'face', rect: withoutBorder(best.inset.rect, lines, border), confidence: Math.min(0.97, best.score) }
+}
+
+/** Rectangles come about by chance: without a face in it, an inset's sides must be lines nearly all along. */
+const SURE_COVER = 0.82
+
+/** How surely an inset is a camera's picture, 0..1: its sides, that something lives in it, and that its surroundings live otherwise. */
+function insetScore({ rect, cover }: Inset, within: Rect, moving: SummedArea, motion: Motion, faces: readonly Rect[]): number {
+  const { usual } = motion.within(rect)
+  if (usual < LIVE) return 0
+  const around = surroundings(rect, within)
+  const inside = moving.share(rect)
+  const outside = sum(around.map((r) => moving.count(r))) / sum(around.map(areaOf))
+  const apart = Math.min(1, Math.abs(inside - outside) / 0.35)
+  const face = holdsFace(rect, faces)
+  if (!face && (apart < 0.3 || cover < SURE_COVER)) return 0
+  return cover * (face ? 1 : 0.55 + 0.4 * apart)
+}
+
+/** Strips around a rectangle, a quarter of its size wide, as far as there is room. */
+function surroundings({ x, y, width, height }: Rect, within: Rect): Rect[] {
+  const [w, h] = [Math.round(width / 4), Math.round(height / 4)]
+  const strips = [
+    { x: x - w, y, width: w, height },
+    { x: x + width, y, width: w, height },
+    { x, y: y - h, width, height: h },
+    { x, y: y + height, width, height: h },
+  ]
+  return strips.flatMap((s) => intersection(s, within) ?? [])
+}
+
+function holdsFace(rect: Rect, faces: readonly Rect[]): boolean {
+  return faces.some((f) => f.x + f.width / 2 > rect.x && f.x + f.width / 2 < rect.x + rect.width && f.y + f.height / 2 > rect.y && f.y + f.height / 2 < rect.y + rect.height)
+}
