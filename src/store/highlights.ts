@@ -8,8 +8,8 @@ import { readRecord, type RecordKind, type RecordOf } from '@/core/model/migrate
 import { PLAIN_SOUND, type Passage } from '@/core/model/passage'
 import { newRecord } from '@/core/model/record'
 import type { Recording } from '@/core/model/recording'
-import type { Region } from '@/core/model/region'
-import type { Setup } from '@/core/model/setup'
+import { newRegion, type Region } from '@/core/model/region'
+import { newSetup, type Setup } from '@/core/model/setup'
 import { STANDARD_SHAPES, type Shape } from '@/core/model/shape'
 import type { Micros } from '@/core/time/micros'
 import type { Table } from 'dexie'
@@ -25,7 +25,7 @@ export interface NewHighlight {
   name: string
   inMicros?: Micros
   outMicros?: Micros
-  regions?: Omit<Region, 'id'>[]
+  regions?: Pick<Region, 'role' | 'name' | 'bounds'>[]
   setupName?: string
   arrangement?: Layout['arrangement']
   layoutName?: string
@@ -40,8 +40,8 @@ export interface NewHighlight {
 export async function createHighlight(recording: Recording, wanted: NewHighlight, id: HighlightId = newId<HighlightId>()): Promise<Highlight> {
   const base = newRecord(nowStamp())
   const previous = await newestEditOf(recording.id)
-  const regions = wanted.regions?.map((r) => ({ ...r, id: newId<RegionId>() })) ?? previous?.setups[0]?.regions ?? startingRegions(() => newId<RegionId>())
-  const setup: Setup = { ...base, id: newId<SetupId>(), name: wanted.setupName ?? previous?.setups[0]?.name ?? recording.name, regions, ownedBy: id }
+  const regions = wanted.regions?.map((r) => newRegion(newId<RegionId>(), r.role, r.name, r.bounds)) ?? previous?.setups[0]?.regions ?? startingRegions(() => newId<RegionId>())
+  const setup = newSetup({ ...base, id: newId<SetupId>(), name: wanted.setupName ?? previous?.setups[0]?.name ?? recording.name, regions, ownedBy: id, basedOn: wanted.regions ? null : (previous?.setups[0]?.basedOn ?? null), isGuess: !wanted.regions && (previous?.setups[0]?.isGuess ?? true) })
   const arrangement = wanted.arrangement ?? previous?.layouts[0]?.arrangement ?? startingLayout(() => newId<PanelId>())
   const layout: Layout = { ...base, id: newId<LayoutId>(), name: wanted.layoutName ?? previous?.layouts[0]?.name ?? DEFAULT_LAYOUT_NAME, arrangement, perShape: {}, ownedBy: id }
   const inMicros = wanted.inMicros ?? recording.video.firstFrameMicros
@@ -79,7 +79,7 @@ export async function passagePartsFor(edit: Edit, recording: Recording): Promise
   const base = { ...newRecord(nowStamp()), ownedBy: edit.highlight.id }
   const previous = await newestEditOf(recording.id)
   const [scene] = previous?.setups ?? []
-  const setup: Setup = { ...base, id: newId<SetupId>(), name: scene?.name ?? recording.name, regions: (scene?.regions ?? startingRegions(() => newId<RegionId>())).map((r) => ({ ...r, id: newId<RegionId>() })) }
+  const setup = newSetup({ ...base, id: newId<SetupId>(), name: scene?.name ?? recording.name, basedOn: scene?.basedOn ?? null, regions: (scene?.regions ?? startingRegions(() => newId<RegionId>())).map((r) => ({ ...r, id: newId<RegionId>() })) })
   const [known] = previous?.layouts ?? []
   const layout: Layout | null = known ? { ...known, ...base, id: newId<LayoutId>() } : null
   const layoutId = layout?.id ?? edit.highlight.passages[0]?.layoutId

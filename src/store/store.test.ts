@@ -36,7 +36,7 @@ describe('cutting highlights', () => {
 
   it('takes over the scene of the recording’s newest highlight, as a copy', async () => {
     const recording = await add('r2')
-    const first = await createHighlight(recording, { name: 'First', setupName: 'Evening', regions: [{ role: 'slides', name: 'Slides', bounds: { x: 0, y: 0, width: 0.5, height: 0.5 }, focus: null }] })
+    const first = await createHighlight(recording, { name: 'First', setupName: 'Evening', regions: [{ role: 'slides', name: 'Slides', bounds: { x: 0, y: 0, width: 0.5, height: 0.5 } }] })
     const second = await createHighlight(recording, { name: 'Second' })
     const [a, b] = [await loadEdit(first.id), await loadEdit(second.id)]
     if (!a.ok || !b.ok) throw new Error('not loaded')

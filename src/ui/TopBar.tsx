@@ -8,6 +8,7 @@ import { palette } from './theme'
 
 const PLACES = [
   { href: '/', name: 'Shelf' },
+  { href: '/rack', name: 'Rack' },
   { href: '/outbox', name: 'Outbox' },
 ]
 

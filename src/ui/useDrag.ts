@@ -8,6 +8,7 @@ export interface DragMove {
   clientY: number
   shiftKey: boolean
   altKey: boolean
+  ctrlKey: boolean
   /** The same for all moves of one drag: what undo groups by. */
   gesture: string
 }
@@ -33,9 +34,9 @@ export function useDrag(begin: (event: ReactPointerEvent) => ((move: DragMove) =
     const apply = () => {
       scheduled = 0
       if (!pending) return
-      const { clientX, clientY, shiftKey, altKey } = pending
+      const { clientX, clientY, shiftKey, altKey, ctrlKey } = pending
       pending = null
-      onMove({ dx: clientX - start.x, dy: clientY - start.y, clientX, clientY, shiftKey, altKey, gesture })
+      onMove({ dx: clientX - start.x, dy: clientY - start.y, clientX, clientY, shiftKey, altKey, ctrlKey, gesture })
     }
     const move = (e: PointerEvent) => {
       pending = e

@@ -70,11 +70,11 @@ function ground(into, rect, pixels, view) {
 }
 
 /** A room that stands still with furniture in it, and somebody who sits and moves in front. */
-function camera(random, wall = random.integer(60, 190)) {
+function camera(random, { wall = random.integer(60, 190), take = 0 } = {}) {
   const things = Array.from({ length: random.integer(2, 5) }, () => ({ x: random.between(0, 0.8), y: random.between(0, 0.6), w: random.between(0.08, 0.3), h: random.between(0.08, 0.4), v: random.integer(20, 235) }))
   const skin = random.integer(120, 220)
   const shirt = random.integer(20, 120)
-  const [speed, phase, sway] = [random.between(0.7, 2), random.between(0, 6), random.between(0.03, 0.09)]
+  const [speed, phase, sway] = [random.between(0.7, 2), random.between(0, 6) + take, random.between(0.03, 0.09)]
   const draw = (into, rect, frame) => {
     fill(into, rect, wall)
     for (const t of things) fill(into, clip({ x: Math.round(rect.x + t.x * rect.width), y: Math.round(rect.y + t.y * rect.height), width: Math.round(t.w * rect.width), height: Math.round(t.h * rect.height) }, rect), t.v)
@@ -98,11 +98,12 @@ function clip(a, b) {
 
 /** Bars, boxes and digits that a game lays over its picture; the digits change. */
 function displays(random, width, height) {
-  const boxes = Array.from({ length: random.integer(2, 4) }, () => ({ x: random.integer(0, width * 0.8), y: random.pick([random.integer(8, height * 0.1), random.integer(height * 0.86, height * 0.92)]), width: random.integer(width * 0.06, width * 0.18), height: random.integer(height * 0.03, height * 0.06), v: random.integer(10, 60) }))
+  const boxes = Array.from({ length: random.integer(2, 4) }, () => ({ x: Math.round(width * random.between(0, 0.8)), y: Math.round(height * random.pick([random.between(0.01, 0.1), random.between(0.86, 0.92)])), width: Math.round(width * random.between(0.06, 0.18)), height: Math.round(height * random.between(0.03, 0.06)), v: random.integer(10, 60) }))
   return (into, frame) => {
+    const unit = height / 720
     for (const b of boxes) {
       fill(into, b, b.v)
-      for (let n = 0; n < 8; n++) fill(into, { x: b.x + 8 + n * 14, y: b.y + 6, width: 9, height: Math.max(3, b.height - 12 - ((frame * (n + 3)) % 7)) }, 220)
+      for (let n = 0; n < 8; n++) fill(into, { x: b.x + Math.round((8 + n * 14) * unit), y: b.y + Math.round(6 * unit), width: Math.round(9 * unit), height: Math.max(3, b.height - Math.round((12 + ((frame * (n + 3)) % 7)) * unit)) }, 220)
     }
   }
 }
@@ -110,17 +111,17 @@ function displays(random, width, height) {
 const even = (v) => 2 * Math.round(v / 2)
 
 /** A game with a camera's picture over it: `place` is a corner or the middle of an edge, `share` its width as a share of the frame's, `border` px. */
-export function gameScene(seed, { width, height }, { place, share, border, inset = 0.02, withCamera = true }) {
+export function gameScene(seed, { width, height }, { place, share, border, inset = 0.02, withCamera = true, take = 0, proportion }) {
   const random = seeded(seed)
-  const pixels = texture(random)
+  const pixels = texture(seeded(seed + take))
   const w = even(width * share)
-  const h = even(w * random.pick([9 / 16, 3 / 4, 0.66]))
+  const h = even(w * (proportion ?? random.pick([9 / 16, 3 / 4, 0.66])))
   const margin = even(width * inset)
   const x = place.includes('w') ? margin : place.includes('e') ? width - w - margin : even((width - w) / 2)
   const y = place.includes('n') ? margin : place.includes('s') ? height - h - margin : even((height - h) / 2)
   const outer = { x, y, width: w, height: h }
   const rect = { x: x + border, y: y + border, width: w - 2 * border, height: h - 2 * border }
-  const film = camera(random)
+  const film = camera(random, { take })
   const over = displays(random, width, height)
   // A border that can be told from the wall behind.
   const colour = random.pick([18, 240, film.wall > 125 ? film.wall - 70 : film.wall + 70])
@@ -144,7 +145,7 @@ export function gameScene(seed, { width, height }, { place, share, border, inset
 const GRIDS = { 2: [2, 1], 3: [2, 2], 4: [2, 2], 6: [3, 2], 9: [3, 3] }
 
 /** A call of several people side by side; `gutter` px between them, name bars or none. */
-export function callScene(seed, { width, height }, { people, gutter, background, names }) {
+export function callScene(seed, { width, height }, { people, gutter, background, names, take = 0 }) {
   const random = seeded(seed)
   const [columns, rows] = GRIDS[people]
   const room = { width: (width - gutter * (columns + 1)) / columns, height: (height - gutter * (rows + 1)) / rows }
@@ -159,7 +160,7 @@ export function callScene(seed, { width, height }, { people, gutter, background,
   })
   // Rooms that touch differ in brightness, or nobody could tell where one ends.
   const first = random.integer(0, 130)
-  const films = truth.map((_, i) => camera(random, 60 + ((first + i * 47) % 131)))
+  const films = truth.map((_, i) => camera(random, { wall: 60 + ((first + i * 47) % 131), take }))
   return {
     width,
     height,

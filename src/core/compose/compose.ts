@@ -4,7 +4,7 @@ import type { Rect } from '../geometry/rect'
 import { layoutOf, recordingOf, setupOf, type Edit } from '../model/edit'
 import type { Panel } from '../model/layout'
 import type { Passage } from '../model/passage'
-import type { Region } from '../model/region'
+import type { Region, Role } from '../model/region'
 import type { Shape } from '../model/shape'
 import { clampMicros, type Micros } from '../time/micros'
 import { onScreenAt, recordingMicrosAt, type Playing, type TimeMap } from '../time/timeMap'
@@ -25,11 +25,20 @@ export function placePanels(edit: Edit, shape: Shape, passage: Passage): PlacedP
   const { video } = recordingOf(edit, passage.recordingId)
   const { regions } = setupOf(edit, passage.setupId)
   const { panels } = solve(arrangementFor(layoutOf(edit, passage.layoutId), shape), shape)
+  const seen = new Map<string, number>()
   return panels.map(({ panel, rect }) => {
-    const region = regions.find((r) => r.role === panel.role) ?? null
+    const n = seen.get(panel.role) ?? 0
+    seen.set(panel.role, n + 1)
+    const region = nthOfRole(regions, panel.role, n)
     const correction = passage.corrections.find((c) => c.panelId === panel.id)
     return { panel, rect, region, picture: region && panelPicture(panel, rect, region, video, correction) }
   })
+}
+
+/** The `n`th region of a role, for the `n`th panel that asks for it; where there are fewer, the last. */
+function nthOfRole(regions: readonly Region[], role: Role, n: number): Region | null {
+  const all = regions.filter((r) => r.role === role)
+  return all[Math.min(n, all.length - 1)] ?? null
 }
 
 /** The steps of one passage's layout at a moment of its recording. Beyond the recording's ends its first or last frame stands still. */

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import type { Rect } from '../geometry/rect'
-import { regionId } from './ids'
+import { regionId, type RegionId } from './ids'
 import { title } from './record'
 
 /** What a region shows. The user's own roles are any other short word. */
@@ -23,8 +23,19 @@ export const region = z.object({
   bounds: frameRect,
   /** Nothing inside is ever cut, where that can be helped; null: only the middle of `bounds` matters. */
   focus: frameRect.nullable().default(null),
+  /** Cannot be moved, resized or removed by accident. */
+  locked: z.boolean().default(false),
+  /** Its outline is not drawn; panels show it all the same. */
+  hidden: z.boolean().default(false),
+  /** Width over height that resizing keeps, in pixels; null: free. */
+  proportion: z.number().min(0.05).max(20).nullable().default(null),
 })
 
 export type Region = z.infer<typeof region>
+
+/** A region by what makes it one; the rest as it is for a new one. */
+export function newRegion(id: RegionId, role: Role, name: string, bounds: Rect): Region {
+  return { id, role, name, bounds, focus: null, locked: false, hidden: false, proportion: null }
+}
 
 export const WHOLE_FRAME: Rect = { x: 0, y: 0, width: 1, height: 1 }

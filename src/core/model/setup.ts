@@ -1,7 +1,10 @@
 import { z } from 'zod'
+import { fingerprint } from '../detect/regions/fingerprint'
 import { highlightId, setupId } from './ids'
 import { recordBase, title } from './record'
 import { region } from './region'
+
+export const tag = z.string().trim().min(1).max(40)
 
 /** A named set of regions: where things are in one arrangement of a recorder's screen. */
 export const setup = recordBase.extend({
@@ -10,6 +13,19 @@ export const setup = recordBase.extend({
   regions: z.array(region).max(40),
   /** The highlight whose working copy this is, or null for one that is kept for all. */
   ownedBy: highlightId.nullable(),
+  /** Words to find it by: a game, a client. */
+  tags: z.array(tag).max(20).default([]),
+  /** By which a new recording is recognised as having it; null when nobody has looked. */
+  fingerprint: fingerprint.nullable().default(null),
+  /** For a working copy: the kept setup that it was taken from or kept as. */
+  basedOn: setupId.nullable().default(null),
+  /** Where nobody has said where anything is: its regions are a starting point. */
+  isGuess: z.boolean().default(false),
 })
 
 export type Setup = z.infer<typeof setup>
+
+/** A setup by what makes it one; the rest as it is for a new one. */
+export function newSetup(made: Pick<Setup, 'schemaVersion' | 'createdAt' | 'updatedAt' | 'deletedAt' | 'id' | 'name' | 'regions' | 'ownedBy'> & Partial<Setup>): Setup {
+  return { tags: [], fingerprint: null, basedOn: null, isGuess: false, ...made }
+}

@@ -1,7 +1,7 @@
 import { twoBands } from '../layout/starting'
 import type { PanelId, RegionId } from './ids'
 import type { Arrangement } from './layout'
-import type { Region } from './region'
+import { newRegion, type Region } from './region'
 
 export const DEFAULT_LAYOUT_NAME = 'Face over game'
 
@@ -11,8 +11,8 @@ const FACE_SHARE = 608 / 1920
 /** Two regions to begin with when nothing is known: a facecam's usual place, and the middle of the game. */
 export function startingRegions(newId: () => RegionId): Region[] {
   return [
-    { id: newId(), role: 'face', name: 'Face', bounds: { x: 0.725, y: 0.7, width: 0.25, height: 0.25 }, focus: null },
-    { id: newId(), role: 'game', name: 'Game', bounds: { x: 0.25, y: 0, width: 0.46875, height: 1 }, focus: null },
+    newRegion(newId(), 'face', 'Face', { x: 0.725, y: 0.7, width: 0.25, height: 0.25 }),
+    newRegion(newId(), 'game', 'Game', { x: 0.25, y: 0, width: 0.46875, height: 1 }),
   ]
 }
 

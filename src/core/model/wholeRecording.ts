@@ -3,6 +3,7 @@ import type { HighlightId, LayoutId, PassageId, SetupId } from './ids'
 import { CUT } from './join'
 import { PLAIN_SOUND } from './passage'
 import type { Recording } from './recording'
+import { newSetup } from './setup'
 import { STANDARD_SHAPES } from './shape'
 
 /** An edit that plays a recording from its start to its end, so that output time is recording time; never stored. */
@@ -14,7 +15,7 @@ export function wholeRecording(recording: Recording): Edit {
   const passage = { id: 'whole' as PassageId, recordingId: id, inMicros: 0, outMicros: durationMicros, speedPercent: 100, setupId, layoutId, corrections: [], strikes: [], sound: PLAIN_SOUND, join: CUT }
   return {
     highlight: { ...base, id: 'whole' as HighlightId, name, passages: [passage], shapes: STANDARD_SHAPES.slice(0, 1), joinTiming: 'hold', beds: [], origin: null },
-    setups: [{ ...base, id: setupId, name, regions: [], ownedBy: null }],
+    setups: [newSetup({ ...base, id: setupId, name, regions: [], ownedBy: null })],
     layouts: [{ ...base, id: layoutId, name, arrangement: { tree: { kind: 'space' }, backdrop: { kind: 'colour', colour: '#000000' } }, perShape: {}, ownedBy: null }],
     recordings: [recording],
     soundFiles: [],

@@ -1,6 +1,7 @@
 import type { Draft } from 'immer'
 import { toEvenPixels, toFractions } from '@/core/geometry/evenGrid'
 import type { Rect, Size } from '@/core/geometry/rect'
+import { freeName } from '@/core/interchange/setupFile'
 import { placePanels } from '@/core/compose/compose'
 import { panelPicture } from '@/core/compose/panelCrop'
 import { moveSeam } from '@/core/layout/seams'
@@ -9,10 +10,12 @@ import { layoutOf, passageOf, recordingOf, setupOf, type Edit } from '@/core/mod
 import type { LayoutId, PanelId, PassageId, RegionId, SetupId } from '@/core/model/ids'
 import type { Layout, LayoutNode } from '@/core/model/layout'
 import type { Correction } from '@/core/model/passage'
-import type { Region } from '@/core/model/region'
+import { newRegion, type Region } from '@/core/model/region'
+import type { Setup } from '@/core/model/setup'
 import type { Shape } from '@/core/model/shape'
 import type { Version } from '@/core/model/version'
 import type { Session } from '@/store/session'
+import { copyOf } from '@/store/setups'
 
 export type EditSession = Session<Edit>
 
@@ -29,9 +32,13 @@ export function goBackTo(session: EditSession, { edit }: Version): void {
   session.change('Go back to a version', crypto.randomUUID(), (draft) => {
     const { passages, shapes, joinTiming, beds } = edit.highlight
     Object.assign(draft.highlight, { passages, shapes, joinTiming, beds })
-    for (const setup of draft.setups) setup.regions = edit.setups.find((s) => s.id === setup.id)?.regions ?? setup.regions
+    for (const setup of draft.setups) Object.assign(setup, regionsOf(edit.setups.find((s) => s.id === setup.id)))
     for (const layout of draft.layouts) Object.assign(layout, arranged(edit.layouts.find((l) => l.id === layout.id)))
   })
+}
+
+function regionsOf(setup: Setup | undefined): Partial<Setup> {
+  return setup ? { regions: setup.regions, name: setup.name, tags: setup.tags, fingerprint: setup.fingerprint, basedOn: setup.basedOn, isGuess: setup.isGuess } : {}
 }
 
 function arranged(layout: Layout | undefined): Partial<Layout> {
@@ -56,8 +63,11 @@ export function toggleShape(session: EditSession, shape: Shape): void {
 
 function editRegion(session: EditSession, label: string, gesture: string, id: RegionId, recipe: (region: Draft<Region>) => void): void {
   session.change(label, gesture, (draft) => {
-    const region = draft.setups.flatMap((s) => s.regions).find((r) => r.id === id)
-    if (region) recipe(region)
+    const setup = draft.setups.find((s) => s.regions.some((r) => r.id === id))
+    const region = setup?.regions.find((r) => r.id === id)
+    if (!setup || !region) return
+    setup.isGuess = false
+    recipe(region)
   })
 }
 
@@ -80,7 +90,7 @@ export function addRegion(session: EditSession, setupId: SetupId, role: string):
   const id = crypto.randomUUID() as RegionId
   session.change('Add region', id, (draft) => {
     const bounds = role === 'whole' ? { x: 0, y: 0, width: 1, height: 1 } : { x: 0.375, y: 0.375, width: 0.25, height: 0.25 }
-    setupOf(draft, setupId).regions.push({ id, role, name: nameForRole(role), bounds, focus: null })
+    setupOf(draft, setupId).regions.push(newRegion(id, role, nameForRole(role), bounds))
   })
   return id
 }
@@ -89,6 +99,67 @@ export function removeRegion(session: EditSession, id: RegionId): void {
   session.change('Remove region', crypto.randomUUID(), (draft) => {
     for (const setup of draft.setups) setup.regions = setup.regions.filter((r) => r.id !== id)
   })
+}
+
+export function setRegion(session: EditSession, id: RegionId, label: string, change: Partial<Pick<Region, 'name' | 'locked' | 'hidden' | 'proportion'>>, gesture: string = crypto.randomUUID()): void {
+  editRegion(session, label, gesture, id, (region) => void Object.assign(region, change))
+}
+
+/** A copy of a region, a little to the side where there is room; it stays in front of the one it is of. */
+export function copyRegion(session: EditSession, id: RegionId): RegionId {
+  const copied = crypto.randomUUID() as RegionId
+  session.change('Copy region', copied, (draft) => {
+    const setup = draft.setups.find((s) => s.regions.some((r) => r.id === id))
+    const at = setup?.regions.findIndex((r) => r.id === id) ?? -1
+    const region = setup?.regions[at]
+    if (!setup || !region) return
+    const { x, y, width, height } = region.bounds
+    const bounds = { width, height, x: Math.min(x + 0.02, 1 - width), y: Math.min(y + 0.02, 1 - height) }
+    setup.regions.splice(at + 1, 0, { ...region, id: copied, name: freeName(region.name, setup.regions.map((r) => r.name)), bounds, focus: null, locked: false })
+  })
+  return copied
+}
+
+/** Moves a region one place up or down in the order; panels that ask for one role more than once take its regions in it. */
+export function orderRegion(session: EditSession, id: RegionId, by: 1 | -1): void {
+  session.change('Order regions', crypto.randomUUID(), (draft) => {
+    for (const { regions } of draft.setups) {
+      const at = regions.findIndex((r) => r.id === id)
+      const other = regions[at + by]
+      if (at < 0 || !other) continue
+      regions[at + by] = regions[at] as Draft<Region>
+      regions[at] = other
+    }
+  })
+}
+
+/** Takes proposals into a setup as one step: each takes the place of the next region of its role that has not been taken, or is added. */
+export function acceptProposals(session: EditSession, setupId: SetupId, proposals: readonly { role: string; bounds: Rect }[]): void {
+  session.change(proposals.length === 1 ? 'Accept region' : 'Accept regions', crypto.randomUUID(), (draft) => {
+    const setup = setupOf(draft, setupId)
+    const { regions } = setup
+    setup.isGuess = false
+    const taken = new Set<string>()
+    for (const { role, bounds } of proposals) {
+      const known = regions.find((r) => r.role === role && !r.locked && !taken.has(r.id))
+      const region = known ?? newRegion(crypto.randomUUID() as RegionId, role, freeName(nameForRole(role), regions.map((r) => r.name)), bounds)
+      taken.add(region.id)
+      if (known) Object.assign(known, { bounds, focus: null })
+      else regions.push(region)
+    }
+  })
+}
+
+/** Puts a kept setup's regions in the place of a working copy's. */
+export function applySetup(session: EditSession, setupId: SetupId, kept: Setup): void {
+  session.change(`Apply ${kept.name}`, crypto.randomUUID(), (draft) => {
+    Object.assign(setupOf(draft, setupId), copyOf(kept))
+  })
+}
+
+/** Says that a working copy is now the same as a kept setup. */
+export function baseSetupOn(session: EditSession, setupId: SetupId, { id, name, tags, fingerprint }: Setup): void {
+  session.change('Keep setup', crypto.randomUUID(), (draft) => void Object.assign(setupOf(draft, setupId), { name, tags, fingerprint, basedOn: id, isGuess: false }))
 }
 
 export function nameForRole(role: string): string {

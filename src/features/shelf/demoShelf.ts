@@ -60,7 +60,7 @@ export async function openDemoShelf(): Promise<void> {
           setupName: h.setup,
           layoutName: h.layout,
           shapes: STANDARD_SHAPES.filter((s) => h.shapes.includes(s.id)),
-          regions: h.regions.map((r) => ({ role: r.role, name: r.name, bounds: toFractions(r.bounds, added.recording.video), focus: null })),
+          regions: h.regions.map((r) => ({ role: r.role, name: r.name, bounds: toFractions(r.bounds, added.recording.video) })),
           arrangement: twoBands({ id: newId<PanelId>(), role: upper }, { id: newId<PanelId>(), role: lower }, h.upperShare),
         },
         h.id,

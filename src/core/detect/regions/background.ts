@@ -24,7 +24,7 @@ export class Background extends SummedArea {
   }
 
   /** One for each plain colour that much of the frame holds still in, commonest first; at most `most`. */
-  static candidates(stillness: Stillness, most = 6): Background[] {
+  static candidates(stillness: Stillness, most = 12): Background[] {
     const { range, mean } = stillness
     const counts = new Uint32Array(256)
     for (let i = 0; i < range.length; i++) if ((range[i] as number) <= STILL_RANGE) counts[mean[i] as number] = (counts[mean[i] as number] as number) + 1
@@ -32,8 +32,8 @@ export class Background extends SummedArea {
     const found: number[] = []
     const least = range.length * LEAST_SHARE
     const order = Array.from(counts.keys()).sort((a, b) => (counts[b] as number) - (counts[a] as number))
-    const darkest = order.find((luma) => luma < BLACK)
-    for (const luma of [...order.slice(0, 40), ...(darkest === undefined ? [] : [darkest])]) {
+    const darkest = order.find((luma) => luma < BLACK) ?? 0
+    for (const luma of [darkest, ...order]) {
       if (around(luma) >= least && found.every((f) => Math.abs(f - luma) > 2 * TOLERANCE)) found.push(luma)
     }
     return found.slice(0, most).map((luma) => new Background(stillness, luma))

@@ -2,7 +2,7 @@ import type { Rect } from '../../geometry/rect'
 import type { StillLines } from './lines'
 
 /** Sizes of an inset as shares of the frame's width and height. */
-const LEAST_SIDE = 0.07
+const LEAST_SIDE = 0.1
 const MOST_SIDE = 0.55
 const LEAST_PROPORTION = 0.6
 const MOST_PROPORTION = 2.6

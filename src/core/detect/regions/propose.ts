@@ -6,6 +6,7 @@ import { StillLines } from './lines'
 import { Motion } from './motion'
 import type { Stillness } from './stillness'
 import { SummedArea } from './summedArea'
+import { tighten } from './tighten'
 import { tilesOf, trim, type TileLines } from './tiles'
 
 /** What was recognised: a picture laid over another, one of several pictures side by side, slides, or what is left inside black bars. */
@@ -37,12 +38,12 @@ const LIVE = 0.015
 const RESTFUL = 0.45
 
 /** Proposes regions from what holds still and what moves. Empty when nothing is clear: never a guess. Needs at least four frames. */
-export function proposeRegions(seen: Seen): RegionProposal[] {
+export function proposeRegions(seen: Seen, upright = new StillLines(seen.stillness, 'x'), level = new StillLines(seen.stillness, 'y')): RegionProposal[] {
   const { stillness, cells } = seen
   if (stillness.frames < 4) return []
   const frame: Rect = { x: 0, y: 0, width: stillness.width, height: stillness.height }
   const motion = new Motion(cells, frame)
-  const lines: TileLines = { upright: new StillLines(stillness, 'x'), level: new StillLines(stillness, 'y'), isLive: (rect) => motion.within(rect).usual >= LIVE }
+  const lines: TileLines = { upright, level, isLive: (rect) => motion.within(rect).usual >= LIVE }
   const { content, tiles } = partsOf(frame, stillness, lines, motion)
   const proposals = tiles.length > 1 ? tiles.map((tile) => tileProposal(tile, frame, motion, seen.faces)) : []
   const within = tiles.length > 1 ? tiles.reduce((a, b) => (areaOf(b) > areaOf(a) ? b : a)) : content
@@ -67,7 +68,7 @@ function partsOf(frame: Rect, stillness: Stillness, lines: TileLines, motion: Mo
     for (const trimAfterLines of background ? [false, true] : [false]) {
       // A part that never moves is a panel of the recorder's own, not a picture; but slides rest for long.
       const tiles = tilesOf(frame, background, lines, trimAfterLines).filter((t) => motion.within(t).most > LIVE)
-      const content = background ? trim(frame, background) : frame
+      const content = background ? trim(frame, background, lines) : frame
       if (!content || tiles.length === 0) continue
       const better = worthOf(tiles) - worthOf(best.tiles)
       const tighter = sum(tiles.map(areaOf)) < sum(best.tiles.map(areaOf)) && hasBars(frame, content)
@@ -102,9 +103,21 @@ function tileProposal(rect: Rect, frame: Rect, motion: Motion, faces: readonly R
 /** The whole of the content, by how it behaves beside an inset: slides rest, a game does not. */
 function restOf(frame: Rect, content: Rect, inset: RegionProposal | null, motion: Motion): RegionProposal[] {
   const { usual, most, restful } = motion.within(content)
-  if (inset && restful < RESTFUL && usual >= LIVE && !isMostlyWithin(content, inset.rect, motion)) return [{ found: 'content', role: 'game', rect: content, confidence: 0.6 }]
+  if (inset && restful < RESTFUL && usual >= LIVE && !isMostlyWithin(content, inset.rect, motion)) return [{ found: 'content', role: 'game', rect: largestBeside(content, inset.rect), confidence: 0.6 }]
   if (inset && most > 0.05) return [{ found: 'slides', role: 'slides', rect: content, confidence: 0.7 }]
   return hasBars(frame, content) ? [{ found: 'content', role: 'whole', rect: content, confidence: 0.9 }] : []
+}
+
+/** The largest part of `content` that runs along a whole side of it and has nothing of `inset` in it: shown beside it, nothing is shown twice. */
+function largestBeside(content: Rect, inset: Rect): Rect {
+  const [right, bottom] = [content.x + content.width, content.y + content.height]
+  const parts: Rect[] = [
+    { ...content, width: inset.x - content.x },
+    { ...content, x: inset.x + inset.width, width: right - inset.x - inset.width },
+    { ...content, height: inset.y - content.y },
+    { ...content, y: inset.y + inset.height, height: bottom - inset.y - inset.height },
+  ]
+  return parts.reduce((a, b) => (areaOf(b) > areaOf(a) ? b : a))
 }
 
 /** Whether what moves in `content` moves in `part` of it, and hardly anywhere else. */
@@ -114,23 +127,6 @@ function isMostlyWithin(content: Rect, part: Rect, motion: Motion): boolean {
   return all > 0 && inside / all > 0.8
 }
 
-/** Each side moved inwards to the last line within `most` px that runs along as much of it: the border's inner edge. */
-function withoutBorder({ x, y, width, height }: Rect, { upright, level }: TileLines, most: number): Rect {
-  const inner = (lines: StillLines, side: number, by: 1 | -1, from: number, to: number) => {
-    const shares = Array.from({ length: most + 1 }, (_, n) => lines.share(side + n * by, from, to))
-    const least = Math.max(0.5, 0.75 * Math.max(...shares))
-    return side + by * Math.max(0, shares.findLastIndex((s) => s >= least))
-  }
-  // Corners are left out: that is where the border's own sides meet.
-  const [top, bottom, left, right] = [y + most, y + height - most, x + most, x + width - most]
-  const [x0, x1] = [inner(upright, x, 1, top, bottom), inner(upright, x + width, -1, top, bottom)]
-  const [y0, y1] = [inner(level, y, 1, left, right), inner(level, y + height, -1, left, right)]
-  return { x: x0, y: y0, width: x1 - x0, height: y1 - y0 }
-}
-
-/** An inset's border may be this wide, as a share of the frame's height. */
-const MOST_BORDER = 0.016
-
 function bestInset(within: Rect, stillness: Stillness, lines: TileLines, motion: Motion, faces: readonly Rect[]): RegionProposal | null {
   const moving = new SummedArea(stillness, (i) => (stillness.range[i] as number) > 2 * STILL_RANGE)
   const scored = insetsIn(within, lines.upright, lines.level)
@@ -139,8 +135,7 @@ function bestInset(within: Rect, stillness: Stillness, lines: TileLines, motion:
     .sort((a, b) => b.score - a.score)
   const [best] = scored
   if (!best) return null
-  const border = Math.round(MOST_BORDER * stillness.height)
-  return { found: 'inset', role: 'face', rect: withoutBorder(best.inset.rect, lines, border), confidence: Math.min(0.97, best.score) }
+  return { found: 'inset', role: 'face', rect: tighten(best.inset.rect, stillness, lines.upright, lines.level), confidence: Math.min(0.97, best.score) }
 }
 
 /** Rectangles come about by chance: without a face in it, an inset's sides must be lines nearly all along. */

@@ -30,9 +30,9 @@ export interface TileLines {
 export function tilesOf(whole: Rect, background: Background | null, lines: TileLines, trimAfterLines: boolean): Rect[] {
   const least = { width: Math.round(whole.width * LEAST_SIDE), height: Math.round(whole.height * LEAST_SIDE) }
   const cut = (rect: Rect, background: Background | null): Rect[] => {
-    const trimmed = background ? trim(rect, background) : rect
+    const trimmed = background ? trim(rect, background, lines) : rect
     if (!trimmed || trimmed.width < least.width || trimmed.height < least.height) return []
-    const apart = background && (alongGutters(trimmed, background, 'y') ?? alongGutters(trimmed, background, 'x'))
+    const apart = background && (alongGutters(trimmed, background, lines, 'y') ?? alongGutters(trimmed, background, lines, 'x'))
     if (apart) return apart.flatMap((part) => cut(part, background))
     const touching = alongLine(trimmed, lines, 'x', least.width) ?? alongLine(trimmed, lines, 'y', least.height)
     return touching ? touching.flatMap((part) => cut(part, trimAfterLines ? background : null)) : [trimmed]
@@ -40,8 +40,11 @@ export function tilesOf(whole: Rect, background: Background | null, lines: TileL
   return cut(whole, background)
 }
 
+/** Where background ends and a picture begins, brightness steps along at least this share of the edge: a clear sky fades instead. */
+const LEAST_EDGE = 0.3
+
 /** `rect` without the background at its edges; null when it is nothing else. */
-export function trim(rect: Rect, background: Background): Rect | null {
+export function trim(rect: Rect, background: Background, { upright, level }: Pick<TileLines, 'upright' | 'level'>): Rect | null {
   const { x, y, width, height } = rect
   const plain = (r: Rect) => background.share(r) >= BACKGROUND_SHARE
   let [left, right, top, bottom] = [x, x + width, y, y + height]
@@ -50,10 +53,16 @@ export function trim(rect: Rect, background: Background): Rect | null {
   if (top >= bottom) return null
   while (left < right && plain({ x: left, y: top, width: 1, height: bottom - top })) left++
   while (right > left && plain({ x: right - 1, y: top, width: 1, height: bottom - top })) right--
-  return left < right ? { x: left, y: top, width: right - left, height: bottom - top } : null
+  if (left >= right) return null
+  if (level.shareNear(top, left, right) < LEAST_EDGE) top = y
+  if (level.shareNear(bottom, left, right) < LEAST_EDGE) bottom = y + height
+  if (upright.shareNear(left, top, bottom) < LEAST_EDGE) left = x
+  if (upright.shareNear(right, top, bottom) < LEAST_EDGE) right = x + width
+  return { x: left, y: top, width: right - left, height: bottom - top }
 }
 
-function alongGutters(rect: Rect, background: Background, axis: 'x' | 'y'): Rect[] | null {
+function alongGutters(rect: Rect, background: Background, { upright, level }: TileLines, axis: 'x' | 'y'): Rect[] | null {
+  const edge = (at: number) => (axis === 'x' ? upright.shareNear(at, rect.y, rect.y + rect.height) : level.shareNear(at, rect.x, rect.x + rect.width))
   const [from, to] = axis === 'x' ? [rect.x, rect.x + rect.width] : [rect.y, rect.y + rect.height]
   const strip = (at: number, length: number): Rect => (axis === 'x' ? { ...rect, x: at, width: length } : { ...rect, y: at, height: length })
   const parts: Rect[] = []
@@ -62,7 +71,7 @@ function alongGutters(rect: Rect, background: Background, axis: 'x' | 'y'): Rect
   for (let at = from; at < to; at++) {
     if (background.share(strip(at, 1)) >= BACKGROUND_SHARE) gutter++
     else {
-      if (gutter >= LEAST_GUTTER) {
+      if (gutter >= LEAST_GUTTER && Math.max(edge(at - gutter), edge(at)) >= LEAST_EDGE) {
         parts.push(strip(start, at - gutter - start))
         start = at
       }

@@ -9,14 +9,21 @@ import { useBenchContext, useEdit, useParts, useView } from '../benchContext'
 import { PaneFrame } from '../PaneFrame'
 import { usePreviewCanvas } from '@/ui/usePreviewCanvas'
 import type { PreviewTarget } from '@/media/workers/preview.protocol'
+import { acceptProposals } from '../edits'
 import { CropOutline } from './CropOutline'
+import { boundsOf, FindRegions, openProposals } from './FindRegions'
+import { GhostBox } from './GhostBox'
 import { RegionBox } from './RegionBox'
 import { RegionList } from './RegionList'
+import { SetupMenu } from './SetupMenu'
+import { useLook } from './useLook'
+import { useRecognition } from './useRecognition'
 
 const FRAME_TARGET: PreviewTarget = { kind: 'frame' }
 
 /** Where: the recording's picture with its regions. */
 export function FramePane() {
+  useRecognition()
   const { view } = useBenchContext()
   const marks = useView((v) => v.marks)
   return (
@@ -25,37 +32,46 @@ export function FramePane() {
       digit="2"
       title="Frame"
       tools={
-        <Button aria-pressed={marks} onClick={() => view.setState({ marks: !marks })}>
-          {marks ? 'Hide outlines' : 'Show outlines'}
-        </Button>
+        <>
+          <SetupMenu />
+          <Button aria-pressed={marks} onClick={() => view.setState({ marks: !marks })}>
+            {marks ? 'Hide outlines' : 'Show outlines'}
+          </Button>
+        </>
       }
     >
       <Box sx={{ overflowY: 'auto', flex: 1, minHeight: 0 }}>
         <Picture />
         <RegionList />
+        <FindRegions />
       </Box>
     </PaneFrame>
   )
 }
 
 function Picture() {
-  const { player, view } = useBenchContext()
+  const { player, session, view } = useBenchContext()
   const edit = useEdit()
   const marks = useView((v) => v.marks)
   const host = useRef<HTMLDivElement>(null)
   usePreviewCanvas(player, host, FRAME_TARGET, 'The recording’s picture')
   const { passage, recording, setup } = useParts()
   const { width, height } = recording.video
+  const look = useLook()
+  const ghosts = look?.kind === 'seen' ? openProposals(look.look.proposals, setup.regions, recording.video) : []
   const shape = edit.highlight.shapes[0]
   const placed = useMemo(() => (shape ? placePanels(edit, shape, passage) : []), [edit, shape, passage])
   // The smallest lies on top, so that a face inside the game's region can be grabbed.
-  const regions = [...setup.regions].sort((a, b) => b.bounds.width * b.bounds.height - a.bounds.width * a.bounds.height)
+  const regions = setup.regions.filter((r) => !r.hidden).sort((a, b) => b.bounds.width * b.bounds.height - a.bounds.width * a.bounds.height)
   return (
     <Box sx={{ bgcolor: palette.mat, p: 3, display: 'grid', justifyItems: 'center' }} onPointerDown={() => view.setState({ selection: null })}>
       <Box ref={host} data-testid="frame-picture" sx={{ position: 'relative', width: '100%', maxWidth: `calc(52dvh * ${width / height})`, aspectRatio: `${width} / ${height}`, touchAction: 'none' }}>
         {marks && (
           <>
             {placed.map(({ panel, picture }) => picture && <CropOutline key={panel.id} crop={picture.crop} frame={recording.video} role={panel.role} />)}
+            {ghosts.map((p, n) => (
+              <GhostBox key={n} proposal={p} frame={recording.video} onAccept={() => acceptProposals(session, setup.id, [{ role: p.role, bounds: boundsOf(p, recording.video) }])} />
+            ))}
             {regions.map((region) => (
               <RegionBox key={region.id} region={region} frame={recording.video} />
             ))}

@@ -1,9 +1,11 @@
 'use client'
 
+import LockIcon from '@mui/icons-material/Lock'
 import Box from '@mui/material/Box'
 import type { KeyboardEvent } from 'react'
 import { toEvenPixels } from '@/core/geometry/evenGrid'
 import { scaleRect, type Rect, type Size } from '@/core/geometry/rect'
+import { snapEdges } from '@/core/detect/regions/snap'
 import { GRIPS, moveRect, resizeRect, type Grip } from '@/core/geometry/resize'
 import type { Region } from '@/core/model/region'
 import { roleMark } from '@/ui/roleMarks'
@@ -12,6 +14,10 @@ import { useBenchContext, useView } from '../benchContext'
 import { setRegionPixels } from '../edits'
 import { useDrag } from '@/ui/useDrag'
 import { useSelectedRegion } from '../useSelectedRegion'
+import { useSnapLines } from './useLook'
+
+/** An edge that is dragged this near to one in the picture goes there, CSS px. */
+const SNAP_REACH = 7
 
 /** Smallest side of a region, px of the frame. */
 const LEAST = 16
@@ -20,7 +26,7 @@ const STEP: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight:
 
 /**
  * A region over the picture: corner ticks and a small tab. Drag it to move, its edges and corners to resize (Shift holds the
- * proportion, Alt keeps the centre). By keyboard: arrows move it, Alt + arrows resize it, Shift makes larger steps.
+ * proportion, Alt keeps the centre; edges snap to those in the picture, unless Ctrl is held). By keyboard: arrows move it, Alt + arrows resize it, Shift makes larger steps.
  */
 export function RegionBox({ region, frame }: { region: Region; frame: Size }) {
   const { session, view } = useBenchContext()
@@ -34,6 +40,7 @@ export function RegionBox({ region, frame }: { region: Region; frame: Size }) {
 
   const moving = useDrag((event) => {
     select()
+    if (region.locked) return null
     const box = event.currentTarget.parentElement?.getBoundingClientRect()
     if (!box) return null
     const perPixel = frame.width / box.width
@@ -42,12 +49,12 @@ export function RegionBox({ region, frame }: { region: Region; frame: Size }) {
 
   const onKeyDown = (event: KeyboardEvent) => {
     const step = STEP[event.key]
-    if (!step || event.ctrlKey || event.metaKey) return
+    if (!step || region.locked || event.ctrlKey || event.metaKey) return
     event.preventDefault()
     event.stopPropagation()
     const far = event.shiftKey ? 20 : 2
     const [dx, dy] = [step[0] * far, step[1] * far]
-    if (event.altKey) set(resizeRect(pixels, 'se', dx, dy, { bounds: whole, least: LEAST }), `Resize ${region.name}`, `keys resize ${region.id}`)
+    if (event.altKey) set(resizeRect(pixels, 'se', dx, dy, { bounds: whole, least: LEAST, aspect: region.proportion }), `Resize ${region.name}`, `keys resize ${region.id}`)
     else set(moveRect(pixels, dx, dy, whole), `Move ${region.name}`, `keys move ${region.id}`)
   }
 
@@ -56,13 +63,13 @@ export function RegionBox({ region, frame }: { region: Region; frame: Size }) {
     <Box
       role="group"
       tabIndex={0}
-      aria-label={`${region.name}: ${pixels.width} × ${pixels.height} at ${pixels.x}, ${pixels.y}`}
+      aria-label={`${region.name}: ${pixels.width} × ${pixels.height} at ${pixels.x}, ${pixels.y}${region.locked ? ', locked' : ''}`}
       aria-roledescription="region"
       data-role={region.role}
       onPointerDown={moving}
       onFocus={select}
       onKeyDown={onKeyDown}
-      sx={{ position: 'absolute', left: `${place.x}%`, top: `${place.y}%`, width: `${place.width}%`, height: `${place.height}%`, cursor: 'move', touchAction: 'none', zIndex: selected ? 2 : 1, '&:focus-visible': { outline: '2px solid #fff', outlineOffset: 2 } }}
+      sx={{ position: 'absolute', left: `${place.x}%`, top: `${place.y}%`, width: `${place.width}%`, height: `${place.height}%`, cursor: region.locked ? 'default' : 'move', touchAction: 'none', zIndex: selected ? 2 : 1, '&:focus-visible': { outline: '2px solid #fff', outlineOffset: 2 } }}
     >
       <Box component="svg" aria-hidden sx={{ position: 'absolute', inset: 0, width: '100%', height: '100%', overflow: 'visible' }}>
         <rect x="0" y="0" width="100%" height="100%" fill="none" stroke={colour} strokeWidth={selected ? 2 : 1} strokeDasharray={dash} opacity={selected ? 1 : 0.75} />
@@ -71,8 +78,9 @@ export function RegionBox({ region, frame }: { region: Region; frame: Size }) {
       <Box sx={{ position: 'absolute', left: -1, bottom: '100%', px: '6px', height: 17, display: 'flex', gap: '6px', alignItems: 'center', bgcolor: colour, color: '#fff', fontFamily: fonts.numbers, fontSize: 11, fontWeight: 600, whiteSpace: 'nowrap', ...(pixels.y < frame.height * 0.06 && { bottom: 'auto', top: 0 }) }}>
         <span>{letter}</span>
         <span>{region.name}</span>
+        {region.locked && <LockIcon sx={{ fontSize: 12 }} />}
       </Box>
-      {marked && GRIPS.map((grip) => <GripHandle key={grip} grip={grip} region={region} pixels={pixels} frame={frame} whole={whole} onResize={set} />)}
+      {marked && !region.locked && GRIPS.map((grip) => <GripHandle key={grip} grip={grip} region={region} pixels={pixels} frame={frame} whole={whole} onResize={set} />)}
     </Box>
   )
 }
@@ -109,12 +117,17 @@ interface GripHandleProps {
 }
 
 function GripHandle({ grip, region, pixels, frame, whole, onResize }: GripHandleProps) {
+  const snapLines = useSnapLines()
   const start = useDrag((event) => {
     const box = event.currentTarget.closest('[data-testid="frame-picture"]')?.getBoundingClientRect()
     if (!box) return null
     const perPixel = frame.width / box.width
-    return ({ dx, dy, shiftKey, altKey, gesture }) =>
-      onResize(resizeRect(pixels, grip, dx * perPixel, dy * perPixel, { bounds: whole, least: LEAST, aspect: shiftKey ? pixels.width / pixels.height : null, fromCentre: altKey }), `Resize ${region.name}`, gesture)
+    return ({ dx, dy, shiftKey, altKey, ctrlKey, gesture }) => {
+      const aspect = region.proportion ?? (shiftKey ? pixels.width / pixels.height : null)
+      const free = resizeRect(pixels, grip, dx * perPixel, dy * perPixel, { bounds: whole, least: LEAST, aspect, fromCentre: altKey })
+      const snaps = snapLines && aspect === null && !altKey && !ctrlKey
+      onResize(snaps ? snapEdges(free, grip, snapLines, Math.round(SNAP_REACH * perPixel)) : free, `Resize ${region.name}`, gesture)
+    }
   })
   const x = grip.includes('w') ? 0 : grip.includes('e') ? 100 : 50
   const y = grip.includes('n') ? 0 : grip.includes('s') ? 100 : 50

@@ -1,7 +1,8 @@
 'use client'
 
 import AddIcon from '@mui/icons-material/Add'
-import DeleteOutlineIcon from '@mui/icons-material/DeleteOutlined'
+import LockIcon from '@mui/icons-material/Lock'
+import TuneIcon from '@mui/icons-material/Tune'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import IconButton from '@mui/material/IconButton'
@@ -17,9 +18,10 @@ import { STANDARD_ROLES, type Region } from '@/core/model/region'
 import { RoleBadge } from '@/ui/RoleBadge'
 import { fonts, palette } from '@/ui/theme'
 import { useBenchContext, useEdit, useParts } from '../benchContext'
-import { addRegion, nameForRole, removeRegion, setRegionPixels, setRegionRole } from '../edits'
+import { addRegion, nameForRole, setRegionPixels, setRegionRole } from '../edits'
 import { useSelectedRegion } from '../useSelectedRegion'
 import { PixelField } from './PixelField'
+import { RegionTicket } from './RegionTicket'
 
 /** All regions with their pixels, and how far the panels blow them up. The numbers can be typed. */
 export function RegionList() {
@@ -28,8 +30,8 @@ export function RegionList() {
   const { setup } = useParts()
   return (
     <Box sx={{ borderTop: 1, borderColor: 'divider' }}>
-      {setup.regions.map((region) => (
-        <RegionLine key={region.id} region={region} />
+      {setup.regions.map((region, index) => (
+        <RegionLine key={region.id} region={region} index={index} count={setup.regions.length} />
       ))}
       <Box sx={{ px: 3, py: 1.5 }}>
         <Button startIcon={<AddIcon />} onClick={(e) => setMenu(e.currentTarget)} aria-haspopup="menu">
@@ -55,7 +57,8 @@ export function RegionList() {
   )
 }
 
-function RegionLine({ region }: { region: Region }) {
+function RegionLine({ region, index, count }: { region: Region; index: number; count: number }) {
+  const [ticket, setTicket] = useState<HTMLElement | null>(null)
   const { session, view } = useBenchContext()
   const edit = useEdit()
   const { recording, passage } = useParts()
@@ -63,7 +66,7 @@ function RegionLine({ region }: { region: Region }) {
   const pixels = toEvenPixels(region.bounds, recording.video)
   const blowUps = edit.highlight.shapes.flatMap((shape) => placePanels(edit, shape, passage).flatMap((p) => (p.region?.id === region.id && p.picture ? [blowUp(p.picture)] : [])))
   const worst = blowUps.length > 0 ? Math.max(...blowUps) : null
-  const set = (part: Partial<Rect>) => setRegionPixels(session, recording.video, region.id, { ...pixels, ...part }, `Resize ${region.name}`, crypto.randomUUID())
+  const set = (part: Partial<Rect>) => !region.locked && setRegionPixels(session, recording.video, region.id, { ...pixels, ...part }, `Resize ${region.name}`, crypto.randomUUID())
   const roles = [...new Set([...STANDARD_ROLES, region.role])]
   const field = (key: keyof Rect, label: string) => (
     <PixelField label={`${region.name} ${label}`} value={pixels[key]} most={key === 'x' || key === 'width' ? recording.video.width : recording.video.height} onSet={(value) => set({ [key]: value })} />
@@ -107,9 +110,10 @@ function RegionLine({ region }: { region: Region }) {
       <Box title="Output pixels for each recorded pixel, in the shape where it is largest" sx={{ fontFamily: fonts.numbers, fontSize: 12, textAlign: 'right', color: worst !== null && worst > 2.5 ? palette.strawInk : palette.inkSoft }}>
         {worst === null ? 'unused' : `${worst.toFixed(2)}×`}
       </Box>
-      <IconButton aria-label={`Remove ${region.name}`} onClick={() => removeRegion(session, region.id)} sx={{ p: '4px' }}>
-        <DeleteOutlineIcon sx={{ fontSize: 16 }} />
+      <IconButton aria-label={`More about ${region.name}`} aria-haspopup="dialog" onClick={(e) => setTicket(e.currentTarget)} sx={{ p: '4px' }}>
+        {region.locked ? <LockIcon sx={{ fontSize: 16 }} /> : <TuneIcon sx={{ fontSize: 16 }} />}
       </IconButton>
+      {ticket && <RegionTicket region={region} index={index} count={count} anchor={ticket} onClose={() => setTicket(null)} />}
     </Box>
   )
 }

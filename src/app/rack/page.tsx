@@ -1,0 +1,5 @@
+import { RackPage } from '@/features/rack/RackPage'
+
+export default function Page() {
+  return <RackPage />
+}

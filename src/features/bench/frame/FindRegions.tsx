@@ -1,0 +1,88 @@
+'use client'
+
+import Alert from '@mui/material/Alert'
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import LinearProgress from '@mui/material/LinearProgress'
+import { toEvenPixels, toFractions } from '@/core/geometry/evenGrid'
+import type { RegionProposal } from '@/core/detect/regions/propose'
+import type { Size } from '@/core/geometry/rect'
+import type { Region } from '@/core/model/region'
+import { RoleBadge } from '@/ui/RoleBadge'
+import { fonts, palette } from '@/ui/theme'
+import { useBenchContext, useParts } from '../benchContext'
+import { acceptProposals, nameForRole } from '../edits'
+import { foundWords } from './messages'
+import { lookAt, stopLooking } from './looks'
+import { useLook } from './useLook'
+
+/** A proposal as edits take it: bounds as fractions of the frame. */
+export function boundsOf({ rect }: RegionProposal, size: Size) {
+  return toFractions(toEvenPixels(toFractions(rect, size), size), size)
+}
+
+/** Proposals that are not regions already. */
+export function openProposals(proposals: readonly RegionProposal[], regions: readonly Region[], size: Size): RegionProposal[] {
+  return proposals.filter((p) => {
+    const b = boundsOf(p, size)
+    return !regions.some((r) => r.role === p.role && (['x', 'y', 'width', 'height'] as const).every((k) => Math.abs(r.bounds[k] - b[k]) < 0.003))
+  })
+}
+
+/** Looks for regions in the footage, and lists what was found until it is accepted. */
+export function FindRegions() {
+  const { session, files } = useBenchContext()
+  const { recording, setup } = useParts()
+  const look = useLook()
+  const find = () => {
+    const file = files.get(recording.id)
+    if (file) void lookAt(recording, file, session.value)
+  }
+  const size = recording.video
+  const open = look?.kind === 'seen' ? openProposals(look.look.proposals, setup.regions, size) : []
+  const accept = (proposals: readonly RegionProposal[]) => acceptProposals(session, setup.id, proposals.map((p) => ({ role: p.role, bounds: boundsOf(p, size) })))
+  if (look?.kind === 'looking')
+    return (
+      <Box role="status" sx={{ display: 'flex', alignItems: 'center', gap: 2, px: 3, minHeight: 36, fontSize: 12.5 }}>
+        Looking at the footage
+        <LinearProgress variant="determinate" value={look.share * 100} aria-label="Looked at" sx={{ flex: 1, height: 4 }} />
+        <Button onClick={stopLooking}>Stop</Button>
+      </Box>
+    )
+  return (
+    <Box component="section" aria-label="Proposed regions">
+      {open.map((p, n) => (
+        <Box key={n} sx={{ display: 'grid', gridTemplateColumns: 'auto minmax(0, 1fr) auto auto', alignItems: 'center', columnGap: 2, px: 3, minHeight: 32, borderTop: 1, borderColor: 'divider', bgcolor: 'background.paper', fontSize: 12.5 }}>
+          <RoleBadge role={p.role} />
+          <Box sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }} title={foundWords(p.found)}>
+            <strong>{nameForRole(p.role)}?</strong> {foundWords(p.found)}
+          </Box>
+          <Box title="How sure, of 1" sx={{ fontFamily: fonts.numbers, fontSize: 12, color: palette.inkSoft }}>
+            {p.confidence.toFixed(2)}
+          </Box>
+          <Button onClick={() => accept([p])} aria-label={`Accept ${nameForRole(p.role)} ${n + 1}`}>
+            Accept
+          </Button>
+        </Box>
+      ))}
+      {look?.kind === 'failed' && (
+        <Alert severity="warning" sx={{ borderRadius: 0 }}>
+          The footage could not be looked at: {look.detail}
+        </Alert>
+      )}
+      <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, px: 3, py: 1.5, borderTop: 1, borderColor: 'divider' }}>
+        <Button onClick={find}>{look?.kind === 'seen' ? 'Look again' : 'Find regions'}</Button>
+        {open.length > 1 && (
+          <Button variant="contained" color="primary" onClick={() => accept(open)}>
+            Accept all {open.length}
+          </Button>
+        )}
+        {look?.kind === 'seen' && open.length === 0 && (
+          <Box role="status" sx={{ fontSize: 12.5, color: palette.inkSoft }}>
+            {look.look.proposals.length === 0 ? 'Nothing stands out: no bars, no pictures side by side, none laid over another. Draw the regions yourself.' : 'All that was found is accepted.'}
+          </Box>
+        )}
+      </Box>
+    </Box>
+  )
+}

@@ -1,0 +1,83 @@
+'use client'
+
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import Dialog from '@mui/material/Dialog'
+import DialogActions from '@mui/material/DialogActions'
+import DialogContent from '@mui/material/DialogContent'
+import DialogTitle from '@mui/material/DialogTitle'
+import LinearProgress from '@mui/material/LinearProgress'
+import TextField from '@mui/material/TextField'
+import { useSnackbar } from 'notistack'
+import { useEffect, useRef, useState } from 'react'
+import { freeName } from '@/core/interchange/setupFile'
+import { title } from '@/core/model/record'
+import { keepSetup, keptSetups } from '@/store/setups'
+import { SetupDiagram } from '@/ui/SetupDiagram'
+import { tagsFrom } from '@/ui/tags'
+import { palette } from '@/ui/theme'
+import { useBenchContext, useParts } from '../benchContext'
+import { baseSetupOn } from '../edits'
+import { lookAt } from './looks'
+import { useLook } from './useLook'
+
+/** Keeps the regions for all recordings like this one. The footage is looked at meanwhile, so that the next one can be recognised. */
+export function KeepSetupDialog({ onClose }: { onClose: () => void }) {
+  const { session, files } = useBenchContext()
+  const { setup, recording } = useParts()
+  const { enqueueSnackbar } = useSnackbar()
+  const look = useLook()
+  const [name, setName] = useState(setup.name)
+  const [tags, setTags] = useState(setup.tags.join(', '))
+  const [keeping, setKeeping] = useState(false)
+  const asked = useRef(false)
+  const file = files.get(recording.id)
+  useEffect(() => {
+    if (asked.current || look || !file) return
+    asked.current = true
+    void lookAt(recording, file, session.value)
+  }, [look, file, recording, session])
+  const named = title.safeParse(name)
+  const keep = async () => {
+    if (!named.success) return
+    setKeeping(true)
+    const there = await keptSetups()
+    const fingerprint = look?.kind === 'seen' ? look.look.fingerprint : null
+    const kept = await keepSetup({ name: freeName(named.data, there.map((s) => s.name)), tags: tagsFrom(tags), regions: setup.regions, fingerprint })
+    baseSetupOn(session, setup.id, kept)
+    enqueueSnackbar(`“${kept.name}” is kept. Recordings that look like this one get its regions.`)
+    onClose()
+  }
+  return (
+    <Dialog open onClose={onClose} maxWidth="xs" fullWidth>
+      <DialogTitle sx={{ fontSize: 16, fontWeight: 700 }}>Keep as a setup</DialogTitle>
+      <DialogContent>
+        <Box
+          component="form"
+          onSubmit={(e) => {
+            e.preventDefault()
+            void keep()
+          }}
+          sx={{ display: 'grid', rowGap: 4, pt: 2 }}
+        >
+        <Box sx={{ display: 'flex', gap: 4, alignItems: 'center' }}>
+          <SetupDiagram regions={setup.regions} width={144} />
+          <Box sx={{ fontSize: 12.5, color: palette.inkSoft }}>
+            {look?.kind === 'looking' ? 'Looking at what holds still in the picture, to know it again.' : look?.kind === 'seen' ? 'What holds still in the picture is kept with it: the next recording like this is recognised.' : 'The footage was not looked at; the setup will not be recognised by itself.'}
+            {look?.kind === 'looking' && <LinearProgress variant="determinate" value={look.share * 100} sx={{ mt: 2, height: 4 }} aria-label="Looked at" />}
+          </Box>
+        </Box>
+        <TextField size="small" autoFocus label="Name" value={name} error={!named.success} onChange={(e) => setName(e.target.value)} onFocus={(e) => e.target.select()} />
+        <TextField size="small" label="Tags, with commas between" placeholder="soaring, evening" value={tags} onChange={(e) => setTags(e.target.value)} slotProps={{ inputLabel: { shrink: true } }} />
+          <button type="submit" hidden />
+        </Box>
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={onClose}>Cancel</Button>
+        <Button variant="contained" color="primary" disabled={!named.success || keeping || look?.kind === 'looking'} onClick={() => void keep()}>
+          Keep setup
+        </Button>
+      </DialogActions>
+    </Dialog>
+  )
+}

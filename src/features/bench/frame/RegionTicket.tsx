@@ -1,0 +1,105 @@
+'use client'
+
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import Checkbox from '@mui/material/Checkbox'
+import FormControlLabel from '@mui/material/FormControlLabel'
+import MenuItem from '@mui/material/MenuItem'
+import Popover from '@mui/material/Popover'
+import TextField from '@mui/material/TextField'
+import { useSnackbar } from 'notistack'
+import { placePanels } from '@/core/compose/compose'
+import { toEvenPixels } from '@/core/geometry/evenGrid'
+import type { Region } from '@/core/model/region'
+import { title } from '@/core/model/record'
+import { useBenchContext, useEdit, useParts } from '../benchContext'
+import { copyRegion, orderRegion, removeRegion, setRegion, setRegionPixels } from '../edits'
+import { lookAt, tightened } from './looks'
+import { useLook } from './useLook'
+
+const PROPORTIONS: readonly { words: string; value: number }[] = [
+  { words: '16:9', value: 16 / 9 },
+  { words: '4:3', value: 4 / 3 },
+  { words: 'square', value: 1 },
+  { words: '9:16', value: 9 / 16 },
+]
+
+/** All that can be set about a region besides its place. */
+export function RegionTicket({ region, index, count, anchor, onClose }: { region: Region; index: number; count: number; anchor: HTMLElement; onClose: () => void }) {
+  const { session, files } = useBenchContext()
+  const edit = useEdit()
+  const { recording, passage } = useParts()
+  const { enqueueSnackbar } = useSnackbar()
+  const look = useLook()
+  const pixels = toEvenPixels(region.bounds, recording.video)
+  const shape = edit.highlight.shapes[0]
+  const panel = shape && placePanels(edit, shape, passage).find((p) => p.region?.id === region.id)?.rect
+  const choices = [...PROPORTIONS, ...(panel ? [{ words: 'of its panel', value: panel.width / panel.height }] : []), { words: 'as it is', value: pixels.width / pixels.height }]
+  const held = region.proportion
+  const holdIndex = held === null ? -1 : choices.findIndex((c) => Math.abs(c.value - held) < 1e-3)
+  const tighten = async () => {
+    const file = files.get(recording.id)
+    if (look?.kind !== 'seen' && (!file || !(await lookAt(recording, file, session.value)))) return
+    const tight = await tightened(recording.id, pixels)
+    if (!tight) return
+    const [left, top, right, bottom] = [tight.x - pixels.x, tight.y - pixels.y, pixels.x + pixels.width - tight.x - tight.width, pixels.y + pixels.height - tight.y - tight.height]
+    if (left + top + right + bottom === 0) return void enqueueSnackbar(`${region.name} has no border and no black to take off.`)
+    setRegionPixels(session, recording.video, region.id, tight, `Tighten ${region.name}`, crypto.randomUUID())
+    enqueueSnackbar(`${region.name} is tighter by ${left} px on the left, ${top} at the top, ${right} on the right, ${bottom} at the bottom.`)
+  }
+  const leave = (action: () => void) => () => {
+    onClose()
+    action()
+  }
+  return (
+    <Popover
+      open
+      anchorEl={anchor}
+      onClose={onClose}
+      anchorOrigin={{ vertical: 'bottom', horizontal: 'right' }}
+      transformOrigin={{ vertical: 'top', horizontal: 'right' }}
+      slotProps={{ paper: { 'aria-label': `More about ${region.name}`, role: 'dialog', sx: { p: 3, width: 292 } } }}
+      onPointerDown={(e) => e.stopPropagation()}
+      onKeyDown={(e) => e.key !== 'Escape' && e.stopPropagation()}
+    >
+      <Box sx={{ display: 'grid', rowGap: 2 }}>
+        <TextField
+          size="small"
+          label="Name"
+          defaultValue={region.name}
+          onBlur={(e) => {
+            const named = title.safeParse(e.target.value)
+            if (named.success && named.data !== region.name) setRegion(session, region.id, 'Name region', { name: named.data })
+          }}
+        />
+        <TextField select size="small" label="Proportion" value={holdIndex} disabled={region.locked} onChange={(e) => setRegion(session, region.id, 'Hold proportion', { proportion: choices[Number(e.target.value)]?.value ?? null })}>
+          <MenuItem value={-1}>free</MenuItem>
+          {choices.map(({ words }, n) => (
+            <MenuItem key={words} value={n}>
+              {words}
+            </MenuItem>
+          ))}
+        </TextField>
+      </Box>
+      <Box sx={{ display: 'flex', gap: 2, my: 1 }}>
+        <FormControlLabel control={<Checkbox size="small" checked={region.locked} onChange={(_, locked) => setRegion(session, region.id, locked ? 'Lock region' : 'Unlock region', { locked })} />} label="Locked" slotProps={{ typography: { sx: { fontSize: 12.5 } } }} />
+        <FormControlLabel control={<Checkbox size="small" checked={region.hidden} onChange={(_, hidden) => setRegion(session, region.id, hidden ? 'Hide outline' : 'Show outline', { hidden })} />} label="Outline hidden" slotProps={{ typography: { sx: { fontSize: 12.5 } } }} />
+      </Box>
+      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5 }}>
+        <Button disabled={region.locked || look?.kind === 'looking'} onClick={() => void tighten()}>
+          {look?.kind === 'looking' ? 'Looking…' : 'Tighten'}
+        </Button>
+        <Button onClick={leave(() => copyRegion(session, region.id))}>Copy</Button>
+        <Button disabled={index === 0} onClick={() => orderRegion(session, region.id, -1)}>
+          Move up
+        </Button>
+        <Button disabled={index === count - 1} onClick={() => orderRegion(session, region.id, 1)}>
+          Move down
+        </Button>
+        <Button disabled={region.locked} onClick={leave(() => removeRegion(session, region.id))}>
+          Remove
+        </Button>
+      </Box>
+    </Popover>
+  )
+}

@@ -1,0 +1,91 @@
+'use client'
+
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import Divider from '@mui/material/Divider'
+import Menu from '@mui/material/Menu'
+import MenuItem from '@mui/material/MenuItem'
+import { useLiveQuery } from 'dexie-react-hooks'
+import { useSnackbar } from 'notistack'
+import { useState } from 'react'
+import type { Setup } from '@/core/model/setup'
+import { changeSetup, keptSetups, letFollow, setupUses, type SetupUse } from '@/store/setups'
+import { SetupDiagram } from '@/ui/SetupDiagram'
+import { palette } from '@/ui/theme'
+import { useBenchContext, useParts } from '../benchContext'
+import { applySetup } from '../edits'
+import { KeepSetupDialog } from './KeepSetupDialog'
+
+/** The setup in use: apply another, keep this one, or bring what was changed back to the kept one. */
+export function SetupMenu() {
+  const { session } = useBenchContext()
+  const { setup } = useParts()
+  const { enqueueSnackbar } = useSnackbar()
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null)
+  const [keeping, setKeeping] = useState(false)
+  const kept = useLiveQuery(keptSetups)
+  const uses = useLiveQuery(setupUses)
+  const base = kept?.find((s) => s.id === setup.basedOn) ?? null
+  const changed = base !== null && !sameRegions(base, setup)
+  const others = base ? (uses?.get(base.id) ?? []).filter((u) => u.highlightId !== session.value.highlight.id) : []
+  const close = () => setAnchor(null)
+  const apply = (other: Setup) => {
+    applySetup(session, setup.id, other)
+    close()
+  }
+  const update = async (followers: readonly SetupUse[]) => {
+    close()
+    if (!base) return
+    const fingerprint = base.fingerprint ?? setup.fingerprint
+    await changeSetup(base.id, { regions: setup.regions, fingerprint })
+    const followed = await letFollow({ ...base, regions: setup.regions, fingerprint }, followers.map((f) => f.highlightId))
+    enqueueSnackbar(followed > 0 ? `“${base.name}” is changed, and ${followed} other ${followed === 1 ? 'highlight' : 'highlights'} with it.` : `“${base.name}” is changed. Highlights that used it before stay as they are.`)
+  }
+  return (
+    <>
+      <Button onClick={(e) => setAnchor(e.currentTarget)} aria-haspopup="menu" sx={{ minWidth: 0, maxWidth: 190 }} title={`Setup: ${setup.name}`}>
+        <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+          {base ? setup.name : 'Setup'}
+          {changed && ' *'}
+        </Box>
+      </Button>
+      <Menu anchorEl={anchor} open={anchor !== null} onClose={close} slotProps={{ paper: { sx: { width: 320 } } }}>
+        {kept?.map((s) => (
+          <MenuItem key={s.id} selected={s.id === base?.id} onClick={() => apply(s)} sx={{ gap: 3 }}>
+            <SetupDiagram regions={s.regions} width={64} />
+            <Box sx={{ minWidth: 0 }}>
+              <Box sx={{ overflow: 'hidden', textOverflow: 'ellipsis', fontWeight: 600 }}>{s.name}</Box>
+              <Box sx={{ fontSize: 12, color: palette.inkSoft, overflow: 'hidden', textOverflow: 'ellipsis' }}>{s.id === base?.id ? (changed ? 'in use, changed here; choose to go back to it' : 'in use') : s.tags.join(', ') || `${s.regions.length} regions`}</Box>
+            </Box>
+          </MenuItem>
+        ))}
+        {kept?.length === 0 && <MenuItem disabled>No setup is kept yet</MenuItem>}
+        <Divider />
+        {changed && (
+          <MenuItem onClick={() => void update([])}>
+            Change “{base.name}” for later
+          </MenuItem>
+        )}
+        {changed && others.length > 0 && (
+          <MenuItem onClick={() => void update(others)}>
+            Change “{base.name}” and the {others.length} other {others.length === 1 ? 'highlight' : 'highlights'} with it
+          </MenuItem>
+        )}
+        <MenuItem
+          onClick={() => {
+            close()
+            setKeeping(true)
+          }}
+        >
+          Keep these regions as a setup…
+        </MenuItem>
+      </Menu>
+      {keeping && <KeepSetupDialog onClose={() => setKeeping(false)} />}
+    </>
+  )
+}
+
+function sameRegions(a: Setup, b: Setup): boolean {
+  const content = ({ regions }: Setup) => JSON.stringify(regions.map(({ role, name, bounds, focus, proportion }) => [role, name, bounds, focus, proportion]))
+  return content(a) === content(b)
+}

@@ -1,0 +1,67 @@
+import { proxy, wrap, type Remote } from 'comlink'
+import { createStore } from 'zustand/vanilla'
+import { StillLines } from '@/core/detect/regions/lines'
+import type { SnapLines } from '@/core/detect/regions/snap'
+import type { Rect } from '@/core/geometry/rect'
+import type { Edit } from '@/core/model/edit'
+import type { RecordingId } from '@/core/model/ids'
+import type { Recording } from '@/core/model/recording'
+import type { Micros } from '@/core/time/micros'
+import { keptStretches } from '@/core/time/timeMap'
+import type { Look, RegionsWorker } from '@/media/workers/regions.protocol'
+
+export type LookState = { kind: 'looking'; share: number } | { kind: 'seen'; look: Look; lines: SnapLines } | { kind: 'failed'; detail: string }
+
+/** What this tab has seen of recordings, by id. Not stored: looking again takes seconds. */
+export const looks = createStore<Record<RecordingId, LookState>>(() => ({}))
+
+/** Frames that are looked at. */
+const FRAMES = 16
+
+let worker: Remote<RegionsWorker> | null = null
+
+function lookout(): Remote<RegionsWorker> {
+  worker ??= wrap<RegionsWorker>(new Worker(new URL('../../../media/workers/regions.worker.ts', import.meta.url), { type: 'module' }))
+  return worker
+}
+
+/** Looks at a recording where a highlight uses it. Resolves with what was seen; null when it was stopped or failed. */
+export async function lookAt(recording: Recording, file: Blob, edit: Edit): Promise<Look | null> {
+  const { id, originMicros, video } = recording
+  const set = (state: LookState) => looks.setState({ [id]: state })
+  set({ kind: 'looking', share: 0 })
+  const times = timesIn(edit, id)
+  const outcome = await lookout().look({ id, file, originMicros }, { width: video.width, height: video.height }, times, proxy((share: number) => looks.getState()[id]?.kind === 'looking' && set({ kind: 'looking', share })))
+  if (outcome.kind === 'seen') set({ kind: 'seen', look: outcome.look, lines: { upright: new StillLines(outcome.look.upright), level: new StillLines(outcome.look.level) } })
+  else if (outcome.kind === 'failed') set(outcome)
+  else forget(id)
+  return outcome.kind === 'seen' ? outcome.look : null
+}
+
+export function stopLooking(): void {
+  void worker?.stop()
+}
+
+/** A rectangle (px) without border and black; null when the recording has not been looked at. */
+export function tightened(id: RecordingId, rect: Rect): Promise<Rect | null> {
+  return lookout().tighten(id, rect)
+}
+
+function forget(id: RecordingId): void {
+  looks.setState((all) => Object.fromEntries(Object.entries(all).filter(([known]) => known !== id)), true)
+}
+
+/** Recording times spread evenly over what a highlight plays of a recording, rising. */
+function timesIn(edit: Edit, id: RecordingId): Micros[] {
+  const kept = edit.highlight.passages.filter((p) => p.recordingId === id).flatMap(keptStretches)
+  const total = kept.reduce((sum, s) => sum + s.outMicros - s.inMicros, 0)
+  const times = Array.from({ length: FRAMES }, (_, n) => {
+    let at = Math.round((total * (n + 0.5)) / FRAMES)
+    for (const { inMicros, outMicros } of kept) {
+      if (at < outMicros - inMicros) return inMicros + at
+      at -= outMicros - inMicros
+    }
+    return kept.at(-1)?.outMicros ?? 0
+  })
+  return [...new Set(times)].sort((a, b) => a - b)
+}

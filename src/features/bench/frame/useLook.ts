@@ -1,0 +1,16 @@
+import { useStore } from 'zustand'
+import type { SnapLines } from '@/core/detect/regions/snap'
+import { useParts } from '../benchContext'
+import { looks, type LookState } from './looks'
+
+/** What has been seen of the recording that is worked on. */
+export function useLook(): LookState | null {
+  const { id } = useParts().recording
+  return useStore(looks, (all) => all[id] ?? null)
+}
+
+/** Edges in its picture; null until it has been looked at. */
+export function useSnapLines(): SnapLines | null {
+  const look = useLook()
+  return look?.kind === 'seen' ? look.lines : null
+}

@@ -1,0 +1,4 @@
+import { expose } from 'comlink'
+import { RegionsService } from '../regions/regionsService'
+
+expose(new RegionsService())

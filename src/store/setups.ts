@@ -1,0 +1,89 @@
+import { mergeSetups, type Merge } from '@/core/interchange/setupFile'
+import type { HighlightId, RegionId, SetupId } from '@/core/model/ids'
+import { readRecord } from '@/core/model/migrate'
+import { newRecord } from '@/core/model/record'
+import { newSetup, type Setup } from '@/core/model/setup'
+import { newId, nowStamp } from './clock'
+import { database } from './database'
+import { editSession, loadEdit } from './highlights'
+
+/** What a kept setup takes over from a working copy. */
+export type SetupContent = Pick<Setup, 'name' | 'regions' | 'tags' | 'fingerprint'>
+
+/** Every kept setup that is not in the bin, by name. */
+export async function keptSetups(): Promise<Setup[]> {
+  const all = await database().setups.filter((s) => s.ownedBy === null && !s.deletedAt).toArray()
+  return all.flatMap((s) => {
+    const read = readRecord('setup', s)
+    return read.ok ? [read.record] : []
+  }).sort((a, b) => a.name.localeCompare(b.name))
+}
+
+export async function keepSetup(content: SetupContent): Promise<Setup> {
+  const setup = newSetup({ ...newRecord(nowStamp()), id: newId<SetupId>(), ownedBy: null, ...content })
+  await database().setups.add(setup)
+  return setup
+}
+
+export async function changeSetup(id: SetupId, change: Partial<SetupContent>): Promise<void> {
+  await database().setups.update(id, { ...change, updatedAt: nowStamp() })
+}
+
+/** A copy of a kept setup's content for a highlight's own setup. */
+export function copyOf({ id, name, regions, tags, fingerprint }: Setup): SetupContent & Pick<Setup, 'basedOn' | 'isGuess'> {
+  return { name, regions: regions.map((r) => ({ ...r, id: newId<RegionId>() })), tags, fingerprint, basedOn: id, isGuess: false }
+}
+
+/** Lets highlights that are based on a setup follow what it has become: one step each, which can be undone there. Gives how many did. */
+export async function letFollow(kept: Setup, highlights: readonly HighlightId[]): Promise<number> {
+  let followed = 0
+  for (const id of highlights) {
+    const loaded = await loadEdit(id)
+    if (!loaded.ok) continue
+    const session = editSession(loaded)
+    session.change(`Follow ${kept.name}`, crypto.randomUUID(), (draft) => {
+      for (const setup of draft.setups) if (setup.basedOn === kept.id) Object.assign(setup, copyOf(kept))
+    })
+    await session.flush()
+    if (session.store.getState().saving === 'saved') followed++
+  }
+  return followed
+}
+
+/** Puts a kept setup into the bin, or takes it out again. Highlights keep their own copies. */
+export async function binSetup(id: SetupId, deleted: boolean): Promise<void> {
+  await database().setups.update(id, { deletedAt: deleted ? nowStamp() : null })
+}
+
+export interface SetupUse {
+  highlightId: HighlightId
+  name: string
+}
+
+/** Which highlights are based on each kept setup. */
+export async function setupUses(): Promise<Map<SetupId, SetupUse[]>> {
+  const db = database()
+  const uses = new Map<SetupId, SetupUse[]>()
+  const copies = await db.setups.filter((s) => s.ownedBy !== null && Boolean(s.basedOn)).toArray()
+  const highlights = await db.highlights.bulkGet(copies.map((s) => s.ownedBy as HighlightId))
+  copies.forEach(({ basedOn, id }, i) => {
+    const highlight = highlights[i]
+    if (!basedOn || !highlight || highlight.deletedAt || !highlight.passages.some((p) => p.setupId === id)) return
+    uses.set(basedOn, [...(uses.get(basedOn) ?? []), { highlightId: highlight.id, name: highlight.name }])
+  })
+  return uses
+}
+
+/** Adds setups from a file to those that are there; nothing is written over. */
+export async function addSetups(incoming: readonly Setup[]): Promise<Merge> {
+  const db = database()
+  return db.transaction('rw', db.setups, async () => {
+    // One in the bin keeps its id: a file never brings it back by writing over it.
+    const there = await db.setups.filter((s) => s.ownedBy === null).toArray()
+    const merge = mergeSetups(there.filter((s) => !s.deletedAt), incoming, () => newId<SetupId>())
+    const taken = new Set(there.map((s) => s.id))
+    const stamped = merge.add.map((s) => ({ ...s, id: taken.has(s.id) ? newId<SetupId>() : s.id, updatedAt: nowStamp() }))
+    await db.setups.bulkAdd(stamped)
+    return { ...merge, add: stamped }
+  })
+}
