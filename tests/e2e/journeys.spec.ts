@@ -63,10 +63,10 @@ test('by keyboard alone: a moment found, cut, trimmed, struck, joined and render
   await expect(page.getByRole('button', { name: /^Join of passages 1 and 2: dissolve/ })).toBeVisible()
   await tabTo(page, /^Face: |^Speaker: |^\w+: \d+ × \d+ at/)
   const region = await focused(page)
-  await page.keyboard.press('ArrowLeft')
-  expect(await focused(page)).not.toBe(region)
+  await page.keyboard.press('ArrowRight')
+  await expect.poll(() => focused(page)).not.toBe(region)
   await page.keyboard.press('Control+z')
-  expect(await focused(page)).toBe(region)
+  await expect.poll(() => focused(page)).toBe(region)
 
   await page.keyboard.press('Control+Enter')
   await tabTo(page, /^Render \d files?$/, 15)

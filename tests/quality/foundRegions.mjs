@@ -28,23 +28,28 @@ export function coded({ width, height, frame }, frames = FRAMES) {
   return Array.from({ length: frames }, (_, n) => decoded.subarray(n * width * height, (n + 1) * width * height))
 }
 
-function cases(seed) {
+export function cases(seed) {
   const random = seeded(seed)
   const all = []
   let n = 0
+  const add = (group, size, name, make) => {
+    const own = seed + n++
+    all.push({ group, size, name, scene: () => make(own) })
+  }
   for (const size of SIZES) {
     for (const place of PLACES)
       for (const share of [0.12, 0.2, 0.28, 0.35]) {
         const border = random.pick([0, 0, 2, 4, 6])
-        all.push({ group: border ? 'camera with border' : 'camera without border', size, name: `${place} ${share} border ${border}`, scene: () => gameScene(seed + n++, size, { place, share, border, inset: random.pick([0, 0.02, 0.04]) }) })
+        const inset = random.pick([0, 0.02, 0.04])
+        add(border ? 'camera with border' : 'camera without border', size, `${place} ${share} border ${border}`, (own) => gameScene(own, size, { place, share, border, inset }))
       }
     for (const people of [2, 3, 4, 6, 9])
       for (const gutter of [0, 8, 24]) {
         const background = random.pick([16, 32, 45])
         const names = random.next() < 0.5
-        all.push({ group: 'call', size, name: `${people} people, gutter ${gutter}${names ? ', names' : ''}, background ${background}`, scene: () => callScene(seed + n++, size, { people, gutter, background, names }) })
+        add('call', size, `${people} people, gutter ${gutter}${names ? ', names' : ''}, background ${background}`, (own) => callScene(own, size, { people, gutter, background, names }))
       }
-    for (let k = 0; k < 4; k++) all.push({ group: 'nothing to find', size, name: `game ${k}`, scene: () => gameScene(seed + n++, size, { place: 'se', share: 0.2, border: 0, withCamera: false }) })
+    for (let k = 0; k < 4; k++) add('nothing to find', size, `game ${k}`, (own) => gameScene(own, size, { place: 'se', share: 0.2, border: 0, withCamera: false }))
   }
   return all
 }
@@ -64,7 +69,7 @@ export async function foundRegions(_page, { seed = Number(process.env.SEED ?? 20
   const { proposeRegions } = await core('detect/regions/propose')
   const groups = new Map()
   for (const { group, size, name, scene } of cases(seed)) {
-    if (only && !`${group} ${size.height}p ${name}`.includes(only)) continue
+    if (only && !`${group}, ${size.height}p, ${name}`.includes(only)) continue
     const made = scene()
     const watcher = new FrameWatcher(size)
     for (const luma of coded(made)) watcher.add(luma)

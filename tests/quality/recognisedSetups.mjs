@@ -6,6 +6,8 @@ import { callScene, gameScene, seeded } from './scenes.mjs'
 const SETUPS = 20
 const RECORDINGS = 5
 const BAR = 0.95
+/** Setups that nobody has kept: none of them may be taken for one that was. */
+const STRANGERS = 10
 const SIZES = [
   { width: 1280, height: 720 },
   { width: 1920, height: 1080 },
@@ -48,6 +50,11 @@ export async function recognisedSetups(_page, { seed = Number(process.env.SEED ?
       else tally.none++
       if (log && !(found.kind === 'sure' && right)) process.stderr.write(`setup ${n}, take ${take}, ${size.height}p: ${found.kind} ${found.match?.id} ${found.likeness?.toFixed(2)}; its own ${likeness(seen, known[n].fingerprint).toFixed(2)}, best other ${Math.max(...known.filter((k) => k.id !== n).map((k) => likeness(seen, k.fingerprint))).toFixed(2)}\n`)
     }
+  for (let n = 0; n < STRANGERS; n++) {
+    const found = recognise(look(setup(n + 100, seed)(random.pick(SIZES), 1)), known)
+    if (found.kind === 'sure') tally.wrong++
+    if (log && found.kind !== 'none') process.stderr.write(`stranger ${n}: ${found.kind} ${found.match.id} ${found.likeness.toFixed(2)}\n`)
+  }
   const all = SETUPS * RECORDINGS
   return [
     { figure: tally.right / all, unit: `of ${all} recognised and applied`, bar: BAR, met: tally.right / all >= BAR, detail: `${tally.offered} offered, ${tally.none} not recognised` },

@@ -31,10 +31,11 @@ export class Background extends SummedArea {
     const around = (luma: number) => counts.subarray(Math.max(0, luma - TOLERANCE), luma + TOLERANCE + 1).reduce((a, b) => a + b, 0)
     const found: number[] = []
     const least = range.length * LEAST_SHARE
-    const order = Array.from(counts.keys()).sort((a, b) => (counts[b] as number) - (counts[a] as number))
-    const darkest = order.find((luma) => luma < BLACK) ?? 0
-    for (const luma of [darkest, ...order]) {
-      if (around(luma) >= least && found.every((f) => Math.abs(f - luma) > 2 * TOLERANCE)) found.push(luma)
+    const total = Array.from(counts.keys(), around)
+    const order = Array.from(counts.keys()).sort((a, b) => (total[b] as number) - (total[a] as number) || (counts[b] as number) - (counts[a] as number))
+    const dark = counts.subarray(0, BLACK)
+    for (const luma of [...order, dark.indexOf(Math.max(...dark))]) {
+      if (around(luma) >= least && found.every((f) => Math.abs(f - luma) > TOLERANCE)) found.push(luma)
     }
     return found.slice(0, most).map((luma) => new Background(stillness, luma))
   }

@@ -31,6 +31,9 @@ export interface Seen {
 /** Bars narrower than this are the ragged edge of a picture, px. */
 const LEAST_BAR = 4
 
+/** Bars darker than this, in 8-bit luma, may be on one side alone. */
+const BLACK_BAR = 28
+
 /** Something keeps moving where at least this share of cells changes from frame to frame. */
 const LIVE = 0.015
 
@@ -47,10 +50,11 @@ export function proposeRegions(seen: Seen, upright = new StillLines(seen.stillne
   const { content, tiles } = partsOf(frame, stillness, lines, motion)
   const proposals = tiles.length > 1 ? tiles.map((tile) => tileProposal(tile, frame, motion, seen.faces)) : []
   const within = tiles.length > 1 ? tiles.reduce((a, b) => (areaOf(b) > areaOf(a) ? b : a)) : content
-  // In a call no picture is laid over another; beside slides one may be.
-  const inset = tiles.length > 2 ? null : bestInset(within, stillness, lines, motion, seen.faces)
-  if (inset) proposals.push(inset)
+  // In a call no picture is laid over another; over slides one may be.
+  const inset = tiles.length > 1 && !proposals.some((p) => p.role === 'slides') ? null : bestInset(within, stillness, lines, motion, seen.faces)
   if (tiles.length <= 1) proposals.push(...restOf(frame, content, inset, motion))
+  // Beside slides somebody speaks; over a game somebody plays.
+  if (inset) proposals.push(proposals.some((p) => p.role === 'slides') ? { ...inset, role: 'speaker' } : inset)
   return proposals.sort((a, b) => b.confidence - a.confidence)
 }
 
@@ -68,8 +72,10 @@ function partsOf(frame: Rect, stillness: Stillness, lines: TileLines, motion: Mo
     for (const trimAfterLines of background ? [false, true] : [false]) {
       // A part that never moves is a panel of the recorder's own, not a picture; but slides rest for long.
       const tiles = tilesOf(frame, background, lines, trimAfterLines).filter((t) => motion.within(t).most > LIVE)
-      const content = background ? trim(frame, background, lines) : frame
-      if (!content || tiles.length === 0) continue
+      const content = background ? withoutBars(frame, background, lines) : frame
+      // Lines of text part a slide too, but nothing lives in them.
+      const live = tiles.filter(lines.isLive).length
+      if (!content || tiles.length === 0 || (tiles.length > 1 && live < tiles.length / 2)) continue
       const better = worthOf(tiles) - worthOf(best.tiles)
       const tighter = sum(tiles.map(areaOf)) < sum(best.tiles.map(areaOf)) && hasBars(frame, content)
       if (better > 0 || (better === 0 && tighter)) best = { content, tiles }
@@ -88,6 +94,16 @@ function worthOf(tiles: readonly Rect[]): number {
 }
 
 const sum = (values: readonly number[]) => values.reduce((a, b) => a + b, 0)
+
+/** What lies inside bars: they are black, or alike on both sides. A meadow at the bottom of the picture is neither. */
+function withoutBars(frame: Rect, background: Background, lines: TileLines): Rect | null {
+  const inside = trim(frame, background, lines)
+  if (!inside || background.luma <= BLACK_BAR) return inside
+  const alike = (a: number, b: number) => Math.abs(a - b) <= LEAST_BAR
+  const sides = alike(inside.x, frame.width - inside.x - inside.width)
+  const ends = alike(inside.y, frame.height - inside.y - inside.height)
+  return { x: sides ? inside.x : 0, width: sides ? inside.width : frame.width, y: ends ? inside.y : 0, height: ends ? inside.height : frame.height }
+}
 
 function hasBars(frame: Rect, content: Rect): boolean {
   const gaps = [content.x, content.y, frame.width - content.x - content.width, frame.height - content.y - content.height]

@@ -6,7 +6,7 @@ import type { Stillness } from './stillness'
 const MOST_BORDER = 12
 
 /** A border's inner edge is a line along at least this share of the side. */
-const LEAST_COVER = 0.6
+const LEAST_COVER = 0.45
 
 /** Darker than this all along, and still, a row or column is a black bar. */
 const BLACK = 28
@@ -58,7 +58,7 @@ function pastBlack({ axis, at, by, most }: Side, from: number, to: number, { wid
 function pastBorder({ lines, axis, by }: Side, from: number, to: number, start: number, reach: number, stillness: Stillness): number {
   if (to - from < 2 * reach) return start
   const shares = Array.from({ length: reach + 1 }, (_, n) => lines.share(start + n * by, from, to))
-  const least = Math.max(LEAST_COVER, 0.7 * Math.max(...shares))
+  const least = Math.max(LEAST_COVER, 0.5 * Math.max(...shares))
   const last = shares.findLastIndex((s) => s >= least)
   if (last < 0) return start
   // Coding spreads an edge over neighbouring places: the steepest of them is it, and half-tones beside it are not picture yet.

@@ -41,7 +41,9 @@ export function tilesOf(whole: Rect, background: Background | null, lines: TileL
 }
 
 /** Where background ends and a picture begins, brightness steps along at least this share of the edge: a clear sky fades instead. */
-const LEAST_EDGE = 0.3
+const LEAST_EDGE = 0.5
+/** Coding frays an edge: the step may lie this far from where the background ends, px. */
+const EDGE_REACH = 3
 
 /** `rect` without the background at its edges; null when it is nothing else. */
 export function trim(rect: Rect, background: Background, { upright, level }: Pick<TileLines, 'upright' | 'level'>): Rect | null {
@@ -54,15 +56,15 @@ export function trim(rect: Rect, background: Background, { upright, level }: Pic
   while (left < right && plain({ x: left, y: top, width: 1, height: bottom - top })) left++
   while (right > left && plain({ x: right - 1, y: top, width: 1, height: bottom - top })) right--
   if (left >= right) return null
-  if (level.shareNear(top, left, right) < LEAST_EDGE) top = y
-  if (level.shareNear(bottom, left, right) < LEAST_EDGE) bottom = y + height
-  if (upright.shareNear(left, top, bottom) < LEAST_EDGE) left = x
-  if (upright.shareNear(right, top, bottom) < LEAST_EDGE) right = x + width
+  if (level.shareNear(top, left, right, EDGE_REACH) < LEAST_EDGE) top = y
+  if (level.shareNear(bottom, left, right, EDGE_REACH) < LEAST_EDGE) bottom = y + height
+  if (upright.shareNear(left, top, bottom, EDGE_REACH) < LEAST_EDGE) left = x
+  if (upright.shareNear(right, top, bottom, EDGE_REACH) < LEAST_EDGE) right = x + width
   return { x: left, y: top, width: right - left, height: bottom - top }
 }
 
 function alongGutters(rect: Rect, background: Background, { upright, level }: TileLines, axis: 'x' | 'y'): Rect[] | null {
-  const edge = (at: number) => (axis === 'x' ? upright.shareNear(at, rect.y, rect.y + rect.height) : level.shareNear(at, rect.x, rect.x + rect.width))
+  const edge = (at: number) => (axis === 'x' ? upright.shareNear(at, rect.y, rect.y + rect.height, EDGE_REACH) : level.shareNear(at, rect.x, rect.x + rect.width, EDGE_REACH))
   const [from, to] = axis === 'x' ? [rect.x, rect.x + rect.width] : [rect.y, rect.y + rect.height]
   const strip = (at: number, length: number): Rect => (axis === 'x' ? { ...rect, x: at, width: length } : { ...rect, y: at, height: length })
   const parts: Rect[] = []
@@ -88,7 +90,8 @@ function alongLine(rect: Rect, { upright, level, isLive }: TileLines, axis: 'x' 
   let best = SEAM_SHARE
   let at = -1
   for (let line = start + least; line <= start + length - least; line++) {
-    const share = lines.shareNear(line, from, to)
+    // Of neighbours that are as good together, the one that is most of it.
+    const share = lines.shareNear(line, from, to) + lines.share(line, from, to) / 100
     if (share > best) [best, at] = [share, line]
   }
   if (at < 0) return null

@@ -1,0 +1,189 @@
+import { describe, expect, it } from 'vitest'
+import { SEED, seeded } from '../../../../tests/support/seeded'
+import type { Rect, Size } from '../../geometry/rect'
+import { fingerprint, fingerprintOf, likeness, recognise } from './fingerprint'
+import { FrameWatcher } from './frameWatcher'
+import { StillLines } from './lines'
+import { proposeRegions, type Seen } from './propose'
+import { snapEdges } from './snap'
+import { SummedArea } from './summedArea'
+import { tighten } from './tighten'
+
+const SIZE = { width: 480, height: 270 }
+const FRAMES = 12
+
+type Painter = (frame: number, random: ReturnType<typeof seeded>) => (x: number, y: number) => number
+
+/** Frames of a picture given by a function of place and time. */
+function watch(size: Size, paint: Painter): Seen {
+  const random = seeded(SEED)
+  const watcher = new FrameWatcher(size)
+  for (let n = 0; n < FRAMES; n++) {
+    const luma = paint(n, random)
+    watcher.add(Uint8Array.from({ length: size.width * size.height }, (_, i) => luma(i % size.width, Math.floor(i / size.width))))
+  }
+  return watcher.seen()
+}
+
+const inside = (r: Rect, x: number, y: number) => x >= r.x && x < r.x + r.width && y >= r.y && y < r.y + r.height
+
+/** Something that is elsewhere in every frame: no line in it holds still. */
+const moving: Painter = (n, random) => {
+  const [a, b, c] = [random.integer(0, 200), random.integer(0, 200), random.integer(3, 9)]
+  return (x, y) => 128 + 70 * Math.sin((x + a) / (9 + c)) * Math.cos((y + b) / (7 + c)) + 20 * Math.sin((x * (n + 1) + y * 3) / 31)
+}
+
+/** A room that rests with somebody in it who moves. */
+function room(rect: Rect, n: number): (x: number, y: number) => number {
+  const cx = rect.x + rect.width * (0.5 + 0.12 * Math.sin(n * 1.7))
+  const cy = rect.y + rect.height * (0.5 + 0.05 * Math.cos(n * 2.3))
+  return (x, y) => (Math.hypot((x - cx) / 0.8, y - cy) < rect.height * 0.28 ? 200 : 90)
+}
+
+const CAMERA = { x: 340, y: 180, width: 120, height: 72 }
+const withCamera =
+  (border = 0, camera: Rect = CAMERA): Painter =>
+  (n, random) => {
+    const game = moving(n, random)
+    const film = room(camera, n)
+    const outer = { x: camera.x - border, y: camera.y - border, width: camera.width + 2 * border, height: camera.height + 2 * border }
+    return (x, y) => (inside(camera, x, y) ? film(x, y) : inside(outer, x, y) ? 235 : game(x, y))
+  }
+
+const linesOf = ({ stillness }: Seen) => [new StillLines(stillness, 'x'), new StillLines(stillness, 'y')] as const
+
+describe('summed areas', () => {
+  it(`count what a plain loop counts (seed ${SEED})`, () => {
+    const random = seeded(SEED)
+    const size = { width: 23, height: 17 }
+    const pixels = Array.from({ length: size.width * size.height }, () => random.next() < 0.4)
+    const area = new SummedArea(size, (i) => pixels[i] ?? false)
+    for (let round = 0; round < 100; round++) {
+      const x = random.integer(0, 22)
+      const y = random.integer(0, 16)
+      const rect = { x, y, width: random.integer(1, 23 - x), height: random.integer(1, 17 - y) }
+      expect(area.count(rect)).toBe(pixels.filter((p, i) => p && inside(rect, i % 23, Math.floor(i / 23))).length)
+    }
+  })
+})
+
+describe('lines that hold still', () => {
+  it('are found at the pixel where they are, and nowhere in what moves', () => {
+    const [upright, level] = linesOf(watch(SIZE, withCamera()))
+    expect(upright.share(CAMERA.x, CAMERA.y, CAMERA.y + CAMERA.height)).toBeGreaterThan(0.7)
+    expect(upright.share(CAMERA.x + CAMERA.width, CAMERA.y, CAMERA.y + CAMERA.height)).toBeGreaterThan(0.7)
+    expect(level.share(CAMERA.y, CAMERA.x, CAMERA.x + CAMERA.width)).toBeGreaterThan(0.7)
+    expect(upright.share(CAMERA.x, 0, 150)).toBeLessThan(0.1)
+    expect(upright.share(CAMERA.x - 6, CAMERA.y, CAMERA.y + CAMERA.height)).toBeLessThan(0.2)
+  })
+
+  it('draw an edge that is dragged near them, and leave one alone that is not', () => {
+    const [upright, level] = linesOf(watch(SIZE, withCamera()))
+    const drawn = { x: CAMERA.x - 4, y: CAMERA.y + 3, width: CAMERA.width + 9, height: CAMERA.height - 1 }
+    expect(snapEdges(drawn, 'nw', { upright, level }, 6)).toMatchObject({ x: CAMERA.x, y: CAMERA.y })
+    expect(snapEdges(drawn, 'nw', { upright, level }, 2)).toEqual(drawn)
+  })
+})
+
+describe('tightening', () => {
+  it.each([0, 1, 2, 3, 5, 8, 12])('takes off a border of %i px and no more', (border) => {
+    const seen = watch(SIZE, withCamera(border))
+    const outer = { x: CAMERA.x - border, y: CAMERA.y - border, width: CAMERA.width + 2 * border, height: CAMERA.height + 2 * border }
+    expect(tighten(outer, seen.stillness, ...linesOf(seen))).toEqual(CAMERA)
+  })
+
+  it('takes off black bars however wide', () => {
+    const content = { x: 0, y: 40, width: 480, height: 190 }
+    const seen = watch(SIZE, (n, random) => {
+      const game = moving(n, random)
+      return (x, y) => (inside(content, x, y) ? game(x, y) : 16)
+    })
+    expect(tighten({ x: 0, y: 0, ...SIZE }, seen.stillness, ...linesOf(seen))).toEqual(content)
+  })
+})
+
+describe('proposals', () => {
+  it.each([
+    ['without border', 0],
+    ['with a border', 4],
+  ])('find a camera over a game, %s, and the largest part of the game beside it', (_, border) => {
+    const proposals = proposeRegions(watch(SIZE, withCamera(border)))
+    expect(proposals.find((p) => p.role === 'face')?.rect).toEqual(CAMERA)
+    const game = proposals.find((p) => p.role === 'game')?.rect
+    // 340 × 270 on its left is more than 480 × 180 above it.
+    expect(game).toEqual({ x: 0, y: 0, width: CAMERA.x, height: 270 })
+  })
+
+  it('find the pictures of a call on its background', () => {
+    const tiles = [
+      { x: 12, y: 71, width: 222, height: 128 },
+      { x: 246, y: 71, width: 222, height: 128 },
+    ]
+    const proposals = proposeRegions(
+      watch(SIZE, (n) => {
+        const films = tiles.map((t) => room(t, n + t.x))
+        return (x, y) => {
+          const at = tiles.findIndex((t) => inside(t, x, y))
+          return at < 0 ? 30 : (films[at]?.(x, y) ?? 0)
+        }
+      }),
+    )
+    expect(proposals.map((p) => p.role)).toEqual(['speaker', 'speaker'])
+    expect(proposals.map((p) => p.rect).sort((a, b) => a.x - b.x)).toEqual(tiles)
+  })
+
+  it('find slides and the speaker in their corner', () => {
+    const speaker = { x: 360, y: 180, width: 110, height: 80 }
+    const proposals = proposeRegions(
+      watch(SIZE, (n) => {
+        const film = room(speaker, n)
+        const slide = Math.floor(n / 6)
+        return (x, y) => (inside(speaker, x, y) ? film(x, y) : y < 50 ? 60 : (x + slide * 37) % 60 < 22 && (y + slide * 13) % 30 < 9 && x < 330 ? 40 : 225)
+      }),
+    )
+    expect(proposals.find((p) => p.role === 'speaker')?.rect).toEqual(speaker)
+    expect(proposals.filter((p) => p.role !== 'speaker').map((p) => p.role)).toEqual(['slides'])
+  })
+
+  it('are none where there is nothing to find', () => {
+    expect(proposeRegions(watch(SIZE, moving))).toEqual([])
+    // A sky that fades from row to row is no bar and no gutter.
+    const sky = watch(SIZE, (n) => (x, y) => (y < 150 ? 220 - y / 2 : 60 + 40 * Math.sin((x + n * 40) / 20)))
+    expect(proposeRegions(sky).filter((p) => p.role !== 'whole')).toEqual([])
+  })
+
+  it('are none from too few frames', () => {
+    const watcher = new FrameWatcher(SIZE)
+    watcher.add(new Uint8Array(SIZE.width * SIZE.height))
+    expect(proposeRegions(watcher.seen())).toEqual([])
+  })
+})
+
+describe('fingerprints', () => {
+  const print = (seen: Seen) => fingerprintOf(seen.stillness, ...linesOf(seen))
+
+  it('know a setup again in another size with other content, and tell another one apart', () => {
+    const known = print(watch(SIZE, withCamera(3)))
+    expect(fingerprint.safeParse(known).success).toBe(true)
+    const larger = watch({ width: 720, height: 405 }, (n, random) => {
+      const small = withCamera(3)(n + 20, random)
+      return (x, y) => small(x / 1.5, y / 1.5)
+    })
+    const elsewhere = print(watch(SIZE, withCamera(3, { x: 20, y: 20, width: 150, height: 80 })))
+    expect(likeness(known, known)).toBeCloseTo(1, 5)
+    expect(likeness(known, print(larger))).toBeGreaterThan(0.72)
+    expect(likeness(known, elsewhere)).toBeLessThan(0.5)
+    const setups = [
+      { id: 'evening', fingerprint: known },
+      { id: 'morning', fingerprint: elsewhere },
+      { id: 'never looked at', fingerprint: null },
+    ]
+    expect(recognise(print(larger), setups)).toMatchObject({ kind: 'sure', match: { id: 'evening' } })
+    expect(recognise(print(watch(SIZE, moving)), setups)).toEqual({ kind: 'none' })
+  })
+
+  it('ask when two kept setups are as like', () => {
+    const known = print(watch(SIZE, withCamera(3)))
+    expect(recognise(known, [{ id: 'a', fingerprint: known }, { id: 'b', fingerprint: known }]).kind).toBe('unsure')
+  })
+})
