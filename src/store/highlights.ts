@@ -173,6 +173,11 @@ export async function copyHighlight(edit: Edit, name: string): Promise<Highlight
   return highlight
 }
 
+/** The highlights that were cut for moments of a recording. */
+export async function highlightsCutFrom(id: RecordingId): Promise<Highlight[]> {
+  return database().highlights.filter((h) => h.origin?.recordingId === id && !h.deletedAt).toArray()
+}
+
 /** Puts a highlight into the bin, or takes it out again. Its renders stay. */
 export async function binHighlight(id: HighlightId, deleted: boolean): Promise<void> {
   await database().highlights.update(id, { deletedAt: deleted ? nowStamp() : null })

@@ -2,13 +2,16 @@ import 'fake-indexeddb/auto'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { sampleEdit } from '../../tests/support/edits'
 import type { Edit } from '@/core/model/edit'
-import type { HighlightId, RecordingId } from '@/core/model/ids'
+import type { HighlightId, RecordingId, RegionId } from '@/core/model/ids'
+import { newRegion } from '@/core/model/region'
+import type { Setup } from '@/core/model/setup'
 import { database } from './database'
 import { binHighlight, copyHighlight, createHighlight, editSession, loadEdit, newPassage, passagePartsFor } from './highlights'
 import { addRecording, keepFile, storedFile } from './recordings'
 import { allRenders, nextWaiting, queueRenders, setRenderState } from './renders'
 import { analysisOf, keepAnalysisPart, speechOf } from './analyses'
 import { Session } from './session'
+import { addSetups, binSetup, changeSetup, keepSetup, keptSetups, letFollow, setupUses } from './setups'
 import { openSpotting } from './spottings'
 import { keepVersion, versionsOf } from './versions'
 
@@ -21,6 +24,58 @@ const add = (id: string) => addRecording(facts(), new File(['bytes'], 'ridge.mp4
 
 beforeEach(async () => {
   await Promise.all(database().tables.map((table) => table.clear()))
+})
+
+describe('setups', () => {
+  const face = (x: number) => [newRegion('f' as RegionId, 'face', 'Wren', { x, y: 0.5, width: 0.25, height: 0.25 })]
+  const keep = (name: string) => keepSetup({ name, regions: face(0.1), tags: [], fingerprint: null })
+
+  /** A highlight whose regions are a copy of a kept setup. */
+  const basedOn = async (kept: Setup, name: string) => {
+    const highlight = await createHighlight(await add(`for ${name}`), { name })
+    const loaded = await loadEdit(highlight.id)
+    if (!loaded.ok) throw new Error(loaded.reason)
+    const session = editSession(loaded)
+    session.change('Apply', 'g', (draft) => draft.setups.forEach((s) => Object.assign(s, { basedOn: kept.id, regions: kept.regions })))
+    await session.flush()
+    return highlight.id
+  }
+
+  it('are listed by name without those in the bin and without working copies', async () => {
+    const evening = await keep('Evening')
+    await keep('Club call')
+    await createHighlight(await add('r'), { name: 'First' })
+    expect((await keptSetups()).map((s) => s.name)).toEqual(['Club call', 'Evening'])
+    await binSetup(evening.id, true)
+    expect((await keptSetups()).map((s) => s.name)).toEqual(['Club call'])
+  })
+
+  it('tell where they are used; the highlights chosen follow a change, each in a step of its own that can be undone', async () => {
+    const kept = await keep('Evening')
+    const [first, second] = [await basedOn(kept, 'First'), await basedOn(kept, 'Second')]
+    expect((await setupUses()).get(kept.id)?.map((u) => u.name).sort()).toEqual(['First', 'Second'])
+    await changeSetup(kept.id, { regions: face(0.6) })
+    const [changed] = await keptSetups()
+    expect(await letFollow(changed as Setup, [first])).toBe(1)
+    const [a, b] = [await loadEdit(first), await loadEdit(second)]
+    if (!a.ok || !b.ok) throw new Error('not loaded')
+    expect(a.edit.setups[0]?.regions[0]?.bounds.x).toBe(0.6)
+    expect(b.edit.setups[0]?.regions[0]?.bounds.x).toBe(0.1)
+    const session = editSession(a)
+    session.undo()
+    expect(session.value.setups[0]?.regions[0]?.bounds.x).toBe(0.1)
+  })
+
+  it('come in from a file beside what is there, even beside one in the bin', async () => {
+    const kept = await keep('Evening')
+    await binSetup(kept.id, true)
+    const merge = await addSetups([kept, kept])
+    expect(merge.same).toEqual(['Evening'])
+    expect(merge.add).toHaveLength(1)
+    expect(merge.add[0]?.id).not.toBe(kept.id)
+    expect((await keptSetups()).map((s) => s.name)).toEqual(['Evening'])
+    expect((await database().setups.get(kept.id))?.deletedAt).not.toBeNull()
+  })
 })
 
 describe('cutting highlights', () => {

@@ -70,12 +70,21 @@ function loudnessSteps({ sound }: Analysis, steps: number): Float32Array {
   const perStep = LIVELINESS_STEP_MICROS / LOUDNESS_STEP_MICROS
   for (const [part, { loudness }] of sound) {
     const first = (part * PART_MICROS) / LIVELINESS_STEP_MICROS
-    for (let i = 0; i * perStep < loudness.length; i++) {
-      const here = [...loudness.subarray(i * perStep, (i + 1) * perStep)].sort((a, b) => b - a)
-      row[first + i] = Math.max(SILENCE_LUFS, here[1] ?? here[0] ?? SILENCE_LUFS)
-    }
+    for (let i = 0; i * perStep < loudness.length; i++) row[first + i] = Math.max(SILENCE_LUFS, secondLoudest(loudness, i * perStep, Math.min(loudness.length, (i + 1) * perStep)))
   }
   return row
+}
+
+/** The loudest but one of values `from` up to `to`; the only one where there is no other. Worked out again with every part that comes in, so without sorting. */
+function secondLoudest(loudness: Float32Array, from: number, to: number): number {
+  let first = -Infinity
+  let second = -Infinity
+  for (let i = from; i < to; i++) {
+    const value = loudness[i] as number
+    if (value > first) [second, first] = [first, value]
+    else if (value > second) second = value
+  }
+  return second === -Infinity ? first : second
 }
 
 /** Motion of each step: the change found at the next picture looked at, spread over the time since the one before. */

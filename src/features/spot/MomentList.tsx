@@ -3,10 +3,14 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import { useVirtualizer } from '@tanstack/react-virtual'
+import { useLiveQuery } from 'dexie-react-hooks'
+import Link from 'next/link'
 import { useEffect, useRef, useState } from 'react'
 import type { Analysis } from '@/core/detect/analysis'
+import type { HighlightId } from '@/core/model/ids'
 import type { Moment } from '@/core/model/spotting'
 import type { Micros } from '@/core/time/micros'
+import { highlightsCutFrom } from '@/store/highlights'
 import { formatTime } from '@/ui/format'
 import { fonts, palette } from '@/ui/theme'
 import { useBlobUrl } from '@/ui/useBlobUrl'
@@ -22,6 +26,9 @@ const ROW_HEIGHT = 50
 export function MomentList({ found }: { found: Found }) {
   const [order, setOrder] = useState<'time' | 'liveliness'>('time')
   const selected = useSpotView((v) => v.selected)
+  const { recording } = useSpotContext()
+  const cut = useLiveQuery(() => highlightsCutFrom(recording.id), [recording.id])
+  const highlightOf = ({ inMicros, outMicros }: Moment) => cut?.find((h) => h.origin?.inMicros === inMicros && h.origin.outMicros === outMicros)?.id ?? null
   const scroller = useRef<HTMLDivElement>(null)
   const moments = order === 'time' ? found.moments : [...found.moments].sort((a, b) => (b.score ?? 2) - (a.score ?? 2))
   const virtual = useVirtualizer({ count: moments.length, getScrollElement: () => scroller.current, estimateSize: () => ROW_HEIGHT, overscan: 6 })
@@ -56,7 +63,7 @@ export function MomentList({ found }: { found: Found }) {
             return (
               moment && (
                 <Box key={moment.id} sx={{ position: 'absolute', left: 0, right: 0, top: 0, height: ROW_HEIGHT }} style={{ transform: `translateY(${item.start}px)` }}>
-                  <MomentRow moment={moment} analysis={found.analysis} selected={moment.id === selected} />
+                  <MomentRow moment={moment} analysis={found.analysis} highlightId={highlightOf(moment)} selected={moment.id === selected} />
                 </Box>
               )
             )
@@ -69,7 +76,7 @@ export function MomentList({ found }: { found: Found }) {
 
 const STATE_WORDS = { open: 'Keep?', kept: 'Kept', dropped: 'Dropped', cut: 'Cut' } as const
 
-function MomentRow({ moment, analysis, selected }: { moment: Moment; analysis: Analysis; selected: boolean }) {
+function MomentRow({ moment, analysis, highlightId, selected }: { moment: Moment; analysis: Analysis; highlightId: HighlightId | null; selected: boolean }) {
   const { session, player, view, recording } = useSpotContext()
   const url = useBlobUrl(pictureNear(analysis, moment.peakMicros))
   const { inMicros, outMicros, state, score } = moment
@@ -102,18 +109,24 @@ function MomentRow({ moment, analysis, selected }: { moment: Moment; analysis: A
       <Box title={score === null ? undefined : 'How lively, of 1'} sx={{ fontFamily: fonts.numbers, fontSize: 12, color: palette.inkSoft }}>
         {score === null ? 'yours' : score.toFixed(2)}
       </Box>
-      <Button
-        disabled={state === 'cut'}
-        aria-pressed={kept}
-        onClick={(e) => {
-          e.stopPropagation()
-          if (state === 'kept') drop(session, moment)
-          else keep(session, moment)
-        }}
-        sx={{ minWidth: 74, ...(kept && { '&&': { bgcolor: palette.leafTint, borderColor: palette.leaf, color: palette.ink } }) }}
-      >
-        {STATE_WORDS[state]}
-      </Button>
+      {state === 'cut' && highlightId ? (
+        <Button component={Link} href={`/highlight/${encodeURIComponent(highlightId)}`} onClick={(e) => e.stopPropagation()} sx={{ minWidth: 74 }}>
+          Open
+        </Button>
+      ) : (
+        <Button
+          disabled={state === 'cut'}
+          aria-pressed={kept}
+          onClick={(e) => {
+            e.stopPropagation()
+            if (state === 'kept') drop(session, moment)
+            else keep(session, moment)
+          }}
+          sx={{ minWidth: 74, ...(kept && { '&&': { bgcolor: palette.leafTint, borderColor: palette.leaf, color: palette.ink } }) }}
+        >
+          {STATE_WORDS[state]}
+        </Button>
+      )}
     </Box>
   )
 }

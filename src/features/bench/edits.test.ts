@@ -1,0 +1,107 @@
+import { beforeEach, describe, expect, it } from 'vitest'
+import { sampleEdit } from '../../../tests/support/edits'
+import { placePanels } from '@/core/compose/compose'
+import { twoBands } from '@/core/layout/starting'
+import type { Edit } from '@/core/model/edit'
+import type { PanelId, RegionId, SetupId } from '@/core/model/ids'
+import type { Passage } from '@/core/model/passage'
+import { newRecord } from '@/core/model/record'
+import { newRegion } from '@/core/model/region'
+import { newSetup } from '@/core/model/setup'
+import type { Shape } from '@/core/model/shape'
+import { Session } from '@/store/session'
+import { acceptProposals, applySetup, copyRegion, orderRegion, setRegion, setRegionPixels } from './edits'
+
+let session: Session<Edit>
+const SETUP = 's' as SetupId
+const FACE = 'f' as RegionId
+const setup = () => session.value.setups[0] as Edit['setups'][number]
+const regions = () => setup().regions
+
+beforeEach(() => {
+  session = new Session(sampleEdit(), [], 0, () => Promise.resolve('written' as const))
+})
+
+describe('regions', () => {
+  it('come to lie on even pixels, and a guess is nobody’s guess any more', () => {
+    session.extend((draft) => draft.setups.forEach((s) => (s.isGuess = true)))
+    expect(setup().isGuess).toBe(true)
+    setRegionPixels(session, { width: 1920, height: 1080 }, FACE, { x: 101, y: 99, width: 301, height: 200 }, 'Move', 'g')
+    const { x, y, width, height } = regions()[0]?.bounds ?? { x: 0, y: 0, width: 0, height: 0 }
+    for (const pixels of [x * 1920, y * 1080, width * 1920, height * 1080]) expect(Math.abs(pixels / 2 - Math.round(pixels / 2))).toBeLessThan(1e-9)
+    expect(setup().isGuess).toBe(false)
+  })
+
+  it('are copied beside themselves under a free name, unlocked', () => {
+    setRegion(session, FACE, 'Lock', { locked: true })
+    const id = copyRegion(session, FACE)
+    expect(regions().map((r) => r.name)).toEqual(['Wren', 'Wren (2)', 'Game'])
+    expect(regions()[1]).toMatchObject({ id, locked: false })
+    expect(regions()[1]?.bounds.x).toBeLessThanOrEqual(0.75 + 1e-9)
+  })
+
+  it('change places, and stay where they are at the ends', () => {
+    orderRegion(session, FACE, -1)
+    expect(regions().map((r) => r.name)).toEqual(['Wren', 'Game'])
+    orderRegion(session, FACE, 1)
+    expect(regions().map((r) => r.name)).toEqual(['Game', 'Wren'])
+  })
+})
+
+describe('proposals', () => {
+  const half = { x: 0, y: 0, width: 0.5, height: 1 }
+  const other = { x: 0.5, y: 0, width: 0.5, height: 1 }
+
+  it('take the place of the regions of their roles, more of a role are added; all in one step', () => {
+    acceptProposals(session, SETUP, [
+      { role: 'face', bounds: half },
+      { role: 'speaker', bounds: half },
+      { role: 'speaker', bounds: other },
+    ])
+    expect(regions().map((r) => [r.role, r.name, r.bounds.x])).toEqual([
+      ['face', 'Wren', 0],
+      ['game', 'Game', 430 / 1920],
+      ['speaker', 'Speaker', 0],
+      ['speaker', 'Speaker (2)', 0.5],
+    ])
+    session.undo()
+    expect(regions()).toHaveLength(2)
+    expect(regions()[0]?.bounds.x).toBe(1400 / 1920)
+  })
+
+  it('leave a locked region alone', () => {
+    setRegion(session, FACE, 'Lock', { locked: true })
+    acceptProposals(session, SETUP, [{ role: 'face', bounds: half }])
+    expect(regions().map((r) => [r.name, r.bounds.x])).toEqual([
+      ['Wren', 1400 / 1920],
+      ['Game', 430 / 1920],
+      ['Face', 0],
+    ])
+  })
+
+  it('of two people are shown one above the other where two bands ask for speakers', () => {
+    acceptProposals(session, SETUP, [
+      { role: 'speaker', bounds: half },
+      { role: 'speaker', bounds: other },
+    ])
+    session.extend((draft) => {
+      const [layout] = draft.layouts
+      if (layout) layout.arrangement = twoBands({ id: 'a' as PanelId, role: 'speaker' }, { id: 'b' as PanelId, role: 'speaker' }, 0.5)
+    })
+    const edit = session.value
+    const placed = placePanels(edit, edit.highlight.shapes[0] as Shape, edit.highlight.passages[0] as Passage)
+    expect(placed.map((p) => p.region?.bounds.x)).toEqual([0, 0.5])
+  })
+})
+
+describe('a kept setup', () => {
+  const kept = newSetup({ ...newRecord('2026-11-25T10:00:00.000Z'), id: 'k' as SetupId, name: 'Club call', regions: [newRegion('x' as RegionId, 'speaker', 'Odo', { x: 0, y: 0, width: 0.5, height: 1 })], ownedBy: null, tags: ['call'] })
+
+  it('is applied as a copy that remembers what it is of, and undone in one step', () => {
+    applySetup(session, SETUP, kept)
+    expect(setup()).toMatchObject({ id: SETUP, ownedBy: 'h', name: 'Club call', basedOn: 'k', tags: ['call'], regions: [{ name: 'Odo' }] })
+    expect(regions()[0]?.id).not.toBe('x')
+    session.undo()
+    expect(setup()).toMatchObject({ name: 'Evening stream', basedOn: null, regions: [{ name: 'Wren' }, { name: 'Game' }] })
+  })
+})
