@@ -54,8 +54,8 @@ export function FindRegions() {
       {open.map((p, n) => (
         <Box key={n} sx={{ display: 'grid', gridTemplateColumns: 'auto minmax(0, 1fr) auto auto', alignItems: 'center', columnGap: 2, px: 3, minHeight: 32, borderTop: 1, borderColor: 'divider', bgcolor: 'background.paper', fontSize: 12.5 }}>
           <RoleBadge role={p.role} />
-          <Box sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }} title={foundWords(p.found)}>
-            <strong>{nameForRole(p.role)}?</strong> {foundWords(p.found)}
+          <Box sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }} title={foundWords(p)}>
+            <strong>{nameForRole(p.role)}?</strong> {foundWords(p)}
           </Box>
           <Box title="How sure, of 1" sx={{ fontFamily: fonts.numbers, fontSize: 12, color: palette.inkSoft }}>
             {p.confidence.toFixed(2)}

@@ -1,8 +1,8 @@
 import { assertNever } from '@/core/assert'
-import type { Found } from '@/core/detect/regions/propose'
+import type { RegionProposal } from '@/core/detect/regions/propose'
 
 /** What was recognised, in words. */
-export function foundWords(found: Found): string {
+export function foundWords({ found, role }: Pick<RegionProposal, 'found' | 'role'>): string {
   switch (found) {
     case 'inset':
       return 'a moving picture laid over another'
@@ -11,7 +11,7 @@ export function foundWords(found: Found): string {
     case 'slides':
       return 'rests, then changes all at once'
     case 'content':
-      return 'what lies inside the bars, or behind the rest'
+      return role === 'whole' ? 'the picture inside its bars' : 'the largest part beside the rest'
     default:
       return assertNever(found)
   }
