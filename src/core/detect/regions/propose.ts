@@ -7,7 +7,7 @@ import { Motion } from './motion'
 import type { Stillness } from './stillness'
 import { SummedArea } from './summedArea'
 import { tighten } from './tighten'
-import { tilesOf, trim, type TileLines } from './tiles'
+import { Edges, tilesOf, trim, type TileLines } from './tiles'
 
 /** What was recognised: a picture laid over another, one of several pictures side by side, slides, or what is left inside black bars. */
 export type Found = 'inset' | 'tile' | 'slides' | 'content'
@@ -46,7 +46,7 @@ export function proposeRegions(seen: Seen, upright = new StillLines(seen.stillne
   if (stillness.frames < 4) return []
   const frame: Rect = { x: 0, y: 0, width: stillness.width, height: stillness.height }
   const motion = new Motion(cells, frame)
-  const lines: TileLines = { upright, level, isLive: (rect) => motion.within(rect).usual >= LIVE }
+  const lines: TileLines = { upright, level, edges: new Edges(stillness), isLive: (rect) => motion.within(rect).usual >= LIVE }
   const { content, tiles } = partsOf(frame, stillness, lines, motion)
   const proposals = tiles.length > 1 ? tiles.map((tile) => tileProposal(tile, frame, motion, seen.faces)) : []
   const within = tiles.length > 1 ? tiles.reduce((a, b) => (areaOf(b) > areaOf(a) ? b : a)) : content
@@ -97,7 +97,7 @@ const sum = (values: readonly number[]) => values.reduce((a, b) => a + b, 0)
 
 /** What lies inside bars: they are black, or alike on both sides. A meadow at the bottom of the picture is neither. */
 function withoutBars(frame: Rect, background: Background, lines: TileLines): Rect | null {
-  const inside = trim(frame, background, lines)
+  const inside = trim(frame, background, lines.edges)
   if (!inside || background.luma <= BLACK_BAR) return inside
   const alike = (a: number, b: number) => Math.abs(a - b) <= LEAST_BAR
   const sides = alike(inside.x, frame.width - inside.x - inside.width)

@@ -1,6 +1,8 @@
 import type { Rect } from '../../geometry/rect'
 import type { Background } from './background'
 import type { StillLines } from './lines'
+import type { Stillness } from './stillness'
+import { SummedArea } from './summedArea'
 
 /** A row or column is background when at least this share of it is: coding frays the edges of what is beside it. */
 const BACKGROUND_SHARE = 0.985
@@ -17,6 +19,7 @@ const SEAM_SHARE = 0.8
 export interface TileLines {
   upright: StillLines
   level: StillLines
+  edges: Edges
   /** Whether something in a rectangle keeps moving. A heading's edge runs right through a slide too, but nothing moves on both of its sides. */
   isLive: (rect: Rect) => boolean
 }
@@ -30,7 +33,7 @@ export interface TileLines {
 export function tilesOf(whole: Rect, background: Background | null, lines: TileLines, trimAfterLines: boolean): Rect[] {
   const least = { width: Math.round(whole.width * LEAST_SIDE), height: Math.round(whole.height * LEAST_SIDE) }
   const cut = (rect: Rect, background: Background | null): Rect[] => {
-    const trimmed = background ? trim(rect, background, lines) : rect
+    const trimmed = background ? trim(rect, background, lines.edges) : rect
     if (!trimmed || trimmed.width < least.width || trimmed.height < least.height) return []
     const apart = background && (alongGutters(trimmed, background, lines, 'y') ?? alongGutters(trimmed, background, lines, 'x'))
     if (apart) return apart.flatMap((part) => cut(part, background))
@@ -40,13 +43,36 @@ export function tilesOf(whole: Rect, background: Background | null, lines: TileL
   return cut(whole, background)
 }
 
-/** Where background ends and a picture begins, brightness steps along at least this share of the edge: a clear sky fades instead. */
+/** Where background ends and a picture begins, brightness steps along at least this share of the edge, in half of all frames: a clear sky fades instead. */
 const LEAST_EDGE = 0.5
+const STEPS_IN = 0.5
 /** Coding frays an edge: the step may lie this far from where the background ends, px. */
 const EDGE_REACH = 3
 
+/** Where brightness steps in enough frames, whatever it does beside: a picture may be restless up to its edge. */
+export class Edges {
+  private readonly x: SummedArea
+  private readonly y: SummedArea
+
+  constructor(private readonly stillness: Stillness) {
+    const enough = stillness.frames * STEPS_IN
+    this.x = new SummedArea(stillness, (i) => (stillness.stepsX[i] as number) >= enough)
+    this.y = new SummedArea(stillness, (i) => (stillness.stepsY[i] as number) >= enough)
+  }
+
+  /** Whether a picture begins or ends at about `at`, along `from` to `to`. */
+  isAt(axis: 'x' | 'y', at: number, from: number, to: number): boolean {
+    const last = (axis === 'x' ? this.stillness.width : this.stillness.height) - 1
+    for (let line = Math.max(0, at - EDGE_REACH); line <= Math.min(last, at + EDGE_REACH); line++) {
+      const share = axis === 'x' ? this.x.share({ x: line, y: from, width: 1, height: to - from }) : this.y.share({ x: from, y: line, width: to - from, height: 1 })
+      if (share >= LEAST_EDGE) return true
+    }
+    return false
+  }
+}
+
 /** `rect` without the background at its edges; null when it is nothing else. */
-export function trim(rect: Rect, background: Background, { upright, level }: Pick<TileLines, 'upright' | 'level'>): Rect | null {
+export function trim(rect: Rect, background: Background, edges: Edges): Rect | null {
   const { x, y, width, height } = rect
   const plain = (r: Rect) => background.share(r) >= BACKGROUND_SHARE
   let [left, right, top, bottom] = [x, x + width, y, y + height]
@@ -56,15 +82,15 @@ export function trim(rect: Rect, background: Background, { upright, level }: Pic
   while (left < right && plain({ x: left, y: top, width: 1, height: bottom - top })) left++
   while (right > left && plain({ x: right - 1, y: top, width: 1, height: bottom - top })) right--
   if (left >= right) return null
-  if (level.shareNear(top, left, right, EDGE_REACH) < LEAST_EDGE) top = y
-  if (level.shareNear(bottom, left, right, EDGE_REACH) < LEAST_EDGE) bottom = y + height
-  if (upright.shareNear(left, top, bottom, EDGE_REACH) < LEAST_EDGE) left = x
-  if (upright.shareNear(right, top, bottom, EDGE_REACH) < LEAST_EDGE) right = x + width
+  if (!edges.isAt('y', top, left, right)) top = y
+  if (!edges.isAt('y', bottom, left, right)) bottom = y + height
+  if (!edges.isAt('x', left, top, bottom)) left = x
+  if (!edges.isAt('x', right, top, bottom)) right = x + width
   return { x: left, y: top, width: right - left, height: bottom - top }
 }
 
-function alongGutters(rect: Rect, background: Background, { upright, level }: TileLines, axis: 'x' | 'y'): Rect[] | null {
-  const edge = (at: number) => (axis === 'x' ? upright.shareNear(at, rect.y, rect.y + rect.height, EDGE_REACH) : level.shareNear(at, rect.x, rect.x + rect.width, EDGE_REACH))
+function alongGutters(rect: Rect, background: Background, { edges }: TileLines, axis: 'x' | 'y'): Rect[] | null {
+  const isEdge = (at: number) => (axis === 'x' ? edges.isAt('x', at, rect.y, rect.y + rect.height) : edges.isAt('y', at, rect.x, rect.x + rect.width))
   const [from, to] = axis === 'x' ? [rect.x, rect.x + rect.width] : [rect.y, rect.y + rect.height]
   const strip = (at: number, length: number): Rect => (axis === 'x' ? { ...rect, x: at, width: length } : { ...rect, y: at, height: length })
   const parts: Rect[] = []
@@ -73,7 +99,7 @@ function alongGutters(rect: Rect, background: Background, { upright, level }: Ti
   for (let at = from; at < to; at++) {
     if (background.share(strip(at, 1)) >= BACKGROUND_SHARE) gutter++
     else {
-      if (gutter >= LEAST_GUTTER && Math.max(edge(at - gutter), edge(at)) >= LEAST_EDGE) {
+      if (gutter >= LEAST_GUTTER && (isEdge(at - gutter) || isEdge(at))) {
         parts.push(strip(start, at - gutter - start))
         start = at
       }
