@@ -141,6 +141,16 @@ test('a region is locked, held to a proportion, tightened, copied and snapped to
   await page.mouse.up()
   expect(Math.abs((await pixelsOf(page, 'Face')).x - CAMERA.x)).toBeLessThanOrEqual(4)
 
+  // Drawn on the bare picture, in one step.
+  const at = (x: number, y: number) => [picture.x + x * perPixel, picture.y + y * perPixel] as const
+  await page.mouse.move(...at(60, 60))
+  await page.mouse.down()
+  await page.mouse.move(...at(300, 240), { steps: 6 })
+  await page.mouse.up()
+  await expect(page.getByRole('group', { name: /^Speaker: / })).toHaveCount(1)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(page.getByRole('group', { name: /^Speaker: / })).toHaveCount(0)
+
   await more()
   await page.getByLabel('Proportion').click()
   await page.getByRole('option', { name: 'square' }).click()

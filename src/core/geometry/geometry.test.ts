@@ -2,10 +2,19 @@ import { describe, expect, it } from 'vitest'
 import { SEED, seeded } from '../../../tests/support/seeded'
 import { toEvenPixels, toFractions } from './evenGrid'
 import { cropToFill, fitWhole } from './fit'
-import { contains, pushInside, type Rect } from './rect'
+import { contains, pushInside, rectBetween, type Rect } from './rect'
 import { GRIPS, moveRect, resizeRect } from './resize'
 
 const frame: Rect = { x: 0, y: 0, width: 1920, height: 1080 }
+
+describe('a rectangle between two corners', () => {
+  it('is the same whichever comes first, and ends at the frame', () => {
+    const small = { width: 100, height: 80 }
+    expect(rectBetween({ x: 30, y: 50 }, { x: 10, y: 90 }, small)).toEqual({ x: 10, y: 50, width: 20, height: 30 })
+    expect(rectBetween({ x: 10, y: 90 }, { x: 30, y: 50 }, small)).toEqual({ x: 10, y: 50, width: 20, height: 30 })
+    expect(rectBetween({ x: 120, y: 10 }, { x: 140, y: 20 }, small)).toMatchObject({ width: 0, height: 10 })
+  })
+})
 
 describe('crops', () => {
   it(`never leave their bounds and never stretch, and are centred where there is room (seed ${SEED})`, () => {

@@ -57,3 +57,10 @@ export function intersection(a: Rect, b: Rect): Rect | null {
   const height = Math.min(a.y + a.height, b.y + b.height) - y
   return width > 0 && height > 0 ? { x, y, width, height } : null
 }
+
+/** The rectangle between two corners, whichever they are, as far as it lies in a frame of size `within`. */
+export function rectBetween(a: Point, b: Point, within: Size): Rect {
+  const [x0, x1] = [Math.max(0, Math.min(a.x, b.x)), Math.min(within.width, Math.max(a.x, b.x))]
+  const [y0, y1] = [Math.max(0, Math.min(a.y, b.y)), Math.min(within.height, Math.max(a.y, b.y))]
+  return { x: x0, y: y0, width: Math.max(0, x1 - x0), height: Math.max(0, y1 - y0) }
+}

@@ -10,7 +10,7 @@ import { newRegion } from '@/core/model/region'
 import { newSetup } from '@/core/model/setup'
 import type { Shape } from '@/core/model/shape'
 import { Session } from '@/store/session'
-import { acceptProposals, applySetup, copyRegion, orderRegion, setRegion, setRegionPixels } from './edits'
+import { acceptProposals, applySetup, copyRegion, drawRegion, orderRegion, setRegion, setRegionPixels } from './edits'
 
 let session: Session<Edit>
 const SETUP = 's' as SetupId
@@ -38,6 +38,16 @@ describe('regions', () => {
     expect(regions().map((r) => r.name)).toEqual(['Wren', 'Wren (2)', 'Game'])
     expect(regions()[1]).toMatchObject({ id, locked: false })
     expect(regions()[1]?.bounds.x).toBeLessThanOrEqual(0.75 + 1e-9)
+  })
+
+  it('are drawn in one step, under the first role that is free', () => {
+    const frame = { width: 1920, height: 1080 }
+    const id = 'drawn' as RegionId
+    for (const width of [40, 80, 161]) drawRegion(session, SETUP, frame, id, { x: 10, y: 21, width, height: 60 }, 'one drag')
+    expect(regions().at(-1)).toMatchObject({ id, role: 'speaker', name: 'Speaker' })
+    expect((regions().at(-1)?.bounds.width ?? 0) * 1920).toBeCloseTo(160, 6)
+    session.undo()
+    expect(regions()).toHaveLength(2)
   })
 
   it('change places, and stay where they are at the ends', () => {

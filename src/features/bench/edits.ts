@@ -10,7 +10,7 @@ import { layoutOf, passageOf, recordingOf, setupOf, type Edit } from '@/core/mod
 import type { LayoutId, PanelId, PassageId, RegionId, SetupId } from '@/core/model/ids'
 import type { Layout, LayoutNode } from '@/core/model/layout'
 import type { Correction } from '@/core/model/passage'
-import { newRegion, type Region } from '@/core/model/region'
+import { newRegion, STANDARD_ROLES, type Region } from '@/core/model/region'
 import type { Setup } from '@/core/model/setup'
 import type { Shape } from '@/core/model/shape'
 import type { Version } from '@/core/model/version'
@@ -93,6 +93,19 @@ export function addRegion(session: EditSession, setupId: SetupId, role: string):
     setupOf(draft, setupId).regions.push(newRegion(id, role, nameForRole(role), bounds))
   })
   return id
+}
+
+/** Draws a region: it is there from the first call with its `id` on, and follows with the next ones, all in one step. Its role is the first that is still free. */
+export function drawRegion(session: EditSession, setupId: SetupId, frame: Size, id: RegionId, pixels: Rect, gesture: string): void {
+  session.change('Draw region', gesture, (draft) => {
+    const setup = setupOf(draft, setupId)
+    const bounds = toFractions(toEvenPixels(toFractions(pixels, frame), frame), frame)
+    const known = setup.regions.find((r) => r.id === id)
+    const role = STANDARD_ROLES.find((free) => setup.regions.every((r) => r.role !== free)) ?? 'game'
+    setup.isGuess = false
+    if (known) known.bounds = bounds
+    else setup.regions.push(newRegion(id, role, freeName(nameForRole(role), setup.regions.map((r) => r.name)), bounds))
+  })
 }
 
 export function removeRegion(session: EditSession, id: RegionId): void {

@@ -17,7 +17,7 @@ import { useSelectedRegion } from '../useSelectedRegion'
 import { useSnapLines } from './useLook'
 
 /** An edge that is dragged this near to one in the picture goes there, CSS px. */
-const SNAP_REACH = 7
+export const SNAP_REACH = 7
 
 /** Smallest side of a region, px of the frame. */
 const LEAST = 16
