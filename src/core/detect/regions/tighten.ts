@@ -1,4 +1,5 @@
 import type { Rect } from '../../geometry/rect'
+import { STILL_RANGE } from './background'
 import type { StillLines } from './lines'
 import type { Stillness } from './stillness'
 
@@ -10,7 +11,6 @@ const LEAST_COVER = 0.45
 
 /** Darker than this all along, and still, a row or column is a black bar. */
 const BLACK = 28
-const STILL = 14
 
 /**
  * Each side of `rect` (whole pixels) moved inwards past black and past a border to the first pixel of the picture; where there is
@@ -48,7 +48,7 @@ function pastBlack({ axis, at, by, most }: Side, from: number, to: number, { wid
     let count = 0
     for (let t = from; t < to; t++) {
       const i = line * across + t * along
-      if ((mean[i] as number) < BLACK && (range[i] as number) <= STILL) count++
+      if ((mean[i] as number) < BLACK && (range[i] as number) <= STILL_RANGE) count++
     }
     if (count < 0.985 * (to - from)) break
   }
