@@ -1,5 +1,5 @@
 // `npm run bench [name…]`: speeds of the real application in headless Chromium, each beside ffmpeg in the same run.
-// Writes bench/results.json: [{ name, seconds, referenceSeconds, ratio, ownMb, residentMb }]; see docs/performance.md.
+// Writes bench/results.json: [{ name, seconds, referenceSeconds, ratio, privateMb, ownMb, residentMb }]; see docs/performance.md.
 import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { root } from '../scripts/commands.mjs'
@@ -24,7 +24,7 @@ for (const [name, bench] of Object.entries(benches)) {
     for (const row of await bench({ page: brimble.page, memory })) {
       const result = { ...row, ratio: row.seconds / row.referenceSeconds }
       results.push(result)
-      process.stdout.write(`${result.name}: ${result.seconds.toFixed(2)} s, ffmpeg ${result.referenceSeconds.toFixed(2)} s, ratio ${result.ratio.toFixed(2)}, the tab at its highest ${result.ownMb.toFixed(0)} MB of its own, ${result.residentMb.toFixed(0)} MB resident\n`)
+      process.stdout.write(`${result.name}: ${result.seconds.toFixed(2)} s, ffmpeg ${result.referenceSeconds.toFixed(2)} s, ratio ${result.ratio.toFixed(2)}, the tab at its highest ${result.privateMb.toFixed(0)} MB private, ${result.ownMb.toFixed(0)} MB of its own, ${result.residentMb.toFixed(0)} MB resident\n`)
     }
   } finally {
     memory.stop()

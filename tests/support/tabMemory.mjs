@@ -1,20 +1,21 @@
 import { readFileSync } from 'node:fs'
 
 const SAMPLE_MS = 50
+const NOTHING = { privateMb: 0, ownMb: 0, residentMb: 0 }
 
 /**
- * Watches the memory of a browser's tabs, workers included. *Own* is what the largest tab's process has for itself: private pages, with
- * those swapped out, and memory that it shares with the browser to hand pictures over (`RssAnon` + `VmSwap` + `RssShmem`); the pages of the
- * browser's program file, which every tab has, are left out. *Resident* is all of it (`VmRSS`), program file and all.
+ * Watches the memory of a browser's tabs, workers included; of the largest tab's process at its highest. *Private* is what nobody else has:
+ * `RssAnon` + `VmSwap`, which the browser's own task manager shows as a tab's memory footprint. *Own* adds what the tab shares with the browser
+ * to hand pictures over (`RssShmem`). *Resident* is all of it (`VmRSS`), with the pages of the browser's program file, which every tab has.
  * @param {{ send: (method: 'SystemInfo.getProcessInfo') => Promise<{ processInfo: { type: string, id: number }[] }> }} browserSession
  */
 export function watchMemory(browserSession) {
-  let peak = { ownMb: 0, residentMb: 0 }
+  let peak = NOTHING
   const look = async () => {
     const { processInfo } = await browserSession.send('SystemInfo.getProcessInfo')
     for (const { id } of processInfo.filter((p) => p.type === 'renderer')) {
       const now = memoryOf(id)
-      peak = { ownMb: Math.max(peak.ownMb, now.ownMb), residentMb: Math.max(peak.residentMb, now.residentMb) }
+      peak = { privateMb: Math.max(peak.privateMb, now.privateMb), ownMb: Math.max(peak.ownMb, now.ownMb), residentMb: Math.max(peak.residentMb, now.residentMb) }
     }
   }
   const timer = setInterval(() => void look().catch(() => {}), SAMPLE_MS)
@@ -23,7 +24,7 @@ export function watchMemory(browserSession) {
     async peak() {
       await look()
       const highest = peak
-      peak = { ownMb: 0, residentMb: 0 }
+      peak = NOTHING
       return highest
     },
     stop: () => clearInterval(timer),
@@ -34,8 +35,9 @@ function memoryOf(processId) {
   try {
     const status = readFileSync(`/proc/${processId}/status`, 'utf8')
     const megabytes = (name) => Number(new RegExp(`${name}:\\s+(\\d+)`).exec(status)?.[1] ?? 0) / 1024
-    return { ownMb: megabytes('RssAnon') + megabytes('VmSwap') + megabytes('RssShmem'), residentMb: megabytes('VmRSS') }
+    const privateMb = megabytes('RssAnon') + megabytes('VmSwap')
+    return { privateMb, ownMb: privateMb + megabytes('RssShmem'), residentMb: megabytes('VmRSS') }
   } catch {
-    return { ownMb: 0, residentMb: 0 }
+    return NOTHING
   }
 }

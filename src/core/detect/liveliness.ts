@@ -81,8 +81,10 @@ function secondLoudest(loudness: Float32Array, from: number, to: number): number
   let second = -Infinity
   for (let i = from; i < to; i++) {
     const value = loudness[i] as number
-    if (value > first) [second, first] = [first, value]
-    else if (value > second) second = value
+    if (value > first) {
+      second = first
+      first = value
+    } else if (value > second) second = value
   }
   return second === -Infinity ? first : second
 }

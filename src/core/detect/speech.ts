@@ -3,8 +3,8 @@ import type { Micros } from '../time/micros'
 import { PART_MICROS, SPEECH_STEP_MICROS, type Analysis } from './analysis'
 
 /** Speech begins when its probability rises over this, and lasts until it falls under the lower one. */
-const ON = 0.5
-const OFF = 0.35
+const ON = 0.5 * 255
+const OFF = 0.35 * 255
 
 /** Silences shorter than this lie inside speech. */
 const LEAST_SILENCE_MICROS = 300_000
@@ -16,17 +16,16 @@ const PULL_IN_MICROS = 64_000
 /** Stretches of speech in a row of probabilities (0..255 for 0..1), one for each `stepMicros` from `fromMicros` on. */
 export function speechStretches(probabilities: ArrayLike<number>, fromMicros: Micros, stepMicros: Micros = SPEECH_STEP_MICROS): SpeechStretch[] {
   const found: SpeechStretch[] = []
-  let start: Micros | null = null
-  for (let i = 0; i <= probabilities.length; i++) {
-    const p = i < probabilities.length ? (probabilities[i] ?? 0) / 255 : 0
-    const at = fromMicros + i * stepMicros
-    if (start === null && p >= ON) start = at
-    else if (start !== null && p < OFF) {
-      const last = found.at(-1)
-      if (last && start - last.toMicros < LEAST_SILENCE_MICROS) last.toMicros = at
-      else found.push({ fromMicros: start, toMicros: at })
-      start = null
-    }
+  const count = probabilities.length
+  for (let i = 0; i < count; i++) {
+    while (i < count && (probabilities[i] as number) < ON) i++
+    const start = fromMicros + i * stepMicros
+    while (i < count && (probabilities[i] as number) >= OFF) i++
+    const end = fromMicros + i * stepMicros
+    const last = found.at(-1)
+    if (end === start) break
+    if (last && start - last.toMicros < LEAST_SILENCE_MICROS) last.toMicros = end
+    else found.push({ fromMicros: start, toMicros: end })
   }
   return found.map((s) => ({ ...s, toMicros: Math.max(s.fromMicros + stepMicros, s.toMicros - PULL_IN_MICROS) })).filter((s) => s.toMicros - s.fromMicros >= LEAST_SPEECH_MICROS)
 }

@@ -56,20 +56,26 @@ export class Waveform {
   }
 }
 
-function levelsOf(row: Uint8Array, join: (values: Uint8Array) => number): Uint8Array[] {
+/** A row and ever coarser ones of it. Thousands of steps a part and hundreds of parts at once when a recording is opened again: plain loops. */
+function levelsOf(row: Uint8Array, join: (row: Uint8Array, from: number, to: number) => number): Uint8Array[] {
   const levels = [row]
   for (let below = row; below.length > 1; ) {
     const source = below
-    below = Uint8Array.from({ length: Math.ceil(source.length / FACTOR) }, (_, i) => join(source.subarray(i * FACTOR, (i + 1) * FACTOR)))
+    below = new Uint8Array(Math.ceil(source.length / FACTOR))
+    for (let i = 0; i < below.length; i++) below[i] = join(source, i * FACTOR, Math.min(source.length, (i + 1) * FACTOR))
     levels.push(below)
   }
   return levels
 }
 
-function largest(values: Uint8Array): number {
-  return values.reduce((a, b) => Math.max(a, b), 0)
+function largest(row: Uint8Array, from: number, to: number): number {
+  let most = 0
+  for (let i = from; i < to; i++) most = Math.max(most, row[i] as number)
+  return most
 }
 
-function mean(values: Uint8Array): number {
-  return Math.round(values.reduce((a, b) => a + b, 0) / Math.max(1, values.length))
+function mean(row: Uint8Array, from: number, to: number): number {
+  let sum = 0
+  for (let i = from; i < to; i++) sum += row[i] as number
+  return Math.round(sum / Math.max(1, to - from))
 }

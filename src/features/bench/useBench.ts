@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useState } from 'react'
+import { startTransition, useCallback, useEffect, useState } from 'react'
 import { usedRecordings, type Edit } from '@/core/model/edit'
 import type { HighlightId } from '@/core/model/ids'
 import type { Recording } from '@/core/model/recording'
@@ -34,7 +34,8 @@ export function useBench(id: string): { state: BenchState; reopen: () => void } 
     setState({ kind: 'loading' })
     void openBench(id as HighlightId).then((result) => {
       if (result.kind === 'ready') opened = result.bench
-      if (live) setState(result)
+      // A whole screen appears: in slices, so that nothing waits for it.
+      if (live) startTransition(() => setState(result))
       else closeBench(opened)
     })
     return () => {

@@ -1,4 +1,5 @@
 import { useLiveQuery } from 'dexie-react-hooks'
+import { useDeferredValue } from 'react'
 import type { Highlight } from '@/core/model/highlight'
 import { readRecord, type RecordKind, type RecordOf } from '@/core/model/migrate'
 import type { Recording } from '@/core/model/recording'
@@ -34,7 +35,8 @@ export interface Shelf {
 
 /** The Shelf's contents, newest first by day, kept up to date; undefined while they are first read. */
 export function useShelf(): Shelf | undefined {
-  return useLiveQuery(readShelf, [])
+  // Many rows at once: drawn in slices, so that nothing waits for them.
+  return useDeferredValue(useLiveQuery(readShelf, []))
 }
 
 async function readShelf(): Promise<Shelf> {

@@ -1,15 +1,15 @@
-import { useEffect, useMemo, useRef, useState } from 'react'
-import { useStore } from 'zustand'
+import { startTransition, useEffect, useMemo, useState } from 'react'
 import { cutsOf, type Analysis } from '@/core/detect/analysis'
 import { livelinessOf, type Liveliness } from '@/core/detect/liveliness'
 import { proposeMoments, type ProposedMoment } from '@/core/detect/moments'
 import { speechOfAnalysis } from '@/core/detect/speech'
+import type { RecordingId } from '@/core/model/ids'
 import type { Moment } from '@/core/model/spotting'
-import { liveAnalyses, type AnalysisState } from './analyser'
+import { liveAnalyses, type AnalysisState, type LiveAnalysis } from './analyser'
 import { withProposals } from './marking'
 import { useSpotContext, useSpotting } from './spotContext'
 
-/** While parts come in, proposals are worked out anew this often. */
+/** While parts come in, what is shown follows this often. */
 const EVERY_MS = 1500
 
 export interface Found {
@@ -23,29 +23,41 @@ export interface Found {
 export function useMoments(): Found {
   const { recording } = useSpotContext()
   const { durationMicros } = recording
-  const live = useStore(liveAnalyses, (all) => all[recording.id])
+  const live = useGrowing(recording.id)
   const nothing = useMemo<Analysis>(() => ({ durationMicros, sound: new Map(), pictures: new Map() }), [durationMicros])
   const analysis = live?.analysis ?? nothing
+  const state = live?.state ?? WAITING
   const { weights, mostMicros, proposals, moments: decided } = useSpotting()
-  const settled = useEvery(analysis, live?.state.kind === 'running' ? EVERY_MS : 0)
-  const liveliness = useMemo(() => (settled.sound.size + settled.pictures.size > 0 ? livelinessOf(settled, weights) : null), [settled, weights])
+  const liveliness = useMemo(() => (analysis.sound.size + analysis.pictures.size > 0 ? livelinessOf(analysis, weights) : null), [analysis, weights])
   const proposed = useMemo<ProposedMoment[]>(
-    () => (liveliness ? proposeMoments(liveliness, durationMicros, speechOfAnalysis(settled), cutsOf(settled), { count: proposals, mostMicros }) : []),
-    [liveliness, settled, durationMicros, proposals, mostMicros],
+    () => (liveliness ? proposeMoments(liveliness, durationMicros, speechOfAnalysis(analysis), cutsOf(analysis), { count: proposals, mostMicros }) : []),
+    [liveliness, analysis, durationMicros, proposals, mostMicros],
   )
   const moments = useMemo(() => withProposals(decided, proposed), [decided, proposed])
-  return { analysis, state: live?.state ?? { kind: 'waiting' }, liveliness, moments }
+  return useMemo(() => ({ analysis, state, liveliness, moments }), [analysis, state, liveliness, moments])
 }
 
-/** `value`, followed at most once in `ms`; at once when that is 0. */
-function useEvery<T>(value: T, ms: number): T {
-  const [settled, setSettled] = useState(value)
-  const latest = useRef(value)
-  latest.current = value
+const WAITING: AnalysisState = { kind: 'waiting' }
+
+/** What is known of a recording: a change of state at once, parts at most every {@link EVERY_MS}; never in the way of a hand at work. */
+function useGrowing(id: RecordingId): LiveAnalysis | undefined {
+  const [shown, setShown] = useState(() => liveAnalyses.getState()[id])
   useEffect(() => {
-    if (ms === 0) return
-    const timer = setInterval(() => setSettled(latest.current), ms)
-    return () => clearInterval(timer)
-  }, [ms])
-  return ms === 0 ? value : settled
+    let timer: ReturnType<typeof setTimeout> | undefined
+    const show = () => {
+      clearTimeout(timer)
+      timer = undefined
+      startTransition(() => setShown(liveAnalyses.getState()[id]))
+    }
+    show()
+    const unsubscribe = liveAnalyses.subscribe((all, before) => {
+      if (all[id]?.state !== before[id]?.state) show()
+      else if (all[id] !== before[id]) timer ??= setTimeout(show, EVERY_MS)
+    })
+    return () => {
+      clearTimeout(timer)
+      unsubscribe()
+    }
+  }, [id])
+  return shown
 }

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useState } from 'react'
+import { startTransition, useCallback, useEffect, useState } from 'react'
 import type { RecordingId } from '@/core/model/ids'
 import type { Recording } from '@/core/model/recording'
 import { wholeRecording } from '@/core/model/wholeRecording'
@@ -32,7 +32,8 @@ export function useSpot(id: string): { state: SpotState; reopen: () => void } {
     void open(id as RecordingId).then((result) => {
       if (result.kind === 'ready') opened = result.spot
       if (!live) return close()
-      setState(result)
+      // A whole screen appears: in slices, so that nothing waits for it.
+      startTransition(() => setState(result))
       if (opened) void analyse(opened.recording, opened.file).catch(() => {})
     })
     const save = () => void opened?.session.flush()

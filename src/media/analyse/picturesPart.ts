@@ -4,6 +4,7 @@ import { isCut, motionBetween, SIGNATURE_HEIGHT, SIGNATURE_WIDTH, signatureOf, t
 import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
 import { CropReader, type DrawCrop } from '../draw/cropReader'
 import { smallPicture } from '../draw/smallPicture'
+import { framesAt } from '../source/framesAt'
 import type { Source } from '../source/openSource'
 
 /** Key frames closer together than this are passed over: some recorders write nothing else. */
@@ -41,7 +42,7 @@ export class PictureAnalyst {
     const part: PicturesPart = { pictures: [], motion: [], cuts: [] }
     let before = this.last?.part === index - 1 ? this.last.seen : null
     const changed: [Seen, Seen][] = []
-    for await (const sample of new VideoSampleSink(this.source.video).samplesAtTimestamps(times)) {
+    for await (const sample of framesAt(this.source.video, times)) {
       signal.throwIfAborted()
       if (!sample) continue
       const micros = this.source.toRecording(sample.timestamp)

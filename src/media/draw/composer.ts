@@ -2,7 +2,7 @@ import type { VideoSample } from 'mediabunny'
 import { assertNever } from '@/core/assert'
 import type { Composition, Feed, PictureStep, Step } from '@/core/compose/composition'
 import { picturesOf } from '@/core/compose/composition'
-import type { Rect, Size } from '@/core/geometry/rect'
+import { areaOf, contains, type Rect, type Size } from '@/core/geometry/rect'
 import { CropReader, type Context2D, type DrawCrop } from './cropReader'
 
 /** A composition and the canvas that it fills, whatever the canvas's size. */
@@ -21,18 +21,28 @@ export class Composer {
    */
   async draw(targets: readonly Target[], frameOf: (feed: Feed) => VideoSample | null): Promise<void> {
     this.reader.begin()
-    const crops = new Map<string, DrawCrop>()
-    for (const step of targets.flatMap((t) => picturesOf(t.composition))) {
+    const crops = new Map<string, DrawStep>()
+    const read: { feed: string; crop: Rect; draw: DrawCrop }[] = []
+    // The largest first: a crop that lies in one that was read already, such as the whole frame beside a preview, needs no reading of its own.
+    for (const step of targets.flatMap((t) => picturesOf(t.composition)).sort((a, b) => areaOf(b.crop) - areaOf(a.crop))) {
       const frame = frameOf(step.feed)
-      if (frame && !crops.has(keyOf(step))) crops.set(keyOf(step), await this.reader.read(frame, step.crop))
+      if (!frame || crops.has(keyOf(step))) continue
+      const feed = feedKey(step.feed)
+      let source = read.find((r) => r.feed === feed && contains(r.crop, step.crop))
+      if (!source) read.push((source = { feed, crop: step.crop, draw: await this.reader.read(frame, step.crop) }))
+      const { draw } = source
+      crops.set(keyOf(step), (ctx, dest) => draw(ctx, dest, step.crop))
     }
     for (const { ctx, composition } of targets) drawSteps(ctx, composition.steps, composition.size, crops)
   }
 }
 
-const keyOf = ({ feed, crop }: PictureStep) => `${feed.lane} ${feed.recordingId} ${feed.micros} ${crop.x} ${crop.y} ${crop.width} ${crop.height}`
+type DrawStep = (ctx: Context2D, dest: Rect) => void
 
-function drawSteps(ctx: Context2D, steps: readonly Step[], size: Size, crops: ReadonlyMap<string, DrawCrop>): void {
+const feedKey = ({ lane, recordingId, micros }: Feed) => `${lane} ${recordingId} ${micros}`
+const keyOf = ({ feed, crop }: PictureStep) => `${feedKey(feed)} ${crop.x} ${crop.y} ${crop.width} ${crop.height}`
+
+function drawSteps(ctx: Context2D, steps: readonly Step[], size: Size, crops: ReadonlyMap<string, DrawStep>): void {
   const { width, height } = ctx.canvas
   const sx = width / size.width
   const sy = height / size.height

@@ -3,11 +3,17 @@ import type { Rect, Size } from '@/core/geometry/rect'
 
 export type Context2D = OffscreenCanvasRenderingContext2D | CanvasRenderingContext2D
 
-/** Draws what was read into a rectangle of a canvas; good until the next {@link CropReader.begin}. */
-export type DrawCrop = (ctx: Context2D, dest: Rect) => void
+/**
+ * Draws what was read into a rectangle of a canvas; good until the next {@link CropReader.begin}. `part`, in the same pixels as the crop
+ * that was read and inside it, draws less of it.
+ */
+export type DrawCrop = (ctx: Context2D, dest: Rect, part?: Rect) => void
 
 /** Planar formats whose frames can be narrowed to a crop before conversion; the rest is drawn whole. */
 const NARROWABLE: ReadonlySet<string | null> = new Set(['I420', 'NV12'])
+
+/** Rows copied out at a time; even, for the sake of half-size colour planes. Whole frames at once would hold eight megabytes more in every worker. */
+const STRIP_ROWS = 270
 
 /** Scratch canvases have sides in steps of this, so that a crop that is being zoomed does not need a new one for every frame. */
 const SCRATCH_STEP = 64
@@ -22,29 +28,40 @@ const SCRATCH_STEP = 64
 export class CropReader {
   private readonly scratches: OffscreenCanvasRenderingContext2D[] = []
   private used = 0
+  /** Narrowed frames that are drawn as they are. */
+  private readonly open: VideoFrame[] = []
+  /** One strip of a frame on its way from the decoder to a canvas. */
   private pixels = new Uint8ClampedArray(0)
 
   /** Begins a new picture: what was read for the one before is drawn over from here on. */
   begin(): void {
     this.used = 0
+    for (const frame of this.open.splice(0)) frame.close()
   }
 
   /** Reads `crop`, in display-oriented pixels, of a frame. Not for concurrent use. The frame is borrowed until what is returned has been drawn. */
   async read(frame: VideoSample, crop: Rect): Promise<DrawCrop> {
     const plain = frame.rotation === 0 && !frame.flip && frame.squarePixelWidth === frame.visibleRect.width
     if (!plain || !NARROWABLE.has(frame.format)) {
-      return (ctx, dest) => {
-        smooth(ctx, dest.width < crop.width ? 'medium' : 'high')
-        frame.draw(ctx, crop.x, crop.y, crop.width, crop.height, dest.x, dest.y, dest.width, dest.height)
+      return (ctx, dest, part = crop) => {
+        smooth(ctx, dest.width < part.width ? 'medium' : 'high')
+        frame.draw(ctx, part.x, part.y, part.width, part.height, dest.x, dest.y, dest.width, dest.height)
       }
     }
-    const { narrowed, within } = narrow(frame, crop)
-    if (hasGpu()) return (ctx, dest) => drawOnce(ctx, narrowed, within, dest)
+    const { narrowed, x, y } = narrow(frame, crop)
+    if (hasGpu()) {
+      this.open.push(narrowed)
+      // Enlarging with the best filter costs no more than with the simplest here; for small previews mipmaps keep edges calm.
+      return (ctx, dest, part = crop) => {
+        smooth(ctx, dest.width < part.width ? 'medium' : 'high')
+        ctx.drawImage(narrowed, part.x - x, part.y - y, part.width, part.height, dest.x, dest.y, dest.width, dest.height)
+      }
+    }
     try {
       const canvas = await this.copyOut(narrowed)
-      return (ctx, dest) => {
-        smooth(ctx, dest.width < crop.width ? 'medium' : 'low')
-        ctx.drawImage(canvas, within.x, within.y, within.width, within.height, dest.x, dest.y, dest.width, dest.height)
+      return (ctx, dest, part = crop) => {
+        smooth(ctx, dest.width < part.width ? 'medium' : 'low')
+        ctx.drawImage(canvas, part.x - x, part.y - y, part.width, part.height, dest.x, dest.y, dest.width, dest.height)
       }
     } finally {
       narrowed.close()
@@ -57,13 +74,16 @@ export class CropReader {
   }
 
   private async copyOut(frame: VideoFrame): Promise<OffscreenCanvas> {
-    const { width, height } = frame.visibleRect ?? { width: frame.codedWidth, height: frame.codedHeight }
-    const bytes = width * height * 4
-    if (this.pixels.length < bytes) this.pixels = new Uint8ClampedArray(bytes)
-    const pixels = this.pixels.subarray(0, bytes)
-    await frame.copyTo(pixels, { format: 'RGBX' })
+    const { x: left, y: top, width, height } = frame.visibleRect ?? { x: 0, y: 0, width: frame.codedWidth, height: frame.codedHeight }
     const scratch = this.scratch({ width, height })
-    scratch.putImageData(new ImageData(pixels, width, height), 0, 0)
+    const most = width * Math.min(height, STRIP_ROWS) * 4
+    if (this.pixels.length < most) this.pixels = new Uint8ClampedArray(most)
+    for (let y = 0; y < height; y += STRIP_ROWS) {
+      const rows = Math.min(STRIP_ROWS, height - y)
+      const pixels = this.pixels.subarray(0, width * rows * 4)
+      await frame.copyTo(pixels, { rect: { x: left, y: top + y, width, height: rows }, format: 'RGBX' })
+      scratch.putImageData(new ImageData(pixels, width, rows), 0, y)
+    }
     return scratch.canvas
   }
 
@@ -79,8 +99,8 @@ export class CropReader {
   }
 }
 
-/** A frame of the crop's own pixels alone, and where the crop lies within it. It starts on even pixels, for the sake of half-size colour planes. */
-function narrow(sample: VideoSample, crop: Rect): { narrowed: VideoFrame; within: Rect } {
+/** A frame of the crop's own pixels alone, and where it starts: on even pixels, for the sake of half-size colour planes. */
+function narrow(sample: VideoSample, crop: Rect): { narrowed: VideoFrame; x: number; y: number } {
   const frame = sample.toVideoFrame()
   const visible = sample.visibleRect
   const x = 2 * Math.floor(crop.x / 2)
@@ -89,13 +109,7 @@ function narrow(sample: VideoSample, crop: Rect): { narrowed: VideoFrame; within
   const height = Math.min(visible.height - y, 2 * Math.ceil((crop.y + crop.height - 1e-6) / 2) - y)
   const narrowed = new VideoFrame(frame, { visibleRect: { x: visible.left + x, y: visible.top + y, width, height } })
   frame.close()
-  return { narrowed, within: { x: crop.x - x, y: crop.y - y, width: crop.width, height: crop.height } }
-}
-
-function drawOnce(ctx: Context2D, frame: VideoFrame, within: Rect, dest: Rect): void {
-  // Enlarging with the best filter costs no more than with the simplest here; for small previews mipmaps keep edges calm.
-  smooth(ctx, dest.width < within.width ? 'medium' : 'high')
-  ctx.drawImage(frame, within.x, within.y, within.width, within.height, dest.x, dest.y, dest.width, dest.height)
+  return { narrowed, x, y }
 }
 
 function smooth(ctx: Context2D, quality: ImageSmoothingQuality): void {

@@ -1,7 +1,8 @@
-import { EncodedPacketSink, VideoSampleSink, type VideoSample } from 'mediabunny'
+import { EncodedPacketSink, type VideoSample } from 'mediabunny'
 import type { Micros } from '@/core/time/micros'
 import { CropReader } from '../draw/cropReader'
 import { smallPicture } from '../draw/smallPicture'
+import { framesAt } from '../source/framesAt'
 import type { Source } from '../source/openSource'
 
 /** Which frame stands for a moment: the one on screen then, or the key frame before it, which is far quicker to decode. */
@@ -12,7 +13,6 @@ export type PicturePrecision = 'exact' | 'key-frame'
  * made; not at all where a frame cannot be decoded. Checks `signal` between pictures and stops with what it has.
  */
 export async function picturesAt(source: Source, times: readonly Micros[], height: number, precision: PicturePrecision, onPicture: (index: number, picture: Blob) => void, signal: AbortSignal): Promise<void> {
-  const sink = new VideoSampleSink(source.video)
   const reader = new CropReader()
   const first = await source.video.getFirstTimestamp()
   const exact = times.map((t) => Math.max(first, source.toContainer(t) + 0.001))
@@ -23,7 +23,7 @@ export async function picturesAt(source: Source, times: readonly Micros[], heigh
   }
   let index = 0
   let previous: { at: number; picture: Blob } | null = null
-  for await (const sample of sink.samplesAtTimestamps(seconds)) {
+  for await (const sample of framesAt(source.video, seconds)) {
     try {
       if (signal.aborted) return
       if (sample) {

@@ -1,4 +1,4 @@
-import { EncodedPacketSink, VideoSampleSink } from 'mediabunny'
+import { EncodedPacketSink } from 'mediabunny'
 import { fingerprintOf } from '@/core/detect/regions/fingerprint'
 import { FrameWatcher } from '@/core/detect/regions/frameWatcher'
 import { StillLines } from '@/core/detect/regions/lines'
@@ -6,6 +6,7 @@ import { proposeRegions, type Seen } from '@/core/detect/regions/propose'
 import { tighten } from '@/core/detect/regions/tighten'
 import type { Rect, Size } from '@/core/geometry/rect'
 import type { Micros } from '@/core/time/micros'
+import { framesAt } from '../source/framesAt'
 import { openSource, type Source } from '../source/openSource'
 import type { SourceFile } from '../source/openSources'
 import type { LookOutcome, RegionsWorker } from '../workers/regions.protocol'
@@ -54,7 +55,7 @@ async function watch({ file, originMicros }: SourceFile, size: Size, times: read
     const reader = new LumaReader()
     const seconds = await quickTimes(source, times)
     let done = 0
-    for await (const sample of new VideoSampleSink(source.video).samplesAtTimestamps(seconds)) {
+    for await (const sample of framesAt(source.video, seconds)) {
       try {
         signal.throwIfAborted()
         if (sample) watcher.add(await reader.read(sample, size))
