@@ -2,10 +2,9 @@ import { DEFAULT_LAYOUT_NAME, startingLayout, startingRegions } from '@/core/mod
 import type { Edit } from '@/core/model/edit'
 import type { Highlight } from '@/core/model/highlight'
 import type { HighlightId, LayoutId, PanelId, PassageId, RecordingId, RegionId, SetupId } from '@/core/model/ids'
-import { CUT } from '@/core/model/join'
 import type { Layout } from '@/core/model/layout'
 import { readRecord, type RecordKind, type RecordOf } from '@/core/model/migrate'
-import { PLAIN_SOUND, type Passage } from '@/core/model/passage'
+import { newPassage, type Passage } from '@/core/model/passage'
 import { newRecord } from '@/core/model/record'
 import type { Recording } from '@/core/model/recording'
 import { newRegion, type Region } from '@/core/model/region'
@@ -51,7 +50,7 @@ export async function createHighlight(recording: Recording, wanted: NewHighlight
     id,
     name: wanted.name,
     shapes: wanted.shapes ?? previous?.highlight.shapes ?? STANDARD_SHAPES.slice(0, 1),
-    passages: [newPassage({ recordingId: recording.id, inMicros, outMicros, setupId: setup.id, layoutId: layout.id })],
+    passages: [newPassage({ id: newId<PassageId>(), recordingId: recording.id, inMicros, outMicros, setupId: setup.id, layoutId: layout.id })],
     joinTiming: 'hold',
     beds: [],
     origin: wanted.origin ?? null,
@@ -65,17 +64,12 @@ export async function createHighlight(recording: Recording, wanted: NewHighlight
   return highlight
 }
 
-/** A passage at normal speed with nothing struck out, its sound as recorded, cutting straight to the next. */
-export function newPassage(where: Pick<Passage, 'recordingId' | 'inMicros' | 'outMicros' | 'setupId' | 'layoutId'>): Passage {
-  return { ...where, id: newId<PassageId>(), speedPercent: 100, corrections: [], strikes: [], sound: PLAIN_SOUND, join: CUT }
-}
-
 /** A passage of all of a recording (at most a first cut's length) for an edit, with the records of its own that the edit lacks. */
 export async function passagePartsFor(edit: Edit, recording: Recording): Promise<{ passage: Passage; setup: Setup | null; layout: Layout | null }> {
   const inMicros = recording.video.firstFrameMicros
   const where = { recordingId: recording.id, inMicros, outMicros: Math.min(recording.durationMicros, inMicros + FIRST_CUT_MICROS) }
   const same = edit.highlight.passages.findLast((p) => p.recordingId === recording.id)
-  if (same) return { passage: newPassage({ ...where, setupId: same.setupId, layoutId: same.layoutId }), setup: null, layout: null }
+  if (same) return { passage: newPassage({ ...where, id: newId<PassageId>(), setupId: same.setupId, layoutId: same.layoutId }), setup: null, layout: null }
   const base = { ...newRecord(nowStamp()), ownedBy: edit.highlight.id }
   const previous = await newestEditOf(recording.id)
   const [scene] = previous?.setups ?? []
@@ -84,7 +78,7 @@ export async function passagePartsFor(edit: Edit, recording: Recording): Promise
   const layout: Layout | null = known ? { ...known, ...base, id: newId<LayoutId>() } : null
   const layoutId = layout?.id ?? edit.highlight.passages[0]?.layoutId
   if (!layoutId) throw new RangeError('highlight.passages: empty')
-  return { passage: newPassage({ ...where, setupId: setup.id, layoutId }), setup, layout }
+  return { passage: newPassage({ ...where, id: newId<PassageId>(), setupId: setup.id, layoutId }), setup, layout }
 }
 
 async function newestEditOf(recordingId: RecordingId): Promise<Edit | null> {

@@ -6,7 +6,7 @@ import type { HighlightId, RecordingId, RegionId } from '@/core/model/ids'
 import { newRegion } from '@/core/model/region'
 import type { Setup } from '@/core/model/setup'
 import { database } from './database'
-import { binHighlight, copyHighlight, createHighlight, editSession, loadEdit, newPassage, passagePartsFor } from './highlights'
+import { binHighlight, copyHighlight, createHighlight, editSession, loadEdit, passagePartsFor } from './highlights'
 import { addRecording, keepFile, storedFile } from './recordings'
 import { allRenders, nextWaiting, queueRenders, setRenderState } from './renders'
 import { analysisOf, keepAnalysisPart, speechOf } from './analyses'
@@ -235,13 +235,6 @@ describe('passages of several recordings', () => {
     expect(again.value.highlight.passages.map((p) => p.recordingId)).toEqual(['r10', 'r9'])
     expect(again.value.setups.find((s) => s.id === setup?.id)?.regions[0]?.name).toBe('Moved')
     expect(again.value.recordings.map((r) => r.id).sort()).toEqual(['r10', 'r9'])
-  })
-
-  it('begin plain: normal speed, nothing struck out, a straight cut', () => {
-    const [passage] = sampleEdit().highlight.passages
-    if (!passage) throw new Error('no passage')
-    expect(newPassage(passage)).toMatchObject({ speedPercent: 100, strikes: [], join: { kind: 'cut' }, sound: { gainDb: 0, muted: false } })
-    expect(newPassage(passage).id).not.toBe(passage.id)
   })
 })
 

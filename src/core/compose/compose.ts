@@ -11,8 +11,10 @@ import { onScreenAt, recordingMicrosAt, type Playing, type TimeMap } from '../ti
 import type { Composition, Feed, Step } from './composition'
 import { joinSteps } from './joinSteps'
 import { panelPicture, type PanelPicture } from './panelCrop'
+import { pictureOutline } from './pictureOutline'
+import { regionIn } from './regionIn'
 
-/** A panel in a shape: where it lies, which region it shows, and the crop; no region when the setup has none for its role. */
+/** A panel in a shape: where it lies, which region it shows as that lies in the passage, and the crop; no region when the setup has none for its role. */
 export interface PlacedPanel {
   panel: Panel
   rect: Rect
@@ -20,8 +22,11 @@ export interface PlacedPanel {
   picture: PanelPicture | null
 }
 
-/** Every panel of a passage's layout in a shape, solved and cropped. Throws RangeError when the edit lacks a record. */
-export function placePanels(edit: Edit, shape: Shape, passage: Passage): PlacedPanel[] {
+/**
+ * Every panel of a passage's layout in a shape, solved and cropped, at a recording time: crop paths move with it. Throws RangeError when the
+ * edit lacks a record.
+ */
+export function placePanels(edit: Edit, shape: Shape, passage: Passage, recordingMicros: Micros = passage.inMicros): PlacedPanel[] {
   const { video } = recordingOf(edit, passage.recordingId)
   const { regions } = setupOf(edit, passage.setupId)
   const { panels } = solve(arrangementFor(layoutOf(edit, passage.layoutId), shape), shape)
@@ -29,7 +34,8 @@ export function placePanels(edit: Edit, shape: Shape, passage: Passage): PlacedP
   return panels.map(({ panel, rect }) => {
     const n = seen.get(panel.role) ?? 0
     seen.set(panel.role, n + 1)
-    const region = nthOfRole(regions, panel.role, n)
+    const found = nthOfRole(regions, panel.role, n)
+    const region = found && regionIn(passage, found, recordingMicros)
     const correction = passage.corrections.find((c) => c.panelId === panel.id)
     return { panel, rect, region, picture: region && panelPicture(panel, rect, region, video, correction) }
   })
@@ -46,7 +52,7 @@ function passageSteps(edit: Edit, shape: Shape, passage: Passage, recordingMicro
   const { backdrop } = arrangementFor(layoutOf(edit, passage.layoutId), shape)
   const { durationMicros } = recordingOf(edit, passage.recordingId)
   const feed: Feed = { recordingId: passage.recordingId, micros: clampMicros(recordingMicros, 0, durationMicros), lane }
-  const pictures = placePanels(edit, shape, passage).flatMap(({ panel, picture }): Step[] => (picture ? [{ kind: 'picture', panelId: panel.id, feed, ...picture }] : []))
+  const pictures = placePanels(edit, shape, passage, recordingMicros).flatMap(({ panel, region, picture }): Step[] => (picture && region ? [{ kind: 'picture', panelId: panel.id, feed, ...picture, outline: pictureOutline(region.outline, picture.dest, shape) }] : []))
   return [{ kind: 'backdrop', colour: backdrop.colour }, ...pictures]
 }
 

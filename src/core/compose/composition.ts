@@ -1,6 +1,7 @@
 import type { Point, Rect, Size } from '../geometry/rect'
 import type { PanelId, RecordingId } from '../model/ids'
 import type { Micros } from '../time/micros'
+import type { PictureOutline } from './pictureOutline'
 
 /**
  * A moment of a recording. `lane` tells whose walk through the recording's frames it belongs to: two passages that are on screen at once,
@@ -20,7 +21,7 @@ export interface Feed {
  */
 export type Step =
   | { kind: 'backdrop'; colour: string }
-  | { kind: 'picture'; panelId: PanelId; feed: Feed; crop: Rect; dest: Rect }
+  | { kind: 'picture'; panelId: PanelId; feed: Feed; crop: Rect; dest: Rect; outline: PictureOutline | null }
   | { kind: 'layer'; offset: Point; opacity: number; steps: Step[] }
   | { kind: 'tint'; colour: string; opacity: number }
 

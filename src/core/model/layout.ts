@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { colour } from './colour'
 import { highlightId, layoutId, panelId } from './ids'
 import { recordBase, title } from './record'
 import { role } from './region'
@@ -51,8 +52,6 @@ export const stack = z.object({
     return z.array(z.object({ extent, node: layoutNode })).min(1).max(12)
   },
 })
-
-export const colour = z.string().regex(/^#[0-9a-f]{6}$/i)
 
 /** What lies behind all panels. */
 export const backdrop = z.discriminatedUnion('kind', [z.object({ kind: z.literal('colour'), colour })])

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { layoutId, panelId, passageId, recordingId, setupId } from './ids'
+import { layoutId, panelId, passageId, recordingId, regionId, setupId } from './ids'
 import { CUT, join } from './join'
 import { micros } from './record'
 
@@ -10,6 +10,18 @@ export const correction = z.object({
   dy: z.number().min(-1).max(1),
   zoom: z.number().min(1).max(20),
 })
+
+/** Where a region lies differently in one passage: shifted by `dx`, `dy` in fractions of the frame, its sides times `scale` about its centre. */
+export const regionShift = z.object({ regionId, dx: z.number().min(-1).max(1), dy: z.number().min(-1).max(1), scale: z.number().min(0.1).max(10) })
+export type RegionShift = z.infer<typeof regionShift>
+
+/** A place that a crop path goes through, fractions of the frame at a recording time. `jump`: the path comes here at once, as at a hard cut. */
+export const pathKey = z.object({ micros, x: z.number().min(0).max(1), y: z.number().min(0).max(1), jump: z.boolean().default(false) })
+export type PathKey = z.infer<typeof pathKey>
+
+/** What the middle of a region's crops follows in one passage. Keys in rising order of time. */
+export const cropPath = z.object({ regionId, keys: z.array(pathKey).min(1).max(2000) })
+export type CropPath = z.infer<typeof cropPath>
 
 /** A stretch inside a passage that is left out: recording time, end-exclusive. What lies outside the passage's own cut points waits there. */
 export const strike = z.object({ fromMicros: micros, toMicros: micros }).refine((s) => s.toMicros > s.fromMicros, { message: 'must lie after the start', path: ['toMicros'] })
@@ -37,6 +49,8 @@ export const passage = z
     setupId,
     layoutId,
     corrections: z.array(correction).max(100).default([]),
+    regionShifts: z.array(regionShift).max(40).default([]),
+    cropPaths: z.array(cropPath).max(40).default([]),
     /** In rising order, never touching. */
     strikes: z.array(strike).max(2000).default([]),
     sound: passageSound.default(PLAIN_SOUND),
@@ -47,3 +61,8 @@ export const passage = z
 
 export type Passage = z.infer<typeof passage>
 export type Correction = z.infer<typeof correction>
+
+/** A passage by what makes it one; the rest is normal speed with nothing struck out, its sound as recorded, cutting straight to the next. */
+export function newPassage(made: Pick<Passage, 'id' | 'recordingId' | 'inMicros' | 'outMicros' | 'setupId' | 'layoutId'>): Passage {
+  return { ...made, speedPercent: 100, corrections: [], regionShifts: [], cropPaths: [], strikes: [], sound: PLAIN_SOUND, join: CUT }
+}

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import type { Rect } from '../geometry/rect'
 import { regionId, type RegionId } from './ids'
+import { outline, PLAIN_OUTLINE } from './outline'
 import { title } from './record'
 
 /** What a region shows. The user's own roles are any other short word. */
@@ -29,13 +30,15 @@ export const region = z.object({
   hidden: z.boolean().default(false),
   /** Width over height that resizing keeps, in pixels; null: free. */
   proportion: z.number().min(0.05).max(20).nullable().default(null),
+  /** Form, border and shadow wherever a panel shows it. */
+  outline: outline.default(PLAIN_OUTLINE),
 })
 
 export type Region = z.infer<typeof region>
 
 /** A region by what makes it one; the rest as it is for a new one. */
 export function newRegion(id: RegionId, role: Role, name: string, bounds: Rect): Region {
-  return { id, role, name, bounds, focus: null, locked: false, hidden: false, proportion: null }
+  return { id, role, name, bounds, focus: null, locked: false, hidden: false, proportion: null, outline: PLAIN_OUTLINE }
 }
 
 export const WHOLE_FRAME: Rect = { x: 0, y: 0, width: 1, height: 1 }

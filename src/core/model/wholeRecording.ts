@@ -1,7 +1,6 @@
 import type { Edit } from './edit'
 import type { HighlightId, LayoutId, PassageId, SetupId } from './ids'
-import { CUT } from './join'
-import { PLAIN_SOUND } from './passage'
+import { newPassage } from './passage'
 import type { Recording } from './recording'
 import { newSetup } from './setup'
 import { STANDARD_SHAPES } from './shape'
@@ -12,7 +11,7 @@ export function wholeRecording(recording: Recording): Edit {
   const base = { schemaVersion: 1, createdAt, updatedAt, deletedAt: null } as const
   const setupId = 'whole' as SetupId
   const layoutId = 'whole' as LayoutId
-  const passage = { id: 'whole' as PassageId, recordingId: id, inMicros: 0, outMicros: durationMicros, speedPercent: 100, setupId, layoutId, corrections: [], strikes: [], sound: PLAIN_SOUND, join: CUT }
+  const passage = newPassage({ id: 'whole' as PassageId, recordingId: id, inMicros: 0, outMicros: durationMicros, setupId, layoutId })
   return {
     highlight: { ...base, id: 'whole' as HighlightId, name, passages: [passage], shapes: STANDARD_SHAPES.slice(0, 1), joinTiming: 'hold', beds: [], origin: null },
     setups: [newSetup({ ...base, id: setupId, name, regions: [], ownedBy: null })],

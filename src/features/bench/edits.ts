@@ -114,7 +114,7 @@ export function removeRegion(session: EditSession, id: RegionId): void {
   })
 }
 
-export function setRegion(session: EditSession, id: RegionId, label: string, change: Partial<Pick<Region, 'name' | 'locked' | 'hidden' | 'proportion'>>, gesture: string = crypto.randomUUID()): void {
+export function setRegion(session: EditSession, id: RegionId, label: string, change: Partial<Pick<Region, 'name' | 'locked' | 'hidden' | 'proportion' | 'outline'>>, gesture: string = crypto.randomUUID()): void {
   editRegion(session, label, gesture, id, (region) => void Object.assign(region, change))
 }
 

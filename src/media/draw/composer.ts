@@ -3,6 +3,7 @@ import { assertNever } from '@/core/assert'
 import type { Composition, Feed, PictureStep, Step } from '@/core/compose/composition'
 import { picturesOf } from '@/core/compose/composition'
 import { areaOf, contains, type Rect, type Size } from '@/core/geometry/rect'
+import { drawOutlined } from './drawOutlined'
 import { CropReader, type Context2D, type DrawCrop } from './cropReader'
 
 /** A composition and the canvas that it fills, whatever the canvas's size. */
@@ -52,9 +53,11 @@ function drawSteps(ctx: Context2D, steps: readonly Step[], size: Size, crops: Re
         ctx.fillStyle = step.colour
         ctx.fillRect(0, 0, width, height)
         break
-      case 'picture':
-        crops.get(keyOf(step))?.(ctx, onPixels(step.dest, sx, sy))
+      case 'picture': {
+        const draw = crops.get(keyOf(step))
+        if (draw) drawOutlined(ctx, step.outline, onPixels(step.dest, sx, sy), sx, (dest) => draw(ctx, dest))
         break
+      }
       case 'layer': {
         const layer = layerFor(ctx)
         drawSteps(layer, step.steps, size, crops)

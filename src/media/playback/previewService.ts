@@ -181,7 +181,7 @@ function wholeFrame(edit: Edit, { recordingId }: Passage, recordingMicros: Micro
   const { width, height } = video
   const all = { x: 0, y: 0, width, height }
   const feed: Feed = { recordingId, micros: clampMicros(recordingMicros, 0, durationMicros), lane }
-  return { size: { width, height }, steps: [{ kind: 'picture', panelId: 'frame' as PanelId, feed, crop: all, dest: all }] }
+  return { size: { width, height }, steps: [{ kind: 'picture', panelId: 'frame' as PanelId, feed, crop: all, dest: all, outline: null }] }
 }
 
 function uniqueFeeds(feeds: readonly Feed[]): Feed[] {

@@ -1,0 +1,34 @@
+import { centreOf, pushInside, type Rect } from '../geometry/rect'
+import type { Passage, RegionShift } from '../model/passage'
+import { WHOLE_FRAME, type Region } from '../model/region'
+import type { Micros } from '../time/micros'
+import { pathAt } from './cropPath'
+
+/** A region as it lies in one passage at a recording time: with the passage's own shift, and its focus where the passage's crop path has it. */
+export function regionIn(passage: Pick<Passage, 'regionShifts' | 'cropPaths'>, region: Region, recordingMicros: Micros): Region {
+  const shift = passage.regionShifts.find((s) => s.regionId === region.id)
+  const path = passage.cropPaths.find((p) => p.regionId === region.id)
+  if (!shift && !path) return region
+  const bounds = shift ? shifted(region.bounds, shift) : region.bounds
+  const focus = region.focus && shift ? shifted(region.focus, shift) : region.focus
+  if (!path) return { ...region, bounds, focus }
+  const at = pathAt(path.keys, recordingMicros)
+  return { ...region, bounds, focus: pushInside({ x: at.x - LEAST / 2, y: at.y - LEAST / 2, width: LEAST, height: LEAST }, bounds) }
+}
+
+/** A focus that is a point still has a size; this is far under a pixel. */
+const LEAST = 1e-6
+
+function shifted(rect: Rect, { dx, dy, scale }: RegionShift): Rect {
+  const width = Math.min(1, rect.width * scale)
+  const height = Math.min(1, rect.height * scale)
+  const { x, y } = centreOf(rect)
+  return pushInside({ x: x + dx - width / 2, y: y + dy - height / 2, width, height }, WHOLE_FRAME)
+}
+
+/** The shift that puts a region's bounds onto `to`, fractions of the frame: centre on centre, as wide as that. */
+export function shiftTo({ id, bounds }: Pick<Region, 'id' | 'bounds'>, to: Rect): RegionShift {
+  const from = centreOf(bounds)
+  const centre = centreOf(to)
+  return { regionId: id, dx: centre.x - from.x, dy: centre.y - from.y, scale: to.width / bounds.width }
+}
