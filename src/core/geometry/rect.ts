@@ -58,6 +58,13 @@ export function intersection(a: Rect, b: Rect): Rect | null {
   return width > 0 && height > 0 ? { x, y, width, height } : null
 }
 
+/** The smallest rectangle that holds both. */
+export function unionOf(a: Rect, b: Rect): Rect {
+  const x = Math.min(a.x, b.x)
+  const y = Math.min(a.y, b.y)
+  return { x, y, width: Math.max(a.x + a.width, b.x + b.width) - x, height: Math.max(a.y + a.height, b.y + b.height) - y }
+}
+
 /** The rectangle between two corners, whichever they are, as far as it lies in a frame of size `within`. */
 export function rectBetween(a: Point, b: Point, within: Size): Rect {
   const [x0, x1] = [Math.max(0, Math.min(a.x, b.x)), Math.min(within.width, Math.max(a.x, b.x))]

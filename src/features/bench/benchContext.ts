@@ -1,6 +1,7 @@
 import { createContext, useContext, useMemo } from 'react'
 import { useStore } from 'zustand'
 import { createStore, type StoreApi } from 'zustand/vanilla'
+import type { Point } from '@/core/geometry/rect'
 import { layoutOf, recordingOf, setupOf, type Edit } from '@/core/model/edit'
 import type { Layout } from '@/core/model/layout'
 import type { PanelId, PassageId, RegionId } from '@/core/model/ids'
@@ -20,6 +21,12 @@ export type Selection = { kind: 'region'; id: RegionId } | { kind: 'panel'; id: 
 export interface BenchView {
   pane: Pane
   selection: Selection
+  /** The region that is being dragged: the rest of the frame is dimmed meanwhile. */
+  moving: RegionId | null
+  /** The region whose crops are to follow what is in it, as soon as that is known. */
+  wantsFollow: RegionId | null
+  /** The point of the frame (px) that is looked at through the magnifier. */
+  magnified: Point | null
   /** Whether outlines, labels and handles are drawn over the pictures. */
   marks: boolean
   /** The passage that is worked on: the one at the playhead, or the one whose edge is being trimmed. */
@@ -35,7 +42,7 @@ export interface BenchContextValue extends Bench {
 export const BenchContext = createContext<BenchContextValue | null>(null)
 
 export function newBenchView(): StoreApi<BenchView> {
-  return createStore<BenchView>(() => ({ pane: 'frame', selection: null, marks: true, passageId: null, stretch: null }))
+  return createStore<BenchView>(() => ({ pane: 'frame', selection: null, moving: null, wantsFollow: null, magnified: null, marks: true, passageId: null, stretch: null }))
 }
 
 export function useBenchContext(): BenchContextValue {

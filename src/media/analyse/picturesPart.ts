@@ -1,11 +1,12 @@
-import { EncodedPacketSink, VideoSampleSink, type VideoSample } from 'mediabunny'
+import { EncodedPacketSink, type VideoSample } from 'mediabunny'
 import { PART_MICROS, type PicturesPart } from '@/core/detect/analysis'
-import { isCut, motionBetween, SIGNATURE_HEIGHT, SIGNATURE_WIDTH, signatureOf, type FrameSignature } from '@/core/detect/frameSignature'
+import { isCut, motionBetween, type FrameSignature } from '@/core/detect/frameSignature'
 import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
 import { CropReader, type DrawCrop } from '../draw/cropReader'
 import { smallPicture } from '../draw/smallPicture'
 import { framesAt } from '../source/framesAt'
 import type { Source } from '../source/openSource'
+import { CutFinder } from './cutFinder'
 
 /** Key frames closer together than this are passed over: some recorders write nothing else. */
 const LEAST_GAP_MICROS = MICROS_PER_SECOND / 2
@@ -28,13 +29,15 @@ interface Seen {
 /** Looks through recordings part by part, from their key frames. Parts of one recording are best taken in order: each remembers the last frame of the one before. */
 export class PictureAnalyst {
   private readonly reader = new CropReader()
-  private readonly small = new OffscreenCanvas(SIGNATURE_WIDTH, SIGNATURE_HEIGHT).getContext('2d', { willReadFrequently: true })
+  private readonly cutFinder: CutFinder
   private last: { part: number; seen: Seen } | null = null
 
   constructor(
     private readonly source: Source,
     private readonly durationMicros: Micros,
-  ) {}
+  ) {
+    this.cutFinder = new CutFinder(source)
+  }
 
   /** Throws when frames cannot be decoded; stops with an AbortError when `signal` says so. */
   async part(index: number, signal: AbortSignal): Promise<PicturesPart> {
@@ -48,7 +51,7 @@ export class PictureAnalyst {
       const micros = this.source.toRecording(sample.timestamp)
       try {
         const whole = await this.whole(sample)
-        const seen = { micros, signature: this.signature(whole) }
+        const seen = { micros, signature: this.cutFinder.signature(whole) }
         const lastPicture = part.pictures.at(-1)
         if (!lastPicture || micros - lastPicture.micros >= PICTURE_EVERY_MICROS) part.pictures.push({ micros, picture: await smallPicture(sample, whole, PICTURE_HEIGHT) })
         if (before) {
@@ -87,24 +90,7 @@ export class PictureAnalyst {
     let searches = 0
     for (const [before, after] of changed) {
       if (after.micros - before.micros < gap * EARLY_SHARE) cuts.push(after.micros)
-      else if (searches++ < MOST_SEARCHES) cuts.push(...(await this.search(before, after, signal)))
-    }
-    return cuts
-  }
-
-  /** Every cut after one frame and up to another, by looking at all frames between. */
-  private async search(from: Seen, to: Seen, signal: AbortSignal): Promise<Micros[]> {
-    const cuts: Micros[] = []
-    let before = from.signature
-    for await (const sample of new VideoSampleSink(this.source.video).samples(this.source.toContainer(from.micros), this.source.toContainer(to.micros) + 0.001)) {
-      try {
-        signal.throwIfAborted()
-        const signature = this.signature(await this.whole(sample))
-        if (isCut(before, signature)) cuts.push(this.source.toRecording(sample.timestamp))
-        before = signature
-      } finally {
-        sample.close()
-      }
+      else if (searches++ < MOST_SEARCHES) cuts.push(...(await this.cutFinder.between(before.micros, after.micros, before.signature, signal)))
     }
     return cuts
   }
@@ -112,12 +98,6 @@ export class PictureAnalyst {
   private whole(sample: VideoSample): Promise<DrawCrop> {
     this.reader.begin()
     return this.reader.readWhole(sample)
-  }
-
-  private signature(whole: DrawCrop): FrameSignature {
-    if (!this.small) throw new Error('no 2D canvas')
-    whole(this.small, { x: 0, y: 0, width: SIGNATURE_WIDTH, height: SIGNATURE_HEIGHT })
-    return signatureOf(this.small.getImageData(0, 0, SIGNATURE_WIDTH, SIGNATURE_HEIGHT).data)
   }
 }
 

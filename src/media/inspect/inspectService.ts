@@ -1,3 +1,4 @@
+import { transfer } from 'comlink'
 import type { Size } from '@/core/geometry/rect'
 import type { Edit } from '@/core/model/edit'
 import type { Shape } from '@/core/model/shape'
@@ -11,6 +12,7 @@ import { picturesAt, type PicturePrecision } from './pictures'
 import { probe, probeSoundFile, type ProbeResult, type SoundProbeResult } from './probe'
 import { soundLevels, type LevelSpan } from './soundLevels'
 import { stillOf } from './still'
+import { wholeFrame } from './wholeFrame'
 
 /** What the inspecting worker offers: looking into files without playing or rendering them. */
 export class InspectService implements InspectWorker {
@@ -27,6 +29,11 @@ export class InspectService implements InspectWorker {
 
   pictures(channel: string, file: SourceFile, times: Micros[], height: number, precision: PicturePrecision, onPicture: (index: number, picture: Blob) => void): Promise<void> {
     return this.exclusively(channel, file, (source, signal) => picturesAt(source, times, height, precision, onPicture, signal))
+  }
+
+  async frame(file: SourceFile, t: Micros): Promise<ImageBitmap | null> {
+    const bitmap = await this.sources.use(file, (source) => wholeFrame(source, t))
+    return bitmap && transfer(bitmap, [bitmap])
   }
 
   levels(channel: string, file: SourceFile, spans: LevelSpan[]): Promise<Level[][]> {

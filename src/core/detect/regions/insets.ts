@@ -1,11 +1,18 @@
-import type { Rect } from '../../geometry/rect'
+import { intersection, type Rect } from '../../geometry/rect'
 import type { StillLines } from './lines'
 
-/** Sizes of an inset as shares of the frame's width and height. */
-const LEAST_SIDE = 0.1
-const MOST_SIDE = 0.55
-const LEAST_PROPORTION = 0.6
-const MOST_PROPORTION = 2.6
+/** What sizes of rectangle are looked for. */
+export interface InsetSizes {
+  /** Sides as shares of the frame's width and height. */
+  leastSide: number
+  mostSide: number
+  /** Width over height. */
+  leastProportion: number
+  mostProportion: number
+}
+
+/** A camera's picture over another. */
+export const CAMERA_SIZES: InsetSizes = { leastSide: 0.1, mostSide: 0.55, leastProportion: 0.6, mostProportion: 2.6 }
 
 /** Along each of its sides at least this share is a line. */
 const LEAST_COVER = 0.55
@@ -26,7 +33,8 @@ export interface Inset {
  * Rectangles whose sides are lines that hold still: a picture laid over another one, with or without a border. A side may be the
  * frame's own. Overlapping ones are given too, best covered first, at most `most`; whoever knows what they show chooses.
  */
-export function insetsIn(frame: Rect, upright: StillLines, level: StillLines, most = 60): Inset[] {
+export function insetsIn(frame: Rect, upright: StillLines, level: StillLines, sizes = CAMERA_SIZES, most = 60): Inset[] {
+  const { leastSide, mostSide, leastProportion, mostProportion } = sizes
   const columns = strongLines(upright, frame.x, frame.width, frame.y, frame.height)
   const rows = strongLines(level, frame.y, frame.height, frame.x, frame.width)
   const [edgeLeft, edgeRight, edgeTop, edgeBottom] = [frame.x, frame.x + frame.width, frame.y, frame.y + frame.height]
@@ -34,15 +42,15 @@ export function insetsIn(frame: Rect, upright: StillLines, level: StillLines, mo
   for (const x0 of [edgeLeft, ...columns])
     for (const x1 of [...columns, edgeRight]) {
       const width = x1 - x0
-      if (width < frame.width * LEAST_SIDE || width > frame.width * MOST_SIDE) continue
+      if (width < frame.width * leastSide || width > frame.width * mostSide) continue
       // The level lines that run all the way between the two.
       const across = rows.map((y) => ({ y, share: level.shareNear(y, x0, x1) })).filter((r) => r.share >= LEAST_COVER)
       for (const top of [{ y: edgeTop, share: -1 }, ...across])
         for (const bottom of [...across, { y: edgeBottom, share: -1 }]) {
           const height = bottom.y - top.y
-          if (height < frame.height * LEAST_SIDE || height > frame.height * MOST_SIDE) continue
+          if (height < frame.height * leastSide || height > frame.height * mostSide) continue
           const proportion = width / height
-          if (proportion < LEAST_PROPORTION || proportion > MOST_PROPORTION) continue
+          if (proportion < leastProportion || proportion > mostProportion) continue
           const sides = [top.share, bottom.share, x0 === edgeLeft ? -1 : upright.shareNear(x0, top.y, bottom.y), x1 === edgeRight ? -1 : upright.shareNear(x1, top.y, bottom.y)]
           const real = sides.filter((s) => s >= 0)
           if (real.length < 2 || Math.min(...real) < LEAST_COVER) continue
@@ -74,4 +82,16 @@ function strongLines(lines: StillLines, from: number, length: number, alongFrom:
     .slice(0, MOST_LINES)
     .map((l) => l.line)
     .sort((a, b) => a - b)
+}
+
+/** Strips around a rectangle, a quarter of its size wide, as far as there is room. */
+export function surroundings({ x, y, width, height }: Rect, within: Rect): Rect[] {
+  const [w, h] = [Math.round(width / 4), Math.round(height / 4)]
+  const strips = [
+    { x: x - w, y, width: w, height },
+    { x: x + width, y, width: w, height },
+    { x, y: y - h, width, height: h },
+    { x, y: y + height, width, height: h },
+  ]
+  return strips.flatMap((s) => intersection(s, within) ?? [])
 }

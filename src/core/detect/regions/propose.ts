@@ -1,16 +1,18 @@
-import { areaOf, intersection, type Rect } from '../../geometry/rect'
+import { areaOf, type Rect } from '../../geometry/rect'
 import type { Role } from '../../model/region'
 import { Background, STILL_RANGE } from './background'
-import { insetsIn, type Inset } from './insets'
+import { displaysIn } from './displays'
+import { insetsIn, surroundings, type Inset } from './insets'
 import { StillLines } from './lines'
 import { Motion } from './motion'
+import { movingPart } from './movingPart'
 import type { Stillness } from './stillness'
 import { SummedArea } from './summedArea'
 import { tighten } from './tighten'
 import { Edges, tilesOf, trim, type TileLines } from './tiles'
 
-/** What was recognised: a picture laid over another, one of several pictures side by side, slides, or what is left inside black bars. */
-export type Found = 'inset' | 'tile' | 'slides' | 'content'
+/** What was recognised: a picture laid over another, one of several pictures side by side, slides, what is left inside black bars, a display laid over a game, or the one part that moves. */
+export type Found = 'inset' | 'tile' | 'slides' | 'content' | 'display' | 'moving-part'
 
 /** A place in the frame that probably is a region: whole pixels of the frame that was looked at. */
 export interface RegionProposal {
@@ -53,6 +55,7 @@ export function proposeRegions(seen: Seen, upright = new StillLines(seen.stillne
   // In a call no picture is laid over another; over slides one may be.
   const inset = tiles.length > 1 && !proposals.some((p) => p.role === 'slides') ? null : bestInset(within, stillness, lines, motion, seen.faces)
   if (tiles.length <= 1) proposals.push(...restOf(frame, content, inset, motion))
+  if (tiles.length <= 1) proposals.push(...overlaid(content, proposals, inset, stillness, lines, motion))
   // Beside slides somebody speaks; over a game somebody plays.
   if (inset) proposals.push(proposals.some((p) => p.role === 'slides') ? { ...inset, role: 'speaker' } : inset)
   return proposals.sort((a, b) => b.confidence - a.confidence)
@@ -124,6 +127,17 @@ function restOf(frame: Rect, content: Rect, inset: RegionProposal | null, motion
   return hasBars(frame, content) ? [{ found: 'content', role: 'whole', rect: content, confidence: 0.9 }] : []
 }
 
+/** Displays over what moves; or, where nothing else was clear and only one part of the picture moves, that part: a board on a desk. */
+function overlaid(content: Rect, proposals: readonly RegionProposal[], inset: RegionProposal | null, stillness: Stillness, lines: TileLines, motion: Motion): RegionProposal[] {
+  if (proposals.some((p) => p.role === 'slides')) return []
+  if (motion.within(content).usual >= LIVE) {
+    const displays = displaysIn(content, inset?.rect ?? null, stillness, lines.upright, lines.level)
+    if (displays.length > 0) return displays.map(({ rect, confidence }) => ({ found: 'display', role: 'hud', rect, confidence }))
+  }
+  const part = inset || proposals.length > 0 ? null : movingPart(content, stillness, motion)
+  return part ? [{ found: 'moving-part', role: 'game', rect: part, confidence: 0.6 }] : []
+}
+
 /** The largest part of `content` that runs along a whole side of it and has nothing of `inset` in it: shown beside it, nothing is shown twice. */
 function largestBeside(content: Rect, inset: Rect): Rect {
   const [right, bottom] = [content.x + content.width, content.y + content.height]
@@ -168,18 +182,6 @@ function insetScore({ rect, cover }: Inset, within: Rect, moving: SummedArea, mo
   const face = holdsFace(rect, faces)
   if (!face && (apart < 0.3 || cover < SURE_COVER)) return 0
   return cover * (face ? 1 : 0.55 + 0.4 * apart)
-}
-
-/** Strips around a rectangle, a quarter of its size wide, as far as there is room. */
-function surroundings({ x, y, width, height }: Rect, within: Rect): Rect[] {
-  const [w, h] = [Math.round(width / 4), Math.round(height / 4)]
-  const strips = [
-    { x: x - w, y, width: w, height },
-    { x: x + width, y, width: w, height },
-    { x, y: y - h, width, height: h },
-    { x, y: y + height, width, height: h },
-  ]
-  return strips.flatMap((s) => intersection(s, within) ?? [])
 }
 
 function holdsFace(rect: Rect, faces: readonly Rect[]): boolean {

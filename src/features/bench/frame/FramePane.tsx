@@ -2,23 +2,29 @@
 
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import { useMemo, useRef } from 'react'
+import { useEffect, useMemo, useRef, useState } from 'react'
 import { placePanels } from '@/core/compose/compose'
 import { snapEdges } from '@/core/detect/regions/snap'
 import { rectBetween } from '@/core/geometry/rect'
 import type { RegionId } from '@/core/model/ids'
 import { palette } from '@/ui/theme'
-import { useBenchContext, useEdit, useParts, useView } from '../benchContext'
+import { toRecordingMicros } from '@/core/time/timeMap'
+import { useBenchContext, useEdit, useParts, useTimeMap, useView } from '../benchContext'
 import { PaneFrame } from '../PaneFrame'
 import { useDrag } from '@/ui/useDrag'
 import { usePreviewCanvas } from '@/ui/usePreviewCanvas'
 import type { PreviewTarget } from '@/media/workers/preview.protocol'
 import { acceptProposals, drawRegion } from '../edits'
+import { regionsIn } from '../passageRegions'
 import { CropOutline } from './CropOutline'
+import { Dimmed } from './Dimmed'
 import { boundsOf, FindRegions, openProposals } from './FindRegions'
 import { GhostBox } from './GhostBox'
+import { Magnifier } from './Magnifier'
+import { PathHandle } from './PathHandle'
 import { RegionBox, SNAP_REACH } from './RegionBox'
 import { RegionList } from './RegionList'
+import { Ribbons } from './Ribbons'
 import { SetupMenu } from './SetupMenu'
 import { useLook, useSnapLines } from './useLook'
 import { useRecognition } from './useRecognition'
@@ -50,6 +56,7 @@ export function FramePane() {
       <Box sx={{ overflowY: 'auto', flex: 1, minHeight: 0 }}>
         <Picture />
         <RegionList />
+        <Ribbons />
         <FindRegions />
       </Box>
     </PaneFrame>
@@ -82,14 +89,16 @@ function Picture() {
   const look = useLook()
   const ghosts = look?.kind === 'seen' ? openProposals(look.look.proposals, setup.regions, recording.video) : []
   const shape = edit.highlight.shapes[0]
-  const placed = useMemo(() => (shape ? placePanels(edit, shape, passage) : []), [edit, shape, passage])
+  const at = usePathTime()
+  const placed = useMemo(() => (shape ? placePanels(edit, shape, passage, at) : []), [edit, shape, passage, at])
   // The smallest lies on top, so that a face inside the game's region can be grabbed.
-  const regions = setup.regions.filter((r) => !r.hidden).sort((a, b) => b.bounds.width * b.bounds.height - a.bounds.width * a.bounds.height)
+  const regions = regionsIn(passage, setup.regions).filter((r) => !r.hidden).sort((a, b) => b.bounds.width * b.bounds.height - a.bounds.width * a.bounds.height)
   return (
     <Box sx={{ bgcolor: palette.mat, p: 3, display: 'grid', justifyItems: 'center' }} onPointerDown={() => view.setState({ selection: null })}>
       <Box ref={host} data-testid="frame-picture" onPointerDown={drawing} sx={{ position: 'relative', cursor: 'crosshair', width: '100%', maxWidth: `calc(52dvh * ${width / height})`, aspectRatio: `${width} / ${height}`, touchAction: 'none' }}>
         {marks && (
           <>
+            <Dimmed regions={regions} />
             {placed.map(({ panel, picture }) => picture && <CropOutline key={panel.id} crop={picture.crop} frame={recording.video} role={panel.role} />)}
             {ghosts.map((p, n) => (
               <GhostBox key={n} proposal={p} frame={recording.video} onAccept={() => acceptProposals(session, setup.id, [{ role: p.role, bounds: boundsOf(p, recording.video) }])} />
@@ -97,9 +106,34 @@ function Picture() {
             {regions.map((region) => (
               <RegionBox key={region.id} region={region} frame={recording.video} />
             ))}
+            {regions.map((region) => {
+              const path = passage.cropPaths.find((p) => p.regionId === region.id)
+              return path && <PathHandle key={region.id} region={region} path={path} />
+            })}
+            <Magnifier frame={recording.video} />
           </>
         )}
       </Box>
     </Box>
   )
+}
+
+/** Crops that follow a path are outlined where they are at the playhead, to this many microseconds. */
+const PATH_STEP_MICROS = 50_000
+
+/** The recording time at the playhead where crops of the passage move with it; otherwise its in point, and nothing is drawn anew while it plays. */
+function usePathTime(): number {
+  const { player } = useBenchContext()
+  const { passage } = useParts()
+  const map = useTimeMap()
+  const moves = passage.cropPaths.length > 0
+  const [at, setAt] = useState(passage.inMicros)
+  useEffect(() => {
+    if (!moves) return
+    return player.onPosition((t) => {
+      const place = toRecordingMicros(map, Math.min(t, Math.max(0, map.lengthMicros - 1)))
+      if (place?.passage.id === passage.id) setAt(Math.floor(place.recordingMicros / PATH_STEP_MICROS) * PATH_STEP_MICROS)
+    })
+  }, [player, map, passage.id, moves])
+  return moves ? at : passage.inMicros
 }

@@ -4,14 +4,14 @@ import LockIcon from '@mui/icons-material/Lock'
 import Box from '@mui/material/Box'
 import type { KeyboardEvent } from 'react'
 import { toEvenPixels } from '@/core/geometry/evenGrid'
-import { scaleRect, type Rect, type Size } from '@/core/geometry/rect'
+import { scaleRect, type Point, type Rect, type Size } from '@/core/geometry/rect'
 import { snapEdges } from '@/core/detect/regions/snap'
 import { GRIPS, moveRect, resizeRect, type Grip } from '@/core/geometry/resize'
 import type { Region } from '@/core/model/region'
 import { roleMark } from '@/ui/roleMarks'
 import { fonts } from '@/ui/theme'
-import { useBenchContext, useView } from '../benchContext'
-import { setRegionPixels } from '../edits'
+import { useBenchContext, useParts, useView } from '../benchContext'
+import { isShifted, placeRegion } from '../passageRegions'
 import { useDrag } from '@/ui/useDrag'
 import { useSelectedRegion } from '../useSelectedRegion'
 import { useSnapLines } from './useLook'
@@ -25,18 +25,22 @@ const LEAST = 16
 const STEP: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }
 
 /**
- * A region over the picture: corner ticks and a small tab. Drag it to move, its edges and corners to resize (Shift holds the
- * proportion, Alt keeps the centre; edges snap to those in the picture, unless Ctrl is held). By keyboard: arrows move it, Alt + arrows resize it, Shift makes larger steps.
+ * A region over the picture, as it lies in the passage worked on: corner ticks and a small tab. Drag it to move (Shift: straight; Alt: in this
+ * passage only), its edges and corners to resize (Shift holds the proportion, Alt keeps the centre; edges snap to those in the picture, unless
+ * Ctrl is held). By keyboard: arrows move it, Alt + arrows resize it, Shift makes larger steps. Once it lies differently in this passage, all of these do so there.
  */
 export function RegionBox({ region, frame }: { region: Region; frame: Size }) {
   const { session, view } = useBenchContext()
+  const { passage } = useParts()
+  const onlyHere = isShifted(passage, region.id)
   const selected = useSelectedRegion() === region.id
   const marked = useView((v) => v.selection?.kind === 'region' && v.selection.id === region.id)
   const { colour, letter, dash } = roleMark(region.role)
   const pixels = toEvenPixels(region.bounds, frame)
   const whole = { x: 0, y: 0, width: frame.width, height: frame.height }
   const select = () => view.setState({ selection: { kind: 'region', id: region.id } })
-  const set = (rect: Rect, label: string, gesture: string) => setRegionPixels(session, frame, region.id, rect, label, gesture)
+  const set = (rect: Rect, label: string, gesture: string, here = onlyHere) => placeRegion(session, passage, frame, region, rect, label, gesture, here)
+  const letGo = () => view.setState({ moving: null, magnified: null })
 
   const moving = useDrag((event) => {
     select()
@@ -44,8 +48,13 @@ export function RegionBox({ region, frame }: { region: Region; frame: Size }) {
     const box = event.currentTarget.parentElement?.getBoundingClientRect()
     if (!box) return null
     const perPixel = frame.width / box.width
-    return ({ dx, dy, gesture }) => set(moveRect(pixels, dx * perPixel, dy * perPixel, whole), `Move ${region.name}`, gesture)
-  })
+    const here = onlyHere || event.altKey
+    return ({ dx, dy, shiftKey, gesture }) => {
+      view.setState({ moving: region.id })
+      const sideways = Math.abs(dx) >= Math.abs(dy)
+      set(moveRect(pixels, shiftKey && !sideways ? 0 : dx * perPixel, shiftKey && sideways ? 0 : dy * perPixel, whole), `Move ${region.name}`, gesture, here)
+    }
+  }, letGo)
 
   const onKeyDown = (event: KeyboardEvent) => {
     const step = STEP[event.key]
@@ -54,7 +63,7 @@ export function RegionBox({ region, frame }: { region: Region; frame: Size }) {
     event.stopPropagation()
     const far = event.shiftKey ? 20 : 2
     const [dx, dy] = [step[0] * far, step[1] * far]
-    if (event.altKey) set(resizeRect(pixels, 'se', dx, dy, { bounds: whole, least: LEAST, aspect: region.proportion }), `Resize ${region.name}`, `keys resize ${region.id}`)
+    if (event.altKey) set(resizeRect(pixels, 'se', dx, dy, { bounds: whole, least: LEAST, aspect: onlyHere ? pixels.width / pixels.height : region.proportion }), `Resize ${region.name}`, `keys resize ${region.id}`)
     else set(moveRect(pixels, dx, dy, whole), `Move ${region.name}`, `keys move ${region.id}`)
   }
 
@@ -63,7 +72,7 @@ export function RegionBox({ region, frame }: { region: Region; frame: Size }) {
     <Box
       role="group"
       tabIndex={0}
-      aria-label={`${region.name}: ${pixels.width} × ${pixels.height} at ${pixels.x}, ${pixels.y}${region.locked ? ', locked' : ''}`}
+      aria-label={`${region.name}: ${pixels.width} × ${pixels.height} at ${pixels.x}, ${pixels.y}${region.locked ? ', locked' : ''}${onlyHere ? ', in this passage only' : ''}`}
       aria-roledescription="region"
       data-role={region.role}
       onPointerDown={moving}
@@ -73,14 +82,16 @@ export function RegionBox({ region, frame }: { region: Region; frame: Size }) {
     >
       <Box component="svg" aria-hidden sx={{ position: 'absolute', inset: 0, width: '100%', height: '100%', overflow: 'visible' }}>
         <rect x="0" y="0" width="100%" height="100%" fill="none" stroke={colour} strokeWidth={selected ? 2 : 1} strokeDasharray={dash} opacity={selected ? 1 : 0.75} />
+        {region.outline.mask.kind === 'ellipse' && <ellipse cx="50%" cy="50%" rx="50%" ry="50%" fill="none" stroke={colour} strokeWidth={1} />}
       </Box>
       <CornerTicks colour={colour} />
       <Box sx={{ position: 'absolute', left: -1, bottom: '100%', px: '6px', height: 17, display: 'flex', gap: '6px', alignItems: 'center', bgcolor: colour, color: '#fff', fontFamily: fonts.numbers, fontSize: 11, fontWeight: 600, whiteSpace: 'nowrap', ...(pixels.y < frame.height * 0.06 && { bottom: 'auto', top: 0 }) }}>
         <span>{letter}</span>
         <span>{region.name}</span>
+        {onlyHere && <span>· here only</span>}
         {region.locked && <LockIcon sx={{ fontSize: 12 }} />}
       </Box>
-      {marked && !region.locked && GRIPS.map((grip) => <GripHandle key={grip} grip={grip} region={region} pixels={pixels} frame={frame} whole={whole} onResize={set} />)}
+      {marked && !region.locked && GRIPS.map((grip) => <GripHandle key={grip} grip={grip} region={region} pixels={pixels} frame={frame} whole={whole} heldAspect={onlyHere ? pixels.width / pixels.height : region.proportion} onResize={set} onLetGo={letGo} />)}
     </Box>
   )
 }
@@ -113,22 +124,28 @@ interface GripHandleProps {
   pixels: Rect
   frame: Size
   whole: Rect
+  /** Width over height that resizing keeps; null: free. */
+  heldAspect: number | null
   onResize: (rect: Rect, label: string, gesture: string) => void
+  onLetGo: () => void
 }
 
-function GripHandle({ grip, region, pixels, frame, whole, onResize }: GripHandleProps) {
+function GripHandle({ grip, region, pixels, frame, whole, heldAspect, onResize, onLetGo }: GripHandleProps) {
+  const { view } = useBenchContext()
   const snapLines = useSnapLines()
   const start = useDrag((event) => {
     const box = event.currentTarget.closest('[data-testid="frame-picture"]')?.getBoundingClientRect()
     if (!box) return null
     const perPixel = frame.width / box.width
     return ({ dx, dy, shiftKey, altKey, ctrlKey, gesture }) => {
-      const aspect = region.proportion ?? (shiftKey ? pixels.width / pixels.height : null)
+      const aspect = heldAspect ?? (shiftKey ? pixels.width / pixels.height : null)
       const free = resizeRect(pixels, grip, dx * perPixel, dy * perPixel, { bounds: whole, least: LEAST, aspect, fromCentre: altKey })
       const snaps = snapLines && aspect === null && !altKey && !ctrlKey
-      onResize(snaps ? snapEdges(free, grip, snapLines, Math.round(SNAP_REACH * perPixel)) : free, `Resize ${region.name}`, gesture)
+      const rect = snaps ? snapEdges(free, grip, snapLines, Math.round(SNAP_REACH * perPixel)) : free
+      view.setState({ moving: region.id, magnified: gripPoint(rect, grip) })
+      onResize(rect, `Resize ${region.name}`, gesture)
     }
-  })
+  }, onLetGo)
   const x = grip.includes('w') ? 0 : grip.includes('e') ? 100 : 50
   const y = grip.includes('n') ? 0 : grip.includes('s') ? 100 : 50
   return (
@@ -139,4 +156,9 @@ function GripHandle({ grip, region, pixels, frame, whole, onResize }: GripHandle
       sx={{ position: 'absolute', left: `${x}%`, top: `${y}%`, width: 18, height: 18, m: '-9px', cursor: `${grip}-resize`, display: 'grid', placeItems: 'center', touchAction: 'none', '&::after': { content: '""', width: 8, height: 8, bgcolor: '#fff', border: `1.5px solid ${roleMark(region.role).colour}` } }}
     />
   )
+}
+
+/** The corner, or the middle of the edge, that a grip holds. */
+function gripPoint({ x, y, width, height }: Rect, grip: Grip): Point {
+  return { x: grip.includes('w') ? x : grip.includes('e') ? x + width : x + width / 2, y: grip.includes('n') ? y : grip.includes('s') ? y + height : y + height / 2 }
 }

@@ -18,7 +18,8 @@ import { STANDARD_ROLES, type Region } from '@/core/model/region'
 import { RoleBadge } from '@/ui/RoleBadge'
 import { fonts, palette } from '@/ui/theme'
 import { useBenchContext, useEdit, useParts } from '../benchContext'
-import { addRegion, nameForRole, setRegionPixels, setRegionRole } from '../edits'
+import { addRegion, nameForRole, setRegionRole } from '../edits'
+import { isShifted, placeRegion, regionsIn } from '../passageRegions'
 import { useSelectedRegion } from '../useSelectedRegion'
 import { PixelField } from './PixelField'
 import { RegionTicket } from './RegionTicket'
@@ -27,10 +28,10 @@ import { RegionTicket } from './RegionTicket'
 export function RegionList() {
   const { session, view } = useBenchContext()
   const [menu, setMenu] = useState<HTMLElement | null>(null)
-  const { setup } = useParts()
+  const { passage, setup } = useParts()
   return (
     <Box sx={{ borderTop: 1, borderColor: 'divider' }}>
-      {setup.regions.map((region, index) => (
+      {regionsIn(passage, setup.regions).map((region, index) => (
         <RegionLine key={region.id} region={region} index={index} count={setup.regions.length} />
       ))}
       <Box sx={{ px: 3, py: 1.5 }}>
@@ -66,7 +67,7 @@ function RegionLine({ region, index, count }: { region: Region; index: number; c
   const pixels = toEvenPixels(region.bounds, recording.video)
   const blowUps = edit.highlight.shapes.flatMap((shape) => placePanels(edit, shape, passage).flatMap((p) => (p.region?.id === region.id && p.picture ? [blowUp(p.picture)] : [])))
   const worst = blowUps.length > 0 ? Math.max(...blowUps) : null
-  const set = (part: Partial<Rect>) => !region.locked && setRegionPixels(session, recording.video, region.id, { ...pixels, ...part }, `Resize ${region.name}`, crypto.randomUUID())
+  const set = (part: Partial<Rect>) => !region.locked && placeRegion(session, passage, recording.video, region, { ...pixels, ...part }, `Resize ${region.name}`, crypto.randomUUID())
   const roles = [...new Set([...STANDARD_ROLES, region.role])]
   const field = (key: keyof Rect, label: string) => (
     <PixelField label={`${region.name} ${label}`} value={pixels[key]} most={key === 'x' || key === 'width' ? recording.video.width : recording.video.height} onSet={(value) => set({ [key]: value })} />
@@ -87,6 +88,7 @@ function RegionLine({ region, index, count }: { region: Region; index: number; c
             <RoleBadge role={region.role} />
             <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis' }}>
               {region.name}
+              {isShifted(passage, region.id) && ' · here only'}
             </Box>
           </Box>
         )}

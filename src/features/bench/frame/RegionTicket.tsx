@@ -12,8 +12,10 @@ import { placePanels } from '@/core/compose/compose'
 import { toEvenPixels } from '@/core/geometry/evenGrid'
 import type { Region } from '@/core/model/region'
 import { title } from '@/core/model/record'
-import { useBenchContext, useEdit, useParts } from '../benchContext'
-import { copyRegion, orderRegion, removeRegion, setRegion, setRegionPixels } from '../edits'
+import { useBenchContext, useEdit, useParts, useView } from '../benchContext'
+import { copyRegion, orderRegion, removeRegion, setRegion } from '../edits'
+import { clearShift, isShifted, placeRegion, setPath } from '../passageRegions'
+import { OutlineFields } from './OutlineFields'
 import { lookAt, tightened } from './looks'
 import { useLook } from './useLook'
 
@@ -26,11 +28,13 @@ const PROPORTIONS: readonly { words: string; value: number }[] = [
 
 /** All that can be set about a region besides its place. */
 export function RegionTicket({ region, index, count, anchor, onClose }: { region: Region; index: number; count: number; anchor: HTMLElement; onClose: () => void }) {
-  const { session, files } = useBenchContext()
+  const { session, files, view } = useBenchContext()
   const edit = useEdit()
   const { recording, passage } = useParts()
   const { enqueueSnackbar } = useSnackbar()
   const look = useLook()
+  const follows = passage.cropPaths.some((p) => p.regionId === region.id)
+  const lookingAlong = useView((v) => v.wantsFollow === region.id)
   const pixels = toEvenPixels(region.bounds, recording.video)
   const shape = edit.highlight.shapes[0]
   const panel = shape && placePanels(edit, shape, passage).find((p) => p.region?.id === region.id)?.rect
@@ -44,7 +48,7 @@ export function RegionTicket({ region, index, count, anchor, onClose }: { region
     if (!tight) return
     const [left, top, right, bottom] = [tight.x - pixels.x, tight.y - pixels.y, pixels.x + pixels.width - tight.x - tight.width, pixels.y + pixels.height - tight.y - tight.height]
     if (left + top + right + bottom === 0) return void enqueueSnackbar(`${region.name} has no border and no black to take off.`)
-    setRegionPixels(session, recording.video, region.id, tight, `Tighten ${region.name}`, crypto.randomUUID())
+    placeRegion(session, passage, recording.video, region, tight, `Tighten ${region.name}`, crypto.randomUUID())
     enqueueSnackbar(`${region.name} is tighter by ${left} px on the left, ${top} at the top, ${right} on the right, ${bottom} at the bottom.`)
   }
   const leave = (action: () => void) => () => {
@@ -84,6 +88,17 @@ export function RegionTicket({ region, index, count, anchor, onClose }: { region
       <Box sx={{ display: 'flex', gap: 2, my: 1 }}>
         <FormControlLabel control={<Checkbox size="small" checked={region.locked} onChange={(_, locked) => setRegion(session, region.id, locked ? 'Lock region' : 'Unlock region', { locked })} />} label="Locked" slotProps={{ typography: { sx: { fontSize: 12.5 } } }} />
         <FormControlLabel control={<Checkbox size="small" checked={region.hidden} onChange={(_, hidden) => setRegion(session, region.id, hidden ? 'Hide outline' : 'Show outline', { hidden })} />} label="Outline hidden" slotProps={{ typography: { sx: { fontSize: 12.5 } } }} />
+      </Box>
+      <OutlineFields region={region} />
+      <Box sx={{ display: 'flex', flexWrap: 'wrap', alignItems: 'center', gap: 1.5, my: 2 }}>
+        {follows ? (
+          <Button onClick={() => setPath(session, passage.id, region, [], `${region.name} stands still`)}>Stand still in this passage</Button>
+        ) : (
+          <Button title="Crops keep the face, or what moves, in view" disabled={lookingAlong} onClick={() => view.setState({ wantsFollow: region.id })}>
+            {lookingAlong ? 'Looking along…' : 'Follow in this passage'}
+          </Button>
+        )}
+        {isShifted(passage, region.id) && <Button onClick={() => clearShift(session, passage.id, region)}>As in all passages again</Button>}
       </Box>
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5 }}>
         <Button disabled={region.locked || look?.kind === 'looking'} onClick={() => void tighten()}>

@@ -12,6 +12,10 @@ export function foundWords({ found, role }: Pick<RegionProposal, 'found' | 'role
       return 'rests, then changes all at once'
     case 'content':
       return role === 'whole' ? 'the picture inside its bars' : 'the largest part beside the rest'
+    case 'display':
+      return 'a display that rests while the picture around it moves'
+    case 'moving-part':
+      return 'the one part of the picture that moves'
     default:
       return assertNever(found)
   }

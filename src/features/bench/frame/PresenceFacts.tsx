@@ -1,0 +1,45 @@
+'use client'
+
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import type { Presence } from '@/core/detect/regions/presence'
+import { pushInside, scaleRect, unionOf, type Size } from '@/core/geometry/rect'
+import { WHOLE_FRAME, type Region } from '@/core/model/region'
+import { formatTime } from '@/ui/format'
+import { fonts, palette } from '@/ui/theme'
+import { useBenchContext, useParts } from '../benchContext'
+import { placeRegion } from '../passageRegions'
+
+/** More stretches than this are only counted. */
+const MOST_LISTED = 4
+
+const WORDS = { face: 'the face', movement: 'whoever moves' }
+
+/** How much of the time somebody is inside, when not, and what would hold them; the times lead there. */
+export function PresenceFacts({ region, frame, presence: { share, outside, smallest }, by }: { region: Region; frame: Size; presence: Presence; by: 'face' | 'movement' }) {
+  const { session, player } = useBenchContext()
+  const { passage, setup } = useParts()
+  const held = smallest && pushInside(unionOf(region.bounds, smallest), WHOLE_FRAME)
+  const grows = held !== null && held.width * held.height > region.bounds.width * region.bounds.height * 1.01 && share < 1
+  const locked = setup.regions.find((r) => r.id === region.id)?.locked ?? false
+  const inPixels = held && scaleRect(held, frame.width, frame.height)
+  return (
+    <Box role="note" aria-label={`Presence in ${region.name}`} sx={{ ml: '86px', mt: 0.5, display: 'flex', flexWrap: 'wrap', alignItems: 'center', columnGap: 2, fontSize: 11.5, color: palette.inkSoft, '& button': { fontSize: 11.5, minHeight: 22, py: 0 } }}>
+      <Box component="span" sx={{ fontFamily: fonts.numbers, color: share < 1 ? palette.haw : palette.ink, fontWeight: 600 }}>
+        {Math.floor(share * 100)} %
+      </Box>
+      <span>of the time {WORDS[by]} is inside{outside.length > 0 && '; not at'}</span>
+      {outside.slice(0, MOST_LISTED).map(({ fromMicros, toMicros }) => (
+        <Button key={fromMicros} variant="text" onClick={() => player.seek(fromMicros)} sx={{ fontFamily: fonts.numbers, px: 1, minWidth: 0 }}>
+          {formatTime(fromMicros, 1)}–{formatTime(toMicros, 1)}
+        </Button>
+      ))}
+      {outside.length > MOST_LISTED && <span>and {outside.length - MOST_LISTED} more</span>}
+      {grows && inPixels && (
+        <Button disabled={locked} title={`To ${Math.round(inPixels.width)} × ${Math.round(inPixels.height)}: the least that holds ${WORDS[by]} wherever it was found`} onClick={() => placeRegion(session, passage, frame, region, inPixels, `Grow ${region.name}`, crypto.randomUUID())}>
+          Grow to hold
+        </Button>
+      )}
+    </Box>
+  )
+}

@@ -1,0 +1,131 @@
+'use client'
+
+import Box from '@mui/material/Box'
+import { useEffect, useMemo, useRef, useState, type MouseEvent } from 'react'
+import { presenceOf, type Presence } from '@/core/detect/regions/presence'
+import { subjectsOf, type Subjects } from '@/core/detect/regions/subjects'
+import type { Size } from '@/core/geometry/rect'
+import type { Region } from '@/core/model/region'
+import type { Micros } from '@/core/time/micros'
+import { RoleBadge } from '@/ui/RoleBadge'
+import { fonts, palette } from '@/ui/theme'
+import { useBenchContext, useParts, useTimeMap } from '../benchContext'
+import { regionsIn } from '../passageRegions'
+import { foundSamples, isAboutSomebody, type Along, type AlongMoment } from './along'
+import { PathLine } from './PathLine'
+import { PresenceFacts } from './PresenceFacts'
+import { useAlong } from './useAlong'
+import { useFollow } from './useFollow'
+
+const HEIGHT = 30
+const BAR = 5
+
+/** Each region's crop along the whole highlight: one look shows where somebody leaves it. */
+export function Ribbons() {
+  const along = useAlong()
+  useFollow(along)
+  const { setup, passage, recording } = useParts()
+  const { lengthMicros } = useTimeMap()
+  const regions = useMemo(() => regionsIn(passage, setup.regions), [passage, setup.regions])
+  return (
+    <Box component="section" aria-label="Ribbons" sx={{ borderTop: 1, borderColor: 'divider', px: 3, py: 1.5, display: 'grid', rowGap: 1.5 }}>
+      {regions.map((region) => (
+        <Ribbon key={region.id} region={region} frame={recording.video} along={along} lengthMicros={lengthMicros} />
+      ))}
+      {along?.state === 'failed' && <Box sx={{ fontSize: 12, color: palette.strawInk }}>The highlight could not be looked along. The regions themselves work all the same.</Box>}
+    </Box>
+  )
+}
+
+function Ribbon({ region, frame, along, lengthMicros }: { region: Region; frame: Size; along: Along | null; lengthMicros: Micros }) {
+  const { id, bounds } = region
+  const { setup } = useParts()
+  // Where nobody has said yet where anything is, nobody is missing from it.
+  const watched = isAboutSomebody({ role: region.role }) && !setup.isGuess
+  const subjects = useMemo<Subjects | null>(() => (along && watched ? subjectsOf(foundSamples(along, id), bounds) : null), [along, id, bounds, watched])
+  const presence = useMemo<Presence | null>(() => (along && subjects && along.state === 'done' ? presenceOf(subjects.samples, bounds, along.everyMicros) : null), [along, subjects, bounds])
+  return (
+    <Box role="group" aria-label={`${region.name} along the highlight`}>
+      <Box sx={{ display: 'grid', gridTemplateColumns: '78px minmax(0, 1fr)', columnGap: 2, alignItems: 'center' }}>
+        <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5, fontSize: 12, fontWeight: 600, minWidth: 0 }}>
+          <RoleBadge role={region.role} />
+          <Box component="span" title={region.name} sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+            {region.name}
+          </Box>
+        </Box>
+        <Strip region={region} frame={frame} along={along} lengthMicros={lengthMicros} presence={presence} />
+      </Box>
+      {presence && subjects && <PresenceFacts region={region} frame={frame} presence={presence} by={subjects.by} />}
+      {!presence && watched && along?.state !== 'failed' && (
+        <Box role="status" sx={{ ml: '86px', mt: 0.5, fontSize: 11.5, color: palette.inkSoft, fontFamily: fonts.numbers }}>
+          {along?.state === 'looking' ? `looking along: ${along.moments.filter((m) => m.url).length} of ${along.moments.length}` : 'is looked along when nothing plays'}
+        </Box>
+      )}
+    </Box>
+  )
+}
+
+/** Pictures of the crop side by side on the output clock, a bar of presence under them; a click goes there. */
+function Strip({ region, frame, along, lengthMicros, presence }: { region: Region; frame: Size; along: Along | null; lengthMicros: Micros; presence: Presence | null }) {
+  const { player } = useBenchContext()
+  const { passage } = useParts()
+  const path = passage.cropPaths.find((p) => p.regionId === region.id)
+  const [width, setWidth] = useState(0)
+  const host = useRef<HTMLDivElement>(null)
+  useEffect(() => {
+    const element = host.current
+    if (!element) return
+    const observer = new ResizeObserver(() => setWidth(element.clientWidth))
+    observer.observe(element)
+    return () => observer.disconnect()
+  }, [])
+  const aspect = (region.bounds.width * frame.width) / (region.bounds.height * frame.height)
+  const count = Math.max(1, Math.round(width / (HEIGHT * aspect)))
+  const seek = (event: MouseEvent) => {
+    const box = event.currentTarget.getBoundingClientRect()
+    player.seek(((event.clientX - box.left) / box.width) * lengthMicros)
+  }
+  const share = (t: Micros) => `${(100 * t) / Math.max(1, lengthMicros)}%`
+  return (
+    <Box ref={host} onClick={seek} data-testid={`ribbon-${region.role}`} sx={{ position: 'relative', cursor: 'pointer', minWidth: 0 }}>
+      <Box sx={{ display: 'flex', height: HEIGHT, bgcolor: palette.mat, overflow: 'hidden' }}>
+        {width > 0 && Array.from({ length: count }, (_, n) => <Cell key={n} region={region} moment={nearest(along, ((n + 0.5) * lengthMicros) / count)} />)}
+      </Box>
+      <Box sx={{ position: 'relative', height: BAR, bgcolor: presence ? palette.leaf : palette.line }}>
+        {presence?.outside.map(({ fromMicros, toMicros }) => (
+          <Box key={fromMicros} data-outside={`${fromMicros} ${toMicros}`} sx={{ position: 'absolute', top: -HEIGHT, bottom: 0, left: share(fromMicros), width: share(toMicros - fromMicros), minWidth: 2, borderBottom: `${BAR}px solid ${palette.haw}`, backgroundImage: `repeating-linear-gradient(135deg, ${palette.haw} 0 2px, transparent 2px 6px)`, backgroundSize: '100% 30px', backgroundRepeat: 'no-repeat' }} />
+        ))}
+      </Box>
+      {path && <PathLine region={region} path={path} height={HEIGHT} />}
+      <Playhead lengthMicros={lengthMicros} />
+    </Box>
+  )
+}
+
+function nearest(along: Along | null, t: Micros): AlongMoment | null {
+  let best: AlongMoment | null = null
+  for (const m of along?.moments ?? []) if (m.url && (!best || Math.abs(m.outputMicros - t) < Math.abs(best.outputMicros - t))) best = m
+  return best && along && Math.abs(best.outputMicros - t) <= 8 * along.everyMicros ? best : null
+}
+
+function Cell({ region: { bounds }, moment }: { region: Region; moment: AlongMoment | null }) {
+  return (
+    <Box sx={{ flex: '1 1 0', minWidth: 0, position: 'relative', overflow: 'hidden', borderRight: `1px solid ${palette.mat}` }}>
+      {moment?.url && <Box component="img" src={moment.url} alt="" draggable={false} sx={{ position: 'absolute', width: `${100 / bounds.width}%`, height: `${100 / bounds.height}%`, left: `${(-100 * bounds.x) / bounds.width}%`, top: `${(-100 * bounds.y) / bounds.height}%` }} />}
+    </Box>
+  )
+}
+
+/** Moved without React: it changes at every display frame. */
+function Playhead({ lengthMicros }: { lengthMicros: Micros }) {
+  const { player } = useBenchContext()
+  const line = useRef<HTMLDivElement>(null)
+  useEffect(
+    () =>
+      player.onPosition((t) => {
+        if (line.current) line.current.style.left = `${(100 * t) / Math.max(1, lengthMicros)}%`
+      }),
+    [player, lengthMicros],
+  )
+  return <Box ref={line} aria-hidden sx={{ position: 'absolute', top: -2, bottom: -2, width: 0, borderLeft: '2px solid #fff', outline: `1px solid ${palette.haw}`, pointerEvents: 'none' }} />
+}

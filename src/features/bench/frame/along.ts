@@ -1,0 +1,133 @@
+import { proxy, wrap, type Remote } from 'comlink'
+import { createStore } from 'zustand/vanilla'
+import type { FoundSample } from '@/core/detect/regions/subjects'
+import type { Point, Rect } from '@/core/geometry/rect'
+import type { Passage } from '@/core/model/passage'
+import type { Recording } from '@/core/model/recording'
+import type { Region } from '@/core/model/region'
+import { toRecordingMicros, type TimeMap } from '@/core/time/timeMap'
+import type { Micros } from '@/core/time/micros'
+import type { AlongWorker, SearchArea } from '@/media/workers/along.protocol'
+
+/** A moment of a highlight that was looked at. */
+export interface AlongMoment {
+  outputMicros: Micros
+  recordingMicros: Micros
+  /** The whole frame, small; null while it is not there yet. */
+  url: string | null
+  faces: Record<string, Rect[]>
+  moving: Record<string, Rect | null>
+  salient: Record<string, Point | null>
+}
+
+/** What has been seen along the passages that play one recording with one setup. */
+export interface Along {
+  key: string
+  state: 'looking' | 'done' | 'stopped' | 'failed'
+  everyMicros: Micros
+  moments: AlongMoment[]
+  /** First frames of shots, recording time; known when it is done, and for plans with a region that follows. */
+  cuts: Micros[]
+}
+
+/** What to look at, and by which key it is known that it has been. */
+export interface AlongPlan {
+  key: string
+  recording: Recording
+  everyMicros: Micros
+  moments: Pick<AlongMoment, 'outputMicros' | 'recordingMicros'>[]
+  areas: SearchArea[]
+  withCuts: boolean
+}
+
+/** Of this tab's highlights, the one looked along last. Not stored: looking again takes seconds. */
+export const along = createStore<{ shown: Along | null }>(() => ({ shown: null }))
+
+/** Moments lie this far apart; in long highlights up to twice as far, so that no second can hide. */
+const EVERY_MICROS = 250_000
+const MOST_AT_THAT = 480
+
+/** Faces are looked for this far around a region too, in shares of its sides: whoever has left it is near. */
+const AROUND = 0.5
+/** Areas lie on a grid of this many parts of the frame, so that small moves of a region need no new look. */
+const GRID = 24
+
+let worker: Remote<AlongWorker> | null = null
+
+/** Whether somebody is expected in a region. */
+export function isAboutSomebody({ role }: Pick<Region, 'role'>): boolean {
+  return role === 'face' || role === 'speaker'
+}
+
+/** Moments of the passages that play as `passage` does, and where to look for somebody in them: in regions about somebody, and in those that follow. */
+export function planAlong(map: TimeMap, recording: Recording, { setupId }: Passage, regions: readonly Region[], followed: ReadonlySet<string>): AlongPlan {
+  const everyMicros = Math.min(2 * EVERY_MICROS, Math.max(EVERY_MICROS, Math.ceil(map.lengthMicros / MOST_AT_THAT)))
+  const moments: AlongPlan['moments'] = []
+  for (let t = Math.min(everyMicros, map.lengthMicros) / 2; t < map.lengthMicros; t += everyMicros) {
+    const outputMicros = Math.round(t)
+    const place = toRecordingMicros(map, outputMicros)
+    if (place?.passage.recordingId === recording.id && place.passage.setupId === setupId) moments.push({ outputMicros, recordingMicros: place.recordingMicros })
+  }
+  const areas = regions.filter((r) => isAboutSomebody(r) || followed.has(r.id)).map(({ id, bounds }) => ({ id, area: onGrid(bounds, AROUND), core: onGrid(bounds, 0) }))
+  const withCuts = followed.size > 0
+  return { key: JSON.stringify([recording.id, setupId, withCuts, moments.map((m) => m.recordingMicros), areas]), recording, everyMicros, moments, areas, withCuts }
+}
+
+function onGrid({ x, y, width, height }: Rect, around: number): Rect {
+  const left = Math.max(0, Math.round((x - around * width) * GRID))
+  const top = Math.max(0, Math.round((y - around * height) * GRID))
+  const right = Math.min(GRID, Math.max(left + 1, Math.round((x + width + around * width) * GRID)))
+  const bottom = Math.min(GRID, Math.max(top + 1, Math.round((y + height + around * height) * GRID)))
+  return { x: left / GRID, y: top / GRID, width: (right - left) / GRID, height: (bottom - top) / GRID }
+}
+
+/** Looks along a plan; an earlier look ends. What is seen appears in {@link along} as it comes. */
+export async function lookAlong(plan: AlongPlan, file: Blob): Promise<void> {
+  worker ??= wrap<AlongWorker>(new Worker(new URL('../../../media/workers/along.worker.ts', import.meta.url), { type: 'module' }))
+  const order = plan.moments.map((_, i) => i).sort((a, b) => recordingMicros(plan, a) - recordingMicros(plan, b))
+  forgetPictures()
+  const shown: Along = { key: plan.key, state: 'looking', everyMicros: plan.everyMicros, moments: plan.moments.map((m) => ({ ...m, url: null, faces: {}, moving: {}, salient: {} })), cuts: [] }
+  along.setState({ shown })
+  const isCurrent = () => along.getState().shown?.key === plan.key
+  const change = (recipe: (shown: Along) => Along) => along.setState((s) => (s.shown?.key === plan.key ? { shown: recipe(s.shown) } : s))
+  const { id, originMicros } = plan.recording
+  const outcome = await worker.look(
+    { id, file, originMicros },
+    order.map((i) => recordingMicros(plan, i)),
+    plan.areas,
+    plan.withCuts,
+    proxy(({ index, picture, faces }) => {
+      const place = order[index]
+      if (place === undefined || !isCurrent()) return
+      change((s) => ({ ...s, moments: s.moments.map((m, i) => (i === place ? { ...m, url: URL.createObjectURL(picture), faces } : m)) }))
+    }),
+  )
+  if (outcome.kind !== 'done') change((s) => ({ ...s, state: outcome.kind }))
+  else change((s) => {
+    const moments = [...s.moments]
+    order.filter((place) => moments[place]?.url).forEach((place, n) => (moments[place] = { ...(moments[place] as AlongMoment), moving: nth(outcome.moving, n), salient: nth(outcome.salient, n) }))
+    return { ...s, state: 'done', moments, cuts: outcome.cuts }
+  })
+}
+
+const nth = <T>(rows: Record<string, (T | null)[]>, n: number) => Object.fromEntries(Object.entries(rows).map(([id, row]) => [id, row[n] ?? null]))
+
+const recordingMicros = ({ moments }: AlongPlan, i: number) => moments[i]?.recordingMicros ?? 0
+
+export function stopLookingAlong(): void {
+  void worker?.stop()
+}
+
+function forgetPictures(): void {
+  for (const { url } of along.getState().shown?.moments ?? []) if (url) URL.revokeObjectURL(url)
+}
+
+/** What was found at each moment that has been seen, for one region. */
+export function foundSamples({ moments }: Along, id: string): FoundSample[] {
+  return moments.flatMap((m) => (m.url ? [{ micros: m.outputMicros, faces: m.faces[id] ?? [], moving: m.moving[id] ?? null }] : []))
+}
+
+/** Regions whose crops follow a path in a passage. */
+export function followedIn({ cropPaths }: Passage): ReadonlySet<string> {
+  return new Set(cropPaths.map((p) => p.regionId))
+}

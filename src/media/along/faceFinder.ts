@@ -1,0 +1,51 @@
+import type { Human } from '@vladmandic/human'
+import type { Rect } from '@/core/geometry/rect'
+
+/** Where the application serves the model and its WebAssembly; put there by scripts/placeModels. */
+const FILES = '/faces/'
+
+const LEAST_CONFIDENCE = 0.4
+
+/** Finds faces in pictures, on the processor. Its model is loaded when the first finder is opened. */
+export class FaceFinder {
+  private constructor(private readonly human: Human) {}
+
+  /** Rejects when the model cannot be loaded. */
+  static async open(): Promise<FaceFinder> {
+    const { Human: Finder } = await import('@vladmandic/human')
+    const off = { enabled: false }
+    const human = new Finder({
+      backend: 'wasm',
+      wasmPath: FILES,
+      wasmPlatformFetch: false,
+      modelBasePath: FILES,
+      debug: false,
+      async: false,
+      warmup: 'none',
+      cacheSensitivity: 0,
+      filter: off,
+      face: { enabled: true, detector: { modelPath: 'blazeface.json', rotation: false, minConfidence: LEAST_CONFIDENCE, maxDetected: 4, return: false }, mesh: off, attention: off, iris: off, description: off, emotion: off, antispoof: off, liveness: off },
+      body: off,
+      hand: off,
+      object: off,
+      gesture: off,
+      segmentation: off,
+    })
+    // Its threads do not survive minifying; one is enough for a model this small.
+    human.tf.env().set('WASM_HAS_MULTITHREAD_SUPPORT', false)
+    await human.load()
+    return new FaceFinder(human)
+  }
+
+  /** Faces in a picture as shares of its size, the surest first. Boxes are drawn wide around the face. */
+  async find({ data, width, height }: ImageData): Promise<Rect[]> {
+    const { tf } = this.human
+    const input = tf.tidy(() => tf.expandDims(tf.cast(tf.slice(tf.tensor3d(new Uint8Array(data.buffer), [height, width, 4], 'int32'), [0, 0, 0], [height, width, 3]), 'float32'), 0))
+    try {
+      const { face } = await this.human.detect(input as never)
+      return [...face].sort((a, b) => b.boxScore - a.boxScore).map(({ boxRaw: [x, y, w, h] }) => ({ x, y, width: w, height: h }))
+    } finally {
+      tf.dispose(input)
+    }
+  }
+}

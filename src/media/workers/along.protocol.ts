@@ -1,0 +1,38 @@
+import type { Point, Rect } from '@/core/geometry/rect'
+import type { Micros } from '@/core/time/micros'
+import type { SourceFile } from '../source/openSources'
+
+/** Where somebody is looked for, fractions of the frame: faces in `area`, what stands out from what is usual in `core` alone, inside it. */
+export interface SearchArea {
+  id: string
+  area: Rect
+  core: Rect
+}
+
+/** What was seen at one moment: the whole frame as a small picture, and in each area the faces found, fractions of the frame. */
+export interface AlongSample {
+  index: number
+  picture: Blob
+  faces: Record<string, Rect[]>
+}
+
+/** What only the whole look tells, for each sample that was seen. */
+export interface AlongWhole {
+  /** Per area, where something stands out from what is usual in its core; fractions of the frame. */
+  moving: Record<string, (Rect | null)[]>
+  /** Per area, where the eye would go in its core; fractions of the frame. */
+  salient: Record<string, (Point | null)[]>
+  /** First frames of shots, recording time, rising. */
+  cuts: Micros[]
+}
+
+export type AlongOutcome =
+  | ({ kind: 'done' } & AlongWhole)
+  | { kind: 'stopped' }
+  | { kind: 'failed'; detail: string }
+
+export interface AlongWorker {
+  /** Looks at a recording at rising `times`; `withCuts`: for hard cuts between them too. A later call stops an earlier one; settles once. */
+  look(file: SourceFile, times: Micros[], areas: SearchArea[], withCuts: boolean, onSample: (sample: AlongSample) => void): Promise<AlongOutcome>
+  stop(): void
+}

@@ -1,0 +1,4 @@
+import { expose } from 'comlink'
+import { AlongService } from '../along/alongService'
+
+expose(new AlongService())
