@@ -20,6 +20,7 @@ export const BENCH_KEYS: readonly { keys: string; does: string }[] = [
   { keys: 'X', does: 'Strike out the marked stretch' },
   { keys: '1 2 3', does: 'Sheet, Frame, Shapes' },
   { keys: 'H', does: 'Hide or show outlines' },
+  { keys: 'Shift, Alt', does: 'While a region is dragged: straight; in this passage only' },
   { keys: 'Shift, Alt, Ctrl', does: 'While an edge of a region is dragged: hold the proportion, keep the centre, do not snap to the picture' },
   { keys: 'Arrows', does: 'Move what is picked up: a cut by a frame, a region by 2 px of the recording, a crop by one px of the output, a seam by 2; with Shift ten times as far, a cut by a second' },
   { keys: 'Alt + arrows', does: 'Resize the region that is picked up; move the passage that is picked up' },

@@ -1,0 +1,59 @@
+// A region dragged about for four seconds in the Frame with three shapes on screen: how often the page draws meanwhile.
+import { join } from 'node:path'
+import { root } from '../scripts/commands.mjs'
+import { addToShelf } from '../scripts/headless.mjs'
+
+const SECONDS = 4
+
+export async function dragRegion({ page, memory }) {
+  await addToShelf(page, join(root, 'public/demo/ridge-cup-stream.mp4'))
+  await page.getByRole('button', { name: /^Cut a highlight from ridge-cup/ }).click()
+  await page.getByRole('img', { name: 'Result, tall' }).waitFor()
+  for (const shape of ['portrait', 'square']) await page.getByRole('button', { name: shape, exact: true }).click()
+  // Touched once, the region is no guess any more; then until the highlight has been looked along: nothing else is going on.
+  await page.getByRole('group', { name: /^Face: / }).press('ArrowLeft')
+  await page.getByRole('note', { name: 'Presence in Face' }).waitFor({ timeout: 120_000 })
+  await page.waitForTimeout(2000)
+  await memory.peak()
+  const box = await page.getByRole('group', { name: /^Face: / }).boundingBox()
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
+  await page.mouse.down()
+  await page.evaluate(() => {
+    window.ticks = []
+    window.longest = 0
+    const tick = (t) => {
+      window.ticks.push(t)
+      if (window.ticks) requestAnimationFrame(tick)
+    }
+    requestAnimationFrame(tick)
+    new PerformanceObserver((list) => list.getEntries().forEach((e) => (window.longest = Math.max(window.longest, e.duration)))).observe({ type: 'longtask' })
+  })
+  const shapes = await page.evaluate(() => {
+    // A shape has been drawn anew when its canvas shows another picture.
+    const canvas = document.querySelector('[data-testid="shape-tall"] canvas')
+    const probe = new OffscreenCanvas(24, 24).getContext('2d', { willReadFrequently: true })
+    window.pictures = 0
+    let last = ''
+    window.watching = setInterval(() => {
+      probe.drawImage(canvas, 0, 0, 24, 24)
+      const now = probe.getImageData(0, 0, 24, 24).data.join()
+      if (now !== last) window.pictures++
+      last = now
+    }, 8)
+    return document.querySelectorAll('[data-testid^="shape-"] canvas').length
+  })
+  const started = performance.now()
+  for (let n = 0; performance.now() - started < SECONDS * 1000; n++) {
+    await page.mouse.move(box.x + box.width / 2 - 120 * Math.sin(n / 20), box.y + box.height / 2 - 60 * (1 - Math.cos(n / 25)))
+    await page.waitForTimeout(8)
+  }
+  const seconds = (performance.now() - started) / 1000
+  const { frames, pictures, longest } = await page.evaluate(() => {
+    clearInterval(window.watching)
+    return { frames: window.ticks.length, pictures: window.pictures, longest: window.longest }
+  })
+  await page.mouse.up()
+  const framesPerSecond = frames / seconds
+  process.stdout.write(`  ${framesPerSecond.toFixed(0)} frames a second on the page, the tall shape drawn anew ${(pictures / seconds).toFixed(0)} times a second, ${shapes} shapes on screen; longest task ${Math.round(longest)} ms\n`)
+  return [{ name: 'drag-region', seconds, referenceSeconds: seconds, framesPerSecond, picturesPerSecond: pictures / seconds, longestTaskMs: longest, ...(await memory.peak()) }]
+}
