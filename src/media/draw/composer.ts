@@ -15,28 +15,36 @@ export interface Target {
 /** Draws compositions: the one way in which preview, stills and render are drawn. */
 export class Composer {
   private readonly reader = new CropReader()
+  /** What has been read since the reader began. Frames are told apart, not drawn from, once they may be closed. */
+  private read: { frame: VideoSample; feed: string; crop: Rect; draw: DrawCrop }[] = []
 
   /**
    * Draws every target. `frameOf` gives the decoded frame of a feed, borrowed until this is done, or null when there is none. All pixels are
    * read first, then drawn at one go: a canvas on screen never shows half a picture. Not for concurrent use.
    */
   async draw(targets: readonly Target[], frameOf: (feed: Feed) => VideoSample | null): Promise<void> {
-    this.reader.begin()
-    const crops = new Map<string, DrawStep>()
-    const read: { feed: string; crop: Rect; draw: DrawCrop }[] = []
     // The largest first: a crop that lies in one that was read already, such as the whole frame beside a preview, needs no reading of its own.
-    for (const step of targets.flatMap((t) => picturesOf(t.composition)).sort((a, b) => areaOf(b.crop) - areaOf(a.crop))) {
+    const steps = targets.flatMap((t) => picturesOf(t.composition)).sort((a, b) => areaOf(b.crop) - areaOf(a.crop))
+    const sourceOf = (step: PictureStep, frame: VideoSample) => this.read.find((r) => r.frame === frame && r.feed === feedKey(step.feed) && contains(r.crop, step.crop))
+    // While a region is dragged, the frames stay: what was read of them for the picture before serves for this one.
+    if (!steps.every((step) => isNothingOr(frameOf(step.feed), (frame) => sourceOf(step, frame) !== undefined))) {
+      this.reader.begin()
+      this.read = []
+    }
+    const crops = new Map<string, DrawStep>()
+    for (const step of steps) {
       const frame = frameOf(step.feed)
       if (!frame || crops.has(keyOf(step))) continue
-      const feed = feedKey(step.feed)
-      let source = read.find((r) => r.feed === feed && contains(r.crop, step.crop))
-      if (!source) read.push((source = { feed, crop: step.crop, draw: await this.reader.read(frame, step.crop) }))
+      let source = sourceOf(step, frame)
+      if (!source) this.read.push((source = { frame, feed: feedKey(step.feed), crop: step.crop, draw: await this.reader.read(frame, step.crop) }))
       const { draw } = source
       crops.set(keyOf(step), (ctx, dest) => draw(ctx, dest, step.crop))
     }
     for (const { ctx, composition } of targets) drawSteps(ctx, composition.steps, composition.size, crops)
   }
 }
+
+const isNothingOr = <T>(value: T | null, test: (value: T) => boolean) => value === null || test(value)
 
 type DrawStep = (ctx: Context2D, dest: Rect) => void
 

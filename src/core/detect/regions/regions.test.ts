@@ -147,6 +147,30 @@ describe('proposals', () => {
     expect(proposals.filter((p) => p.role !== 'speaker').map((p) => p.role)).toEqual(['slides'])
   })
 
+  it('find a display that rests over a moving game, though it lets some of that shine through', () => {
+    const display = { x: 24, y: 20, width: 96, height: 36 }
+    for (const through of [0, 0.25]) {
+      const over: Painter = (n, random) => {
+        const game = moving(n, random)
+        return (x, y) => (inside(display, x, y) ? 20 + through * (game(x, y) - 128) : game(x, y))
+      }
+      const [found, ...more] = proposeRegions(watch(SIZE, over))
+      expect(more).toEqual([])
+      expect(found).toMatchObject({ found: 'display', role: 'hud' })
+      for (const key of ['x', 'y', 'width', 'height'] as const) expect(Math.abs((found?.rect[key] ?? 0) - display[key])).toBeLessThanOrEqual(4)
+    }
+  })
+
+  it('find the board on a desk: the one part that moves', () => {
+    const board = { x: 120, y: 60, width: 200, height: 150 }
+    const [found, ...more] = proposeRegions(watch(SIZE, (n, random) => {
+      const game = moving(n, random)
+      return (x, y) => (inside(board, x, y) ? game(x, y) : 70 + 40 * Math.sin(x / 45) * Math.cos(y / 37))
+    }))
+    expect(more).toEqual([])
+    for (const key of ['x', 'y', 'width', 'height'] as const) expect(Math.abs((found?.rect[key] ?? 0) - board[key])).toBeLessThanOrEqual(4)
+  })
+
   it('are none where there is nothing to find', () => {
     expect(proposeRegions(watch(SIZE, moving))).toEqual([])
     // A sky that fades from row to row is no bar and no gutter.

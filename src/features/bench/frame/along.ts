@@ -52,15 +52,15 @@ const AROUND = 0.5
 /** Areas lie on a grid of this many parts of the frame, so that small moves of a region need no new look. */
 const GRID = 24
 
-let worker: Remote<AlongWorker> | null = null
+let running: Remote<AlongWorker> | null = null
 
 /** Whether somebody is expected in a region. */
 export function isAboutSomebody({ role }: Pick<Region, 'role'>): boolean {
   return role === 'face' || role === 'speaker'
 }
 
-/** Moments of the passages that play as `passage` does, and where to look for somebody in them: in regions about somebody, and in those that follow. */
-export function planAlong(map: TimeMap, recording: Recording, { setupId }: Passage, regions: readonly Region[], followed: ReadonlySet<string>): AlongPlan {
+/** Moments of the passages that play as `passage` does, and where to look for somebody in them: in regions about somebody, unless they are a guess, and in those that follow. */
+export function planAlong(map: TimeMap, recording: Recording, { setupId }: Passage, regions: readonly Region[], isGuess: boolean, followed: ReadonlySet<string>): AlongPlan {
   const everyMicros = Math.min(2 * EVERY_MICROS, Math.max(EVERY_MICROS, Math.ceil(map.lengthMicros / MOST_AT_THAT)))
   const moments: AlongPlan['moments'] = []
   for (let t = Math.min(everyMicros, map.lengthMicros) / 2; t < map.lengthMicros; t += everyMicros) {
@@ -68,7 +68,7 @@ export function planAlong(map: TimeMap, recording: Recording, { setupId }: Passa
     const place = toRecordingMicros(map, outputMicros)
     if (place?.passage.recordingId === recording.id && place.passage.setupId === setupId) moments.push({ outputMicros, recordingMicros: place.recordingMicros })
   }
-  const areas = regions.filter((r) => isAboutSomebody(r) || followed.has(r.id)).map(({ id, bounds }) => ({ id, area: onGrid(bounds, AROUND), core: onGrid(bounds, 0) }))
+  const areas = regions.filter((r) => (isAboutSomebody(r) && !isGuess) || followed.has(r.id)).map(({ id, bounds }) => ({ id, area: onGrid(bounds, AROUND), core: onGrid(bounds, 0) }))
   const withCuts = followed.size > 0
   return { key: JSON.stringify([recording.id, setupId, withCuts, moments.map((m) => m.recordingMicros), areas]), recording, everyMicros, moments, areas, withCuts }
 }
@@ -83,7 +83,11 @@ function onGrid({ x, y, width, height }: Rect, around: number): Rect {
 
 /** Looks along a plan; an earlier look ends. What is seen appears in {@link along} as it comes. */
 export async function lookAlong(plan: AlongPlan, file: Blob): Promise<void> {
-  worker ??= wrap<AlongWorker>(new Worker(new URL('../../../media/workers/along.worker.ts', import.meta.url), { type: 'module' }))
+  stopLookingAlong()
+  // A worker for one look: model, index and decoder are a hundred megabytes that nobody needs afterwards.
+  const worker = new Worker(new URL('../../../media/workers/along.worker.ts', import.meta.url), { type: 'module' })
+  const remote = wrap<AlongWorker>(worker)
+  running = remote
   const order = plan.moments.map((_, i) => i).sort((a, b) => recordingMicros(plan, a) - recordingMicros(plan, b))
   forgetPictures()
   const shown: Along = { key: plan.key, state: 'looking', everyMicros: plan.everyMicros, moments: plan.moments.map((m) => ({ ...m, url: null, faces: {}, moving: {}, salient: {} })), cuts: [] }
@@ -91,7 +95,7 @@ export async function lookAlong(plan: AlongPlan, file: Blob): Promise<void> {
   const isCurrent = () => along.getState().shown?.key === plan.key
   const change = (recipe: (shown: Along) => Along) => along.setState((s) => (s.shown?.key === plan.key ? { shown: recipe(s.shown) } : s))
   const { id, originMicros } = plan.recording
-  const outcome = await worker.look(
+  const outcome = await remote.look(
     { id, file, originMicros },
     order.map((i) => recordingMicros(plan, i)),
     plan.areas,
@@ -102,6 +106,8 @@ export async function lookAlong(plan: AlongPlan, file: Blob): Promise<void> {
       change((s) => ({ ...s, moments: s.moments.map((m, i) => (i === place ? { ...m, url: URL.createObjectURL(picture), faces } : m)) }))
     }),
   )
+  worker.terminate()
+  if (running === remote) running = null
   if (outcome.kind !== 'done') change((s) => ({ ...s, state: outcome.kind }))
   else change((s) => {
     const moments = [...s.moments]
@@ -115,7 +121,7 @@ const nth = <T>(rows: Record<string, (T | null)[]>, n: number) => Object.fromEnt
 const recordingMicros = ({ moments }: AlongPlan, i: number) => moments[i]?.recordingMicros ?? 0
 
 export function stopLookingAlong(): void {
-  void worker?.stop()
+  void running?.stop()
 }
 
 function forgetPictures(): void {

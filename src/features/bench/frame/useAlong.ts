@@ -4,8 +4,8 @@ import { useBenchContext, useParts, useTimeMap, useView } from '../benchContext'
 import { regionsIn } from '../passageRegions'
 import { along, followedIn, lookAlong, planAlong, stopLookingAlong, type Along } from './along'
 
-/** Looking along begins when nothing has changed for this long, and nothing plays. */
-const CALM_MS = 1500
+/** Looking along begins when nothing has changed for this long, and nothing plays: it takes a decoder and a core for itself. */
+const CALM_MS = 6000
 
 /** What has been seen along the highlight for the setup that is worked on; looks anew when passages or regions have changed. */
 export function useAlong(): Along | null {
@@ -13,7 +13,7 @@ export function useAlong(): Along | null {
   const { passage, recording, setup } = useParts()
   const map = useTimeMap()
   const wanted = useView((v) => v.wantsFollow)
-  const plan = useMemo(() => planAlong(map, recording, passage, regionsIn(passage, setup.regions), new Set([...followedIn(passage), ...(wanted ? [wanted] : [])])), [map, recording, passage, setup.regions, wanted])
+  const plan = useMemo(() => planAlong(map, recording, passage, regionsIn(passage, setup.regions), setup.isGuess, new Set([...followedIn(passage), ...(wanted ? [wanted] : [])])), [map, recording, passage, setup.regions, setup.isGuess, wanted])
   const shown = useStore(along, (s) => s.shown)
   const playing = useSyncExternalStore(player.subscribe, () => player.getState().kind === 'playing', () => false)
   const known = shown?.key === plan.key && shown.state !== 'stopped'
