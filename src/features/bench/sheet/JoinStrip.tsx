@@ -68,7 +68,7 @@ function JoinTicket({ before, after, shortages, anchor, onClose }: JoinTicketPro
   const { id, join } = before
   const set = (to: Join, gesture: string = crypto.randomUUID()) => setJoin(session, id, to, gesture)
   return (
-    <Popover open anchorEl={anchor} onClose={onClose} anchorOrigin={{ vertical: 'bottom', horizontal: 'center' }} transformOrigin={{ vertical: 'top', horizontal: 'center' }} slotProps={{ paper: { role: 'dialog', 'aria-label': 'Join', sx: { p: 3, width: 340, display: 'grid', gap: 2.5 } } }} onPointerDown={(e) => e.stopPropagation()} onKeyDown={(e) => e.key !== 'Escape' && e.stopPropagation()}>
+    <Popover open anchorEl={anchor} onClose={onClose} anchorOrigin={{ vertical: 'bottom', horizontal: 'center' }} transformOrigin={{ vertical: 'top', horizontal: 'center' }} slotProps={{ paper: { role: 'dialog', tabIndex: -1, 'aria-label': 'Join', sx: { outline: 'none', p: 3, width: 340, display: 'grid', gap: 2.5 } } }} onPointerDown={(e) => e.stopPropagation()} onKeyDown={(e) => e.key !== 'Escape' && e.stopPropagation()}>
       <Box role="group" aria-label="Kind of join" sx={{ display: 'grid', gridTemplateColumns: 'repeat(5, auto)', gap: 1 }}>
         {JOIN_KINDS.map((kind) => (
           <Button key={kind} aria-pressed={join.kind === kind} onClick={() => set(joinAs(join, kind))} sx={{ minWidth: 0, px: 1.5, ...(join.kind === kind && { '&&': { bgcolor: palette.leafTint, borderColor: palette.leaf } }) }}>
