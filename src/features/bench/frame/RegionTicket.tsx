@@ -5,15 +5,16 @@ import Button from '@mui/material/Button'
 import Checkbox from '@mui/material/Checkbox'
 import FormControlLabel from '@mui/material/FormControlLabel'
 import MenuItem from '@mui/material/MenuItem'
-import Popover from '@mui/material/Popover'
 import TextField from '@mui/material/TextField'
 import { useSnackbar } from 'notistack'
 import { placePanels } from '@/core/compose/compose'
 import { toEvenPixels } from '@/core/geometry/evenGrid'
+import type { Rect } from '@/core/geometry/rect'
 import type { Region } from '@/core/model/region'
 import { title } from '@/core/model/record'
+import { Ticket } from '@/ui/Ticket'
 import { useBenchContext, useEdit, useParts, useView } from '../benchContext'
-import { copyRegion, orderRegion, removeRegion, setRegion } from '../edits'
+import { copyRegion, orderRegion, removeRegion, setFocus, setRegion } from '../edits'
 import { clearShift, isShifted, placeRegion, setPath } from '../passageRegions'
 import { OutlineFields } from './OutlineFields'
 import { lookAt, tightened } from './looks'
@@ -56,16 +57,7 @@ export function RegionTicket({ region, index, count, anchor, onClose }: { region
     action()
   }
   return (
-    <Popover
-      open
-      anchorEl={anchor}
-      onClose={onClose}
-      anchorOrigin={{ vertical: 'bottom', horizontal: 'right' }}
-      transformOrigin={{ vertical: 'top', horizontal: 'right' }}
-      slotProps={{ paper: { 'aria-label': `More about ${region.name}`, role: 'dialog', sx: { p: 3, width: 292 } } }}
-      onPointerDown={(e) => e.stopPropagation()}
-      onKeyDown={(e) => e.key !== 'Escape' && e.stopPropagation()}
-    >
+    <Ticket label={`More about ${region.name}`} anchor={anchor} onClose={onClose}>
       <Box sx={{ display: 'grid', rowGap: 2 }}>
         <TextField
           size="small"
@@ -85,9 +77,10 @@ export function RegionTicket({ region, index, count, anchor, onClose }: { region
           ))}
         </TextField>
       </Box>
-      <Box sx={{ display: 'flex', gap: 2, my: 1 }}>
+      <Box sx={{ display: 'flex', flexWrap: 'wrap', columnGap: 1, my: 1 }}>
         <FormControlLabel control={<Checkbox size="small" checked={region.locked} onChange={(_, locked) => setRegion(session, region.id, locked ? 'Lock region' : 'Unlock region', { locked })} />} label="Locked" slotProps={{ typography: { sx: { fontSize: 12.5 } } }} />
         <FormControlLabel control={<Checkbox size="small" checked={region.hidden} onChange={(_, hidden) => setRegion(session, region.id, hidden ? 'Hide outline' : 'Show outline', { hidden })} />} label="Outline hidden" slotProps={{ typography: { sx: { fontSize: 12.5 } } }} />
+        <FormControlLabel title="A part of it that is not cut where that can be helped; drag it in the picture" control={<Checkbox size="small" disabled={region.locked} checked={region.focus !== null} onChange={(_, on) => setFocus(session, recording.video, region.id, on ? middleOf(pixels) : null, on ? 'Add focus' : 'Remove focus')} />} label="Focus" slotProps={{ typography: { sx: { fontSize: 12.5 } } }} />
       </Box>
       <OutlineFields region={region} />
       <Box sx={{ display: 'flex', flexWrap: 'wrap', alignItems: 'center', gap: 1.5, my: 2 }}>
@@ -115,6 +108,11 @@ export function RegionTicket({ region, index, count, anchor, onClose }: { region
           Remove
         </Button>
       </Box>
-    </Popover>
+    </Ticket>
   )
+}
+
+/** Where a focus begins: half of each side, in the middle. */
+function middleOf({ x, y, width, height }: Rect): Rect {
+  return { x: x + width / 4, y: y + height / 4, width: width / 2, height: height / 2 }
 }

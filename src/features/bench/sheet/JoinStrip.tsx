@@ -5,7 +5,6 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import ButtonBase from '@mui/material/ButtonBase'
 import MenuItem from '@mui/material/MenuItem'
-import Popover from '@mui/material/Popover'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
 import type { ShortHandle } from '@/core/cut/handles'
@@ -14,7 +13,8 @@ import type { Passage } from '@/core/model/passage'
 import { MICROS_PER_SECOND, toMicros } from '@/core/time/micros'
 import { NumberField } from '@/ui/NumberField'
 import { fonts, palette } from '@/ui/theme'
-import { useBenchContext, useEdit } from '../benchContext'
+import { Ticket } from '@/ui/Ticket'
+import { useBenchContext, useHighlight } from '../benchContext'
 import { setAllJoins, setJoin, setJoinTiming, setSpeed, slipPassage } from './cuts'
 import { JOIN_HEIGHT } from './sheetLayout'
 
@@ -30,7 +30,7 @@ export function joinWords(join: Join): string {
 
 /** What lies between two passages: how one passes into the next, and what is missing for it. */
 export function JoinStrip({ index, shortages }: { index: number; shortages: readonly ShortHandle[] }) {
-  const { passages } = useEdit().highlight
+  const { passages } = useHighlight()
   const [anchor, setAnchor] = useState<HTMLElement | null>(null)
   const before = passages[index]
   const after = passages[index + 1]
@@ -64,11 +64,11 @@ interface JoinTicketProps {
 
 function JoinTicket({ before, after, shortages, anchor, onClose }: JoinTicketProps) {
   const { session } = useBenchContext()
-  const { joinTiming } = useEdit().highlight
+  const { joinTiming } = useHighlight()
   const { id, join } = before
   const set = (to: Join, gesture: string = crypto.randomUUID()) => setJoin(session, id, to, gesture)
   return (
-    <Popover open anchorEl={anchor} onClose={onClose} anchorOrigin={{ vertical: 'bottom', horizontal: 'center' }} transformOrigin={{ vertical: 'top', horizontal: 'center' }} slotProps={{ paper: { role: 'dialog', tabIndex: -1, 'aria-label': 'Join', sx: { outline: 'none', p: 3, width: 340, display: 'grid', gap: 2.5 } } }} onPointerDown={(e) => e.stopPropagation()} onKeyDown={(e) => e.key !== 'Escape' && e.stopPropagation()}>
+    <Ticket label="Join" anchor={anchor} onClose={onClose} side="center" width={340} gap={2.5}>
       <Box role="group" aria-label="Kind of join" sx={{ display: 'grid', gridTemplateColumns: 'repeat(5, auto)', gap: 1 }}>
         {JOIN_KINDS.map((kind) => (
           <Button key={kind} aria-pressed={join.kind === kind} onClick={() => set(joinAs(join, kind))} sx={{ minWidth: 0, px: 1.5, ...(join.kind === kind && { '&&': { bgcolor: palette.leafTint, borderColor: palette.leaf } }) }}>
@@ -115,7 +115,7 @@ function JoinTicket({ before, after, shortages, anchor, onClose }: JoinTicketPro
         <MenuItem value="overlap">Passages overlap</MenuItem>
       </TextField>
       <Button onClick={() => setAllJoins(session, join)}>Use for all joins</Button>
-    </Popover>
+    </Ticket>
   )
 }
 

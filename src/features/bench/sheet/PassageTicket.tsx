@@ -4,13 +4,13 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import Checkbox from '@mui/material/Checkbox'
 import FormControlLabel from '@mui/material/FormControlLabel'
-import Popover from '@mui/material/Popover'
 import { framesPerSecond } from '@/core/time/frameRate'
 import { MICROS_PER_SECOND, toMicros } from '@/core/time/micros'
 import type { PlacedPassage } from '@/core/time/timeMap'
 import { recordingOf } from '@/core/model/edit'
 import { NumberField } from '@/ui/NumberField'
-import { useBenchContext, useEdit } from '../benchContext'
+import { Ticket } from '@/ui/Ticket'
+import { useBenchContext, useFootage } from '../benchContext'
 import { duplicatePassage, movePassage, removePassage, setSound, setSpeed, slipPassage, trimPassage } from './cuts'
 
 /** A passage's exact numbers: cut points, slip, speed, sound. */
@@ -18,7 +18,7 @@ export function PassageTicket({ placed, count, anchor, onClose }: { placed: Plac
   const { session } = useBenchContext()
   const { passage, index } = placed
   const { id, inMicros, outMicros, sound } = passage
-  const { video, durationMicros } = recordingOf(useEdit(), passage.recordingId)
+  const { video, durationMicros } = recordingOf(useFootage(), passage.recordingId)
   const frame = 1 / framesPerSecond(video.frameRate)
   const whole = durationMicros / MICROS_PER_SECOND
   const fade = (end: 'fadeInMicros' | 'fadeOutMicros', label: string) => (
@@ -29,16 +29,7 @@ export function PassageTicket({ placed, count, anchor, onClose }: { placed: Plac
     action()
   }
   return (
-    <Popover
-      open
-      anchorEl={anchor}
-      onClose={onClose}
-      anchorOrigin={{ vertical: 'bottom', horizontal: 'right' }}
-      transformOrigin={{ vertical: 'top', horizontal: 'right' }}
-      slotProps={{ paper: { 'aria-label': `Numbers of passage ${index + 1}`, role: 'dialog', sx: { p: 3, width: 292 } } }}
-      onPointerDown={(e) => e.stopPropagation()}
-      onKeyDown={(e) => e.key !== 'Escape' && e.stopPropagation()}
-    >
+    <Ticket label={`Numbers of passage ${index + 1}`} anchor={anchor} onClose={onClose}>
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr auto', columnGap: 3, rowGap: 1.5, alignItems: 'center' }}>
         <NumberField label="In point" unit="s" least={0} most={whole} step={frame} decimals={3} value={inMicros / MICROS_PER_SECOND} onSet={(s, gesture) => trimPassage(session, id, 'in', toMicros(s), gesture)} />
         <NumberField label="Out point" unit="s" least={0} most={whole} step={frame} decimals={3} value={outMicros / MICROS_PER_SECOND} onSet={(s, gesture) => trimPassage(session, id, 'out', toMicros(s), gesture)} />
@@ -61,6 +52,6 @@ export function PassageTicket({ placed, count, anchor, onClose }: { placed: Plac
           Move down
         </Button>
       </Box>
-    </Popover>
+    </Ticket>
   )
 }
