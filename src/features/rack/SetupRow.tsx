@@ -3,7 +3,6 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import Link from 'next/link'
-import { useSnackbar } from 'notistack'
 import { title } from '@/core/model/record'
 import type { Setup } from '@/core/model/setup'
 import { binSetup, changeSetup, type SetupUse } from '@/store/setups'
@@ -11,30 +10,18 @@ import { SetupDiagram } from '@/ui/SetupDiagram'
 import { tagsFrom } from '@/ui/tags'
 import { palette } from '@/ui/theme'
 import { TextInPlace } from '@/ui/TextInPlace'
+import { useOffer } from '@/ui/useOffer'
 
 /** So many highlights are named, the rest counted. */
 const NAMED_USES = 3
 
 /** A kept setup: drawn, named and tagged in place, and where it is used. */
 export function SetupRow({ setup, uses, onExport }: { setup: Setup; uses: readonly SetupUse[]; onExport: () => void }) {
-  const { enqueueSnackbar, closeSnackbar } = useSnackbar()
+  const offer = useOffer()
   const { id, name, tags, regions, fingerprint } = setup
   const bin = async () => {
     await binSetup(id, true)
-    enqueueSnackbar(`“${name}” is in the bin. Highlights keep their regions.`, {
-      action: (key) => (
-        <Button
-          variant="text"
-          sx={{ color: '#fff' }}
-          onClick={() => {
-            closeSnackbar(key)
-            void binSetup(id, false)
-          }}
-        >
-          Put back
-        </Button>
-      ),
-    })
+    offer({ words: `“${name}” is in the bin. Highlights keep their regions.`, button: 'Put back', act: () => void binSetup(id, false) })
   }
   return (
     <Box role="listitem" aria-label={name} sx={{ display: 'grid', gridTemplateColumns: '144px minmax(0, 1fr) auto', columnGap: 5, alignItems: 'center', py: 3, borderTop: 1, borderColor: 'divider' }}>

@@ -6,13 +6,13 @@ import Button from '@mui/material/Button'
 import LinearProgress from '@mui/material/LinearProgress'
 import Typography from '@mui/material/Typography'
 import { useRouter } from 'next/navigation'
-import { closeSnackbar, useSnackbar } from 'notistack'
 import { useCallback, useEffect, useState, type DragEvent } from 'react'
 import { binHighlight, createHighlight } from '@/store/highlights'
 import { binRecording } from '@/store/recordings'
 import { TopBar } from '@/ui/TopBar'
 import { formatDay, formatLength } from '@/ui/format'
 import { palette } from '@/ui/theme'
+import { useOffer } from '@/ui/useOffer'
 import { addChosenFile } from './addRecordings'
 import { BinDialog } from './BinDialog'
 import { chooseFiles, droppedFiles, type ChosenFile } from './chosenFiles'
@@ -71,22 +71,8 @@ function Days({ shelf }: { shelf: Shelf }) {
   const [filter, setFilter] = useState<ShelfFilter>({ kind: 'day', key: null })
   const shown = shelf.days.filter((day) => filter.key === null || spanKey(day.iso, filter.kind) === filter.key)
   const router = useRouter()
-  const { enqueueSnackbar } = useSnackbar()
-  const withUndo = (message: string, undo: () => Promise<void>) =>
-    enqueueSnackbar(message, {
-      action: (key) => (
-        <Button
-          variant="text"
-          sx={{ color: '#fff' }}
-          onClick={() => {
-            void undo()
-            closeSnackbar(key)
-          }}
-        >
-          Undo
-        </Button>
-      ),
-    })
+  const offer = useOffer()
+  const withUndo = (words: string, undo: () => Promise<void>) => offer({ words, button: 'Undo', act: () => void undo() })
   const onCut = async ({ recording, highlights }: ShelfRow) => {
     const highlight = await createHighlight(recording, { name: `${recording.name}, cut ${highlights.length + 1}` })
     router.push(`/highlight/${encodeURIComponent(highlight.id)}`)

@@ -10,7 +10,6 @@ import IconButton from '@mui/material/IconButton'
 import LinearProgress from '@mui/material/LinearProgress'
 import Tooltip from '@mui/material/Tooltip'
 import { useRouter } from 'next/navigation'
-import { closeSnackbar, useSnackbar } from 'notistack'
 import { useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react'
 import { useStore } from 'zustand'
 import { coverage } from '@/core/detect/analysis'
@@ -21,6 +20,7 @@ import { fonts, palette } from '@/ui/theme'
 import { CannotOpen, Opening } from '@/ui/Opening'
 import { TopBar } from '@/ui/TopBar'
 import { usePreviewCanvas } from '@/ui/usePreviewCanvas'
+import { useOffer } from '@/ui/useOffer'
 import { SourceMissing } from '../shelf/SourceMissing'
 import { analyse, pauseAnalysis } from './analyser'
 import { Bands } from './Bands'
@@ -70,26 +70,18 @@ function SpotScreen() {
   const { recording, session } = context
   const found = useMoments()
   const router = useRouter()
-  const { enqueueSnackbar } = useSnackbar()
+  const offer = useOffer()
   const [keysOpen, setKeysOpen] = useState(false)
   const kept = found.moments.filter((m) => m.state === 'kept')
   const cut = async () => {
     if (kept.length === 0) return
     const highlights = await cutHighlights(session, recording, kept)
     const [first] = highlights
-    enqueueSnackbar(`${highlights.length} ${highlights.length === 1 ? 'highlight is' : 'highlights are'} on the Shelf.`, {
-      action: (key) => (
-        <Button
-          variant="text"
-          sx={{ color: '#fff' }}
-          onClick={() => {
-            closeSnackbar(key)
-            router.push(first && highlights.length === 1 ? `/highlight/${encodeURIComponent(first.id)}` : '/')
-          }}
-        >
-          {highlights.length === 1 ? 'Open it' : 'Go to the Shelf'}
-        </Button>
-      ),
+    const one = highlights.length === 1
+    offer({
+      words: `${highlights.length} ${one ? 'highlight is' : 'highlights are'} on the Shelf.`,
+      button: one ? 'Open it' : 'Go to the Shelf',
+      act: () => router.push(first && one ? `/highlight/${encodeURIComponent(first.id)}` : '/'),
     })
   }
   const actions = useSpotActions(found)

@@ -1,12 +1,14 @@
-import Button from '@mui/material/Button'
-import { useSnackbar } from 'notistack'
-import { createElement, useEffect, useRef } from 'react'
+import { useEffect, useRef } from 'react'
 import { recognise } from '@/core/detect/regions/fingerprint'
 import type { Setup } from '@/core/model/setup'
 import { keptSetups } from '@/store/setups'
-import { useBenchContext, useEdit, useParts } from '../benchContext'
+import { useOffer } from '@/ui/useOffer'
+import { useBenchContext, useHighlight, useParts } from '../benchContext'
 import { applySetup } from '../edits'
 import { lookAt } from './looks'
+
+/** Somebody who has just opened a highlight has other things to look at first. */
+const STAYS_MS = 20_000
 
 /**
  * Compares a recording that nobody has said anything about with the kept setups, once. A sure match is applied and said so, with undo at
@@ -14,20 +16,15 @@ import { lookAt } from './looks'
  */
 export function useRecognition(): void {
   const { session, files } = useBenchContext()
-  const edit = useEdit()
+  const { passages } = useHighlight()
   const { recording, setup } = useParts()
-  const { enqueueSnackbar, closeSnackbar } = useSnackbar()
+  const offer = useOffer()
   const asked = useRef(false)
-  const untouched = edit.highlight.passages.length === 1 && setup.basedOn === null && setup.isGuess
+  const untouched = passages.length === 1 && setup.basedOn === null && setup.isGuess
   useEffect(() => {
     const file = files.get(recording.id)
     if (asked.current || !untouched || !file) return
     asked.current = true
-    const offer = (words: string, button: string, act: () => void) =>
-      enqueueSnackbar(words, {
-        autoHideDuration: 20_000,
-        action: (key) => createElement(Button, { variant: 'text', sx: { color: '#fff' }, onClick: () => (closeSnackbar(key), act()) }, button),
-      })
     const compare = async () => {
       const known = (await keptSetups()).filter((s) => s.fingerprint)
       if (known.length === 0) return
@@ -38,10 +35,10 @@ export function useRecognition(): void {
       if (found.kind === 'none') return
       const words = `Looks like “${found.match.name}”, ${found.likeness.toFixed(2)}`
       const apply = () => applySetup(session, setup.id, found.match)
-      if (found.kind === 'unsure') return void offer(`${words}. Not sure.`, 'Use its regions', apply)
+      if (found.kind === 'unsure') return offer({ words: `${words}. Not sure.`, button: 'Use its regions', act: apply, staysMs: STAYS_MS })
       apply()
-      offer(`${words}. Its regions are set.`, 'Undo', () => session.undo())
+      offer({ words: `${words}. Its regions are set.`, button: 'Undo', act: () => session.undo(), staysMs: STAYS_MS })
     }
     void compare()
-  }, [untouched, recording, setup.id, files, session, enqueueSnackbar, closeSnackbar])
+  }, [untouched, recording, setup.id, files, session, offer])
 }
