@@ -27,15 +27,15 @@ async function drag(page: Page, by: { x: number; y: number }, held?: 'Alt' | 'Sh
   if (held) await page.keyboard.up(held)
 }
 
-/** Colour of the result at a point given in shares of the tall shape, as it is on the screen. */
-async function colourAt(page: Page, x: number, y: number): Promise<number[]> {
-  const shape = page.getByTestId('shape-tall')
-  const box = await shape.boundingBox()
-  if (!box) throw new Error('no shape')
+/** The result in the tall shape as it is on the screen, put through a filter of ffmpeg: its pixels, R, G and B. */
+async function pixelsOf(page: Page, filter: string): Promise<number[]> {
   const picture = join(mkdtempSync(join(tmpdir(), 'brimble-colour-')), 'shape.png')
-  await shape.screenshot({ path: picture })
-  return [...run('ffmpeg', ['-v', 'error', '-i', picture, '-vf', `crop=1:1:${Math.floor(x * box.width)}:${Math.floor(y * box.height)}`, '-f', 'rawvideo', '-pix_fmt', 'rgb24', '-'])]
+  await page.getByTestId('shape-tall').screenshot({ path: picture })
+  return [...run('ffmpeg', ['-v', 'error', '-i', picture, '-vf', filter, '-f', 'rawvideo', '-pix_fmt', 'rgb24', '-'])]
 }
+
+/** Its colour at a point given in shares of the shape. */
+const colourAt = (page: Page, x: number, y: number) => pixelsOf(page, `crop=1:1:iw*${x}:ih*${y}`)
 
 test('a ribbon shows where the face leaves its box, to half a second, and its time leads there', async ({ page }) => {
   test.setTimeout(150_000)
@@ -146,4 +146,39 @@ test('crops follow what moves; a key is set by hand, taken away, and all of it u
   await page.getByRole('button', { name: 'Stand still in this passage' }).click()
   await expect(keys).toHaveCount(0)
   errors.expectNone()
+})
+
+test('a focus is set, moved by mouse and keyboard, steers the crop, goes along with its region, and is undone', async ({ page }) => {
+  await toBench(page, STREAM, 'ridge-cup-stream')
+  await setRegion(page, 'Game', { x: 0, y: 0, width: 1920, height: 1080 })
+  await page.getByRole('button', { name: 'More about Game' }).click()
+  await page.getByRole('checkbox', { name: 'Focus' }).check()
+  await page.keyboard.press('Escape')
+  const focus = page.getByRole('group', { name: 'Focus of Game' })
+  const placeOf = async () => {
+    const [frame, box] = [await page.getByTestId('frame-picture').boundingBox(), await focus.boundingBox()]
+    if (!frame || !box) throw new Error('no focus')
+    return Math.round(((box.x - frame.x) / frame.width) * 1920)
+  }
+  expect(Math.abs((await placeOf()) - 480)).toBeLessThanOrEqual(3)
+  await page.getByRole('button', { name: 'Hide outlines' }).click()
+  const before = await pixelsOf(page, 'scale=8:8:flags=area')
+  await page.getByRole('button', { name: 'Show outlines' }).click()
+  const box = await focus.boundingBox()
+  if (!box) throw new Error('no focus')
+  await page.mouse.move(box.x + 30, box.y + 30)
+  await page.mouse.down()
+  await page.mouse.move(box.x + 30 - 100, box.y + 30, { steps: 5 })
+  await page.mouse.up()
+  const dragged = await placeOf()
+  expect(dragged).toBeLessThan(300)
+  await page.getByRole('button', { name: 'Hide outlines' }).click()
+  await expect.poll(() => pixelsOf(page, 'scale=8:8:flags=area')).not.toEqual(before)
+  await page.getByRole('button', { name: 'Show outlines' }).click()
+  await focus.press('Shift+ArrowRight')
+  await expect.poll(async () => Math.abs((await placeOf()) - dragged - 20)).toBeLessThanOrEqual(3)
+  await expect(page.getByLabel('Player')).toContainText('0:00.00')
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect.poll(async () => Math.abs((await placeOf()) - 480)).toBeLessThanOrEqual(3)
 })

@@ -12,6 +12,13 @@ test('what is seen is what is written: preview and file show the same picture', 
   await toBench(page, made('pattern.mp4'), 'pattern')
   await setRegion(page, 'Face', { x: 1340, y: 752, width: 540, height: 304 })
   await setRegion(page, 'Game', { x: 430, y: 30, width: 900, height: 1020 })
+  // Form, border and shadow are drawn alike too.
+  await page.getByRole('button', { name: 'More about Face' }).click()
+  await page.getByRole('combobox', { name: 'Form' }).click()
+  await page.getByRole('option', { name: 'rounded' }).click()
+  await page.getByRole('checkbox', { name: 'Border' }).check()
+  await page.getByRole('checkbox', { name: 'Shadow' }).check()
+  await page.keyboard.press('Escape')
   await page.getByRole('slider', { name: 'Out point' }).focus()
   for (let i = 0; i < 10; i++) await page.keyboard.press('Shift+ArrowUp')
   await page.keyboard.press('Escape')

@@ -1,6 +1,6 @@
 import { toEvenPixels } from '../geometry/evenGrid'
 import { cropToFill, fitWhole } from '../geometry/fit'
-import { centreOf, pushInside, type Rect, type Size } from '../geometry/rect'
+import { centreOf, pushInside, scaleRect, type Rect, type Size } from '../geometry/rect'
 import type { Panel } from '../model/layout'
 import type { Correction } from '../model/passage'
 import type { Region } from '../model/region'
@@ -21,7 +21,8 @@ export interface PanelPicture {
 export function panelPicture(panel: Panel, rect: Rect, region: Region, frame: Size, correction?: Correction): PanelPicture {
   const bounds = toEvenPixels(region.bounds, frame)
   if (panel.fit === 'whole') return wholePicture(bounds, rect)
-  const focus = centreOf(region.focus ? toEvenPixels(region.focus, frame) : bounds)
+  // Not on the pixel grid: a focus that follows a path would go in steps of two pixels, and the picture with it.
+  const focus = centreOf(region.focus ? scaleRect(region.focus, frame.width, frame.height) : bounds)
   const zoom = panel.zoom * (correction?.zoom ?? 1)
   const crop = cropToFill(bounds, rect.width / rect.height, focus, zoom)
   if (!correction) return { crop, dest: rect }

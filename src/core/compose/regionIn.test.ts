@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { seeded } from '../../../tests/support/seeded'
+import { contains, type Rect } from '../geometry/rect'
 import type { PathKey } from '../model/passage'
 import type { RegionId } from '../model/ids'
 import { newRegion } from '../model/region'
@@ -35,6 +36,9 @@ describe('a region in one passage', () => {
   it('takes its focus along', () => {
     const focused = { ...face, focus: { x: 0.8, y: 0.75, width: 0.05, height: 0.05 } }
     expect(regionIn({ ...none, regionShifts: [{ regionId: face.id, dx: -0.5, dy: 0, scale: 1 }] }, focused, 0).focus?.x).toBeCloseTo(0.3, 9)
+    const larger = regionIn({ ...none, regionShifts: [{ regionId: face.id, dx: -0.3, dy: -0.3, scale: 2 }] }, focused, 0)
+    expect(contains(larger.bounds, larger.focus as Rect)).toBe(true)
+    expect(((larger.focus?.x ?? 0) - larger.bounds.x) / larger.bounds.width).toBeCloseTo((0.8 - 0.7) / 0.25, 9)
   })
 
   it('has its focus on its crop path, inside its bounds', () => {

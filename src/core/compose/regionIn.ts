@@ -1,4 +1,4 @@
-import { centreOf, pushInside, type Rect } from '../geometry/rect'
+import { carriedAlong, centreOf, pushInside, type Rect } from '../geometry/rect'
 import type { Passage, RegionShift } from '../model/passage'
 import { WHOLE_FRAME, type Region } from '../model/region'
 import type { Micros } from '../time/micros'
@@ -10,7 +10,7 @@ export function regionIn(passage: Pick<Passage, 'regionShifts' | 'cropPaths'>, r
   const path = passage.cropPaths.find((p) => p.regionId === region.id)
   if (!shift && !path) return region
   const bounds = shift ? shifted(region.bounds, shift) : region.bounds
-  const focus = region.focus && shift ? shifted(region.focus, shift) : region.focus
+  const focus = region.focus && carriedAlong(region.focus, region.bounds, bounds)
   if (!path) return { ...region, bounds, focus }
   const at = pathAt(path.keys, recordingMicros)
   return { ...region, bounds, focus: pushInside({ x: at.x - LEAST / 2, y: at.y - LEAST / 2, width: LEAST, height: LEAST }, bounds) }

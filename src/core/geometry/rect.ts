@@ -58,6 +58,12 @@ export function intersection(a: Rect, b: Rect): Rect | null {
   return width > 0 && height > 0 ? { x, y, width, height } : null
 }
 
+/** Where `rect` comes to lie when `from`, in which it lies, becomes `to`. */
+export function carriedAlong(rect: Rect, from: Rect, to: Rect): Rect {
+  const [sx, sy] = [to.width / from.width, to.height / from.height]
+  return { x: to.x + (rect.x - from.x) * sx, y: to.y + (rect.y - from.y) * sy, width: rect.width * sx, height: rect.height * sy }
+}
+
 /** The smallest rectangle that holds both. */
 export function unionOf(a: Rect, b: Rect): Rect {
   const x = Math.min(a.x, b.x)

@@ -40,5 +40,5 @@ function find<T extends { id: string }>(records: readonly T[], id: string, what:
 
 export const setupOf = (edit: Edit, id: SetupId): Setup => find(edit.setups, id, 'setups')
 export const layoutOf = (edit: Edit, id: LayoutId): Layout => find(edit.layouts, id, 'layouts')
-export const recordingOf = (edit: Edit, id: RecordingId): Recording => find(edit.recordings, id, 'recordings')
+export const recordingOf = (edit: Pick<Edit, 'recordings'>, id: RecordingId): Recording => find(edit.recordings, id, 'recordings')
 export const passageOf = (edit: Edit, id: Passage['id']): Passage => find(edit.highlight.passages, id, 'passages')

@@ -3,13 +3,13 @@
 import Box from '@mui/material/Box'
 import { title } from '@/core/model/record'
 import { TextInPlace } from '@/ui/TextInPlace'
-import { useBenchContext, useEdit } from './benchContext'
+import { useBenchContext, useHighlight } from './benchContext'
 import { setName } from './edits'
 
 /** The highlight's name, typed in place; an empty one is put back. */
 export function NameField() {
   const { session } = useBenchContext()
-  const { name } = useEdit().highlight
+  const { name } = useHighlight()
   const set = (text: string) => {
     const typed = title.safeParse(text)
     if (typed.success) setName(session, typed.data, crypto.randomUUID())

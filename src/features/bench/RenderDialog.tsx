@@ -22,7 +22,7 @@ import { outputLength } from '@/core/time/timeMap'
 import { queueRenders } from '@/store/renders'
 import { formatBytes, formatRate, formatSize } from '@/ui/format'
 import { fonts, palette } from '@/ui/theme'
-import { useBenchContext, useEdit, useParts } from './benchContext'
+import { useBenchContext, useEdit, usePassage } from './benchContext'
 
 /** Bits per pixel and frame at each quality: a 1080 × 1920 file at 30 fps comes to about 4, 8 and 14 Mbit/s. */
 const QUALITIES = [
@@ -42,7 +42,7 @@ const MOST_FPS = 60
 export function RenderDialog({ open, onClose, onQueued }: { open: boolean; onClose: () => void; onQueued: (files: number) => void }) {
   const { session } = useBenchContext()
   const edit = useEdit()
-  const { recording } = useParts()
+  const { recording } = usePassage()
   const { shapes } = edit.highlight
   const own = recording.video.frameRate
   const recorded = framesPerSecond(own) > MOST_FPS ? ({ num: MOST_FPS, den: 1 } as const) : own

@@ -19,13 +19,13 @@ import { outputLength } from '@/core/time/timeMap'
 import { deleteVersion, keepVersion, versionsOf } from '@/store/versions'
 import { formatDay, formatTime } from '@/ui/format'
 import { palette } from '@/ui/theme'
-import { useBenchContext, useEdit } from './benchContext'
+import { useBenchContext, useHighlight } from './benchContext'
 import { goBackTo } from './edits'
 
 /** Named versions of the highlight: keep the present one, go back to an older one (which can be undone). */
 export function VersionsDialog({ onClose }: { onClose: () => void }) {
   const { session } = useBenchContext()
-  const { highlight } = useEdit()
+  const highlight = useHighlight()
   const versions = useLiveQuery(() => versionsOf(highlight.id), [highlight.id])
   const [name, setName] = useState('')
   const suggested = `Version ${(versions?.length ?? 0) + 1}`

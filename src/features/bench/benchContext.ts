@@ -1,8 +1,10 @@
 import { createContext, useContext, useMemo } from 'react'
 import { useStore } from 'zustand'
+import { useShallow } from 'zustand/react/shallow'
 import { createStore, type StoreApi } from 'zustand/vanilla'
 import type { Point } from '@/core/geometry/rect'
 import { layoutOf, recordingOf, setupOf, type Edit } from '@/core/model/edit'
+import type { Highlight } from '@/core/model/highlight'
 import type { Layout } from '@/core/model/layout'
 import type { PanelId, PassageId, RegionId } from '@/core/model/ids'
 import type { Passage } from '@/core/model/passage'
@@ -51,8 +53,22 @@ export function useBenchContext(): BenchContextValue {
   return value
 }
 
+/** All of the edit: for what is drawn anew with every change. While a region is dragged that is sixty times a second; the hooks below follow less. */
 export function useEdit(): Edit {
   return useStore(useBenchContext().session.store, (s) => s.history.value)
+}
+
+/** The highlight; the same object while only setups or layouts change. */
+export function useHighlight(): Highlight {
+  return useStore(useBenchContext().session.store, (s) => s.history.value.highlight)
+}
+
+/** What is cut from what; the same object while only setups or layouts change. */
+export function useFootage(): Pick<Edit, 'highlight' | 'recordings'> {
+  return useStore(
+    useBenchContext().session.store,
+    useShallow(({ history: { value } }) => ({ highlight: value.highlight, recordings: value.recordings })),
+  )
 }
 
 export function useView<T>(pick: (view: BenchView) => T): T {
@@ -77,11 +93,33 @@ export function partsOf(edit: Edit, id: PassageId | null): PassageParts {
 
 /** The parts of the passage that is worked on. */
 export function useParts(): PassageParts {
-  return partsOf(useEdit(), useView((v) => v.passageId))
+  const id = useView((v) => v.passageId)
+  return useStore(
+    useBenchContext().session.store,
+    useShallow(({ history }) => partsOf(history.value, id)),
+  )
+}
+
+/** The passage that is worked on and what it plays, for those to whom setup and layout do not matter. */
+export function usePassage(): Pick<PassageParts, 'passage' | 'recording'> {
+  const id = useView((v) => v.passageId)
+  return useStore(
+    useBenchContext().session.store,
+    useShallow(({ history }) => {
+      const { passage, recording } = partsOf(history.value, id)
+      return { passage, recording }
+    }),
+  )
+}
+
+/** The layout of the passage that is worked on. */
+export function useLayout(): Layout {
+  const id = useView((v) => v.passageId)
+  return useStore(useBenchContext().session.store, ({ history }) => partsOf(history.value, id).layout)
 }
 
 /** Where the highlight's passages and joins lie on the output clock. */
 export function useTimeMap(): TimeMap {
-  const { passages, joinTiming } = useEdit().highlight
+  const { passages, joinTiming } = useHighlight()
   return useMemo(() => timeMapOf({ passages, joinTiming }), [passages, joinTiming])
 }

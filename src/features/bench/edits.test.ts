@@ -1,16 +1,17 @@
 import { beforeEach, describe, expect, it } from 'vitest'
 import { sampleEdit } from '../../../tests/support/edits'
 import { placePanels } from '@/core/compose/compose'
+import { contains } from '@/core/geometry/rect'
 import { twoBands } from '@/core/layout/starting'
 import type { Edit } from '@/core/model/edit'
 import type { PanelId, RegionId, SetupId } from '@/core/model/ids'
 import type { Passage } from '@/core/model/passage'
 import { newRecord } from '@/core/model/record'
-import { newRegion } from '@/core/model/region'
+import { newRegion, WHOLE_FRAME } from '@/core/model/region'
 import { newSetup } from '@/core/model/setup'
 import type { Shape } from '@/core/model/shape'
 import { Session } from '@/store/session'
-import { acceptProposals, applySetup, copyRegion, drawRegion, orderRegion, setRegion, setRegionPixels } from './edits'
+import { acceptProposals, applySetup, copyRegion, drawRegion, orderRegion, setFocus, setRegion, setRegionPixels } from './edits'
 
 let session: Session<Edit>
 const SETUP = 's' as SetupId
@@ -30,6 +31,21 @@ describe('regions', () => {
     const { x, y, width, height } = regions()[0]?.bounds ?? { x: 0, y: 0, width: 0, height: 0 }
     for (const pixels of [x * 1920, y * 1080, width * 1920, height * 1080]) expect(Math.abs(pixels / 2 - Math.round(pixels / 2))).toBeLessThan(1e-9)
     expect(setup().isGuess).toBe(false)
+  })
+
+  it('take their focus along, and keep it inside', () => {
+    const frame = { width: 1920, height: 1080 }
+    setRegionPixels(session, frame, FACE, { x: 1400, y: 700, width: 400, height: 200 }, 'Move', 'a')
+    setFocus(session, frame, FACE, { x: 1500, y: 750, width: 200, height: 100 }, 'Focus')
+    setRegionPixels(session, frame, FACE, { x: 200, y: 100, width: 800, height: 400 }, 'Move', 'b')
+    const { x, y, width, height } = regions()[0]?.focus ?? { x: 0, y: 0, width: 0, height: 0 }
+    expect([x * 1920, y * 1080, width * 1920, height * 1080].map(Math.round)).toEqual([400, 200, 400, 200])
+    setFocus(session, frame, FACE, { x: 950, y: 450, width: 200, height: 100 }, 'Focus')
+    expect(contains(regions()[0]?.bounds ?? WHOLE_FRAME, regions()[0]?.focus ?? WHOLE_FRAME)).toBe(true)
+    session.undo()
+    session.undo()
+    session.undo()
+    expect(Math.round((regions()[0]?.focus?.x ?? 1) * 1920)).not.toBe(400)
   })
 
   it('are copied beside themselves under a free name, unlocked', () => {

@@ -1,6 +1,6 @@
 import type { Draft } from 'immer'
 import { toEvenPixels, toFractions } from '@/core/geometry/evenGrid'
-import type { Rect, Size } from '@/core/geometry/rect'
+import { carriedAlong, pushInside, type Rect, type Size } from '@/core/geometry/rect'
 import { freeName } from '@/core/interchange/setupFile'
 import { placePanels } from '@/core/compose/compose'
 import { panelPicture } from '@/core/compose/panelCrop'
@@ -71,11 +71,19 @@ function editRegion(session: EditSession, label: string, gesture: string, id: Re
   })
 }
 
-/** Sets a region's bounds from pixels of a frame of size `frame`; they come to lie on even pixels. */
+/** Sets a region's bounds from pixels of a frame of size `frame`; they come to lie on even pixels. Its focus goes along. */
 export function setRegionPixels(session: EditSession, frame: Size, id: RegionId, pixels: Rect, label: string, gesture: string): void {
   editRegion(session, label, gesture, id, (region) => {
-    region.bounds = toFractions(toEvenPixels(toFractions(pixels, frame), frame), frame)
-    region.focus = null
+    const bounds = toFractions(toEvenPixels(toFractions(pixels, frame), frame), frame)
+    region.focus &&= carriedAlong(region.focus, region.bounds, bounds)
+    region.bounds = bounds
+  })
+}
+
+/** Sets what of a region is not cut where that can be helped, pixels of a frame of size `frame`, held inside its bounds; null: only its middle matters. */
+export function setFocus(session: EditSession, frame: Size, id: RegionId, pixels: Rect | null, label: string, gesture: string = crypto.randomUUID()): void {
+  editRegion(session, label, gesture, id, (region) => {
+    region.focus = pixels && pushInside(toFractions(pixels, frame), region.bounds)
   })
 }
 
@@ -128,7 +136,7 @@ export function copyRegion(session: EditSession, id: RegionId): RegionId {
     if (!setup || !region) return
     const { x, y, width, height } = region.bounds
     const bounds = { width, height, x: Math.min(x + 0.02, 1 - width), y: Math.min(y + 0.02, 1 - height) }
-    setup.regions.splice(at + 1, 0, { ...region, id: copied, name: freeName(region.name, setup.regions.map((r) => r.name)), bounds, focus: null, locked: false })
+    setup.regions.splice(at + 1, 0, { ...region, id: copied, name: freeName(region.name, setup.regions.map((r) => r.name)), bounds, focus: region.focus && carriedAlong(region.focus, region.bounds, bounds), locked: false })
   })
   return copied
 }

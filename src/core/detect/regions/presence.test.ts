@@ -16,11 +16,11 @@ describe('presence', () => {
   const samples = Array.from({ length: 80 }, (_, i) => {
     const micros = (i + 0.5) * EVERY
     const leaning = micros >= 8e6 && micros < 11e6
-    return { micros, subject: i === 20 ? null : leaning ? faceAt(0.9, 0.75) : faceAt(0.75, 0.75) }
+    return { micros, bounds, subject: i === 20 ? null : leaning ? faceAt(0.9, 0.75) : faceAt(0.75, 0.75) }
   })
 
   it('tells when somebody is not inside, to a sample, and passes over a single sample without a face', () => {
-    const { share, outside } = presenceOf(samples, bounds, EVERY)
+    const { share, outside } = presenceOf(samples, EVERY)
     expect(outside).toHaveLength(1)
     expect(Math.abs((outside[0]?.fromMicros ?? 0) - 8e6)).toBeLessThanOrEqual(EVERY)
     expect(Math.abs((outside[0]?.toMicros ?? 0) - 11e6)).toBeLessThanOrEqual(EVERY)
@@ -28,33 +28,39 @@ describe('presence', () => {
   })
 
   it('gives the least that holds the subject throughout, which then holds it', () => {
-    const { smallest } = presenceOf(samples, bounds, EVERY)
+    const { smallest } = presenceOf(samples, EVERY)
     expect(smallest).not.toBeNull()
-    expect(presenceOf(samples, smallest as Rect, EVERY).share).toBe(1)
+    expect(presenceOf(samples.map((s) => ({ ...s, bounds: smallest as Rect })), EVERY).share).toBe(1)
     expect(smallest?.x).toBeCloseTo(0.7)
   })
 
   it('counts a subject that is gone for longer as outside', () => {
     const gone = samples.map((s, i) => (i >= 60 && i < 66 ? { ...s, subject: null } : s))
-    expect(presenceOf(gone, bounds, EVERY).outside[1]).toEqual({ fromMicros: 60.5 * EVERY, toMicros: 66.5 * EVERY })
+    expect(presenceOf(gone, EVERY).outside[1]).toEqual({ fromMicros: 60.5 * EVERY, toMicros: 66.5 * EVERY })
+  })
+
+  it('judges each sample by where the region lay then', () => {
+    const elsewhere = { x: 0.1, y: 0.1, width: 0.3, height: 0.3 }
+    const two = samples.map((s, i) => (i < 30 ? s : { ...s, bounds: elsewhere, subject: faceAt(0.25, 0.25) }))
+    expect(presenceOf(two, EVERY).share).toBe(1)
   })
 
   it('has nothing to say where nobody was ever found', () => {
-    expect(presenceOf([{ micros: 0, subject: null }], bounds, EVERY)).toMatchObject({ share: 0, smallest: null })
-    expect(presenceOf([], bounds, EVERY)).toMatchObject({ share: 1, outside: [] })
+    expect(presenceOf([{ micros: 0, subject: null, bounds }], EVERY)).toMatchObject({ share: 0, smallest: null })
+    expect(presenceOf([], EVERY)).toMatchObject({ share: 1, outside: [] })
   })
 })
 
 describe('the subject of a region', () => {
   it('is the face inside rather than another beside it', () => {
-    const { by, samples } = subjectsOf([{ micros: 0, faces: [faceAt(0.4, 0.7), faceAt(0.75, 0.75)], moving: null }], bounds)
+    const { by, samples } = subjectsOf([{ micros: 0, bounds, faces: [faceAt(0.4, 0.7), faceAt(0.75, 0.75)], moving: null }])
     expect(by).toBe('face')
     expect(samples[0]?.subject?.x).toBeCloseTo(0.7)
   })
 
   it('is told by movement where faces are hardly ever found', () => {
-    const found = Array.from({ length: 20 }, (_, i) => ({ micros: i, faces: i === 3 ? [faceAt(0.7, 0.7)] : [], moving: faceAt(0.8, 0.8) }))
-    expect(subjectsOf(found, bounds)).toMatchObject({ by: 'movement', samples: expect.arrayContaining([{ micros: 0, subject: faceAt(0.8, 0.8) }]) })
+    const found = Array.from({ length: 20 }, (_, i) => ({ micros: i, bounds, faces: i === 3 ? [faceAt(0.7, 0.7)] : [], moving: faceAt(0.8, 0.8) }))
+    expect(subjectsOf(found)).toMatchObject({ by: 'movement', samples: expect.arrayContaining([{ micros: 0, bounds, subject: faceAt(0.8, 0.8) }]) })
   })
 })
 

@@ -18,6 +18,7 @@ import { acceptProposals, drawRegion } from '../edits'
 import { regionsIn } from '../passageRegions'
 import { CropOutline } from './CropOutline'
 import { Dimmed } from './Dimmed'
+import { FocusBox } from './FocusBox'
 import { boundsOf, FindRegions, openProposals } from './FindRegions'
 import { GhostBox } from './GhostBox'
 import { Magnifier } from './Magnifier'
@@ -36,7 +37,6 @@ const FRAME_TARGET: PreviewTarget = { kind: 'frame' }
 
 /** Where: the recording's picture with its regions. */
 export function FramePane() {
-  useRecognition()
   const { view } = useBenchContext()
   const marks = useView((v) => v.marks)
   return (
@@ -54,6 +54,7 @@ export function FramePane() {
       }
     >
       <Box sx={{ overflowY: 'auto', flex: 1, minHeight: 0 }}>
+        <Recognition />
         <Picture />
         <RegionList />
         <Ribbons />
@@ -61,6 +62,12 @@ export function FramePane() {
       </Box>
     </PaneFrame>
   )
+}
+
+/** Draws nothing: what it follows changes with every move of a region, and the pane need not. */
+function Recognition() {
+  useRecognition()
+  return null
 }
 
 function Picture() {
@@ -106,6 +113,7 @@ function Picture() {
             {regions.map((region) => (
               <RegionBox key={region.id} region={region} frame={recording.video} />
             ))}
+            {regions.map((region) => region.focus && !passage.cropPaths.some((p) => p.regionId === region.id) && <FocusBox key={region.id} region={region} focus={region.focus} frame={recording.video} />)}
             {regions.map((region) => {
               const path = passage.cropPaths.find((p) => p.regionId === region.id)
               return path && <PathHandle key={region.id} region={region} path={path} />

@@ -6,7 +6,7 @@ import type { Size } from '@/core/geometry/rect'
 import { inspector } from '@/media/inspect/inspector'
 import { toRecordingMicros } from '@/core/time/timeMap'
 import { fonts, palette } from '@/ui/theme'
-import { useBenchContext, useParts, useTimeMap, useView } from '../benchContext'
+import { useBenchContext, usePassage, useTimeMap, useView } from '../benchContext'
 
 const TIMES = 8
 /** Pixels of the recording across the magnifier. */
@@ -37,10 +37,14 @@ export function Magnifier({ frame }: { frame: Size }) {
 /** The recording's frame at the playhead in all its pixels, fetched when it is first wanted. */
 function useFrameAtPlayhead(wanted: boolean): ImageBitmap | null {
   const { player, files } = useBenchContext()
-  const { recording } = useParts()
+  const { recording } = usePassage()
   const map = useTimeMap()
   const [bitmap, setBitmap] = useState<ImageBitmap | null>(null)
+  // A frame for the whole of a drag: playing on or another edit in between changes nothing of what is dragged.
+  const latest = useRef({ player, files, recording, map })
+  latest.current = { player, files, recording, map }
   useEffect(() => {
+    const { player, files, recording, map } = latest.current
     const file = files.get(recording.id)
     const place = toRecordingMicros(map, Math.min(player.positionMicros, Math.max(0, map.lengthMicros - 1)))
     if (!wanted || !file || place?.passage.recordingId !== recording.id) return
@@ -58,8 +62,6 @@ function useFrameAtPlayhead(wanted: boolean): ImageBitmap | null {
       setBitmap(null)
       got?.close()
     }
-    // A frame for the whole of a drag: playing on or another edit in between changes nothing of what is dragged.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [wanted])
   return bitmap
 }

@@ -9,7 +9,7 @@ import type { Region } from '@/core/model/region'
 import { toRecordingMicros } from '@/core/time/timeMap'
 import { roleMark } from '@/ui/roleMarks'
 import { useDrag } from '@/ui/useDrag'
-import { useBenchContext, useParts, useTimeMap } from '../benchContext'
+import { useBenchContext, usePassage, useTimeMap } from '../benchContext'
 import { setPath } from '../passageRegions'
 
 const STEP: Record<string, Point> = { ArrowLeft: { x: -1, y: 0 }, ArrowRight: { x: 1, y: 0 }, ArrowUp: { x: 0, y: -1 }, ArrowDown: { x: 0, y: 1 } }
@@ -19,7 +19,7 @@ const NUDGE = 0.002
 /** Where a region's crops are aimed at the playhead: dragged, or moved by arrow keys, it sets a key of the path there. */
 export function PathHandle({ region, path }: { region: Region; path: CropPath }) {
   const { session, player } = useBenchContext()
-  const { passage } = useParts()
+  const { passage } = usePassage()
   const map = useTimeMap()
   const handle = useRef<HTMLDivElement>(null)
   const here = () => {

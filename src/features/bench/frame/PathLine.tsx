@@ -3,34 +3,34 @@
 import Box from '@mui/material/Box'
 import { useMemo } from 'react'
 import { pathAt, withoutKey } from '@/core/compose/cropPath'
+import type { Rect } from '@/core/geometry/rect'
 import type { CropPath } from '@/core/model/passage'
 import type { Region } from '@/core/model/region'
 import { toOutputMicros, toRecordingMicros } from '@/core/time/timeMap'
 import { formatTime } from '@/ui/format'
 import { palette } from '@/ui/theme'
-import { useBenchContext, useParts, useTimeMap } from '../benchContext'
+import { useBenchContext, usePassage, useTimeMap } from '../benchContext'
 import { setPath } from '../passageRegions'
 
 /** Places of the path that the line is drawn through. */
 const POINTS = 240
 
 /** A region's crop path over its ribbon: left edge of the region at the top, right edge at the bottom. Keys lead to their time; Delete takes one away. */
-export function PathLine({ region, path, height }: { region: Region; path: CropPath; height: number }) {
+export function PathLine({ region, bounds, path, height }: { region: Pick<Region, 'id' | 'name'>; bounds: Rect; path: CropPath; height: number }) {
   const { session, player } = useBenchContext()
-  const { passage } = useParts()
+  const { passage } = usePassage()
+  const passageId = passage.id
   const map = useTimeMap()
   const { lengthMicros } = map
-  const down = (x: number) => (height * Math.min(1, Math.max(0, (x - region.bounds.x) / region.bounds.width))).toFixed(1)
   const line = useMemo(
     () =>
       Array.from({ length: POINTS }, (_, n) => {
         const place = toRecordingMicros(map, Math.round(((n + 0.5) * lengthMicros) / POINTS))
-        return place?.passage.id === passage.id ? `${(100 * (n + 0.5)) / POINTS},${down(pathAt(path.keys, place.recordingMicros).x)}` : ''
+        return place?.passage.id === passageId ? `${(100 * (n + 0.5)) / POINTS},${height * acrossOf(bounds, pathAt(path.keys, place.recordingMicros).x)}` : ''
       })
         .filter(Boolean)
         .join(' '),
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-    [map, passage.id, path, region.bounds, height],
+    [map, lengthMicros, passageId, path, bounds, height],
   )
   return (
     <>
@@ -56,11 +56,16 @@ export function PathLine({ region, path, height }: { region: Region; path: CropP
                 e.stopPropagation()
                 setPath(session, passage.id, region, withoutKey(path.keys, key.micros), 'Remove key')
               }}
-              sx={{ all: 'unset', position: 'absolute', left: `${(100 * t) / Math.max(1, lengthMicros)}%`, top: `${Number(down(key.x)) - 5}px`, ml: '-5px', width: 10, height: 10, cursor: 'pointer', transform: key.jump ? undefined : 'rotate(45deg) scale(0.75)', bgcolor: '#fff', border: `2px solid ${palette.ink}`, boxSizing: 'border-box', '&:focus-visible': { outline: `2px solid ${palette.straw}`, outlineOffset: 2 } }}
+              sx={{ all: 'unset', position: 'absolute', left: `${(100 * t) / Math.max(1, lengthMicros)}%`, top: `${height * acrossOf(bounds, key.x) - 5}px`, ml: '-5px', width: 10, height: 10, cursor: 'pointer', transform: key.jump ? undefined : 'rotate(45deg) scale(0.75)', bgcolor: '#fff', border: `2px solid ${palette.ink}`, boxSizing: 'border-box', '&:focus-visible': { outline: `2px solid ${palette.straw}`, outlineOffset: 2 } }}
             />
           )
         )
       })}
     </>
   )
+}
+
+/** How far a place of the frame lies across a region, 0 at its left edge, 1 at its right. */
+function acrossOf({ x, width }: Rect, at: number): number {
+  return Math.min(1, Math.max(0, (at - x) / width))
 }

@@ -2,7 +2,7 @@
 
 import LockIcon from '@mui/icons-material/Lock'
 import Box from '@mui/material/Box'
-import type { KeyboardEvent } from 'react'
+import { memo, type KeyboardEvent } from 'react'
 import { toEvenPixels } from '@/core/geometry/evenGrid'
 import { scaleRect, type Point, type Rect, type Size } from '@/core/geometry/rect'
 import { snapEdges } from '@/core/detect/regions/snap'
@@ -10,7 +10,7 @@ import { GRIPS, moveRect, resizeRect, type Grip } from '@/core/geometry/resize'
 import type { Region } from '@/core/model/region'
 import { roleMark } from '@/ui/roleMarks'
 import { fonts } from '@/ui/theme'
-import { useBenchContext, useParts, useView } from '../benchContext'
+import { useBenchContext, usePassage, useView } from '../benchContext'
 import { isShifted, placeRegion } from '../passageRegions'
 import { useDrag } from '@/ui/useDrag'
 import { useSelectedRegion } from '../useSelectedRegion'
@@ -29,9 +29,9 @@ const STEP: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight:
  * passage only), its edges and corners to resize (Shift holds the proportion, Alt keeps the centre; edges snap to those in the picture, unless
  * Ctrl is held). By keyboard: arrows move it, Alt + arrows resize it, Shift makes larger steps. Once it lies differently in this passage, all of these do so there.
  */
-export function RegionBox({ region, frame }: { region: Region; frame: Size }) {
+export const RegionBox = memo(function RegionBox({ region, frame }: { region: Region; frame: Size }) {
   const { session, view } = useBenchContext()
-  const { passage } = useParts()
+  const { passage } = usePassage()
   const onlyHere = isShifted(passage, region.id)
   const selected = useSelectedRegion() === region.id
   const marked = useView((v) => v.selection?.kind === 'region' && v.selection.id === region.id)
@@ -78,7 +78,8 @@ export function RegionBox({ region, frame }: { region: Region; frame: Size }) {
       onPointerDown={moving}
       onFocus={select}
       onKeyDown={onKeyDown}
-      sx={{ position: 'absolute', left: `${place.x}%`, top: `${place.y}%`, width: `${place.width}%`, height: `${place.height}%`, cursor: region.locked ? 'default' : 'move', touchAction: 'none', zIndex: selected ? 2 : 1, '&:focus-visible': { outline: '2px solid #fff', outlineOffset: 2 } }}
+      style={{ left: `${place.x}%`, top: `${place.y}%`, width: `${place.width}%`, height: `${place.height}%` }}
+      sx={{ position: 'absolute', cursor: region.locked ? 'default' : 'move', touchAction: 'none', zIndex: selected ? 2 : 1, '&:focus-visible': { outline: '2px solid #fff', outlineOffset: 2 } }}
     >
       <Box component="svg" aria-hidden sx={{ position: 'absolute', inset: 0, width: '100%', height: '100%', overflow: 'visible' }}>
         <rect x="0" y="0" width="100%" height="100%" fill="none" stroke={colour} strokeWidth={selected ? 2 : 1} strokeDasharray={dash} opacity={selected ? 1 : 0.75} />
@@ -94,7 +95,7 @@ export function RegionBox({ region, frame }: { region: Region; frame: Size }) {
       {marked && !region.locked && GRIPS.map((grip) => <GripHandle key={grip} grip={grip} region={region} pixels={pixels} frame={frame} whole={whole} heldAspect={onlyHere ? pixels.width / pixels.height : region.proportion} onResize={set} onLetGo={letGo} />)}
     </Box>
   )
-}
+})
 
 function CornerTicks({ colour }: { colour: string }) {
   const length = 'min(14px, 40%)'
@@ -153,7 +154,8 @@ function GripHandle({ grip, region, pixels, frame, whole, heldAspect, onResize, 
       data-grip={grip}
       aria-hidden
       onPointerDown={start}
-      sx={{ position: 'absolute', left: `${x}%`, top: `${y}%`, width: 18, height: 18, m: '-9px', cursor: `${grip}-resize`, display: 'grid', placeItems: 'center', touchAction: 'none', '&::after': { content: '""', width: 8, height: 8, bgcolor: '#fff', border: `1.5px solid ${roleMark(region.role).colour}` } }}
+      style={{ left: `${x}%`, top: `${y}%` }}
+      sx={{ position: 'absolute', width: 18, height: 18, m: '-9px', cursor: `${grip}-resize`, display: 'grid', placeItems: 'center', touchAction: 'none', '&::after': { content: '""', width: 8, height: 8, bgcolor: '#fff', border: `1.5px solid ${roleMark(region.role).colour}` } }}
     />
   )
 }

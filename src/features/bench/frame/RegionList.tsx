@@ -9,15 +9,16 @@ import IconButton from '@mui/material/IconButton'
 import Menu from '@mui/material/Menu'
 import MenuItem from '@mui/material/MenuItem'
 import Select from '@mui/material/Select'
-import { useState } from 'react'
+import { memo, useMemo, useState } from 'react'
 import { placePanels } from '@/core/compose/compose'
 import { blowUp } from '@/core/compose/panelCrop'
 import { toEvenPixels } from '@/core/geometry/evenGrid'
 import type { Rect } from '@/core/geometry/rect'
-import { STANDARD_ROLES, type Region } from '@/core/model/region'
+import type { RegionId, SetupId } from '@/core/model/ids'
+import { STANDARD_ROLES, type Region, type Role } from '@/core/model/region'
 import { RoleBadge } from '@/ui/RoleBadge'
 import { fonts, palette } from '@/ui/theme'
-import { useBenchContext, useEdit, useParts } from '../benchContext'
+import { useBenchContext, useEdit, useParts, usePassage } from '../benchContext'
 import { addRegion, nameForRole, setRegionRole } from '../edits'
 import { isShifted, placeRegion, regionsIn } from '../passageRegions'
 import { useSelectedRegion } from '../useSelectedRegion'
@@ -26,49 +27,56 @@ import { RegionTicket } from './RegionTicket'
 
 /** All regions with their pixels, and how far the panels blow them up. The numbers can be typed. */
 export function RegionList() {
-  const { session, view } = useBenchContext()
-  const [menu, setMenu] = useState<HTMLElement | null>(null)
   const { passage, setup } = useParts()
+  const edit = useEdit()
+  const regions = useMemo(() => regionsIn(passage, setup.regions), [passage, setup.regions])
+  const placed = useMemo(() => edit.highlight.shapes.flatMap((shape) => placePanels(edit, shape, passage)), [edit, passage])
   return (
     <Box sx={{ borderTop: 1, borderColor: 'divider' }}>
-      {regionsIn(passage, setup.regions).map((region, index) => (
-        <RegionLine key={region.id} region={region} index={index} count={setup.regions.length} />
+      {regions.map((region, index) => (
+        <RegionLine key={region.id} region={region} index={index} count={regions.length} worst={Math.max(0, ...placed.flatMap((p) => (p.region?.id === region.id && p.picture ? [blowUp(p.picture)] : [])))} />
       ))}
-      <Box sx={{ px: 3, py: 1.5 }}>
-        <Button startIcon={<AddIcon />} onClick={(e) => setMenu(e.currentTarget)} aria-haspopup="menu">
-          Region
-        </Button>
-        <Menu anchorEl={menu} open={menu !== null} onClose={() => setMenu(null)}>
-          {STANDARD_ROLES.map((role) => (
-            <MenuItem
-              key={role}
-              sx={{ gap: 2 }}
-              onClick={() => {
-                view.setState({ selection: { kind: 'region', id: addRegion(session, setup.id, role) } })
-                setMenu(null)
-              }}
-            >
-              <RoleBadge role={role} />
-              {nameForRole(role)}
-            </MenuItem>
-          ))}
-        </Menu>
-      </Box>
+      <AddRegion setupId={setup.id} />
     </Box>
   )
 }
 
-function RegionLine({ region, index, count }: { region: Region; index: number; count: number }) {
+/** A button with the roles that a new region can have. */
+const AddRegion = memo(function AddRegion({ setupId }: { setupId: SetupId }) {
+  const { session, view } = useBenchContext()
+  const [menu, setMenu] = useState<HTMLElement | null>(null)
+  return (
+    <Box sx={{ px: 3, py: 1.5 }}>
+      <Button startIcon={<AddIcon />} onClick={(e) => setMenu(e.currentTarget)} aria-haspopup="menu">
+        Region
+      </Button>
+      <Menu anchorEl={menu} open={menu !== null} onClose={() => setMenu(null)}>
+        {STANDARD_ROLES.map((role) => (
+          <MenuItem
+            key={role}
+            sx={{ gap: 2 }}
+            onClick={() => {
+              view.setState({ selection: { kind: 'region', id: addRegion(session, setupId, role) } })
+              setMenu(null)
+            }}
+          >
+            <RoleBadge role={role} />
+            {nameForRole(role)}
+          </MenuItem>
+        ))}
+      </Menu>
+    </Box>
+  )
+})
+
+/** `worst`: output pixels for each recorded one where it is shown largest; 0 where it is not shown. */
+const RegionLine = memo(function RegionLine({ region, index, count, worst }: { region: Region; index: number; count: number; worst: number }) {
   const [ticket, setTicket] = useState<HTMLElement | null>(null)
   const { session, view } = useBenchContext()
-  const edit = useEdit()
-  const { recording, passage } = useParts()
+  const { recording, passage } = usePassage()
   const selected = useSelectedRegion() === region.id
   const pixels = toEvenPixels(region.bounds, recording.video)
-  const blowUps = edit.highlight.shapes.flatMap((shape) => placePanels(edit, shape, passage).flatMap((p) => (p.region?.id === region.id && p.picture ? [blowUp(p.picture)] : [])))
-  const worst = blowUps.length > 0 ? Math.max(...blowUps) : null
   const set = (part: Partial<Rect>) => !region.locked && placeRegion(session, passage, recording.video, region, { ...pixels, ...part }, `Resize ${region.name}`, crypto.randomUUID())
-  const roles = [...new Set([...STANDARD_ROLES, region.role])]
   const field = (key: keyof Rect, label: string) => (
     <PixelField label={`${region.name} ${label}`} value={pixels[key]} most={key === 'x' || key === 'width' ? recording.video.width : recording.video.height} onSet={(value) => set({ [key]: value })} />
   )
@@ -77,29 +85,7 @@ function RegionLine({ region, index, count }: { region: Region; index: number; c
       onClick={() => view.setState({ selection: { kind: 'region', id: region.id } })}
       sx={{ display: 'grid', gridTemplateColumns: 'minmax(96px, 1fr) auto 52px 28px', alignItems: 'center', columnGap: 2, px: 3, minHeight: 32, borderBottom: 1, borderColor: 'divider', bgcolor: selected ? palette.leafTint : undefined }}
     >
-      <Select
-        variant="standard"
-        disableUnderline
-        value={region.role}
-        onChange={(e) => setRegionRole(session, region.id, e.target.value)}
-        inputProps={{ 'aria-label': `Role of ${region.name}` }}
-        renderValue={() => (
-          <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, fontWeight: 600 }}>
-            <RoleBadge role={region.role} />
-            <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis' }}>
-              {region.name}
-              {isShifted(passage, region.id) && ' · here only'}
-            </Box>
-          </Box>
-        )}
-      >
-        {roles.map((role) => (
-          <MenuItem key={role} value={role} sx={{ gap: 2 }}>
-            <RoleBadge role={role} />
-            {nameForRole(role)}
-          </MenuItem>
-        ))}
-      </Select>
+      <RoleSelect id={region.id} role={region.role} name={region.name} onlyHere={isShifted(passage, region.id)} />
       <Box sx={{ display: 'flex', alignItems: 'center', gap: '4px', fontFamily: fonts.numbers, fontSize: 12, color: palette.inkSoft }}>
         {field('width', 'width')}
         <span>×</span>
@@ -109,8 +95,8 @@ function RegionLine({ region, index, count }: { region: Region; index: number; c
         <span>,</span>
         {field('y', 'top')}
       </Box>
-      <Box title="Output pixels for each recorded pixel, in the shape where it is largest" sx={{ fontFamily: fonts.numbers, fontSize: 12, textAlign: 'right', color: worst !== null && worst > 2.5 ? palette.strawInk : palette.inkSoft }}>
-        {worst === null ? 'unused' : `${worst.toFixed(2)}×`}
+      <Box title="Output pixels for each recorded pixel, in the shape where it is largest" sx={{ fontFamily: fonts.numbers, fontSize: 12, textAlign: 'right', color: worst > 2.5 ? palette.strawInk : palette.inkSoft }}>
+        {worst === 0 ? 'unused' : `${worst.toFixed(2)}×`}
       </Box>
       <IconButton aria-label={`More about ${region.name}`} aria-haspopup="dialog" onClick={(e) => setTicket(e.currentTarget)} sx={{ p: '4px' }}>
         {region.locked ? <LockIcon sx={{ fontSize: 16 }} /> : <TuneIcon sx={{ fontSize: 16 }} />}
@@ -118,4 +104,35 @@ function RegionLine({ region, index, count }: { region: Region; index: number; c
       {ticket && <RegionTicket region={region} index={index} count={count} anchor={ticket} onClose={() => setTicket(null)} />}
     </Box>
   )
-}
+})
+
+/** A region's mark and name; pressing it changes its role. Apart from its line, which is drawn anew while the region is dragged. */
+const RoleSelect = memo(function RoleSelect({ id, role, name, onlyHere }: { id: RegionId; role: Role; name: string; onlyHere: boolean }) {
+  const { session } = useBenchContext()
+  const roles = [...new Set([...STANDARD_ROLES, role])]
+  return (
+    <Select
+      variant="standard"
+      disableUnderline
+      value={role}
+      onChange={(e) => setRegionRole(session, id, e.target.value)}
+      inputProps={{ 'aria-label': `Role of ${name}` }}
+      renderValue={() => (
+        <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, fontWeight: 600 }}>
+          <RoleBadge role={role} />
+          <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis' }}>
+            {name}
+            {onlyHere && ' · here only'}
+          </Box>
+        </Box>
+      )}
+    >
+      {roles.map((other) => (
+        <MenuItem key={other} value={other} sx={{ gap: 2 }}>
+          <RoleBadge role={other} />
+          {nameForRole(other)}
+        </MenuItem>
+      ))}
+    </Select>
+  )
+})

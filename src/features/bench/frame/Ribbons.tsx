@@ -1,17 +1,17 @@
 'use client'
 
 import Box from '@mui/material/Box'
-import { useEffect, useMemo, useRef, useState, type MouseEvent } from 'react'
+import { memo, useEffect, useMemo, useRef, useState, type MouseEvent } from 'react'
 import { presenceOf, type Presence } from '@/core/detect/regions/presence'
 import { subjectsOf, type Subjects } from '@/core/detect/regions/subjects'
-import type { Size } from '@/core/geometry/rect'
+import type { Rect, Size } from '@/core/geometry/rect'
+import type { PassageId } from '@/core/model/ids'
 import type { Region } from '@/core/model/region'
 import type { Micros } from '@/core/time/micros'
 import { RoleBadge } from '@/ui/RoleBadge'
 import { fonts, palette } from '@/ui/theme'
-import { useBenchContext, useParts, useTimeMap } from '../benchContext'
-import { regionsIn } from '../passageRegions'
-import { foundSamples, isAboutSomebody, type Along, type AlongMoment } from './along'
+import { useBenchContext, useHighlight, useParts, usePassage, useTimeMap } from '../benchContext'
+import { boundsByPassage, foundSamples, isAboutSomebody, type Along, type AlongMoment } from './along'
 import { PathLine } from './PathLine'
 import { PresenceFacts } from './PresenceFacts'
 import { useAlong } from './useAlong'
@@ -24,26 +24,24 @@ const BAR = 5
 export function Ribbons() {
   const along = useAlong()
   useFollow(along)
-  const { setup, passage, recording } = useParts()
+  const { setup, recording } = useParts()
   const { lengthMicros } = useTimeMap()
-  const regions = useMemo(() => regionsIn(passage, setup.regions), [passage, setup.regions])
   return (
     <Box component="section" aria-label="Ribbons" sx={{ borderTop: 1, borderColor: 'divider', px: 3, py: 1.5, display: 'grid', rowGap: 1.5 }}>
-      {regions.map((region) => (
-        <Ribbon key={region.id} region={region} frame={recording.video} along={along} lengthMicros={lengthMicros} />
+      {setup.regions.map((region) => (
+        // Where nobody has said yet where anything is, nobody is missing from it.
+        <Ribbon key={region.id} region={region} frame={recording.video} along={along} lengthMicros={lengthMicros} watched={isAboutSomebody(region) && !setup.isGuess} />
       ))}
       {along?.state === 'failed' && <Box sx={{ fontSize: 12, color: palette.strawInk }}>The highlight could not be looked along. The regions themselves work all the same.</Box>}
     </Box>
   )
 }
 
-function Ribbon({ region, frame, along, lengthMicros }: { region: Region; frame: Size; along: Along | null; lengthMicros: Micros }) {
-  const { id, bounds } = region
-  const { setup } = useParts()
-  // Where nobody has said yet where anything is, nobody is missing from it.
-  const watched = isAboutSomebody({ role: region.role }) && !setup.isGuess
-  const subjects = useMemo<Subjects | null>(() => (along && watched ? subjectsOf(foundSamples(along, id), bounds) : null), [along, id, bounds, watched])
-  const presence = useMemo<Presence | null>(() => (along && subjects && along.state === 'done' ? presenceOf(subjects.samples, bounds, along.everyMicros) : null), [along, subjects, bounds])
+const Ribbon = memo(function Ribbon({ region, frame, along, lengthMicros, watched }: { region: Region; frame: Size; along: Along | null; lengthMicros: Micros; watched: boolean }) {
+  const { passages } = useHighlight()
+  const bounds = useMemo(() => boundsByPassage(passages, region), [passages, region])
+  const subjects = useMemo<Subjects | null>(() => (along && watched ? subjectsOf(foundSamples(along, region, bounds)) : null), [along, region, bounds, watched])
+  const presence = useMemo<Presence | null>(() => (along && subjects && along.state === 'done' ? presenceOf(subjects.samples, along.everyMicros) : null), [along, subjects])
   return (
     <Box role="group" aria-label={`${region.name} along the highlight`}>
       <Box sx={{ display: 'grid', gridTemplateColumns: '78px minmax(0, 1fr)', columnGap: 2, alignItems: 'center' }}>
@@ -53,9 +51,9 @@ function Ribbon({ region, frame, along, lengthMicros }: { region: Region; frame:
             {region.name}
           </Box>
         </Box>
-        <Strip region={region} frame={frame} along={along} lengthMicros={lengthMicros} presence={presence} />
+        <Strip region={region} bounds={bounds} frame={frame} along={along} lengthMicros={lengthMicros} presence={presence} />
       </Box>
-      {presence && subjects && <PresenceFacts region={region} frame={frame} presence={presence} by={subjects.by} />}
+      {presence && subjects && <PresenceFacts region={region} bounds={bounds} frame={frame} presence={presence} by={subjects.by} />}
       {!presence && watched && along?.state !== 'failed' && (
         <Box role="status" sx={{ ml: '86px', mt: 0.5, fontSize: 11.5, color: palette.inkSoft, fontFamily: fonts.numbers }}>
           {along?.state === 'looking' ? `looking along: ${along.moments.filter((m) => m.url).length} of ${along.moments.length}` : 'is looked along when nothing plays'}
@@ -63,12 +61,12 @@ function Ribbon({ region, frame, along, lengthMicros }: { region: Region; frame:
       )}
     </Box>
   )
-}
+})
 
 /** Pictures of the crop side by side on the output clock, a bar of presence under them; a click goes there. */
-function Strip({ region, frame, along, lengthMicros, presence }: { region: Region; frame: Size; along: Along | null; lengthMicros: Micros; presence: Presence | null }) {
+function Strip({ region, bounds, frame, along, lengthMicros, presence }: { region: Region; bounds: ReadonlyMap<PassageId, Rect>; frame: Size; along: Along | null; lengthMicros: Micros; presence: Presence | null }) {
   const { player } = useBenchContext()
-  const { passage } = useParts()
+  const { passage } = usePassage()
   const path = passage.cropPaths.find((p) => p.regionId === region.id)
   const [width, setWidth] = useState(0)
   const host = useRef<HTMLDivElement>(null)
@@ -89,14 +87,14 @@ function Strip({ region, frame, along, lengthMicros, presence }: { region: Regio
   return (
     <Box ref={host} onClick={seek} data-testid={`ribbon-${region.role}`} sx={{ position: 'relative', cursor: 'pointer', minWidth: 0 }}>
       <Box sx={{ display: 'flex', height: HEIGHT, bgcolor: palette.mat, overflow: 'hidden' }}>
-        {width > 0 && Array.from({ length: count }, (_, n) => <Cell key={n} region={region} moment={nearest(along, ((n + 0.5) * lengthMicros) / count)} />)}
+        {width > 0 && Array.from({ length: count }, (_, n) => <Cell key={n} region={region} bounds={bounds} moment={nearest(along, ((n + 0.5) * lengthMicros) / count)} />)}
       </Box>
       <Box sx={{ position: 'relative', height: BAR, bgcolor: presence ? palette.leaf : palette.line }}>
         {presence?.outside.map(({ fromMicros, toMicros }) => (
           <Box key={fromMicros} data-outside={`${fromMicros} ${toMicros}`} sx={{ position: 'absolute', top: -HEIGHT, bottom: 0, left: share(fromMicros), width: share(toMicros - fromMicros), minWidth: 2, borderBottom: `${BAR}px solid ${palette.haw}`, backgroundImage: `repeating-linear-gradient(135deg, ${palette.haw} 0 2px, transparent 2px 6px)`, backgroundSize: '100% 30px', backgroundRepeat: 'no-repeat' }} />
         ))}
       </Box>
-      {path && <PathLine region={region} path={path} height={HEIGHT} />}
+      {path && <PathLine region={region} bounds={bounds.get(passage.id) ?? region.bounds} path={path} height={HEIGHT} />}
       <Playhead lengthMicros={lengthMicros} />
     </Box>
   )
@@ -108,10 +106,11 @@ function nearest(along: Along | null, t: Micros): AlongMoment | null {
   return best && along && Math.abs(best.outputMicros - t) <= 8 * along.everyMicros ? best : null
 }
 
-function Cell({ region: { bounds }, moment }: { region: Region; moment: AlongMoment | null }) {
+function Cell({ region, bounds, moment }: { region: Region; bounds: ReadonlyMap<PassageId, Rect>; moment: AlongMoment | null }) {
+  const { x, y, width, height } = (moment && bounds.get(moment.passageId)) ?? region.bounds
   return (
     <Box sx={{ flex: '1 1 0', minWidth: 0, position: 'relative', overflow: 'hidden', borderRight: `1px solid ${palette.mat}` }}>
-      {moment?.url && <Box component="img" src={moment.url} alt="" draggable={false} sx={{ position: 'absolute', width: `${100 / bounds.width}%`, height: `${100 / bounds.height}%`, left: `${(-100 * bounds.x) / bounds.width}%`, top: `${(-100 * bounds.y) / bounds.height}%` }} />}
+      {moment?.url && <img src={moment.url} alt="" draggable={false} style={{ position: 'absolute', width: `${100 / width}%`, height: `${100 / height}%`, left: `${(-100 * x) / width}%`, top: `${(-100 * y) / height}%` }} />}
     </Box>
   )
 }

@@ -49,43 +49,45 @@ export function SetupMenu() {
           {changed && ' *'}
         </Box>
       </Button>
-      <Menu anchorEl={anchor} open={anchor !== null} onClose={close} slotProps={{ paper: { sx: { width: 320 } } }}>
-        {kept?.map((s) => (
-          <MenuItem key={s.id} selected={s.id === base?.id} onClick={() => apply(s)} sx={{ gap: 3 }}>
-            <SetupDiagram regions={s.regions} width={64} />
-            <Box sx={{ minWidth: 0 }}>
-              <Box sx={{ overflow: 'hidden', textOverflow: 'ellipsis', fontWeight: 600 }}>{s.name}</Box>
-              <Box sx={{ fontSize: 12, color: palette.inkSoft, overflow: 'hidden', textOverflow: 'ellipsis' }}>{s.id === base?.id ? (changed ? 'in use, changed here; choose to go back to it' : 'in use') : s.tags.join(', ') || `${s.regions.length} regions`}</Box>
-            </Box>
+      {anchor && (
+        <Menu anchorEl={anchor} open onClose={close} slotProps={{ paper: { sx: { width: 320 } } }}>
+          {kept?.map((s) => (
+            <MenuItem key={s.id} selected={s.id === base?.id} onClick={() => apply(s)} sx={{ gap: 3 }}>
+              <SetupDiagram regions={s.regions} width={64} />
+              <Box sx={{ minWidth: 0 }}>
+                <Box sx={{ overflow: 'hidden', textOverflow: 'ellipsis', fontWeight: 600 }}>{s.name}</Box>
+                <Box sx={{ fontSize: 12, color: palette.inkSoft, overflow: 'hidden', textOverflow: 'ellipsis' }}>{s.id === base?.id ? (changed ? 'in use, changed here; choose to go back to it' : 'in use') : s.tags.join(', ') || `${s.regions.length} regions`}</Box>
+              </Box>
+            </MenuItem>
+          ))}
+          {kept?.length === 0 && <MenuItem disabled>No setup is kept yet</MenuItem>}
+          <Divider />
+          {changed && (
+            <MenuItem onClick={() => void update([])}>
+              Change “{base.name}” for later
+            </MenuItem>
+          )}
+          {changed && others.length > 0 && (
+            <MenuItem onClick={() => void update(others)}>
+              Change “{base.name}” and the {others.length} other {others.length === 1 ? 'highlight' : 'highlights'} with it
+            </MenuItem>
+          )}
+          <MenuItem
+            onClick={() => {
+              close()
+              setKeeping(true)
+            }}
+          >
+            Keep these regions as a setup…
           </MenuItem>
-        ))}
-        {kept?.length === 0 && <MenuItem disabled>No setup is kept yet</MenuItem>}
-        <Divider />
-        {changed && (
-          <MenuItem onClick={() => void update([])}>
-            Change “{base.name}” for later
-          </MenuItem>
-        )}
-        {changed && others.length > 0 && (
-          <MenuItem onClick={() => void update(others)}>
-            Change “{base.name}” and the {others.length} other {others.length === 1 ? 'highlight' : 'highlights'} with it
-          </MenuItem>
-        )}
-        <MenuItem
-          onClick={() => {
-            close()
-            setKeeping(true)
-          }}
-        >
-          Keep these regions as a setup…
-        </MenuItem>
-      </Menu>
+        </Menu>
+      )}
       {keeping && <KeepSetupDialog onClose={() => setKeeping(false)} />}
     </>
   )
 }
 
 function sameRegions(a: Setup, b: Setup): boolean {
-  const content = ({ regions }: Setup) => JSON.stringify(regions.map(({ role, name, bounds, focus, proportion }) => [role, name, bounds, focus, proportion]))
+  const content = ({ regions }: Setup) => JSON.stringify(regions.map(({ role, name, bounds, focus, proportion, outline }) => [role, name, bounds, focus, proportion, outline]))
   return content(a) === content(b)
 }

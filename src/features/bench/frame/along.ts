@@ -1,7 +1,9 @@
 import { proxy, wrap, type Remote } from 'comlink'
 import { createStore } from 'zustand/vanilla'
+import { regionIn } from '@/core/compose/regionIn'
 import type { FoundSample } from '@/core/detect/regions/subjects'
-import type { Point, Rect } from '@/core/geometry/rect'
+import { unionOf, type Point, type Rect } from '@/core/geometry/rect'
+import type { PassageId } from '@/core/model/ids'
 import type { Passage } from '@/core/model/passage'
 import type { Recording } from '@/core/model/recording'
 import type { Region } from '@/core/model/region'
@@ -11,6 +13,7 @@ import type { AlongWorker, SearchArea } from '@/media/workers/along.protocol'
 
 /** A moment of a highlight that was looked at. */
 export interface AlongMoment {
+  passageId: PassageId
   outputMicros: Micros
   recordingMicros: Micros
   /** The whole frame, small; null while it is not there yet. */
@@ -35,7 +38,7 @@ export interface AlongPlan {
   key: string
   recording: Recording
   everyMicros: Micros
-  moments: Pick<AlongMoment, 'outputMicros' | 'recordingMicros'>[]
+  moments: Pick<AlongMoment, 'passageId' | 'outputMicros' | 'recordingMicros'>[]
   areas: SearchArea[]
   withCuts: boolean
 }
@@ -60,15 +63,22 @@ export function isAboutSomebody({ role }: Pick<Region, 'role'>): boolean {
 }
 
 /** Moments of the passages that play as `passage` does, and where to look for somebody in them: in regions about somebody, unless they are a guess, and in those that follow. */
-export function planAlong(map: TimeMap, recording: Recording, { setupId }: Passage, regions: readonly Region[], isGuess: boolean, followed: ReadonlySet<string>): AlongPlan {
+export function planAlong(map: TimeMap, recording: Recording, { setupId }: Pick<Passage, 'setupId'>, regions: readonly Region[], isGuess: boolean, followed: ReadonlySet<string>): AlongPlan {
   const everyMicros = Math.min(2 * EVERY_MICROS, Math.max(EVERY_MICROS, Math.ceil(map.lengthMicros / MOST_AT_THAT)))
   const moments: AlongPlan['moments'] = []
   for (let t = Math.min(everyMicros, map.lengthMicros) / 2; t < map.lengthMicros; t += everyMicros) {
     const outputMicros = Math.round(t)
     const place = toRecordingMicros(map, outputMicros)
-    if (place?.passage.recordingId === recording.id && place.passage.setupId === setupId) moments.push({ outputMicros, recordingMicros: place.recordingMicros })
+    if (place?.passage.recordingId === recording.id && place.passage.setupId === setupId) moments.push({ passageId: place.passage.id, outputMicros, recordingMicros: place.recordingMicros })
   }
-  const areas = regions.filter((r) => (isAboutSomebody(r) && !isGuess) || followed.has(r.id)).map(({ id, bounds }) => ({ id, area: onGrid(bounds, AROUND), core: onGrid(bounds, 0) }))
+  const playing = map.passages.map((p) => p.passage).filter((p) => p.recordingId === recording.id && p.setupId === setupId)
+  const areas = regions
+    .filter((r) => (isAboutSomebody(r) && !isGuess) || followed.has(r.id))
+    .map((r) => {
+      // Wherever it lies in any of the passages.
+      const bounds = playing.map((p) => regionIn(p, r, p.inMicros).bounds).reduce(unionOf, r.bounds)
+      return { id: r.id, area: onGrid(bounds, AROUND), core: onGrid(bounds, 0) }
+    })
   const withCuts = followed.size > 0
   return { key: JSON.stringify([recording.id, setupId, withCuts, moments.map((m) => m.recordingMicros), areas]), recording, everyMicros, moments, areas, withCuts }
 }
@@ -128,9 +138,14 @@ function forgetPictures(): void {
   for (const { url } of along.getState().shown?.moments ?? []) if (url) URL.revokeObjectURL(url)
 }
 
-/** What was found at each moment that has been seen, for one region. */
-export function foundSamples({ moments }: Along, id: string): FoundSample[] {
-  return moments.flatMap((m) => (m.url ? [{ micros: m.outputMicros, faces: m.faces[id] ?? [], moving: m.moving[id] ?? null }] : []))
+/** Where a region lies in each passage, fractions of the frame. */
+export function boundsByPassage(passages: readonly Passage[], region: Region): ReadonlyMap<PassageId, Rect> {
+  return new Map(passages.map((p) => [p.id, regionIn(p, region, p.inMicros).bounds]))
+}
+
+/** What was found at each moment that has been seen, for one region, with where it lay then. */
+export function foundSamples({ moments }: Along, region: Region, bounds: ReadonlyMap<PassageId, Rect>): FoundSample[] {
+  return moments.flatMap((m) => (m.url ? [{ micros: m.outputMicros, bounds: bounds.get(m.passageId) ?? region.bounds, faces: m.faces[region.id] ?? [], moving: m.moving[region.id] ?? null }] : []))
 }
 
 /** Regions whose crops follow a path in a passage. */

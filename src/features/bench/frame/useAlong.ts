@@ -1,7 +1,6 @@
-import { useEffect, useMemo, useSyncExternalStore } from 'react'
+import { useEffect, useMemo, useRef, useSyncExternalStore } from 'react'
 import { useStore } from 'zustand'
 import { useBenchContext, useParts, useTimeMap, useView } from '../benchContext'
-import { regionsIn } from '../passageRegions'
 import { along, followedIn, lookAlong, planAlong, stopLookingAlong, type Along } from './along'
 
 /** Looking along begins when nothing has changed for this long, and nothing plays: it takes a decoder and a core for itself. */
@@ -13,21 +12,26 @@ export function useAlong(): Along | null {
   const { passage, recording, setup } = useParts()
   const map = useTimeMap()
   const wanted = useView((v) => v.wantsFollow)
-  const plan = useMemo(() => planAlong(map, recording, passage, regionsIn(passage, setup.regions), setup.isGuess, new Set([...followedIn(passage), ...(wanted ? [wanted] : [])])), [map, recording, passage, setup.regions, setup.isGuess, wanted])
+  const plan = useMemo(() => planAlong(map, recording, passage, setup.regions, setup.isGuess, new Set([...followedIn(passage), ...(wanted ? [wanted] : [])])), [map, recording, passage, setup.regions, setup.isGuess, wanted])
   const shown = useStore(along, (s) => s.shown)
   const playing = useSyncExternalStore(player.subscribe, () => player.getState().kind === 'playing', () => false)
-  const known = shown?.key === plan.key && shown.state !== 'stopped'
+  const { key } = plan
+  const known = shown?.key === key && shown.state !== 'stopped'
+  const latest = useRef(plan)
+  latest.current = plan
   useEffect(() => {
-    const file = files.get(recording.id)
-    if (known || playing || !file) return
-    const timer = setTimeout(() => void lookAlong(plan, file), wanted ? 0 : CALM_MS)
+    // Plans of one key ask for the same.
+    void key
+    if (known || playing) return
+    const timer = setTimeout(() => {
+      const file = files.get(latest.current.recording.id)
+      if (file) void lookAlong(latest.current, file)
+    }, wanted ? 0 : CALM_MS)
     return () => clearTimeout(timer)
-    // The key says all that matters of a plan.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [plan.key, known, playing, files, wanted])
+  }, [key, known, playing, files, wanted])
   useEffect(() => {
     if (playing) stopLookingAlong()
   }, [playing])
   useEffect(() => stopLookingAlong, [])
-  return shown?.key === plan.key ? shown : null
+  return shown?.key === key ? shown : null
 }

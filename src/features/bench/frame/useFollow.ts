@@ -8,7 +8,7 @@ import type { Edit } from '@/core/model/edit'
 import type { Region } from '@/core/model/region'
 import { partsOf, useBenchContext, useParts, useView, type PassageParts } from '../benchContext'
 import { setPath } from '../passageRegions'
-import { foundSamples, type Along } from './along'
+import { boundsByPassage, foundSamples, type Along } from './along'
 
 /** A crop moves across no more of the frame than this in a second. */
 const MOST_PER_SECOND = 0.35
@@ -37,12 +37,12 @@ export function useFollow(along: Along | null): void {
 }
 
 /** Where to aim at each moment of a passage that was seen. */
-function samplesIn({ passage }: PassageParts, { id, bounds }: Region, along: Along): FollowSample[] {
-  const { by, samples } = subjectsOf(foundSamples(along, id), bounds)
+function samplesIn({ passage }: PassageParts, region: Region, along: Along): FollowSample[] {
+  const { by, samples } = subjectsOf(foundSamples(along, region, boundsByPassage([passage], region)))
   const faces = new Map(by === 'face' ? samples.map((s) => [s.micros, s.subject] as const) : [])
   return along.moments.flatMap((m) => {
     const face = faces.get(m.outputMicros)
-    const at = by === 'face' ? (face ? centreOf(face) : null) : (m.salient[id] ?? null)
+    const at = by === 'face' ? (face ? centreOf(face) : null) : (m.salient[region.id] ?? null)
     return m.url && m.recordingMicros >= passage.inMicros && m.recordingMicros < passage.outMicros ? [{ micros: m.recordingMicros, at }] : []
   })
 }

@@ -1,11 +1,11 @@
 import { useStore } from 'zustand'
 import type { SnapLines } from '@/core/detect/regions/snap'
-import { useParts } from '../benchContext'
+import { usePassage } from '../benchContext'
 import { looks, type LookState } from './looks'
 
 /** What has been seen of the recording that is worked on. */
 export function useLook(): LookState | null {
-  const { id } = useParts().recording
+  const { id } = usePassage().recording
   return useStore(looks, (all) => all[id] ?? null)
 }
 

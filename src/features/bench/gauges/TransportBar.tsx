@@ -15,7 +15,7 @@ import { blowUp } from '@/core/compose/panelCrop'
 import type { PreviewEvent } from '@/media/workers/preview.protocol'
 import { formatTime } from '@/ui/format'
 import { fonts, palette } from '@/ui/theme'
-import { useBenchContext, useEdit, useParts, useTimeMap } from '../benchContext'
+import { useBenchContext, useEdit, usePassage, useTimeMap } from '../benchContext'
 
 /** Above this many output pixels for each recorded one, softness is plain to see. */
 const BLOWN_UP_WARN = 2.5
@@ -23,15 +23,8 @@ const BLOWN_UP_WARN = 2.5
 /** The strip at the bottom: playing, and the numbers worth keeping in view. */
 export function TransportBar() {
   const { player } = useBenchContext()
-  const edit = useEdit()
   const state = useSyncExternalStore(player.subscribe, player.getState, player.getState)
-  const { passage } = useParts()
   const { lengthMicros } = useTimeMap()
-  const panels = edit.highlight.shapes.flatMap((shape) => placePanels(edit, shape, passage))
-  const worst = panels.reduce<{ factor: number; role: string } | null>((found, { picture, panel }) => {
-    const factor = picture ? blowUp(picture) : 0
-    return factor > (found?.factor ?? 0) ? { factor, role: panel.role } : found
-  }, null)
   const playing = state.kind === 'playing'
   return (
     <Box component="footer" aria-label="Player" sx={{ display: 'flex', alignItems: 'center', gap: 2.5, height: 56, flex: 'none', px: 3.5, bgcolor: 'background.paper', borderTop: 1, borderColor: 'divider', minWidth: 0 }}>
@@ -51,10 +44,21 @@ export function TransportBar() {
         <Slider size="small" aria-label="Volume" min={0} max={1} step={0.05} value={state.volume} onChange={(_, v) => player.setVolume(v as number)} sx={{ color: palette.leaf }} />
       </Box>
       <Gauge label="length" value={formatTime(lengthMicros, 2)} />
-      {worst && <Gauge label={`blown up, ${worst.role}`} value={`${worst.factor.toFixed(2)}×`} warn={worst.factor > BLOWN_UP_WARN} />}
+      <BlownUpGauge />
       <PreviewRate />
     </Box>
   )
+}
+
+function BlownUpGauge() {
+  const edit = useEdit()
+  const { passage } = usePassage()
+  const panels = edit.highlight.shapes.flatMap((shape) => placePanels(edit, shape, passage))
+  const worst = panels.reduce<{ factor: number; role: string } | null>((found, { picture, panel }) => {
+    const factor = picture ? blowUp(picture) : 0
+    return factor > (found?.factor ?? 0) ? { factor, role: panel.role } : found
+  }, null)
+  return worst && <Gauge label={`blown up, ${worst.role}`} value={`${worst.factor.toFixed(2)}×`} warn={worst.factor > BLOWN_UP_WARN} />
 }
 
 function Gauge({ label, value, warn = false }: { label: string; value: ReactNode; warn?: boolean }) {

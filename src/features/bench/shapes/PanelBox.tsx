@@ -1,13 +1,13 @@
 'use client'
 
 import Box from '@mui/material/Box'
-import { useEffect, useRef, type KeyboardEvent } from 'react'
+import { memo, useEffect, useRef, type KeyboardEvent } from 'react'
 import type { PlacedPanel } from '@/core/compose/compose'
 import { scaleRect } from '@/core/geometry/rect'
 import type { Shape } from '@/core/model/shape'
 import { roleMark } from '@/ui/roleMarks'
 import { fonts } from '@/ui/theme'
-import { useBenchContext, useParts, useView } from '../benchContext'
+import { useBenchContext, usePassage, useView } from '../benchContext'
 import { nudgeCrop } from '../edits'
 import { useDrag } from '@/ui/useDrag'
 import { useSelectedRegion } from '../useSelectedRegion'
@@ -16,10 +16,23 @@ const ZOOM_STEP = 1.05
 
 const STEP: Record<string, [number, number]> = { ArrowLeft: [1, 0], ArrowRight: [-1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }
 
+interface PanelBoxProps {
+  placed: PlacedPanel
+  shape: Shape
+  marks: boolean
+}
+
+/** Placing panels makes new objects for all of them whenever one region moves: what matters here of a panel is compared. */
+function showTheSame(a: PanelBoxProps, b: PanelBoxProps): boolean {
+  const matters = ({ placed: { panel, rect, region, picture }, shape, marks }: PanelBoxProps) => [panel, shape, marks, region?.id, rect.x, rect.y, rect.width, rect.height, picture?.crop.width, picture?.dest.width]
+  const other = matters(b)
+  return matters(a).every((value, i) => value === other[i])
+}
+
 /** A panel in the result: drag the picture inside it, zoom it with the wheel or + and −, nudge it with the arrows. */
-export function PanelBox({ placed, shape, marks }: { placed: PlacedPanel; shape: Shape; marks: boolean }) {
+export const PanelBox = memo(function PanelBox({ placed, shape, marks }: PanelBoxProps) {
   const { session, view } = useBenchContext()
-  const { passage, recording } = useParts()
+  const { passage, recording } = usePassage()
   const { video } = recording
   const { panel, rect, region, picture } = placed
   const element = useRef<HTMLDivElement>(null)
@@ -90,4 +103,4 @@ export function PanelBox({ placed, shape, marks }: { placed: PlacedPanel; shape:
       )}
     </Box>
   )
-}
+}, showTheSame)

@@ -1,20 +1,20 @@
 'use client'
 
 import Box from '@mui/material/Box'
-import type { KeyboardEvent } from 'react'
+import { memo, type KeyboardEvent } from 'react'
 import { arrangementFor } from '@/core/layout/arrangementFor'
 import { nodeAt } from '@/core/layout/seams'
 import { divide, type Seam } from '@/core/layout/solve'
 import type { Shape } from '@/core/model/shape'
 import { palette } from '@/ui/theme'
-import { useBenchContext, useParts } from '../benchContext'
+import { useBenchContext, useLayout } from '../benchContext'
 import { dragSeam } from '../edits'
 import { useDrag } from '@/ui/useDrag'
 
 /** The line between two bands: drag it, or move it with the arrow keys (Shift: ten times as far). */
-export function SeamHandle({ seam, shape }: { seam: Seam; shape: Shape }) {
+export const SeamHandle = memo(function SeamHandle({ seam, shape }: { seam: Seam; shape: Shape }) {
   const { session } = useBenchContext()
-  const { layout } = useParts()
+  const layout = useLayout()
   const column = seam.axis === 'column'
   const node = nodeAt(arrangementFor(layout, shape).tree, seam.path)
   if (node.kind !== 'stack') throw new Error('a seam lies in a stack')
@@ -65,4 +65,4 @@ export function SeamHandle({ seam, shape }: { seam: Seam; shape: Shape }) {
       }}
     />
   )
-}
+})

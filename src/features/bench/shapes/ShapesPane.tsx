@@ -5,7 +5,7 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import { STANDARD_SHAPES } from '@/core/model/shape'
 import { palette } from '@/ui/theme'
-import { useBenchContext, useEdit, useParts } from '../benchContext'
+import { useBenchContext, useHighlight, useLayout } from '../benchContext'
 import { swapBands, toggleShape } from '../edits'
 import { PaneFrame } from '../PaneFrame'
 import { PanelList } from './PanelList'
@@ -14,8 +14,8 @@ import { ShapeView } from './ShapeView'
 /** What you get: every chosen shape, live, side by side. */
 export function ShapesPane() {
   const { session } = useBenchContext()
-  const { shapes } = useEdit().highlight
-  const { layout } = useParts()
+  const { shapes } = useHighlight()
+  const layout = useLayout()
   const [first, ...others] = shapes
   return (
     <PaneFrame

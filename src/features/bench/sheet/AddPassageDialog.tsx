@@ -15,13 +15,13 @@ import { useState } from 'react'
 import { recordingsOnShelf } from '@/store/recordings'
 import { formatLength, formatVideo } from '@/ui/format'
 import { chooseFiles } from '../../shelf/chosenFiles'
-import { useEdit } from '../benchContext'
+import { useHighlight } from '../benchContext'
 import { useAddPassage } from './useAddPassage'
 
 /** Chooses the recording that the next passage comes from: one on the Shelf, or a file that is put there. */
 export function AddPassageDialog({ onClose }: { onClose: () => void }) {
   const { addRecording, addFile } = useAddPassage()
-  const { highlight } = useEdit()
+  const highlight = useHighlight()
   const [problem, setProblem] = useState<string | null>(null)
   const recordings = useLiveQuery(recordingsOnShelf, [])
 

@@ -8,7 +8,7 @@ import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
 import type { PlacedPassage } from '@/core/time/timeMap'
 import { formatTime } from '@/ui/format'
 import { fonts, palette } from '@/ui/theme'
-import { useBenchContext, useParts } from '../benchContext'
+import { useBenchContext, usePassage } from '../benchContext'
 import { useDrag } from '@/ui/useDrag'
 import { trimPassage } from './cuts'
 import { HANDLE_HEIGHT } from './sheetLayout'
@@ -33,7 +33,7 @@ export interface CutHandleProps {
 export function CutHandle({ placed, which, top, recordingPerPixel, several, onTake, onLetGo }: CutHandleProps) {
   const { session, player, view } = useBenchContext()
   const { passage, index } = placed
-  const { recording } = useParts()
+  const { recording } = usePassage()
   const t = which === 'in' ? passage.inMicros : passage.outMicros
   const look = () => {
     const now = passageOf(session.value, passage.id)

@@ -11,7 +11,7 @@ import { recordingOf } from '@/core/model/edit'
 import { MICROS_PER_SECOND } from '@/core/time/micros'
 import type { PlacedPassage } from '@/core/time/timeMap'
 import { fonts, palette } from '@/ui/theme'
-import { useBenchContext, useEdit, useView } from '../benchContext'
+import { useBenchContext, useFootage, useView } from '../benchContext'
 import { useDrag } from '@/ui/useDrag'
 import { PassageTicket } from './PassageTicket'
 import { HEADER_HEIGHT } from './sheetLayout'
@@ -30,7 +30,7 @@ export interface PassageHeaderProps {
 export function PassageHeader({ placed, count, onDragTo, carried, onCarry }: PassageHeaderProps) {
   const { player } = useBenchContext()
   const element = useRef<HTMLDivElement>(null)
-  const edit = useEdit()
+  const edit = useFootage()
   const [ticket, setTicket] = useState<HTMLElement | null>(null)
   const { passage, index, startMicros, endMicros } = placed
   useEffect(() => {

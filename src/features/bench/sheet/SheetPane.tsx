@@ -15,7 +15,7 @@ import { oneFrame } from '@/core/cut/passages'
 import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
 import { palette } from '@/ui/theme'
 import { droppedFiles, type ChosenFile } from '../../shelf/chosenFiles'
-import { useEdit, useParts, useView } from '../benchContext'
+import { useFootage, usePassage, useView } from '../benchContext'
 import { PaneFrame } from '../PaneFrame'
 import { AddPassageDialog } from './AddPassageDialog'
 import { BedsDialog } from './BedsDialog'
@@ -33,8 +33,8 @@ const FIRST_SCALE = 4
 
 /** When: the highlight from top to bottom, passage by passage. */
 export function SheetPane() {
-  const edit = useEdit()
-  const { recording } = useParts()
+  const edit = useFootage()
+  const { recording } = usePassage()
   const [scale, setScale] = useState(FIRST_SCALE)
   const [open, setOpen] = useState<'dead-air' | 'beds' | 'add' | null>(null)
   const deadAir = useDeadAir(edit, open === 'dead-air')

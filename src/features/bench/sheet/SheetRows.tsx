@@ -11,7 +11,7 @@ import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
 import type { PlacedPassage, TimeMap } from '@/core/time/timeMap'
 import { formatTime } from '@/ui/format'
 import { fonts, palette } from '@/ui/theme'
-import { useBenchContext, useEdit, useTimeMap, useView } from '../benchContext'
+import { useBenchContext, useFootage, useTimeMap, useView } from '../benchContext'
 import { useDrag } from '@/ui/useDrag'
 import { CutHandle } from './CutHandle'
 import { movePassage, restoreStrike, strikeAll } from './cuts'
@@ -32,7 +32,7 @@ const MARKING_WIDTH = 66
 /** The Sheet's rows: only those in sight are in the document. */
 export function SheetRows({ rowMicros, pauses }: { rowMicros: Micros; pauses: readonly Pause[] }) {
   const { player, session, view } = useBenchContext()
-  const edit = useEdit()
+  const edit = useFootage()
   const map = useTimeMap()
   const scroller = useRef<HTMLDivElement>(null)
   const content = useRef<HTMLDivElement>(null)

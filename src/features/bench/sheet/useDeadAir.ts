@@ -32,7 +32,7 @@ export interface DeadAir {
 }
 
 /** Finds the pauses in a highlight's passages; `on` starts the listening. */
-export function useDeadAir(edit: Edit, on: boolean): DeadAir {
+export function useDeadAir(edit: Pick<Edit, 'highlight' | 'recordings'>, on: boolean): DeadAir {
   const { files } = useBenchContext()
   const [settings, setAll] = useState(DEAD_AIR_DEFAULTS)
   const [levels, setLevels] = useState<ReadonlyMap<string, Float32Array>>(new Map())

@@ -33,7 +33,7 @@ export function rowKey({ placed, recordingMicros, lengthMicros }: RowItem): stri
 }
 
 /** Pictures and levels of the rows in sight, by {@link rowKey}; they come in as they are made and are kept for a while. */
-export function useSheetRows(edit: Edit, inSight: readonly RowItem[]): ReadonlyMap<string, SheetRow> {
+export function useSheetRows(edit: Pick<Edit, 'highlight' | 'recordings'>, inSight: readonly RowItem[]): ReadonlyMap<string, SheetRow> {
   const { files } = useBenchContext()
   const cache = useRef(new Map<string, SheetRow>())
   const [, rerender] = useState(0)

@@ -1,0 +1,70 @@
+'use client'
+
+import Box from '@mui/material/Box'
+import { memo, type KeyboardEvent } from 'react'
+import { GRIPS, moveRect, resizeRect, type Grip } from '@/core/geometry/resize'
+import { scaleRect, type Rect, type Size } from '@/core/geometry/rect'
+import type { Region } from '@/core/model/region'
+import { roleMark } from '@/ui/roleMarks'
+import { fonts } from '@/ui/theme'
+import { useDrag } from '@/ui/useDrag'
+import { useBenchContext, usePassage } from '../benchContext'
+import { setFocus } from '../edits'
+import { isShifted } from '../passageRegions'
+
+const STEP: Record<string, [number, number]> = { ArrowLeft: [-2, 0], ArrowRight: [2, 0], ArrowUp: [0, -2], ArrowDown: [0, 2] }
+
+/** Smallest side of a focus, px of the frame. */
+const LEAST = 8
+
+const CORNERS = GRIPS.filter((g) => g.length === 2)
+
+/**
+ * The part of a region that is not cut where that can be helped: drag it inside the region, or its corners to resize it; by keyboard, arrows move it and Alt + arrows
+ * resize it, Shift makes larger steps. Where the region lies differently in this passage it is only shown: it belongs to the region in all of them.
+ */
+export const FocusBox = memo(function FocusBox({ region, focus, frame }: { region: Region; focus: Rect; frame: Size }) {
+  const { session, view } = useBenchContext()
+  const { passage } = usePassage()
+  const fixed = region.locked || isShifted(passage, region.id)
+  const pixels = scaleRect(focus, frame.width, frame.height)
+  const options = { bounds: scaleRect(region.bounds, frame.width, frame.height), least: LEAST }
+  const set = (rect: Rect, gesture: string) => setFocus(session, frame, region.id, rect, `Focus of ${region.name}`, gesture)
+  const dragging = useDrag((event) => {
+    const box = event.currentTarget.closest('[data-testid="frame-picture"]')?.getBoundingClientRect()
+    view.setState({ selection: { kind: 'region', id: region.id } })
+    if (!box || fixed) return null
+    const perPixel = frame.width / box.width
+    const grip = (event.target as HTMLElement).dataset.focusGrip as Grip | undefined
+    return ({ dx, dy, gesture }) => set(grip ? resizeRect(pixels, grip, dx * perPixel, dy * perPixel, options) : moveRect(pixels, dx * perPixel, dy * perPixel, options.bounds), gesture)
+  })
+  const onKeyDown = (event: KeyboardEvent) => {
+    const step = STEP[event.key]
+    if (!step || fixed || event.ctrlKey || event.metaKey) return
+    event.preventDefault()
+    event.stopPropagation()
+    const [dx, dy] = step.map((v) => v * (event.shiftKey ? 10 : 1)) as [number, number]
+    set(event.altKey ? resizeRect(pixels, 'se', dx, dy, options) : moveRect(pixels, dx, dy, options.bounds), `keys focus ${region.id} ${event.altKey ? 'size' : 'place'}`)
+  }
+  const { colour } = roleMark(region.role)
+  return (
+    <Box
+      role="group"
+      tabIndex={0}
+      aria-roledescription="focus"
+      aria-label={`Focus of ${region.name}`}
+      onPointerDown={dragging}
+      onKeyDown={onKeyDown}
+      style={{ left: `${100 * focus.x}%`, top: `${100 * focus.y}%`, width: `${100 * focus.width}%`, height: `${100 * focus.height}%` }}
+      sx={{ position: 'absolute', zIndex: 3, touchAction: 'none', cursor: fixed ? 'default' : 'move', outline: `1.5px dotted ${colour}`, boxShadow: 'inset 0 0 0 1px rgba(255, 255, 255, 0.7)', '&:focus-visible': { outline: '2px solid #fff' } }}
+    >
+      <Box aria-hidden sx={{ position: 'absolute', right: 0, bottom: 0, px: '4px', fontFamily: fonts.numbers, fontSize: 10, lineHeight: '14px', color: '#fff', bgcolor: colour, pointerEvents: 'none' }}>
+        focus
+      </Box>
+      {!fixed &&
+        CORNERS.map((grip) => (
+          <Box key={grip} aria-hidden data-focus-grip={grip} sx={{ position: 'absolute', width: 12, height: 12, cursor: `${grip}-resize`, ...(grip.includes('n') ? { top: -6 } : { bottom: -6 }), ...(grip.includes('w') ? { left: -6 } : { right: -6 }), '&::after': { content: '""', position: 'absolute', inset: 3, bgcolor: '#fff', border: `1px solid ${colour}`, pointerEvents: 'none' } }} />
+        ))}
+    </Box>
+  )
+})
