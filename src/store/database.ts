@@ -1,8 +1,12 @@
-import Dexie, { type Table } from 'dexie'
+import Dexie, { type Table, type Transaction } from 'dexie'
 import type { SoundFile } from '@/core/model/bed'
+import type { Brand } from '@/core/model/brand'
 import type { Highlight } from '@/core/model/highlight'
-import type { HighlightId, LayoutId, RecordingId, RenderId, SetupId, SoundFileId, VersionId } from '@/core/model/ids'
+import type { BrandId, HighlightId, ImageFileId, LayoutId, OutletId, RecipeId, RecordingId, RenderId, SetupId, SoundFileId, VersionId } from '@/core/model/ids'
+import type { ImageFile } from '@/core/model/imageFile'
 import type { Layout } from '@/core/model/layout'
+import { startingOutlets, type Outlet } from '@/core/model/outlet'
+import type { Recipe } from '@/core/model/recipe'
 import type { Recording } from '@/core/model/recording'
 import type { Render } from '@/core/model/render'
 import type { Setup } from '@/core/model/setup'
@@ -12,7 +16,7 @@ import type { AnalysisPart, AnalysisPartKey } from './analyses'
 import type { UndoStep } from './undo'
 
 /** Whose bytes a stored file holds. */
-export type FileOwner = RecordingId | SoundFileId
+export type FileOwner = RecordingId | SoundFileId | ImageFileId
 
 /** A file's bytes: a copy of its own, or a handle to the person's file, whose permission the browser may have taken back. */
 export type StoredFile = { owner: FileOwner; kind: 'kept'; blob: Blob } | { owner: FileOwner; kind: 'linked'; handle: FileSystemFileHandle }
@@ -34,6 +38,7 @@ export interface StoredUndo {
   /** Records that steps may refer to, whether or not the present state does. */
   recordingIds?: RecordingId[]
   soundFileIds?: SoundFileId[]
+  imageFileIds?: ImageFileId[]
 }
 
 /** Everything Brimble keeps in this browser. Tables hold records as core/model describes them; versions only ever go up. */
@@ -49,6 +54,10 @@ export class Database extends Dexie {
   declare soundFiles: Table<SoundFile, SoundFileId>
   declare versions: Table<Version, VersionId>
   declare spottings: Table<Spotting, RecordingId>
+  declare imageFiles: Table<ImageFile, ImageFileId>
+  declare brands: Table<Brand, BrandId>
+  declare outlets: Table<Outlet, OutletId>
+  declare recipes: Table<Recipe, RecipeId>
   declare analyses: Table<AnalysisPart, AnalysisPartKey>
 
   constructor(name = 'brimble') {
@@ -67,6 +76,9 @@ export class Database extends Dexie {
       spottings: 'id',
       analyses: '[recordingId+kind+index], recordingId',
     })
+    const outletsToBegin = (tx: Transaction) => tx.table('outlets').bulkAdd(startingOutlets(new Date().toISOString()))
+    this.version(2).stores({ imageFiles: 'id', brands: 'id', outlets: 'id', recipes: 'id, setupId' }).upgrade(outletsToBegin)
+    this.on('populate', outletsToBegin)
   }
 }
 

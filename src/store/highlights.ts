@@ -2,9 +2,9 @@ import { DEFAULT_LAYOUT_NAME, startingLayout, startingRegions } from '@/core/mod
 import type { Edit } from '@/core/model/edit'
 import type { Highlight } from '@/core/model/highlight'
 import type { HighlightId, LayoutId, PanelId, PassageId, RecordingId, RegionId, SetupId } from '@/core/model/ids'
-import type { Layout } from '@/core/model/layout'
+import { newLayout, type Layout } from '@/core/model/layout'
 import { readRecord, type RecordKind, type RecordOf } from '@/core/model/migrate'
-import { newPassage, type Passage } from '@/core/model/passage'
+import { newPassage, recordingsIn, setupsIn, type Passage } from '@/core/model/passage'
 import { newRecord } from '@/core/model/record'
 import type { Recording } from '@/core/model/recording'
 import { newRegion, type Region } from '@/core/model/region'
@@ -42,7 +42,7 @@ export async function createHighlight(recording: Recording, wanted: NewHighlight
   const regions = wanted.regions?.map((r) => newRegion(newId<RegionId>(), r.role, r.name, r.bounds)) ?? previous?.setups[0]?.regions ?? startingRegions(() => newId<RegionId>())
   const setup = newSetup({ ...base, id: newId<SetupId>(), name: wanted.setupName ?? previous?.setups[0]?.name ?? recording.name, regions, ownedBy: id, basedOn: wanted.regions ? null : (previous?.setups[0]?.basedOn ?? null), isGuess: !wanted.regions && (previous?.setups[0]?.isGuess ?? true) })
   const arrangement = wanted.arrangement ?? previous?.layouts[0]?.arrangement ?? startingLayout(() => newId<PanelId>())
-  const layout: Layout = { ...base, id: newId<LayoutId>(), name: wanted.layoutName ?? previous?.layouts[0]?.name ?? DEFAULT_LAYOUT_NAME, arrangement, perShape: {}, ownedBy: id }
+  const layout = newLayout({ ...base, id: newId<LayoutId>(), name: wanted.layoutName ?? previous?.layouts[0]?.name ?? DEFAULT_LAYOUT_NAME, arrangement, ownedBy: id })
   const inMicros = wanted.inMicros ?? recording.video.firstFrameMicros
   const outMicros = wanted.outMicros ?? Math.min(recording.durationMicros, inMicros + FIRST_CUT_MICROS)
   const highlight: Highlight = {
@@ -54,6 +54,7 @@ export async function createHighlight(recording: Recording, wanted: NewHighlight
     joinTiming: 'hold',
     beds: [],
     origin: wanted.origin ?? null,
+    brandId: previous?.highlight.brandId ?? null,
   }
   const db = database()
   await db.transaction('rw', db.highlights, db.setups, db.layouts, async () => {
@@ -83,7 +84,7 @@ export async function passagePartsFor(edit: Edit, recording: Recording): Promise
 
 async function newestEditOf(recordingId: RecordingId): Promise<Edit | null> {
   const all = await database().highlights.orderBy('createdAt').reverse().toArray()
-  const found = all.find((h) => !h.deletedAt && h.passages.some((p) => p.recordingId === recordingId))
+  const found = all.find((h) => !h.deletedAt && h.passages.some((p) => recordingsIn(p).includes(recordingId)))
   const loaded = found && (await loadEdit(found.id))
   return loaded?.ok ? loaded.edit : null
 }
@@ -99,12 +100,14 @@ export async function loadEdit(id: HighlightId): Promise<LoadResult> {
   if (!highlight.ok) return highlight
   const { passages, beds } = highlight.record
   const undo = await db.undo.get(id)
-  const setups = read('setup', await ownedFirst(db.setups, id, passages.map((p) => p.setupId)))
+  const setups = read('setup', await ownedFirst(db.setups, id, passages.flatMap(setupsIn)))
   const layouts = read('layout', await ownedFirst(db.layouts, id, passages.map((p) => p.layoutId)))
-  const recordings = read('recording', await db.recordings.bulkGet([...new Set([...(undo?.recordingIds ?? []), ...passages.map((p) => p.recordingId)])]))
+  const recordings = read('recording', await db.recordings.bulkGet([...new Set([...(undo?.recordingIds ?? []), ...passages.flatMap(recordingsIn)])]))
   const soundFiles = read('soundFile', await db.soundFiles.bulkGet([...new Set([...(undo?.soundFileIds ?? []), ...beds.map((b) => b.soundFileId)])]))
-  if (!setups || !layouts || !recordings || !soundFiles) return { ok: false, reason: 'not-a-record' }
-  return { ok: true, edit: { highlight: highlight.record, setups, layouts, recordings, soundFiles }, steps: undo?.steps ?? [], position: undo?.position ?? 0 }
+  const backdrops = layouts?.flatMap((l) => [l.arrangement, ...Object.values(l.perShape)]).map((a) => a.backdrop) ?? []
+  const imageFiles = read('imageFile', await db.imageFiles.bulkGet([...new Set([...(undo?.imageFileIds ?? []), ...backdrops.flatMap((b) => (b.kind === 'image' ? [b.imageFileId] : []))])]))
+  if (!setups || !layouts || !recordings || !soundFiles || !imageFiles) return { ok: false, reason: 'not-a-record' }
+  return { ok: true, edit: { highlight: highlight.record, setups, layouts, recordings, soundFiles, imageFiles }, steps: undo?.steps ?? [], position: undo?.position ?? 0 }
 }
 
 /** A highlight's own records in the order they were made, which undo steps count on, whether used at present or not; then others by id. */
@@ -145,7 +148,7 @@ async function saveEdit(edit: Edit, steps: readonly UndoStep[], position: number
     await db.highlights.put({ ...edit.highlight, updatedAt })
     await db.setups.bulkPut(edit.setups.map((s) => ({ ...s, updatedAt })))
     await db.layouts.bulkPut(edit.layouts.map((l) => ({ ...l, updatedAt })))
-    await db.undo.put({ owner: edit.highlight.id, steps: [...steps], position, recordingIds: edit.recordings.map((r) => r.id), soundFileIds: edit.soundFiles.map((f) => f.id) })
+    await db.undo.put({ owner: edit.highlight.id, steps: [...steps], position, recordingIds: edit.recordings.map((r) => r.id), soundFileIds: edit.soundFiles.map((f) => f.id), imageFileIds: edit.imageFiles.map((f) => f.id) })
     return updatedAt
   })
 }
@@ -156,7 +159,12 @@ export async function copyHighlight(edit: Edit, name: string): Promise<Highlight
   const id = newId<HighlightId>()
   const setupIds = new Map(edit.setups.map((s) => [s.id, newId<SetupId>()]))
   const layoutIds = new Map(edit.layouts.map((l) => [l.id, newId<LayoutId>()]))
-  const passages = edit.highlight.passages.map((p) => ({ ...p, setupId: setupIds.get(p.setupId) ?? p.setupId, layoutId: layoutIds.get(p.layoutId) ?? p.layoutId }))
+  const passages = edit.highlight.passages.map((p) => ({
+    ...p,
+    setupId: setupIds.get(p.setupId) ?? p.setupId,
+    layoutId: layoutIds.get(p.layoutId) ?? p.layoutId,
+    feeds: p.feeds.map((f) => ({ ...f, setupId: setupIds.get(f.setupId) ?? f.setupId })),
+  }))
   const highlight: Highlight = { ...edit.highlight, ...base, id, name, passages }
   const db = database()
   await db.transaction('rw', db.highlights, db.setups, db.layouts, async () => {

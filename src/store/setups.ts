@@ -1,4 +1,3 @@
-import { mergeSetups, type Merge } from '@/core/interchange/setupFile'
 import type { HighlightId, RegionId, SetupId } from '@/core/model/ids'
 import { readRecord } from '@/core/model/migrate'
 import { newRecord } from '@/core/model/record'
@@ -72,18 +71,4 @@ export async function setupUses(): Promise<Map<SetupId, SetupUse[]>> {
     uses.set(basedOn, [...(uses.get(basedOn) ?? []), { highlightId: highlight.id, name: highlight.name }])
   })
   return uses
-}
-
-/** Adds setups from a file to those that are there; nothing is written over. */
-export async function addSetups(incoming: readonly Setup[]): Promise<Merge> {
-  const db = database()
-  return db.transaction('rw', db.setups, async () => {
-    // One in the bin keeps its id: a file never brings it back by writing over it.
-    const there = await db.setups.filter((s) => s.ownedBy === null).toArray()
-    const merge = mergeSetups(there.filter((s) => !s.deletedAt), incoming, () => newId<SetupId>())
-    const taken = new Set(there.map((s) => s.id))
-    const stamped = merge.add.map((s) => ({ ...s, id: taken.has(s.id) ? newId<SetupId>() : s.id, updatedAt: nowStamp() }))
-    await db.setups.bulkAdd(stamped)
-    return { ...merge, add: stamped }
-  })
 }

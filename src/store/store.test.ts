@@ -3,6 +3,7 @@ import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { sampleEdit } from '../../tests/support/edits'
 import type { Edit } from '@/core/model/edit'
 import type { HighlightId, RecordingId, RegionId } from '@/core/model/ids'
+import { NOTHING_FILED } from '@/core/interchange/rackFile'
 import { newRegion } from '@/core/model/region'
 import type { Setup } from '@/core/model/setup'
 import { database } from './database'
@@ -11,7 +12,8 @@ import { addRecording, keepFile, storedFile } from './recordings'
 import { allRenders, nextWaiting, queueRenders, setRenderState } from './renders'
 import { analysisOf, keepAnalysisPart, speechOf } from './analyses'
 import { Session } from './session'
-import { addSetups, binSetup, changeSetup, keepSetup, keptSetups, letFollow, setupUses } from './setups'
+import { addFiled } from './rackFiles'
+import { binSetup, changeSetup, keepSetup, keptSetups, letFollow, setupUses } from './setups'
 import { openSpotting } from './spottings'
 import { keepVersion, versionsOf } from './versions'
 
@@ -69,10 +71,10 @@ describe('setups', () => {
   it('come in from a file beside what is there, even beside one in the bin', async () => {
     const kept = await keep('Evening')
     await binSetup(kept.id, true)
-    const merge = await addSetups([kept, kept])
+    const merge = await addFiled({ records: { ...NOTHING_FILED.records, setup: [kept, kept] }, bytes: {} })
     expect(merge.same).toEqual(['Evening'])
-    expect(merge.add).toHaveLength(1)
-    expect(merge.add[0]?.id).not.toBe(kept.id)
+    expect(merge.add.records.setup).toHaveLength(1)
+    expect(merge.add.records.setup[0]?.id).not.toBe(kept.id)
     expect((await keptSetups()).map((s) => s.name)).toEqual(['Evening'])
     expect((await database().setups.get(kept.id))?.deletedAt).not.toBeNull()
   })

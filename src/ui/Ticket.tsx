@@ -10,8 +10,8 @@ interface TicketProps {
   label: string
   anchor: HTMLElement
   onClose: () => void
-  /** Under which part of the anchor it hangs. */
-  side?: 'right' | 'center'
+  /** Under which part of the anchor it hangs; *beside*: to the left of it, so that what it is about stays in view. */
+  side?: 'right' | 'center' | 'beside'
   /** CSS px. */
   width?: number
   /** Space between its parts where they stand one under the other. */
@@ -27,8 +27,8 @@ export function Ticket({ label, anchor, onClose, side = 'right', width = 292, ga
       open
       anchorEl={anchor}
       onClose={onClose}
-      anchorOrigin={{ vertical: 'bottom', horizontal: side }}
-      transformOrigin={{ vertical: 'top', horizontal: side }}
+      anchorOrigin={side === 'beside' ? { vertical: 'top', horizontal: 'left' } : { vertical: 'bottom', horizontal: side }}
+      transformOrigin={{ vertical: 'top', horizontal: side === 'beside' ? 'right' : side }}
       slotProps={{ paper: { 'aria-label': label, role: 'dialog', sx: { p: 3, width, ...(gap !== undefined && { display: 'grid', gap }) } } }}
       onPointerDown={(e) => e.stopPropagation()}
       onKeyDown={(e) => e.key !== 'Escape' && e.stopPropagation()}

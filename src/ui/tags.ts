@@ -1,4 +1,4 @@
-import { tag } from '@/core/model/setup'
+import { tag } from '@/core/model/tag'
 
 /** Tags as they are typed, with commas between: each once, those that cannot be tags left out. */
 export function tagsFrom(text: string): string[] {

@@ -2,13 +2,13 @@ import { describe, expect, it } from 'vitest'
 import { SEED, seeded } from '../../../tests/support/seeded'
 import { sampleEdit } from '../../../tests/support/edits'
 import { contains } from '../geometry/rect'
-import type { Panel } from '../model/layout'
-import { panel as panelSchema } from '../model/layout'
+import { panel as panelSchema, type Panel } from '../model/panel'
 import { region as regionSchema } from '../model/region'
 import { STANDARD_SHAPES, type Shape } from '../model/shape'
 import type { Edit } from '../model/edit'
 import { timeMapOf } from '../time/timeMap'
-import { compose, composePassageAt, placePanels } from './compose'
+import { compose, composePassageAt } from './compose'
+import { placePanels } from './placePanels'
 import { blowUp, panelPicture } from './panelCrop'
 
 const tall = STANDARD_SHAPES[0] as Shape
@@ -18,7 +18,7 @@ describe('composition', () => {
   it('of two bands is the backdrop and two pictures, in pixels of recording and canvas', () => {
     const composition = composeAt(sampleEdit(), tall, 1_500_000)
     expect(composition?.size).toEqual({ width: 1080, height: 1920 })
-    expect(composition?.steps[0]).toMatchObject({ kind: 'backdrop' })
+    expect(composition?.steps[0]).toMatchObject({ kind: 'colour' })
     expect(composition?.steps[1]).toMatchObject({ kind: 'picture', panelId: 'top', feed: { recordingId: 'r', micros: 13_500_000 }, dest: { x: 0, y: 0, width: 1080, height: 608 } })
     expect(composition?.steps[2]).toMatchObject({ kind: 'picture', panelId: 'low', dest: { x: 0, y: 608, width: 1080, height: 1312 } })
     const face = composition?.steps[1]
@@ -68,14 +68,15 @@ describe('panel pictures', () => {
       const x = random.between(0, 0.8)
       const y = random.between(0, 0.8)
       const region = regionSchema.parse({ id: 'r', role: 'game', name: 'Game', bounds: { x, y, width: random.between(0.02, 1 - x), height: random.between(0.02, 1 - y) } })
-      const panel: Panel = panelSchema.parse({ kind: 'panel', id: 'p', role: 'game', fit: random.pick(['fill', 'whole']), zoom: random.between(1, 4) })
+      const panel: Panel = panelSchema.parse({ kind: 'panel', id: 'p', role: 'game', fit: random.pick(['fill', 'whole']), zoom: random.between(1, 4), turn: random.pick([0, 0, 1, 2, 3]), flip: random.next() < 0.3 })
       const rect = { x: 0, y: 0, width: 2 * random.integer(16, 1000), height: 2 * random.integer(16, 1900) }
       const correction = random.next() < 0.5 ? { panelId: panel.id, dx: random.between(-1, 1), dy: random.between(-1, 1), zoom: random.between(1, 3) } : undefined
       const picture = panelPicture(panel, rect, region, frame, correction)
       const bounds = { x: region.bounds.x * 1920, y: region.bounds.y * 1080, width: region.bounds.width * 1920, height: region.bounds.height * 1080 }
       expect(contains(bounds, picture.crop, 1.001), 'inside its region, to the even pixel').toBe(true)
       expect(contains(rect, picture.dest)).toBe(true)
-      const stretched = Math.abs((picture.crop.width * picture.dest.height) / picture.crop.height - picture.dest.width)
+      const { width, height } = panel.turn % 2 === 0 ? picture.dest : { width: picture.dest.height, height: picture.dest.width }
+      const stretched = Math.abs((picture.crop.width * height) / picture.crop.height - width)
       expect(stretched).toBeLessThan(0.5)
       if (panel.fit === 'fill') expect(picture.dest).toEqual(rect)
     }

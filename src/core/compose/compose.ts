@@ -1,74 +1,75 @@
 import { arrangementFor } from '../layout/arrangementFor'
-import { solve } from '../layout/solve'
-import type { Rect } from '../geometry/rect'
-import { layoutOf, recordingOf, setupOf, type Edit } from '../model/edit'
-import type { Panel } from '../model/layout'
-import type { Passage } from '../model/passage'
-import type { Region, Role } from '../model/region'
+import type { Size } from '../geometry/rect'
+import { layoutOf, recordingOf, type Edit } from '../model/edit'
 import type { Shape } from '../model/shape'
-import { clampMicros, type Micros } from '../time/micros'
-import { onScreenAt, recordingMicrosAt, type Playing, type TimeMap } from '../time/timeMap'
-import type { Composition, Feed, Step } from './composition'
-import { joinSteps } from './joinSteps'
-import { panelPicture, type PanelPicture } from './panelCrop'
+import type { Passage } from '../model/passage'
+import type { Micros } from '../time/micros'
+import { keptStretches, onScreenAt, recordingMicrosAt, type Playing, type TimeMap } from '../time/timeMap'
+import { backdropSteps } from './backdropSteps'
+import type { Composition, Feed, PictureStep } from './composition'
+import { feedAt } from './feeds'
+import { allOf, joinSteps, type Drawn } from './joinSteps'
 import { pictureOutline } from './pictureOutline'
-import { regionIn } from './regionIn'
+import { placePanels, regionForRole } from './placePanels'
 
-/** A panel in a shape: where it lies, which region it shows as that lies in the passage, and the crop; no region when the setup has none for its role. */
-export interface PlacedPanel {
-  panel: Panel
-  rect: Rect
-  region: Region | null
-  picture: PanelPicture | null
+/** One passage at a moment: where its recording is, and how far it has run in the output. */
+interface Moment {
+  passage: Passage
+  recordingMicros: Micros
+  /** Since the passage's start on the output clock; negative while it comes in. */
+  sinceStartMicros: Micros
+  lane: string
 }
 
-/**
- * Every panel of a passage's layout in a shape, solved and cropped, at a recording time: crop paths move with it. Throws RangeError when the
- * edit lacks a record.
- */
-export function placePanels(edit: Edit, shape: Shape, passage: Passage, recordingMicros: Micros = passage.inMicros): PlacedPanel[] {
-  const { video } = recordingOf(edit, passage.recordingId)
-  const { regions } = setupOf(edit, passage.setupId)
-  const { panels } = solve(arrangementFor(layoutOf(edit, passage.layoutId), shape), shape)
-  const seen = new Map<string, number>()
-  return panels.map(({ panel, rect }) => {
-    const n = seen.get(panel.role) ?? 0
-    seen.set(panel.role, n + 1)
-    const found = nthOfRole(regions, panel.role, n)
-    const region = found && regionIn(passage, found, recordingMicros)
-    const correction = passage.corrections.find((c) => c.panelId === panel.id)
-    return { panel, rect, region, picture: region && panelPicture(panel, rect, region, video, correction) }
-  })
-}
-
-/** The `n`th region of a role, for the `n`th panel that asks for it; where there are fewer, the last. */
-function nthOfRole(regions: readonly Region[], role: Role, n: number): Region | null {
-  const all = regions.filter((r) => r.role === role)
-  return all[Math.min(n, all.length - 1)] ?? null
-}
-
-/** The steps of one passage's layout at a moment of its recording. Beyond the recording's ends its first or last frame stands still. */
-function passageSteps(edit: Edit, shape: Shape, passage: Passage, recordingMicros: Micros, lane: string): Step[] {
+/** What one passage's layout draws at a moment: what lies behind, and each panel by itself. */
+function drawPassage(edit: Edit, shape: Shape, moment: Moment): Drawn {
+  const { passage, recordingMicros, lane } = moment
+  const canvas = sizeOf(shape)
   const { backdrop } = arrangementFor(layoutOf(edit, passage.layoutId), shape)
-  const { durationMicros } = recordingOf(edit, passage.recordingId)
-  const feed: Feed = { recordingId: passage.recordingId, micros: clampMicros(recordingMicros, 0, durationMicros), lane }
-  const pictures = placePanels(edit, shape, passage, recordingMicros).flatMap(({ panel, region, picture }): Step[] => (picture && region ? [{ kind: 'picture', panelId: panel.id, feed, ...picture, outline: pictureOutline(region.outline, picture.dest, shape) }] : []))
-  return [{ kind: 'backdrop', colour: backdrop.colour }, ...pictures]
+  const feed = feedAt(edit, passage.recordingId, recordingMicros, lane)
+  const placed = placePanels(edit, shape, passage, recordingMicros)
+  const behind = backdropSteps(backdrop, canvas, (role) => {
+    const { video } = recordingOf(edit, passage.recordingId)
+    const region = regionForRole(edit, passage, role, recordingMicros)
+    const whole = placed.find((p) => p.region?.id === region.id && p.feed === null && p.panel.fit === 'whole' && p.panel.turn === 0)
+    return { region, frame: video, feed, shownWhole: whole?.picture ?? null }
+  })
+  const panels = placed.flatMap(({ panel, rect, region, picture, feed: own }) => {
+    if (!picture || !region) return []
+    const shown = own ? feedAt(edit, own.recordingId, feedMicros(moment, own), laneOfFeed(edit, passage, own)) : feed
+    const step: PictureStep = { kind: 'picture', panelId: panel.id, feed: shown, ...picture, orientation: { turn: panel.turn, flip: panel.flip }, outline: pictureOutline(panel.outline ?? region.outline, picture.dest, shape), opacity: panel.opacity }
+    return [{ rect, step }]
+  })
+  return { behind, panels }
 }
+
+/** Where a panel's own feed is in its recording. */
+function feedMicros({ recordingMicros, sinceStartMicros }: Pick<Moment, 'recordingMicros' | 'sinceStartMicros'>, { clock }: Passage['feeds'][number]): Micros {
+  return clock.kind === 'together' ? recordingMicros + clock.offsetMicros : clock.inMicros + Math.round((sinceStartMicros * clock.speedPercent) / 100)
+}
+
+/** A shot that goes on in another passage stays on the lane it is decoded on. */
+function laneOfFeed({ highlight }: Edit, passage: Passage, { panelId, continues }: Passage['feeds'][number]): string {
+  const before = continues && highlight.passages.find((p) => p.id === continues)
+  return before ? laneOf(before, keptStretches(before).length - 1) : `${passage.id} ${panelId}`
+}
+
+const sizeOf = ({ width, height }: Size): Size => ({ width, height })
 
 /** The frame shown when `passage` is at `recordingMicros`, which may lie beyond its cut points (to look at what a trim would gain). */
 export function composePassageAt(edit: Edit, shape: Shape, passage: Passage, recordingMicros: Micros): Composition {
-  return { size: { width: shape.width, height: shape.height }, steps: passageSteps(edit, shape, passage, recordingMicros, laneOf(passage, 0)) }
+  const sinceStartMicros = Math.round(((recordingMicros - passage.inMicros) * 100) / passage.speedPercent)
+  return { size: sizeOf(shape), steps: allOf(drawPassage(edit, shape, { passage, recordingMicros, sinceStartMicros, lane: laneOf(passage, 0) })) }
 }
 
 /** The frame of a highlight in a shape at output time `t`, or null outside the highlight. `map` is the edit's own time map. */
 export function compose(edit: Edit, map: TimeMap, shape: Shape, t: Micros): Composition | null {
   const shown = onScreenAt(map, t)
   if (!shown) return null
-  const size = { width: shape.width, height: shape.height }
-  const stepsOf = ({ placed: { passage }, run, recordingMicros }: Playing) => passageSteps(edit, shape, passage, recordingMicros, laneOf(passage, run))
-  if (shown.kind === 'one') return { size, steps: stepsOf(shown) }
-  return { size, steps: joinSteps(shown.join, shown.progress, stepsOf(shown.from), stepsOf(shown.to), size) }
+  const size = sizeOf(shape)
+  const draw = ({ placed: { passage, startMicros }, run, recordingMicros }: Playing) => drawPassage(edit, shape, { passage, recordingMicros, sinceStartMicros: t - startMicros, lane: laneOf(passage, run) })
+  if (shown.kind === 'one') return { size, steps: allOf(draw(shown)) }
+  return { size, steps: joinSteps(shown.join, shown.progress, draw(shown.from), draw(shown.to), size) }
 }
 
 /** Runs of a passage take turns between two lanes, so that the next can be made ready while this one plays. */

@@ -40,7 +40,7 @@ describe('the frame on the way from one passage to the next', () => {
   })
 
   it('of a slide leaves the first where it is', () => {
-    const steps = stepsAt(joined({ kind: 'slide', direction: 'left', lengthMicros: 400_000, easing: 'even' }), 2_000_000)
+    const steps = stepsAt(joined({ kind: 'slide', direction: 'left', within: 'canvas', lengthMicros: 400_000, easing: 'even' }), 2_000_000)
     expect(layers(steps)).toHaveLength(1)
     expect(layers(steps)[0]?.offset).toEqual({ x: 540, y: 0 })
   })
@@ -78,7 +78,7 @@ describe('what comes next', () => {
 
 describe('turning one join into another', () => {
   it('keeps length and movement where both have them, and is always valid', () => {
-    const kinds: Join[] = JOIN_KINDS.map((kind) => joinAs({ kind: 'push', direction: 'left', lengthMicros: 720_000, easing: 'late' }, kind))
+    const kinds: Join[] = JOIN_KINDS.map((kind) => joinAs({ kind: 'push', direction: 'left', within: 'canvas', lengthMicros: 720_000, easing: 'late' }, kind))
     for (const j of kinds) expect(joinSchema.parse(j)).toEqual(j)
     expect(kinds.filter((j) => j.kind !== 'cut').every((j) => 'lengthMicros' in j && j.lengthMicros === 720_000 && j.easing === 'late')).toBe(true)
     expect(joinAs({ kind: 'cut' }, 'dissolve')).toEqual({ kind: 'dissolve', lengthMicros: 400_000, easing: 'soft' })

@@ -1,7 +1,7 @@
 import { toEvenPixels } from '../geometry/evenGrid'
 import { cropToFill, fitWhole } from '../geometry/fit'
-import { centreOf, pushInside, scaleRect, type Rect, type Size } from '../geometry/rect'
-import type { Panel } from '../model/layout'
+import { centreOf, pushInside, scaleRect, type Point, type Rect, type Size } from '../geometry/rect'
+import type { Panel, Turn } from '../model/panel'
 import type { Correction } from '../model/passage'
 import type { Region } from '../model/region'
 import { toEven } from '../geometry/evenGrid'
@@ -20,25 +20,38 @@ export interface PanelPicture {
  */
 export function panelPicture(panel: Panel, rect: Rect, region: Region, frame: Size, correction?: Correction): PanelPicture {
   const bounds = toEvenPixels(region.bounds, frame)
-  if (panel.fit === 'whole') return wholePicture(bounds, rect)
+  if (panel.fit === 'whole') return wholePicture(bounds, rect, panel.turn)
   // Not on the pixel grid: a focus that follows a path would go in steps of two pixels, and the picture with it.
   const focus = centreOf(region.focus ? scaleRect(region.focus, frame.width, frame.height) : bounds)
   const zoom = panel.zoom * (correction?.zoom ?? 1)
-  const crop = cropToFill(bounds, rect.width / rect.height, focus, zoom)
+  const crop = cropToFill(bounds, turnedProportion(rect, panel.turn), focus, zoom)
   if (!correction) return { crop, dest: rect }
   const moved = { ...crop, x: crop.x + correction.dx * frame.width, y: crop.y + correction.dy * frame.height }
   return { crop: pushInside(moved, bounds), dest: rect }
 }
 
-function wholePicture(bounds: Rect, rect: Rect): PanelPicture {
-  const fitted = fitWhole(rect, bounds.width / bounds.height)
+/** Width over height of what fills `rect` once it has been turned. */
+function turnedProportion({ width, height }: Size, turn: Turn): number {
+  return turn % 2 === 0 ? width / height : height / width
+}
+
+function wholePicture(bounds: Rect, rect: Rect, turn: Turn): PanelPicture {
+  const fitted = fitWhole(rect, turnedProportion(bounds, turn))
   const width = Math.min(rect.width, Math.max(2, toEven(fitted.width)))
   const height = Math.min(rect.height, Math.max(2, toEven(fitted.height)))
   const dest = { x: rect.x + toEven((rect.width - width) / 2), y: rect.y + toEven((rect.height - height) / 2), width, height }
-  return { crop: cropToFill(bounds, width / height, centreOf(bounds)), dest }
+  return { crop: cropToFill(bounds, turnedProportion(dest, turn), centreOf(bounds)), dest }
+}
+
+/** Which way through the frame a movement on the canvas goes, for a panel that is turned or flipped; in the same unit. */
+export function throughFrame({ turn, flip }: Pick<Panel, 'turn' | 'flip'>, { x, y }: Point): Point {
+  const back: Record<Turn, Point> = { 0: { x, y }, 1: { x: y, y: -x }, 2: { x: -x, y: -y }, 3: { x: -y, y: x } }
+  const unturned = back[turn]
+  return flip ? { x: -unturned.x, y: unturned.y } : unturned
 }
 
 /** Output pixels for each source pixel: 1 is as recorded, above it the picture is blown up. */
 export function blowUp({ crop, dest }: PanelPicture): number {
-  return dest.width / crop.width
+  // By the longer sides, which stay the longer ones when a picture is turned.
+  return Math.max(dest.width, dest.height) / Math.max(crop.width, crop.height)
 }

@@ -12,24 +12,29 @@ export function nodeAt(root: LayoutNode, path: readonly number[]): LayoutNode {
 
 /**
  * Moves a seam so that it starts `position` pixels from the start of its stack, in place. The two neighbours share what
- * they had; neither gets less than `least` pixels. `sizes` are the solved sizes of the stack's children, in pixels.
+ * they had; neither gets less than `least` pixels.
  */
-export function moveSeam(root: LayoutNode, seam: Seam, sizes: readonly number[], position: number, least = 32): void {
+export function moveSeam(root: LayoutNode, seam: Seam, position: number, least = 32): void {
   const node = nodeAt(root, seam.path)
   if (node.kind !== 'stack') throw new RangeError('seam.path: does not lead to a stack')
-  const gap = seam.axis === 'column' ? seam.rect.height : seam.rect.width
-  const before = sizes.slice(0, seam.index).reduce((a, b) => a + b, 0) + gap * seam.index
+  const { sizes } = seam
+  const before = seamPosition(seam) - (sizes[seam.index] ?? 0)
   const pair = (sizes[seam.index] ?? 0) + (sizes[seam.index + 1] ?? 0)
   const first = Math.max(Math.min(least, pair / 2), Math.min(position - before, pair - Math.min(least, pair / 2)))
   const wanted = sizes.map((size, i) => (i === seam.index ? first : i === seam.index + 1 ? pair - first : size))
   setSizes(node, wanted, seam.stackLength)
 }
 
-/** Writes solved sizes back as extents: weights in pixels, fixed ones as fractions of the stack's length. */
+/** Where a seam starts, px from the start of its stack. */
+export function seamPosition({ sizes, gap, index }: Seam): number {
+  return sizes.slice(0, index + 1).reduce((a, b) => a + b, 0) + gap * index
+}
+
+/** Writes solved sizes back as extents: weights in pixels, all others as fractions of the stack's length. */
 function setSizes(stack: Stack, sizes: readonly number[], stackLength: number): void {
   stack.children.forEach((child, i) => {
     const size = sizes[i] ?? 0
-    if (child.extent.kind === 'fixed') child.extent.fraction = size / stackLength
-    else child.extent.weight = (size / stackLength) * 100
+    if (child.extent.kind === 'weight') child.extent.weight = (size / stackLength) * 100
+    else child.extent = { kind: 'fixed', fraction: size / stackLength }
   })
 }

@@ -1,10 +1,22 @@
 import { assertNever } from '../assert'
-import type { Rect, Size } from '../geometry/rect'
-import type { Arrangement, Extent, LayoutNode, Panel, Stack } from '../model/layout'
+import { toEven } from '../geometry/evenGrid'
+import { pushInside, type Rect, type Size } from '../geometry/rect'
+import type { InsetId } from '../model/ids'
+import type { Inset } from '../model/inset'
+import type { Area, Arrangement, Extent, LayoutNode, Stack } from '../model/layout'
+import type { Panel } from '../model/panel'
 
 /** A panel with its place on the canvas: integer, even pixels. */
 export interface SolvedPanel {
   panel: Panel
+  rect: Rect
+  /** The inset that it is, or null for a place in the stack. */
+  insetId: InsetId | null
+}
+
+/** A place for words on the canvas. */
+export interface SolvedArea {
+  kind: Area['kind']
   rect: Rect
 }
 
@@ -18,10 +30,15 @@ export interface Seam {
   rect: Rect
   /** Length of the stack along its axis, in pixels. */
   stackLength: number
+  /** Sizes of the stack's children along its axis, px, and what lies between two of them. */
+  sizes: readonly number[]
+  gap: number
 }
 
 export interface Solved {
+  /** In drawing order: the stack's, then the insets. */
   panels: SolvedPanel[]
+  areas: SolvedArea[]
   seams: Seam[]
 }
 
@@ -32,15 +49,30 @@ export interface Solved {
 export function solve(arrangement: Arrangement, canvas: Size): Solved {
   for (const side of ['width', 'height'] as const)
     if (canvas[side] < 64 || canvas[side] % 2 !== 0) throw new RangeError(`canvas.${side}: ${canvas[side]} is not an even number ≥ 64`)
-  const solved: Solved = { panels: [], seams: [] }
-  place(arrangement.tree, { x: 0, y: 0, ...canvas }, [], solved)
+  const solved: Solved = { panels: [], areas: [], seams: [] }
+  place(arrangement.tree, { x: 0, y: 0, width: canvas.width, height: canvas.height }, [], solved)
+  for (const inset of arrangement.insets) solved.panels.push({ panel: inset.panel, rect: insetRect(inset, canvas), insetId: inset.id })
   return solved
+}
+
+/** An inset's place: even pixels, inside the canvas. One that would be too high is narrowed. */
+export function insetRect({ anchor, dx, dy, width, proportion }: Inset, canvas: Size): Rect {
+  const wanted = Math.min(width * canvas.width, canvas.width, canvas.height * proportion)
+  const size = { width: Math.max(2, Math.min(canvas.width, toEven(wanted))), height: Math.max(2, Math.min(canvas.height, toEven(wanted / proportion))) }
+  const along = (at: number, room: number, length: number) => at * (room - length)
+  const x = along(anchor.includes('w') ? 0 : anchor.includes('e') ? 1 : 0.5, canvas.width, size.width) + dx * canvas.width
+  const y = along(anchor.includes('n') ? 0 : anchor.includes('s') ? 1 : 0.5, canvas.height, size.height) + dy * canvas.height
+  return pushInside({ x: toEven(x), y: toEven(y), ...size }, { x: 0, y: 0, width: canvas.width, height: canvas.height })
 }
 
 function place(node: LayoutNode, rect: Rect, path: readonly number[], into: Solved): void {
   switch (node.kind) {
     case 'panel':
-      into.panels.push({ panel: node, rect })
+      into.panels.push({ panel: node, rect, insetId: null })
+      return
+    case 'titleArea':
+    case 'captionArea':
+      into.areas.push({ kind: node.kind, rect })
       return
     case 'space':
       return
@@ -55,7 +87,8 @@ function place(node: LayoutNode, rect: Rect, path: readonly number[], into: Solv
 function placeStack(stack: Stack, rect: Rect, path: readonly number[], into: Solved): void {
   const column = stack.axis === 'column'
   const length = column ? rect.height : rect.width
-  const { sizes, gap } = divide(length, stack.gap, stack.children.map((c) => c.extent))
+  const across = column ? rect.width : rect.height
+  const { sizes, gap } = divide(length, stack.gap, stack.children.map((c) => resolved(c.extent, stack.axis, length, across)))
   let at = column ? rect.y : rect.x
   stack.children.forEach((child, index) => {
     const size = sizes[index] ?? 0
@@ -63,16 +96,25 @@ function placeStack(stack: Stack, rect: Rect, path: readonly number[], into: Sol
     at += size
     if (index === stack.children.length - 1) return
     const strip = column ? { ...rect, y: at, height: gap } : { ...rect, x: at, width: gap }
-    into.seams.push({ path, index, axis: stack.axis, rect: strip, stackLength: length })
+    into.seams.push({ path, index, axis: stack.axis, rect: strip, stackLength: length, sizes, gap })
     at += gap
   })
 }
+
+/** What a proportion comes to in a stack `length` px long and `across` px wide. */
+export function resolved(extent: Extent, axis: Stack['axis'], length: number, across: number): SettledExtent {
+  if (extent.kind !== 'shaped') return extent
+  const wanted = axis === 'column' ? across / extent.proportion : across * extent.proportion
+  return { kind: 'fixed', fraction: length > 0 ? Math.min(extent.most, wanted / length) : extent.most }
+}
+
+type SettledExtent = Exclude<Extent, { kind: 'shaped' }>
 
 /**
  * Shares `length` (even) among children: fixed ones first, the rest by weight, by largest remainder on a grid of two
  * pixels. A gap that leaves no room for every child is narrowed; fixed sizes that ask for too much are scaled down.
  */
-export function divide(length: number, gapWanted: number, extents: readonly Extent[]): { sizes: number[]; gap: number } {
+export function divide(length: number, gapWanted: number, extents: readonly SettledExtent[]): { sizes: number[]; gap: number } {
   const gaps = extents.length - 1
   const units = length / 2
   const gapUnits = gaps === 0 ? 0 : Math.max(0, Math.min(Math.round(gapWanted / 2), Math.floor((units - extents.length) / gaps)))

@@ -2,8 +2,9 @@ import { z } from 'zod'
 import { soundFile, type SoundFile } from './bed'
 import { highlight } from './highlight'
 import type { LayoutId, RecordingId, SetupId } from './ids'
+import { imageFile, type ImageFile } from './imageFile'
 import { layout, type Layout } from './layout'
-import type { Passage } from './passage'
+import { recordingsIn, type Passage } from './passage'
 import { recording, type Recording } from './recording'
 import { setup, type Setup } from './setup'
 
@@ -18,18 +19,26 @@ export const edit = z.object({
   recordings: z.array(recording),
   /** Those that the highlight's beds play. */
   soundFiles: z.array(soundFile).default([]),
+  /** Those that its layouts show. */
+  imageFiles: z.array(imageFile).default([]),
 })
 
 export type Edit = z.infer<typeof edit>
 
 /** The recordings that its passages play; an edit may hold others, for undo. */
 export function usedRecordings({ highlight, recordings }: Edit): Recording[] {
-  return recordings.filter((r) => highlight.passages.some((p) => p.recordingId === r.id))
+  return recordings.filter((r) => highlight.passages.some((p) => recordingsIn(p).includes(r.id)))
 }
 
 /** The sound files that its beds play. */
 export function usedSoundFiles({ highlight, soundFiles }: Edit): SoundFile[] {
   return soundFiles.filter((f) => highlight.beds.some((b) => b.soundFileId === f.id))
+}
+
+/** The pictures that the layouts of its passages show. */
+export function usedImageFiles({ highlight, layouts, imageFiles }: Edit): ImageFile[] {
+  const used = layouts.filter((l) => highlight.passages.some((p) => p.layoutId === l.id)).flatMap((l) => [l.arrangement, ...Object.values(l.perShape)])
+  return imageFiles.filter((f) => used.some(({ backdrop }) => backdrop.kind === 'image' && backdrop.imageFileId === f.id))
 }
 
 function find<T extends { id: string }>(records: readonly T[], id: string, what: string): T {

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { bed } from './bed'
-import { highlightId, recordingId } from './ids'
+import { brandId, highlightId, recordingId } from './ids'
 import { passage } from './passage'
 import { micros, recordBase, title } from './record'
 import { shape } from './shape'
@@ -25,6 +25,8 @@ export const highlight = recordBase.extend({
   /** Music and voices under everything. */
   beds: z.array(bed).max(8).default([]),
   origin: origin.nullable().default(null),
+  /** In whose colours it is. */
+  brandId: brandId.nullable().default(null),
 })
 
 export type Highlight = z.infer<typeof highlight>

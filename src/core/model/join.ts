@@ -10,10 +10,14 @@ export type Easing = z.infer<typeof easing>
 
 const lengthMicros = z.number().int().min(0).max(5_000_000)
 
+/** *Canvas*: the picture moves as a whole. *Panel*: each panel that comes to show something else moves by itself, the others stay. */
+export const joinWithin = z.enum(['canvas', 'panel'])
+export type JoinWithin = z.infer<typeof joinWithin>
+
 /** How a passage passes into the next. *Push* moves both, *slide* moves the next over this one. */
 export const join = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('cut') }),
-  z.object({ kind: z.literal('push'), direction, lengthMicros, easing }),
+  z.object({ kind: z.literal('push'), direction, lengthMicros, easing, within: joinWithin.default('canvas') }),
   z.object({ kind: z.literal('slide'), direction, lengthMicros, easing }),
   z.object({ kind: z.literal('dissolve'), lengthMicros, easing }),
   z.object({ kind: z.literal('dip'), colour: z.string().regex(/^#[0-9a-f]{6}$/i), lengthMicros, easing }),
@@ -36,7 +40,8 @@ export function joinAs(j: Join, kind: JoinKind): Join {
   if (kind === 'cut') return CUT
   const common = { lengthMicros: joinLength(j) || 400_000, easing: j.kind === 'cut' ? ('soft' as const) : j.easing }
   const toward = j.kind === 'push' || j.kind === 'slide' ? j.direction : 'up'
-  if (kind === 'push' || kind === 'slide') return { kind, direction: toward, ...common }
+  if (kind === 'push') return { kind, direction: toward, within: 'canvas', ...common }
+  if (kind === 'slide') return { kind, direction: toward, ...common }
   return kind === 'dip' ? { kind, colour: '#000000', ...common } : { kind, ...common }
 }
 

@@ -1,29 +1,27 @@
 import { z } from 'zod'
-import { colour } from './colour'
-import { highlightId, layoutId, panelId } from './ids'
+import { backdrop } from './backdrop'
+import { highlightId, layoutId } from './ids'
+import { inset } from './inset'
+import { panel, type Panel } from './panel'
 import { recordBase, title } from './record'
-import { role } from './region'
+import { tag } from './tag'
 
-/** How a panel shows its region: *fill* crops to the panel's proportion, *whole* shows all of it over the backdrop. */
-export const fit = z.enum(['fill', 'whole'])
-
-export const panel = z.object({
-  kind: z.literal('panel'),
-  id: panelId,
-  role,
-  fit: fit.default('fill'),
-  zoom: z.number().min(1).max(20).default(1),
-})
-
+/** Where words go; what they are is the highlight's own. */
+export const titleArea = z.object({ kind: z.literal('titleArea') })
+export const captionArea = z.object({ kind: z.literal('captionArea') })
 export const space = z.object({ kind: z.literal('space') })
 
-export type Panel = z.infer<typeof panel>
+export type Area = z.infer<typeof titleArea> | z.infer<typeof captionArea>
 export type Space = z.infer<typeof space>
 
-/** How much of a stack a child takes: a share of what is left, or a fixed fraction of the stack's length. */
+/**
+ * How much of a stack a child takes: a share of what is left, a fixed fraction of the stack's length, or as much as gives it a proportion
+ * (width over height), up to a fraction `most`.
+ */
 export const extent = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('weight'), weight: z.number().positive().max(1000) }),
   z.object({ kind: z.literal('fixed'), fraction: z.number().positive().max(1) }),
+  z.object({ kind: z.literal('shaped'), proportion: z.number().min(0.05).max(20), most: z.number().positive().max(1) }),
 ])
 export type Extent = z.infer<typeof extent>
 
@@ -40,9 +38,10 @@ export interface Stack {
   children: StackChild[]
 }
 
-export type LayoutNode = Panel | Space | Stack
+export type Leaf = Panel | Area | Space
+export type LayoutNode = Leaf | Stack
 
-export const layoutNode: z.ZodType<LayoutNode> = z.lazy(() => z.discriminatedUnion('kind', [panel, space, stack]))
+export const layoutNode: z.ZodType<LayoutNode> = z.lazy(() => z.discriminatedUnion('kind', [panel, titleArea, captionArea, space, stack]))
 
 export const stack = z.object({
   kind: z.literal('stack'),
@@ -53,11 +52,8 @@ export const stack = z.object({
   },
 })
 
-/** What lies behind all panels. */
-export const backdrop = z.discriminatedUnion('kind', [z.object({ kind: z.literal('colour'), colour })])
-export type Backdrop = z.infer<typeof backdrop>
-
-export const arrangement = z.object({ tree: layoutNode, backdrop })
+/** A tree of stacks, what lies over it (later over earlier) and what lies behind. */
+export const arrangement = z.object({ tree: layoutNode, insets: z.array(inset).max(12).default([]), backdrop })
 export type Arrangement = z.infer<typeof arrangement>
 
 /** How panels are arranged in an output. Asks for roles, not for regions. */
@@ -67,7 +63,16 @@ export const layout = recordBase.extend({
   /** Used for every shape that has none of its own in `perShape`. */
   arrangement,
   perShape: z.record(z.string().max(80), arrangement).default({}),
+  /** The highlight whose working copy this is, or null for one that is kept for all. */
   ownedBy: highlightId.nullable(),
+  tags: z.array(tag).max(20).default([]),
+  /** For a working copy: the kept layout that it was taken from or kept as. */
+  basedOn: layoutId.nullable().default(null),
 })
 
 export type Layout = z.infer<typeof layout>
+
+/** A layout by what makes it one; the rest as it is for a new one. */
+export function newLayout(made: Omit<Layout, 'perShape' | 'tags' | 'basedOn'> & Partial<Layout>): Layout {
+  return { perShape: {}, tags: [], basedOn: null, ...made }
+}

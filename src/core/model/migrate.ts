@@ -1,14 +1,18 @@
 import type { z } from 'zod'
 import { soundFile } from './bed'
+import { brand } from './brand'
 import { highlight } from './highlight'
+import { imageFile } from './imageFile'
 import { layout } from './layout'
+import { outlet } from './outlet'
+import { recipe } from './recipe'
 import { recording } from './recording'
 import { render } from './render'
 import { setup } from './setup'
 import { spotting } from './spotting'
 import { version } from './version'
 
-const schemas = { recording, setup, layout, highlight, render, soundFile, spotting, version } as const
+const schemas = { recording, setup, layout, highlight, render, soundFile, imageFile, spotting, version, brand, outlet, recipe } as const
 
 export type RecordKind = keyof typeof schemas
 export type RecordOf<K extends RecordKind> = z.infer<(typeof schemas)[K]>
@@ -16,7 +20,7 @@ export type RecordOf<K extends RecordKind> = z.infer<(typeof schemas)[K]>
 type Step = (old: Record<string, unknown>) => Record<string, unknown>
 
 /** `chains[kind][n]` turns version n + 1 into version n + 2. Empty while every record is at version 1. */
-const chains: Record<RecordKind, readonly Step[]> = { recording: [], setup: [], layout: [], highlight: [], render: [], soundFile: [], spotting: [], version: [] }
+const chains: Record<RecordKind, readonly Step[]> = { recording: [], setup: [], layout: [], highlight: [], render: [], soundFile: [], imageFile: [], spotting: [], version: [], brand: [], outlet: [], recipe: [] }
 
 export type ReadResult<K extends RecordKind> =
   | { ok: true; record: RecordOf<K> }
@@ -27,8 +31,14 @@ export function currentVersion(kind: RecordKind): number {
   return chains[kind].length + 1
 }
 
-/** Brings a stored or imported record up to the current version and checks it. Works on a copy; never throws. */
-export function readRecord<K extends RecordKind>(kind: K, raw: unknown): ReadResult<K> {
+export function schemaOf<K extends RecordKind>(kind: K): z.ZodType<RecordOf<K>> {
+  return schemas[kind] as unknown as z.ZodType<RecordOf<K>>
+}
+
+export type Upgraded = { ok: true; record: Record<string, unknown> } | { ok: false; reason: 'newer-version' | 'not-a-record'; problems: string[] }
+
+/** A stored or imported record in the current version's form, not checked yet. Works on a copy; never throws. */
+export function upgraded(kind: RecordKind, raw: unknown): Upgraded {
   const version = (raw as { schemaVersion?: unknown } | null)?.schemaVersion
   if (typeof version !== 'number' || !Number.isInteger(version) || version < 1)
     return { ok: false, reason: 'not-a-record', problems: ['schemaVersion: missing'] }
@@ -36,7 +46,14 @@ export function readRecord<K extends RecordKind>(kind: K, raw: unknown): ReadRes
     return { ok: false, reason: 'newer-version', problems: [`schemaVersion: ${version} is newer than ${currentVersion(kind)}`] }
   let record = structuredClone(raw) as Record<string, unknown>
   for (const step of chains[kind].slice(version - 1)) record = step(record)
-  const parsed = schemas[kind].safeParse(record)
-  if (parsed.success) return { ok: true, record: parsed.data as RecordOf<K> }
+  return { ok: true, record }
+}
+
+/** Brings a stored or imported record up to the current version and checks it. Works on a copy; never throws. */
+export function readRecord<K extends RecordKind>(kind: K, raw: unknown): ReadResult<K> {
+  const up = upgraded(kind, raw)
+  if (!up.ok) return up
+  const parsed = schemaOf(kind).safeParse(up.record)
+  if (parsed.success) return { ok: true, record: parsed.data }
   return { ok: false, reason: 'not-a-record', problems: parsed.error.issues.map((i) => `${i.path.join('.')}: ${i.message}`) }
 }

@@ -27,6 +27,25 @@ export type CropPath = z.infer<typeof cropPath>
 export const strike = z.object({ fromMicros: micros, toMicros: micros }).refine((s) => s.toMicros > s.fromMicros, { message: 'must lie after the start', path: ['toMicros'] })
 export type Strike = z.infer<typeof strike>
 
+/**
+ * What one panel plays instead of the passage. *Together* stays beside the passage's own picture, through strikes and speeds, `offsetMicros`
+ * later in its recording; *own* runs from the passage's start on, at a speed of its own.
+ */
+export const panelFeed = z.object({
+  panelId,
+  recordingId,
+  setupId,
+  clock: z.discriminatedUnion('kind', [
+    z.object({ kind: z.literal('together'), offsetMicros: z.number().int() }),
+    z.object({ kind: z.literal('own'), inMicros: micros, speedPercent: z.number().int().min(25).max(400).default(100) }),
+  ]),
+  /** Whether its sound is heard as well. */
+  heard: z.boolean().default(false),
+  /** The passage whose shot it goes on with: its crops are that passage's. */
+  continues: passageId.nullable().default(null),
+})
+export type PanelFeed = z.infer<typeof panelFeed>
+
 /** A passage's own sound. Fades lie inside the passage, on the output clock. */
 export const passageSound = z.object({
   gainDb: z.number().min(-60).max(24),
@@ -51,6 +70,7 @@ export const passage = z
     corrections: z.array(correction).max(100).default([]),
     regionShifts: z.array(regionShift).max(40).default([]),
     cropPaths: z.array(cropPath).max(40).default([]),
+    feeds: z.array(panelFeed).max(24).default([]),
     /** In rising order, never touching. */
     strikes: z.array(strike).max(2000).default([]),
     sound: passageSound.default(PLAIN_SOUND),
@@ -64,5 +84,15 @@ export type Correction = z.infer<typeof correction>
 
 /** A passage by what makes it one; the rest is normal speed with nothing struck out, its sound as recorded, cutting straight to the next. */
 export function newPassage(made: Pick<Passage, 'id' | 'recordingId' | 'inMicros' | 'outMicros' | 'setupId' | 'layoutId'>): Passage {
-  return { ...made, speedPercent: 100, corrections: [], regionShifts: [], cropPaths: [], strikes: [], sound: PLAIN_SOUND, join: CUT }
+  return { ...made, speedPercent: 100, corrections: [], regionShifts: [], cropPaths: [], feeds: [], strikes: [], sound: PLAIN_SOUND, join: CUT }
+}
+
+/** Every recording that a passage plays, its own first. */
+export function recordingsIn({ recordingId, feeds }: Passage): Passage['recordingId'][] {
+  return [...new Set([recordingId, ...feeds.map((f) => f.recordingId)])]
+}
+
+/** Every setup that a passage uses, its own first. */
+export function setupsIn({ setupId, feeds }: Passage): Passage['setupId'][] {
+  return [...new Set([setupId, ...feeds.map((f) => f.setupId)])]
 }

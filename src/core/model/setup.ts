@@ -3,8 +3,7 @@ import { fingerprint } from '../detect/regions/fingerprint'
 import { highlightId, setupId } from './ids'
 import { recordBase, title } from './record'
 import { region } from './region'
-
-export const tag = z.string().trim().min(1).max(40)
+import { tag } from './tag'
 
 /** A named set of regions: where things are in one arrangement of a recorder's screen. */
 export const setup = recordBase.extend({

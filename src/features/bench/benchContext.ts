@@ -7,6 +7,8 @@ import { layoutOf, recordingOf, setupOf, type Edit } from '@/core/model/edit'
 import type { Highlight } from '@/core/model/highlight'
 import type { Layout } from '@/core/model/layout'
 import type { PanelId, PassageId, RegionId } from '@/core/model/ids'
+import type { Guides } from '@/core/layout/insets'
+import type { Outlet } from '@/core/model/outlet'
 import type { Passage } from '@/core/model/passage'
 import type { Recording } from '@/core/model/recording'
 import type { Setup } from '@/core/model/setup'
@@ -33,6 +35,14 @@ export interface BenchView {
   marks: boolean
   /** The passage that is worked on: the one at the playhead, or the one whose edge is being trimmed. */
   passageId: PassageId | null
+  /** Whether an arrangement is only being tried: what is drawn is not what is edited. */
+  trial: boolean
+  /** The outlet whose zones are drawn over the shapes. */
+  outlet: Outlet | null
+  /** Lines that what is being dragged has come to rest on, px of a shape. */
+  guides: (Guides & { shapeId: string }) | null
+  /** The shape that is looked at alone, and how. */
+  alone: { shapeId: string; as: 'full' | 'phone' } | null
   /** A stretch of the output that is marked, to be struck out or played over and over; end-exclusive. */
   stretch: { fromMicros: Micros; toMicros: Micros } | null
 }
@@ -44,7 +54,7 @@ export interface BenchContextValue extends Bench {
 export const BenchContext = createContext<BenchContextValue | null>(null)
 
 export function newBenchView(): StoreApi<BenchView> {
-  return createStore<BenchView>(() => ({ pane: 'frame', selection: null, moving: null, wantsFollow: null, magnified: null, marks: true, passageId: null, stretch: null }))
+  return createStore<BenchView>(() => ({ pane: 'frame', selection: null, moving: null, wantsFollow: null, magnified: null, marks: true, passageId: null, trial: false, outlet: null, guides: null, alone: null, stretch: null }))
 }
 
 export function useBenchContext(): BenchContextValue {

@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it } from 'vitest'
 import { sampleEdit } from '../../../tests/support/edits'
-import { placePanels } from '@/core/compose/compose'
+import { placePanels } from '@/core/compose/placePanels'
 import { contains } from '@/core/geometry/rect'
 import { twoBands } from '@/core/layout/starting'
 import type { Edit } from '@/core/model/edit'

@@ -1,15 +1,10 @@
 import type { Draft } from 'immer'
 import { toEvenPixels, toFractions } from '@/core/geometry/evenGrid'
 import { carriedAlong, pushInside, type Rect, type Size } from '@/core/geometry/rect'
-import { freeName } from '@/core/interchange/setupFile'
-import { placePanels } from '@/core/compose/compose'
-import { panelPicture } from '@/core/compose/panelCrop'
-import { moveSeam } from '@/core/layout/seams'
-import type { Seam } from '@/core/layout/solve'
-import { layoutOf, passageOf, recordingOf, setupOf, type Edit } from '@/core/model/edit'
-import type { LayoutId, PanelId, PassageId, RegionId, SetupId } from '@/core/model/ids'
-import type { Layout, LayoutNode } from '@/core/model/layout'
-import type { Correction } from '@/core/model/passage'
+import { freeName } from '@/core/interchange/freeName'
+import { setupOf, type Edit } from '@/core/model/edit'
+import type { RegionId, SetupId } from '@/core/model/ids'
+import type { Layout } from '@/core/model/layout'
 import { newRegion, STANDARD_ROLES, type Region } from '@/core/model/region'
 import type { Setup } from '@/core/model/setup'
 import type { Shape } from '@/core/model/shape'
@@ -19,19 +14,19 @@ import { copyOf } from '@/store/setups'
 
 export type EditSession = Session<Edit>
 
-/** What can be done on the Bench to where things are and what you get; to when, see sheet/cuts. Changes with the same `gesture` are undone together. */
+/** What can be done on the Bench to where things are; to when, see sheet/cuts, to what you get, shapes/arranging. Changes with the same `gesture` are undone together. */
 
 /** Puts a kept version in the place of the present state; the name stays, and undo leads back. */
 export function goBackTo(session: EditSession, { edit }: Version): void {
   session.extend((draft) => {
-    for (const kind of ['recordings', 'soundFiles', 'setups', 'layouts'] as const) {
+    for (const kind of ['recordings', 'soundFiles', 'imageFiles', 'setups', 'layouts'] as const) {
       const there: { id: string }[] = draft[kind]
       there.push(...edit[kind].filter((old) => !there.some((r) => r.id === old.id)))
     }
   })
   session.change('Go back to a version', crypto.randomUUID(), (draft) => {
-    const { passages, shapes, joinTiming, beds } = edit.highlight
-    Object.assign(draft.highlight, { passages, shapes, joinTiming, beds })
+    const { passages, shapes, joinTiming, beds, brandId } = edit.highlight
+    Object.assign(draft.highlight, { passages, shapes, joinTiming, beds, brandId })
     for (const setup of draft.setups) Object.assign(setup, regionsOf(edit.setups.find((s) => s.id === setup.id)))
     for (const layout of draft.layouts) Object.assign(layout, arranged(edit.layouts.find((l) => l.id === layout.id)))
   })
@@ -42,7 +37,7 @@ function regionsOf(setup: Setup | undefined): Partial<Setup> {
 }
 
 function arranged(layout: Layout | undefined): Partial<Layout> {
-  return layout ? { arrangement: layout.arrangement, perShape: layout.perShape } : {}
+  return layout ? { arrangement: layout.arrangement, perShape: layout.perShape, name: layout.name, basedOn: layout.basedOn } : {}
 }
 
 export function setName(session: EditSession, name: string, gesture: string): void {
@@ -172,8 +167,8 @@ export function acceptProposals(session: EditSession, setupId: SetupId, proposal
 }
 
 /** Puts a kept setup's regions in the place of a working copy's. */
-export function applySetup(session: EditSession, setupId: SetupId, kept: Setup): void {
-  session.change(`Apply ${kept.name}`, crypto.randomUUID(), (draft) => {
+export function applySetup(session: EditSession, setupId: SetupId, kept: Setup, gesture: string = crypto.randomUUID()): void {
+  session.change(`Apply ${kept.name}`, gesture, (draft) => {
     Object.assign(setupOf(draft, setupId), copyOf(kept))
   })
 }
@@ -185,66 +180,4 @@ export function baseSetupOn(session: EditSession, setupId: SetupId, { id, name, 
 
 export function nameForRole(role: string): string {
   return role.slice(0, 1).toUpperCase() + role.slice(1)
-}
-
-/** Drags a layout's seam to `position` px from the start of its stack, as solved in `shape`; holds for all shapes that share the arrangement. */
-export function dragSeam(session: EditSession, layoutId: LayoutId, shape: Shape, seam: Seam, sizes: readonly number[], position: number, gesture: string): void {
-  session.change('Move seam', gesture, (draft) => {
-    const layout = layoutOf(draft, layoutId)
-    const own = layout.perShape[shape.id]
-    moveSeam((own ?? layout.arrangement).tree, seam, sizes, position)
-  })
-}
-
-function eachPanel(node: Draft<LayoutNode>, visit: (panel: Extract<Draft<LayoutNode>, { kind: 'panel' }>) => void): void {
-  if (node.kind === 'panel') visit(node)
-  else if (node.kind === 'stack') for (const child of node.children) eachPanel(child.node, visit)
-}
-
-/** Changes what a panel shows, in the arrangement of every shape. */
-export function setPanelRole(session: EditSession, id: PanelId, role: string): void {
-  session.change('Change panel', crypto.randomUUID(), (draft) => {
-    for (const layout of draft.layouts)
-      for (const { tree } of [layout.arrangement, ...Object.values(layout.perShape)])
-        eachPanel(tree, (panel) => {
-          if (panel.id === id) panel.role = role
-        })
-  })
-}
-
-/** Turns the order of a layout's bands round: what was above is below. */
-export function swapBands(session: EditSession, layoutId: LayoutId): void {
-  session.change('Swap bands', crypto.randomUUID(), (draft) => {
-    const layout = layoutOf(draft, layoutId)
-    for (const { tree } of [layout.arrangement, ...Object.values(layout.perShape)]) if (tree.kind === 'stack') tree.children.reverse()
-  })
-}
-
-/**
- * Shifts a panel's crop by a fraction of the frame and changes its zoom, for this passage. What the region's edge stops in `shape` is
- * not remembered, so that dragging back answers at once.
- */
-export function nudgeCrop(session: EditSession, passageId: PassageId, shape: Shape, id: PanelId, by: { dx?: number; dy?: number; zoom?: number }, gesture: string): void {
-  session.change('Move crop', gesture, (draft) => {
-    const passage = passageOf(draft, passageId)
-    const { video } = recordingOf(draft, passage.recordingId)
-    const known = passage.corrections.find((c) => c.panelId === id) ?? { panelId: id, dx: 0, dy: 0, zoom: 1 }
-    const wanted = { ...known, dx: known.dx + (by.dx ?? 0), dy: known.dy + (by.dy ?? 0), zoom: Math.min(8, Math.max(1, known.zoom * (by.zoom ?? 1))) }
-    const placed = placePanels(draft, shape, passage).find((p) => p.panel.id === id)
-    if (!placed?.region) return
-    const cropWith = (c: Correction) => panelPicture(placed.panel, placed.rect, placed.region as Region, video, c).crop
-    const crop = cropWith(wanted)
-    const centred = cropWith({ ...wanted, dx: 0, dy: 0 })
-    const { width, height } = video
-    const stopped = { ...wanted, dx: (crop.x - centred.x) / width, dy: (crop.y - centred.y) / height }
-    passage.corrections = [...passage.corrections.filter((c) => c.panelId !== id), stopped]
-  })
-}
-
-/** Takes a panel's shift and zoom for this passage back. */
-export function clearCrop(session: EditSession, passageId: PassageId, id: PanelId): void {
-  session.change('Centre crop', crypto.randomUUID(), (draft) => {
-    const passage = passageOf(draft, passageId)
-    passage.corrections = passage.corrections.filter((c) => c.panelId !== id)
-  })
 }

@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it } from 'vitest'
 import { sampleEdit } from '../../../tests/support/edits'
-import { placePanels } from '@/core/compose/compose'
+import { placePanels } from '@/core/compose/placePanels'
 import { split } from '@/core/cut/passages'
 import type { Edit } from '@/core/model/edit'
 import type { PassageId, RegionId } from '@/core/model/ids'

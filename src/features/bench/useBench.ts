@@ -88,7 +88,7 @@ async function filesOf(edit: Edit): Promise<Map<string, Blob> | BenchState> {
     if (found.ok) files.set(recording.id, found.file)
     else if (used.includes(recording)) return { kind: 'source-missing', recording, needsPermission: found.reason === 'needs-permission' }
   }
-  for (const { id } of edit.soundFiles) {
+  for (const { id } of [...edit.soundFiles, ...edit.imageFiles]) {
     const found = await storedFile(id)
     if (found.ok) files.set(id, found.file)
   }

@@ -1,5 +1,5 @@
 import { useStore } from 'zustand'
-import { placePanels } from '@/core/compose/compose'
+import { placePanels } from '@/core/compose/placePanels'
 import type { RegionId } from '@/core/model/ids'
 import { partsOf, useBenchContext, useView } from './benchContext'
 

@@ -2,59 +2,73 @@
 
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import { useLiveQuery } from 'dexie-react-hooks'
-import { useSnackbar } from 'notistack'
-import { useRef, type ChangeEvent } from 'react'
-import { MOST_SETUP_FILE_BYTES, readSetupFile, writeSetupFile, type SetupFileResult } from '@/core/interchange/setupFile'
-import type { Setup } from '@/core/model/setup'
-import { addSetups, keptSetups, setupUses } from '@/store/setups'
-import { offerDownload } from '@/ui/offerDownload'
+import { useRef, useState, type ReactNode } from 'react'
+import { kept } from '@/store/rack'
+import { keptSetups } from '@/store/setups'
 import { palette } from '@/ui/theme'
 import { TopBar } from '@/ui/TopBar'
-import { importWords } from './messages'
-import { SetupRow } from './SetupRow'
+import { BrandDialog } from './BrandDialog'
+import { BrandRows } from './BrandRows'
+import { LayoutRows } from './LayoutRows'
+import { OutletDialog } from './OutletDialog'
+import { OutletRows } from './OutletRows'
+import { RecipeRows } from './RecipeRows'
+import { SetupRows } from './SetupRows'
+import { useRackFiles } from './useRackFiles'
 
 /** What is kept for next time. */
 export function RackPage() {
-  const setups = useLiveQuery(keptSetups)
-  const uses = useLiveQuery(setupUses)
-  const { enqueueSnackbar } = useSnackbar()
+  const { write, read } = useRackFiles()
   const chooser = useRef<HTMLInputElement>(null)
-  const take = async (event: ChangeEvent<HTMLInputElement>) => {
-    const files = [...(event.target.files ?? [])]
-    event.target.value = ''
-    for (const file of files) {
-      const read: SetupFileResult = file.size > MOST_SETUP_FILE_BYTES ? { ok: false, reason: 'too-large' } : readSetupFile(await file.text())
-      const merge = read.ok ? await addSetups(read.setups) : null
-      enqueueSnackbar(importWords(file.name, read, merge), { variant: read.ok && read.problems.length === 0 ? 'default' : 'warning', autoHideDuration: 12_000, style: { whiteSpace: 'pre-line' } })
-    }
-  }
-  const write = (some: readonly Setup[], name: string) => offerDownload(new Blob([writeSetupFile(some)], { type: 'application/json' }), `${name}.brimble.json`)
+  const [making, setMaking] = useState<'brand' | 'outlet' | null>(null)
+  const exportAll = async () => write({ setup: await keptSetups(), layout: await kept('layout'), brand: await kept('brand'), outlet: await kept('outlet'), recipe: await kept('recipe') }, 'rack')
   return (
     <Box sx={{ display: 'flex', flexDirection: 'column', minHeight: '100dvh' }}>
       <TopBar>
         <Button onClick={() => chooser.current?.click()}>Import…</Button>
-        <Button disabled={!setups || setups.length === 0} onClick={() => setups && write(setups, 'setups')}>
-          Export all
-        </Button>
-        <input ref={chooser} type="file" accept=".json,application/json" multiple hidden aria-label="Files of setups" onChange={(e) => void take(e)} />
+        <Button onClick={() => void exportAll()}>Export all</Button>
+        <input ref={chooser} type="file" accept=".json,application/json" multiple hidden aria-label="Files of a rack" onChange={(e) => void read([...(e.target.files ?? [])]).finally(() => (e.target.value = ''))} />
       </TopBar>
       <Box component="main" sx={{ width: '100%', maxWidth: 1100, mx: 'auto', px: 4, py: 4 }}>
-        <Box component="h1" sx={{ m: 0, mb: 1, fontSize: 18, fontWeight: 700 }}>
-          Setups
-        </Box>
-        <Box sx={{ mb: 4, fontSize: 13, color: palette.inkSoft }}>Where things are in your recordings. One that is recognised in a new recording is used for it by itself.</Box>
-        {setups?.length === 0 && (
-          <Box sx={{ p: 6, border: `1px dashed ${palette.line}`, borderRadius: 1, fontSize: 13.5, color: palette.inkSoft }}>
-            None kept yet. On the Bench, once the regions are right, open the menu <strong>Setup</strong> over the Frame and choose “Keep these regions as a setup”. Files that somebody sent you come in with Import.
-          </Box>
-        )}
-        <Box role="list" aria-label="Setups">
-          {setups?.map((setup) => (
-            <SetupRow key={setup.id} setup={setup} uses={uses?.get(setup.id) ?? []} onExport={() => write([setup], setup.name)} />
-          ))}
-        </Box>
+        <Section title="Setups" purpose="Where things are in your recordings. One that is recognised in a new recording is used for it by itself." empty={<>None kept yet. On the Bench, once the regions are right, open the menu <strong>Setup</strong> over the Frame and choose “Keep these regions as a setup”. Files that somebody sent you come in with Import.</>}>
+          <SetupRows onExport={write} />
+        </Section>
+        <Section title="Layouts" purpose="Where things go. Every highlight begins with the starting layouts; these are your own." empty={<>None kept yet. On the Bench, open <strong>Layout</strong> over the Shapes and choose “Keep this layout”.</>}>
+          <LayoutRows onExport={write} />
+        </Section>
+        <Section title="Recipes" purpose="Setup, layout, brand and shapes that belong together: applied in one action, or by themselves where a setup is recognised." empty={<>None kept yet. On the Bench, open <strong>Layout</strong> over the Shapes and choose “Keep as a recipe”.</>}>
+          <RecipeRows onExport={write} />
+        </Section>
+        <Section title="Brands" purpose="Colours, fonts and pictures that your things have in common." empty={<>None kept yet.</>} action={<Button onClick={() => setMaking('brand')}>New brand…</Button>}>
+          <BrandRows onExport={write} />
+        </Section>
+        <Section title="Outlets" purpose="Where files are headed: shape, limits, and what is laid over the picture there. They change; so can these." empty={<>None kept.</>} action={<Button onClick={() => setMaking('outlet')}>New outlet…</Button>}>
+          <OutletRows onExport={write} />
+        </Section>
       </Box>
+      {making === 'brand' && <BrandDialog brand={null} onClose={() => setMaking(null)} />}
+      {making === 'outlet' && <OutletDialog outlet={null} onClose={() => setMaking(null)} />}
+    </Box>
+  )
+}
+
+/** One kind of what is kept; the words for an empty place show while the list has nothing in it. */
+function Section({ title, purpose, empty, action, children }: { title: string; purpose: string; empty: ReactNode; action?: ReactNode; children: ReactNode }) {
+  return (
+    <Box component="section" aria-label={title} sx={{ mb: 8 }}>
+      <Box sx={{ display: 'flex', alignItems: 'center', gap: 4, mb: 3 }}>
+        <Box sx={{ flex: 1 }}>
+          <Box component="h1" sx={{ m: 0, mb: 1, fontSize: 18, fontWeight: 700 }}>
+            {title}
+          </Box>
+          <Box sx={{ fontSize: 13, color: palette.inkSoft }}>{purpose}</Box>
+        </Box>
+        {action}
+      </Box>
+      <Box role="list" aria-label={title} sx={{ '&:empty + *': { display: 'block' } }}>
+        {children}
+      </Box>
+      <Box sx={{ display: 'none', p: 5, border: `1px dashed ${palette.line}`, borderRadius: 1, fontSize: 13.5, color: palette.inkSoft }}>{empty}</Box>
     </Box>
   )
 }

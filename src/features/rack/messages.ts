@@ -1,14 +1,32 @@
-import type { Merge, SetupFileResult } from '@/core/interchange/setupFile'
+import type { Merge } from '@/core/interchange/mergeRack'
+import { RACK_KINDS, type FiledKind, type RackFileResult } from '@/core/interchange/rackFile'
 
-/** What came of reading a file of setups, line by line. */
-export function importWords(fileName: string, read: SetupFileResult, merge: Merge | null): string {
-  if (!read.ok) {
-    const why = { 'too-large': 'is too large to be a file of setups', 'not-json': 'is not a file of setups: it is not JSON', 'not-setups': 'is not a file of setups that Brimble wrote' }[read.reason]
-    return `“${fileName}” ${why}. Nothing was changed.`
-  }
-  const added = merge?.add.length ?? 0
+const WORDS: Record<FiledKind, [one: string, many: string]> = {
+  imageFile: ['picture', 'pictures'],
+  setup: ['setup', 'setups'],
+  layout: ['layout', 'layouts'],
+  brand: ['brand', 'brands'],
+  outlet: ['outlet', 'outlets'],
+  recipe: ['recipe', 'recipes'],
+}
+
+const counted = (n: number, kind: FiledKind) => `${n} ${WORDS[kind][n === 1 ? 0 : 1]}`
+
+const WHY_NOT = { 'too-large': 'is too large to be of a rack', 'not-json': 'is not a file of a rack: it is not JSON', 'not-a-rack': 'is not a file of a rack that Brimble wrote' }
+
+/** Lines that one message can hold; the rest is counted. */
+const MOST_LINES = 8
+
+/** What came of reading a file, line by line. */
+export function importWords(fileName: string, read: RackFileResult, merge: Merge | null): string {
+  if (!read.ok) return `“${fileName}” ${WHY_NOT[read.reason]}. Nothing was changed.`
+  const added = RACK_KINDS.filter((kind) => (merge?.add.records[kind].length ?? 0) > 0).map((kind) => counted(merge?.add.records[kind].length ?? 0, kind))
   const same = merge?.same.length ?? 0
-  const lines = [`“${fileName}”: ${added === 0 ? 'nothing new' : `${added} ${added === 1 ? 'setup' : 'setups'} added`}${same > 0 ? `, ${same} there already` : ''}.`]
-  for (const { index, reasons } of read.problems) lines.push(`Setup ${index + 1} of the file was left out: ${reasons[0] ?? 'it cannot be read'}.`)
-  return lines.join('\n')
+  const lines = [`“${fileName}”: ${added.length === 0 ? 'nothing new' : `${added.join(', ')} added`}${same > 0 ? `, ${same} there already` : ''}.`]
+  for (const { kind, name, what, reasons } of read.remarks) {
+    const it = `${WORDS[kind][0]} “${name}”`
+    if (what === 'refused') lines.push(`Left out: ${it}: ${reasons[0] ?? 'it cannot be read'}.`)
+    else lines.push(...reasons.map((reason) => `${what === 'repaired' ? 'Put right' : 'Look'}: ${it}: ${reason}.`))
+  }
+  return lines.length > MOST_LINES ? [...lines.slice(0, MOST_LINES), `and ${lines.length - MOST_LINES} more.`].join('\n') : lines.join('\n')
 }

@@ -18,7 +18,7 @@ export async function stillOf(edit: Edit, shape: Shape, files: ReadonlyMap<strin
     const canvas = new OffscreenCanvas(Math.round((height * shape.width) / shape.height), height)
     const ctx = canvas.getContext('2d', { alpha: false })
     if (!ctx) return null
-    await new Composer().draw([{ ctx, composition }], sources.frameOf)
+    await new Composer().draw([{ ctx, composition }], sources)
     return await canvas.convertToBlob({ type: 'image/webp', quality: 0.85 })
   } finally {
     await sources.close()

@@ -137,7 +137,7 @@ export class PreviewService implements PreviewWorker {
     const drawn = feeds.length === 1 ? `${feeds[0]?.lane} ${sources.frameOf(feeds[0] as Feed)?.timestamp ?? 'none'}` : ''
     if (drawn !== '' && drawn === this.lastDrawn) return
     this.lastDrawn = this.stale ? '' : drawn
-    await this.composer.draw(pictures, sources.frameOf)
+    await this.composer.draw(pictures, sources)
     this.countFrame()
     this.onEvent({ kind: 'drawn', micros: shown.kind === 'output' ? shown.micros : shown.recordingMicros })
     if (this.anchor && shown.kind === 'output') this.lookAhead(sources, shown.micros)
@@ -181,7 +181,7 @@ function wholeFrame(edit: Edit, { recordingId }: Passage, recordingMicros: Micro
   const { width, height } = video
   const all = { x: 0, y: 0, width, height }
   const feed: Feed = { recordingId, micros: clampMicros(recordingMicros, 0, durationMicros), lane }
-  return { size: { width, height }, steps: [{ kind: 'picture', panelId: 'frame' as PanelId, feed, crop: all, dest: all, outline: null }] }
+  return { size: { width, height }, steps: [{ kind: 'picture', panelId: 'frame' as PanelId, feed, crop: all, dest: all, orientation: { turn: 0, flip: false }, outline: null, opacity: 1 }] }
 }
 
 function uniqueFeeds(feeds: readonly Feed[]): Feed[] {

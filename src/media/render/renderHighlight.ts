@@ -128,7 +128,7 @@ async function drawFrame({ edit, shape, settings }: RenderJob, map: TimeMap, { c
   const composition = compose(edit, map, shape, Math.min(start, map.lengthMicros - 1))
   if (!composition) throw new RangeError(`frame ${n} lies outside the highlight`)
   await sources.load(feedsOf(composition), (id) => recordingOf(edit, id).fileName)
-  await composer.draw([{ ctx: canvas.ctx, composition }], sources.frameOf)
+  await composer.draw([{ ctx: canvas.ctx, composition }], sources)
   const sample = await canvas.toSample(toSeconds(start), toSeconds(frameStartMicros(n + 1, settings.frameRate) - start))
   try {
     await track.add(sample)

@@ -3,7 +3,7 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import { useEffect, useMemo, useRef, useState } from 'react'
-import { placePanels } from '@/core/compose/compose'
+import { placePanels } from '@/core/compose/placePanels'
 import { snapEdges } from '@/core/detect/regions/snap'
 import { rectBetween } from '@/core/geometry/rect'
 import type { RegionId } from '@/core/model/ids'

@@ -7,7 +7,7 @@ import FormControlLabel from '@mui/material/FormControlLabel'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useSnackbar } from 'notistack'
-import { placePanels } from '@/core/compose/compose'
+import { placePanels } from '@/core/compose/placePanels'
 import { toEvenPixels } from '@/core/geometry/evenGrid'
 import type { Rect } from '@/core/geometry/rect'
 import type { Region } from '@/core/model/region'
@@ -16,7 +16,7 @@ import { Ticket } from '@/ui/Ticket'
 import { useBenchContext, useEdit, useParts, useView } from '../benchContext'
 import { copyRegion, orderRegion, removeRegion, setFocus, setRegion } from '../edits'
 import { clearShift, isShifted, placeRegion, setPath } from '../passageRegions'
-import { OutlineFields } from './OutlineFields'
+import { OutlineFields } from '../OutlineFields'
 import { lookAt, tightened } from './looks'
 import { useLook } from './useLook'
 
@@ -82,7 +82,7 @@ export function RegionTicket({ region, index, count, anchor, onClose }: { region
         <FormControlLabel control={<Checkbox size="small" checked={region.hidden} onChange={(_, hidden) => setRegion(session, region.id, hidden ? 'Hide outline' : 'Show outline', { hidden })} />} label="Outline hidden" slotProps={{ typography: { sx: { fontSize: 12.5 } } }} />
         <FormControlLabel title="A part of it that is not cut where that can be helped; drag it in the picture" control={<Checkbox size="small" disabled={region.locked} checked={region.focus !== null} onChange={(_, on) => setFocus(session, recording.video, region.id, on ? middleOf(pixels) : null, on ? 'Add focus' : 'Remove focus')} />} label="Focus" slotProps={{ typography: { sx: { fontSize: 12.5 } } }} />
       </Box>
-      <OutlineFields region={region} />
+      <OutlineFields outline={region.outline} onSet={(outline, label, gesture) => setRegion(session, region.id, label, { outline }, gesture)} />
       <Box sx={{ display: 'flex', flexWrap: 'wrap', alignItems: 'center', gap: 1.5, my: 2 }}>
         {follows ? (
           <Button onClick={() => setPath(session, passage.id, region, [], `${region.name} stands still`)}>Stand still in this passage</Button>

@@ -1,6 +1,6 @@
 import { useSnackbar } from 'notistack'
 import { useEffect } from 'react'
-import { placePanels } from '@/core/compose/compose'
+import { placePanels } from '@/core/compose/placePanels'
 import { followPath, type FollowSample } from '@/core/detect/regions/follow'
 import { subjectsOf } from '@/core/detect/regions/subjects'
 import { centreOf, type Point } from '@/core/geometry/rect'

@@ -1,10 +1,12 @@
 import { useEffect, useRef } from 'react'
 import { recognise } from '@/core/detect/regions/fingerprint'
 import type { Setup } from '@/core/model/setup'
+import { recipeByItself } from '@/store/recipes'
 import { keptSetups } from '@/store/setups'
 import { useOffer } from '@/ui/useOffer'
 import { useBenchContext, useHighlight, useParts } from '../benchContext'
 import { applySetup } from '../edits'
+import { applyRecipe } from '../shapes/recipes'
 import { lookAt } from './looks'
 
 /** Somebody who has just opened a highlight has other things to look at first. */
@@ -17,7 +19,7 @@ const STAYS_MS = 20_000
 export function useRecognition(): void {
   const { session, files } = useBenchContext()
   const { passages } = useHighlight()
-  const { recording, setup } = useParts()
+  const { recording, setup, passage } = useParts()
   const offer = useOffer()
   const asked = useRef(false)
   const untouched = passages.length === 1 && setup.basedOn === null && setup.isGuess
@@ -34,11 +36,14 @@ export function useRecognition(): void {
       const found = recognise<Setup>(look.fingerprint, known)
       if (found.kind === 'none') return
       const words = `Looks like “${found.match.name}”, ${found.likeness.toFixed(2)}`
-      const apply = () => applySetup(session, setup.id, found.match)
+      const gesture = crypto.randomUUID()
+      const apply = () => applySetup(session, setup.id, found.match, gesture)
       if (found.kind === 'unsure') return offer({ words: `${words}. Not sure.`, button: 'Use its regions', act: apply, staysMs: STAYS_MS })
       apply()
-      offer({ words: `${words}. Its regions are set.`, button: 'Undo', act: () => session.undo(), staysMs: STAYS_MS })
+      const whole = await recipeByItself(found.match.id)
+      if (whole) applyRecipe(session, passage.id, whole, gesture)
+      offer({ words: whole ? `${words}. Laid out by “${whole.recipe.name}”.` : `${words}. Its regions are set.`, button: 'Undo', act: () => session.undo(), staysMs: STAYS_MS })
     }
     void compare()
-  }, [untouched, recording, setup.id, files, session, offer])
+  }, [untouched, recording, setup.id, passage.id, files, session, offer])
 }

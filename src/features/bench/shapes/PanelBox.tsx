@@ -2,15 +2,19 @@
 
 import Box from '@mui/material/Box'
 import { memo, useEffect, useRef, type KeyboardEvent } from 'react'
-import type { PlacedPanel } from '@/core/compose/compose'
+import type { PlacedPanel } from '@/core/compose/placePanels'
+import { throughFrame } from '@/core/compose/panelCrop'
 import { scaleRect } from '@/core/geometry/rect'
+import { recordingOf } from '@/core/model/edit'
 import type { Shape } from '@/core/model/shape'
 import { roleMark } from '@/ui/roleMarks'
-import { fonts } from '@/ui/theme'
-import { useBenchContext, usePassage, useView } from '../benchContext'
-import { nudgeCrop } from '../edits'
 import { useDrag } from '@/ui/useDrag'
+import { useBenchContext, useLayout, usePassage, useView } from '../benchContext'
 import { useSelectedRegion } from '../useSelectedRegion'
+import { nudgeCrop } from './arranging'
+import { InsetGrips } from './InsetGrips'
+import { PanelBadge } from './PanelBadge'
+import { useInset } from './useInset'
 
 const ZOOM_STEP = 1.05
 
@@ -24,38 +28,47 @@ interface PanelBoxProps {
 
 /** Placing panels makes new objects for all of them whenever one region moves: what matters here of a panel is compared. */
 function showTheSame(a: PanelBoxProps, b: PanelBoxProps): boolean {
-  const matters = ({ placed: { panel, rect, region, picture }, shape, marks }: PanelBoxProps) => [panel, shape, marks, region?.id, rect.x, rect.y, rect.width, rect.height, picture?.crop.width, picture?.dest.width]
+  const matters = ({ placed: { panel, rect, region, picture, feed }, shape, marks }: PanelBoxProps) => [panel, shape, marks, feed, region?.id, rect.x, rect.y, rect.width, rect.height, picture?.crop.width, picture?.dest.width]
   const other = matters(b)
   return matters(a).every((value, i) => value === other[i])
 }
 
-/** A panel in the result: drag the picture inside it, zoom it with the wheel or + and −, nudge it with the arrows. */
+/**
+ * A panel in the result: drag the picture inside it, zoom it with the wheel or + and −, nudge it with the arrows. An inset is dragged and
+ * nudged itself; with Shift it is the picture inside that moves.
+ */
 export const PanelBox = memo(function PanelBox({ placed, shape, marks }: PanelBoxProps) {
   const { session, view } = useBenchContext()
-  const { passage, recording } = usePassage()
-  const { video } = recording
-  const { panel, rect, region, picture } = placed
+  const { passage } = usePassage()
+  const layout = useLayout()
+  const { panel, rect, region, picture, insetId, feed } = placed
   const element = useRef<HTMLDivElement>(null)
   const selectedRegion = useSelectedRegion()
   const selected = useView((v) => v.selection?.kind === 'panel' && v.selection.id === panel.id) || (region !== null && region.id === selectedRegion)
-  const { colour, letter } = roleMark(panel.role)
+  const inset = useInset(layout.id, shape, placed)
+  const { colour } = roleMark(panel.role)
   const select = () => view.setState({ selection: { kind: 'panel', id: panel.id } })
-  /** Source pixels that one output pixel stands for. */
-  const sourcePerOutput = picture ? picture.crop.width / picture.dest.width : 1
-  const nudgeBy = (outputDx: number, outputDy: number, gesture: string) =>
-    nudgeCrop(session, passage.id, shape, panel.id, { dx: (-outputDx * sourcePerOutput) / video.width, dy: (-outputDy * sourcePerOutput) / video.height }, gesture)
+  const nudgeBy = (outputDx: number, outputDy: number, gesture: string) => {
+    if (!picture) return
+    const { video } = recordingOf(session.value, (feed ?? passage).recordingId)
+    /** Source pixels that one output pixel stands for. */
+    const perOutput = Math.max(picture.crop.width, picture.crop.height) / Math.max(picture.dest.width, picture.dest.height)
+    const by = throughFrame(panel, { x: outputDx * perOutput, y: outputDy * perOutput })
+    nudgeCrop(session, passage.id, shape, panel.id, { dx: -by.x / video.width, dy: -by.y / video.height }, gesture)
+  }
 
   const dragging = useDrag((event) => {
     select()
-    if (!picture || panel.fit !== 'fill') return null
     const shown = event.currentTarget.getBoundingClientRect()
     const outputPerCss = rect.width / shown.width
+    if (insetId !== null && !event.shiftKey) return inset.drag(outputPerCss, (event.target as HTMLElement).dataset.insetGrip ?? null)
+    if (!picture || panel.fit !== 'fill') return null
     let last = { dx: 0, dy: 0 }
     return ({ dx, dy, gesture }) => {
       nudgeBy((dx - last.dx) * outputPerCss, (dy - last.dy) * outputPerCss, gesture)
       last = { dx, dy }
     }
-  })
+  }, inset.release)
 
   useEffect(() => {
     const node = element.current
@@ -74,8 +87,10 @@ export const PanelBox = memo(function PanelBox({ placed, shape, marks }: PanelBo
     if ((!step && zoom === null) || event.ctrlKey || event.metaKey) return
     event.preventDefault()
     event.stopPropagation()
+    const times = event.shiftKey ? 10 : 1
     if (zoom !== null) nudgeCrop(session, passage.id, shape, panel.id, { zoom }, `keys zoom ${panel.id}`)
-    else if (step) nudgeBy(-step[0] * (event.shiftKey ? 10 : 1), -step[1] * (event.shiftKey ? 10 : 1), `keys crop ${panel.id}`)
+    else if (step && insetId !== null) inset.key(-step[0] * 2 * times, -step[1] * 2 * times, event.altKey)
+    else if (step) nudgeBy(-step[0] * times, -step[1] * times, `keys crop ${panel.id}`)
   }
 
   const place = scaleRect(rect, 100 / shape.width, 100 / shape.height)
@@ -84,18 +99,17 @@ export const PanelBox = memo(function PanelBox({ placed, shape, marks }: PanelBo
       ref={element}
       role="group"
       tabIndex={0}
-      aria-roledescription="panel"
-      aria-label={`${panel.role} panel, ${rect.width} × ${rect.height}${region ? '' : ', nothing to show'}`}
+      aria-roledescription={insetId === null ? 'panel' : 'inset'}
+      aria-label={`${panel.role} ${insetId === null ? 'panel' : 'inset'}, ${rect.width} × ${rect.height}${region ? '' : ', nothing to show'}`}
+      data-panel={panel.id}
       onPointerDown={dragging}
       onFocus={select}
       onKeyDown={onKeyDown}
-      sx={{ position: 'absolute', left: `${place.x}%`, top: `${place.y}%`, width: `${place.width}%`, height: `${place.height}%`, cursor: picture ? 'grab' : 'default', touchAction: 'none', outline: marks && selected ? `2px solid ${colour}` : 'none', outlineOffset: -2, '&:focus-visible': { outline: `2px solid ${colour}`, boxShadow: 'inset 0 0 0 4px #fff' } }}
+      style={{ left: `${place.x}%`, top: `${place.y}%`, width: `${place.width}%`, height: `${place.height}%` }}
+      sx={{ position: 'absolute', zIndex: insetId === null ? undefined : 4, cursor: insetId !== null ? 'move' : picture ? 'grab' : 'default', touchAction: 'none', outline: marks && selected ? `2px solid ${colour}` : marks && insetId !== null ? `1px dashed ${colour}` : 'none', outlineOffset: insetId === null ? -2 : 0, '&:focus-visible': { outline: `2px solid ${colour}`, boxShadow: 'inset 0 0 0 4px #fff' } }}
     >
-      {marks && (
-        <Box component="span" aria-hidden sx={{ position: 'absolute', left: 0, top: 0, px: '5px', bgcolor: colour, color: '#fff', fontFamily: fonts.numbers, fontSize: 10, fontWeight: 700, lineHeight: '15px' }}>
-          {letter}
-        </Box>
-      )}
+      {marks && <PanelBadge panel={panel} />}
+      {marks && selected && insetId !== null && <InsetGrips colour={colour} />}
       {!region && (
         <Box sx={{ position: 'absolute', inset: 0, display: 'grid', placeItems: 'center', textAlign: 'center', p: 1, color: '#DAD7CC', fontSize: 11 }}>
           No {panel.role} region yet

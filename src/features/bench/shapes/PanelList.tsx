@@ -1,48 +1,74 @@
 'use client'
 
+import MoreHorizIcon from '@mui/icons-material/MoreHoriz'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
+import IconButton from '@mui/material/IconButton'
 import MenuItem from '@mui/material/MenuItem'
 import Select from '@mui/material/Select'
-import { memo } from 'react'
-import { placePanels } from '@/core/compose/compose'
-import type { Panel } from '@/core/model/layout'
+import { memo, useState } from 'react'
+import { placePanels } from '@/core/compose/placePanels'
+import type { Panel } from '@/core/model/panel'
 import { RoleBadge } from '@/ui/RoleBadge'
 import { fonts, palette } from '@/ui/theme'
-import { useBenchContext, useEdit, useParts, usePassage, useView } from '../benchContext'
-import { clearCrop, nameForRole, setPanelRole } from '../edits'
+import { useBenchContext, useEdit, useLayout, useParts, usePassage, useView } from '../benchContext'
+import { nameForRole } from '../edits'
+import { addBand, addInset, clearCrop, setPanel } from './arranging'
+import { BackdropLine } from './BackdropLine'
+import { PanelTicket } from './PanelTicket'
 
-/** What each band shows and how high it is in the first shape. */
+/** What each band and inset shows and how large it is in the first shape; what lies behind them; and more of them. */
 export function PanelList() {
   const edit = useEdit()
-  const { passage, setup } = useParts()
+  const { session } = useBenchContext()
+  const { passage, setup, layout } = useParts()
   const shape = edit.highlight.shapes[0]
   if (!shape) return null
-  const known = setup.regions.map((r) => r.role)
+  const placed = placePanels(edit, shape, passage)
+  const known = [...new Set([...setup.regions.map((r) => r.role), 'whole'])]
+  const roles = [...new Set([...known, ...placed.map((p) => p.panel.role)])].join('|')
+  const free = known.find((role) => placed.every((p) => p.panel.role !== role)) ?? known[0] ?? 'whole'
+  const bands = placed.filter((p) => p.insetId === null).length
   return (
     <Box sx={{ borderTop: 1, borderColor: 'divider' }}>
-      {placePanels(edit, shape, passage).map(({ panel, rect }, i) => (
-        <PanelLine key={panel.id} panel={panel} number={i + 1} width={rect.width} height={rect.height} roles={[...new Set([...known, panel.role])].join('|')} />
+      {placed.map(({ panel, rect, insetId }, i) => (
+        <PanelLine key={panel.id} panel={panel} name={insetId === null ? `Band ${i + 1}` : `Inset ${i + 1 - bands}`} width={rect.width} height={rect.height} roles={roles} />
       ))}
+      <BackdropLine />
+      <Box sx={{ display: 'flex', gap: 1.5, px: 3, py: 2 }}>
+        <Button onClick={() => addBand(session, layout.id, free)}>Add band</Button>
+        <Button onClick={() => addInset(session, layout.id, free)}>Add inset</Button>
+      </Box>
     </Box>
   )
 }
 
-/** `roles`: those to choose from, with `|` between them; a text, so that nothing is drawn anew while they stay the same. */
-const PanelLine = memo(function PanelLine({ panel, number, width, height, roles }: { panel: Panel; number: number; width: number; height: number; roles: string }) {
+interface PanelLineProps {
+  panel: Panel
+  /** As a person calls it: by its place. */
+  name: string
+  width: number
+  height: number
+  /** Those to choose from, with `|` between them; a text, so that nothing is drawn anew while they stay the same. */
+  roles: string
+}
+
+const PanelLine = memo(function PanelLine({ panel, name, width, height, roles }: PanelLineProps) {
   const { session, view } = useBenchContext()
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null)
   const selected = useView((v) => v.selection?.kind === 'panel' && v.selection.id === panel.id)
   const { passage } = usePassage()
+  const layout = useLayout()
   const corrected = passage.corrections.some((c) => c.panelId === panel.id && (c.dx !== 0 || c.dy !== 0 || c.zoom !== 1))
   return (
-    <Box onClick={() => view.setState({ selection: { kind: 'panel', id: panel.id } })} sx={{ display: 'grid', gridTemplateColumns: '64px minmax(0, 1fr) auto', columnGap: 2, alignItems: 'center', px: 3, minHeight: 32, borderBottom: 1, borderColor: 'divider', bgcolor: selected ? palette.leafTint : undefined }}>
-      <Box sx={{ fontSize: 12.5, color: palette.inkSoft }}>Band {number}</Box>
+    <Box onClick={() => view.setState({ selection: { kind: 'panel', id: panel.id } })} sx={{ display: 'grid', gridTemplateColumns: '56px minmax(0, 1fr) auto auto', columnGap: 2, alignItems: 'center', px: 3, minHeight: 32, borderBottom: 1, borderColor: 'divider', bgcolor: selected ? palette.leafTint : undefined }}>
+      <Box sx={{ fontSize: 12.5, color: palette.inkSoft }}>{name}</Box>
       <Select
         variant="standard"
         disableUnderline
         value={panel.role}
-        onChange={(e) => setPanelRole(session, panel.id, e.target.value)}
-        inputProps={{ 'aria-label': `What band ${number} shows` }}
+        onChange={(e) => setPanel(session, layout.id, panel.id, 'Change panel', { role: e.target.value })}
+        inputProps={{ 'aria-label': `What ${name.toLowerCase()} shows` }}
         renderValue={() => (
           <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, fontWeight: 600 }}>
             <RoleBadge role={panel.role} />
@@ -65,6 +91,10 @@ const PanelLine = memo(function PanelLine({ panel, number, width, height, roles 
         )}
         {width} × {height}
       </Box>
+      <IconButton size="small" aria-label={`More about ${name.toLowerCase()}`} aria-haspopup="dialog" onClick={(e) => setAnchor(e.currentTarget)}>
+        <MoreHorizIcon sx={{ fontSize: 18 }} />
+      </IconButton>
+      {anchor && <PanelTicket panel={panel} name={name} anchor={anchor} onClose={() => setAnchor(null)} />}
     </Box>
   )
 })

@@ -2,31 +2,28 @@
 
 import Box from '@mui/material/Box'
 import { memo, type KeyboardEvent } from 'react'
-import { arrangementFor } from '@/core/layout/arrangementFor'
-import { nodeAt } from '@/core/layout/seams'
-import { divide, type Seam } from '@/core/layout/solve'
+import { seamPosition } from '@/core/layout/seams'
+import type { Seam } from '@/core/layout/solve'
 import type { Shape } from '@/core/model/shape'
 import { palette } from '@/ui/theme'
 import { useBenchContext, useLayout } from '../benchContext'
-import { dragSeam } from '../edits'
+import { dragSeam } from './arranging'
 import { useDrag } from '@/ui/useDrag'
 
-/** The line between two bands: drag it, or move it with the arrow keys (Shift: ten times as far). */
+/** The line between two bands: drag it, or move it with the arrow keys (Shift: ten times as far; Alt: in this shape only). */
 export const SeamHandle = memo(function SeamHandle({ seam, shape }: { seam: Seam; shape: Shape }) {
   const { session } = useBenchContext()
   const layout = useLayout()
   const column = seam.axis === 'column'
-  const node = nodeAt(arrangementFor(layout, shape).tree, seam.path)
-  if (node.kind !== 'stack') throw new Error('a seam lies in a stack')
-  const { sizes, gap } = divide(seam.stackLength, node.gap, node.children.map((c) => c.extent))
-  const position = sizes.slice(0, seam.index + 1).reduce((a, b) => a + b, 0) + gap * seam.index
-  const move = (to: number, gesture: string) => dragSeam(session, layout.id, shape, seam, sizes, to, gesture)
+  const { sizes } = seam
+  const position = seamPosition(seam)
+  const move = (to: number, gesture: string, only: boolean) => dragSeam(session, layout.id, { shape, only }, seam, to, gesture)
 
   const dragging = useDrag((event) => {
     const host = event.currentTarget.parentElement?.getBoundingClientRect()
     if (!host) return null
     const perCss = shape.width / host.width
-    return ({ dx, dy, gesture }) => move(position + (column ? dy : dx) * perCss, gesture)
+    return ({ dx, dy, gesture, altKey }) => move(position + (column ? dy : dx) * perCss, gesture, altKey)
   })
 
   const onKeyDown = (event: KeyboardEvent) => {
@@ -35,7 +32,7 @@ export const SeamHandle = memo(function SeamHandle({ seam, shape }: { seam: Seam
     if (event.key !== back && event.key !== on) return
     event.preventDefault()
     event.stopPropagation()
-    move(position + (event.key === on ? 2 : -2) * (event.shiftKey ? 10 : 1), `keys seam ${[...seam.path, seam.index].join('.')}`)
+    move(position + (event.key === on ? 2 : -2) * (event.shiftKey ? 10 : 1), `keys seam ${[...seam.path, seam.index].join('.')}`, event.altKey)
   }
 
   const middle = column ? seam.rect.y + seam.rect.height / 2 : seam.rect.x + seam.rect.width / 2

@@ -1,42 +1,111 @@
 'use client'
 
+import CloseFullscreenIcon from '@mui/icons-material/CloseFullscreen'
+import LinkIcon from '@mui/icons-material/Link'
+import LinkOffIcon from '@mui/icons-material/LinkOff'
+import OpenInFullIcon from '@mui/icons-material/OpenInFull'
+import SmartphoneIcon from '@mui/icons-material/Smartphone'
 import Box from '@mui/material/Box'
-import { useMemo, useRef } from 'react'
-import { placePanels } from '@/core/compose/compose'
+import ButtonBase from '@mui/material/ButtonBase'
+import { useMemo, useRef, type ReactNode } from 'react'
+import { placePanels } from '@/core/compose/placePanels'
 import { arrangementFor } from '@/core/layout/arrangementFor'
-import { solve } from '@/core/layout/solve'
+import { solve, type SolvedArea } from '@/core/layout/solve'
+import { layoutOf } from '@/core/model/edit'
 import type { Shape } from '@/core/model/shape'
 import type { PreviewTarget } from '@/media/workers/preview.protocol'
 import { formatSize } from '@/ui/format'
 import { fonts } from '@/ui/theme'
-import { useBenchContext, useEdit, useParts, useView } from '../benchContext'
 import { usePreviewCanvas } from '@/ui/usePreviewCanvas'
+import { useBenchContext, useEdit, useParts, useView } from '../benchContext'
+import { followOthers, goOwnWay } from './arranging'
 import { PanelBox } from './PanelBox'
 import { SeamHandle } from './SeamHandle'
+import { shapeName } from './shapeNames'
+import { ZoneMarks } from './ZoneMarks'
+
+/** How wide a shape is shown, by how it is looked at. A phone is about this wide; CSS knows how long a millimetre is meant to be. */
+const WIDTHS = { among: (p: number) => `calc(52dvh * ${p})`, full: (p: number) => `calc((100dvh - 190px) * ${p})`, phone: (p: number) => (p < 1 ? '68mm' : `calc(68mm * ${p})`) }
 
 /** The result in one shape, live; its panels and seams can be grabbed. */
 export function ShapeView({ shape }: { shape: Shape }) {
   const { player } = useBenchContext()
   const edit = useEdit()
-  const marks = useView((v) => v.marks)
+  const trial = useView((v) => v.trial)
+  const marks = useView((v) => v.marks) && !trial
+  const alone = useView((v) => (v.alone?.shapeId === shape.id ? v.alone.as : null))
   const host = useRef<HTMLDivElement>(null)
   const { id, width, height } = shape
   const target = useMemo<PreviewTarget>(() => ({ kind: 'shape', shape: { id, width, height } }), [id, width, height])
   usePreviewCanvas(player, host, target, `Result, ${id}`)
   const { passage, layout } = useParts()
   const placed = useMemo(() => placePanels(edit, shape, passage), [edit, shape, passage])
-  const { seams } = useMemo(() => solve(arrangementFor(layout, shape), shape), [layout, shape])
+  const { seams, areas } = useMemo(() => solve(arrangementFor(layout, shape), shape), [layout, shape])
   return (
-    <Box component="figure" sx={{ m: 0, width: '100%', maxWidth: `calc(52dvh * ${width / height})` }}>
+    <Box component="figure" sx={{ m: 0, width: '100%', maxWidth: WIDTHS[alone ?? 'among'](width / height) }}>
       <Box ref={host} data-testid={`shape-${id}`} sx={{ position: 'relative', width: '100%', aspectRatio: `${width} / ${height}`, touchAction: 'none' }}>
-        {placed.map((panel) => (
-          <PanelBox key={panel.panel.id} placed={panel} shape={shape} marks={marks} />
-        ))}
+        {!trial && placed.map((panel) => <PanelBox key={panel.panel.id} placed={panel} shape={shape} marks={marks} />)}
+        {marks && areas.map((area) => <AreaMark key={`${area.kind} ${area.rect.y}`} area={area} shape={shape} />)}
         {marks && seams.map((seam) => <SeamHandle key={[...seam.path, seam.index].join('.')} seam={seam} shape={shape} />)}
+        <ZoneMarks shape={shape} />
+        <GuideLines shape={shape} />
       </Box>
-      <Box component="figcaption" sx={{ color: '#C9CCC6', fontFamily: fonts.numbers, fontSize: 11, mt: 1, whiteSpace: 'nowrap' }}>
-        {id} {formatSize(shape)}
-      </Box>
+      <Caption shape={shape} />
     </Box>
+  )
+}
+
+/** Where words will go. */
+function AreaMark({ area: { kind, rect }, shape }: { area: SolvedArea; shape: Shape }) {
+  return (
+    <Box aria-hidden sx={{ position: 'absolute', pointerEvents: 'none', display: 'grid', placeItems: 'center', border: '1px dashed rgba(255,255,255,0.55)', color: 'rgba(255,255,255,0.75)', fontSize: 10, left: `${(100 * rect.x) / shape.width}%`, top: `${(100 * rect.y) / shape.height}%`, width: `${(100 * rect.width) / shape.width}%`, height: `${(100 * rect.height) / shape.height}%` }}>
+      {kind === 'titleArea' ? 'title' : 'captions'}
+    </Box>
+  )
+}
+
+/** What an inset that is being dragged has come to rest on. */
+function GuideLines({ shape }: { shape: Shape }) {
+  const guides = useView((v) => (v.guides?.shapeId === shape.id ? v.guides : null))
+  return (
+    <>
+      {guides?.x.map((x) => <Box key={`x${x}`} aria-hidden sx={{ position: 'absolute', top: 0, bottom: 0, width: '1px', bgcolor: '#F2C94C', pointerEvents: 'none', left: `${(100 * x) / shape.width}%` }} />)}
+      {guides?.y.map((y) => <Box key={`y${y}`} aria-hidden sx={{ position: 'absolute', left: 0, right: 0, height: '1px', bgcolor: '#F2C94C', pointerEvents: 'none', top: `${(100 * y) / shape.height}%` }} />)}
+    </>
+  )
+}
+
+function Caption({ shape }: { shape: Shape }) {
+  const { session, view } = useBenchContext()
+  const { layout } = useParts()
+  const alone = useView((v) => v.alone)
+  const own = layout.perShape[shape.id] !== undefined
+  const several = useView(() => session.value.highlight.shapes.length > 1)
+  const look = (as: 'full' | 'phone') => view.setState({ alone: alone?.as === as ? null : { shapeId: shape.id, as } })
+  return (
+    <Box component="figcaption" sx={{ display: 'flex', alignItems: 'center', flexWrap: 'wrap', columnGap: 2, mt: 1, color: '#C9CCC6', fontFamily: fonts.numbers, fontSize: 11, whiteSpace: 'nowrap' }}>
+      <span>
+        {shapeName(shape)} {formatSize(shape)}
+      </span>
+      <Small label={alone?.as === 'full' ? 'Back to all shapes' : `See ${shapeName(shape)} as large as can be`} onClick={() => look('full')}>
+        {alone?.as === 'full' ? <CloseFullscreenIcon sx={{ fontSize: 14 }} /> : <OpenInFullIcon sx={{ fontSize: 14 }} />}
+      </Small>
+      <Small label={alone?.as === 'phone' ? 'Leave the size of a phone' : `See ${shapeName(shape)} in the size of a phone`} pressed={alone?.as === 'phone'} onClick={() => look('phone')}>
+        <SmartphoneIcon sx={{ fontSize: 15 }} />
+      </Small>
+      {(several || own) && (
+        <Small label={own ? `${shapeName(shape)} is arranged by itself: let it follow the others again` : `Arrange ${shapeName(shape)} by itself`} pressed={own} onClick={() => (own ? followOthers(session, layout.id, shape.id) : goOwnWay(session, layoutOf(session.value, layout.id).id, shape))}>
+          {own ? <><LinkOffIcon sx={{ fontSize: 15, mr: 0.5 }} /> own</> : <LinkIcon sx={{ fontSize: 15 }} />}
+        </Small>
+      )}
+    </Box>
+  )
+}
+
+function Small({ label, pressed, onClick, children }: { label: string; pressed?: boolean; onClick: () => void; children: ReactNode }) {
+  return (
+    <ButtonBase aria-label={label} title={label} aria-pressed={pressed} onClick={onClick} sx={{ font: 'inherit', color: pressed ? '#fff' : 'inherit', px: 1, borderRadius: '3px', minHeight: 20, ...(pressed && { bgcolor: 'rgba(255,255,255,0.16)' }), '&:hover': { color: '#fff' }, '&:focus-visible': { outline: '2px solid #fff' } }}>
+      {children}
+    </ButtonBase>
   )
 }

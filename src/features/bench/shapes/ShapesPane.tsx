@@ -2,13 +2,15 @@
 
 import SwapVertIcon from '@mui/icons-material/SwapVert'
 import Box from '@mui/material/Box'
-import Button from '@mui/material/Button'
-import { STANDARD_SHAPES } from '@/core/model/shape'
+import IconButton from '@mui/material/IconButton'
+import Tooltip from '@mui/material/Tooltip'
 import { palette } from '@/ui/theme'
-import { useBenchContext, useHighlight, useLayout } from '../benchContext'
-import { swapBands, toggleShape } from '../edits'
+import { useBenchContext, useHighlight, useLayout, useView } from '../benchContext'
 import { PaneFrame } from '../PaneFrame'
+import { swapBands } from './arranging'
+import { LayoutMenu } from './LayoutMenu'
 import { PanelList } from './PanelList'
+import { ShapeChips } from './ShapeChips'
 import { ShapeView } from './ShapeView'
 
 /** What you get: every chosen shape, live, side by side. */
@@ -16,28 +18,25 @@ export function ShapesPane() {
   const { session } = useBenchContext()
   const { shapes } = useHighlight()
   const layout = useLayout()
-  const [first, ...others] = shapes
+  const alone = useView((v) => v.alone)
+  const [first, ...others] = shapes.some((s) => s.id === alone?.shapeId) ? shapes.filter((s) => s.id === alone?.shapeId) : shapes
   return (
     <PaneFrame
       pane="shapes"
       digit="3"
       title="Shapes"
       tools={
-        <Button startIcon={<SwapVertIcon />} onClick={() => swapBands(session, layout.id)}>
-          Swap bands
-        </Button>
+        <>
+          <LayoutMenu />
+          <Tooltip title="Swap bands">
+            <IconButton size="small" aria-label="Swap bands" onClick={() => swapBands(session, layout.id)}>
+              <SwapVertIcon sx={{ fontSize: 19 }} />
+            </IconButton>
+          </Tooltip>
+        </>
       }
     >
-      <Box sx={{ display: 'flex', gap: 1, px: 3, py: 1.5, borderBottom: 1, borderColor: 'divider', flexWrap: 'wrap' }} role="group" aria-label="Shapes that this highlight goes out in">
-        {STANDARD_SHAPES.map((shape) => {
-          const chosen = shapes.some((s) => s.id === shape.id)
-          return (
-            <Button key={shape.id} aria-pressed={chosen} disabled={chosen && shapes.length === 1} onClick={() => toggleShape(session, shape)} sx={{ px: 2, ...(chosen && { '&&': { bgcolor: palette.leafTint, borderColor: palette.leaf, color: palette.ink } }) }}>
-              {shape.id}
-            </Button>
-          )
-        })}
-      </Box>
+      <ShapeChips />
       <Box sx={{ flex: 1, minHeight: 0, overflowY: 'auto' }}>
         <Box sx={{ bgcolor: palette.mat, p: 3, display: 'grid', gap: 3, alignItems: 'start', gridTemplateColumns: others.length > 0 ? '3fr 2fr' : 'minmax(0, 1fr)', justifyItems: 'center' }}>
           {first && <ShapeView key={first.id} shape={first} />}

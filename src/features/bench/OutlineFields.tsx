@@ -8,9 +8,6 @@ import Slider from '@mui/material/Slider'
 import TextField from '@mui/material/TextField'
 import { useRef } from 'react'
 import type { Mask, Outline } from '@/core/model/outline'
-import type { Region } from '@/core/model/region'
-import { useBenchContext } from '../benchContext'
-import { setRegion } from '../edits'
 
 const FORMS: Record<Mask['kind'], { words: string; mask: Mask }> = {
   rectangle: { words: 'rectangle', mask: { kind: 'rectangle' } },
@@ -23,12 +20,11 @@ const A_SHADOW = { blur: 0.02, opacity: 0.55 }
 
 const small = { slotProps: { typography: { sx: { fontSize: 12.5 } } } } as const
 
-/** Form, border and shadow that a region has wherever a panel shows it. */
-export function OutlineFields({ region }: { region: Pick<Region, 'id' | 'outline'> }) {
-  const { session } = useBenchContext()
-  const { mask, border, shadow } = region.outline
+/** Form, border and shadow of a picture in its panel. Changes with the same `gesture` are one step. */
+export function OutlineFields({ outline, onSet }: { outline: Outline; onSet: (outline: Outline, label: string, gesture?: string) => void }) {
+  const { mask, border, shadow } = outline
   const dragged = useRef<string>(crypto.randomUUID())
-  const set = (change: Partial<Outline>, label: string, gesture?: string) => setRegion(session, region.id, label, { outline: { ...region.outline, ...change } }, gesture)
+  const set = (change: Partial<Outline>, label: string, gesture?: string) => onSet({ ...outline, ...change }, label, gesture)
   /** One drag of a slider is one step. */
   const slide = (label: string, value: number, most: number, onSlide: (value: number, gesture: string) => void) => (
     <Slider size="small" aria-label={label} value={value} min={most / 100} max={most} step={most / 100} onChange={(_, v) => onSlide(v as number, dragged.current)} onChangeCommitted={() => (dragged.current = crypto.randomUUID())} sx={{ width: 92, mx: 1 }} />

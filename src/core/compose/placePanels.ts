@@ -1,0 +1,61 @@
+import { arrangementFor } from '../layout/arrangementFor'
+import { solve, type SolvedPanel } from '../layout/solve'
+import { layoutOf, passageOf, recordingOf, setupOf, type Edit } from '../model/edit'
+import type { RegionId } from '../model/ids'
+import type { Passage, PanelFeed } from '../model/passage'
+import { newRegion, WHOLE_FRAME, type Region, type Role } from '../model/region'
+import type { Shape } from '../model/shape'
+import type { Micros } from '../time/micros'
+import { panelPicture, type PanelPicture } from './panelCrop'
+import { regionIn } from './regionIn'
+
+/**
+ * A panel in a shape: where it lies, which region it shows as that lies in the passage, and the crop; no region when the setup has none for
+ * its role. `feed` is what it plays instead of the passage's own recording.
+ */
+export interface PlacedPanel extends SolvedPanel {
+  region: Region | null
+  picture: PanelPicture | null
+  feed: PanelFeed | null
+}
+
+/** What a panel for the whole picture shows where a setup says nothing else about it. */
+const WHOLE_REGION = newRegion('whole' as RegionId, 'whole', 'Whole', WHOLE_FRAME)
+
+/**
+ * Every panel of a passage's layout in a shape, solved and cropped, at a recording time: crop paths move with it. Throws RangeError when the
+ * edit lacks a record.
+ */
+export function placePanels(edit: Edit, shape: Shape, passage: Passage, recordingMicros: Micros = passage.inMicros): PlacedPanel[] {
+  const { panels } = solve(arrangementFor(layoutOf(edit, passage.layoutId), shape), shape)
+  const seen = new Map<Role, number>()
+  return panels.map((solved) => {
+    const { panel } = solved
+    const feed = passage.feeds.find((f) => f.panelId === panel.id) ?? null
+    const n = feed ? 0 : (seen.get(panel.role) ?? 0)
+    if (!feed) seen.set(panel.role, n + 1)
+    const { video } = recordingOf(edit, (feed ?? passage).recordingId)
+    const found = nthOfRole(setupOf(edit, (feed ?? passage).setupId).regions, panel.role, n)
+    // A shot that goes on looks as it did: what was put right about it belongs to the passage that it comes from.
+    const from = feed ? continued(edit, feed) : passage
+    const region = found && from ? regionIn(from, found, recordingMicros) : found
+    const correction = (from ?? passage).corrections.find((c) => c.panelId === panel.id)
+    return { ...solved, region, feed, picture: region && panelPicture(panel, solved.rect, region, video, correction) }
+  })
+}
+
+function continued(edit: Edit, { continues }: PanelFeed): Passage | null {
+  return continues && edit.highlight.passages.some((p) => p.id === continues) ? passageOf(edit, continues) : null
+}
+
+/** The `n`th region of a role, for the `n`th panel that asks for it; where there are fewer, the last. */
+function nthOfRole(regions: readonly Region[], role: Role, n: number): Region | null {
+  const all = regions.filter((r) => r.role === role)
+  return all[Math.min(n, all.length - 1)] ?? (role === 'whole' ? WHOLE_REGION : null)
+}
+
+/** What a backdrop of a role is made from: the first region of it as it lies in the passage, else the whole picture. */
+export function regionForRole(edit: Edit, passage: Passage, role: Role, recordingMicros: Micros): Region {
+  const found = nthOfRole(setupOf(edit, passage.setupId).regions, role, 0)
+  return found ? regionIn(passage, found, recordingMicros) : WHOLE_REGION
+}

@@ -1,0 +1,21 @@
+import { z } from 'zod'
+import { brandId, layoutId, recipeId, setupId } from './ids'
+import { recordBase, title } from './record'
+import { shape } from './shape'
+import { tag } from './tag'
+
+/** What belongs together for a kind of highlight: applied in one action. */
+export const recipe = recordBase.extend({
+  id: recipeId,
+  name: title,
+  tags: z.array(tag).max(20).default([]),
+  /** The kept setup that it is for; null for any. */
+  setupId: setupId.nullable(),
+  layoutId,
+  brandId: brandId.nullable(),
+  shapes: z.array(shape).min(1).max(12),
+  /** Recordings recognised as having the setup are laid out by it without being asked. */
+  byItself: z.boolean().default(false),
+})
+
+export type Recipe = z.infer<typeof recipe>

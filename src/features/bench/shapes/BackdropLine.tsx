@@ -1,0 +1,126 @@
+'use client'
+
+import MoreHorizIcon from '@mui/icons-material/MoreHoriz'
+import Box from '@mui/material/Box'
+import Checkbox from '@mui/material/Checkbox'
+import FormControlLabel from '@mui/material/FormControlLabel'
+import IconButton from '@mui/material/IconButton'
+import MenuItem from '@mui/material/MenuItem'
+import Select from '@mui/material/Select'
+import TextField from '@mui/material/TextField'
+import { useSnackbar } from 'notistack'
+import { useRef, useState } from 'react'
+import type { Backdrop, BackdropKind } from '@/core/model/backdrop'
+import type { ImageFile } from '@/core/model/imageFile'
+import { IMAGE_TYPES } from '@/core/model/imageFile'
+import type { LayoutNode } from '@/core/model/layout'
+import { addImageFile } from '@/store/imageFiles'
+import { NumberField } from '@/ui/NumberField'
+import { Ticket } from '@/ui/Ticket'
+import { palette } from '@/ui/theme'
+import { useBenchContext, useEdit, useParts } from '../benchContext'
+import { nameForRole } from '../edits'
+import { setArea, setBackdrop, setGap } from './arranging'
+
+const KINDS: Record<BackdropKind, string> = { colour: 'a colour', gradient: 'two colours', blur: 'a blurred copy', mirror: 'mirrored copies', image: 'a picture' }
+
+/** A backdrop of another kind, keeping what both have. */
+function backdropAs(known: Backdrop, kind: Exclude<BackdropKind, 'image'>): Backdrop {
+  const role = 'role' in known ? known.role : 'whole'
+  const darken = 'darken' in known ? known.darken : 0.25
+  const colour = known.kind === 'colour' ? known.colour : known.kind === 'gradient' ? known.from : '#20261f'
+  if (kind === 'colour') return { kind, colour }
+  if (kind === 'gradient') return { kind, from: colour, to: '#16181a', degrees: 0 }
+  return kind === 'blur' ? { kind, role, strength: 0.6, darken } : { kind, role, darken }
+}
+
+/** What lies behind the panels, and what lies between them. */
+export function BackdropLine() {
+  const { session, files, player } = useBenchContext()
+  const { layout } = useParts()
+  const { backdrop } = layout.arrangement
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null)
+  const chooser = useRef<HTMLInputElement>(null)
+  const { enqueueSnackbar } = useSnackbar()
+  const choose = (kind: BackdropKind) => (kind === 'image' ? chooser.current?.click() : setBackdrop(session, layout.id, backdropAs(backdrop, kind)))
+  const take = async (file: File | undefined) => {
+    if (!file) return
+    const added = await addImageFile(file)
+    if (!added.ok) return void enqueueSnackbar(`“${file.name}” is not a picture that can be shown here: PNG, JPEG and WebP are.`, { variant: 'error' })
+    files.set(added.imageFile.id, file)
+    session.extend((draft) => void draft.imageFiles.push(added.imageFile))
+    await player.open(session.value, files)
+    setBackdrop(session, layout.id, { kind: 'image', imageFileId: added.imageFile.id, darken: 0 })
+  }
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: '56px minmax(0, 1fr) auto', columnGap: 2, alignItems: 'center', px: 3, minHeight: 32, borderBottom: 1, borderColor: 'divider' }}>
+      <Box sx={{ fontSize: 12.5, color: palette.inkSoft }}>Behind</Box>
+      <Select variant="standard" disableUnderline value={backdrop.kind} onChange={(e) => choose(e.target.value)} inputProps={{ 'aria-label': 'What lies behind the panels' }} sx={{ fontWeight: 600 }}>
+        {Object.entries(KINDS).map(([kind, words]) => (
+          <MenuItem key={kind} value={kind}>
+            {words}
+          </MenuItem>
+        ))}
+      </Select>
+      <IconButton size="small" aria-label="More about what lies behind" aria-haspopup="dialog" onClick={(e) => setAnchor(e.currentTarget)}>
+        <MoreHorizIcon sx={{ fontSize: 18 }} />
+      </IconButton>
+      <input ref={chooser} type="file" accept={IMAGE_TYPES.join(',')} hidden aria-label="Picture for the backdrop" onChange={(e) => void take(e.target.files?.[0]).finally(() => (e.target.value = ''))} />
+      {anchor && <BackdropTicket anchor={anchor} onClose={() => setAnchor(null)} />}
+    </Box>
+  )
+}
+
+function BackdropTicket({ anchor, onClose }: { anchor: HTMLElement; onClose: () => void }) {
+  const { session } = useBenchContext()
+  const edit = useEdit()
+  const { layout, setup } = useParts()
+  const { backdrop, tree } = layout.arrangement
+  const set = (change: Backdrop, gesture?: string) => setBackdrop(session, layout.id, change, gesture)
+  const roles = [...new Set(['whole', ...setup.regions.map((r) => r.role)])]
+  const gesture = useRef<string>(crypto.randomUUID())
+  const colour = (label: string, value: string, onSet: (value: string) => void) => (
+    <Box component="label" sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between', fontSize: 12.5, color: palette.inkSoft }}>
+      {label}
+      <Box component="input" type="color" aria-label={label} value={value} onChange={(e) => onSet(e.target.value)} onBlur={() => (gesture.current = crypto.randomUUID())} sx={{ width: 40, height: 26, p: 0, border: 1, borderColor: 'divider', bgcolor: 'transparent' }} />
+    </Box>
+  )
+  return (
+    <Ticket label="More about what lies behind" anchor={anchor} onClose={onClose} gap={2}>
+      {backdrop.kind === 'colour' && colour('Colour', backdrop.colour, (value) => set({ ...backdrop, colour: value }, gesture.current))}
+      {backdrop.kind === 'gradient' && (
+        <>
+          {colour('From', backdrop.from, (from) => set({ ...backdrop, from }, gesture.current))}
+          {colour('To', backdrop.to, (to) => set({ ...backdrop, to }, gesture.current))}
+        </>
+      )}
+      {backdrop.kind === 'image' && <Box sx={{ fontSize: 12.5, overflow: 'hidden', textOverflow: 'ellipsis' }}>{pictureName(edit.imageFiles, backdrop.imageFileId)}</Box>}
+      {(backdrop.kind === 'blur' || backdrop.kind === 'mirror') && (
+        <TextField select size="small" label="Of" value={backdrop.role} onChange={(e) => set({ ...backdrop, role: e.target.value })}>
+          {roles.map((role) => (
+            <MenuItem key={role} value={role}>
+              {nameForRole(role)}
+            </MenuItem>
+          ))}
+        </TextField>
+      )}
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr auto', rowGap: 1.5, columnGap: 3, alignItems: 'center' }}>
+        {backdrop.kind === 'gradient' && <NumberField label="Direction" unit="°" value={backdrop.degrees} least={0} most={360} step={5} onSet={(degrees, g) => set({ ...backdrop, degrees }, g)} />}
+        {backdrop.kind === 'blur' && <NumberField label="Blur" unit="%" value={backdrop.strength * 100} least={0} most={100} step={5} onSet={(percent, g) => set({ ...backdrop, strength: percent / 100 }, g)} />}
+        {'darken' in backdrop && <NumberField label="Darker by" unit="%" value={backdrop.darken * 100} least={0} most={100} step={5} onSet={(percent, g) => set({ ...backdrop, darken: percent / 100 }, g)} />}
+        {tree.kind === 'stack' && <NumberField label="Between the bands" unit="px" value={tree.gap} least={0} most={400} step={2} onSet={(gap, g) => setGap(session, layout.id, gap, g)} />}
+      </Box>
+      <Box sx={{ display: 'grid' }}>
+        {(['titleArea', 'captionArea'] as const).map((kind) => (
+          <FormControlLabel key={kind} control={<Checkbox size="small" checked={hasArea(tree, kind)} onChange={(_, there) => setArea(session, layout.id, kind, there)} />} label={kind === 'titleArea' ? 'A band for the title' : 'A band for captions'} slotProps={{ typography: { sx: { fontSize: 12.5 } } }} />
+        ))}
+      </Box>
+    </Ticket>
+  )
+}
+
+const pictureName = (files: readonly ImageFile[], id: string) => files.find((f) => f.id === id)?.name ?? 'a picture that is missing'
+
+function hasArea(node: LayoutNode, kind: 'titleArea' | 'captionArea'): boolean {
+  return node.kind === kind || (node.kind === 'stack' && node.children.some((c) => hasArea(c.node, kind)))
+}

@@ -1,0 +1,58 @@
+'use client'
+
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import Dialog from '@mui/material/Dialog'
+import DialogActions from '@mui/material/DialogActions'
+import DialogContent from '@mui/material/DialogContent'
+import DialogTitle from '@mui/material/DialogTitle'
+import TextField from '@mui/material/TextField'
+import { useSnackbar } from 'notistack'
+import { useState, type FormEvent } from 'react'
+import { title } from '@/core/model/record'
+import { keep } from '@/store/rack'
+import { LayoutDiagram } from '@/ui/LayoutDiagram'
+import { tagsFrom } from '@/ui/tags'
+import { palette } from '@/ui/theme'
+import { useBenchContext, useLayout } from '../benchContext'
+import { baseLayoutOn } from './arranging'
+
+/** Keeps the arrangement, with what single shapes have of their own, for other highlights. */
+export function KeepLayoutDialog({ onClose }: { onClose: () => void }) {
+  const { session } = useBenchContext()
+  const layout = useLayout()
+  const { enqueueSnackbar } = useSnackbar()
+  const [name, setName] = useState(layout.name)
+  const [tags, setTags] = useState(layout.tags.join(', '))
+  const named = title.safeParse(name)
+  const keepIt = async (event: FormEvent) => {
+    event.preventDefault()
+    if (!named.success) return
+    const { arrangement, perShape } = layout
+    const made = await keep('layout', { name: named.data, tags: tagsFrom(tags), arrangement, perShape, ownedBy: null, basedOn: null })
+    baseLayoutOn(session, layout.id, made)
+    enqueueSnackbar(`“${made.name}” is kept. It stands first among the layouts of every highlight.`)
+    onClose()
+  }
+  return (
+    <Dialog open onClose={onClose} maxWidth="xs" fullWidth>
+      <Box component="form" onSubmit={(e) => void keepIt(e)}>
+        <DialogTitle sx={{ fontSize: 16, fontWeight: 700 }}>Keep as a layout</DialogTitle>
+        <DialogContent sx={{ display: 'grid', rowGap: 4 }}>
+          <Box sx={{ display: 'flex', gap: 4, alignItems: 'center', pt: 2 }}>
+            <LayoutDiagram arrangement={layout.arrangement} height={120} />
+            <Box sx={{ fontSize: 12.5, color: palette.inkSoft }}>It says where things go, not where they are: it goes with every setup that has what it shows.</Box>
+          </Box>
+          <TextField size="small" autoFocus label="Name" value={name} error={!named.success} onChange={(e) => setName(e.target.value)} onFocus={(e) => e.target.select()} />
+          <TextField size="small" label="Tags, with commas between" placeholder="soaring, evening" value={tags} onChange={(e) => setTags(e.target.value)} slotProps={{ inputLabel: { shrink: true } }} />
+        </DialogContent>
+        <DialogActions>
+          <Button onClick={onClose}>Cancel</Button>
+          <Button type="submit" variant="contained" color="primary" disabled={!named.success}>
+            Keep layout
+          </Button>
+        </DialogActions>
+      </Box>
+    </Dialog>
+  )
+}

@@ -1,0 +1,76 @@
+'use client'
+
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import Checkbox from '@mui/material/Checkbox'
+import Dialog from '@mui/material/Dialog'
+import DialogActions from '@mui/material/DialogActions'
+import DialogContent from '@mui/material/DialogContent'
+import DialogTitle from '@mui/material/DialogTitle'
+import FormControlLabel from '@mui/material/FormControlLabel'
+import TextField from '@mui/material/TextField'
+import { useLiveQuery } from 'dexie-react-hooks'
+import { useSnackbar } from 'notistack'
+import { useState, type FormEvent } from 'react'
+import { title } from '@/core/model/record'
+import { keep, kept } from '@/store/rack'
+import { keptSetups } from '@/store/setups'
+import { LayoutDiagram } from '@/ui/LayoutDiagram'
+import { SetupDiagram } from '@/ui/SetupDiagram'
+import { palette } from '@/ui/theme'
+import { useBenchContext, useHighlight, useParts } from '../benchContext'
+import { baseLayoutOn } from './arranging'
+
+/** Binds where things are, where they go, in whose colours and in which shapes, to be had again in one action. */
+export function KeepRecipeDialog({ onClose }: { onClose: () => void }) {
+  const { session } = useBenchContext()
+  const { setup, layout } = useParts()
+  const { shapes, brandId } = useHighlight()
+  const { enqueueSnackbar } = useSnackbar()
+  const setups = useLiveQuery(keptSetups)
+  const brands = useLiveQuery(() => kept('brand'))
+  const base = setups?.find((s) => s.id === setup.basedOn) ?? null
+  const brand = brands?.find((b) => b.id === brandId) ?? null
+  const [name, setName] = useState(base?.name ?? layout.name)
+  const [byItself, setByItself] = useState(true)
+  const named = title.safeParse(name)
+  const keepIt = async (event: FormEvent) => {
+    event.preventDefault()
+    if (!named.success) return
+    const layouts = await kept('layout')
+    let layoutId = layouts.find((l) => l.id === layout.basedOn)?.id
+    if (!layoutId) {
+      const { arrangement, perShape } = layout
+      const made = await keep('layout', { name: layout.name, tags: layout.tags, arrangement, perShape, ownedBy: null, basedOn: null })
+      baseLayoutOn(session, layout.id, made)
+      layoutId = made.id
+    }
+    const made = await keep('recipe', { name: named.data, tags: [], setupId: base?.id ?? null, layoutId, brandId: brand?.id ?? null, shapes, byItself: byItself && base !== null })
+    enqueueSnackbar(made.byItself ? `“${made.name}” is kept. Recordings recognised as “${base?.name}” are laid out by it.` : `“${made.name}” is kept.`)
+    onClose()
+  }
+  return (
+    <Dialog open onClose={onClose} maxWidth="xs" fullWidth>
+      <Box component="form" onSubmit={(e) => void keepIt(e)}>
+        <DialogTitle sx={{ fontSize: 16, fontWeight: 700 }}>Keep as a recipe</DialogTitle>
+        <DialogContent sx={{ display: 'grid', rowGap: 4 }}>
+          <Box sx={{ display: 'flex', gap: 4, alignItems: 'center', pt: 2 }}>
+            {base && <SetupDiagram regions={base.regions} width={144} />}
+            <LayoutDiagram arrangement={layout.arrangement} height={92} />
+          </Box>
+          <Box sx={{ fontSize: 12.5, color: palette.inkSoft }}>
+            {base ? `Setup “${base.name}”` : 'Any setup: these regions are not kept as one'}; layout “{layout.name}”{layout.basedOn ? '' : ', which is kept with it'}; {brand ? `in the colours of ${brand.name}` : 'no brand'}; {shapes.map((s) => s.id).join(', ')}.
+          </Box>
+          <TextField size="small" autoFocus label="Name" value={name} error={!named.success} onChange={(e) => setName(e.target.value)} onFocus={(e) => e.target.select()} />
+          {base && <FormControlLabel control={<Checkbox size="small" checked={byItself} onChange={(_, on) => setByItself(on)} />} label={`By itself, for recordings recognised as “${base.name}”`} slotProps={{ typography: { sx: { fontSize: 12.5 } } }} />}
+        </DialogContent>
+        <DialogActions>
+          <Button onClick={onClose}>Cancel</Button>
+          <Button type="submit" variant="contained" color="primary" disabled={!named.success}>
+            Keep recipe
+          </Button>
+        </DialogActions>
+      </Box>
+    </Dialog>
+  )
+}

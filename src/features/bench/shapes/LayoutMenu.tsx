@@ -1,0 +1,173 @@
+'use client'
+
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import ButtonBase from '@mui/material/ButtonBase'
+import Checkbox from '@mui/material/Checkbox'
+import Divider from '@mui/material/Divider'
+import FormControlLabel from '@mui/material/FormControlLabel'
+import MenuItem from '@mui/material/MenuItem'
+import TextField from '@mui/material/TextField'
+import { useLiveQuery } from 'dexie-react-hooks'
+import { useSnackbar } from 'notistack'
+import { useMemo, useState } from 'react'
+import { arrangeFor, STARTING_LAYOUTS } from '@/core/layout/startingLayouts'
+import type { InsetId } from '@/core/model/ids'
+import type { Layout } from '@/core/model/layout'
+import type { Setup } from '@/core/model/setup'
+import { withIdsOf } from '@/store/layouts'
+import { changeKept, kept as keptOf } from '@/store/rack'
+import { keptRecipes } from '@/store/recipes'
+import { LayoutDiagram } from '@/ui/LayoutDiagram'
+import { Ticket } from '@/ui/Ticket'
+import { fonts, palette } from '@/ui/theme'
+import { useBenchContext, useHighlight, useLayout, useParts } from '../benchContext'
+import { applyLayout, idsInUse, type Chosen } from './arranging'
+import { KeepLayoutDialog } from './KeepLayoutDialog'
+import { KeepRecipeDialog } from './KeepRecipeDialog'
+import { applyBrand, applyRecipe } from './recipes'
+import { useTrial } from './useTrial'
+
+/** The arrangement in use: try others on the footage by pointing at them, take one, keep this one. */
+export function LayoutMenu() {
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null)
+  const [keeping, setKeeping] = useState<'layout' | 'recipe' | null>(null)
+  const layout = useLayout()
+  return (
+    <>
+      <Button onClick={(e) => setAnchor(e.currentTarget.closest('section'))} aria-haspopup="dialog" title={`Layout: ${layout.name}`} sx={{ minWidth: 0, maxWidth: 190 }}>
+        <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+          Layout: {layout.name}
+        </Box>
+      </Button>
+      {anchor && (
+        <Layouts
+          anchor={anchor}
+          onClose={() => setAnchor(null)}
+          onKeep={(what) => {
+            setAnchor(null)
+            setKeeping(what)
+          }}
+        />
+      )}
+      {keeping === 'layout' && <KeepLayoutDialog onClose={() => setKeeping(null)} />}
+      {keeping === 'recipe' && <KeepRecipeDialog onClose={() => setKeeping(null)} />}
+    </>
+  )
+}
+
+function Layouts({ anchor, onClose, onKeep }: { anchor: HTMLElement; onClose: () => void; onKeep: (what: 'layout' | 'recipe') => void }) {
+  const { session } = useBenchContext()
+  const { passage, setup, layout } = useParts()
+  const { passages, brandId } = useHighlight()
+  const recipes = useLiveQuery(keptRecipes)
+  const brands = useLiveQuery(() => keptOf('brand'))
+  const { enqueueSnackbar } = useSnackbar()
+  const kept = useLiveQuery(() => keptOf('layout'))
+  const tryOut = useTrial()
+  const alone = passages.every((p) => p.id === passage.id || p.layoutId !== layout.id)
+  const [all, setAll] = useState(true)
+  const starting = useMemo(() => startingChoices(setup, layout), [setup, layout])
+  const own = useMemo(() => (kept ?? []).map((k) => keptChoice(k, layout)), [kept, layout])
+  const base = kept?.find((k) => k.id === layout.basedOn)
+  const changed = base !== undefined && !sameArrangement(withIdsOf(base, idsInUse(layout)), layout)
+  const take = (chosen: Chosen) => {
+    tryOut(null)
+    applyLayout(session, passage.id, chosen, all || alone)
+    onClose()
+  }
+  const grid = (choices: readonly Choice[], label: string) => (
+    <Box role="group" aria-label={label} sx={{ display: 'grid', gridTemplateColumns: 'repeat(6, minmax(0, 1fr))', gap: 1 }}>
+      {choices.map(({ purpose, id, ...chosen }) => (
+        <ButtonBase
+          key={id}
+          aria-label={chosen.name}
+          title={purpose}
+          onMouseEnter={() => tryOut(chosen)}
+          onFocus={() => tryOut(chosen)}
+          onMouseLeave={() => tryOut(null)}
+          onBlur={() => tryOut(null)}
+          onClick={() => take(chosen)}
+          sx={{ display: 'grid', justifyItems: 'center', alignContent: 'start', rowGap: 1, p: 1.5, borderRadius: 1, '&:hover, &:focus-visible': { bgcolor: palette.leafTint }, ...(chosen.name === layout.name && { boxShadow: `inset 0 0 0 1.5px ${palette.leaf}` }) }}
+        >
+          <LayoutDiagram arrangement={chosen.arrangement} height={92} />
+          <Box sx={{ fontFamily: fonts.text, fontSize: 11.5, lineHeight: 1.2, textAlign: 'center', maxWidth: '100%', overflowWrap: 'anywhere' }}>{chosen.name}</Box>
+        </ButtonBase>
+      ))}
+    </Box>
+  )
+  return (
+    <Ticket label="Layouts" anchor={anchor} onClose={onClose} side="beside" width={560} gap={2}>
+      {!alone && <FormControlLabel control={<Checkbox size="small" checked={!all} onChange={(_, only) => setAll(!only)} />} label="For this passage alone" slotProps={{ typography: { sx: { fontSize: 12.5 } } }} />}
+      {recipes && recipes.length > 0 && (
+        <>
+          <Box role="group" aria-label="Recipes" sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5 }}>
+            {recipes.map((r) => (
+              <Button
+                key={r.recipe.id}
+                title={`${r.setup ? `Setup “${r.setup.name}”, ` : ''}layout “${r.layout.name}”${r.brand ? `, ${r.brand.name}` : ''}`}
+                onClick={() => {
+                  applyRecipe(session, passage.id, r)
+                  onClose()
+                }}
+              >
+                {r.recipe.name}
+              </Button>
+            ))}
+          </Box>
+          <Divider />
+        </>
+      )}
+      {own.length > 0 && (
+        <>
+          {grid(own, 'Kept layouts')}
+          <Divider />
+        </>
+      )}
+      {grid(starting, 'Starting layouts')}
+      <Divider />
+      <Box sx={{ display: 'flex', gap: 2, alignItems: 'center' }}>
+        {brands && brands.length > 0 && (
+          <TextField select size="small" label="Brand" value={brands.some((b) => b.id === brandId) ? brandId : ''} onChange={(e) => applyBrand(session, brands.find((b) => b.id === e.target.value) ?? null)} sx={{ minWidth: 120 }} slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}>
+            <MenuItem value="">none</MenuItem>
+            {brands.map((b) => (
+              <MenuItem key={b.id} value={b.id}>
+                {b.name}
+              </MenuItem>
+            ))}
+          </TextField>
+        )}
+        <Button onClick={() => onKeep('layout')}>Keep this layout…</Button>
+        <Button onClick={() => onKeep('recipe')}>Keep as a recipe…</Button>
+        {base && changed && (
+          <Button
+            onClick={() => {
+              void changeKept('layout', base.id, { arrangement: layout.arrangement, perShape: layout.perShape }).then(() => enqueueSnackbar(`“${base.name}” is changed. Highlights that used it before stay as they are.`))
+              onClose()
+            }}
+          >
+            Change “{base.name}” for later
+          </Button>
+        )}
+      </Box>
+    </Ticket>
+  )
+}
+
+type Choice = Chosen & { id: string; purpose: string }
+
+/** The starting layouts with what a setup has to show, in the panels that a layout has. */
+function startingChoices({ regions }: Setup, layout: Layout): Choice[] {
+  const roles = regions.map((r) => r.role)
+  const ids = idsInUse(layout)
+  return STARTING_LAYOUTS.map((s) => ({ id: s.id, name: s.name, purpose: s.purpose, arrangement: arrangeFor(s, roles, ids, () => crypto.randomUUID() as InsetId), perShape: {}, basedOn: null }))
+}
+
+function keptChoice(kept: Layout, layout: Layout): Choice {
+  return { id: kept.id, purpose: kept.tags.join(', ') || 'kept by you', name: kept.name, basedOn: kept.id, ...withIdsOf(kept, idsInUse(layout)) }
+}
+
+function sameArrangement(a: Pick<Layout, 'arrangement' | 'perShape'>, b: Pick<Layout, 'arrangement' | 'perShape'>): boolean {
+  const content = ({ arrangement, perShape }: Pick<Layout, 'arrangement' | 'perShape'>) => JSON.stringify([arrangement.tree, arrangement.insets, arrangement.backdrop, perShape])
+  return content(a) === content(b)
+}

@@ -1,0 +1,45 @@
+'use client'
+
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import TextField from '@mui/material/TextField'
+import { useState, type FormEvent } from 'react'
+import { LEAST_SIDE, MOST_SIDE, ownShape } from '@/core/model/shape'
+import { formatSize } from '@/ui/format'
+import { Ticket } from '@/ui/Ticket'
+import { palette } from '@/ui/theme'
+import { useBenchContext } from '../benchContext'
+import { toggleShape } from '../edits'
+
+/** A shape of a size that is typed. */
+export function OwnSizeTicket({ anchor, onClose }: { anchor: HTMLElement; onClose: () => void }) {
+  const { session } = useBenchContext()
+  const [typed, setTyped] = useState({ width: '540', height: '626' })
+  const made = ownShape(Number(typed.width), Number(typed.height))
+  const there = made && session.value.highlight.shapes.some((s) => s.id === made.shape.id)
+  const add = (event: FormEvent) => {
+    event.preventDefault()
+    if (!made || there) return
+    toggleShape(session, made.shape)
+    onClose()
+  }
+  return (
+    <Ticket label="Own size" anchor={anchor} onClose={onClose}>
+      <Box component="form" onSubmit={add} sx={{ display: 'grid', rowGap: 2 }}>
+        <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 2 }}>
+          {(['width', 'height'] as const).map((side) => (
+            <TextField key={side} size="small" autoFocus={side === 'width'} label={side === 'width' ? 'Width, px' : 'Height, px'} value={typed[side]} onChange={(e) => setTyped({ ...typed, [side]: e.target.value })} slotProps={{ htmlInput: { inputMode: 'numeric' } }} />
+          ))}
+        </Box>
+        <Box role="status" sx={{ fontSize: 12.5, color: made && !made.rounded ? palette.inkSoft : palette.ink, minHeight: 32 }}>
+          {!made && `Sides from ${LEAST_SIDE} to ${MOST_SIDE} px, please.`}
+          {made?.rounded && `Video needs even sides: it becomes ${formatSize(made.shape)}.`}
+          {there && 'This highlight has that size already.'}
+        </Box>
+        <Button type="submit" variant="contained" color="primary" disabled={!made || there === true}>
+          Add {made ? formatSize(made.shape) : 'shape'}
+        </Button>
+      </Box>
+    </Ticket>
+  )
+}

@@ -1,0 +1,81 @@
+'use client'
+
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import Checkbox from '@mui/material/Checkbox'
+import FormControlLabel from '@mui/material/FormControlLabel'
+import MenuItem from '@mui/material/MenuItem'
+import TextField from '@mui/material/TextField'
+import { placePanels } from '@/core/compose/placePanels'
+import { panelsOf } from '@/core/layout/tree'
+import { PLAIN_OUTLINE } from '@/core/model/outline'
+import type { Fit, Panel, Turn } from '@/core/model/panel'
+import type { PanelId } from '@/core/model/ids'
+import { NumberField } from '@/ui/NumberField'
+import { Ticket } from '@/ui/Ticket'
+import { useBenchContext, useEdit, useParts } from '../benchContext'
+import { nameForRole } from '../edits'
+import { OutlineFields } from '../OutlineFields'
+import { nudgeCrop, removePanel, setPanel, swapPanels } from './arranging'
+
+const FITS: Record<Fit, string> = { fill: 'fill it', whole: 'show it whole' }
+const TURNS = ['upright', 'a quarter turn right', 'upside down', 'a quarter turn left'] as const
+const small = { slotProps: { typography: { sx: { fontSize: 12.5 } } } } as const
+
+/** All that can be set about a panel besides what it shows and where it lies. */
+export function PanelTicket({ panel, name, anchor, onClose }: { panel: Panel; name: string; anchor: HTMLElement; onClose: () => void }) {
+  const { session } = useBenchContext()
+  const edit = useEdit()
+  const { layout, passage } = useParts()
+  const set = (label: string, change: Partial<Panel>, gesture?: string) => setPanel(session, layout.id, panel.id, label, change, gesture)
+  const shape = edit.highlight.shapes[0]
+  const placed = shape && placePanels(edit, shape, passage)
+  const region = placed?.find((p) => p.panel.id === panel.id)?.region
+  const panels = panelsOf(layout.arrangement)
+  const others = panels.filter((p) => p.id !== panel.id)
+  const correction = passage.corrections.find((c) => c.panelId === panel.id) ?? { dx: 0, dy: 0, zoom: 1 }
+  const leave = (action: () => void) => () => {
+    onClose()
+    action()
+  }
+  return (
+    <Ticket label={`More about ${name.toLowerCase()}`} anchor={anchor} onClose={onClose} gap={2}>
+      <TextField select size="small" label="The region is to" value={panel.fit} onChange={(e) => set('Change fit', { fit: e.target.value as Fit })}>
+        {Object.entries(FITS).map(([fit, words]) => (
+          <MenuItem key={fit} value={fit}>
+            {words}
+          </MenuItem>
+        ))}
+      </TextField>
+      <TextField select size="small" label="Turned" value={panel.turn} onChange={(e) => set('Turn panel', { turn: Number(e.target.value) as Turn })}>
+        {TURNS.map((words, turn) => (
+          <MenuItem key={words} value={turn}>
+            {words}
+          </MenuItem>
+        ))}
+      </TextField>
+      <FormControlLabel control={<Checkbox size="small" checked={panel.flip} onChange={(_, flip) => set('Flip panel', { flip })} />} label="Left and right changed over" {...small} />
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr auto', rowGap: 1.5, columnGap: 3, alignItems: 'center' }}>
+        {panel.fit === 'fill' && <NumberField label="Zoom" unit="%" value={panel.zoom * 100} least={100} most={2000} step={5} onSet={(percent, gesture) => set('Zoom panel', { zoom: percent / 100 }, gesture)} />}
+        {panel.fit === 'fill' && shape && <NumberField label="Zoom in this passage" unit="%" value={correction.zoom * 100} least={100} most={800} step={5} onSet={(percent, gesture) => nudgeCrop(session, passage.id, shape, panel.id, { zoom: percent / 100 / correction.zoom }, gesture)} />}
+        <NumberField label="Opacity" unit="%" value={panel.opacity * 100} least={0} most={100} step={5} onSet={(percent, gesture) => set('Set opacity', { opacity: percent / 100 }, gesture)} />
+      </Box>
+      <FormControlLabel title="Instead of what the region has wherever it is shown" control={<Checkbox size="small" checked={panel.outline !== null} onChange={(_, own) => set('Change outline', { outline: own ? (region?.outline ?? PLAIN_OUTLINE) : null })} />} label="An outline of its own" {...small} />
+      {panel.outline && <OutlineFields outline={panel.outline} onSet={(outline, label, gesture) => set(label, { outline }, gesture)} />}
+      {others.length > 0 && (
+        <TextField select size="small" label="Change places with" value="" onChange={(e) => leave(() => swapPanels(session, layout.id, panel.id, e.target.value as PanelId))()}>
+          {others.map((p) => (
+            <MenuItem key={p.id} value={p.id}>
+              {nameForRole(p.role)} ({panels.indexOf(p) + 1})
+            </MenuItem>
+          ))}
+        </TextField>
+      )}
+      <Box>
+        <Button disabled={others.length === 0} onClick={leave(() => removePanel(session, layout.id, panel.id))}>
+          Remove {name.toLowerCase()}
+        </Button>
+      </Box>
+    </Ticket>
+  )
+}

@@ -1,0 +1,61 @@
+'use client'
+
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import MenuItem from '@mui/material/MenuItem'
+import Select from '@mui/material/Select'
+import { useLiveQuery } from 'dexie-react-hooks'
+import { useState } from 'react'
+import { STANDARD_SHAPES, type Shape } from '@/core/model/shape'
+import { kept } from '@/store/rack'
+import { formatSize } from '@/ui/format'
+import { palette } from '@/ui/theme'
+import { useBenchContext, useHighlight, useView } from '../benchContext'
+import { toggleShape } from '../edits'
+import { OwnSizeTicket } from './OwnSizeTicket'
+
+const NO_ZONES = ''
+
+/** Which shapes a highlight goes out in, and whose zones are drawn over them. */
+export function ShapeChips() {
+  const { session, view } = useBenchContext()
+  const { shapes } = useHighlight()
+  const outlet = useView((v) => v.outlet)
+  const outlets = useLiveQuery(() => kept('outlet'))
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null)
+  const own = shapes.filter((s) => STANDARD_SHAPES.every((known) => known.id !== s.id))
+  const chip = (shape: Shape, words: string) => {
+    const chosen = shapes.some((s) => s.id === shape.id)
+    return (
+      <Button key={shape.id} aria-pressed={chosen} disabled={chosen && shapes.length === 1} onClick={() => toggleShape(session, shape)} sx={{ px: 1.5, ...(chosen && { '&&': { bgcolor: palette.leafTint, borderColor: palette.leaf, color: palette.ink } }) }}>
+        {words}
+      </Button>
+    )
+  }
+  return (
+    <Box sx={{ display: 'flex', gap: 1, px: 3, py: 1.5, borderBottom: 1, borderColor: 'divider', flexWrap: 'wrap', alignItems: 'center' }} role="group" aria-label="Shapes that this highlight goes out in">
+      {STANDARD_SHAPES.map((shape) => chip(shape, shape.id))}
+      {own.map((shape) => chip(shape, formatSize(shape)))}
+      <Button aria-haspopup="dialog" onClick={(e) => setAnchor(e.currentTarget)}>
+        Own size…
+      </Button>
+      {anchor && <OwnSizeTicket anchor={anchor} onClose={() => setAnchor(null)} />}
+      <Select
+        variant="standard"
+        disableUnderline
+        displayEmpty
+        value={outlet?.id ?? NO_ZONES}
+        onChange={(e) => view.setState({ outlet: outlets?.find((o) => o.id === e.target.value) ?? null })}
+        inputProps={{ 'aria-label': 'Zones of an outlet' }}
+        sx={{ ml: 'auto', fontSize: 12.5, maxWidth: 150 }}
+      >
+        <MenuItem value={NO_ZONES}>no zones</MenuItem>
+        {outlets?.map((o) => (
+          <MenuItem key={o.id} value={o.id}>
+            {o.name}
+          </MenuItem>
+        ))}
+      </Select>
+    </Box>
+  )
+}

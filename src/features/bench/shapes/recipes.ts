@@ -1,0 +1,37 @@
+import { branded } from '@/core/layout/branded'
+import { layoutOf, passageOf, setupOf } from '@/core/model/edit'
+import type { Brand } from '@/core/model/brand'
+import type { PassageId } from '@/core/model/ids'
+import { withIdsOf } from '@/store/layouts'
+import type { WholeRecipe } from '@/store/recipes'
+import { copyOf } from '@/store/setups'
+import type { EditSession } from '../edits'
+import { idsInUse } from './arranging'
+
+/** Does all that a recipe says in one step: regions (unless the setup is in use already), arrangement, colours, shapes. */
+export function applyRecipe(session: EditSession, passageId: PassageId, { recipe, setup, layout, brand }: WholeRecipe, gesture: string = crypto.randomUUID()): void {
+  session.change(`Recipe: ${recipe.name}`, gesture, (draft) => {
+    const passage = passageOf(draft, passageId)
+    const own = setupOf(draft, passage.setupId)
+    if (setup && own.basedOn !== setup.id) Object.assign(own, copyOf(setup))
+    const target = layoutOf(draft, passage.layoutId)
+    const taken = withIdsOf(layout, idsInUse(target))
+    Object.assign(target, { name: layout.name, basedOn: layout.id, ...taken })
+    draft.highlight.shapes = recipe.shapes.map((s) => ({ ...s }))
+    draft.highlight.brandId = brand?.id ?? null
+    if (brand) paint(target, brand)
+  })
+}
+
+/** Puts every layout of a highlight into a brand's colours; null: nobody's, the colours stay. */
+export function applyBrand(session: EditSession, brand: Brand | null): void {
+  session.change(brand ? `Brand: ${brand.name}` : 'No brand', crypto.randomUUID(), (draft) => {
+    draft.highlight.brandId = brand?.id ?? null
+    if (brand) for (const layout of draft.layouts) paint(layout, brand)
+  })
+}
+
+function paint(layout: Pick<WholeRecipe['layout'], 'arrangement' | 'perShape'>, brand: Brand): void {
+  layout.arrangement = branded(layout.arrangement, brand)
+  for (const [shape, own] of Object.entries(layout.perShape)) layout.perShape[shape] = branded(own, brand)
+}

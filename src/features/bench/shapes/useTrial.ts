@@ -1,0 +1,25 @@
+import { useCallback, useEffect, useRef } from 'react'
+import { produce } from 'immer'
+import { layoutOf, passageOf } from '@/core/model/edit'
+import { useBenchContext } from '../benchContext'
+import type { Chosen } from './arranging'
+
+/** Shows how an arrangement would look, without changing anything: every passage that has the layout in use is drawn with it until `null` is tried. */
+export function useTrial(): (chosen: Pick<Chosen, 'arrangement' | 'perShape'> | null) => void {
+  const { session, player, view } = useBenchContext()
+  const trying = useRef(false)
+  const tryOut = useCallback(
+    (chosen: Pick<Chosen, 'arrangement' | 'perShape'> | null) => {
+      if (!chosen && !trying.current) return
+      trying.current = chosen !== null
+      view.setState({ trial: chosen !== null })
+      const { passageId } = view.getState()
+      const edit = session.value
+      const id = passageId ?? edit.highlight.passages[0]?.id
+      player.setEdit(chosen && id ? produce(edit, (draft) => void Object.assign(layoutOf(draft, passageOf(draft, id).layoutId), { arrangement: chosen.arrangement, perShape: chosen.perShape })) : edit)
+    },
+    [session, player, view],
+  )
+  useEffect(() => () => tryOut(null), [tryOut])
+  return tryOut
+}

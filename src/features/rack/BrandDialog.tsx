@@ -1,0 +1,78 @@
+'use client'
+
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import MenuItem from '@mui/material/MenuItem'
+import TextField from '@mui/material/TextField'
+import { useState } from 'react'
+import type { Brand } from '@/core/model/brand'
+import { DEFAULT_FONT, SHIPPED_FONTS } from '@/core/model/fonts'
+import { IMAGE_TYPES } from '@/core/model/imageFile'
+import { title } from '@/core/model/record'
+import { addImageFile } from '@/store/imageFiles'
+import { changeKept, keep, type Unstamped } from '@/store/rack'
+import { FormDialog } from './FormDialog'
+
+const PLAIN: Unstamped<'brand'> = { name: 'New brand', tags: [], palette: { ground: '#20261f', ink: '#f4f2ec', accent: '#2e5e3e' }, fonts: { title: DEFAULT_FONT, captions: DEFAULT_FONT }, logo: null, endCard: null, handle: '' }
+
+const COLOURS = { ground: 'Ground', ink: 'Words', accent: 'Accent' } as const
+const FONTS = { title: 'Font of titles', captions: 'Font of captions' } as const
+const PICTURES = { logo: 'Logo', endCard: 'End card' } as const
+
+/** Makes a brand, or changes one that is kept. */
+export function BrandDialog({ brand, onClose }: { brand: Brand | null; onClose: () => void }) {
+  const [draft, setDraft] = useState<Unstamped<'brand'>>(brand ?? PLAIN)
+  const [problem, setProblem] = useState<string | null>(null)
+  const named = title.safeParse(draft.name)
+  const set = (change: Partial<Unstamped<'brand'>>) => setDraft({ ...draft, ...change })
+  const take = async (which: keyof typeof PICTURES, file: File | undefined) => {
+    if (!file) return
+    const added = await addImageFile(file)
+    if (added.ok) set({ [which]: added.imageFile.id })
+    setProblem(added.ok ? null : `“${file.name}” is not a picture that can be shown here: PNG, JPEG and WebP are.`)
+  }
+  const save = async () => {
+    const content = { ...draft, name: named.data ?? draft.name }
+    if (brand) await changeKept('brand', brand.id, content)
+    else await keep('brand', content)
+    onClose()
+  }
+  return (
+    <FormDialog title={brand ? `Change ${brand.name}` : 'New brand'} button={brand ? 'Keep changes' : 'Make brand'} ready={named.success} problem={problem} onSave={() => void save()} onClose={onClose}>
+      <TextField size="small" autoFocus label="Name" value={draft.name} error={!named.success} onChange={(e) => set({ name: e.target.value })} onFocus={(e) => e.target.select()} />
+      <Box sx={{ display: 'flex', gap: 4 }}>
+        {Object.entries(COLOURS).map(([key, words]) => (
+          <Box key={key} component="label" sx={{ display: 'flex', alignItems: 'center', gap: 2, fontSize: 12.5 }}>
+            <Box component="input" type="color" aria-label={words} value={draft.palette[key as keyof typeof COLOURS]} onChange={(e) => set({ palette: { ...draft.palette, [key]: e.target.value } })} sx={{ width: 36, height: 28, p: 0, border: 1, borderColor: 'divider', bgcolor: 'transparent' }} />
+            {words}
+          </Box>
+        ))}
+      </Box>
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 3 }}>
+        {Object.entries(FONTS).map(([key, words]) => (
+          <TextField key={key} select size="small" label={words} value={draft.fonts[key as keyof typeof FONTS]} onChange={(e) => set({ fonts: { ...draft.fonts, [key]: e.target.value } })}>
+            {SHIPPED_FONTS.map((font) => (
+              <MenuItem key={font} value={font}>
+                {font}
+              </MenuItem>
+            ))}
+          </TextField>
+        ))}
+      </Box>
+      <TextField size="small" label="Handle" placeholder="heron ridge" value={draft.handle} onChange={(e) => set({ handle: e.target.value.slice(0, 60) })} slotProps={{ inputLabel: { shrink: true } }} />
+      {Object.entries(PICTURES).map(([key, words]) => {
+        const which = key as keyof typeof PICTURES
+        return (
+          <Box key={key} sx={{ display: 'flex', alignItems: 'center', gap: 2, fontSize: 12.5 }}>
+            <Box sx={{ width: 70 }}>{words}</Box>
+            <Button component="label">
+              {draft[which] ? 'Another picture…' : 'Choose a picture…'}
+              <input type="file" hidden accept={IMAGE_TYPES.join(',')} aria-label={`Picture for ${words}`} onChange={(e) => void take(which, e.target.files?.[0])} />
+            </Button>
+            {draft[which] && <Button onClick={() => set({ [which]: null })}>Without</Button>}
+          </Box>
+        )
+      })}
+    </FormDialog>
+  )
+}

@@ -1,0 +1,95 @@
+'use client'
+
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import Link from 'next/link'
+import type { ReactNode } from 'react'
+import type { HighlightId } from '@/core/model/ids'
+import { title } from '@/core/model/record'
+import { tagsFrom } from '@/ui/tags'
+import { palette } from '@/ui/theme'
+import { TextInPlace } from '@/ui/TextInPlace'
+import { useOffer } from '@/ui/useOffer'
+
+/** So many highlights are named, the rest counted. */
+const NAMED_USES = 3
+
+interface RackRowProps {
+  name: string
+  tags: readonly string[]
+  diagram: ReactNode
+  /** What else is to be said of it, a line each. */
+  children?: ReactNode
+  /** Highlights that use it; undefined where that is not followed. */
+  uses?: readonly { highlightId: HighlightId; name: string }[]
+  onChange: (change: { name?: string; tags?: string[] }) => void
+  onExport: () => void
+  onDuplicate: () => void
+  /** Into the bin, or out of it again. */
+  onBin: (deleted: boolean) => void
+  /** Said when it has been thrown away. */
+  binned: string
+  onEdit?: () => void
+}
+
+/** One kept thing: drawn, named and tagged in place, and what can be done with it. */
+export function RackRow({ name, tags, diagram, children, uses, onChange, onExport, onDuplicate, onBin, binned, onEdit }: RackRowProps) {
+  const offer = useOffer()
+  const bin = () => {
+    onBin(true)
+    offer({ words: binned, button: 'Put back', act: () => onBin(false) })
+  }
+  return (
+    <Box role="listitem" aria-label={name} sx={{ display: 'grid', gridTemplateColumns: '144px minmax(0, 1fr) auto', columnGap: 5, alignItems: 'center', py: 3, borderTop: 1, borderColor: 'divider' }}>
+      <Box sx={{ justifySelf: 'center' }}>{diagram}</Box>
+      <Box sx={{ minWidth: 0, fontSize: 12.5, color: palette.inkSoft, display: 'grid', rowGap: 1 }}>
+        <TextInPlace
+          label={`Name of ${name}`}
+          value={name}
+          strong
+          onSet={(typed) => {
+            const named = title.safeParse(typed)
+            if (named.success) onChange({ name: named.data })
+          }}
+        />
+        <TextInPlace label={`Tags of ${name}`} value={tags.join(', ')} placeholder="no tags" onSet={(typed) => onChange({ tags: tagsFrom(typed) })} />
+        {children}
+        {uses && (
+          <Box sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+            {uses.length === 0 ? 'Not used yet' : 'Used in '}
+            {uses.slice(0, NAMED_USES).map((use, n) => (
+              <span key={use.highlightId}>
+                {n > 0 && ', '}
+                <Box component={Link} href={`/highlight/${encodeURIComponent(use.highlightId)}`} sx={{ color: palette.leaf }}>
+                  {use.name}
+                </Box>
+              </span>
+            ))}
+            {uses.length > NAMED_USES && ` and ${uses.length - NAMED_USES} more`}
+          </Box>
+        )}
+      </Box>
+      <Box sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', justifyContent: 'flex-end', maxWidth: 300 }}>
+        {onEdit && (
+          <Button onClick={onEdit} aria-label={`Change ${name}`}>
+            Change…
+          </Button>
+        )}
+        <Button onClick={onDuplicate} aria-label={`Duplicate ${name}`}>
+          Duplicate
+        </Button>
+        <Button onClick={onExport} aria-label={`Export ${name}`}>
+          Export
+        </Button>
+        <Button onClick={bin} aria-label={`Remove ${name}`}>
+          Remove
+        </Button>
+      </Box>
+    </Box>
+  )
+}
+
+/** One line of a row, cut where it is too long. */
+export function RowLine({ children }: { children: ReactNode }) {
+  return <Box sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{children}</Box>
+}

@@ -1,0 +1,33 @@
+'use client'
+
+import Checkbox from '@mui/material/Checkbox'
+import FormControlLabel from '@mui/material/FormControlLabel'
+import { useLiveQuery } from 'dexie-react-hooks'
+import { binKept, changeKept, duplicateKept } from '@/store/rack'
+import { keptRecipes } from '@/store/recipes'
+import { formatSize } from '@/ui/format'
+import { LayoutDiagram } from '@/ui/LayoutDiagram'
+import { RackRow, RowLine } from './RackRow'
+import type { Exporter } from './useRackFiles'
+
+export function RecipeRows({ onExport }: { onExport: Exporter }) {
+  const recipes = useLiveQuery(keptRecipes)
+  return recipes?.map(({ recipe, setup, layout, brand }) => (
+    <RackRow
+      key={recipe.id}
+      name={recipe.name}
+      tags={recipe.tags}
+      diagram={<LayoutDiagram arrangement={layout.arrangement} height={92} />}
+      onChange={(change) => void changeKept('recipe', recipe.id, change)}
+      onExport={() => onExport({ recipe: [recipe] }, recipe.name)}
+      onDuplicate={() => void duplicateKept('recipe', { ...recipe, byItself: false })}
+      onBin={(deleted) => void binKept('recipe', recipe.id, deleted)}
+      binned={`“${recipe.name}” is in the bin. What it binds together stays.`}
+    >
+      <RowLine>
+        {setup ? `Setup “${setup.name}”` : 'Any setup'} · layout “{layout.name}” · {brand ? brand.name : 'no brand'} · {recipe.shapes.map(formatSize).join(', ')}
+      </RowLine>
+      {setup && <FormControlLabel control={<Checkbox size="small" sx={{ py: 0 }} checked={recipe.byItself} onChange={(_, byItself) => void changeKept('recipe', recipe.id, { byItself })} />} label={`By itself, for recordings recognised as “${setup.name}”`} slotProps={{ typography: { sx: { fontSize: 12.5 } } }} />}
+    </RackRow>
+  ))
+}

@@ -1,0 +1,22 @@
+import { useSnackbar } from 'notistack'
+import { MOST_RACK_FILE_BYTES, readRackFile, writeRackFile, type Filed, type RackFileResult } from '@/core/interchange/rackFile'
+import { addFiled, toFile } from '@/store/rackFiles'
+import { offerDownload } from '@/ui/offerDownload'
+import { importWords } from './messages'
+
+export type Exporter = (records: Partial<Filed['records']>, name: string) => void
+
+/** Files of the rack: written with all that their records refer to, and read with what came of it told. */
+export function useRackFiles(): { write: Exporter; read: (files: readonly File[]) => Promise<void> } {
+  const { enqueueSnackbar } = useSnackbar()
+  const write: Exporter = (records, name) => void toFile(records).then((filed) => offerDownload(new Blob([writeRackFile(filed)], { type: 'application/json' }), `${name}.brimble.json`))
+  const read = async (files: readonly File[]) => {
+    for (const file of files) {
+      const result: RackFileResult = file.size > MOST_RACK_FILE_BYTES ? { ok: false, reason: 'too-large' } : readRackFile(await file.text())
+      const merge = result.ok ? await addFiled(result.filed) : null
+      const clean = result.ok && result.remarks.length === 0
+      enqueueSnackbar(importWords(file.name, result, merge), { variant: clean ? 'default' : 'warning', autoHideDuration: clean ? 8000 : 20_000, style: { whiteSpace: 'pre-line' } })
+    }
+  }
+  return { write, read }
+}

@@ -1,0 +1,28 @@
+import { IMAGE_TYPES, type ImageFile } from '@/core/model/imageFile'
+import type { ImageFileId } from '@/core/model/ids'
+import { readRecord } from '@/core/model/migrate'
+import { newRecord } from '@/core/model/record'
+import { newId, nowStamp } from './clock'
+import { database } from './database'
+import { holdFile, keepFile } from './recordings'
+
+/** Larger files are not pictures for a backdrop. */
+const MOST_BYTES = 60_000_000
+
+export type AddImageResult = { ok: true; imageFile: ImageFile } | { ok: false; reason: 'not-a-picture' | 'too-large' }
+
+/** Keeps a picture's file; it can be used in this tab at once. */
+export async function addImageFile(file: File): Promise<AddImageResult> {
+  if (file.size > MOST_BYTES) return { ok: false, reason: 'too-large' }
+  const bitmap = (IMAGE_TYPES as readonly string[]).includes(file.type) ? await createImageBitmap(file).catch(() => null) : null
+  if (!bitmap) return { ok: false, reason: 'not-a-picture' }
+  const { width, height } = bitmap
+  bitmap.close()
+  const name = file.name.replace(/\.[^.]+$/, '') || file.name
+  const checked = readRecord('imageFile', { ...newRecord(nowStamp()), id: newId<ImageFileId>(), name, fileName: file.name.slice(0, 1000), sizeBytes: file.size, width, height })
+  if (!checked.ok) return { ok: false, reason: 'not-a-picture' }
+  await database().imageFiles.put(checked.record)
+  holdFile(checked.record.id, file)
+  await keepFile({ owner: checked.record.id, kind: 'kept', blob: file })
+  return { ok: true, imageFile: checked.record }
+}

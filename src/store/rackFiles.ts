@@ -1,0 +1,72 @@
+import { mergeRack, type Merge } from '@/core/interchange/mergeRack'
+import { NOTHING_FILED, RACK_KINDS, type Filed, type FiledKind, type RackBytes } from '@/core/interchange/rackFile'
+import type { ImageFileId } from '@/core/model/ids'
+import type { ImageFile } from '@/core/model/imageFile'
+import type { RecordOf } from '@/core/model/migrate'
+import type { Table } from 'dexie'
+import { newId, nowStamp } from './clock'
+import { database } from './database'
+import { keepFile, storedFile } from './recordings'
+
+function tablesByKind(): { [K in FiledKind]: Table<RecordOf<K>, RecordOf<K>['id']> } {
+  const db = database()
+  return { imageFile: db.imageFiles, setup: db.setups, layout: db.layouts, brand: db.brands, outlet: db.outlets, recipe: db.recipes } as unknown as { [K in FiledKind]: Table<RecordOf<K>, RecordOf<K>['id']> }
+}
+
+/** Adds what a file holds to what is there; nothing is written over, and what lies in the bin keeps its id. */
+export async function addFiled(incoming: Filed): Promise<Merge> {
+  const tables = tablesByKind()
+  const merge = await database().transaction('rw', RACK_KINDS.map((k) => tables[k] as unknown as Table), async () => {
+    const there = { ...NOTHING_FILED.records }
+    const taken = new Set<string>()
+    for (const kind of RACK_KINDS) {
+      const all = await (tables[kind] as unknown as Table<Kept>).toArray()
+      all.forEach(({ id }) => taken.add(id))
+      Object.assign(there, { [kind]: all.filter((r) => !r.deletedAt && !r.ownedBy) })
+    }
+    const made = mergeRack(there, incoming, () => newId(), taken)
+    for (const kind of RACK_KINDS) await (tables[kind] as Table).bulkAdd(made.add.records[kind].map((r) => ({ ...r, updatedAt: nowStamp() })))
+    return made
+  })
+  for (const [id, { type, base64 }] of Object.entries(merge.add.bytes)) await keepFile({ owner: id as ImageFileId, kind: 'kept', blob: new Blob([Uint8Array.from(atob(base64), (c) => c.charCodeAt(0))], { type }) })
+  return merge
+}
+
+type Kept = { id: string; deletedAt: string | null; ownedBy?: string | null }
+
+/** Records with all that they refer to: what a recipe binds, and the bytes of every picture. */
+export async function toFile(wanted: Partial<Filed['records']>): Promise<Filed> {
+  const tables = tablesByKind()
+  const records = { ...NOTHING_FILED.records, ...wanted }
+  const more = async <K extends FiledKind>(kind: K, ids: readonly (string | null)[]): Promise<RecordOf<K>[]> => {
+    const known = records[kind] as unknown as readonly RecordOf<K>[]
+    const missing = [...new Set(ids)].filter((id) => id !== null && known.every((r) => r.id !== id))
+    const found = await (tables[kind] as unknown as Table<RecordOf<K>, string>).bulkGet(missing as string[])
+    return [...known, ...found.flatMap((r) => (r ? [r] : []))]
+  }
+  // What a record refers to comes along.
+  records.setup = await more('setup', records.recipe.map((r) => r.setupId))
+  records.layout = await more('layout', records.recipe.map((r) => r.layoutId))
+  records.brand = await more('brand', records.recipe.map((r) => r.brandId))
+  const backdrops = records.layout.flatMap((l) => [l.arrangement, ...Object.values(l.perShape)]).flatMap(({ backdrop }) => (backdrop.kind === 'image' ? [backdrop.imageFileId] : []))
+  records.imageFile = await more('imageFile', [...backdrops, ...records.brand.flatMap((b) => [b.logo, b.endCard])])
+  return { records, bytes: await bytesOf(records.imageFile) }
+}
+
+async function bytesOf(files: readonly ImageFile[]): Promise<RackBytes> {
+  const bytes: RackBytes = {}
+  for (const { id } of files) {
+    const found = await storedFile(id)
+    if (found.ok) bytes[id] = { type: found.file.type as RackBytes[string]['type'], base64: await base64Of(found.file) }
+  }
+  return bytes
+}
+
+function base64Of(file: Blob): Promise<string> {
+  return new Promise((resolve, reject) => {
+    const reader = new FileReader()
+    reader.onload = () => resolve(String(reader.result).replace(/^[^,]*,/, ''))
+    reader.onerror = () => reject(reader.error ?? new Error('cannot be read'))
+    reader.readAsDataURL(file)
+  })
+}
