@@ -16,11 +16,18 @@ export function usePreviewCanvas(player: Player, host: RefObject<HTMLElement | n
     const canvas = document.createElement('canvas')
     canvas.setAttribute('role', 'img')
     canvas.setAttribute('aria-label', name.current)
-    canvas.style.cssText = 'display:block;width:100%;height:100%'
+    canvas.style.display = 'block'
     element.prepend(canvas)
+    /** The pixels that the host covers. The canvas is laid on them exactly: half a pixel beside, the browser would draw it anew and soften it. */
     const pixels = () => {
-      const box = element.getBoundingClientRect()
-      return { width: Math.max(1, Math.round(box.width * devicePixelRatio)), height: Math.max(1, Math.round(box.height * devicePixelRatio)) }
+      const { left, top, right, bottom } = element.getBoundingClientRect()
+      const [x, y, endX, endY] = [left, top, right, bottom].map((edge) => Math.round(edge * devicePixelRatio)) as [number, number, number, number]
+      const size = { width: Math.max(1, endX - x), height: Math.max(1, endY - y) }
+      canvas.style.marginLeft = `${x / devicePixelRatio - left}px`
+      canvas.style.marginTop = `${y / devicePixelRatio - top}px`
+      canvas.style.width = `${size.width / devicePixelRatio}px`
+      canvas.style.height = `${size.height / devicePixelRatio}px`
+      return size
     }
     const first = pixels()
     canvas.width = first.width

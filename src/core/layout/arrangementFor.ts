@@ -33,10 +33,10 @@ const isArea = ({ node }: StackChild) => node.kind === 'titleArea' || node.kind 
 function weighed({ axis, gap, children }: Stack, { width, height }: Size): (StackChild & { extent: { kind: 'weight'; weight: number } })[] {
   const [length, across] = axis === 'column' ? [height, width] : [width, height]
   const { sizes } = divide(length, gap, children.map((c) => resolved(c.extent, axis, length, across)))
-  return children.map((child, i) => ({ extent: { kind: 'weight', weight: Math.max(0.1, ((sizes[i] ?? 0) / Math.max(1, length)) * 100) }, node: sideBySide(child.node, axis === 'column' ? { width, height: sizes[i] ?? 2 } : { width: sizes[i] ?? 2, height }) }))
+  return children.map((child, i) => ({ extent: { kind: 'weight', weight: Math.max(0.1, ((sizes[i] ?? 0) / Math.max(1, length)) * 100) }, node: child.node.kind === 'stack' && child.node.axis === axis ? child.node : sideBySide(child.node, axis === 'column' ? { width, height: sizes[i] ?? 2 } : { width: sizes[i] ?? 2, height }) }))
 }
 
-/** `room`: what the node takes of the base canvas. */
+/** Rows become columns and columns rows; rows within rows, which belong together, stay as they are. `room`: what the node takes of the base canvas. */
 function sideBySide(node: LayoutNode, room: Size): LayoutNode {
   if (node.kind !== 'stack') return node
   const children = weighed(node, room)
@@ -51,7 +51,9 @@ function sideBySide(node: LayoutNode, room: Size): LayoutNode {
   if (between.length === children.length) return twoByTwo(node, children) ?? { ...node, axis: 'row', children }
   const [only] = between
   const middle: LayoutNode = between.length === 1 && only ? only.node : { ...node, axis: 'row', children: between }
-  const rest = { extent: { kind: 'weight' as const, weight: between.reduce((sum, c) => sum + c.extent.weight, 0) }, node: middle }
+  // One picture alone keeps what it asks for: there is nothing that it would stand beside.
+  const extent = between.length === 1 && node.children[first] ? node.children[first].extent : { kind: 'weight' as const, weight: between.reduce((sum, c) => sum + c.extent.weight, 0) }
+  const rest = { extent, node: middle }
   return { ...node, children: [...children.slice(0, first), rest, ...children.slice(last + 1)] }
 }
 

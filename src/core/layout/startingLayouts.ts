@@ -69,7 +69,7 @@ export const STARTING_LAYOUTS: readonly StartingLayout[] = [
     id: 'extra-strip',
     name: 'Extra strip',
     purpose: 'A third band for what a narrow crop loses: a score, a list, the chat',
-    arrange: ({ person, scene, extra }, { panel }) => over(column([child(landscape(0.34), panel(person())), child(share(11), panel(extra, { fit: 'whole' })), child(share(57), panel(scene))]), blurOf('whole')),
+    arrange: ({ person, scene, extra }, { panel }) => over(column([child(landscape(0.34), panel(person())), child(share(1), column([child(share(16), panel(extra, { fit: 'whole' })), child(share(84), panel(scene))]))]), blurOf('whole')),
   },
   {
     id: 'two-people',
