@@ -5,7 +5,8 @@ import { addToShelf } from '../scripts/headless.mjs'
 
 const SECONDS = 4
 
-export async function dragRegion({ page, memory }) {
+/** Counts, in `window.pictures`, how often the Frame and all shapes are drawn on pages opened from now on. */
+export async function countPictures(page) {
   // The worker that draws says so after every picture of the Frame and all shapes; those messages are counted as they arrive.
   await page.addInitScript(() => {
     window.pictures = 0
@@ -18,6 +19,10 @@ export async function dragRegion({ page, memory }) {
       return listen.call(this, type, type === 'message' ? counted : listener, ...rest)
     }
   })
+}
+
+export async function dragRegion({ page, memory }) {
+  await countPictures(page)
   await addToShelf(page, join(root, 'public/demo/ridge-cup-stream.mp4'))
   await page.getByRole('button', { name: /^Cut a highlight from ridge-cup/ }).click()
   await page.getByRole('img', { name: 'Result, tall' }).waitFor()

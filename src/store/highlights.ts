@@ -163,7 +163,7 @@ export async function copyHighlight(edit: Edit, name: string): Promise<Highlight
     ...p,
     setupId: setupIds.get(p.setupId) ?? p.setupId,
     layoutId: layoutIds.get(p.layoutId) ?? p.layoutId,
-    feeds: p.feeds.map((f) => ({ ...f, setupId: setupIds.get(f.setupId) ?? f.setupId })),
+    feeds: p.feeds.map(({ panelId, plays }) => ({ panelId, plays: plays.kind === 'recording' ? { ...plays, setupId: setupIds.get(plays.setupId) ?? plays.setupId } : plays })),
   }))
   const highlight: Highlight = { ...edit.highlight, ...base, id, name, passages }
   const db = database()

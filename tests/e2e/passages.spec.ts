@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
-import { renderAndSave, setRegion, toBench, choosePlainly, watchForErrors } from '../support/brimble'
+import { renderAndSave, setNumber, setRegion, toBench, choosePlainly, watchForErrors } from '../support/brimble'
 import { ffprobe, frameTimes, sound } from '../support/ffmpeg'
 import { made } from '../support/makeRecordings'
 import { numbersOf } from '../support/numbered'
@@ -12,16 +12,6 @@ async function goTo(page: Page, seconds: number): Promise<void> {
   await page.keyboard.press('Escape')
   await page.keyboard.press('Home')
   for (let i = 0; i < seconds; i++) await page.keyboard.press('Shift+ArrowRight')
-}
-
-async function setNumber(page: Page, passage: number, label: string, value: string): Promise<void> {
-  await page.getByRole('button', { name: `Numbers of passage ${passage}` }).click()
-  const field = page.getByRole('textbox', { name: label, exact: true })
-  await field.fill(value)
-  await field.press('Enter')
-  await expect(field).toHaveValue(value)
-  await page.keyboard.press('Escape')
-  await expect(field).toHaveCount(0)
 }
 
 async function setJoinOf(page: Page, index: number, kind: string): Promise<void> {

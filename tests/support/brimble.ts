@@ -38,6 +38,24 @@ export async function setRegion(page: Page, name: string, { x, y, width, height 
     }
 }
 
+/** Types one of a passage's numbers into its ticket. */
+export async function setNumber(page: Page, passage: number, label: string, value: string): Promise<void> {
+  await page.getByRole('button', { name: `Numbers of passage ${passage}` }).click()
+  const field = page.getByRole('textbox', { name: label, exact: true })
+  await field.fill(value)
+  await field.press('Enter')
+  await expect(field).toHaveValue(value)
+  await page.keyboard.press('Escape')
+  await expect(field).toHaveCount(0)
+}
+
+/** Lays the passage that is worked on out by a layout of this name; every one that shares its layout too. */
+export async function takeLayout(page: Page, name: string): Promise<void> {
+  await page.getByRole('button', { name: /^Layout: / }).click()
+  await page.getByRole('dialog', { name: 'Layouts' }).getByRole('button', { name, exact: true }).first().click()
+  await expect(page.getByRole('button', { name: `Layout: ${name}` })).toBeVisible()
+}
+
 /** Moves a cut point by whole seconds with the keyboard. */
 export async function moveCut(page: Page, which: 'In point' | 'Out point', seconds: number): Promise<void> {
   const handle = page.getByRole('slider', { name: which })
@@ -77,4 +95,27 @@ export function watchForErrors(page: Page): { expectNone: () => void } {
     if (!/^(http:\/\/localhost|blob:|data:)/.test(request.url())) problems.push(`request: ${request.url()}`)
   })
   return { expectNone: () => expect(problems).toEqual([]) }
+}
+
+/** Lets pages that are opened from now on tell which moment their preview has drawn last. */
+export async function watchDrawing(page: Page): Promise<void> {
+  await page.addInitScript(() => {
+    const add = MessagePort.prototype.addEventListener
+    MessagePort.prototype.addEventListener = function (this: MessagePort, type: string, listener: EventListenerOrEventListenerObject | null, ...rest: unknown[]) {
+      const heard = (event: Event) => {
+        const { argumentList } = ((event as MessageEvent).data ?? {}) as { argumentList?: { value?: { kind?: string; micros?: number } }[] }
+        for (const argument of argumentList ?? []) if (argument.value?.kind === 'drawn') Object.assign(window, { drawnMicros: argument.value.micros })
+        if (typeof listener === 'function') listener.call(this, event)
+        else listener?.handleEvent(event)
+      }
+      return Reflect.apply(add, this, [type, type === 'message' ? heard : listener, ...rest])
+    }
+  })
+}
+
+/** Waits until the preview shows a moment of the highlight, to half a frame at 60 fps; see {@link watchDrawing}. */
+export async function drawnAt(page: Page, seconds: number): Promise<void> {
+  await page.waitForFunction((wanted) => Math.abs(((window as { drawnMicros?: number }).drawnMicros ?? -1e9) - wanted) < 8000, seconds * 1e6, { timeout: 20_000 })
+  // The browser puts it on the screen with its next picture.
+  await page.waitForTimeout(120)
 }

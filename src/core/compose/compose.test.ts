@@ -33,7 +33,7 @@ describe('composition', () => {
     expect(composeAt(edit, tall, 10_000_000)).toBeNull()
     const [passage] = edit.highlight.passages
     if (!passage) throw new Error('no passage')
-    expect(composePassageAt(edit, tall, passage, 30_000_000).steps).toHaveLength(3)
+    expect(composePassageAt(edit, timeMapOf(edit.highlight), tall, passage, 30_000_000).steps).toHaveLength(3)
   })
 
   it('leaves a panel out whose role the setup lacks, and says so', () => {

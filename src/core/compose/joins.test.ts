@@ -4,7 +4,8 @@ import { edit as editSchema, type Edit } from '../model/edit'
 import { ease, join as joinSchema, JOIN_KINDS, joinAs, type Join } from '../model/join'
 import { STANDARD_SHAPES, type Shape } from '../model/shape'
 import { timeMapOf } from '../time/timeMap'
-import { compose, laneOf, nextFeed } from './compose'
+import { laneOf } from './feeds'
+import { compose, nextFeed } from './compose'
 import { feedsOf, type Step } from './composition'
 
 const tall = STANDARD_SHAPES[0] as Shape
@@ -40,7 +41,7 @@ describe('the frame on the way from one passage to the next', () => {
   })
 
   it('of a slide leaves the first where it is', () => {
-    const steps = stepsAt(joined({ kind: 'slide', direction: 'left', within: 'canvas', lengthMicros: 400_000, easing: 'even' }), 2_000_000)
+    const steps = stepsAt(joined({ kind: 'slide', direction: 'left', lengthMicros: 400_000, easing: 'even' }), 2_000_000)
     expect(layers(steps)).toHaveLength(1)
     expect(layers(steps)[0]?.offset).toEqual({ x: 540, y: 0 })
   })

@@ -1,22 +1,23 @@
 import { arrangementFor } from '../layout/arrangementFor'
 import { solve, type SolvedPanel } from '../layout/solve'
-import { layoutOf, passageOf, recordingOf, setupOf, type Edit } from '../model/edit'
+import { layoutOf, recordingOf, setupOf, type Edit } from '../model/edit'
 import type { RegionId } from '../model/ids'
-import type { Passage, PanelFeed } from '../model/passage'
+import type { Passage } from '../model/passage'
 import { newRegion, WHOLE_FRAME, type Region, type Role } from '../model/region'
 import type { Shape } from '../model/shape'
 import type { Micros } from '../time/micros'
+import { sourceOfPanel, type PanelSource } from './feeds'
 import { panelPicture, type PanelPicture } from './panelCrop'
 import { regionIn } from './regionIn'
 
 /**
  * A panel in a shape: where it lies, which region it shows as that lies in the passage, and the crop; no region when the setup has none for
- * its role. `feed` is what it plays instead of the passage's own recording.
+ * its role. `source` is what plays in it.
  */
 export interface PlacedPanel extends SolvedPanel {
   region: Region | null
   picture: PanelPicture | null
-  feed: PanelFeed | null
+  source: PanelSource
 }
 
 /** What a panel for the whole picture shows where a setup says nothing else about it. */
@@ -31,21 +32,17 @@ export function placePanels(edit: Edit, shape: Shape, passage: Passage, recordin
   const seen = new Map<Role, number>()
   return panels.map((solved) => {
     const { panel } = solved
-    const feed = passage.feeds.find((f) => f.panelId === panel.id) ?? null
+    const source = sourceOfPanel(edit, passage, panel.id)
+    const { recordingId, setupId, from, feed } = source
+    // A panel with a feed of its own shows the first region there; the others count among themselves.
     const n = feed ? 0 : (seen.get(panel.role) ?? 0)
     if (!feed) seen.set(panel.role, n + 1)
-    const { video } = recordingOf(edit, (feed ?? passage).recordingId)
-    const found = nthOfRole(setupOf(edit, (feed ?? passage).setupId).regions, panel.role, n)
+    const found = nthOfRole(setupOf(edit, setupId).regions, panel.role, n)
     // A shot that goes on looks as it did: what was put right about it belongs to the passage that it comes from.
-    const from = feed ? continued(edit, feed) : passage
-    const region = found && from ? regionIn(from, found, recordingMicros) : found
-    const correction = (from ?? passage).corrections.find((c) => c.panelId === panel.id)
-    return { ...solved, region, feed, picture: region && panelPicture(panel, solved.rect, region, video, correction) }
+    const region = found && regionIn(from, found, recordingMicros)
+    const correction = from.corrections.find((c) => c.panelId === panel.id)
+    return { ...solved, region, source, picture: region && panelPicture(panel, solved.rect, region, recordingOf(edit, recordingId).video, correction) }
   })
-}
-
-function continued(edit: Edit, { continues }: PanelFeed): Passage | null {
-  return continues && edit.highlight.passages.some((p) => p.id === continues) ? passageOf(edit, continues) : null
 }
 
 /** The `n`th region of a role, for the `n`th panel that asks for it; where there are fewer, the last. */

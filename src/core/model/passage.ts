@@ -28,23 +28,25 @@ export const strike = z.object({ fromMicros: micros, toMicros: micros }).refine(
 export type Strike = z.infer<typeof strike>
 
 /**
- * What one panel plays instead of the passage. *Together* stays beside the passage's own picture, through strikes and speeds, `offsetMicros`
- * later in its recording; *own* runs from the passage's start on, at a speed of its own.
+ * How a panel's own recording runs. *Together*: beside the passage's own picture, through strikes and speeds, `offsetMicros` later in its
+ * recording. *Own*: from the passage's start on, at a speed of its own.
  */
+export const feedClock = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('together'), offsetMicros: z.number().int() }),
+  z.object({ kind: z.literal('own'), inMicros: micros, speedPercent: z.number().int().min(25).max(400).default(100) }),
+])
+export type FeedClock = z.infer<typeof feedClock>
+
+/** What one panel plays instead of the passage: another passage's shot, which goes on beyond its cut points, or a recording of its own. */
 export const panelFeed = z.object({
   panelId,
-  recordingId,
-  setupId,
-  clock: z.discriminatedUnion('kind', [
-    z.object({ kind: z.literal('together'), offsetMicros: z.number().int() }),
-    z.object({ kind: z.literal('own'), inMicros: micros, speedPercent: z.number().int().min(25).max(400).default(100) }),
+  plays: z.discriminatedUnion('kind', [
+    z.object({ kind: z.literal('passage'), passageId }),
+    z.object({ kind: z.literal('recording'), recordingId, setupId, clock: feedClock, /** Whether its sound is heard as well. */ heard: z.boolean().default(false) }),
   ]),
-  /** Whether its sound is heard as well. */
-  heard: z.boolean().default(false),
-  /** The passage whose shot it goes on with: its crops are that passage's. */
-  continues: passageId.nullable().default(null),
 })
 export type PanelFeed = z.infer<typeof panelFeed>
+export type RecordingFeed = Extract<PanelFeed['plays'], { kind: 'recording' }>
 
 /** A passage's own sound. Fades lie inside the passage, on the output clock. */
 export const passageSound = z.object({
@@ -87,12 +89,17 @@ export function newPassage(made: Pick<Passage, 'id' | 'recordingId' | 'inMicros'
   return { ...made, speedPercent: 100, corrections: [], regionShifts: [], cropPaths: [], feeds: [], strikes: [], sound: PLAIN_SOUND, join: CUT }
 }
 
+/** The recordings that single panels play instead of a passage's own. */
+export function recordingFeeds({ feeds }: Pick<Passage, 'feeds'>): RecordingFeed[] {
+  return feeds.flatMap(({ plays }) => (plays.kind === 'recording' ? [plays] : []))
+}
+
 /** Every recording that a passage plays, its own first. */
-export function recordingsIn({ recordingId, feeds }: Passage): Passage['recordingId'][] {
-  return [...new Set([recordingId, ...feeds.map((f) => f.recordingId)])]
+export function recordingsIn(passage: Passage): Passage['recordingId'][] {
+  return [...new Set([passage.recordingId, ...recordingFeeds(passage).map((f) => f.recordingId)])]
 }
 
 /** Every setup that a passage uses, its own first. */
-export function setupsIn({ setupId, feeds }: Passage): Passage['setupId'][] {
-  return [...new Set([setupId, ...feeds.map((f) => f.setupId)])]
+export function setupsIn(passage: Passage): Passage['setupId'][] {
+  return [...new Set([passage.setupId, ...recordingFeeds(passage).map((f) => f.setupId)])]
 }

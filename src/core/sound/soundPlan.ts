@@ -1,6 +1,6 @@
 import type { Edit } from '../model/edit'
 import type { RecordingId, SoundFileId } from '../model/ids'
-import type { Passage } from '../model/passage'
+import { recordingFeeds, type Passage } from '../model/passage'
 import type { Micros } from '../time/micros'
 import type { PlacedJoin, PlacedPassage, Run, TimeMap } from '../time/timeMap'
 import { fromDecibels } from './levels'
@@ -32,15 +32,17 @@ export const CUT_FADE_MICROS = 3_000
 
 /** Everything that is heard of a highlight, in no particular order. Muted passages and recordings without sound give nothing. */
 export function soundPlan(edit: Edit, map: TimeMap): SoundSegment[] {
-  return [...map.passages.flatMap((placed) => passageSegments(edit, map, placed)), ...bedSegments(edit, map.lengthMicros)]
+  return [...map.passages.flatMap((placed) => [...passageSegments(edit, map, placed), ...feedSegments(edit, placed)]), ...bedSegments(edit, map.lengthMicros)]
 }
 
 function passageSegments(edit: Edit, map: TimeMap, placed: PlacedPassage): SoundSegment[] {
   const { passage, runs } = placed
   const recording = edit.recordings.find((r) => r.id === passage.recordingId)
   if (!recording?.sound || passage.sound.muted) return []
-  const joinBefore = map.joins.find((j) => j.index === placed.index - 1)
-  const joinAfter = map.joins.find((j) => j.index === placed.index)
+  // Panels that move by themselves leave the sound on its cut point.
+  const passing = map.joins.filter(({ join }) => !(join.kind === 'push' && join.within === 'panel'))
+  const joinBefore = passing.find((j) => j.index === placed.index - 1)
+  const joinAfter = passing.find((j) => j.index === placed.index)
   return runs.map((run, i) => {
     const first = i === 0
     const last = i === runs.length - 1
@@ -57,6 +59,17 @@ function passageSegments(edit: Edit, map: TimeMap, placed: PlacedPassage): Sound
       fades: [start, end, ...ownFades(placed, passage)],
       duckDb: 0,
     }
+  })
+}
+
+/** What is heard of recordings that single panels play; each as long as its passage, without what joins add. */
+function feedSegments(edit: Edit, { passage, runs, startMicros, endMicros }: PlacedPassage): SoundSegment[] {
+  return recordingFeeds(passage).flatMap(({ recordingId, clock, heard }) => {
+    const recording = edit.recordings.find((r) => r.id === recordingId)
+    if (!heard || !recording?.sound || endMicros <= startMicros) return []
+    const segment = (fromMicros: Micros, speedPercent: number, from: Micros, to: Micros): SoundSegment => ({ source: { kind: 'recording', id: recordingId }, fromMicros, speedPercent, startMicros: from, endMicros: to, gain: fromDecibels(passage.sound.gainDb), fades: [{ kind: 'in', fromMicros: from, toMicros: from + CUT_FADE_MICROS, curve: 'linear' }, { kind: 'out', fromMicros: to - CUT_FADE_MICROS, toMicros: to, curve: 'linear' }], duckDb: 0 })
+    if (clock.kind === 'own') return [segment(clock.inMicros, clock.speedPercent, startMicros, endMicros)]
+    return runs.map((run) => segment(run.inMicros + clock.offsetMicros, passage.speedPercent, run.startMicros, run.endMicros))
   })
 }
 

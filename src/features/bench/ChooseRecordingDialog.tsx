@@ -12,31 +12,34 @@ import ListItemButton from '@mui/material/ListItemButton'
 import ListItemText from '@mui/material/ListItemText'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useState } from 'react'
+import type { Passage } from '@/core/model/passage'
 import { recordingsOnShelf } from '@/store/recordings'
 import { formatLength, formatVideo } from '@/ui/format'
-import { chooseFiles } from '../../shelf/chosenFiles'
-import { useHighlight } from '../benchContext'
-import { useAddPassage } from './useAddPassage'
+import { chooseFiles } from '../shelf/chosenFiles'
+import { useHighlight } from './benchContext'
+import { useBringIn, type BroughtIn } from './useBringIn'
 
-/** Chooses the recording that the next passage comes from: one on the Shelf, or a file that is put there. */
-export function AddPassageDialog({ onClose }: { onClose: () => void }) {
-  const { addRecording, addFile } = useAddPassage()
+/** Chooses another recording: one on the Shelf, or a file that is put there. `onChosen` gets a passage of it. */
+export function ChooseRecordingDialog({ title, onChosen, onClose }: { title: string; onChosen: (passage: Passage) => void; onClose: () => void }) {
+  const { bringIn, bringInFile } = useBringIn()
   const highlight = useHighlight()
   const [problem, setProblem] = useState<string | null>(null)
   const recordings = useLiveQuery(recordingsOnShelf, [])
 
-  const done = (message: string | null) => {
-    setProblem(message)
-    if (message === null) onClose()
+  const done = (brought: BroughtIn) => {
+    setProblem(brought.ok ? null : brought.problem)
+    if (!brought.ok) return
+    onChosen(brought.passage)
+    onClose()
   }
   const choose = async () => {
     const [chosen] = await chooseFiles(false)
-    if (chosen) done(await addFile(chosen))
+    if (chosen) done(await bringInFile(chosen))
   }
 
   return (
     <Dialog open onClose={onClose} maxWidth="sm" fullWidth>
-      <DialogTitle sx={{ fontSize: 16, fontWeight: 700, pb: 1 }}>Add a passage after this one</DialogTitle>
+      <DialogTitle sx={{ fontSize: 16, fontWeight: 700, pb: 1 }}>{title}</DialogTitle>
       <DialogContent>
         {problem && (
           <Alert severity="error" sx={{ mb: 2 }}>
@@ -45,7 +48,7 @@ export function AddPassageDialog({ onClose }: { onClose: () => void }) {
         )}
         <List dense disablePadding>
           {recordings?.map((recording) => (
-            <ListItemButton key={recording.id} onClick={() => void addRecording(recording).then(done)} sx={{ borderRadius: 1 }}>
+            <ListItemButton key={recording.id} onClick={() => void bringIn(recording).then(done)} sx={{ borderRadius: 1 }}>
               <ListItemText primary={recording.name} secondary={`${formatLength(recording.durationMicros)} · ${formatVideo(recording.video)}${highlight.passages.some((p) => p.recordingId === recording.id) ? ' · already in this highlight' : ''}`} slotProps={{ primary: { noWrap: true } }} />
             </ListItemButton>
           ))}

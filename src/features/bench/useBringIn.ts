@@ -1,21 +1,21 @@
+import type { Passage } from '@/core/model/passage'
 import type { Recording } from '@/core/model/recording'
 import { passagePartsFor } from '@/store/highlights'
 import { storedFile } from '@/store/recordings'
-import { addChosenFile } from '../../shelf/addRecordings'
-import type { ChosenFile } from '../../shelf/chosenFiles'
-import { probeMessage } from '../../shelf/messages'
-import { useBenchContext } from '../benchContext'
-import { insertPassage } from './cuts'
+import { addChosenFile } from '../shelf/addRecordings'
+import type { ChosenFile } from '../shelf/chosenFiles'
+import { probeMessage } from '../shelf/messages'
+import { useBenchContext } from './benchContext'
 
-/** What went wrong, in words; null when the passage is there. */
-type Problem = string | null
+/** A passage of the recording that was brought in, with the setup and layout that suit it; or what went wrong, in words. */
+export type BroughtIn = { ok: true; passage: Passage } | { ok: false; problem: string }
 
-/** Puts a passage of another recording after the one that is worked on. */
-export function useAddPassage(): { addRecording: (recording: Recording) => Promise<Problem>; addFile: (chosen: ChosenFile) => Promise<Problem> } {
-  const { session, player, view, files } = useBenchContext()
-  const addRecording = async (recording: Recording): Promise<Problem> => {
+/** Makes another recording, or a file that is put on the Shelf, ready to be played in the highlight; the highlight itself is not changed. */
+export function useBringIn(): { bringIn: (recording: Recording) => Promise<BroughtIn>; bringInFile: (chosen: ChosenFile) => Promise<BroughtIn> } {
+  const { session, player, files } = useBenchContext()
+  const bringIn = async (recording: Recording): Promise<BroughtIn> => {
     const found = await storedFile(recording.id)
-    if (!found.ok) return found.reason === 'needs-permission' ? `The browser wants your permission to read “${recording.fileName}” again: open one of its highlights first.` : `“${recording.fileName}” is missing. Open one of its highlights and choose the file again.`
+    if (!found.ok) return { ok: false, problem: found.reason === 'needs-permission' ? `The browser wants your permission to read “${recording.fileName}” again: open one of its highlights first.` : `“${recording.fileName}” is missing. Open one of its highlights and choose the file again.` }
     files.set(recording.id, found.file)
     const { passage, setup, layout } = await passagePartsFor(session.value, recording)
     session.extend((draft) => {
@@ -24,13 +24,11 @@ export function useAddPassage(): { addRecording: (recording: Recording) => Promi
       if (layout) draft.layouts.push(layout)
     })
     const opened = await player.open(session.value, files)
-    if (!opened.ok) return `“${opened.fileName}” can no longer be read.`
-    insertPassage(session, passage, view.getState().passageId)
-    return null
+    return opened.ok ? { ok: true, passage } : { ok: false, problem: `“${opened.fileName}” can no longer be read.` }
   }
-  const addFile = async (chosen: ChosenFile): Promise<Problem> => {
+  const bringInFile = async (chosen: ChosenFile): Promise<BroughtIn> => {
     const added = await addChosenFile(chosen)
-    return added.ok ? addRecording(added.recording) : probeMessage(added.fileName, added.failure)
+    return added.ok ? bringIn(added.recording) : { ok: false, problem: probeMessage(added.fileName, added.failure) }
   }
-  return { addRecording, addFile }
+  return { bringIn, bringInFile }
 }

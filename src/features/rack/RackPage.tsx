@@ -58,7 +58,7 @@ function Section({ title, purpose, empty, action, children }: { title: string; p
     <Box component="section" aria-label={title} sx={{ mb: 8 }}>
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 4, mb: 3 }}>
         <Box sx={{ flex: 1 }}>
-          <Box component="h1" sx={{ m: 0, mb: 1, fontSize: 18, fontWeight: 700 }}>
+          <Box component="h2" sx={{ m: 0, mb: 1, fontSize: 18, fontWeight: 700 }}>
             {title}
           </Box>
           <Box sx={{ fontSize: 13, color: palette.inkSoft }}>{purpose}</Box>

@@ -69,7 +69,7 @@ export function RackRow({ name, tags, diagram, children, uses, onChange, onExpor
           </Box>
         )}
       </Box>
-      <Box sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', justifyContent: 'flex-end', maxWidth: 300 }}>
+      <Box sx={{ display: 'flex', gap: 1.5, justifyContent: 'flex-end' }}>
         {onEdit && (
           <Button onClick={onEdit} aria-label={`Change ${name}`}>
             Change…

@@ -3,6 +3,7 @@ import type { Size } from '@/core/geometry/rect'
 import type { Edit } from '@/core/model/edit'
 import type { Shape } from '@/core/model/shape'
 import type { Level } from '@/core/sound/levels'
+import { lineUp, type LinedUp } from '@/core/sound/lineUp'
 import type { Micros } from '@/core/time/micros'
 import { chooseEncoders, type EncoderChoice } from '../render/encoders'
 import type { Source } from '../source/openSource'
@@ -42,6 +43,12 @@ export class InspectService implements InspectWorker {
       for (const span of spans) levels.push(await soundLevels(source, span, signal))
       return levels
     })
+  }
+
+  async lineUp(file: SourceFile, span: LevelSpan, other: SourceFile, otherSpan: LevelSpan): Promise<LinedUp | null> {
+    const [short = []] = await this.levels('line up', file, [span])
+    const [long = []] = await this.levels('line up other', other, [otherSpan])
+    return lineUp(short.map((l) => l.rms), long.map((l) => l.rms))
   }
 
   encoders(size: Size, bitrate: number, withSound: boolean): Promise<EncoderChoice | null> {

@@ -1,22 +1,34 @@
-import { compose, composePassageAt, laneOf, nextFeed } from '@/core/compose/compose'
+import { compose, composePassageAt, nextFeed } from '@/core/compose/compose'
+import { laneOf } from '@/core/compose/feeds'
 import { feedsOf, type Composition, type Feed } from '@/core/compose/composition'
 import { passageOf, recordingOf, type Edit } from '@/core/model/edit'
+import type { Size } from '@/core/geometry/rect'
 import type { PanelId, PassageId } from '@/core/model/ids'
 import type { Passage } from '@/core/model/passage'
 import { clampMicros, type Micros } from '@/core/time/micros'
-import { onScreenAt, timeMapOf, type TimeMap } from '@/core/time/timeMap'
+import { framesPerSecond as framesPerSecondOf } from '@/core/time/frameRate'
+import { onScreenAt, passageAt, timeMapOf, type TimeMap } from '@/core/time/timeMap'
 import { Composer } from '../draw/composer'
 import { SourceSet } from '../source/sourceSet'
 import type { OpenReply, PlayAnchor, PreviewEvent, PreviewTarget, PreviewWorker } from '../workers/preview.protocol'
 
 interface Surface {
   target: PreviewTarget
+  /** As it is shown, px. */
+  wanted: Size
   canvas: OffscreenCanvas
   ctx: OffscreenCanvasRenderingContext2D
 }
 
 /** What is shown: a moment of the highlight, or of one passage's recording whether or not it is inside the cut points. */
 type Shown = { kind: 'output'; micros: Micros } | { kind: 'peek'; passageId: PassageId; recordingMicros: Micros }
+
+/** Below so much of this rate, or of the recording's own where that is slower, playing makes do with smaller pictures. */
+const SMOOTH_FPS = 30
+const ENOUGH = 0.95
+
+/** How small they may become, as shares of the sides; a step takes a second to be judged. */
+const SHARES = [1, 0.75, 0.5] as const
 
 /** The first frame after a cut is decoded this long before it is due. */
 const READY_AHEAD_MICROS = 900_000
@@ -34,6 +46,8 @@ export class PreviewService implements PreviewWorker {
   private stale = false
   private busy = false
   private onEvent: (event: PreviewEvent) => void = () => {}
+  /** Of their sides that pictures are drawn in while playing. */
+  private share = 1
   private drawnInSecond = 0
   private secondStarted = 0
   private lastDrawn = ''
@@ -61,15 +75,15 @@ export class PreviewService implements PreviewWorker {
   attach(key: string, target: PreviewTarget, canvas: OffscreenCanvas): void {
     const ctx = canvas.getContext('2d', { alpha: false })
     if (!ctx) return
-    this.surfaces.set(key, { target, canvas, ctx })
+    this.surfaces.set(key, { target, canvas, ctx, wanted: { width: canvas.width, height: canvas.height } })
     this.redraw()
   }
 
   resize(key: string, width: number, height: number): void {
     const surface = this.surfaces.get(key)
-    if (!surface || (surface.canvas.width === width && surface.canvas.height === height)) return
-    surface.canvas.width = width
-    surface.canvas.height = height
+    if (!surface || (surface.wanted.width === width && surface.wanted.height === height)) return
+    surface.wanted = { width, height }
+    this.fit(surface)
     this.redraw()
   }
 
@@ -78,13 +92,13 @@ export class PreviewService implements PreviewWorker {
   }
 
   show(t: Micros): void {
-    this.anchor = null
+    this.stop()
     this.shown = { kind: 'output', micros: t }
     this.redraw()
   }
 
   peek(passageId: PassageId, recordingMicros: Micros): void {
-    this.anchor = null
+    this.stop()
     this.shown = { kind: 'peek', passageId, recordingMicros }
     this.redraw()
   }
@@ -94,6 +108,31 @@ export class PreviewService implements PreviewWorker {
     this.secondStarted = performance.now()
     this.drawnInSecond = 0
     this.redraw()
+  }
+
+  /** Pictures a second that what is played has to show. */
+  private ratePlayed(): number {
+    const placed = this.edit && this.anchor && passageAt(this.map, positionOf(this.anchor))
+    if (!placed || !this.edit || !this.anchor) return SMOOTH_FPS
+    return framesPerSecondOf(recordingOf(this.edit, placed.passage.recordingId).video.frameRate) * (placed.passage.speedPercent / 100) * Math.abs(this.anchor.rate)
+  }
+
+  /** What stands still is shown in all its pixels. */
+  private stop(): void {
+    this.anchor = null
+    this.shrinkTo(1)
+  }
+
+  private shrinkTo(share: number): void {
+    if (share === this.share) return
+    this.share = share
+    for (const surface of this.surfaces.values()) this.fit(surface)
+    this.lastDrawn = ''
+  }
+
+  private fit({ canvas, wanted }: Surface): void {
+    canvas.width = Math.max(1, Math.round(wanted.width * this.share))
+    canvas.height = Math.max(1, Math.round(wanted.height * this.share))
   }
 
   private redraw(): void {
@@ -146,7 +185,7 @@ export class PreviewService implements PreviewWorker {
   private compositionOf(edit: Edit, target: PreviewTarget, shown: Shown): Composition | null {
     if (shown.kind === 'peek') {
       const passage = passageOf(edit, shown.passageId)
-      return target.kind === 'frame' ? wholeFrame(edit, passage, shown.recordingMicros, laneOf(passage, 0)) : composePassageAt(edit, target.shape, passage, shown.recordingMicros)
+      return target.kind === 'frame' ? wholeFrame(edit, passage, shown.recordingMicros, laneOf(passage, 0)) : composePassageAt(edit, this.map, target.shape, passage, shown.recordingMicros)
     }
     const t = clampMicros(shown.micros, 0, this.map.lengthMicros - 1)
     if (target.kind === 'shape') return compose(edit, this.map, target.shape, t)
@@ -169,7 +208,9 @@ export class PreviewService implements PreviewWorker {
     this.drawnInSecond++
     const now = performance.now()
     if (!this.anchor || now - this.secondStarted < 1000) return
-    this.onEvent({ kind: 'rate', framesPerSecond: (this.drawnInSecond * 1000) / (now - this.secondStarted) })
+    const framesPerSecond = (this.drawnInSecond * 1000) / (now - this.secondStarted)
+    if (framesPerSecond < ENOUGH * Math.min(SMOOTH_FPS, this.ratePlayed())) this.shrinkTo(SHARES.find((s) => s < this.share) ?? this.share)
+    this.onEvent({ kind: 'rate', framesPerSecond, share: this.share })
     this.drawnInSecond = 0
     this.secondStarted = now
   }

@@ -2,6 +2,7 @@ import type { Size } from '@/core/geometry/rect'
 import type { Edit } from '@/core/model/edit'
 import type { Shape } from '@/core/model/shape'
 import type { Level } from '@/core/sound/levels'
+import type { LinedUp } from '@/core/sound/lineUp'
 import type { Micros } from '@/core/time/micros'
 import type { PicturePrecision } from '../inspect/pictures'
 import type { ProbeResult, SoundProbeResult } from '../inspect/probe'
@@ -18,6 +19,8 @@ export interface InspectWorker {
   frame(source: SourceFile, t: Micros): Promise<ImageBitmap | null>
   /** Sound levels of several spans; see media/inspect/soundLevels. Ends early when a later call uses the same `channel`. */
   levels(channel: string, source: SourceFile, spans: LevelSpan[]): Promise<Level[][]>
+  /** Where a span of one file's sound lies in another file, in steps of the span; see core/sound/lineUp. */
+  lineUp(source: SourceFile, span: LevelSpan, other: SourceFile, otherSpan: LevelSpan): Promise<LinedUp | null>
   /** What a render of this size would be coded with; null when this browser cannot. */
   encoders(size: Size, bitrate: number, withSound: boolean): Promise<EncoderChoice | null>
   /** One frame of a highlight at output time `t`, `height` px high, as WebP; null when a recording is missing. */

@@ -93,7 +93,7 @@ function PreviewRate() {
   const { player } = useBenchContext()
   const [event, setEvent] = useState<PreviewEvent | null>(null)
   useEffect(() => player.observe((e) => e.kind !== 'drawn' && setEvent(e)), [player])
-  if (event?.kind === 'rate') return <Gauge label="preview" value={`${Math.round(event.framesPerSecond)} fps`} />
+  if (event?.kind === 'rate') return <Gauge label={event.share < 1 ? `preview, drawn at ${Math.round(event.share * 100)} %` : 'preview'} value={`${Math.round(event.framesPerSecond)} fps`} />
   if (event?.kind === 'unreadable')
     return (
       <Box role="alert" sx={{ color: palette.haw, fontSize: 12.5 }}>

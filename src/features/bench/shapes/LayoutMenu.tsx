@@ -25,13 +25,14 @@ import { useBenchContext, useHighlight, useLayout, useParts } from '../benchCont
 import { applyLayout, idsInUse, type Chosen } from './arranging'
 import { KeepLayoutDialog } from './KeepLayoutDialog'
 import { KeepRecipeDialog } from './KeepRecipeDialog'
+import { LEAST_SHOTS, LeapfrogDialog } from './LeapfrogDialog'
 import { applyBrand, applyRecipe } from './recipes'
 import { useTrial } from './useTrial'
 
 /** The arrangement in use: try others on the footage by pointing at them, take one, keep this one. */
 export function LayoutMenu() {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null)
-  const [keeping, setKeeping] = useState<'layout' | 'recipe' | null>(null)
+  const [dialog, setDialog] = useState<'layout' | 'recipe' | 'leapfrog' | null>(null)
   const layout = useLayout()
   return (
     <>
@@ -44,19 +45,20 @@ export function LayoutMenu() {
         <Layouts
           anchor={anchor}
           onClose={() => setAnchor(null)}
-          onKeep={(what) => {
+          onDialog={(what) => {
             setAnchor(null)
-            setKeeping(what)
+            setDialog(what)
           }}
         />
       )}
-      {keeping === 'layout' && <KeepLayoutDialog onClose={() => setKeeping(null)} />}
-      {keeping === 'recipe' && <KeepRecipeDialog onClose={() => setKeeping(null)} />}
+      {dialog === 'layout' && <KeepLayoutDialog onClose={() => setDialog(null)} />}
+      {dialog === 'recipe' && <KeepRecipeDialog onClose={() => setDialog(null)} />}
+      {dialog === 'leapfrog' && <LeapfrogDialog onClose={() => setDialog(null)} />}
     </>
   )
 }
 
-function Layouts({ anchor, onClose, onKeep }: { anchor: HTMLElement; onClose: () => void; onKeep: (what: 'layout' | 'recipe') => void }) {
+function Layouts({ anchor, onClose, onDialog }: { anchor: HTMLElement; onClose: () => void; onDialog: (what: 'layout' | 'recipe' | 'leapfrog') => void }) {
   const { session } = useBenchContext()
   const { passage, setup, layout } = useParts()
   const { passages, brandId } = useHighlight()
@@ -137,8 +139,13 @@ function Layouts({ anchor, onClose, onKeep }: { anchor: HTMLElement; onClose: ()
             ))}
           </TextField>
         )}
-        <Button onClick={() => onKeep('layout')}>Keep this layout…</Button>
-        <Button onClick={() => onKeep('recipe')}>Keep as a recipe…</Button>
+        <Button onClick={() => onDialog('layout')}>Keep this layout…</Button>
+        <Button onClick={() => onDialog('recipe')}>Keep as a recipe…</Button>
+        {passages.length >= LEAST_SHOTS && (
+          <Button title="Passages take turns in two or three bands" onClick={() => onDialog('leapfrog')}>
+            Leapfrog…
+          </Button>
+        )}
         {base && changed && (
           <Button
             onClick={() => {

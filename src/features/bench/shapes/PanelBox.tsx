@@ -28,7 +28,7 @@ interface PanelBoxProps {
 
 /** Placing panels makes new objects for all of them whenever one region moves: what matters here of a panel is compared. */
 function showTheSame(a: PanelBoxProps, b: PanelBoxProps): boolean {
-  const matters = ({ placed: { panel, rect, region, picture, feed }, shape, marks }: PanelBoxProps) => [panel, shape, marks, feed, region?.id, rect.x, rect.y, rect.width, rect.height, picture?.crop.width, picture?.dest.width]
+  const matters = ({ placed: { panel, rect, region, picture, source }, shape, marks }: PanelBoxProps) => [panel, shape, marks, source.feed, source.from.id, region?.id, rect.x, rect.y, rect.width, rect.height, picture?.crop.width, picture?.dest.width]
   const other = matters(b)
   return matters(a).every((value, i) => value === other[i])
 }
@@ -41,7 +41,7 @@ export const PanelBox = memo(function PanelBox({ placed, shape, marks }: PanelBo
   const { session, view } = useBenchContext()
   const { passage } = usePassage()
   const layout = useLayout()
-  const { panel, rect, region, picture, insetId, feed } = placed
+  const { panel, rect, region, picture, insetId, source } = placed
   const element = useRef<HTMLDivElement>(null)
   const selectedRegion = useSelectedRegion()
   const selected = useView((v) => v.selection?.kind === 'panel' && v.selection.id === panel.id) || (region !== null && region.id === selectedRegion)
@@ -50,7 +50,7 @@ export const PanelBox = memo(function PanelBox({ placed, shape, marks }: PanelBo
   const select = () => view.setState({ selection: { kind: 'panel', id: panel.id } })
   const nudgeBy = (outputDx: number, outputDy: number, gesture: string) => {
     if (!picture) return
-    const { video } = recordingOf(session.value, (feed ?? passage).recordingId)
+    const { video } = recordingOf(session.value, source.recordingId)
     /** Source pixels that one output pixel stands for. */
     const perOutput = Math.max(picture.crop.width, picture.crop.height) / Math.max(picture.dest.width, picture.dest.height)
     const by = throughFrame(panel, { x: outputDx * perOutput, y: outputDy * perOutput })

@@ -16,6 +16,7 @@ import { Ticket } from '@/ui/Ticket'
 import { useBenchContext, useEdit, useParts } from '../benchContext'
 import { nameForRole } from '../edits'
 import { OutlineFields } from '../OutlineFields'
+import { FeedFields } from './FeedFields'
 import { nudgeCrop, removePanel, setPanel, swapPanels } from './arranging'
 
 const FITS: Record<Fit, string> = { fill: 'fill it', whole: 'show it whole' }
@@ -62,6 +63,7 @@ export function PanelTicket({ panel, name, anchor, onClose }: { panel: Panel; na
       </Box>
       <FormControlLabel title="Instead of what the region has wherever it is shown" control={<Checkbox size="small" checked={panel.outline !== null} onChange={(_, own) => set('Change outline', { outline: own ? (region?.outline ?? PLAIN_OUTLINE) : null })} />} label="An outline of its own" {...small} />
       {panel.outline && <OutlineFields outline={panel.outline} onSet={(outline, label, gesture) => set(label, { outline }, gesture)} />}
+      <FeedFields panelId={panel.id} />
       {others.length > 0 && (
         <TextField select size="small" label="Change places with" value="" onChange={(e) => leave(() => swapPanels(session, layout.id, panel.id, e.target.value as PanelId))()}>
           {others.map((p) => (

@@ -5,8 +5,12 @@ import Button from '@mui/material/Button'
 import MenuItem from '@mui/material/MenuItem'
 import Select from '@mui/material/Select'
 import { useLiveQuery } from 'dexie-react-hooks'
+import { useRouter } from 'next/navigation'
 import { useState } from 'react'
+import type { Outlet } from '@/core/model/outlet'
+import { title } from '@/core/model/record'
 import { STANDARD_SHAPES, type Shape } from '@/core/model/shape'
+import { copyHighlight } from '@/store/highlights'
 import { kept } from '@/store/rack'
 import { formatSize } from '@/ui/format'
 import { palette } from '@/ui/theme'
@@ -19,11 +23,17 @@ const NO_ZONES = ''
 /** Which shapes a highlight goes out in, and whose zones are drawn over them. */
 export function ShapeChips() {
   const { session, view } = useBenchContext()
+  const router = useRouter()
   const { shapes } = useHighlight()
   const outlet = useView((v) => v.outlet)
   const outlets = useLiveQuery(() => kept('outlet'))
   const [anchor, setAnchor] = useState<HTMLElement | null>(null)
   const own = shapes.filter((s) => STANDARD_SHAPES.every((known) => known.id !== s.id))
+  const copyForOutlet = async ({ name, shape }: Outlet) => {
+    const edit = session.value
+    const copy = await copyHighlight({ ...edit, highlight: { ...edit.highlight, shapes: [shape] } }, title.parse(`${edit.highlight.name}, ${name}`))
+    router.push(`/highlight/${encodeURIComponent(copy.id)}`)
+  }
   const chip = (shape: Shape, words: string) => {
     const chosen = shapes.some((s) => s.id === shape.id)
     return (
@@ -56,6 +66,11 @@ export function ShapeChips() {
           </MenuItem>
         ))}
       </Select>
+      {outlet && (
+        <Button title={`A highlight of its own in ${formatSize(outlet.shape)}; this one stays as it is`} onClick={() => void copyForOutlet(outlet)}>
+          Copy for {outlet.name}
+        </Button>
+      )}
     </Box>
   )
 }

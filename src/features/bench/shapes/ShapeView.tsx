@@ -25,7 +25,7 @@ import { shapeName } from './shapeNames'
 import { ZoneMarks } from './ZoneMarks'
 
 /** How wide a shape is shown, by how it is looked at. A phone is about this wide; CSS knows how long a millimetre is meant to be. */
-const WIDTHS = { among: (p: number) => `calc(52dvh * ${p})`, full: (p: number) => `calc((100dvh - 190px) * ${p})`, phone: (p: number) => (p < 1 ? '68mm' : `calc(68mm * ${p})`) }
+const WIDTHS = { among: (p: number) => `calc(52dvh * ${p})`, full: (p: number) => `calc((100dvh - 262px) * ${p})`, phone: (p: number) => (p < 1 ? '68mm' : `calc(68mm * ${p})`) }
 
 /** The result in one shape, live; its panels and seams can be grabbed. */
 export function ShapeView({ shape }: { shape: Shape }) {

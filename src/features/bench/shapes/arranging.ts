@@ -163,7 +163,7 @@ export function nudgeCrop(session: EditSession, passageId: PassageId, shape: Sha
     const passage = passageOf(draft, passageId)
     const placed = placePanels(draft, shape, passage).find((p) => p.panel.id === id)
     if (!placed?.region) return
-    const { video } = recordingOf(draft, (placed.feed ?? passage).recordingId)
+    const { video } = recordingOf(draft, placed.source.recordingId)
     const known = passage.corrections.find((c) => c.panelId === id) ?? { panelId: id, dx: 0, dy: 0, zoom: 1 }
     const wanted = { ...known, dx: known.dx + (by.dx ?? 0), dy: known.dy + (by.dy ?? 0), zoom: Math.min(8, Math.max(1, known.zoom * (by.zoom ?? 1))) }
     const cropWith = (c: Correction) => panelPicture(placed.panel, placed.rect, placed.region as Region, video, c).crop

@@ -8,7 +8,7 @@ import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
 import type { ShortHandle } from '@/core/cut/handles'
-import { direction, easing, JOIN_KINDS, joinAs, joinLength, type Join } from '@/core/model/join'
+import { direction, easing, JOIN_KINDS, joinAs, joinLength, joinWithin, type Join } from '@/core/model/join'
 import type { Passage } from '@/core/model/passage'
 import { MICROS_PER_SECOND, toMicros } from '@/core/time/micros'
 import { NumberField } from '@/ui/NumberField'
@@ -18,7 +18,7 @@ import { useBenchContext, useHighlight } from '../benchContext'
 import { setAllJoins, setJoin, setJoinTiming, setSpeed, slipPassage } from './cuts'
 import { JOIN_HEIGHT } from './sheetLayout'
 
-const EASING_NAMES = { even: 'Even', soft: 'Soft start and end', late: 'Late and fast' } as const
+export const EASING_NAMES = { even: 'Even', soft: 'Soft start and end', late: 'Late and fast' } as const
 
 /** A join in words: `cut`, `push up 0.40 s`. */
 export function joinWords(join: Join): string {
@@ -88,6 +88,12 @@ function JoinTicket({ before, after, shortages, anchor, onClose }: JoinTicketPro
             </TextField>
           )}
           {join.kind === 'dip' && <TextField type="color" size="small" label="Colour" value={join.colour} onChange={(e) => set({ ...join, colour: e.target.value }, `colour ${id}`)} />}
+          {join.kind === 'push' && (
+            <TextField select size="small" label="What moves" value={join.within} onChange={(e) => set({ ...join, within: joinWithin.parse(e.target.value) })}>
+              <MenuItem value="canvas">the whole picture</MenuItem>
+              <MenuItem value="panel">each panel that changes</MenuItem>
+            </TextField>
+          )}
           <TextField select size="small" label="Movement" value={join.easing} onChange={(e) => set({ ...join, easing: easing.parse(e.target.value) })}>
             {easing.options.map((e) => (
               <MenuItem key={e} value={e}>

@@ -11,17 +11,19 @@ import IconButton from '@mui/material/IconButton'
 import Tooltip from '@mui/material/Tooltip'
 import { useSnackbar } from 'notistack'
 import { useState, type ReactNode } from 'react'
+import type { Passage } from '@/core/model/passage'
 import { oneFrame } from '@/core/cut/passages'
 import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
 import { palette } from '@/ui/theme'
 import { droppedFiles, type ChosenFile } from '../../shelf/chosenFiles'
-import { useFootage, usePassage, useView } from '../benchContext'
+import { useBenchContext, useFootage, usePassage, useView } from '../benchContext'
 import { PaneFrame } from '../PaneFrame'
-import { AddPassageDialog } from './AddPassageDialog'
+import { ChooseRecordingDialog } from '../ChooseRecordingDialog'
 import { BedsDialog } from './BedsDialog'
+import { insertPassage } from './cuts'
 import { DeadAirBar } from './DeadAirBar'
 import { SheetRows } from './SheetRows'
-import { useAddPassage } from './useAddPassage'
+import { useBringIn } from '../useBringIn'
 import { useCutting } from './useCutting'
 import { useDeadAir } from './useDeadAir'
 
@@ -33,6 +35,7 @@ const FIRST_SCALE = 4
 
 /** When: the highlight from top to bottom, passage by passage. */
 export function SheetPane() {
+  const { session, view } = useBenchContext()
   const edit = useFootage()
   const { recording } = usePassage()
   const [scale, setScale] = useState(FIRST_SCALE)
@@ -43,12 +46,15 @@ export function SheetPane() {
   const { split, strike } = useCutting()
   const marked = useView((v) => v.stretch !== null)
   const [over, setOver] = useState(false)
-  const { addFile } = useAddPassage()
+  const { bringInFile } = useBringIn()
   const { enqueueSnackbar } = useSnackbar()
+  /** After the passage that is worked on. */
+  const add = (passage: Passage) => insertPassage(session, passage, view.getState().passageId)
   const addDropped = async (files: ChosenFile[]) => {
     for (const chosen of files) {
-      const problem = await addFile(chosen)
-      if (problem !== null) enqueueSnackbar(problem, { variant: 'error', autoHideDuration: 12_000 })
+      const brought = await bringInFile(chosen)
+      if (brought.ok) add(brought.passage)
+      else enqueueSnackbar(brought.problem, { variant: 'error', autoHideDuration: 12_000 })
     }
   }
   const close = () => setOpen(null)
@@ -104,7 +110,7 @@ export function SheetPane() {
         <SheetRows rowMicros={rowMicros} pauses={open === 'dead-air' ? (deadAir.pauses ?? []) : []} />
       </Box>
       {open === 'beds' && <BedsDialog onClose={close} />}
-      {open === 'add' && <AddPassageDialog onClose={close} />}
+      {open === 'add' && <ChooseRecordingDialog title="Add a passage after this one" onChosen={add} onClose={close} />}
     </PaneFrame>
   )
 }

@@ -1,0 +1,106 @@
+'use client'
+
+import Alert from '@mui/material/Alert'
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import Dialog from '@mui/material/Dialog'
+import DialogActions from '@mui/material/DialogActions'
+import DialogContent from '@mui/material/DialogContent'
+import DialogTitle from '@mui/material/DialogTitle'
+import MenuItem from '@mui/material/MenuItem'
+import TextField from '@mui/material/TextField'
+import { useState } from 'react'
+import { shortShots, type Leapfrog, type ShortShot } from '@/core/cut/leapfrog'
+import { recordingOf } from '@/core/model/edit'
+import { direction, easing } from '@/core/model/join'
+import { MICROS_PER_SECOND, toMicros } from '@/core/time/micros'
+import { NumberField } from '@/ui/NumberField'
+import { palette } from '@/ui/theme'
+import { useBenchContext, useEdit, useParts } from '../benchContext'
+import { nameForRole } from '../edits'
+import { EASING_NAMES } from '../sheet/JoinStrip'
+import { slipPassage } from '../sheet/cuts'
+import { applyLeapfrog, slowInPlace } from './leapfrogging'
+
+const BANDS = { 2: ['Upper band', 'Lower band'], 3: ['Upper band', 'Middle band', 'Lower band'] } as const
+
+/** Fewer shots have nothing to leap over. */
+export const LEAST_SHOTS = 3
+
+/** Shots that take turns in bands: how many bands, how they move, and which shots are too short for it. */
+export function LeapfrogDialog({ onClose }: { onClose: () => void }) {
+  const { session } = useBenchContext()
+  const edit = useEdit()
+  const { setup } = useParts()
+  const [how, setHow] = useState<Leapfrog>({ bands: 2, role: 'whole', directions: ['left', 'right', 'left'], lengthMicros: 400_000, easing: 'soft' })
+  const { passages } = edit.highlight
+  const short = shortShots(passages, how, (p) => recordingOf(edit, p.recordingId))
+  const set = (change: Partial<Leapfrog>) => setHow({ ...how, ...change })
+  return (
+    <Dialog open onClose={onClose} maxWidth="sm" fullWidth>
+      <DialogTitle sx={{ fontSize: 16, fontWeight: 700, pb: 1 }}>Leapfrog</DialogTitle>
+      <DialogContent sx={{ display: 'grid', gap: 3 }}>
+        <Box sx={{ fontSize: 13, color: palette.inkSoft }}>Passages take turns in the bands. Each goes on until the next in its band pushes it out; the last one fills the frame. Cut points and sound stay as they are.</Box>
+        <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 3 }}>
+          <TextField select size="small" label="Bands" value={how.bands} onChange={(e) => set({ bands: Number(e.target.value) === 3 ? 3 : 2 })}>
+            <MenuItem value={2}>two</MenuItem>
+            <MenuItem value={3}>three</MenuItem>
+          </TextField>
+          <TextField select size="small" label="Each shows" value={how.role} onChange={(e) => set({ role: e.target.value })}>
+            {[...new Set(['whole', ...setup.regions.map((r) => r.role)])].map((role) => (
+              <MenuItem key={role} value={role}>
+                {nameForRole(role)}
+              </MenuItem>
+            ))}
+          </TextField>
+          {BANDS[how.bands].map((words, band) => (
+            <TextField key={words} select size="small" label={`${words} moves`} value={how.directions[band] ?? 'up'} onChange={(e) => set({ directions: how.directions.with(band, direction.parse(e.target.value)) })}>
+              {direction.options.map((d) => (
+                <MenuItem key={d} value={d}>
+                  {d}
+                </MenuItem>
+              ))}
+            </TextField>
+          ))}
+          <TextField select size="small" label="Movement" value={how.easing} onChange={(e) => set({ easing: easing.parse(e.target.value) })}>
+            {easing.options.map((e) => (
+              <MenuItem key={e} value={e}>
+                {EASING_NAMES[e]}
+              </MenuItem>
+            ))}
+          </TextField>
+          <Box sx={{ display: 'grid', gridTemplateColumns: '1fr auto', alignItems: 'center' }}>
+            <NumberField label="Length of a push" unit="s" least={0.04} most={2} step={0.04} decimals={2} value={how.lengthMicros / MICROS_PER_SECOND} onSet={(s) => set({ lengthMicros: toMicros(s) })} />
+          </Box>
+        </Box>
+        {short.length === 0 ? <Alert severity="success">Every shot lasts until it is pushed out.</Alert> : short.map((shot) => <ShortShotAlert key={shot.passageId} shot={shot} number={passages.findIndex((p) => p.id === shot.passageId) + 1} />)}
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={onClose}>Not now</Button>
+        <Button
+          variant="contained"
+          color="primary"
+          onClick={() => {
+            applyLeapfrog(session, how)
+            onClose()
+          }}
+        >
+          Lay out {passages.length} shots
+        </Button>
+      </DialogActions>
+    </Dialog>
+  )
+}
+
+function ShortShotAlert({ shot: { passageId, missingFrames, slipMicros, speedPercent }, number }: { shot: ShortShot; number: number }) {
+  const { session } = useBenchContext()
+  return (
+    <Alert severity="warning" sx={{ '& .MuiAlert-message': { width: '100%' } }}>
+      Passage {number} lacks {missingFrames} {missingFrames === 1 ? 'frame' : 'frames'} to stay until it is pushed out{slipMicros === null && speedPercent === null ? '; its last frame will stand still' : ''}.
+      <Box sx={{ display: 'flex', gap: 2, mt: 1 }}>
+        {slipMicros !== null && <Button onClick={() => slipPassage(session, passageId, slipMicros, crypto.randomUUID())}>Show {(-slipMicros / MICROS_PER_SECOND).toFixed(2)} s earlier</Button>}
+        {speedPercent !== null && <Button onClick={() => slowInPlace(session, passageId, speedPercent)}>Play at {speedPercent} %</Button>}
+      </Box>
+    </Alert>
+  )
+}

@@ -1,0 +1,171 @@
+import { describe, expect, it } from 'vitest'
+import { sampleEdit } from '../../../../tests/support/edits'
+import { placePanels } from '@/core/compose/placePanels'
+import { arrangementFor } from '@/core/layout/arrangementFor'
+import { arrangeFor, STARTING_LAYOUTS } from '@/core/layout/startingLayouts'
+import { solve } from '@/core/layout/solve'
+import { panelsOf } from '@/core/layout/tree'
+import type { Brand } from '@/core/model/brand'
+import type { BrandId, InsetId, LayoutId, PassageId, RecipeId } from '@/core/model/ids'
+import { newLayout, type Layout } from '@/core/model/layout'
+import { edit as editSchema } from '@/core/model/edit'
+import { newRecord } from '@/core/model/record'
+import { STANDARD_SHAPES, type Shape } from '@/core/model/shape'
+import { Session } from '@/store/session'
+import type { EditSession } from '../edits'
+import { addBand, addInset, applyLayout, clearCrop, dragSeam, followOthers, goOwnWay, idsInUse, nudgeCrop, placeInset, removePanel, setArea, setBackdrop, setGap, setPanel, swapBands, swapPanels, type Chosen } from './arranging'
+import { applyBrand, applyRecipe } from './recipes'
+
+const shapeNamed = (id: string) => STANDARD_SHAPES.find((s) => s.id === id) as Shape
+const [tall, wide, square] = [shapeNamed('tall'), shapeNamed('wide'), shapeNamed('square')]
+const PASSAGE = 'p' as PassageId
+
+function open(): { session: EditSession; layout: () => Layout } {
+  const session: EditSession = new Session(sampleEdit(), [], 0, async () => 'written')
+  return { session, layout: () => session.value.layouts[0] as Layout }
+}
+
+const rectsIn = (layout: Layout, shape: Shape) => solve(arrangementFor(layout, shape), shape).panels.map((p) => p.rect)
+
+function chosen(id: string, layout: Layout): Chosen {
+  const starting = STARTING_LAYOUTS.find((s) => s.id === id)
+  if (!starting) throw new Error(`no layout ${id}`)
+  return { name: starting.name, arrangement: arrangeFor(starting, ['face', 'game'], idsInUse(layout), () => 'inset' as InsetId), perShape: {}, basedOn: null }
+}
+
+describe('laying out', () => {
+  it('keeps what fits: panels of the same role stay the same, with what the passage knows of them', () => {
+    const { session, layout } = open()
+    nudgeCrop(session, PASSAGE, tall, panelsOf(layout().arrangement)[0]?.id as never, { zoom: 1.5 }, 'g')
+    applyLayout(session, PASSAGE, chosen('game-over-face', layout()), true)
+    expect(panelsOf(layout().arrangement).map((p) => [p.id, p.role])).toEqual([['low', 'game'], ['top', 'face']])
+    expect(session.value.highlight.passages[0]?.corrections[0]).toMatchObject({ panelId: 'top', zoom: 1.5 })
+    session.undo()
+    expect(panelsOf(layout().arrangement).map((p) => p.id)).toEqual(['top', 'low'])
+  })
+
+  it('is for one passage alone where another has the same layout, and undo leads back', () => {
+    const { session, layout } = open()
+    session.extend((draft) => {
+      const [first] = draft.highlight.passages
+      if (first) draft.highlight.passages.push({ ...first, id: 'q' as PassageId })
+    })
+    applyLayout(session, 'q' as PassageId, chosen('porthole', layout()), false)
+    const [first, second] = session.value.highlight.passages
+    expect(first?.layoutId).toBe('l')
+    expect(second?.layoutId).not.toBe('l')
+    expect(session.value.layouts).toHaveLength(2)
+    session.undo()
+    expect(session.value.highlight.passages[1]?.layoutId).toBe('l')
+    applyLayout(session, PASSAGE, chosen('afloat', layout()), true)
+    expect(session.value.highlight.passages.map((p) => p.layoutId)).toEqual(['l', 'l'])
+    expect(editSchema.safeParse(session.value).success).toBe(true)
+  })
+})
+
+describe('changing places', () => {
+  it('of a seam holds for all shapes, or with its own arrangement for one', () => {
+    const { session, layout } = open()
+    const seamIn = (shape: Shape) => solve(arrangementFor(layout(), shape), shape).seams[0] as never
+    dragSeam(session, layout().id, { shape: tall, only: false }, seamIn(tall), 960, 'a')
+    expect(rectsIn(layout(), tall).map((r) => r.height)).toEqual([960, 960])
+    expect(rectsIn(layout(), wide).map((r) => r.width)).toEqual([960, 960])
+    dragSeam(session, layout().id, { shape: wide, only: true }, seamIn(wide), 480, 'b')
+    expect(rectsIn(layout(), wide).map((r) => r.width)).toEqual([480, 1440])
+    expect(rectsIn(layout(), tall).map((r) => r.height)).toEqual([960, 960])
+    followOthers(session, layout().id, 'wide')
+    expect(rectsIn(layout(), wide).map((r) => r.width)).toEqual([960, 960])
+  })
+
+  it('where a wide shape has other stacks than the rest goes to that shape', () => {
+    const { session, layout } = open()
+    applyLayout(session, PASSAGE, chosen('extra-strip', layout()), true)
+    setArea(session, layout().id, 'titleArea', true)
+    const before = rectsIn(layout(), tall)
+    const seam = solve(arrangementFor(layout(), wide), wide).seams[0]
+    if (!seam) throw new Error('no seam')
+    dragSeam(session, layout().id, { shape: wide, only: false }, seam, 700, 'a')
+    expect(layout().perShape.wide).toBeDefined()
+    expect(rectsIn(layout(), tall)).toEqual(before)
+  })
+
+  it('of an inset in a derived shape is found back in all of them', () => {
+    const { session, layout } = open()
+    applyLayout(session, PASSAGE, chosen('corner-card', layout()), true)
+    const wanted = { x: 1200, y: 700, width: 480, height: 270 }
+    placeInset(session, layout().id, { shape: wide, only: false }, 'inset' as InsetId, wanted, 'g')
+    const got = rectsIn(layout(), wide)[1]
+    for (const side of ['x', 'y', 'width', 'height'] as const) expect(Math.abs((got?.[side] ?? 0) - wanted[side])).toBeLessThanOrEqual(4)
+    expect(layout().perShape).toEqual({})
+    expect(layout().arrangement.insets[0]?.anchor).toBe('se')
+    goOwnWay(session, layout().id, square)
+    const inSquare = rectsIn(layout(), square)
+    placeInset(session, layout().id, { shape: tall, only: false }, 'inset' as InsetId, { x: 0, y: 0, width: 400, height: 226 }, 'h')
+    expect(rectsIn(layout(), square)).toEqual(inSquare)
+  })
+})
+
+describe('what an arrangement shows', () => {
+  it('is changed in every shape at once, and undone in one step', () => {
+    const { session, layout } = open()
+    goOwnWay(session, layout().id, wide)
+    const before = session.value
+    const id = addBand(session, layout().id, 'whole')
+    swapPanels(session, layout().id, id, 'top' as never)
+    setPanel(session, layout().id, id, 'Turn', { turn: 1, opacity: 0.5 })
+    setGap(session, layout().id, 4, 'g')
+    setBackdrop(session, layout().id, { kind: 'blur', role: 'game', strength: 0.5, darken: 0 })
+    for (const arrangement of [layout().arrangement, layout().perShape.wide as Layout['arrangement']]) {
+      expect(panelsOf(arrangement).map((p) => p.id)).toEqual([id, 'low', 'top'])
+      expect(panelsOf(arrangement)[0]).toMatchObject({ turn: 1, opacity: 0.5 })
+      expect(arrangement.backdrop.kind).toBe('blur')
+    }
+    expect(rectsIn(layout(), tall).reduce((sum, r) => sum + r.height, 8)).toBe(1920)
+    removePanel(session, layout().id, id)
+    swapBands(session, layout().id)
+    const inset = addInset(session, layout().id, 'face')
+    expect(panelsOf(layout().arrangement).map((p) => p.id)).toEqual(['top', 'low', inset])
+    expect(editSchema.safeParse(session.value).success).toBe(true)
+    for (let i = 0; i < 8; i++) session.undo()
+    expect(session.value.layouts).toEqual(before.layouts)
+  })
+
+  it('moves a turned panel’s picture where it is dragged to', () => {
+    const { session, layout } = open()
+    setPanel(session, layout().id, 'low' as never, 'Turn', { turn: 1, zoom: 2 })
+    const cropIn = () => placePanels(session.value, tall, session.value.highlight.passages[0] as never).find((p) => p.panel.id === 'low')?.picture?.crop
+    const before = cropIn()
+    nudgeCrop(session, PASSAGE, tall, 'low' as never, { dy: -0.05 }, 'g')
+    expect((before?.y ?? 0) - (cropIn()?.y ?? 0)).toBeCloseTo(0.05 * 1080, 6)
+    clearCrop(session, PASSAGE, 'low' as never)
+    expect(cropIn()).toEqual(before)
+  })
+})
+
+describe('recipes and brands', () => {
+  const brand: Brand = { ...newRecord('2026-11-25T10:00:00.000Z'), id: 'b' as BrandId, name: 'Heron Ridge', tags: [], palette: { ground: '#102030', ink: '#f4f2ec', accent: '#c98a1b' }, fonts: { title: 'Instrument Sans', captions: 'Instrument Sans' }, logo: null, endCard: null, handle: '' }
+
+  it('do everything in one step', () => {
+    const { session, layout } = open()
+    const before = session.value
+    const kept = newLayout({ ...newRecord(brand.createdAt), id: 'kept' as LayoutId, ownedBy: null, ...chosen('porthole', layout()), basedOn: null })
+    applyRecipe(session, PASSAGE, { recipe: { ...newRecord(brand.createdAt), id: 'r' as RecipeId, name: 'Evening', tags: [], setupId: null, layoutId: kept.id, brandId: brand.id, shapes: [square, wide], byItself: false }, setup: null, layout: kept, brand })
+    expect(session.value.highlight.shapes.map((s) => s.id)).toEqual(['square', 'wide'])
+    expect(layout()).toMatchObject({ name: 'Porthole', basedOn: 'kept' })
+    expect(layout().arrangement.backdrop).toEqual({ kind: 'colour', colour: '#102030' })
+    expect(layout().arrangement.insets[0]?.panel.outline?.border?.colour).toBe('#c98a1b')
+    session.undo()
+    expect(session.value).toEqual(before)
+  })
+
+  it('a brand paints plain grounds and leaves footage alone', () => {
+    const { session, layout } = open()
+    applyBrand(session, brand)
+    expect(layout().arrangement.backdrop).toEqual({ kind: 'colour', colour: '#102030' })
+    setBackdrop(session, layout().id, { kind: 'blur', role: 'game', strength: 0.5, darken: 0 })
+    applyBrand(session, brand)
+    expect(layout().arrangement.backdrop.kind).toBe('blur')
+    applyBrand(session, null)
+    expect(session.value.highlight.brandId).toBeNull()
+  })
+})
