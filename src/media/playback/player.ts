@@ -22,6 +22,9 @@ export interface OutputRange {
   toMicros: Micros
 }
 
+/** While playing, listeners are told this often: a clock and a line that move need no more, and without a GPU each move has the whole page drawn anew. */
+const TELL_EVERY_MS = 48
+
 const NO_TIME: TimeMap = { passages: [], joins: [], lengthMicros: 0 }
 
 /**
@@ -42,6 +45,8 @@ export class Player {
   private range: OutputRange | null = null
   private anchor: { fromMicros: Micros; epochMs: number } | null = null
   private ticking = 0
+  /** When the listeners were last told while playing, ms of wall time. */
+  private toldAt = 0
   private generation = 0
   /** Whoever shows the player may still let go of its canvases after it was closed. */
   private closed = false
@@ -58,7 +63,7 @@ export class Player {
     return () => this.listeners.delete(listener)
   }
 
-  /** Calls back with the position at every display frame while it moves; once at subscription. */
+  /** Calls back with the position about twenty times a second while it plays, and whenever it is moved; once at subscription. `positionMicros` is always exact. */
   onPosition(listener: (t: Micros) => void): () => void {
     this.positionListeners.add(listener)
     listener(this.position)
@@ -201,7 +206,11 @@ export class Player {
       this.pause()
       return
     }
-    this.move(t)
+    this.position = t
+    if (now - this.toldAt >= TELL_EVERY_MS) {
+      this.toldAt = now
+      this.move(t)
+    }
     this.ticking = requestAnimationFrame(this.tick)
   }
 
