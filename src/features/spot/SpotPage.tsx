@@ -173,7 +173,7 @@ function Picture() {
   const { width, height } = recording.video
   return (
     <Box sx={{ bgcolor: palette.mat, minHeight: 0, p: 3, display: 'grid', placeItems: 'center', containerType: 'size' }}>
-      <Box ref={host} data-testid="spot-picture" sx={{ width: `min(100cqw - 24px, (100cqh - 24px) * ${width / height})`, aspectRatio: `${width} / ${height}` }} />
+      <Box ref={host} data-testid="spot-picture" sx={{ position: 'relative', width: `min(100cqw - 24px, (100cqh - 24px) * ${width / height})`, aspectRatio: `${width} / ${height}` }} />
     </Box>
   )
 }

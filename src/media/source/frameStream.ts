@@ -1,16 +1,13 @@
 import { EncodedPacketSink, VideoSampleSink, type EncodedPacket, type InputVideoTrack, type VideoSample } from 'mediabunny'
 import { ReadAhead } from './readAhead'
 
-/** Packets given to the decoder and not taken from it as frames: a look at single frames needs few. */
+/** Packets given to the decoder and not taken from it as frames: enough to keep it busy through its reordering. */
 const MOST_AHEAD = 6
-
-/** Playing and rendering walk on: enough for the decoder to work while a picture is drawn, through its own reordering. */
-const MOST_AHEAD_WALKING = 16
 
 /** Frames from a time on, in the order of their presentation, decoded a little ahead of whoever takes them. Not for concurrent use: await one call before the next. */
 export class FrameStream {
   private readonly samples: AsyncGenerator<VideoSample, void, unknown>
-  private readonly ahead = new ReadAhead(MOST_AHEAD, MOST_AHEAD_WALKING)
+  private readonly ahead = new ReadAhead(MOST_AHEAD)
 
   /** From the frame on screen at `startSeconds`, in container time. */
   constructor(track: InputVideoTrack, startSeconds: number) {

@@ -2,8 +2,8 @@ import { describe, expect, it } from 'vitest'
 import { ReadAhead } from './readAhead'
 
 /** A source that makes numbers as fast as it may, and a taker; what was made and what was taken. */
-function line(most: number, count: number, mostWalking = most) {
-  const ahead = new ReadAhead(most, mostWalking)
+function line(most: number, count: number) {
+  const ahead = new ReadAhead(most)
   const made: number[] = []
   const taken: number[] = []
   let wake = () => {}
@@ -65,16 +65,5 @@ describe('reading ahead', () => {
     ahead.close()
     await source
     expect(made).toHaveLength(20)
-  })
-})
-
-describe('a walk', () => {
-  it('has more ahead of it than a look', async () => {
-    const { made, take } = line(2, 100, 5)
-    await idle()
-    expect(made).toHaveLength(2)
-    for (let i = 0; i < 12; i++) await take()
-    await idle()
-    expect(made).toHaveLength(12 + 5)
   })
 })

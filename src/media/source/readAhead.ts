@@ -1,9 +1,6 @@
 /** Whoever waits and gets nothing lets the source go on after this long: some decoders hold back more than others. */
 const IMPATIENCE_MS = 5
 
-/** So many things taken one after another are a walk. */
-const WALKING_FROM = 12
-
 /**
  * Holds a source back to a number of things ahead of whoever takes what comes of them. The library that decodes would go on for forty frames
  * or more, which is 125 MB of 1080p in every place where frames are taken slowly. One source, one taker that awaits one call before the next.
@@ -15,20 +12,12 @@ export class ReadAhead {
   private closed = false
   private wake: () => void = () => {}
 
-  /** `most` things ahead, and `mostWalking` once so many have been taken that more will surely be: at a walk, what comes has to be there before it is asked for. */
-  constructor(
-    private readonly most: number,
-    private readonly mostWalking: number = most,
-  ) {}
-
-  private get room(): number {
-    return this.taken < WALKING_FROM ? this.most : this.mostWalking
-  }
+  constructor(private readonly most: number) {}
 
   /** For the source, before it gives the next thing. */
   async turn(): Promise<void> {
     this.given++
-    while (!this.closed && this.given - this.taken > this.room) {
+    while (!this.closed && this.given - this.taken > this.most) {
       const woken = new Promise<boolean>((resolve) => (this.wake = () => resolve(false)))
       const impatient = this.waiting && new Promise<boolean>((resolve) => setTimeout(() => resolve(this.waiting), IMPATIENCE_MS))
       if (await (impatient ? Promise.race([woken, impatient]) : woken)) return
