@@ -22,8 +22,10 @@ export const BENCH_KEYS: readonly { keys: string; does: string }[] = [
   { keys: 'H', does: 'Hide or show outlines' },
   { keys: 'Shift, Alt', does: 'While a region is dragged: straight; in this passage only' },
   { keys: 'Shift, Alt, Ctrl', does: 'While an edge of a region is dragged: hold the proportion, keep the centre, do not snap to the picture' },
-  { keys: 'Arrows', does: 'Move what is picked up: a cut by a frame, a region by 2 px of the recording, a crop by one px of the output, a seam by 2; with Shift ten times as far, a cut by a second' },
-  { keys: 'Alt + arrows', does: 'Resize the region that is picked up; move the passage that is picked up' },
+  { keys: 'Alt', does: 'While a seam or an inset is dragged: in this shape only' },
+  { keys: 'Shift, Ctrl', does: 'While an inset is dragged: move the picture inside it, or resize it out of proportion; rest on nothing' },
+  { keys: 'Arrows', does: 'Move what is picked up: a cut by a frame, a region by 2 px of the recording, a crop by one px of the output, a seam or an inset by 2; with Shift ten times as far, a cut by a second' },
+  { keys: 'Alt + arrows', does: 'Resize the region or inset that is picked up; move the seam in this shape only; move the passage that is picked up' },
   { keys: 'Enter', does: 'Numbers of the passage that is picked up' },
   { keys: '+ −', does: 'Zoom the crop of the panel that is picked up' },
   { keys: 'Ctrl + Z', does: 'Undo; with Shift redo' },
@@ -91,7 +93,7 @@ export function useBenchKeys({ session, player, view }: BenchContextValue, open:
   useHotkeys('mod+enter', open.render, SCREEN_KEYS)
   useHotkeys('mod+d', open.versions, SCREEN_KEYS)
   useHotkeys('escape', () => {
-    view.setState({ selection: null, stretch: null })
+    view.setState({ selection: null, stretch: null, alone: null })
     if (document.activeElement instanceof HTMLElement) document.activeElement.blur()
   }, { enableOnFormTags: ['slider'] })
   useHotkeys('?', open.keys, { ...SCREEN_KEYS, useKey: true })

@@ -83,7 +83,7 @@ function Caption({ shape }: { shape: Shape }) {
   const several = useView(() => session.value.highlight.shapes.length > 1)
   const look = (as: 'full' | 'phone') => view.setState({ alone: alone?.as === as ? null : { shapeId: shape.id, as } })
   return (
-    <Box component="figcaption" sx={{ display: 'flex', alignItems: 'center', flexWrap: 'wrap', columnGap: 2, mt: 1, color: '#C9CCC6', fontFamily: fonts.numbers, fontSize: 11, whiteSpace: 'nowrap' }}>
+    <Box component="figcaption" sx={{ display: 'flex', alignItems: 'center', flexWrap: 'wrap', columnGap: 0.5, mt: 1, color: '#C9CCC6', fontFamily: fonts.numbers, fontSize: 11, whiteSpace: 'nowrap' }}>
       <span>
         {shapeName(shape)} {formatSize(shape)}
       </span>
