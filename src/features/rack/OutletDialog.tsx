@@ -60,8 +60,8 @@ export function OutletDialog({ outlet, onClose }: { outlet: Outlet | null; onClo
             {(['width', 'height'] as const).map((side) => (
               <NumberField key={side} label={side === 'width' ? 'Width' : 'Height'} unit="px" value={draft.shape[side]} least={64} most={3840} step={2} onSet={(value) => setSide(side, value)} />
             ))}
-            <NumberField label="Longest (0: any)" unit="s" value={(draft.longestMicros ?? 0) / MICROS_PER_SECOND} least={0} most={36_000} step={1} onSet={(s) => set({ longestMicros: s === 0 ? null : Math.round(s * MICROS_PER_SECOND) })} />
-            <NumberField label="Largest (0: any)" unit="MB" value={(draft.largestBytes ?? 0) / MEGABYTE} least={0} most={100_000} step={10} onSet={(mb) => set({ largestBytes: mb === 0 ? null : Math.round(mb * MEGABYTE) })} />
+            <NumberField label="Longest (0 for any)" unit="s" value={(draft.longestMicros ?? 0) / MICROS_PER_SECOND} least={0} most={36_000} step={1} onSet={(s) => set({ longestMicros: s === 0 ? null : Math.round(s * MICROS_PER_SECOND) })} />
+            <NumberField label="Largest (0 for any)" unit="MB" value={(draft.largestBytes ?? 0) / MEGABYTE} least={0} most={100_000} step={10} onSet={(mb) => set({ largestBytes: mb === 0 ? null : Math.round(mb * MEGABYTE) })} />
           </Box>
         </Box>
         <Box sx={{ textAlign: 'center', fontSize: 12, color: palette.inkSoft }}>
