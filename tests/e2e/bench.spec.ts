@@ -142,8 +142,8 @@ test('three shapes are rendered from one highlight, and no file takes another’
   await toBench(page, made('vp9.webm'), 'vp9')
   await page.getByRole('slider', { name: 'Out point' }).focus()
   for (let i = 0; i < 7; i++) await page.keyboard.press('Shift+ArrowUp')
-  await page.getByRole('button', { name: 'portrait' }).click()
-  await page.getByRole('button', { name: 'square' }).click()
+  await page.getByRole('button', { name: 'portrait', exact: true }).click()
+  await page.getByRole('button', { name: 'square', exact: true }).click()
   for (const round of [1, 2]) {
     await page.getByRole('button', { name: 'Render', exact: true }).click()
     await page.getByRole('button', { name: 'Render 3 files' }).click()
