@@ -18,7 +18,9 @@ export default defineConfig({
     baseURL: `http://localhost:${PORT}`,
     viewport: { width: 1280, height: 800 },
     launchOptions: { executablePath: '/usr/bin/chromium', args: chromiumArgs },
-    trace: 'retain-on-failure',
+    // A recording of every action takes as much of two cores as the tests themselves: ask for one with --trace on.
+    trace: 'off',
+    screenshot: 'only-on-failure',
   },
   webServer: { command: `npx next start -p ${PORT} -H localhost`, url: `http://localhost:${PORT}`, reuseExistingServer: !process.env.CI, env: { NEXT_TELEMETRY_DISABLED: '1' } },
 })

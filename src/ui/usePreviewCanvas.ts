@@ -38,7 +38,8 @@ export function usePreviewCanvas(player: Player, host: RefObject<HTMLElement | n
       const { width, height } = pixels()
       player.resize(key, width, height)
     })
-    observer.observe(element)
+    // What it lies in may put it elsewhere without changing its size.
+    for (let around: HTMLElement | null = element; around; around = around.parentElement) observer.observe(around)
     return () => {
       observer.disconnect()
       player.detach(key)

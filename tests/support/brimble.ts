@@ -96,26 +96,3 @@ export function watchForErrors(page: Page): { expectNone: () => void } {
   })
   return { expectNone: () => expect(problems).toEqual([]) }
 }
-
-/** Lets pages that are opened from now on tell which moment their preview has drawn last. */
-export async function watchDrawing(page: Page): Promise<void> {
-  await page.addInitScript(() => {
-    const add = MessagePort.prototype.addEventListener
-    MessagePort.prototype.addEventListener = function (this: MessagePort, type: string, listener: EventListenerOrEventListenerObject | null, ...rest: unknown[]) {
-      const heard = (event: Event) => {
-        const { argumentList } = ((event as MessageEvent).data ?? {}) as { argumentList?: { value?: { kind?: string; micros?: number } }[] }
-        for (const argument of argumentList ?? []) if (argument.value?.kind === 'drawn') Object.assign(window, { drawnMicros: argument.value.micros })
-        if (typeof listener === 'function') listener.call(this, event)
-        else listener?.handleEvent(event)
-      }
-      return Reflect.apply(add, this, [type, type === 'message' ? heard : listener, ...rest])
-    }
-  })
-}
-
-/** Waits until the preview shows a moment of the highlight, to half a frame at 60 fps; see {@link watchDrawing}. */
-export async function drawnAt(page: Page, seconds: number): Promise<void> {
-  await page.waitForFunction((wanted) => Math.abs(((window as { drawnMicros?: number }).drawnMicros ?? -1e9) - wanted) < 8000, seconds * 1e6, { timeout: 20_000 })
-  // The browser puts it on the screen with its next picture.
-  await page.waitForTimeout(120)
-}

@@ -201,7 +201,7 @@ export class PreviewService implements PreviewWorker {
     const key = `${next.feed.lane} ${next.startMicros}`
     if (key === this.madeReady) return
     this.madeReady = key
-    void sources.makeReady(next.feed)
+    void sources.makeReady(next.feed, next.startMicros - t)
   }
 
   private countFrame(): void {

@@ -1,4 +1,4 @@
-import { VideoSampleSink, type VideoSample } from 'mediabunny'
+import { EncodedPacketSink, VideoSampleSink, type VideoSample } from 'mediabunny'
 import type { Micros } from '@/core/time/micros'
 import { FrameStream } from './frameStream'
 import type { Source } from './openSource'
@@ -9,12 +9,12 @@ import type { Source } from './openSource'
  */
 export const FRAME_TOLERANCE_MICROS = 1000
 
-/** Looking farther ahead than this, it is cheaper to start again at a key frame than to decode everything between. */
-const RESTART_AFTER_MICROS = 1_500_000
+/** A key frame so far ahead is worth starting again at: decoding what lies between would take longer than a fresh decoder does. */
+const WORTH_RESTARTING_MICROS = 500_000
 
 /**
- * Walks through a recording's frames. Asking for times in rising order decodes every frame once; asking backwards or far
- * ahead starts again from the nearest key frame. Not for concurrent use: await one call before the next.
+ * Walks through a recording's frames. Asking for times in rising order decodes every frame once; asking backwards, or beyond
+ * a key frame that lies well ahead, starts again from the last one before. Not for concurrent use: await one call before the next.
  */
 export class FrameCursor {
   private frames: FrameStream | null = null
@@ -29,9 +29,7 @@ export class FrameCursor {
    */
   async frameAt(t: Micros): Promise<VideoSample | null> {
     const wanted = t + FRAME_TOLERANCE_MICROS
-    if (!this.current || wanted < this.startOf(this.current) || wanted > this.startOf(this.current) + RESTART_AFTER_MICROS) {
-      if (!(this.current && this.atStart && wanted < this.startOf(this.current))) await this.restart(wanted)
-    }
+    if (!this.current || (await this.isBetterReachedAnew(this.startOf(this.current), wanted))) await this.restart(wanted)
     while (this.next && this.startOf(this.next) <= wanted) {
       this.current?.close()
       this.current = this.next
@@ -67,6 +65,13 @@ export class FrameCursor {
     }
     this.atStart = this.current !== null && this.startOf(this.current) > wanted
     this.next = await this.pull()
+  }
+
+  private async isBetterReachedAnew(from: Micros, wanted: Micros): Promise<boolean> {
+    if (wanted < from) return !this.atStart
+    if (wanted - from <= WORTH_RESTARTING_MICROS) return false
+    const key = await new EncodedPacketSink(this.source.video).getKeyPacket(this.source.toContainer(wanted), { metadataOnly: true })
+    return key !== null && this.source.toRecording(key.timestamp) - from > WORTH_RESTARTING_MICROS
   }
 
   private async lastTimestamp(): Promise<number> {

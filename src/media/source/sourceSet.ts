@@ -17,9 +17,17 @@ export interface MissingSource {
  */
 const SPARE_CURSORS = 3
 
+/** A cursor that nothing on screen needs takes over a walk that begins so soon after where it stands: at a split, or after a short stretch struck out. */
+const TAKES_OVER_MICROS = 1_500_000
+
+/** A walk that goes on within this of where another ends is left to that one. */
+const GOES_ON_MICROS = 100_000
+
 interface Lane {
   cursor: FrameCursor
   recordingId: RecordingId
+  /** The recording time that it was asked for last. */
+  at: Micros
   lastUsed: number
   /** A cursor is asked for one frame at a time: whoever comes next waits for this. */
   busy: Promise<VideoSample | null>
@@ -32,8 +40,8 @@ export class SourceSet {
   private readonly lanes = new Map<string, Lane>()
   private readonly frames = new Map<string, VideoSample | null>()
   private uses = 0
-  /** How many lanes the picture at hand is made from. */
-  private lanesInUse = 1
+  /** The lanes that the picture at hand is made from. */
+  private lanesInUse: ReadonlySet<string> = new Set()
   /** What is being decoded just now, so that an error can be laid at its door. */
   reading: { fileName: string; atMicros: Micros } | null = null
 
@@ -65,7 +73,7 @@ export class SourceSet {
   /** Decodes what a composition's feeds show; `frameOf` then gives them until the next call. */
   async load(feeds: readonly Feed[], fileNameOf: (id: RecordingId) => string): Promise<void> {
     this.frames.clear()
-    this.lanesInUse = new Set(feeds.map((f) => f.lane)).size
+    this.lanesInUse = new Set(feeds.map((f) => f.lane))
     for (const feed of feeds) {
       if (this.frames.has(keyOf(feed))) continue
       this.reading = { fileName: fileNameOf(feed.recordingId), atMicros: feed.micros }
@@ -75,8 +83,10 @@ export class SourceSet {
     }
   }
 
-  /** Decodes a frame ahead of time, so that showing it later costs nothing; harmless when it fails. */
-  async makeReady(feed: Feed): Promise<void> {
+  /** Decodes a frame before it is due, so that showing it then costs nothing; harmless when it fails. */
+  async makeReady(feed: Feed, dueInMicros: Micros): Promise<void> {
+    const goesOn = ([key, { recordingId, at }]: [string, Lane]) => this.lanesInUse.has(key) && recordingId === feed.recordingId && Math.abs(feed.micros - (at + dueInMicros)) < GOES_ON_MICROS
+    if ([...this.lanes].some(goesOn)) return
     const lane = await this.laneOf(feed)
     if (lane) await frameOn(lane, feed.micros).catch(() => null)
   }
@@ -95,22 +105,37 @@ export class SourceSet {
     this.open.clear()
   }
 
-  private async laneOf({ recordingId, lane }: Feed): Promise<Lane | null> {
+  private async laneOf(feed: Feed): Promise<Lane | null> {
+    const { recordingId, lane: key } = feed
     const source = this.open.get(recordingId)
     if (!source) return null
-    let found = this.lanes.get(lane)
-    if (found && found.recordingId !== recordingId) {
-      this.lanes.delete(lane)
-      await closeLane(found)
-      found = undefined
+    let lane = this.lanes.get(key)
+    if (!lane || !isNear(lane, feed)) lane = this.takeOver(feed) ?? lane
+    if (lane && lane.recordingId !== recordingId) {
+      this.lanes.delete(key)
+      await closeLane(lane)
+      lane = undefined
     }
-    if (!found) {
-      if (this.lanes.size >= this.lanesInUse + SPARE_CURSORS) await this.closeOldest()
-      found = { cursor: new FrameCursor(source), recordingId, lastUsed: 0, busy: Promise.resolve(null) }
-      this.lanes.set(lane, found)
+    if (!lane) {
+      if (this.lanes.size >= Math.max(1, this.lanesInUse.size) + SPARE_CURSORS) await this.closeOldest()
+      lane = { cursor: new FrameCursor(source), recordingId, at: feed.micros, lastUsed: 0, busy: Promise.resolve(null) }
+      this.lanes.set(key, lane)
     }
-    found.lastUsed = ++this.uses
-    return found
+    lane.at = feed.micros
+    lane.lastUsed = ++this.uses
+    return lane
+  }
+
+  /** Exchanges a feed's lane for an idle one that stands just before it, if there is one. */
+  private takeOver(feed: Feed): Lane | undefined {
+    const idle = [...this.lanes].find(([key, lane]) => !this.lanesInUse.has(key) && isNear(lane, feed))
+    if (!idle) return undefined
+    const [key, lane] = idle
+    const own = this.lanes.get(feed.lane)
+    if (own) this.lanes.set(key, own)
+    else this.lanes.delete(key)
+    this.lanes.set(feed.lane, lane)
+    return lane
   }
 
   private async closeOldest(): Promise<void> {
@@ -120,6 +145,8 @@ export class SourceSet {
     await closeLane(oldest[1])
   }
 }
+
+const isNear = (lane: Lane, { recordingId, micros }: Feed) => lane.recordingId === recordingId && micros >= lane.at && micros - lane.at <= TAKES_OVER_MICROS
 
 function frameOn(lane: Lane, t: Micros): Promise<VideoSample | null> {
   lane.busy = lane.busy.catch(() => null).then(() => lane.cursor.frameAt(t))
