@@ -14,7 +14,8 @@ export function PaneFrame({ pane, digit, title, tools, children }: { pane: Pane;
       component="section"
       aria-label={title}
       onPointerDownCapture={() => view.setState({ pane })}
-      sx={{ display: 'flex', flexDirection: 'column', minWidth: 0, minHeight: 0, borderRight: 1, borderColor: 'divider', boxShadow: focused ? `inset 0 2px 0 ${palette.leaf}` : 'none' }}
+      // Stacked by itself: what was painted of it is used again while something moves elsewhere.
+      sx={{ isolation: 'isolate', display: 'flex', flexDirection: 'column', minWidth: 0, minHeight: 0, borderRight: 1, borderColor: 'divider', boxShadow: focused ? `inset 0 2px 0 ${palette.leaf}` : 'none' }}
     >
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, height: 34, flex: 'none', px: 3, borderBottom: 1, borderColor: 'divider' }}>
         <Box component="h2" sx={{ m: 0, fontSize: 13, fontWeight: 700 }}>

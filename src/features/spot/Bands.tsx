@@ -173,7 +173,7 @@ function momentUnder(moments: readonly Moment[], t: Micros): Moment | null {
   return moments.find((m) => m.state !== 'dropped' && t >= m.inMicros && t < m.outMicros) ?? null
 }
 
-/** The moment being shown, as a line. Moved without React: it changes at every display frame. */
+/** The moment being shown, as a line. Moved without React, twelve times a second. */
 function BandPlayhead({ fromMicros, toMicros }: { fromMicros: Micros; toMicros: Micros }) {
   const { player } = useSpotContext()
   const line = useRef<HTMLDivElement>(null)

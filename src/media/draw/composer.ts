@@ -3,7 +3,7 @@ import type { Composition, Feed, FootageStep } from '@/core/compose/composition'
 import { footageOf } from '@/core/compose/composition'
 import { areaOf, contains, type Rect } from '@/core/geometry/rect'
 import type { ImageFileId } from '@/core/model/ids'
-import { CropReader, type DrawCrop } from './cropReader'
+import { CropReader, HALVED_FROM, type DrawCrop } from './cropReader'
 import { drawSteps, type DrawFootage } from './drawSteps'
 
 /** A composition and the canvas that it fills, whatever the canvas's size. */
@@ -22,7 +22,7 @@ export interface Material {
 export class Composer {
   private readonly reader = new CropReader()
   /** What has been read since the reader began. Frames are told apart, not drawn from, once they may be closed. */
-  private read: { frame: VideoSample; feed: string; crop: Rect; draw: DrawCrop }[] = []
+  private read: { frame: VideoSample; feed: string; crop: Rect; small: boolean; draw: DrawCrop }[] = []
 
   /**
    * Draws every target from `material`, borrowed until this is done. All pixels are read first, then drawn at one go: a canvas on screen
@@ -31,9 +31,13 @@ export class Composer {
   async draw(targets: readonly Target[], { frameOf, imageOf }: Material): Promise<void> {
     // The largest first: a crop that lies in one that was read already, such as the whole frame beside a preview, needs no reading of its own.
     const steps = targets.flatMap((t) => footageOf(t.composition)).sort((a, b) => areaOf(b.crop) - areaOf(a.crop))
-    const sourceOf = (step: FootageStep, frame: VideoSample) => this.read.find((r) => r.frame === frame && r.feed === feedKey(step.feed) && contains(r.crop, step.crop))
-    // While a region is dragged, the frames stay: what was read of them for the picture before serves for this one.
-    if (!steps.every((step) => isNothingOr(frameOf(step.feed), (frame) => sourceOf(step, frame) !== undefined))) {
+    const large = new Set(targets.flatMap((t) => footageOf(t.composition).filter((step) => !isSmallOn(t, step)).map(keyOf)))
+    const sourceOf = (step: FootageStep, frame: VideoSample) => this.read.find((r) => r.frame === frame && r.feed === feedKey(step.feed) && contains(r.crop, step.crop) && !(r.small && large.has(keyOf(step))))
+    // While a region is dragged, the frames stay: what was read of them for the picture before serves for this one, once all of it has been read.
+    const frames = steps.flatMap((step) => frameOf(step.feed) ?? [])
+    const known = steps.every((step) => isNothingOr(frameOf(step.feed), (frame) => sourceOf(step, frame) !== undefined))
+    const stays = this.read.some((r) => frames.includes(r.frame))
+    if (!known) {
       this.reader.begin()
       this.read = []
     }
@@ -42,12 +46,23 @@ export class Composer {
       const frame = frameOf(step.feed)
       if (!frame || crops.has(keyOf(step))) continue
       let source = sourceOf(step, frame)
-      if (!source) this.read.push((source = { frame, feed: feedKey(step.feed), crop: step.crop, draw: await this.reader.read(frame, step.crop) }))
+      if (!source) {
+        const small = !stays && !large.has(keyOf(step))
+        this.read.push((source = { frame, feed: feedKey(step.feed), crop: step.crop, small, draw: await this.reader.read(frame, step.crop, small) }))
+      }
       const { draw } = source
       crops.set(keyOf(step), (ctx, dest) => draw(ctx, dest, step.crop))
     }
     for (const { ctx, composition } of targets) drawSteps(ctx, composition, { footage: (step) => crops.get(keyOf(step)) ?? null, imageOf })
   }
+}
+
+/** Whether so little of a step's pixels is shown on a target that half of them, each way, are enough. */
+function isSmallOn({ ctx, composition }: Target, step: FootageStep): boolean {
+  if (step.kind === 'blur') return true
+  const { width, height } = step.crop
+  const shown = step.orientation.turn % 2 === 0 ? step.dest : { width: step.dest.height, height: step.dest.width }
+  return (ctx.canvas.width / composition.size.width) * Math.max(shown.width / width, shown.height / height) <= HALVED_FROM
 }
 
 const isNothingOr = <T>(value: T | null, test: (value: T) => boolean) => value === null || test(value)

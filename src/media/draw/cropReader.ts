@@ -1,5 +1,6 @@
 import type { VideoSample } from 'mediabunny'
 import type { Rect, Size } from '@/core/geometry/rect'
+import { codingOf, FrameHalver } from './frameHalver'
 
 export type Context2D = OffscreenCanvasRenderingContext2D | CanvasRenderingContext2D
 
@@ -8,6 +9,9 @@ export type Context2D = OffscreenCanvasRenderingContext2D | CanvasRenderingConte
  * that was read and inside it, draws less of it.
  */
 export type DrawCrop = (ctx: Context2D, dest: Rect, part?: Rect) => void
+
+/** Drawn at so much of its size or less, a picture is halved first: a filter that looks at four pixels would leave some out. */
+export const HALVED_FROM = 0.54
 
 /** Planar formats whose frames can be narrowed to a crop before conversion; the rest is drawn whole. */
 const NARROWABLE: ReadonlySet<string | null> = new Set(['I420', 'NV12'])
@@ -32,6 +36,7 @@ export class CropReader {
   private readonly open: VideoFrame[] = []
   /** One strip of a frame on its way from the decoder to a canvas. */
   private pixels = new Uint8ClampedArray(0)
+  private readonly halver = new FrameHalver()
 
   /** Begins a new picture: what was read for the one before is drawn over from here on. */
   begin(): void {
@@ -39,8 +44,11 @@ export class CropReader {
     for (const frame of this.open.splice(0)) frame.close()
   }
 
-  /** Reads `crop`, in display-oriented pixels, of a frame. Not for concurrent use. The frame is borrowed until what is returned has been drawn. */
-  async read(frame: VideoSample, crop: Rect): Promise<DrawCrop> {
+  /**
+   * Reads `crop`, in display-oriented pixels, of a frame. `small` says that it will be drawn at {@link HALVED_FROM} of its size at most. Not
+   * for concurrent use. The frame is borrowed until what is returned has been drawn.
+   */
+  async read(frame: VideoSample, crop: Rect, small = false): Promise<DrawCrop> {
     const plain = frame.rotation === 0 && !frame.flip && frame.squarePixelWidth === frame.visibleRect.width
     if (!plain || !NARROWABLE.has(frame.format)) {
       return (ctx, dest, part = crop) => {
@@ -58,10 +66,10 @@ export class CropReader {
       }
     }
     try {
-      const canvas = await this.copyOut(narrowed)
+      const { canvas, scale } = await this.copyOut(narrowed, small)
       return (ctx, dest, part = crop) => {
-        smooth(ctx, dest.width < part.width ? 'medium' : 'low')
-        ctx.drawImage(canvas, part.x - x, part.y - y, part.width, part.height, dest.x, dest.y, dest.width, dest.height)
+        smooth(ctx, dest.width <= HALVED_FROM * scale * part.width ? 'medium' : 'low')
+        ctx.drawImage(canvas, scale * (part.x - x), scale * (part.y - y), scale * part.width, scale * part.height, dest.x, dest.y, dest.width, dest.height)
       }
     } finally {
       narrowed.close()
@@ -73,7 +81,15 @@ export class CropReader {
     return this.read(frame, { x: 0, y: 0, width: frame.displayWidth, height: frame.displayHeight })
   }
 
-  private async copyOut(frame: VideoFrame): Promise<OffscreenCanvas> {
+  /** The pixels of a frame on a canvas, at `scale` of their number each way. */
+  private async copyOut(frame: VideoFrame, small: boolean): Promise<{ canvas: OffscreenCanvas; scale: number }> {
+    const coding = small ? codingOf(frame) : null
+    if (coding) {
+      const half = await this.halver.read(frame, coding)
+      const scratch = this.scratch(half)
+      scratch.putImageData(half, 0, 0)
+      return { canvas: scratch.canvas, scale: 0.5 }
+    }
     const { x: left, y: top, width, height } = frame.visibleRect ?? { x: 0, y: 0, width: frame.codedWidth, height: frame.codedHeight }
     const scratch = this.scratch({ width, height })
     const most = width * Math.min(height, STRIP_ROWS) * 4
@@ -84,7 +100,7 @@ export class CropReader {
       await frame.copyTo(pixels, { rect: { x: left, y: top + y, width, height: rows }, format: 'RGBX' })
       scratch.putImageData(new ImageData(pixels, width, rows), 0, y)
     }
-    return scratch.canvas
+    return { canvas: scratch.canvas, scale: 1 }
   }
 
   private scratch({ width, height }: Size): OffscreenCanvasRenderingContext2D {

@@ -23,7 +23,7 @@ export interface OutputRange {
 }
 
 /** While playing, listeners are told this often: a clock and a line that move need no more, and without a GPU each move has the whole page drawn anew. */
-const TELL_EVERY_MS = 48
+const TELL_EVERY_MS = 80
 
 const NO_TIME: TimeMap = { passages: [], joins: [], lengthMicros: 0 }
 
@@ -44,9 +44,7 @@ export class Player {
   private position: Micros = 0
   private range: OutputRange | null = null
   private anchor: { fromMicros: Micros; epochMs: number } | null = null
-  private ticking = 0
-  /** When the listeners were last told while playing, ms of wall time. */
-  private toldAt = 0
+  private ticking: ReturnType<typeof setTimeout> | undefined
   private generation = 0
   /** Whoever shows the player may still let go of its canvases after it was closed. */
   private closed = false
@@ -63,7 +61,7 @@ export class Player {
     return () => this.listeners.delete(listener)
   }
 
-  /** Calls back with the position about twenty times a second while it plays, and whenever it is moved; once at subscription. `positionMicros` is always exact. */
+  /** Calls back with the position about twelve times a second while it plays, and whenever it is moved; once at subscription. `positionMicros` is always exact. */
   onPosition(listener: (t: Micros) => void): () => void {
     this.positionListeners.add(listener)
     listener(this.position)
@@ -75,7 +73,8 @@ export class Player {
   }
 
   get positionMicros(): Micros {
-    return this.position
+    const { fromMicros, toMicros } = this.playRange()
+    return this.anchor ? clampMicros(this.played(), Math.min(fromMicros, this.position), Math.max(toMicros, this.position)) : this.position
   }
 
   /** `files`: the bytes of the edit's recordings and sound files, by id. */
@@ -122,6 +121,7 @@ export class Player {
 
   /** Goes to a moment; while playing, playing goes on from there. */
   seek(t: Micros): void {
+    this.anchor = null
     this.move(clampMicros(Math.round(t), 0, this.map.lengthMicros))
     if (this.state.kind === 'playing') void this.play(this.state.rate)
     else void this.preview.show(this.position)
@@ -142,6 +142,8 @@ export class Player {
 
   async play(rate = 1): Promise<void> {
     const generation = ++this.generation
+    this.position = this.positionMicros
+    this.anchor = null
     const { fromMicros, toMicros } = this.playRange()
     if (rate > 0 && (this.position >= toMicros - 1 || (this.state.loop && this.position < fromMicros))) this.move(fromMicros)
     this.setState({ kind: 'playing', rate })
@@ -151,13 +153,13 @@ export class Player {
     if (generation !== this.generation) return
     this.anchor = { fromMicros: this.position, epochMs }
     void this.preview.play({ fromMicros: this.position, epochMs, rate })
-    cancelAnimationFrame(this.ticking)
-    this.ticking = requestAnimationFrame(this.tick)
+    this.tick()
   }
 
   pause(): void {
     this.generation++
-    cancelAnimationFrame(this.ticking)
+    this.position = this.positionMicros
+    clearTimeout(this.ticking)
     this.sound?.stop()
     this.anchor = null
     if (this.state.kind === 'paused') return
@@ -189,29 +191,30 @@ export class Player {
     this.worker.terminate()
   }
 
-  private tick = (): void => {
-    const { anchor, state } = this
-    if (!anchor) return
+  /** Where the clock stands while playing, whether or not that is inside what is played. */
+  private played(): Micros {
+    if (!this.anchor) return this.position
     const now = performance.timeOrigin + performance.now()
-    const t = Math.round(anchor.fromMicros + Math.max(0, now - anchor.epochMs) * 1000 * state.rate)
+    return Math.round(this.anchor.fromMicros + Math.max(0, now - this.anchor.epochMs) * 1000 * this.state.rate)
+  }
+
+  private tick = (): void => {
+    clearTimeout(this.ticking)
+    if (!this.anchor) return
+    const { rate, loop } = this.state
+    const t = this.played()
     const { fromMicros, toMicros } = this.playRange()
-    if (t >= toMicros && state.rate > 0) {
-      this.move(state.loop ? fromMicros : toMicros)
-      if (state.loop) void this.play(state.rate)
+    const atEnd = rate > 0 ? t >= toMicros : t <= 0
+    if (atEnd) {
+      this.anchor = null
+      this.move(rate < 0 ? 0 : loop ? fromMicros : toMicros)
+      if (loop && rate > 0) void this.play(rate)
       else this.pause()
       return
     }
-    if (t <= 0 && state.rate < 0) {
-      this.move(0)
-      this.pause()
-      return
-    }
-    this.position = t
-    if (now - this.toldAt >= TELL_EVERY_MS) {
-      this.toldAt = now
-      this.move(t)
-    }
-    this.ticking = requestAnimationFrame(this.tick)
+    this.move(t)
+    const msLeft = (rate > 0 ? toMicros - t : t) / 1000 / Math.abs(rate)
+    this.ticking = setTimeout(this.tick, Math.min(TELL_EVERY_MS, msLeft))
   }
 
   private move(t: Micros): void {

@@ -8,7 +8,7 @@ import type { Passage } from '@/core/model/passage'
 import { clampMicros, type Micros } from '@/core/time/micros'
 import { framesPerSecond as framesPerSecondOf } from '@/core/time/frameRate'
 import { onScreenAt, passageAt, timeMapOf, type TimeMap } from '@/core/time/timeMap'
-import { Composer } from '../draw/composer'
+import { Composer, type Target } from '../draw/composer'
 import { SourceSet } from '../source/sourceSet'
 import type { OpenReply, PlayAnchor, PreviewEvent, PreviewTarget, PreviewWorker } from '../workers/preview.protocol'
 
@@ -29,6 +29,9 @@ const ENOUGH = 0.95
 
 /** How small they may become, as shares of the sides; a step takes a second to be judged. */
 const SHARES = [1, 0.75, 0.5] as const
+
+/** Of a display with sixty pictures a second. */
+const DISPLAY_FRAME_MS = 1000 / 60
 
 /** The first frame after a cut is decoded this long before it is due. */
 const READY_AHEAD_MICROS = 900_000
@@ -51,6 +54,7 @@ export class PreviewService implements PreviewWorker {
   private drawnInSecond = 0
   private secondStarted = 0
   private lastDrawn = ''
+  private turned = 0
 
   observe(onEvent: (event: PreviewEvent) => void): void {
     this.onEvent = onEvent
@@ -149,11 +153,18 @@ export class PreviewService implements PreviewWorker {
         this.stale = false
         if (this.anchor) this.shown = { kind: 'output', micros: positionOf(this.anchor) }
         await this.draw(this.shown)
-        if (this.anchor) await nextDisplayFrame()
+        if (this.anchor) await this.turn()
       }
     } finally {
       this.busy = false
     }
+  }
+
+  /** Until the next picture is due: the display's next frame, or at once when this one took longer than that. */
+  private async turn(): Promise<void> {
+    const late = performance.now() - this.turned > DISPLAY_FRAME_MS
+    await (late ? new Promise<void>((resolve) => setTimeout(resolve)) : nextDisplayFrame())
+    this.turned = performance.now()
   }
 
   private async draw(shown: Shown): Promise<void> {
@@ -165,7 +176,7 @@ export class PreviewService implements PreviewWorker {
     })
     const feeds = uniqueFeeds(pictures.flatMap((p) => feedsOf(p.composition)))
     try {
-      await sources.load(feeds, (id) => recordingOf(edit, id).fileName)
+      await sources.load(feeds, (id) => recordingOf(edit, id).fileName, this.anchor ? undefined : { near: () => this.drawNear(pictures, sources, shown), isOver: () => this.stale })
     } catch {
       const { reading } = sources
       this.onEvent({ kind: 'unreadable', fileName: reading?.fileName ?? edit.highlight.name, atMicros: reading?.atMicros ?? 0 })
@@ -178,8 +189,15 @@ export class PreviewService implements PreviewWorker {
     this.lastDrawn = this.stale ? '' : drawn
     await this.composer.draw(pictures, sources)
     this.countFrame()
-    this.onEvent({ kind: 'drawn', micros: shown.kind === 'output' ? shown.micros : shown.recordingMicros })
+    if (this.stale) this.lastDrawn = ''
+    this.onEvent({ kind: 'drawn', micros: timeOf(shown), exact: !this.stale })
     if (this.anchor && shown.kind === 'output') this.lookAhead(sources, shown.micros)
+  }
+
+  /** Draws what is on the way to a moment that takes long to decode. */
+  private async drawNear(pictures: readonly Target[], sources: SourceSet, shown: Shown): Promise<void> {
+    await this.composer.draw(pictures, sources)
+    this.onEvent({ kind: 'drawn', micros: timeOf(shown), exact: false })
   }
 
   private compositionOf(edit: Edit, target: PreviewTarget, shown: Shown): Composition | null {
@@ -215,6 +233,8 @@ export class PreviewService implements PreviewWorker {
     this.secondStarted = now
   }
 }
+
+const timeOf = (shown: Shown): Micros => (shown.kind === 'output' ? shown.micros : shown.recordingMicros)
 
 /** The recording's own picture; on the same lane as the shapes, so that its frame is decoded once. */
 function wholeFrame(edit: Edit, { recordingId }: Passage, recordingMicros: Micros, lane: string): Composition {

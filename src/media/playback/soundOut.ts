@@ -122,9 +122,12 @@ export class SoundOut {
       const node = this.nodeFor(block)
       node.connect(this.gain)
       node.onended = () => run.nodes.delete(node)
-      run.nodes.add(node)
       const late = this.context.currentTime - at
-      if (late < block.length / 2 / SAMPLE_RATE) node.start(Math.max(at, this.context.currentTime), Math.max(0, late))
+      // What comes after its time is over is left out; only what was started can be stopped.
+      if (late < block.length / 2 / SAMPLE_RATE) {
+        node.start(Math.max(at, this.context.currentTime), Math.max(0, late))
+        run.nodes.add(node)
+      }
       at += block.length / 2 / SAMPLE_RATE
       const ahead = at - this.context.currentTime
       if (ahead > AHEAD_SECONDS) await new Promise((resolve) => setTimeout(resolve, (ahead - AHEAD_SECONDS) * 1000))

@@ -12,6 +12,18 @@ export const FRAME_TOLERANCE_MICROS = 1000
 /** A key frame so far ahead is worth starting again at: decoding what lies between would take longer than a fresh decoder does. */
 const WORTH_RESTARTING_MICROS = 500_000
 
+/** While a frame is on its way, one that was passed is offered after this long, and then every so often: drawing it takes time from decoding. */
+const FIRST_OFFER_MS = 30
+const OFFER_EVERY_MS = 160
+
+/** Whoever waits for a frame that is far away. */
+export interface OnTheWay {
+  /** A frame that was passed on the way, borrowed until this resolves. */
+  offer: (frame: VideoSample) => Promise<void>
+  /** Whether the frame is not wanted any more; the walk then ends where it is. */
+  isOver: () => boolean
+}
+
 /**
  * Walks through a recording's frames. Asking for times in rising order decodes every frame once; asking backwards, or beyond
  * a key frame that lies well ahead, starts again from the last one before. Not for concurrent use: await one call before the next.
@@ -25,12 +37,20 @@ export class FrameCursor {
 
   /**
    * The frame on screen at `t`; before the first frame the first, after the last the last, null if there is none at all.
-   * Borrowed: the cursor closes it at the next call.
+   * Borrowed: the cursor closes it at the next call. A long walk offers what it passes to `onTheWay`, the key frame it starts from first;
+   * where that stops it, the frame it has come to is given.
    */
-  async frameAt(t: Micros): Promise<VideoSample | null> {
+  async frameAt(t: Micros, onTheWay?: OnTheWay): Promise<VideoSample | null> {
     const wanted = t + FRAME_TOLERANCE_MICROS
-    if (!this.current || (await this.isBetterReachedAnew(this.startOf(this.current), wanted))) await this.restart(wanted)
+    const anew = !this.current || (await this.isBetterReachedAnew(this.startOf(this.current), wanted))
+    if (anew) await this.restart(wanted)
+    let due = anew ? -Infinity : performance.now() + FIRST_OFFER_MS
     while (this.next && this.startOf(this.next) <= wanted) {
+      if (onTheWay?.isOver()) break
+      if (onTheWay && this.current && performance.now() > due) {
+        await onTheWay.offer(this.current)
+        due = performance.now() + OFFER_EVERY_MS
+      }
       this.current?.close()
       this.current = this.next
       this.next = null
@@ -56,11 +76,14 @@ export class FrameCursor {
 
   private async restart(wanted: Micros): Promise<void> {
     await this.close()
-    this.frames = new FrameStream(this.source.video, Math.max(0, this.source.toContainer(wanted)))
+    const from = Math.max(0, this.source.toContainer(wanted))
+    const key = await new EncodedPacketSink(this.source.video).getKeyPacket(from, { metadataOnly: true })
+    this.frames = new FrameStream(this.source.video, key?.timestamp ?? from, from)
     this.current = await this.pull()
     if (!this.current) {
       await this.close()
-      this.frames = new FrameStream(this.source.video, await this.lastTimestamp())
+      const last = await this.lastTimestamp()
+      this.frames = new FrameStream(this.source.video, last, last)
       this.current = await this.pull()
     }
     this.atStart = this.current !== null && this.startOf(this.current) > wanted

@@ -9,18 +9,18 @@ export class FrameStream {
   private readonly samples: AsyncGenerator<VideoSample, void, unknown>
   private readonly ahead = new ReadAhead(MOST_AHEAD)
 
-  /** From the frame on screen at `startSeconds`, in container time. */
-  constructor(track: InputVideoTrack, startSeconds: number) {
+  /** From the frame on screen at `startSeconds` on; up to `wantedSeconds` as fast as they come, since nobody looks at those. Container time. */
+  constructor(track: InputVideoTrack, startSeconds: number, private readonly wantedSeconds: number) {
     const packets = new EncodedPacketSink(track)
     const all = packets.packets.bind(packets)
-    packets.packets = (...range) => this.heldBack(all(...range), startSeconds)
+    packets.packets = (...range) => this.heldBack(all(...range))
     // The sink makes its own reader of packets; should a later version no longer ask here, frames are the same and only memory grows.
     this.samples = Object.assign(new VideoSampleSink(track), { _createPacketSink: () => packets }).samples(startSeconds)
   }
 
   /** The next frame, for the caller to close; null after the last. Rejects when the file cannot be read or decoded. */
   async next(): Promise<VideoSample | null> {
-    const result = await this.ahead.take(() => this.samples.next())
+    const result = await this.ahead.take(() => this.samples.next(), ({ value }) => !value || value.timestamp >= this.wantedSeconds)
     return result.done ? null : result.value
   }
 
@@ -29,10 +29,9 @@ export class FrameStream {
     await this.samples.return()
   }
 
-  private async *heldBack(packets: AsyncGenerator<EncodedPacket, void, unknown>, startSeconds: number): AsyncGenerator<EncodedPacket, void, unknown> {
+  private async *heldBack(packets: AsyncGenerator<EncodedPacket, void, unknown>): AsyncGenerator<EncodedPacket, void, unknown> {
     for await (const packet of packets) {
-      // What comes before the start is decoded and dropped at once.
-      if (packet.timestamp >= startSeconds) await this.ahead.turn()
+      if (packet.timestamp >= this.wantedSeconds) await this.ahead.turn()
       yield packet
     }
   }

@@ -24,13 +24,13 @@ export class ReadAhead {
     }
   }
 
-  /** For the taker: `next` gives what has come. */
-  async take<T>(next: () => Promise<T>): Promise<T> {
+  /** For the taker: `next` gives what has come. What the source gave without asking for its turn does not count. */
+  async take<T>(next: () => Promise<T>, counts: (taken: T) => boolean = () => true): Promise<T> {
     this.waiting = true
     this.wake()
     try {
       const result = await next()
-      this.taken++
+      if (counts(result)) this.taken++
       return result
     } finally {
       this.waiting = false

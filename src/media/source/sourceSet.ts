@@ -3,7 +3,7 @@ import type { Feed } from '@/core/compose/composition'
 import { usedImageFiles, usedRecordings, type Edit } from '@/core/model/edit'
 import type { ImageFileId, RecordingId } from '@/core/model/ids'
 import type { Micros } from '@/core/time/micros'
-import { FrameCursor } from './frameCursor'
+import { FrameCursor, type OnTheWay } from './frameCursor'
 import { openSource, type Source } from './openSource'
 
 /** A recording or picture that could not be opened. */
@@ -70,15 +70,19 @@ export class SourceSet {
     return set
   }
 
-  /** Decodes what a composition's feeds show; `frameOf` then gives them until the next call. */
-  async load(feeds: readonly Feed[], fileNameOf: (id: RecordingId) => string): Promise<void> {
+  /**
+   * Decodes what a composition's feeds show; `frameOf` then gives them until the next call. Where that takes long and there is but one feed,
+   * `onTheWay.near` is called when `frameOf` gives a frame near the one asked for.
+   */
+  async load(feeds: readonly Feed[], fileNameOf: (id: RecordingId) => string, onTheWay?: { near: () => Promise<void>; isOver: () => boolean }): Promise<void> {
     this.frames.clear()
     this.lanesInUse = new Set(feeds.map((f) => f.lane))
     for (const feed of feeds) {
       if (this.frames.has(keyOf(feed))) continue
       this.reading = { fileName: fileNameOf(feed.recordingId), atMicros: feed.micros }
       const lane = await this.laneOf(feed)
-      this.frames.set(keyOf(feed), lane ? await frameOn(lane, feed.micros) : null)
+      const near = onTheWay && feeds.length === 1 ? { isOver: onTheWay.isOver, offer: (frame: VideoSample) => (this.frames.set(keyOf(feed), frame), onTheWay.near()) } : undefined
+      this.frames.set(keyOf(feed), lane ? await frameOn(lane, feed.micros, near) : null)
       this.reading = null
     }
   }
@@ -148,8 +152,8 @@ export class SourceSet {
 
 const isNear = (lane: Lane, { recordingId, micros }: Feed) => lane.recordingId === recordingId && micros >= lane.at && micros - lane.at <= TAKES_OVER_MICROS
 
-function frameOn(lane: Lane, t: Micros): Promise<VideoSample | null> {
-  lane.busy = lane.busy.catch(() => null).then(() => lane.cursor.frameAt(t))
+function frameOn(lane: Lane, t: Micros, onTheWay?: OnTheWay): Promise<VideoSample | null> {
+  lane.busy = lane.busy.catch(() => null).then(() => lane.cursor.frameAt(t, onTheWay))
   return lane.busy
 }
 

@@ -29,8 +29,8 @@ export interface PreviewWorker {
   /** Stops playing and shows a moment of a passage's recording, which may lie beyond its cut points. */
   peek(passageId: PassageId, recordingMicros: Micros): void
   play(anchor: PlayAnchor): void
-  /** Told about decoding errors and, once a second while playing, frames drawn in that second, and the share of their sides that pictures are drawn in to keep up. */
+  /** Told about every picture drawn (`exact`: not one on the way to it), decoding errors and, once a second while playing, frames drawn in that second, and the share of their sides that pictures are drawn in to keep up. */
   observe(onEvent: (event: PreviewEvent) => void): void
 }
 
-export type PreviewEvent = { kind: 'drawn'; micros: Micros } | { kind: 'rate'; framesPerSecond: number; share: number } | { kind: 'unreadable'; fileName: string; atMicros: Micros }
+export type PreviewEvent = { kind: 'drawn'; micros: Micros; exact: boolean } | { kind: 'rate'; framesPerSecond: number; share: number } | { kind: 'unreadable'; fileName: string; atMicros: Micros }

@@ -27,7 +27,7 @@ export function Ribbons() {
   const { setup, recording } = useParts()
   const { lengthMicros } = useTimeMap()
   return (
-    <Box component="section" aria-label="Ribbons" sx={{ borderTop: 1, borderColor: 'divider', px: 3, py: 1.5, display: 'grid', rowGap: 1.5 }}>
+    <Box component="section" aria-label="Ribbons" sx={{ isolation: 'isolate', borderTop: 1, borderColor: 'divider', px: 3, py: 1.5, display: 'grid', rowGap: 1.5 }}>
       {setup.regions.map((region) => (
         // Where nobody has said yet where anything is, nobody is missing from it.
         <Ribbon key={region.id} region={region} frame={recording.video} along={along} lengthMicros={lengthMicros} watched={isAboutSomebody(region) && !setup.isGuess} />
@@ -86,7 +86,7 @@ function Strip({ region, bounds, frame, along, lengthMicros, presence }: { regio
   const share = (t: Micros) => `${(100 * t) / Math.max(1, lengthMicros)}%`
   return (
     <Box ref={host} onClick={seek} data-testid={`ribbon-${region.role}`} sx={{ position: 'relative', cursor: 'pointer', minWidth: 0 }}>
-      <Box sx={{ display: 'flex', height: HEIGHT, bgcolor: palette.mat, overflow: 'hidden' }}>
+      <Box sx={{ display: 'flex', height: HEIGHT, bgcolor: palette.mat, overflow: 'hidden', isolation: 'isolate' }}>
         {width > 0 && Array.from({ length: count }, (_, n) => <Cell key={n} region={region} bounds={bounds} moment={nearest(along, ((n + 0.5) * lengthMicros) / count)} />)}
       </Box>
       <Box sx={{ position: 'relative', height: BAR, bgcolor: presence ? palette.leaf : palette.line }}>
@@ -115,16 +115,20 @@ function Cell({ region, bounds, moment }: { region: Region; bounds: ReadonlyMap<
   )
 }
 
-/** Moved without React: it changes at every display frame. */
+/** Moved without React, and on a layer of its own: nothing else is drawn anew for it. */
 function Playhead({ lengthMicros }: { lengthMicros: Micros }) {
   const { player } = useBenchContext()
   const line = useRef<HTMLDivElement>(null)
   useEffect(
     () =>
       player.onPosition((t) => {
-        if (line.current) line.current.style.left = `${(100 * t) / Math.max(1, lengthMicros)}%`
+        if (line.current) line.current.style.transform = `translateX(${(100 * t) / Math.max(1, lengthMicros)}%)`
       }),
     [player, lengthMicros],
   )
-  return <Box ref={line} aria-hidden sx={{ position: 'absolute', top: -2, bottom: -2, width: 0, borderLeft: '2px solid #fff', outline: `1px solid ${palette.haw}`, pointerEvents: 'none' }} />
+  return (
+    <Box ref={line} aria-hidden sx={{ position: 'absolute', top: -2, bottom: -2, left: 0, right: 0, pointerEvents: 'none', willChange: 'transform' }}>
+      <Box sx={{ height: '100%', width: 0, borderLeft: '2px solid #fff', outline: `1px solid ${palette.haw}` }} />
+    </Box>
+  )
 }

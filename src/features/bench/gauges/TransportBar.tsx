@@ -82,7 +82,9 @@ function Clock({ lengthMicros, rate }: { lengthMicros: number; rate: number }) {
   )
   return (
     <Box sx={{ fontFamily: fonts.numbers, fontSize: 13, whiteSpace: 'nowrap', minWidth: 150 }}>
-      <span ref={text} data-testid="clock" /> <Box component="span" sx={{ color: palette.inkSoft }}>/ {formatTime(lengthMicros, 2)}</Box>
+      {/* Changes twelve times a second: nothing around it is to be laid out for that. */}
+      <Box component="span" ref={text} data-testid="clock" sx={{ display: 'inline-block', width: `${formatTime(lengthMicros, 2).length}ch`, height: '1lh', verticalAlign: 'bottom', contain: 'strict' }} />{' '}
+      <Box component="span" sx={{ color: palette.inkSoft }}>/ {formatTime(lengthMicros, 2)}</Box>
       {rate !== 1 && <Box component="span" sx={{ color: palette.strawInk }}> {rate}×</Box>}
     </Box>
   )
