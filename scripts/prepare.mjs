@@ -3,7 +3,7 @@ import { createHash } from 'node:crypto'
 import { existsSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { has, root, run } from './commands.mjs'
-import { placeModels } from './placeModels.mjs'
+import { placeAssets } from './placeAssets.mjs'
 
 const at = (...parts) => join(root, ...parts)
 
@@ -30,7 +30,7 @@ function fingerprint() {
 
 /** Builds the application unless the build there is was made from the same files. */
 export async function ensureBuild() {
-  placeModels()
+  placeAssets()
   const stamp = at('.next', 'brimble-build')
   const now = fingerprint()
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === now && existsSync(at('.next', 'BUILD_ID'))) return

@@ -1,7 +1,7 @@
 import { DEFAULT_LAYOUT_NAME, startingLayout, startingRegions } from '@/core/model/starting'
 import type { Edit } from '@/core/model/edit'
 import type { Highlight } from '@/core/model/highlight'
-import type { HighlightId, LayoutId, PanelId, PassageId, RecordingId, RegionId, SetupId } from '@/core/model/ids'
+import type { CueId, HighlightId, LayoutId, PanelId, PassageId, RecordingId, RegionId, SetupId } from '@/core/model/ids'
 import { newLayout, type Layout } from '@/core/model/layout'
 import { readRecord, type RecordKind, type RecordOf } from '@/core/model/migrate'
 import { newPassage, recordingsIn, setupsIn, type Passage } from '@/core/model/passage'
@@ -10,6 +10,7 @@ import type { Recording } from '@/core/model/recording'
 import { newRegion, type Region } from '@/core/model/region'
 import { newSetup, type Setup } from '@/core/model/setup'
 import { STANDARD_SHAPES, type Shape } from '@/core/model/shape'
+import { NO_WORDS } from '@/core/model/words'
 import type { Micros } from '@/core/time/micros'
 import type { Table } from 'dexie'
 import { newId, nowStamp } from './clock'
@@ -54,6 +55,7 @@ export async function createHighlight(recording: Recording, wanted: NewHighlight
     joinTiming: 'hold',
     beds: [],
     origin: wanted.origin ?? null,
+    words: wordsLike(previous, recording.id),
     brandId: previous?.highlight.brandId ?? null,
   }
   const db = database()
@@ -63,6 +65,13 @@ export async function createHighlight(recording: Recording, wanted: NewHighlight
     await db.highlights.put(highlight)
   })
   return highlight
+}
+
+/** What is said in a recording is known from the highlight cut before, and captions look as they did there. Titles are each highlight's own. */
+function wordsLike(previous: Edit | null, recordingId: RecordingId): Highlight['words'] {
+  if (!previous) return NO_WORDS
+  const { cues, speakers, captions } = previous.highlight.words
+  return { cues: cues.filter((c) => c.recordingId === recordingId).map((c) => ({ ...c, id: newId<CueId>() })), speakers, captions, titles: [] }
 }
 
 /** A passage of all of a recording (at most a first cut's length) for an edit, with the records of its own that the edit lacks. */

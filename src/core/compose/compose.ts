@@ -4,13 +4,14 @@ import { layoutOf, recordingOf, type Edit } from '../model/edit'
 import type { Shape } from '../model/shape'
 import type { Passage } from '../model/passage'
 import type { Micros } from '../time/micros'
-import { onScreenAt, recordingMicrosAt, type Playing, type TimeMap } from '../time/timeMap'
+import { onScreenAt, passageAt, recordingMicrosAt, type Playing, type TimeMap } from '../time/timeMap'
 import { backdropSteps } from './backdropSteps'
 import type { Composition, Feed, PictureStep } from './composition'
 import { feedAt, feedMoment, laneOf } from './feeds'
 import { allOf, joinSteps, type Drawn } from './joinSteps'
 import { pictureOutline } from './pictureOutline'
 import { placePanels, regionForRole } from './placePanels'
+import { wordSteps } from './wordSteps'
 
 /** One passage at a moment: where its recording is, and when that is in the output. */
 interface Moment {
@@ -46,7 +47,7 @@ const sizeOf = ({ width, height }: Size): Size => ({ width, height })
 export function composePassageAt(edit: Edit, map: TimeMap, shape: Shape, passage: Passage, recordingMicros: Micros): Composition {
   const start = map.passages.find((p) => p.passage.id === passage.id)?.startMicros ?? 0
   const t = start + Math.round(((recordingMicros - passage.inMicros) * 100) / passage.speedPercent)
-  return { size: sizeOf(shape), steps: allOf(drawPassage(edit, map, shape, { passage, recordingMicros, t, lane: laneOf(passage, 0) })) }
+  return { size: sizeOf(shape), steps: [...allOf(drawPassage(edit, map, shape, { passage, recordingMicros, t, lane: laneOf(passage, 0) })), ...wordSteps(edit, map, shape, passage, t)] }
 }
 
 /** The frame of a highlight in a shape at output time `t`, or null outside the highlight. `map` is the edit's own time map. */
@@ -55,8 +56,10 @@ export function compose(edit: Edit, map: TimeMap, shape: Shape, t: Micros): Comp
   if (!shown) return null
   const size = sizeOf(shape)
   const draw = ({ placed: { passage }, run, recordingMicros }: Playing) => drawPassage(edit, map, shape, { passage, recordingMicros, t, lane: laneOf(passage, run) })
-  if (shown.kind === 'one') return { size, steps: allOf(draw(shown)) }
-  return { size, steps: joinSteps(shown.join, shown.progress, draw(shown.from), draw(shown.to), size) }
+  const steps = shown.kind === 'one' ? allOf(draw(shown)) : joinSteps(shown.join, shown.progress, draw(shown.from), draw(shown.to), size)
+  const placed = passageAt(map, t)
+  // Words stand still while pictures move.
+  return { size, steps: placed ? [...steps, ...wordSteps(edit, map, shape, placed.passage, t)] : steps }
 }
 
 /** What comes on next after `t`: the first moment of the run that follows, with the output time at which it starts; null when nothing does. */

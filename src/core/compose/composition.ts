@@ -1,7 +1,9 @@
 import type { Point, Rect, Size } from '../geometry/rect'
 import type { ImageFileId, PanelId, RecordingId } from '../model/ids'
 import type { Turn } from '../model/panel'
+import type { TextStyle } from '../model/textStyle'
 import type { Micros } from '../time/micros'
+import type { Token } from '../words/tokens'
 import type { PictureOutline } from './pictureOutline'
 
 /**
@@ -25,7 +27,8 @@ export interface Orientation {
  * `dest` is in canvas pixels; `crop` in display-oriented pixels of the recording, where fractions are allowed so that nothing is
  * stretched. *colour*, *gradient*, *blur* and *image* fill the canvas; `radius` is the blur's standard deviation in canvas pixels. A
  * `layer` is a canvas of its own, moved by `offset` and laid over with `opacity` 0..1, seen through `window` alone; a `tint` covers
- * everything drawn so far.
+ * everything drawn so far. *text* is set into `area` by core/words/setText; `word` is the one being spoken, in characters of `text`; `scale` is
+ * about the middle of the words.
  */
 export type Step =
   | { kind: 'colour'; colour: string }
@@ -35,8 +38,10 @@ export type Step =
   | { kind: 'picture'; panelId: PanelId; feed: Feed; crop: Rect; dest: Rect; orientation: Orientation; outline: PictureOutline | null; opacity: number }
   | { kind: 'layer'; offset: Point; opacity: number; window: Rect; steps: Step[] }
   | { kind: 'tint'; colour: string; opacity: number }
+  | { kind: 'text'; text: string; style: TextStyle; area: Rect; word: Token | null; opacity: number; scale: number }
 
 export type PictureStep = Extract<Step, { kind: 'picture' }>
+export type TextStep = Extract<Step, { kind: 'text' }>
 /** A step that shows something of a recording. */
 export type FootageStep = Extract<Step, { feed: Feed }>
 
@@ -49,6 +54,11 @@ export interface Composition {
 /** Every step that shows something of a recording, in drawing order. */
 export function footageOf({ steps }: Pick<Composition, 'steps'>): FootageStep[] {
   return steps.flatMap((step) => ('feed' in step ? [step] : step.kind === 'layer' ? footageOf(step) : []))
+}
+
+/** Every text that a composition shows. Words are never inside a layer: they stand still while pictures move. */
+export function textsOf({ steps }: Pick<Composition, 'steps'>): TextStep[] {
+  return steps.filter((s) => s.kind === 'text')
 }
 
 /** Every moment that a composition shows, in drawing order. */

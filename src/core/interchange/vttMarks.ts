@@ -1,4 +1,5 @@
 import type { Micros } from '../time/micros'
+import { escapeVtt, formatVttTime } from './vttText'
 import { MarkCollector, tooLarge, type Mark, type MarksRead } from './mark'
 
 const TIME = /^(?:(\d{2,}):)?([0-5]\d):([0-5]\d)\.(\d{3})$/
@@ -52,19 +53,12 @@ function plainText(text: string): string {
   return text.replace(/<[^>]*>/g, '').replace(/&(amp|lt|gt|nbsp|lrm|rlm);/g, (_, name: string) => names[name] ?? '')
 }
 
-function formatVttTime(t: Micros): string {
-  const ms = Math.round(t / 1000)
-  const pad = (n: number, digits = 2) => String(n).padStart(digits, '0')
-  return `${pad(Math.floor(ms / 3_600_000))}:${pad(Math.floor(ms / 60_000) % 60)}:${pad(Math.floor(ms / 1000) % 60)}.${pad(ms % 1000, 3)}`
-}
-
 /** Marks as WebVTT chapters. A mark without an end lasts until the next one, or a second. */
 export function writeVttMarks(marks: readonly Mark[]): string {
   const cues = marks.map((m, i) => {
     const next = marks[i + 1]?.inMicros ?? 0
     const end = m.outMicros ?? Math.max(next, m.inMicros + 1_000_000)
-    const label = (m.label || `Mark ${i + 1}`).replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;')
-    return `${formatVttTime(m.inMicros)} --> ${formatVttTime(end)}\n${label}\n`
+    return `${formatVttTime(m.inMicros)} --> ${formatVttTime(end)}\n${escapeVtt(m.label || `Mark ${i + 1}`)}\n`
   })
   return ['WEBVTT\n', ...cues].join('\n')
 }

@@ -4,6 +4,7 @@ import { brandId, highlightId, recordingId } from './ids'
 import { passage } from './passage'
 import { micros, recordBase, title } from './record'
 import { shape } from './shape'
+import { NO_WORDS, words } from './words'
 
 /**
  * What a join does to time. *hold*: cut points stay where they are on the output clock; a join takes half its length from beyond
@@ -25,6 +26,7 @@ export const highlight = recordBase.extend({
   /** Music and voices under everything. */
   beds: z.array(bed).max(8).default([]),
   origin: origin.nullable().default(null),
+  words: words.default(NO_WORDS),
   /** In whose colours it is. */
   brandId: brandId.nullable().default(null),
 })

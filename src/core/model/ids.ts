@@ -19,6 +19,9 @@ export const soundFileId = id.brand<'SoundFileId'>()
 export const bedId = id.brand<'BedId'>()
 export const momentId = id.brand<'MomentId'>()
 export const versionId = id.brand<'VersionId'>()
+export const cueId = id.brand<'CueId'>()
+export const titleId = id.brand<'TitleId'>()
+export const speakerId = id.brand<'SpeakerId'>()
 
 export type RecordingId = z.infer<typeof recordingId>
 export type RegionId = z.infer<typeof regionId>
@@ -37,3 +40,6 @@ export type SoundFileId = z.infer<typeof soundFileId>
 export type BedId = z.infer<typeof bedId>
 export type MomentId = z.infer<typeof momentId>
 export type VersionId = z.infer<typeof versionId>
+export type CueId = z.infer<typeof cueId>
+export type TitleId = z.infer<typeof titleId>
+export type SpeakerId = z.infer<typeof speakerId>

@@ -5,6 +5,7 @@ import { newPassage } from './passage'
 import type { Recording } from './recording'
 import { newSetup } from './setup'
 import { STANDARD_SHAPES } from './shape'
+import { NO_WORDS } from './words'
 
 /** An edit that plays a recording from its start to its end, so that output time is recording time; never stored. */
 export function wholeRecording(recording: Recording): Edit {
@@ -14,7 +15,7 @@ export function wholeRecording(recording: Recording): Edit {
   const layoutId = 'whole' as LayoutId
   const passage = newPassage({ id: 'whole' as PassageId, recordingId: id, inMicros: 0, outMicros: durationMicros, setupId, layoutId })
   return {
-    highlight: { ...base, id: 'whole' as HighlightId, name, passages: [passage], shapes: STANDARD_SHAPES.slice(0, 1), joinTiming: 'hold', beds: [], origin: null, brandId: null },
+    highlight: { ...base, id: 'whole' as HighlightId, name, passages: [passage], shapes: STANDARD_SHAPES.slice(0, 1), joinTiming: 'hold', beds: [], words: NO_WORDS, origin: null, brandId: null },
     setups: [newSetup({ ...base, id: setupId, name, regions: [], ownedBy: null })],
     layouts: [newLayout({ ...base, id: layoutId, name, arrangement: { tree: { kind: 'space' }, insets: [], backdrop: { kind: 'colour', colour: '#000000' } }, ownedBy: null })],
     recordings: [recording],

@@ -1,10 +1,12 @@
 import type { VideoSample } from 'mediabunny'
 import type { Composition, Feed, FootageStep } from '@/core/compose/composition'
-import { footageOf } from '@/core/compose/composition'
+import { footageOf, textsOf } from '@/core/compose/composition'
 import { areaOf, contains, type Rect } from '@/core/geometry/rect'
 import type { ImageFileId } from '@/core/model/ids'
 import { CropReader, HALVED_FROM, type DrawCrop } from './cropReader'
+import { loadFonts } from '../fonts/loadFonts'
 import { drawSteps, type DrawFootage } from './drawSteps'
+import { forgetSettings } from './drawText'
 
 /** A composition and the canvas that it fills, whatever the canvas's size. */
 export interface Target {
@@ -53,6 +55,7 @@ export class Composer {
       const { draw } = source
       crops.set(keyOf(step), (ctx, dest) => draw(ctx, dest, step.crop))
     }
+    for (const { text, style } of targets.flatMap((t) => textsOf(t.composition))) if (await loadFonts(text, style)) forgetSettings()
     for (const { ctx, composition } of targets) drawSteps(ctx, composition, { footage: (step) => crops.get(keyOf(step)) ?? null, imageOf })
   }
 }

@@ -6,6 +6,7 @@ import type { ImageFileId } from '@/core/model/ids'
 import type { Context2D } from './cropReader'
 import { drawBlurred } from './drawBlurred'
 import { drawOutlined } from './drawOutlined'
+import { drawText } from './drawText'
 import { drawTurned } from './drawTurned'
 import { spareCanvas } from './spareCanvas'
 
@@ -72,6 +73,9 @@ function drawStep(ctx: Context2D, step: Step, size: Size, scale: { x: number; y:
       ctx.fillStyle = step.colour
       ctx.fillRect(0, 0, width, height)
       ctx.globalAlpha = 1
+      break
+    case 'text':
+      drawText(ctx, step, size, scale)
       break
     default:
       assertNever(step)

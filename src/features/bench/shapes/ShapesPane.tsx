@@ -8,6 +8,7 @@ import { palette } from '@/ui/theme'
 import { useBenchContext, useHighlight, useLayout, useView } from '../benchContext'
 import { PaneFrame } from '../PaneFrame'
 import { swapBands } from './arranging'
+import { WordsMenu } from '../words/WordsMenu'
 import { LayoutMenu } from './LayoutMenu'
 import { PanelList } from './PanelList'
 import { ShapeChips } from './ShapeChips'
@@ -27,6 +28,7 @@ export function ShapesPane() {
       title="Shapes"
       tools={
         <>
+          <WordsMenu />
           <LayoutMenu />
           <Tooltip title="Swap bands">
             <IconButton size="small" aria-label="Swap bands" onClick={() => swapBands(session, layout.id)}>

@@ -24,6 +24,7 @@ import { insertPassage } from './cuts'
 import { DeadAirBar } from './DeadAirBar'
 import { SheetRows } from './SheetRows'
 import { useBringIn } from '../useBringIn'
+import { CaptionsMenu } from '../words/CaptionsMenu'
 import { useCutting } from './useCutting'
 import { useDeadAir } from './useDeadAir'
 
@@ -82,6 +83,7 @@ export function SheetPane() {
         <Button startIcon={<MusicNoteIcon />} onClick={() => setOpen('beds')}>
           Music{edit.highlight.beds.length > 0 && ` ${edit.highlight.beds.length}`}
         </Button>
+        <CaptionsMenu />
         <Button startIcon={<ContentCutIcon />} onClick={split}>
           Split
         </Button>

@@ -19,6 +19,7 @@ import { JoinStrip } from './JoinStrip'
 import { PassageHeader } from './PassageHeader'
 import { layOutSheet, outputAt, recordingPerPixel, ROW_HEIGHT, topOfOutput, topOfRecording, type Opened, type SheetItem, type SheetLayout } from './sheetLayout'
 import { SheetRowView } from './SheetRowView'
+import { CueLines } from '../words/CueLines'
 import { HATCHED, StrikeStrip } from './StrikeStrip'
 import type { Pause } from './useDeadAir'
 import { rowKey, useSheetRows, type RowItem } from './useSheetRows'
@@ -106,11 +107,15 @@ export function SheetRows({ rowMicros, pauses }: { rowMicros: Micros; pauses: re
   return (
     <Box ref={scroller} data-testid="sheet-rows" onPointerDownCapture={() => setCarried(null)} onBlurCapture={(e) => e.relatedTarget && setCarried(null)} sx={{ flex: 1, minHeight: 0, overflowY: 'auto', position: 'relative', bgcolor: 'background.paper' }}>
       <Box ref={content} onPointerDown={dragging} sx={{ position: 'relative', height: layout.height + 24, touchAction: 'pan-y', userSelect: 'none' }}>
-        {shown.map((item) => (
-          <Box key={item.key} sx={{ position: 'absolute', left: 0, right: 0, top: 0, height: item.height }} style={{ transform: `translateY(${item.top}px)` }}>
-            {draw(item)}
-          </Box>
-        ))}
+        {/* Stacked by themselves: while the playhead moves, rows are not painted again. */}
+        <Box sx={{ position: 'absolute', inset: 0, isolation: 'isolate' }}>
+          {shown.map((item) => (
+            <Box key={item.key} sx={{ position: 'absolute', left: 0, right: 0, top: 0, height: item.height }} style={{ transform: `translateY(${item.top}px)` }}>
+              {draw(item)}
+            </Box>
+          ))}
+        </Box>
+        <CueLines layout={layout} map={map} from={shown[0]?.top ?? 0} to={(shown.at(-1)?.top ?? 0) + (shown.at(-1)?.height ?? 0)} />
         <MarkedStretch layout={layout} map={map} />
         {pauses.map((pause) => (
           <PauseMark key={pause.key} pause={pause} layout={layout} />
@@ -212,7 +217,7 @@ function PauseMark({ pause, layout }: { pause: Pause; layout: SheetLayout }) {
   )
 }
 
-/** The moment being shown, as a line across. Moved without React: it changes at every display frame. */
+/** The moment being shown, as a line across. Moved without React, and on a layer of its own: nothing else is drawn anew for it. */
 function Playhead({ layout, map }: { layout: SheetLayout; map: TimeMap }) {
   const { player } = useBenchContext()
   const line = useRef<HTMLDivElement>(null)
@@ -226,8 +231,8 @@ function Playhead({ layout, map }: { layout: SheetLayout; map: TimeMap }) {
     [player, layout, map],
   )
   return (
-    <Box ref={line} aria-hidden sx={{ position: 'absolute', left: 0, right: 0, top: 0, height: 0, borderTop: `2px solid ${palette.haw}`, pointerEvents: 'none', zIndex: 4 }}>
-      <Box component="span" ref={label} sx={{ position: 'absolute', right: 0, top: -9, px: 1, bgcolor: palette.haw, color: '#fff', fontFamily: fonts.numbers, fontSize: 11, lineHeight: '16px' }} />
+    <Box ref={line} aria-hidden sx={{ position: 'absolute', left: 0, right: 0, top: 0, height: 0, borderTop: `2px solid ${palette.haw}`, pointerEvents: 'none', zIndex: 4, willChange: 'transform' }}>
+      <Box component="span" ref={label} sx={{ position: 'absolute', right: 0, top: -9, width: 62, textAlign: 'center', contain: 'strict', height: 16, bgcolor: palette.haw, color: '#fff', fontFamily: fonts.numbers, fontSize: 11, lineHeight: '16px' }} />
     </Box>
   )
 }

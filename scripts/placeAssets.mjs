@@ -1,0 +1,62 @@
+// Puts what comes out of packages where the application serves it, not kept in git: the model that finds faces and the WebAssembly it runs
+// on into public/faces, fonts for words on the picture into public/fonts.
+import { copyFileSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { basename, join } from 'node:path'
+import { root } from './commands.mjs'
+
+const FACES = [
+  ['@vladmandic/human/models', ['blazeface.json', 'blazeface.bin']],
+  ['@tensorflow/tfjs-backend-wasm/dist', ['tfjs-backend-wasm.wasm', 'tfjs-backend-wasm-simd.wasm']],
+]
+
+/** Families as core/model/fonts names them, and the style sheets that say which file holds which letters. */
+const FONTS = {
+  'Instrument Sans': '@fontsource-variable/instrument-sans/index.css',
+  Archivo: '@fontsource-variable/archivo/index.css',
+  Anton: '@fontsource/anton/400.css',
+  Fredoka: '@fontsource-variable/fredoka/index.css',
+  Lora: '@fontsource-variable/lora/index.css',
+  Caveat: '@fontsource-variable/caveat/index.css',
+  'JetBrains Mono': '@fontsource-variable/jetbrains-mono/index.css',
+  'Noto Sans': '@fontsource-variable/noto-sans/index.css',
+  'Noto Sans Arabic': '@fontsource-variable/noto-sans-arabic/index.css',
+  'Noto Sans Hebrew': '@fontsource-variable/noto-sans-hebrew/index.css',
+  'Noto Sans JP': '@fontsource-variable/noto-sans-jp/index.css',
+  'Noto Sans SC': '@fontsource-variable/noto-sans-sc/index.css',
+  'Noto Sans KR': '@fontsource-variable/noto-sans-kr/index.css',
+  'Noto Color Emoji': '@fontsource/noto-color-emoji/400.css',
+}
+
+const packages = join(root, 'node_modules')
+
+function placeFaces() {
+  const place = join(root, 'public', 'faces')
+  mkdirSync(place, { recursive: true })
+  for (const [from, names] of FACES) for (const name of names) copyFileSync(join(packages, from, name), join(place, name))
+}
+
+/** The font files, and `faces.json`: what media/fonts/loadFonts reads to know them. */
+function placeFonts() {
+  const place = join(root, 'public', 'fonts')
+  rmSync(place, { recursive: true, force: true })
+  mkdirSync(place, { recursive: true })
+  const faces = Object.entries(FONTS).flatMap(([family, sheet]) => {
+    const path = join(packages, sheet)
+    const blocks = readFileSync(path, 'utf8').match(/@font-face\s*\{[^}]*\}/g) ?? []
+    if (blocks.length === 0) throw new Error(`${sheet}: no font in it`)
+    return blocks.map((block) => {
+      const one = (pattern) => pattern.exec(block)?.[1]?.trim()
+      const file = one(/url\(([^)]+\.woff2)\)/)
+      copyFileSync(join(path, '..', file), join(place, basename(file)))
+      return { family, weight: one(/font-weight:\s*([^;]+)/), unicodeRange: one(/unicode-range:\s*([^;]+)/) ?? 'U+0-10FFFF', file: basename(file) }
+    })
+  })
+  writeFileSync(join(place, 'faces.json'), JSON.stringify(faces))
+}
+
+export function placeAssets() {
+  placeFaces()
+  placeFonts()
+}
+
+if (process.argv[1] === import.meta.filename) placeAssets()

@@ -1,0 +1,58 @@
+'use client'
+
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import Checkbox from '@mui/material/Checkbox'
+import Dialog from '@mui/material/Dialog'
+import DialogActions from '@mui/material/DialogActions'
+import DialogContent from '@mui/material/DialogContent'
+import DialogTitle from '@mui/material/DialogTitle'
+import FormControlLabel from '@mui/material/FormControlLabel'
+import TextField from '@mui/material/TextField'
+import { useMemo, useState } from 'react'
+import { findText } from '@/core/words/cueEdits'
+import { palette } from '@/ui/theme'
+import { useBenchContext, useHighlight } from '../benchContext'
+import { replaceAll } from './wording'
+
+/** Places shown before the rest are only counted. */
+const MOST_SHOWN = 40
+
+/** The same mistake in many captions, put right at once. */
+export function FindTextDialog({ onClose }: { onClose: () => void }) {
+  const { session } = useBenchContext()
+  const { words } = useHighlight()
+  const [wanted, setWanted] = useState('')
+  const [replacement, setReplacement] = useState('')
+  const [wholeWords, setWholeWords] = useState(true)
+  const found = useMemo(() => findText(words.cues, wanted.trim(), wholeWords), [words.cues, wanted, wholeWords])
+  const textOf = (id: string) => words.cues.find((c) => c.id === id)?.text ?? ''
+  return (
+    <Dialog open onClose={onClose} maxWidth="sm" fullWidth>
+      <DialogTitle>Find and replace in captions</DialogTitle>
+      <DialogContent sx={{ display: 'grid', gap: 3, '&&': { pt: 1 } }}>
+        <TextField autoFocus size="small" label="Find" value={wanted} onChange={(e) => setWanted(e.target.value)} slotProps={{ htmlInput: { maxLength: 200 } }} />
+        <TextField size="small" label="Put in its place" value={replacement} onChange={(e) => setReplacement(e.target.value)} slotProps={{ htmlInput: { maxLength: 200 } }} />
+        <FormControlLabel control={<Checkbox size="small" checked={wholeWords} onChange={(_, whole) => setWholeWords(whole)} />} label="Whole words" />
+        <Box role="status" sx={{ fontSize: 12.5, color: palette.inkSoft }}>
+          {wanted.trim() === '' ? 'Nothing looked for yet.' : found.length === 0 ? 'Nowhere.' : `${found.length} ${found.length === 1 ? 'place' : 'places'}`}
+        </Box>
+        <Box component="ul" aria-label="Where it stands" sx={{ m: 0, pl: 4, maxHeight: 220, overflowY: 'auto', fontSize: 13 }}>
+          {found.slice(0, MOST_SHOWN).map(({ cueId, from, to }) => (
+            <li key={`${cueId} ${from}`}>
+              {textOf(cueId).slice(0, from)}
+              <mark>{textOf(cueId).slice(from, to)}</mark>
+              {textOf(cueId).slice(to)}
+            </li>
+          ))}
+        </Box>
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={onClose}>Close</Button>
+        <Button variant="contained" color="primary" disabled={found.length === 0} onClick={() => replaceAll(session, found, replacement)}>
+          Replace {found.length > 0 ? found.length : ''}
+        </Button>
+      </DialogActions>
+    </Dialog>
+  )
+}
