@@ -27,6 +27,8 @@ export const BENCH_KEYS: readonly { keys: string; does: string }[] = [
   { keys: 'Arrows', does: 'Move what is picked up: a cut by a frame, a region by 2 px of the recording, a crop by one px of the output, a seam or an inset by 2; with Shift ten times as far, a cut by a second' },
   { keys: 'Alt + arrows', does: 'Resize the region or inset that is picked up; move the seam in this shape only; move the passage that is picked up' },
   { keys: 'Enter', does: 'Numbers of the passage that is picked up' },
+  { keys: 'Enter, Backspace', does: 'In a caption: split it at the caret; at its start, join it to the one before' },
+  { keys: 'Alt + ↑ ↓', does: 'In a caption: move its start; with Shift its end' },
   { keys: '+ −', does: 'Zoom the crop of the panel that is picked up' },
   { keys: 'Ctrl + Z', does: 'Undo; with Shift redo' },
   { keys: 'Ctrl + D', does: 'Versions' },
