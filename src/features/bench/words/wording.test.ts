@@ -1,0 +1,86 @@
+import { beforeEach, describe, expect, it } from 'vitest'
+import { sampleEdit } from '../../../../tests/support/edits'
+import type { CueId } from '@/core/model/ids'
+import { highlight } from '@/core/model/highlight'
+import { CAPTION_STYLES } from '@/core/words/textStyles'
+import { Session } from '@/store/session'
+import type { EditSession } from '../edits'
+import { addCueAt, addTitle, editTitle, joinBefore, moveCueEdge, removeCue, removeTitle, replaceAll, setCaptions, setCues, setCueText, splitAt, type LooseCue } from './wording'
+
+let session: EditSession
+beforeEach(() => {
+  session = new Session(sampleEdit(), [], 0, () => Promise.resolve('written'))
+})
+
+const words = () => session.value.highlight.words
+const texts = () => words().cues.map((c) => c.text)
+const recordingId = sampleEdit().recordings[0]?.id
+if (!recordingId) throw new Error('no recording')
+const loose = (text: string, from: number, to: number, voice: string | null = null): LooseCue => ({ text, fromMicros: from * 1e6, toMicros: to * 1e6, words: [], voice })
+
+describe('words of a highlight', () => {
+  beforeEach(() => setCues(session, recordingId, [loose('Stay low, stay low.', 13, 15, 'Wren'), loose('Clean turn!', 16, 17, 'Wren'), loose('Where?', 18, 19, 'Odo')], 'Read captions'))
+
+  it('take the place of what a recording had; each speaker is known once; one step of undo', () => {
+    expect(words().speakers.map((s) => s.name)).toEqual(['Wren', 'Odo'])
+    setCues(session, recordingId, [loose('Only this', 13, 14, 'Odo')], 'Read captions')
+    expect(texts()).toEqual(['Only this'])
+    expect(words().speakers).toHaveLength(2)
+    session.undo()
+    expect(texts()).toEqual(['Stay low, stay low.', 'Clean turn!', 'Where?'])
+  })
+
+  it('typed at one go are one step of undo', () => {
+    const [first] = words().cues
+    for (const text of ['S', 'So', 'So low']) setCueText(session, first?.id as CueId, text, 'one visit')
+    expect(texts()[0]).toBe('So low')
+    session.undo()
+    expect(texts()[0]).toBe('Stay low, stay low.')
+  })
+
+  it('are split, joined, moved and removed, and every state is one that can be stored', () => {
+    const [first, second] = words().cues
+    const made = splitAt(session, first?.id as CueId, 10)
+    expect(texts()).toEqual(['Stay low,', 'stay low.', 'Clean turn!', 'Where?'])
+    expect(joinBefore(session, made as CueId)).toEqual(expect.objectContaining({ id: first?.id, at: 10 }))
+    expect(splitAt(session, first?.id as CueId, 0)).toBeNull()
+    moveCueEdge(session, second?.id as CueId, 'from', 15.5e6, 'drag')
+    expect(words().cues[1]?.fromMicros).toBe(15.5e6)
+    removeCue(session, second?.id as CueId)
+    expect(texts()).toEqual(['Stay low, stay low.', 'Where?'])
+    expect(highlight.safeParse(session.value.highlight).success).toBe(true)
+  })
+
+  it('get an empty line where nothing is said yet, and none where something is', () => {
+    const start = session.value.highlight.passages[0]?.inMicros ?? 0
+    const there = addCueAt(session, 14e6 - start)
+    expect(there).toBe(words().cues[0]?.id)
+    expect(texts()).toHaveLength(3)
+    const made = addCueAt(session, 15.2e6 - start)
+    expect(words().cues.map((c) => c.id).indexOf(made as CueId)).toBe(1)
+    expect(words().cues[1]).toMatchObject({ text: '', fromMicros: 15.2e6, toMicros: 16e6 })
+  })
+
+  it('are replaced everywhere in one step', () => {
+    const places = words().cues.flatMap((c) => [...c.text.matchAll(/low/g)].map((m) => ({ cueId: c.id, from: m.index, to: m.index + 3 })))
+    replaceAll(session, places, 'high up')
+    expect(texts()[0]).toBe('Stay high up, stay high up.')
+    session.undo()
+    expect(texts()[0]).toBe('Stay low, stay low.')
+  })
+
+  it('wear a style, are shown or not, and have a title above them', () => {
+    const style = CAPTION_STYLES[3]?.style
+    if (!style) throw new Error('no style')
+    setCaptions(session, 'Caption style', { style })
+    setCaptions(session, 'Hide captions', { shown: false })
+    expect(words().captions).toMatchObject({ shown: false, style })
+    const id = addTitle(session, 'Last gate')
+    editTitle(session, id, 'Write the title', { text: 'Last gate, no lift' })
+    expect(words().titles).toMatchObject([{ id, text: 'Last gate, no lift', fromMicros: null, toMicros: null }])
+    removeTitle(session, id)
+    expect(words().titles).toEqual([])
+    session.undo()
+    expect(words().titles).toHaveLength(1)
+  })
+})
