@@ -3,6 +3,7 @@ import { brandId, layoutId, recipeId, setupId } from './ids'
 import { recordBase, title } from './record'
 import { shape } from './shape'
 import { tag } from './tag'
+import { captions } from './words'
 
 /** What belongs together for a kind of highlight: applied in one action. */
 export const recipe = recordBase.extend({
@@ -14,6 +15,8 @@ export const recipe = recordBase.extend({
   layoutId,
   brandId: brandId.nullable(),
   shapes: z.array(shape).min(1).max(12),
+  /** How captions are shown; null leaves them as they are. */
+  captions: captions.nullable().default(null),
   /** Recordings recognised as having the setup are laid out by it without being asked. */
   byItself: z.boolean().default(false),
 })

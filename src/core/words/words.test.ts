@@ -7,6 +7,7 @@ import type { Cue } from '../model/words'
 import { STANDARD_SHAPES } from '../model/shape'
 import { wordArea } from '../layout/wordAreas'
 import { timeMapOf } from '../time/timeMap'
+import { brandedText } from './brandedText'
 import { breakLines } from './breakLines'
 import { blankCueAt, findText, joinToPrevious, moveEdge, replaceText, splitCue } from './cueEdits'
 import { lineUpText, piecesOf } from './lineUpText'
@@ -179,4 +180,17 @@ test('a pasted text is lined up with speech: sentences begin where somebody begi
   expect(startOf('Go,')).toBeCloseTo(19.4, 1)
   lined.slice(1).forEach((l, i) => expect(l.fromMicros).toBeGreaterThanOrEqual(lined[i]?.toMicros ?? 0))
   expect(lineUpText(text, [])).toEqual([])
+})
+
+test('a brand gives words its font, and its colours where they stand on something of their own', () => {
+  const brand = { palette: { ground: '#112233', ink: '#eeeeee', accent: '#ff8800' }, fonts: { title: 'Anton', captions: 'Lora' } }
+  for (const { style } of [...CAPTION_STYLES, ...TITLE_STYLES]) {
+    const made = brandedText(style, brand, 'captions')
+    expect(made.font).toBe('Lora')
+    expect(made.colour).toBe(style.block ? '#eeeeee' : style.colour)
+    expect(made.block?.colour).toBe(style.block ? '#112233' : undefined)
+    if (made.emphasis.kind !== 'none') expect(made.emphasis.colour).toBe('#ff8800')
+    expect({ ...made, font: '', colour: '', block: null, emphasis: null }).toEqual({ ...style, font: '', colour: '', block: null, emphasis: null })
+  }
+  expect(brandedText((TITLE_STYLES[0] as (typeof TITLE_STYLES)[number]).style, brand, 'title').font).toBe('Anton')
 })

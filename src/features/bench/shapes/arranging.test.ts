@@ -14,6 +14,7 @@ import { STANDARD_SHAPES, type Shape } from '@/core/model/shape'
 import { Session } from '@/store/session'
 import type { EditSession } from '../edits'
 import { addBand, addInset, applyLayout, clearCrop, dragSeam, followOthers, goOwnWay, idsInUse, nudgeCrop, placeInset, removePanel, setArea, setBackdrop, setGap, setPanel, swapBands, swapPanels, type Chosen } from './arranging'
+import { PLAIN_TEXT, type TextStyle } from '@/core/model/textStyle'
 import { applyBrand, applyRecipe } from './recipes'
 
 const shapeNamed = (id: string) => STANDARD_SHAPES.find((s) => s.id === id) as Shape
@@ -142,18 +143,21 @@ describe('what an arrangement shows', () => {
   })
 })
 
+const TAGGED: TextStyle = { ...PLAIN_TEXT, emphasis: { kind: 'box', colour: '#2e5e3e' } }
+
 describe('recipes and brands', () => {
-  const brand: Brand = { ...newRecord('2026-11-25T10:00:00.000Z'), id: 'b' as BrandId, name: 'Heron Ridge', tags: [], palette: { ground: '#102030', ink: '#f4f2ec', accent: '#c98a1b' }, fonts: { title: 'Instrument Sans', captions: 'Instrument Sans' }, logo: null, endCard: null, handle: '' }
+  const brand: Brand = { ...newRecord('2026-11-25T10:00:00.000Z'), id: 'b' as BrandId, name: 'Heron Ridge', tags: [], palette: { ground: '#102030', ink: '#f4f2ec', accent: '#c98a1b' }, fonts: { title: 'Anton', captions: 'Lora' }, logo: null, endCard: null, handle: '' }
 
   it('do everything in one step', () => {
     const { session, layout } = open()
     const before = session.value
     const kept = newLayout({ ...newRecord(brand.createdAt), id: 'kept' as LayoutId, ownedBy: null, ...chosen('porthole', layout()), basedOn: null })
-    applyRecipe(session, PASSAGE, { recipe: { ...newRecord(brand.createdAt), id: 'r' as RecipeId, name: 'Evening', tags: [], setupId: null, layoutId: kept.id, brandId: brand.id, shapes: [square, wide], byItself: false }, setup: null, layout: kept, brand })
+    applyRecipe(session, PASSAGE, { recipe: { ...newRecord(brand.createdAt), id: 'r' as RecipeId, name: 'Evening', tags: [], setupId: null, layoutId: kept.id, brandId: brand.id, shapes: [square, wide], captions: { shown: true, style: TAGGED, speakers: 'name' }, byItself: false }, setup: null, layout: kept, brand })
     expect(session.value.highlight.shapes.map((s) => s.id)).toEqual(['square', 'wide'])
     expect(layout()).toMatchObject({ name: 'Porthole', basedOn: 'kept' })
     expect(layout().arrangement.backdrop).toEqual({ kind: 'colour', colour: '#102030' })
     expect(layout().arrangement.insets[0]?.panel.outline?.border?.colour).toBe('#c98a1b')
+    expect(session.value.highlight.words.captions).toEqual({ shown: true, speakers: 'name', style: { ...TAGGED, font: 'Lora', emphasis: { kind: 'box', colour: '#c98a1b' } } })
     session.undo()
     expect(session.value).toEqual(before)
   })

@@ -1,7 +1,9 @@
 import { branded } from '@/core/layout/branded'
 import { layoutOf, passageOf, setupOf } from '@/core/model/edit'
 import type { Brand } from '@/core/model/brand'
+import type { Words } from '@/core/model/words'
 import type { PassageId } from '@/core/model/ids'
+import { brandedText } from '@/core/words/brandedText'
 import { withIdsOf } from '@/store/layouts'
 import type { WholeRecipe } from '@/store/recipes'
 import { copyOf } from '@/store/setups'
@@ -19,19 +21,29 @@ export function applyRecipe(session: EditSession, passageId: PassageId, { recipe
     Object.assign(target, { name: layout.name, basedOn: layout.id, ...taken })
     draft.highlight.shapes = recipe.shapes.map((s) => ({ ...s }))
     draft.highlight.brandId = brand?.id ?? null
-    if (brand) paint(target, brand)
+    if (recipe.captions) draft.highlight.words.captions = recipe.captions
+    if (!brand) return
+    paint(target, brand)
+    letter(draft.highlight.words, brand)
   })
 }
 
-/** Puts every layout of a highlight into a brand's colours; null: nobody's, the colours stay. */
+/** Puts every layout of a highlight into a brand's colours, and its words into those and the brand's fonts; null: nobody's, the colours stay. */
 export function applyBrand(session: EditSession, brand: Brand | null): void {
   session.change(brand ? `Brand: ${brand.name}` : 'No brand', crypto.randomUUID(), (draft) => {
     draft.highlight.brandId = brand?.id ?? null
-    if (brand) for (const layout of draft.layouts) paint(layout, brand)
+    if (!brand) return
+    for (const layout of draft.layouts) paint(layout, brand)
+    letter(draft.highlight.words, brand)
   })
 }
 
 function paint(layout: Pick<WholeRecipe['layout'], 'arrangement' | 'perShape'>, brand: Brand): void {
   layout.arrangement = branded(layout.arrangement, brand)
   for (const [shape, own] of Object.entries(layout.perShape)) layout.perShape[shape] = branded(own, brand)
+}
+
+function letter(words: Pick<Words, 'captions' | 'titles'>, brand: Brand): void {
+  words.captions.style = brandedText(words.captions.style, brand, 'captions')
+  for (const title of words.titles) title.style = brandedText(title.style, brand, 'title')
 }
