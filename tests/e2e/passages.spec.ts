@@ -49,6 +49,8 @@ test('six passages, two speeds, a push, a dissolve and a strike come out to the 
   }
   await goTo(page, 0)
   await setNumber(page, 3, 'Speed', '200')
+  // Only what is in sight is in the document.
+  await goTo(page, 7)
   await setNumber(page, 5, 'Speed', '50')
   await goTo(page, 1)
   await setJoinOf(page, 1, 'push')

@@ -1,8 +1,6 @@
 'use client'
 
 import AddIcon from '@mui/icons-material/Add'
-import ContentCutIcon from '@mui/icons-material/ContentCut'
-import MusicNoteIcon from '@mui/icons-material/MusicNoteOutlined'
 import ZoomInIcon from '@mui/icons-material/ZoomIn'
 import ZoomOutIcon from '@mui/icons-material/ZoomOut'
 import Box from '@mui/material/Box'
@@ -80,11 +78,11 @@ export function SheetPane() {
         <Button startIcon={<AddIcon />} onClick={() => setOpen('add')}>
           Passage
         </Button>
-        <Button startIcon={<MusicNoteIcon />} onClick={() => setOpen('beds')}>
+        <Button onClick={() => setOpen('beds')}>
           Music{edit.highlight.beds.length > 0 && ` ${edit.highlight.beds.length}`}
         </Button>
         <CaptionsMenu />
-        <Button startIcon={<ContentCutIcon />} onClick={split}>
+        <Button onClick={split}>
           Split
         </Button>
         <Button disabled={!marked} onClick={strike}>

@@ -1,6 +1,5 @@
 'use client'
 
-import SubtitlesIcon from '@mui/icons-material/SubtitlesOutlined'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import Dialog from '@mui/material/Dialog'
@@ -65,7 +64,7 @@ export function CaptionsMenu() {
   }
   return (
     <>
-      <Button startIcon={<SubtitlesIcon />} aria-haspopup="menu" onClick={(e) => setAnchor(e.currentTarget)}>
+      <Button aria-haspopup="menu" onClick={(e) => setAnchor(e.currentTarget)}>
         Captions
       </Button>
       <Menu anchorEl={anchor} open={anchor !== null} onClose={close}>
