@@ -38,6 +38,12 @@ test('captions are read, corrected by keyboard alone, undone, kept over a reload
   for (let i = 0; i < 'And that is the last gate before the ridge,'.length; i++) await page.keyboard.press('ArrowRight')
   await page.keyboard.press('Enter')
   await expect(caption(page, 'And that is the last gate before the ridge,')).toBeVisible()
+  // A split is undone and made again from inside the text.
+  await page.keyboard.press('Control+z')
+  await expect(first).toBeFocused()
+  await page.keyboard.press('Control+Shift+z')
+  await caption(page, 'stay low, stay low.').focus()
+  await page.keyboard.press('Home')
   await expect(caption(page, 'stay low, stay low.')).toBeFocused()
   await page.keyboard.press('Backspace')
   await expect(first).toBeFocused()

@@ -28,6 +28,7 @@ export const BENCH_KEYS: readonly { keys: string; does: string }[] = [
   { keys: 'Alt + arrows', does: 'Resize the region or inset that is picked up; move the seam in this shape only; move the passage that is picked up' },
   { keys: 'Enter', does: 'Numbers of the passage that is picked up' },
   { keys: 'Enter, Backspace', does: 'In a caption: split it at the caret; at its start, join it to the one before' },
+  { keys: 'Ctrl + Space', does: 'In a caption: play, pause' },
   { keys: 'Alt + ↑ ↓', does: 'In a caption: move its start; with Shift its end' },
   { keys: '+ −', does: 'Zoom the crop of the panel that is picked up' },
   { keys: 'Ctrl + Z', does: 'Undo; with Shift redo' },

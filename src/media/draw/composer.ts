@@ -26,20 +26,28 @@ export class Composer {
   /** What has been read since the reader began. Frames are told apart, not drawn from, once they may be closed. */
   private read: { frame: VideoSample; feed: string; crop: Rect; small: boolean; draw: DrawCrop }[] = []
 
+  /** `missingFonts`: whether a text whose font cannot be had is an error, or is drawn in what stands in for it. */
+  constructor(private readonly missingFonts: 'fail' | 'stand-in' = 'fail') {}
+
   /**
    * Draws every target from `material`, borrowed until this is done. All pixels are read first, then drawn at one go: a canvas on screen
    * never shows half a picture. Not for concurrent use.
    */
   async draw(targets: readonly Target[], { frameOf, imageOf }: Material): Promise<void> {
+    const crops = await this.readCrops(targets, frameOf)
+    for (const { text, style } of targets.flatMap((t) => textsOf(t.composition))) if (await this.loadFonts(text, style)) forgetSettings()
+    for (const { ctx, composition } of targets) drawSteps(ctx, composition, { footage: (step) => crops.get(keyOf(step)) ?? null, imageOf })
+  }
+
+  private async readCrops(targets: readonly Target[], frameOf: Material['frameOf']): Promise<Map<string, DrawFootage>> {
     // The largest first: a crop that lies in one that was read already, such as the whole frame beside a preview, needs no reading of its own.
     const steps = targets.flatMap((t) => footageOf(t.composition)).sort((a, b) => areaOf(b.crop) - areaOf(a.crop))
     const large = new Set(targets.flatMap((t) => footageOf(t.composition).filter((step) => !isSmallOn(t, step)).map(keyOf)))
     const sourceOf = (step: FootageStep, frame: VideoSample) => this.read.find((r) => r.frame === frame && r.feed === feedKey(step.feed) && contains(r.crop, step.crop) && !(r.small && large.has(keyOf(step))))
     // While a region is dragged, the frames stay: what was read of them for the picture before serves for this one, once all of it has been read.
     const frames = steps.flatMap((step) => frameOf(step.feed) ?? [])
-    const known = steps.every((step) => isNothingOr(frameOf(step.feed), (frame) => sourceOf(step, frame) !== undefined))
     const stays = this.read.some((r) => frames.includes(r.frame))
-    if (!known) {
+    if (!steps.every((step) => isNothingOr(frameOf(step.feed), (frame) => sourceOf(step, frame) !== undefined))) {
       this.reader.begin()
       this.read = []
     }
@@ -55,8 +63,11 @@ export class Composer {
       const { draw } = source
       crops.set(keyOf(step), (ctx, dest) => draw(ctx, dest, step.crop))
     }
-    for (const { text, style } of targets.flatMap((t) => textsOf(t.composition))) if (await loadFonts(text, style)) forgetSettings()
-    for (const { ctx, composition } of targets) drawSteps(ctx, composition, { footage: (step) => crops.get(keyOf(step)) ?? null, imageOf })
+    return crops
+  }
+
+  private loadFonts(...text: Parameters<typeof loadFonts>): Promise<boolean> {
+    return this.missingFonts === 'fail' ? loadFonts(...text) : loadFonts(...text).catch(() => false)
   }
 }
 

@@ -38,7 +38,7 @@ const READY_AHEAD_MICROS = 900_000
 
 /** Decodes and draws the Bench's previews: the recording's frame and every shape, from frames decoded once. */
 export class PreviewService implements PreviewWorker {
-  private readonly composer = new Composer()
+  private readonly composer = new Composer('stand-in')
   private readonly surfaces = new Map<string, Surface>()
   private sources: SourceSet | null = null
   private edit: Edit | null = null

@@ -30,10 +30,10 @@ export interface CueLineProps {
 
 /**
  * One caption as text beside its time. Enter splits it where the caret is, Backspace at its start joins it to the one before, arrows lead
- * from line to line; Alt and arrows move its start, with Shift its end. Its edges are dragged.
+ * from line to line; Alt and arrows move its start, with Shift its end; Ctrl and Space play. Its edges are dragged.
  */
 export function CueLine({ cue, speaker, top, height, room, microsPerPixel, caret, onCaret, onLeave }: CueLineProps) {
-  const { session } = useBenchContext()
+  const { session, player } = useBenchContext()
   const field = useRef<HTMLTextAreaElement>(null)
   /** Typing without leaving is one step of undo. */
   const gesture = useRef('')
@@ -47,11 +47,22 @@ export function CueLine({ cue, speaker, top, height, room, microsPerPixel, caret
   const onKeyDown = (event: KeyboardEvent<HTMLTextAreaElement>) => {
     const { selectionStart, selectionEnd, value } = event.currentTarget
     const ctrl = event.ctrlKey || event.metaKey
-    // Undo is the Bench's: it knows more than the field does.
-    if (ctrl && ['z', 'Z', 'Enter', 'd'].includes(event.key)) return
     event.stopPropagation()
     const take = () => event.preventDefault()
     if (event.key === 'Escape') event.currentTarget.blur()
+    else if (ctrl && event.key.toLowerCase() === 'z') {
+      // The Bench's undo, not the field's, which knows nothing of splits and joins.
+      take()
+      if (event.shiftKey) session.redo()
+      else session.undo()
+      gesture.current = crypto.randomUUID()
+      const { cues } = session.value.highlight.words
+      const before = cues.findLast((c) => c.recordingId === cue.recordingId && c.fromMicros < cue.fromMicros)
+      if (before && cues.every((c) => c.id !== cue.id)) onCaret({ id: before.id, at: before.text.length })
+    } else if (ctrl && event.key === ' ') {
+      take()
+      player.toggle()
+    }
     else if (event.key === 'Enter' && !event.shiftKey) {
       take()
       const made = splitAt(session, cue.id, selectionStart)
