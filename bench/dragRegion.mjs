@@ -7,19 +7,21 @@ const SECONDS = 4
 
 /**
  * Counts, in `window.pictures`, how often the Frame and all shapes are drawn on pages opened from now on; `askedAt` is when a key was pressed
- * last, `answeredAt` when a picture was drawn first after it, both ms.
+ * last, `answeredAt` when a picture of another moment than before it was drawn first after it, both ms.
  */
 export async function countPictures(page) {
   // The worker that draws says so after every picture of the Frame and all shapes; those messages are counted as they arrive.
   await page.addInitScript(() => {
     window.pictures = 0
-    window.addEventListener('keydown', (event) => Object.assign(window, { askedAt: event.timeStamp, answeredAt: NaN }), true)
+    window.addEventListener('keydown', (event) => Object.assign(window, { askedAt: event.timeStamp, answeredAt: NaN, leftMicros: window.drawnMicros }), true)
     const listen = MessagePort.prototype.addEventListener
     MessagePort.prototype.addEventListener = function (type, listener, ...rest) {
       const counted = (event) => {
-        if (event.data?.argumentList?.some((a) => a.value?.kind === 'drawn')) {
+        const drawn = event.data?.argumentList?.find((a) => a.value?.kind === 'drawn')?.value
+        if (drawn) {
           window.pictures++
-          if (Number.isNaN(window.answeredAt)) window.answeredAt = performance.now()
+          window.drawnMicros = drawn.micros
+          if (Number.isNaN(window.answeredAt) && drawn.micros !== window.leftMicros) window.answeredAt = performance.now()
         }
         listener.call(this, event)
       }

@@ -34,9 +34,8 @@ export async function playback({ page, memory }) {
   // A seek is answered when the next picture has been drawn: at the place itself, or on the way to it.
   const waits = []
   for (let n = 0; n < SCRUBS; n++) {
-    const seen = await page.evaluate(() => window.pictures)
     await page.keyboard.press(n % 6 === 5 ? 'Shift+ArrowLeft' : 'Shift+ArrowRight')
-    await page.waitForFunction((before) => window.pictures > before, seen, { polling: 'raf' })
+    await page.waitForFunction(() => window.answeredAt > 0, null, { polling: 'raf' })
     waits.push(await page.evaluate(() => window.answeredAt - window.askedAt))
     await page.waitForTimeout(150)
   }
