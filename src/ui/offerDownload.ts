@@ -1,3 +1,5 @@
+import { letGoOfUrl } from './letGoOfUrl'
+
 /** A name that every file system takes. */
 export function fileSafe(name: string): string {
   const safe = name
@@ -14,5 +16,5 @@ export function offerDownload(file: Blob, name: string): void {
   link.href = url
   link.download = fileSafe(name)
   link.click()
-  setTimeout(() => URL.revokeObjectURL(url), 60_000)
+  letGoOfUrl(url)
 }

@@ -1,4 +1,5 @@
 import { useEffect, useState } from 'react'
+import { letGoOfUrl } from './letGoOfUrl'
 
 /** An object URL for a blob while it is shown. */
 export function useBlobUrl(blob: Blob | null | undefined): string | null {
@@ -8,7 +9,7 @@ export function useBlobUrl(blob: Blob | null | undefined): string | null {
     const made = URL.createObjectURL(blob)
     setUrl(made)
     return () => {
-      URL.revokeObjectURL(made)
+      letGoOfUrl(made)
       setUrl(null)
     }
   }, [blob])

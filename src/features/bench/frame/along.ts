@@ -10,6 +10,7 @@ import type { Region } from '@/core/model/region'
 import { toRecordingMicros, type TimeMap } from '@/core/time/timeMap'
 import type { Micros } from '@/core/time/micros'
 import type { AlongWorker, SearchArea } from '@/media/workers/along.protocol'
+import { letGoOfUrl } from '@/ui/letGoOfUrl'
 
 /** A moment of a highlight that was looked at. */
 export interface AlongMoment {
@@ -135,7 +136,7 @@ export function stopLookingAlong(): void {
 }
 
 function forgetPictures(): void {
-  for (const { url } of along.getState().shown?.moments ?? []) if (url) URL.revokeObjectURL(url)
+  for (const { url } of along.getState().shown?.moments ?? []) if (url) letGoOfUrl(url)
 }
 
 /** Where a region lies in each passage, fractions of the frame. */
