@@ -30,12 +30,15 @@ export interface SoundSegment {
 /** Sound passes over a cut in this much on either side of it, so that it does not click. */
 export const CUT_FADE_MICROS = 3_000
 
+/** What of an edit is heard. */
+type Sounding = Pick<Edit, 'highlight' | 'recordings' | 'soundFiles'>
+
 /** Everything that is heard of a highlight, in no particular order. Muted passages and recordings without sound give nothing. */
-export function soundPlan(edit: Edit, map: TimeMap): SoundSegment[] {
+export function soundPlan(edit: Sounding, map: TimeMap): SoundSegment[] {
   return [...map.passages.flatMap((placed) => [...passageSegments(edit, map, placed), ...feedSegments(edit, placed)]), ...bedSegments(edit, map.lengthMicros)]
 }
 
-function passageSegments(edit: Edit, map: TimeMap, placed: PlacedPassage): SoundSegment[] {
+function passageSegments(edit: Sounding, map: TimeMap, placed: PlacedPassage): SoundSegment[] {
   const { passage, runs } = placed
   const recording = edit.recordings.find((r) => r.id === passage.recordingId)
   if (!recording?.sound || passage.sound.muted) return []
@@ -63,7 +66,7 @@ function passageSegments(edit: Edit, map: TimeMap, placed: PlacedPassage): Sound
 }
 
 /** What is heard of recordings that single panels play; each as long as its passage, without what joins add. */
-function feedSegments(edit: Edit, { passage, runs, startMicros, endMicros }: PlacedPassage): SoundSegment[] {
+function feedSegments(edit: Sounding, { passage, runs, startMicros, endMicros }: PlacedPassage): SoundSegment[] {
   return recordingFeeds(passage).flatMap(({ recordingId, clock, heard }) => {
     const recording = edit.recordings.find((r) => r.id === recordingId)
     if (!heard || !recording?.sound || endMicros <= startMicros) return []
@@ -96,7 +99,7 @@ function ownFades({ startMicros, endMicros }: PlacedPassage, { sound }: Passage)
   return fades
 }
 
-function bedSegments({ highlight, soundFiles }: Edit, lengthMicros: Micros): SoundSegment[] {
+function bedSegments({ highlight, soundFiles }: Sounding, lengthMicros: Micros): SoundSegment[] {
   return highlight.beds.flatMap((bed) => {
     const file = soundFiles.find((s) => s.id === bed.soundFileId)
     const endMicros = Math.min(lengthMicros, bed.startMicros + (file?.durationMicros ?? 0) - bed.inMicros)

@@ -1,0 +1,46 @@
+import type { Size } from '../geometry/rect'
+import type { Edit } from '../model/edit'
+import type { CaptionsIn, OutputChoice } from '../model/outputChoice'
+import type { Recording } from '../model/recording'
+import type { RenderSettings } from '../model/render'
+import { framesPerSecond, type FrameRate } from '../time/frameRate'
+
+/** Bits per pixel and frame: a 1080 × 1920 file at 30 fps comes to about 4, 8 and 14 Mbit/s. */
+const BITS_PER_PIXEL: Readonly<Record<OutputChoice['quality'], number>> = { small: 0.064, standard: 0.129, high: 0.225 }
+
+export const AUDIO_BITRATE = 160_000
+const LEAST_BITRATE = 100_000
+const MOST_BITRATE = 100_000_000
+
+/** Rates besides the recording's own. */
+const RATES: readonly FrameRate[] = [24, 25, 30, 50, 60].map((num) => ({ num, den: 1 }))
+const MOST_FPS = 60
+
+/** The rate of a recording, as far as files are made. */
+export function recordedRate({ video }: Pick<Recording, 'video'>): FrameRate {
+  return framesPerSecond(video.frameRate) > MOST_FPS ? { num: MOST_FPS, den: 1 } : video.frameRate
+}
+
+/** The rates to choose from, the recording's own first. Never above it: frames would only be shown twice. */
+export function ratesFor(recording: Pick<Recording, 'video'>): readonly FrameRate[] {
+  const own = recordedRate(recording)
+  return [own, ...RATES.filter((r) => framesPerSecond(r) < framesPerSecond(own) - 0.1)]
+}
+
+/** What a choice comes to for a shape of a highlight whose first passage plays `recording`. A rate above the recording's own is brought down to it. */
+export function settingsFor({ frameRate, quality, captions }: OutputChoice, { width, height }: Size, recording: Pick<Recording, 'video'>): RenderSettings {
+  const own = recordedRate(recording)
+  const rate = frameRate && framesPerSecond(frameRate) < framesPerSecond(own) ? frameRate : own
+  const bitrate = Math.round(width * height * framesPerSecond(rate) * BITS_PER_PIXEL[quality])
+  return { frameRate: rate, videoBitrate: Math.min(MOST_BITRATE, Math.max(LEAST_BITRATE, bitrate)), audioBitrate: AUDIO_BITRATE, captions }
+}
+
+export const isOnPicture = (captions: CaptionsIn) => captions === 'picture' || captions === 'both'
+export const isBeside = (captions: CaptionsIn) => captions === 'beside' || captions === 'both'
+
+/** An edit with its captions on the picture, or without. */
+export function editToDraw(edit: Edit, { captions }: Pick<RenderSettings, 'captions'>): Edit {
+  const { highlight } = edit
+  const shown = isOnPicture(captions)
+  return highlight.words.captions.shown === shown ? edit : { ...edit, highlight: { ...highlight, words: { ...highlight.words, captions: { ...highlight.words.captions, shown } } } }
+}
