@@ -5,6 +5,7 @@ import { centreOf, type Rect, type Size } from '../geometry/rect'
 import type { PanelId } from '../model/ids'
 import type { Backdrop } from '../model/backdrop'
 import type { Region } from '../model/region'
+import type { Micros } from '../time/micros'
 import type { Feed, Step } from './composition'
 import type { PanelPicture } from './panelCrop'
 
@@ -23,15 +24,15 @@ export interface BackdropFootage {
   shownWhole: PanelPicture | null
 }
 
-/** The steps that fill the canvas behind all panels; `footageOf` gives what a role shows. */
-export function backdropSteps(backdrop: Backdrop, canvas: Size, footageOf: (role: string) => BackdropFootage): Step[] {
+/** The steps that fill the canvas behind all panels at output time `t`; `footageOf` gives what a role shows. */
+export function backdropSteps(backdrop: Backdrop, canvas: Size, t: Micros, footageOf: (role: string) => BackdropFootage): Step[] {
   switch (backdrop.kind) {
     case 'colour':
       return [{ kind: 'colour', colour: backdrop.colour }]
     case 'gradient':
       return [{ kind: 'gradient', from: backdrop.from, to: backdrop.to, degrees: backdrop.degrees }]
     case 'image':
-      return [{ kind: 'image', imageFileId: backdrop.imageFileId }, ...darkened(backdrop.darken)]
+      return [{ kind: 'image', imageFileId: backdrop.imageFileId, micros: t, dest: null, opacity: 1 }, ...darkened(backdrop.darken)]
     case 'blur': {
       const { region, frame, feed } = footageOf(backdrop.role)
       const bounds = toEvenPixels(region.bounds, frame)

@@ -6,9 +6,10 @@ import type { Passage } from '../model/passage'
 import type { Micros } from '../time/micros'
 import { onScreenAt, passageAt, recordingMicrosAt, type Playing, type TimeMap } from '../time/timeMap'
 import { backdropSteps } from './backdropSteps'
-import type { Composition, Feed, PictureStep } from './composition'
+import type { Composition, Feed, PictureStep, Step } from './composition'
 import { feedAt, feedMoment, laneOf } from './feeds'
 import { allOf, joinSteps, type Drawn } from './joinSteps'
+import { endCardSteps, markSteps } from './markSteps'
 import { pictureOutline } from './pictureOutline'
 import { placePanels, regionForRole } from './placePanels'
 import { wordSteps } from './wordSteps'
@@ -26,7 +27,7 @@ function drawPassage(edit: Edit, map: TimeMap, shape: Shape, { passage, recordin
   const { backdrop } = arrangementFor(layoutOf(edit, passage.layoutId), shape)
   const feed = feedAt(edit, passage.recordingId, recordingMicros, lane)
   const placed = placePanels(edit, shape, passage, recordingMicros)
-  const behind = backdropSteps(backdrop, sizeOf(shape), (role) => {
+  const behind = backdropSteps(backdrop, sizeOf(shape), t, (role) => {
     const { video } = recordingOf(edit, passage.recordingId)
     const region = regionForRole(edit, passage, role, recordingMicros)
     const whole = placed.find((p) => p.region?.id === region.id && p.source.feed === null && p.panel.fit === 'whole' && p.panel.turn === 0)
@@ -47,7 +48,7 @@ const sizeOf = ({ width, height }: Size): Size => ({ width, height })
 export function composePassageAt(edit: Edit, map: TimeMap, shape: Shape, passage: Passage, recordingMicros: Micros): Composition {
   const start = map.passages.find((p) => p.passage.id === passage.id)?.startMicros ?? 0
   const t = start + Math.round(((recordingMicros - passage.inMicros) * 100) / passage.speedPercent)
-  return { size: sizeOf(shape), steps: [...allOf(drawPassage(edit, map, shape, { passage, recordingMicros, t, lane: laneOf(passage, 0) })), ...wordSteps(edit, map, shape, passage, t)] }
+  return { size: sizeOf(shape), steps: [...allOf(drawPassage(edit, map, shape, { passage, recordingMicros, t, lane: laneOf(passage, 0) })), ...stepsOnTop(edit, map, shape, passage, t)] }
 }
 
 /** The frame of a highlight in a shape at output time `t`, or null outside the highlight. `map` is the edit's own time map. */
@@ -58,8 +59,12 @@ export function compose(edit: Edit, map: TimeMap, shape: Shape, t: Micros): Comp
   const draw = ({ placed: { passage }, run, recordingMicros }: Playing) => drawPassage(edit, map, shape, { passage, recordingMicros, t, lane: laneOf(passage, run) })
   const steps = shown.kind === 'one' ? allOf(draw(shown)) : joinSteps(shown.join, shown.progress, draw(shown.from), draw(shown.to), size)
   const placed = passageAt(map, t)
-  // Words stand still while pictures move.
-  return { size, steps: placed ? [...steps, ...wordSteps(edit, map, shape, placed.passage, t)] : steps }
+  return { size, steps: placed ? [...steps, ...stepsOnTop(edit, map, shape, placed.passage, t)] : steps }
+}
+
+/** Marks and words stand still while pictures move. */
+function stepsOnTop(edit: Edit, map: TimeMap, shape: Shape, passage: Passage, t: Micros): Step[] {
+  return [...markSteps(edit, map, shape, t), ...wordSteps(edit, map, shape, passage, t), ...endCardSteps(edit, map, shape, t)]
 }
 
 /** What comes on next after `t`: the first moment of the run that follows, with the output time at which it starts; null when nothing does. */

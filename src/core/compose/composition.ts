@@ -25,19 +25,21 @@ export interface Orientation {
 /**
  * One drawing step. Plain data: no canvas, no decoding. Whoever draws a list draws its steps in order, later over earlier.
  * `dest` is in canvas pixels; `crop` in display-oriented pixels of the recording, where fractions are allowed so that nothing is
- * stretched. *colour*, *gradient*, *blur* and *image* fill the canvas; `radius` is the blur's standard deviation in canvas pixels. A
+ * stretched. *colour*, *gradient* and *blur* fill the canvas, and so does an *image* without a `dest`; one that moves is `micros` into itself; `radius` is the blur's standard deviation in canvas pixels. A
  * `layer` is a canvas of its own, moved by `offset` and laid over with `opacity` 0..1, seen through `window` alone; a `tint` covers
- * everything drawn so far. *text* is set into `area` by core/words/setText; `word` is the one being spoken, in characters of `text`; `scale` is
+ * everything drawn so far, a *block* a part of it. *level* is a figure of how loud the output is about its time `micros`. *text* is set into `area` by core/words/setText; `word` is the one being spoken, in characters of `text`; `scale` is
  * about the middle of the words.
  */
 export type Step =
   | { kind: 'colour'; colour: string }
   | { kind: 'gradient'; from: string; to: string; degrees: number }
-  | { kind: 'image'; imageFileId: ImageFileId }
+  | { kind: 'image'; imageFileId: ImageFileId; micros: Micros; dest: Rect | null; opacity: number }
   | { kind: 'blur'; feed: Feed; crop: Rect; radius: number }
   | { kind: 'picture'; panelId: PanelId; feed: Feed; crop: Rect; dest: Rect; orientation: Orientation; outline: PictureOutline | null; opacity: number }
   | { kind: 'layer'; offset: Point; opacity: number; window: Rect; steps: Step[] }
   | { kind: 'tint'; colour: string; opacity: number }
+  | { kind: 'block'; rect: Rect; colour: string; opacity: number }
+  | { kind: 'level'; rect: Rect; form: 'bars' | 'line'; colour: string; opacity: number; micros: Micros }
   | { kind: 'text'; text: string; style: TextStyle; area: Rect; word: Token | null; opacity: number; scale: number }
 
 export type PictureStep = Extract<Step, { kind: 'picture' }>

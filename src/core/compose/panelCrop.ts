@@ -18,7 +18,7 @@ export interface PanelPicture {
  * Crop and place of a region in a panel. Never reaches beyond the region's bounds and never stretches: a *fill* crop has the
  * panel's proportion exactly; a *whole* picture keeps its own, to the even pixel, in the middle of the panel.
  */
-export function panelPicture(panel: Panel, rect: Rect, region: Region, frame: Size, correction?: Correction): PanelPicture {
+export function panelPicture(panel: Panel, rect: Rect, region: Region, frame: Size, correction?: Pick<Correction, 'dx' | 'dy' | 'zoom'>): PanelPicture {
   const bounds = toEvenPixels(region.bounds, frame)
   if (panel.fit === 'whole') return wholePicture(bounds, rect, panel.turn)
   // Not on the pixel grid: a focus that follows a path would go in steps of two pixels, and the picture with it.

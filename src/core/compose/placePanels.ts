@@ -2,7 +2,7 @@ import { arrangementFor } from '../layout/arrangementFor'
 import { solve, type SolvedPanel } from '../layout/solve'
 import { layoutOf, recordingOf, setupOf, type Edit } from '../model/edit'
 import type { RegionId } from '../model/ids'
-import type { Passage } from '../model/passage'
+import { correctionFor, type Passage } from '../model/passage'
 import { newRegion, WHOLE_FRAME, type Region, type Role } from '../model/region'
 import type { Shape } from '../model/shape'
 import type { Micros } from '../time/micros'
@@ -40,7 +40,7 @@ export function placePanels(edit: Edit, shape: Shape, passage: Passage, recordin
     const found = nthOfRole(setupOf(edit, setupId).regions, panel.role, n)
     // A shot that goes on looks as it did: what was put right about it belongs to the passage that it comes from.
     const region = found && regionIn(from, found, recordingMicros)
-    const correction = from.corrections.find((c) => c.panelId === panel.id)
+    const correction = correctionFor(from, panel.id, shape.id)
     return { ...solved, region, source, picture: region && panelPicture(panel, solved.rect, region, recordingOf(edit, recordingId).video, correction) }
   })
 }

@@ -9,7 +9,9 @@ import type { TitleCard, Words } from '../model/words'
 import type { Micros } from '../time/micros'
 import { type TimeMap } from '../time/timeMap'
 import { cuesAt, outputCues, type OutputCue } from '../words/outputCues'
+import { isLight } from '../words/isLight'
 import type { TextStep } from './composition'
+import { isOnAt } from './whenOn'
 
 const FADE_MICROS = 200_000
 const POP_MICROS = 220_000
@@ -19,37 +21,56 @@ const POP_FROM = 0.7
 /** What is written over a frame at output time `t`, when `passage` is on: titles, then captions. */
 export function wordSteps(edit: Edit, map: TimeMap, shape: Shape, passage: Passage, t: Micros): TextStep[] {
   const { words } = edit.highlight
-  const titles = words.titles.filter((title) => isOn(title, t, map.lengthMicros))
+  const titles = titlesAt(words, t, map.lengthMicros)
   const cues = words.captions.shown ? cuesAt(cuesOf(words, map), map.passages.find((p) => p.passage.id === passage.id)?.index ?? -1, t) : []
   if (titles.length === 0 && cues.length === 0) return []
   const arrangement = arrangementFor(layoutOf(edit, passage.layoutId), shape)
   return [
-    ...titles.flatMap(({ text, style, fromMicros }) => step(text, style, wordArea('titleArea', arrangement, shape), shape, t - (fromMicros ?? 0))),
+    ...titleSteps(titles, wordArea('titleArea', arrangement, shape), shape, t),
     ...captionSteps(words, cues, wordArea('captionArea', arrangement, shape), shape, t),
   ]
 }
 
-function isOn({ fromMicros, toMicros }: Pick<TitleCard, 'fromMicros' | 'toMicros'>, t: Micros, lengthMicros: Micros): boolean {
-  return t >= (fromMicros ?? 0) && t < (toMicros ?? lengthMicros)
+/** The titles that are on at output time `t`, in their order. */
+export function titlesAt({ titles }: Pick<Words, 'titles'>, t: Micros, lengthMicros: Micros): TitleCard[] {
+  return titles.filter((title) => title.text.trim() !== '' && isOnAt(title, t, lengthMicros))
+}
+
+/** Titles that are on at the same time share their area. */
+function titleSteps(titles: readonly TitleCard[], area: Rect, shape: Shape, t: Micros): TextStep[] {
+  return titles.flatMap(({ text, style, fromMicros }, i) => step(text, style, wordRow(area, i, titles.length), shape, t - (fromMicros ?? 0)))
+}
+
+/** One of so many rows of an area. */
+export function wordRow(area: Rect, i: number, of: number): Rect {
+  const height = area.height / Math.max(1, of)
+  return { ...area, y: area.y + i * height, height }
 }
 
 /** Two who speak at once have their lines one above the other. */
 function captionSteps({ captions, speakers }: Words, cues: readonly OutputCue[], area: Rect, shape: Shape, t: Micros): TextStep[] {
-  const height = area.height / Math.max(1, cues.length)
   return cues.flatMap((cue, i) => {
     const speaker = speakers.find((s) => s.id === cue.speakerId)
-    const style = speaker?.colour && captions.speakers === 'colour' ? { ...captions.style, colour: speaker.colour } : captions.style
+    const style = speaker?.colour && captions.speakers === 'colour' ? inColour(captions.style, speaker.colour) : captions.style
     const before = speaker && captions.speakers === 'name' ? `${speaker.name}: ` : ''
     const spoken = captions.style.emphasis.kind === 'none' ? null : (cue.tokens.findLast((w) => w.fromMicros <= t) ?? null)
     const word = spoken && { from: spoken.from + before.length, to: spoken.to + before.length }
-    return step(before + cue.text, style, { ...area, y: area.y + i * height, height }, shape, t - cue.fromMicros).map((made): TextStep => ({ ...made, word }))
+    return step(before + cue.text, style, wordRow(area, i, cues.length), shape, t - cue.fromMicros).map((made): TextStep => ({ ...made, word }))
   })
 }
 
+/** A speaker's colour: of the letters, or of what they stand on, so that they can still be read. */
+function inColour(style: TextStyle, colour: string): TextStyle {
+  return style.block ? { ...style, block: { ...style.block, colour }, colour: isLight(colour) ? '#101410' : '#ffffff' } : { ...style, colour }
+}
+
 function step(text: string, style: TextStyle, area: Rect, canvas: Size, since: Micros): TextStep[] {
-  if (text.trim() === '') return []
-  const place = style.place === 'near' ? (area.y + area.height / 2 < canvas.height / 2 ? 'bottom' : 'top') : style.place
-  return [{ kind: 'text', text, style: { ...style, place }, area, word: null, ...entered(style, since) }]
+  return text.trim() === '' ? [] : [{ kind: 'text', text, style: styleIn(style, area, canvas), area, word: null, ...entered(style, since) }]
+}
+
+/** A style that says where in its area words stand, wherever that area is: *near* the picture is towards the canvas's middle. */
+export function styleIn(style: TextStyle, area: Rect, canvas: Size): TextStyle {
+  return style.place === 'near' ? { ...style, place: area.y + area.height / 2 < canvas.height / 2 ? 'bottom' : 'top' } : style
 }
 
 function entered({ entry }: TextStyle, since: Micros): Pick<TextStep, 'opacity' | 'scale'> {

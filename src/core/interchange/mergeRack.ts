@@ -19,7 +19,7 @@ export function mergeRack(there: Filed['records'], incoming: Filed, newId: () =>
   for (const kind of RACK_KINDS) mergeKind(kind, there[kind], incoming.records[kind], ids, { newId, taken }, merge)
   for (const [id, bytes] of Object.entries(incoming.bytes)) {
     const to = ids.get(id) ?? id
-    if (merge.add.records.imageFile.some((f) => f.id === to)) merge.add.bytes[to] = bytes
+    if ([...merge.add.records.imageFile, ...merge.add.records.fontFile].some((f) => f.id === to)) merge.add.bytes[to] = bytes
   }
   return merge
 }

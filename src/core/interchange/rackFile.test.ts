@@ -1,8 +1,10 @@
 import { describe, expect, it } from 'vitest'
 import { arrangeFor, STARTING_LAYOUTS } from '../layout/startingLayouts'
 import type { Brand } from '../model/brand'
-import type { BrandId, ImageFileId, InsetId, LayoutId, PanelId, RecipeId, RegionId, SetupId } from '../model/ids'
+import type { BrandId, ImageFileId, InsetId, LayoutId, MarkId, PanelId, RecipeId, RegionId, SetupId } from '../model/ids'
 import { newLayout, type Layout } from '../model/layout'
+import { newMark } from '../model/pictureMark'
+import { USUAL_OUTPUT } from '../model/outputChoice'
 import { startingOutlets } from '../model/outlet'
 import { newRecord } from '../model/record'
 import { newRegion } from '../model/region'
@@ -44,7 +46,7 @@ describe('files of a rack', () => {
         brand: [brand],
         imageFile: [picture],
         outlet: startingOutlets(NOW),
-        recipe: [{ ...newRecord(NOW), id: 'k' as RecipeId, name: 'Evening', tags: [], setupId: 'a' as SetupId, layoutId: 'l0' as LayoutId, brandId: brand.id, shapes: STANDARD_SHAPES.slice(0, 2), captions: NO_WORDS.captions, byItself: true }],
+        recipe: [{ ...newRecord(NOW), id: 'k' as RecipeId, name: 'Evening', tags: [], setupId: 'a' as SetupId, layoutId: 'l0' as LayoutId, brandId: brand.id, shapes: STANDARD_SHAPES.slice(0, 2), captions: NO_WORDS.captions, marks: [newMark('m' as MarkId, { kind: 'picture', imageFileId: picture.id })], output: { ...USUAL_OUTPUT, captions: 'both' }, byItself: true }],
       },
       { pic: { type: 'image/png', base64: 'AAAA' } },
     )
@@ -103,7 +105,7 @@ describe('files of a rack', () => {
 
   it('come in beside what is there: the same once, others under a name and an id of their own, and what refers to them follows', () => {
     const there = { ...NOTHING_FILED.records, setup: [setup('a', 'Evening'), setup('b', 'Morning')], layout: [layout('l', 'Bands')] }
-    const recipe = { ...newRecord(NOW), id: 'k' as RecipeId, name: 'Evening', tags: [], setupId: 'a' as SetupId, layoutId: 'l' as LayoutId, brandId: null, shapes: STANDARD_SHAPES.slice(0, 1), captions: null, byItself: false }
+    const recipe = { ...newRecord(NOW), id: 'k' as RecipeId, name: 'Evening', tags: [], setupId: 'a' as SetupId, layoutId: 'l' as LayoutId, brandId: null, shapes: STANDARD_SHAPES.slice(0, 1), captions: null, marks: null, output: null, byItself: false }
     const merge = mergeRack(there, filed({ setup: [setup('b', 'Morning'), setup('a', 'Evening', 0.2), setup('z', 'Evening', 0.3), setup('q', 'Noon')], layout: [layout('l', 'Bands')], recipe: [recipe] }), newId)
     expect(merge.same).toEqual(['Morning', 'Bands'])
     expect(merge.add.records.setup.map((s) => s.name)).toEqual(['Evening (2)', 'Evening (3)', 'Noon'])

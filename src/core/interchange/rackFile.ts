@@ -1,13 +1,14 @@
 import { z } from 'zod'
 import { panelsOf } from '../layout/tree'
 import { DEFAULT_FONT, SHIPPED_FONTS } from '../model/fonts'
+import { FONT_TYPES } from '../model/fontFile'
 import { IMAGE_TYPES } from '../model/imageFile'
 import { schemaOf, upgraded, type RecordOf } from '../model/migrate'
 import { STANDARD_ROLES } from '../model/region'
 import { repair } from './repair'
 
 /** What files carry from one rack to another, in the order in which it has to come in: later kinds refer to earlier ones. */
-export const RACK_KINDS = ['imageFile', 'setup', 'layout', 'brand', 'outlet', 'recipe'] as const
+export const RACK_KINDS = ['imageFile', 'fontFile', 'setup', 'layout', 'brand', 'outlet', 'recipe'] as const
 export type FiledKind = (typeof RACK_KINDS)[number]
 
 /** Larger files are not of a rack. */
@@ -16,22 +17,22 @@ export const MOST_RACK_FILE_BYTES = 64_000_000
 const MOST_RECORDS = 500
 
 const list = z.array(z.unknown()).max(MOST_RECORDS).default([])
-const bytes = z.record(z.string().max(80), z.object({ type: z.enum(IMAGE_TYPES), base64: z.base64().max(MOST_RACK_FILE_BYTES) }))
+const bytes = z.record(z.string().max(80), z.object({ type: z.enum([...IMAGE_TYPES, ...FONT_TYPES]), base64: z.base64().max(MOST_RACK_FILE_BYTES) }))
 
 /** A `.brimble.json` file as written; each record in it is of the version that it says. Files of setups alone are the older kind. */
-const rackFile = z.object({ brimble: z.enum(['rack', 'setups']), version: z.literal(1), imageFiles: list, setups: list, layouts: list, brands: list, outlets: list, recipes: list, bytes: bytes.default({}) })
+const rackFile = z.object({ brimble: z.enum(['rack', 'setups']), version: z.literal(1), imageFiles: list, fontFiles: list, setups: list, layouts: list, brands: list, outlets: list, recipes: list, bytes: bytes.default({}) })
 
-const LISTS = { imageFile: 'imageFiles', setup: 'setups', layout: 'layouts', brand: 'brands', outlet: 'outlets', recipe: 'recipes' } as const satisfies Record<FiledKind, keyof z.infer<typeof rackFile>>
+const LISTS = { imageFile: 'imageFiles', fontFile: 'fontFiles', setup: 'setups', layout: 'layouts', brand: 'brands', outlet: 'outlets', recipe: 'recipes' } as const satisfies Record<FiledKind, keyof z.infer<typeof rackFile>>
 
 export type RackBytes = z.infer<typeof bytes>
 
-/** Records by kind, and of pictures the bytes by id. */
+/** Records by kind, and of pictures and fonts the bytes by id. */
 export interface Filed {
   records: { [K in FiledKind]: RecordOf<K>[] }
   bytes: RackBytes
 }
 
-export const NOTHING_FILED: Filed = { records: { imageFile: [], setup: [], layout: [], brand: [], outlet: [], recipe: [] }, bytes: {} }
+export const NOTHING_FILED: Filed = { records: { imageFile: [], fontFile: [], setup: [], layout: [], brand: [], outlet: [], recipe: [] }, bytes: {} }
 
 export function writeRackFile({ records, bytes: pictures }: Filed): string {
   const lists = RACK_KINDS.filter((kind) => records[kind].length > 0).map((kind) => [LISTS[kind], records[kind].map(withoutOwner)])
@@ -58,9 +59,10 @@ export type RackFileResult = { ok: true; filed: Filed; remarks: Remark[] } | { o
 
 /**
  * Reads a file that {@link writeRackFile} wrote, here or elsewhere. Numbers beyond their range are put right, fonts that are not there
- * replaced, roles that nobody knows told of; what cannot be put right is left out. All of it is in `remarks`.
+ * replaced, roles that nobody knows told of; what cannot be put right is left out. All of it is in `remarks`. `knownFonts`: families that are
+ * there besides those that ship.
  */
-export function readRackFile(text: string): RackFileResult {
+export function readRackFile(text: string, knownFonts: readonly string[] = []): RackFileResult {
   if (text.length > MOST_RACK_FILE_BYTES) return { ok: false, reason: 'too-large' }
   let raw: unknown
   try {
@@ -72,9 +74,10 @@ export function readRackFile(text: string): RackFileResult {
   if (!file.success || RACK_KINDS.every((kind) => file.data[LISTS[kind]].length === 0)) return { ok: false, reason: 'not-a-rack' }
   const remarks: Remark[] = []
   const read = <K extends FiledKind>(kind: K): RecordOf<K>[] => file.data[LISTS[kind]].flatMap((record, n) => readOne(kind, record, n, remarks))
-  const filed: Filed = { records: { imageFile: read('imageFile'), setup: read('setup'), layout: read('layout'), brand: read('brand').map((b) => withKnownFonts(b, remarks)), outlet: read('outlet'), recipe: read('recipe') }, bytes: file.data.bytes }
-  const pictures = new Set(filed.records.imageFile.filter((f) => filed.bytes[f.id]).map((f) => f.id))
-  filed.records.imageFile = filed.records.imageFile.filter((f) => pictures.has(f.id))
+  const withBytes = <R extends { id: string }>(records: R[]) => records.filter((r) => file.data.bytes[r.id])
+  const fontFiles = withBytes(read('fontFile'))
+  const families = [...SHIPPED_FONTS, ...knownFonts, ...fontFiles.map((f) => f.name)]
+  const filed: Filed = { records: { imageFile: withBytes(read('imageFile')), fontFile: fontFiles, setup: read('setup'), layout: read('layout'), brand: read('brand').map((b) => withKnownFonts(b, families, remarks)), outlet: read('outlet'), recipe: read('recipe') }, bytes: file.data.bytes }
   for (const made of filed.records.layout) tellUnknownRoles(made, filed.records.setup, remarks)
   return { ok: true, filed, remarks }
 }
@@ -100,8 +103,8 @@ function nameOf(raw: unknown): string | null {
   return typeof name === 'string' && name.trim() !== '' ? name.slice(0, 80) : null
 }
 
-function withKnownFonts(brand: RecordOf<'brand'>, remarks: Remark[]): RecordOf<'brand'> {
-  const missing = [...new Set(Object.values(brand.fonts))].filter((f) => !(SHIPPED_FONTS as readonly string[]).includes(f))
+function withKnownFonts(brand: RecordOf<'brand'>, families: readonly string[], remarks: Remark[]): RecordOf<'brand'> {
+  const missing = [...new Set(Object.values(brand.fonts))].filter((f) => !families.includes(f))
   if (missing.length === 0) return brand
   const known = (font: string) => (missing.includes(font) ? DEFAULT_FONT : font)
   remarks.push({ kind: 'brand', name: brand.name, what: 'repaired', reasons: missing.map((font) => `the font “${font}” is not here, ${DEFAULT_FONT} takes its place`) })

@@ -1,10 +1,10 @@
 import { centreOf, type Rect, type Size } from '../geometry/rect'
-import type { Anchor, Inset } from '../model/inset'
+import type { Anchor, Hanging, Inset } from '../model/inset'
 import type { Zone } from '../model/outlet'
 import type { Solved } from './solve'
 
 /** An inset that lies at `rect`, px of a canvas: on the nearest of the nine points, so that it stays near it on other canvases. */
-export function insetAt(inset: Inset, rect: Rect, canvas: Size): Inset {
+export function insetAt<T extends Hanging>(inset: T, rect: Rect, canvas: Size): T {
   const third = (at: number, of: number): 0 | 0.5 | 1 => (at < of / 3 ? 0 : at > (2 * of) / 3 ? 1 : 0.5)
   const centre = centreOf(rect)
   const [x, y] = [third(centre.x, canvas.width), third(centre.y, canvas.height)]

@@ -2,7 +2,7 @@ import { assertNever } from '../assert'
 import { toEven } from '../geometry/evenGrid'
 import { pushInside, type Rect, type Size } from '../geometry/rect'
 import type { InsetId } from '../model/ids'
-import type { Inset } from '../model/inset'
+import type { Hanging } from '../model/inset'
 import type { Area, Arrangement, Extent, LayoutNode, Stack } from '../model/layout'
 import type { Panel } from '../model/panel'
 
@@ -56,7 +56,7 @@ export function solve(arrangement: Arrangement, canvas: Size): Solved {
 }
 
 /** An inset's place: even pixels, inside the canvas. One that would be too high is narrowed. */
-export function insetRect({ anchor, dx, dy, width, proportion }: Inset, canvas: Size): Rect {
+export function insetRect({ anchor, dx, dy, width, proportion }: Hanging, canvas: Size): Rect {
   const wanted = Math.min(width * canvas.width, canvas.width, canvas.height * proportion)
   const size = { width: Math.max(2, Math.min(canvas.width, toEven(wanted))), height: Math.max(2, Math.min(canvas.height, toEven(wanted / proportion))) }
   const along = (at: number, room: number, length: number) => at * (room - length)

@@ -1,5 +1,5 @@
 import type { PanelId } from '../model/ids'
-import type { Arrangement, LayoutNode } from '../model/layout'
+import type { Area, Arrangement, LayoutNode, Stack, StackChild } from '../model/layout'
 import type { Panel } from '../model/panel'
 
 /** Every panel of an arrangement in drawing order: the stack's, then the insets'. Those of a draft are the draft's own. */
@@ -33,6 +33,23 @@ export function withBand(tree: LayoutNode, node: LayoutNode): LayoutNode {
   const weights = tree.children.flatMap(({ extent }) => (extent.kind === 'weight' ? [extent.weight] : []))
   const weight = weights.length > 0 ? weights.reduce((a, b) => a + b, 0) / weights.length : 1
   return { ...tree, children: [...tree.children, { extent: { kind: 'weight', weight }, node }] }
+}
+
+/** Of the outermost stack's length, what an area for words takes first. */
+const AREA_SHARE = 0.16
+
+/** An area for words: titles above everything, captions under it. What was no stack becomes one, from top to bottom. */
+export function withArea(tree: LayoutNode, area: Area): LayoutNode {
+  const stack: Stack = tree.kind === 'stack' && tree.axis === 'column' ? tree : { kind: 'stack', axis: 'column', gap: 0, children: [{ extent: { kind: 'weight', weight: 1 }, node: tree }] }
+  const child: StackChild = { extent: { kind: 'fixed', fraction: AREA_SHARE }, node: area }
+  return { ...stack, children: area.kind === 'titleArea' ? [child, ...stack.children] : [...stack.children, child] }
+}
+
+/** A tree whose outermost bands are all as large as each other; areas for words and spaces stay as they are. */
+export function withEqualBands(tree: LayoutNode): LayoutNode {
+  if (tree.kind !== 'stack') return tree
+  const isBand = ({ node }: StackChild) => node.kind === 'panel' || node.kind === 'stack'
+  return { ...tree, children: tree.children.map((c) => (isBand(c) ? { ...c, extent: { kind: 'weight', weight: 1 } } : c)) }
 }
 
 /** A tree without the nodes that `gone` picks; a stack of one is that one. Null when nothing is left. */

@@ -1,10 +1,12 @@
 import { z } from 'zod'
+import { fontFile, type FontFile } from './fontFile'
 import { soundFile, type SoundFile } from './bed'
 import { highlight } from './highlight'
 import type { LayoutId, RecordingId, SetupId } from './ids'
 import { imageFile, type ImageFile } from './imageFile'
-import { layout, type Layout } from './layout'
+import { layout, picturesOfLayouts, type Layout } from './layout'
 import { recordingsIn, type Passage } from './passage'
+import { picturesOfMarks } from './pictureMark'
 import { recording, type Recording } from './recording'
 import { setup, type Setup } from './setup'
 
@@ -19,8 +21,10 @@ export const edit = z.object({
   recordings: z.array(recording),
   /** Those that the highlight's beds play. */
   soundFiles: z.array(soundFile).default([]),
-  /** Those that its layouts show. */
+  /** Those that its layouts and marks show. */
   imageFiles: z.array(imageFile).default([]),
+  /** Fonts that came along, whether its words are set in them or not. */
+  fontFiles: z.array(fontFile).default([]),
 })
 
 export type Edit = z.infer<typeof edit>
@@ -35,10 +39,22 @@ export function usedSoundFiles({ highlight, soundFiles }: Edit): SoundFile[] {
   return soundFiles.filter((f) => highlight.beds.some((b) => b.soundFileId === f.id))
 }
 
-/** The pictures that the layouts of its passages show. */
+/** The pictures that its marks and the layouts of its passages show. */
 export function usedImageFiles({ highlight, layouts, imageFiles }: Edit): ImageFile[] {
-  const used = layouts.filter((l) => highlight.passages.some((p) => p.layoutId === l.id)).flatMap((l) => [l.arrangement, ...Object.values(l.perShape)])
-  return imageFiles.filter((f) => used.some(({ backdrop }) => backdrop.kind === 'image' && backdrop.imageFileId === f.id))
+  const used = new Set([...picturesOfMarks(highlight.marks), ...picturesOfLayouts(layouts.filter((l) => highlight.passages.some((p) => p.layoutId === l.id)))])
+  return imageFiles.filter((f) => used.has(f.id))
+}
+
+/** The fonts that its words and marks are set in, of those that came along. */
+export function usedFontFiles({ highlight, fontFiles }: Edit): FontFile[] {
+  const { captions, titles } = highlight.words
+  const families = new Set([captions, ...titles, ...highlight.marks].flatMap((made) => ('style' in made ? [made.style.font] : [])))
+  return fontFiles.filter((f) => families.has(f.name))
+}
+
+/** The files besides recordings that an edit cannot do without. */
+export function usedFiles(edit: Edit): (SoundFile | ImageFile | FontFile)[] {
+  return [...usedSoundFiles(edit), ...usedImageFiles(edit), ...usedFontFiles(edit)]
 }
 
 function find<T extends { id: string }>(records: readonly T[], id: string, what: string): T {

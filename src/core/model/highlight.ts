@@ -2,6 +2,8 @@ import { z } from 'zod'
 import { bed } from './bed'
 import { brandId, highlightId, recordingId } from './ids'
 import { passage } from './passage'
+import { outputChoice, USUAL_OUTPUT } from './outputChoice'
+import { MOST_MARKS, pictureMark } from './pictureMark'
 import { micros, recordBase, title } from './record'
 import { shape } from './shape'
 import { NO_WORDS, words } from './words'
@@ -27,6 +29,12 @@ export const highlight = recordBase.extend({
   beds: z.array(bed).max(8).default([]),
   origin: origin.nullable().default(null),
   words: words.default(NO_WORDS),
+  /** What else is put over the picture, later over earlier. */
+  marks: z.array(pictureMark).max(MOST_MARKS).default([]),
+  /** Faults that are meant so, by what causes them; see core/findings. */
+  accepted: z.array(z.string().max(200)).max(500).default([]),
+  /** How it was rendered last, or is to be. */
+  output: outputChoice.default(USUAL_OUTPUT),
   /** In whose colours it is. */
   brandId: brandId.nullable().default(null),
 })

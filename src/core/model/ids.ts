@@ -22,6 +22,8 @@ export const versionId = id.brand<'VersionId'>()
 export const cueId = id.brand<'CueId'>()
 export const titleId = id.brand<'TitleId'>()
 export const speakerId = id.brand<'SpeakerId'>()
+export const markId = id.brand<'MarkId'>()
+export const fontFileId = id.brand<'FontFileId'>()
 
 export type RecordingId = z.infer<typeof recordingId>
 export type RegionId = z.infer<typeof regionId>
@@ -43,3 +45,5 @@ export type VersionId = z.infer<typeof versionId>
 export type CueId = z.infer<typeof cueId>
 export type TitleId = z.infer<typeof titleId>
 export type SpeakerId = z.infer<typeof speakerId>
+export type MarkId = z.infer<typeof markId>
+export type FontFileId = z.infer<typeof fontFileId>

@@ -2,10 +2,16 @@ import { z } from 'zod'
 import { imageFileId } from './ids'
 import { recordBase, title } from './record'
 
-/** Pictures that can be shown; what browsers draw without running anything in it. */
-export const IMAGE_TYPES = ['image/png', 'image/jpeg', 'image/webp'] as const
+/** Pictures that can be shown; what browsers draw without running anything in it. Those that move are shown moving. */
+export const IMAGE_TYPES = ['image/png', 'image/jpeg', 'image/webp', 'image/gif'] as const
 
-/** A file of one still picture: a backdrop, a logo. */
+/** Vector drawings can be chosen as well; what is kept is a picture of them. */
+export const SVG_TYPE = 'image/svg+xml'
+
+/** What a person may choose, as file choosers want it said. */
+export const CHOOSABLE_PICTURES = [...IMAGE_TYPES, SVG_TYPE].join(',')
+
+/** A file of one picture, still or moving: a backdrop, a logo. */
 export const imageFile = recordBase.extend({
   id: imageFileId,
   name: title,

@@ -24,3 +24,6 @@ export const inset = z.object({
 })
 
 export type Inset = z.infer<typeof inset>
+
+/** Where an inset is: what hangs on an anchor. */
+export type Hanging = Pick<Inset, 'anchor' | 'dx' | 'dy' | 'width' | 'proportion'>

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { backdrop } from './backdrop'
-import { highlightId, layoutId } from './ids'
+import { highlightId, layoutId, type ImageFileId } from './ids'
 import { inset } from './inset'
 import { panel, type Panel } from './panel'
 import { recordBase, title } from './record'
@@ -75,4 +75,10 @@ export type Layout = z.infer<typeof layout>
 /** A layout by what makes it one; the rest as it is for a new one. */
 export function newLayout(made: Omit<Layout, 'perShape' | 'tags' | 'basedOn'> & Partial<Layout>): Layout {
   return { perShape: {}, tags: [], basedOn: null, ...made }
+}
+
+/** The pictures that lie behind the panels of layouts. */
+export function picturesOfLayouts(layouts: readonly Pick<Layout, 'arrangement' | 'perShape'>[]): ImageFileId[] {
+  const backdrops = layouts.flatMap((l) => [l.arrangement, ...Object.values(l.perShape)]).map((a) => a.backdrop)
+  return backdrops.flatMap((b) => (b.kind === 'image' ? [b.imageFileId] : []))
 }

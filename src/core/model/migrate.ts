@@ -1,6 +1,7 @@
 import type { z } from 'zod'
 import { soundFile } from './bed'
 import { brand } from './brand'
+import { fontFile } from './fontFile'
 import { highlight } from './highlight'
 import { imageFile } from './imageFile'
 import { layout } from './layout'
@@ -12,7 +13,7 @@ import { setup } from './setup'
 import { spotting } from './spotting'
 import { version } from './version'
 
-const schemas = { recording, setup, layout, highlight, render, soundFile, imageFile, spotting, version, brand, outlet, recipe } as const
+const schemas = { recording, setup, layout, highlight, render, soundFile, imageFile, fontFile, spotting, version, brand, outlet, recipe } as const
 
 export type RecordKind = keyof typeof schemas
 export type RecordOf<K extends RecordKind> = z.infer<(typeof schemas)[K]>
@@ -20,7 +21,7 @@ export type RecordOf<K extends RecordKind> = z.infer<(typeof schemas)[K]>
 type Step = (old: Record<string, unknown>) => Record<string, unknown>
 
 /** `chains[kind][n]` turns version n + 1 into version n + 2. Empty while every record is at version 1. */
-const chains: Record<RecordKind, readonly Step[]> = { recording: [], setup: [], layout: [], highlight: [], render: [], soundFile: [], imageFile: [], spotting: [], version: [], brand: [], outlet: [], recipe: [] }
+const chains: Record<RecordKind, readonly Step[]> = { recording: [], setup: [], layout: [], highlight: [], render: [], soundFile: [], imageFile: [], fontFile: [], spotting: [], version: [], brand: [], outlet: [], recipe: [] }
 
 export type ReadResult<K extends RecordKind> =
   | { ok: true; record: RecordOf<K> }

@@ -3,12 +3,13 @@ import { layoutId, panelId, passageId, recordingId, regionId, setupId } from './
 import { CUT, join } from './join'
 import { micros } from './record'
 
-/** A small shift of one panel's crop for one passage: `dx`, `dy` in fractions of the frame, `zoom` on top of the panel's. */
+/** A small shift of one panel's crop for one passage: `dx`, `dy` in fractions of the frame, `zoom` on top of the panel's. In one shape, or (null) in all that have none of their own. */
 export const correction = z.object({
   panelId,
   dx: z.number().min(-1).max(1),
   dy: z.number().min(-1).max(1),
   zoom: z.number().min(1).max(20),
+  shapeId: z.string().max(80).nullable().default(null),
 })
 
 /** Where a region lies differently in one passage: shifted by `dx`, `dy` in fractions of the frame, its sides times `scale` about its centre. */
@@ -102,4 +103,10 @@ export function recordingsIn(passage: Passage): Passage['recordingId'][] {
 /** Every setup that a passage uses, its own first. */
 export function setupsIn(passage: Passage): Passage['setupId'][] {
   return [...new Set([passage.setupId, ...recordingFeeds(passage).map((f) => f.setupId)])]
+}
+
+/** How a panel's crop is shifted in a shape: by that shape's own correction, else by what goes for all; undefined where it is as it comes. */
+export function correctionFor({ corrections }: Pick<Passage, 'corrections'>, id: Correction['panelId'], shapeId: string): Correction | undefined {
+  const own = corrections.filter((c) => c.panelId === id)
+  return own.find((c) => c.shapeId === shapeId) ?? own.find((c) => c.shapeId === null)
 }

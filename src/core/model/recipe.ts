@@ -1,5 +1,7 @@
 import { z } from 'zod'
 import { brandId, layoutId, recipeId, setupId } from './ids'
+import { outputChoice } from './outputChoice'
+import { MOST_MARKS, pictureMark } from './pictureMark'
 import { recordBase, title } from './record'
 import { shape } from './shape'
 import { tag } from './tag'
@@ -17,6 +19,10 @@ export const recipe = recordBase.extend({
   shapes: z.array(shape).min(1).max(12),
   /** How captions are shown; null leaves them as they are. */
   captions: captions.nullable().default(null),
+  /** What is put over the picture; null leaves it as it is. */
+  marks: z.array(pictureMark).max(MOST_MARKS).nullable().default(null),
+  /** How it is rendered; null leaves that as it is. */
+  output: outputChoice.nullable().default(null),
   /** Recordings recognised as having the setup are laid out by it without being asked. */
   byItself: z.boolean().default(false),
 })

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { edit } from './edit'
 import { renderId, highlightId } from './ids'
+import { captionsIn } from './outputChoice'
 import { frameRate, micros, recordBase } from './record'
 import { shape } from './shape'
 
@@ -10,6 +11,7 @@ export type Container = z.infer<typeof container>
 
 export const renderSettings = z.object({
   frameRate,
+  captions: captionsIn.default('picture'),
   /** Bits per second for the picture. */
   videoBitrate: z.number().int().min(100_000).max(200_000_000),
   /** Bits per second for the sound. */

@@ -49,13 +49,16 @@ export const titleCard = z.object({
 })
 export type TitleCard = z.infer<typeof titleCard>
 
+export const MOST_SPEAKERS = 40
+export const MOST_TITLES = 40
+
 /** Everything that is written on a highlight's picture. */
 export const words = z.object({
   /** By recording, then in the order of their starts. */
   cues: z.array(cue).max(MOST_CUES).default([]),
-  speakers: z.array(speaker).max(40).default([]),
+  speakers: z.array(speaker).max(MOST_SPEAKERS).default([]),
   captions: captions.default(PLAIN_CAPTIONS),
-  titles: z.array(titleCard).max(40).default([]),
+  titles: z.array(titleCard).max(MOST_TITLES).default([]),
 })
 export type Words = z.infer<typeof words>
 
