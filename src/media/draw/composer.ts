@@ -3,6 +3,7 @@ import type { Composition, Feed, FootageStep } from '@/core/compose/composition'
 import { footageOf, textsOf } from '@/core/compose/composition'
 import { areaOf, contains, type Rect } from '@/core/geometry/rect'
 import type { ImageFileId } from '@/core/model/ids'
+import type { Micros } from '@/core/time/micros'
 import { CropReader, HALVED_FROM, type DrawCrop } from './cropReader'
 import { loadFonts } from '../fonts/loadFonts'
 import { drawSteps, type DrawFootage } from './drawSteps'
@@ -17,7 +18,10 @@ export interface Target {
 /** What compositions are drawn from: decoded frames and pictures, borrowed; null where there is none. */
 export interface Material {
   frameOf: (feed: Feed) => VideoSample | null
-  imageOf: (id: ImageFileId) => ImageBitmap | null
+  /** A picture; of one that moves, what it shows at `micros` of its own time. */
+  imageOf: (id: ImageFileId, micros: Micros) => ImageBitmap | null
+  /** Heights 0..1 of a level figure at an output time. */
+  figureAt: (t: Micros) => readonly number[]
 }
 
 /** Draws compositions: the one way in which preview, stills and render are drawn. */
@@ -33,10 +37,10 @@ export class Composer {
    * Draws every target from `material`, borrowed until this is done. All pixels are read first, then drawn at one go: a canvas on screen
    * never shows half a picture. Not for concurrent use.
    */
-  async draw(targets: readonly Target[], { frameOf, imageOf }: Material): Promise<void> {
+  async draw(targets: readonly Target[], { frameOf, imageOf, figureAt }: Material): Promise<void> {
     const crops = await this.readCrops(targets, frameOf)
     for (const { text, style } of targets.flatMap((t) => textsOf(t.composition))) if (await this.loadFonts(text, style)) forgetSettings()
-    for (const { ctx, composition } of targets) drawSteps(ctx, composition, { footage: (step) => crops.get(keyOf(step)) ?? null, imageOf })
+    for (const { ctx, composition } of targets) drawSteps(ctx, composition, { footage: (step) => crops.get(keyOf(step)) ?? null, imageOf, figureAt })
   }
 
   private async readCrops(targets: readonly Target[], frameOf: Material['frameOf']): Promise<Map<string, DrawFootage>> {

@@ -2,9 +2,10 @@ import { assertNever } from '@/core/assert'
 import type { Composition, FootageStep, Step } from '@/core/compose/composition'
 import { largestWithin } from '@/core/geometry/fit'
 import type { Rect, Size } from '@/core/geometry/rect'
-import type { ImageFileId } from '@/core/model/ids'
+import type { Material } from './composer'
 import type { Context2D } from './cropReader'
 import { drawBlurred } from './drawBlurred'
+import { drawLevel } from './drawLevel'
 import { drawOutlined } from './drawOutlined'
 import { drawText } from './drawText'
 import { drawTurned } from './drawTurned'
@@ -16,7 +17,8 @@ export type DrawFootage = (ctx: Context2D, dest: Rect) => void
 /** What has been made ready for drawing; null where there is nothing to show. */
 export interface Ready {
   footage: (step: FootageStep) => DrawFootage | null
-  imageOf: (id: ImageFileId) => ImageBitmap | null
+  imageOf: Material['imageOf']
+  figureAt: Material['figureAt']
 }
 
 /** Draws a composition's steps in order on a canvas of any size. */
@@ -38,8 +40,8 @@ function drawStep(ctx: Context2D, step: Step, size: Size, scale: { x: number; y:
       ctx.fillRect(0, 0, width, height)
       break
     case 'image': {
-      const image = ready.imageOf(step.imageFileId)
-      if (image) drawFilling(ctx, image)
+      const image = ready.imageOf(step.imageFileId, step.micros)
+      if (image) drawImage(ctx, image, step.dest && onPixels(step.dest, scale), step.opacity)
       break
     }
     case 'blur': {
@@ -73,6 +75,15 @@ function drawStep(ctx: Context2D, step: Step, size: Size, scale: { x: number; y:
       ctx.fillStyle = step.colour
       ctx.fillRect(0, 0, width, height)
       ctx.globalAlpha = 1
+      break
+    case 'block':
+      ctx.globalAlpha = step.opacity
+      ctx.fillStyle = step.colour
+      ctx.fillRect(step.rect.x * scale.x, step.rect.y * scale.y, step.rect.width * scale.x, step.rect.height * scale.y)
+      ctx.globalAlpha = 1
+      break
+    case 'level':
+      drawLevel(ctx, step, scale, ready.figureAt(step.micros))
       break
     case 'text':
       drawText(ctx, step, size, scale)
@@ -111,11 +122,13 @@ function gradientOver(ctx: Context2D, { from, to, degrees }: Extract<Step, { kin
   return gradient
 }
 
-/** A picture over all of a canvas, cut where its proportion differs. */
-function drawFilling(ctx: Context2D, image: ImageBitmap): void {
-  const { width, height } = ctx.canvas
-  const part = largestWithin(image, width / height)
+/** A picture in its place, or over all of a canvas; cut where its proportion differs. */
+function drawImage(ctx: Context2D, image: ImageBitmap, place: Rect | null, opacity: number): void {
+  const dest = place ?? { x: 0, y: 0, width: ctx.canvas.width, height: ctx.canvas.height }
+  const part = largestWithin(image, dest.width / dest.height)
   ctx.imageSmoothingEnabled = true
   ctx.imageSmoothingQuality = 'high'
-  ctx.drawImage(image, (image.width - part.width) / 2, (image.height - part.height) / 2, part.width, part.height, 0, 0, width, height)
+  ctx.globalAlpha = opacity
+  ctx.drawImage(image, (image.width - part.width) / 2, (image.height - part.height) / 2, part.width, part.height, dest.x, dest.y, dest.width, dest.height)
+  ctx.globalAlpha = 1
 }

@@ -25,6 +25,17 @@ function listFaces(): Promise<void> {
   return listed
 }
 
+/** Fonts that came along, by family, with the blob that each was listed from. */
+const own = new Map<string, Blob>()
+
+/** Tells this thread of a font that came along; it is read when a letter of it is needed. A family is listed once. */
+export function listOwnFont(family: string, file: Blob): void {
+  if (own.has(family)) return
+  own.set(family, file)
+  fonts().add(new FontFace(family, `url(${URL.createObjectURL(file)})`))
+  ready.clear()
+}
+
 /** Texts whose letters are here already, with their face. */
 const ready = new Set<string>()
 const MOST_KNOWN = 2000

@@ -3,12 +3,15 @@ import type { Size } from '@/core/geometry/rect'
 import type { Edit } from '@/core/model/edit'
 import type { Shape } from '@/core/model/shape'
 import type { Level } from '@/core/sound/levels'
+import type { SpeechOf } from '@/core/sound/ducking'
+import type { Loudness } from '@/core/sound/loudness'
 import { lineUp, type LinedUp } from '@/core/sound/lineUp'
 import type { Micros } from '@/core/time/micros'
 import { chooseEncoders, type EncoderChoice } from '../render/encoders'
 import type { Source } from '../source/openSource'
 import { OpenSources, type SourceFile } from '../source/openSources'
 import type { InspectWorker } from '../workers/inspect.protocol'
+import { loudnessOf } from './loudnessOf'
 import { picturesAt, type PicturePrecision } from './pictures'
 import { probe, probeSoundFile, type ProbeResult, type SoundProbeResult } from './probe'
 import { soundLevels, type LevelSpan } from './soundLevels'
@@ -59,13 +62,22 @@ export class InspectService implements InspectWorker {
     return stillOf(edit, shape, files, t, height)
   }
 
+  loudness(edit: Edit, files: ReadonlyMap<string, Blob>, speechOf: SpeechOf): Promise<Loudness | null> {
+    return this.alone('loudness', (signal) => loudnessOf(edit, files, speechOf, this.sources, signal))
+  }
+
   /** Runs `work` on an open source; a later call on the same channel stops it. */
-  private async exclusively<T>(channel: string, file: SourceFile, work: (source: Source, signal: AbortSignal) => Promise<T>): Promise<T> {
+  private exclusively<T>(channel: string, file: SourceFile, work: (source: Source, signal: AbortSignal) => Promise<T>): Promise<T> {
+    return this.alone(channel, (signal) => this.sources.use(file, (source) => work(source, signal)))
+  }
+
+  /** Runs `work` until it is done, or until a later call on the same channel stops it. */
+  private async alone<T>(channel: string, work: (signal: AbortSignal) => Promise<T>): Promise<T> {
     this.running.get(channel)?.abort()
     const abort = new AbortController()
     this.running.set(channel, abort)
     try {
-      return await this.sources.use(file, (source) => work(source, abort.signal))
+      return await work(abort.signal)
     } finally {
       if (this.running.get(channel) === abort) this.running.delete(channel)
     }

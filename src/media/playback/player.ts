@@ -98,6 +98,7 @@ export class Player {
   /** Where the recordings hold speech; beds go down under it. */
   setSpeech(speechOf: SpeechOf): void {
     this.speechOf = speechOf
+    if (!this.closed) void this.preview.setSpeech(speechOf)
     if (this.edit) this.sound?.setEdit(this.edit, speechOf)
   }
 

@@ -5,11 +5,13 @@ import { passageOf, recordingOf, type Edit } from '@/core/model/edit'
 import type { Size } from '@/core/geometry/rect'
 import type { PanelId, PassageId } from '@/core/model/ids'
 import type { Passage } from '@/core/model/passage'
+import type { SpeechOf } from '@/core/sound/ducking'
 import { clampMicros, type Micros } from '@/core/time/micros'
 import { framesPerSecond as framesPerSecondOf } from '@/core/time/frameRate'
 import { onScreenAt, passageAt, timeMapOf, type TimeMap } from '@/core/time/timeMap'
-import { Composer, type Target } from '../draw/composer'
+import { Composer, type Material, type Target } from '../draw/composer'
 import { SourceSet } from '../source/sourceSet'
+import { PreviewLevels } from './previewLevels'
 import type { OpenReply, PlayAnchor, PreviewEvent, PreviewTarget, PreviewWorker } from '../workers/preview.protocol'
 
 interface Surface {
@@ -42,6 +44,8 @@ export class PreviewService implements PreviewWorker {
   private readonly surfaces = new Map<string, Surface>()
   private sources: SourceSet | null = null
   private edit: Edit | null = null
+  private files: ReadonlyMap<string, Blob> = new Map()
+  private readonly levels = new PreviewLevels(() => this.redraw())
   private map: TimeMap = { passages: [], joins: [], lengthMicros: 0 }
   private shown: Shown = { kind: 'output', micros: 0 }
   private madeReady: Feed['lane'] = ''
@@ -64,6 +68,7 @@ export class PreviewService implements PreviewWorker {
     const opened = await SourceSet.openAll(edit, files)
     if (!(opened instanceof SourceSet)) return { ok: false, fileName: opened.fileName }
     const previous = this.sources
+    this.files = files
     this.sources = opened
     await previous?.close()
     this.redraw()
@@ -73,7 +78,12 @@ export class PreviewService implements PreviewWorker {
   setEdit(edit: Edit): void {
     this.edit = edit
     this.map = timeMapOf(edit.highlight)
+    this.levels.follow(edit, this.files)
     this.redraw()
+  }
+
+  setSpeech(speechOf: SpeechOf): void {
+    this.levels.setSpeech(speechOf)
   }
 
   attach(key: string, target: PreviewTarget, canvas: OffscreenCanvas): void {
@@ -175,19 +185,26 @@ export class PreviewService implements PreviewWorker {
       return composition ? [{ ctx, composition }] : []
     })
     const feeds = uniqueFeeds(pictures.flatMap((p) => feedsOf(p.composition)))
+    // Somebody who goes on to another place has seen what was on the way to this one: the place where the walk was broken off need not be drawn as well.
+    let [offered, brokenOff] = [false, false]
+    const near = async () => {
+      offered = true
+      await this.drawNear(pictures, sources, shown)
+    }
     try {
-      await sources.load(feeds, (id) => recordingOf(edit, id).fileName, this.anchor ? undefined : { near: () => this.drawNear(pictures, sources, shown), isOver: () => this.stale })
+      await sources.load(feeds, (id) => recordingOf(edit, id).fileName, this.anchor ? undefined : { near, isOver: () => (brokenOff ||= this.stale) })
     } catch {
       const { reading } = sources
       this.onEvent({ kind: 'unreadable', fileName: reading?.fileName ?? edit.highlight.name, atMicros: reading?.atMicros ?? 0 })
       this.anchor = null
       return
     }
+    if (offered && brokenOff) return
     // Nothing has changed when the same frames stand at the same places; on the way through a join the places change.
     const drawn = feeds.length === 1 ? `${feeds[0]?.lane} ${sources.frameOf(feeds[0] as Feed)?.timestamp ?? 'none'}` : ''
     if (drawn !== '' && drawn === this.lastDrawn) return
     this.lastDrawn = this.stale ? '' : drawn
-    await this.composer.draw(pictures, sources)
+    await this.composer.draw(pictures, this.materialOf(sources))
     this.countFrame()
     if (this.stale) this.lastDrawn = ''
     this.onEvent({ kind: 'drawn', micros: timeOf(shown), exact: !this.stale })
@@ -196,8 +213,12 @@ export class PreviewService implements PreviewWorker {
 
   /** Draws what is on the way to a moment that takes long to decode. */
   private async drawNear(pictures: readonly Target[], sources: SourceSet, shown: Shown): Promise<void> {
-    await this.composer.draw(pictures, sources)
+    await this.composer.draw(pictures, this.materialOf(sources))
     this.onEvent({ kind: 'drawn', micros: timeOf(shown), exact: false })
+  }
+
+  private materialOf({ frameOf, imageOf }: SourceSet): Material {
+    return { frameOf, imageOf, figureAt: this.levels.figureAt }
   }
 
   private compositionOf(edit: Edit, target: PreviewTarget, shown: Shown): Composition | null {

@@ -3,6 +3,7 @@ import { fingerprintOf } from '@/core/detect/regions/fingerprint'
 import { FrameWatcher } from '@/core/detect/regions/frameWatcher'
 import { StillLines } from '@/core/detect/regions/lines'
 import { proposeRegions, type Seen } from '@/core/detect/regions/propose'
+import { stirred } from '@/core/detect/regions/whoSpeaks'
 import { tighten } from '@/core/detect/regions/tighten'
 import type { Rect, Size } from '@/core/geometry/rect'
 import type { Micros } from '@/core/time/micros'
@@ -35,6 +36,18 @@ export class RegionsService implements RegionsWorker {
       return { kind: 'failed', detail: error instanceof Error ? error.message : String(error) }
     } finally {
       if (this.running === abort) this.running = null
+    }
+  }
+
+  async stir({ file, originMicros }: SourceFile, size: Size, regions: Rect[], stretches: { fromMicros: Micros; toMicros: Micros }[]): Promise<number[][]> {
+    const source = await openSource(file, originMicros)
+    try {
+      const reader = new LumaReader()
+      const found: number[][] = []
+      for (const stretch of stretches) found.push(await stirIn(source, reader, size, regions, stretch))
+      return found
+    } finally {
+      source.dispose()
     }
   }
 
@@ -78,4 +91,29 @@ async function quickTimes(source: Source, times: readonly Micros[]): Promise<num
   const keys = new Set<number>()
   for (const t of wanted) keys.add((await packets.getKeyPacket(t, { metadataOnly: true }))?.timestamp ?? t)
   return keys.size >= wanted.length * ENOUGH_KEY_FRAMES ? [...keys] : wanted
+}
+
+/** Mouths open and close a few times a second. */
+const STIR_EVERY_MICROS = 120_000
+/** Longer stretches tell no more. */
+const MOST_STIR_LOOKS = 25
+
+async function stirIn(source: Source, reader: LumaReader, size: Size, regions: readonly Rect[], { fromMicros, toMicros }: { fromMicros: Micros; toMicros: Micros }): Promise<number[]> {
+  const looks = Math.max(2, Math.min(MOST_STIR_LOOKS, Math.floor((toMicros - fromMicros) / STIR_EVERY_MICROS)))
+  const first = await source.video.getFirstTimestamp()
+  const seconds = Array.from({ length: looks }, (_, i) => Math.max(first, source.toContainer(fromMicros + i * STIR_EVERY_MICROS) + 0.001))
+  const sums = regions.map(() => 0)
+  let before: Uint8Array | null = null
+  for await (const sample of framesAt(source.video, seconds)) {
+    if (!sample) continue
+    try {
+      const now = (await reader.read(sample, size)).slice()
+      const last = before
+      if (last) regions.forEach((r, i) => (sums[i] = (sums[i] ?? 0) + stirred(last, now, size, r)))
+      before = now
+    } finally {
+      sample.close()
+    }
+  }
+  return sums.map((s) => s / Math.max(1, looks - 1))
 }

@@ -4,14 +4,17 @@ import { feedsOf } from '@/core/compose/composition'
 import { recordingOf, type Edit } from '@/core/model/edit'
 import type { FinishedFile, RenderFailure, RenderSettings } from '@/core/model/render'
 import type { Shape } from '@/core/model/shape'
+import { editToDraw } from '@/core/output/renderSettings'
 import type { SpeechOf } from '@/core/sound/ducking'
+import { figureAt } from '@/core/sound/levelFigure'
 import { soundPlan } from '@/core/sound/soundPlan'
 import { frameCount, frameStartMicros, framesPerSecond } from '@/core/time/frameRate'
 import { MICROS_PER_SECOND, toSeconds, type Micros } from '@/core/time/micros'
 import { timeMapOf, type TimeMap } from '@/core/time/timeMap'
-import { Composer } from '../draw/composer'
+import { Composer, type Material } from '../draw/composer'
 import { chooseEncoders, loadEncoders, type EncoderChoice } from './encoders'
 import { PictureCanvas } from './pictureCanvas'
+import { levelTrack } from '../sound/levelTrack'
 import { Mixer, SoundSources } from '../sound/mixer'
 import { OUTPUT_SAMPLE_RATE } from '../sound/stereo'
 import { SoundWriter } from './soundTrack'
@@ -48,7 +51,8 @@ const AAC_PRIMING_FRAMES = 1024
 const SPARE_SOUND_PACKETS = 8
 
 /** Renders a highlight in one shape into `writable`. Resolves with an outcome; rejects only when `signal` is aborted. */
-export async function renderHighlight(job: RenderJob, writable: WritableStream<StreamTargetChunk>, onProgress: (progress: RenderProgress) => void, signal: AbortSignal): Promise<RenderOutcome> {
+export async function renderHighlight(wanted: RenderJob, writable: WritableStream<StreamTargetChunk>, onProgress: (progress: RenderProgress) => void, signal: AbortSignal): Promise<RenderOutcome> {
+  const job = { ...wanted, edit: editToDraw(wanted.edit, wanted.settings) }
   const sources = await SourceSet.openAll(job.edit, job.files)
   if (!(sources instanceof SourceSet)) return { ok: false, failure: { reason: 'source-missing', fileName: sources.fileName } }
   try {
@@ -56,13 +60,14 @@ export async function renderHighlight(job: RenderJob, writable: WritableStream<S
     const choice = await chooseEncoders(job.shape, job.settings.videoBitrate, hasSound)
     if (!choice) return { ok: false, failure: { reason: 'encoder-refuses-size', width: job.shape.width, height: job.shape.height } }
     await loadEncoders(choice)
-    return await encode(job, choice, hasSound, sources, writable, onProgress, signal)
+    const levels = hasSound && job.edit.highlight.marks.some((m) => m.kind === 'level') ? await levelTrack(job.edit, job.files, job.speechOf, signal) : []
+    return await encode(job, choice, hasSound, sources, (t) => figureAt(levels, t), writable, onProgress, signal)
   } finally {
     await sources.close()
   }
 }
 
-async function encode(job: RenderJob, choice: EncoderChoice, hasSound: boolean, sources: SourceSet, writable: WritableStream<StreamTargetChunk>, onProgress: (progress: RenderProgress) => void, signal: AbortSignal): Promise<RenderOutcome> {
+async function encode(job: RenderJob, choice: EncoderChoice, hasSound: boolean, sources: SourceSet, figure: Material['figureAt'], writable: WritableStream<StreamTargetChunk>, onProgress: (progress: RenderProgress) => void, signal: AbortSignal): Promise<RenderOutcome> {
   const started = performance.now()
   const { frameRate } = job.settings
   const map = timeMapOf(job.edit.highlight)
@@ -81,7 +86,7 @@ async function encode(job: RenderJob, choice: EncoderChoice, hasSound: boolean, 
     for (let n = 0; n < frames; n++) {
       signal.throwIfAborted()
       await sound?.writeUpTo(frameStartMicros(n, frameRate) + SOUND_AHEAD_MICROS)
-      await drawFrame(job, map, picture, sources, n)
+      await drawFrame(job, map, picture, sources, { frameOf: sources.frameOf, imageOf: sources.imageOf, figureAt: figure }, n)
       const seconds = (performance.now() - started) / 1000
       onProgress({ frame: n + 1, frames, rate: (n + 1) / seconds, secondsLeft: (seconds / (n + 1)) * (frames - n - 1) })
     }
@@ -123,12 +128,12 @@ function addSound(output: Output, choice: EncoderChoice, { settings }: RenderJob
   return new SoundWriter(mixer.blocks(0), track, choice.audio === 'aac' ? AAC_PRIMING_FRAMES : 0)
 }
 
-async function drawFrame({ edit, shape, settings }: RenderJob, map: TimeMap, { composer, canvas, track }: PictureTrack, sources: SourceSet, n: number): Promise<void> {
+async function drawFrame({ edit, shape, settings }: RenderJob, map: TimeMap, { composer, canvas, track }: PictureTrack, sources: SourceSet, material: Material, n: number): Promise<void> {
   const start = frameStartMicros(n, settings.frameRate)
   const composition = compose(edit, map, shape, Math.min(start, map.lengthMicros - 1))
   if (!composition) throw new RangeError(`frame ${n} lies outside the highlight`)
   await sources.load(feedsOf(composition), (id) => recordingOf(edit, id).fileName)
-  await composer.draw([{ ctx: canvas.ctx, composition }], sources)
+  await composer.draw([{ ctx: canvas.ctx, composition }], material)
   const sample = await canvas.toSample(toSeconds(start), toSeconds(frameStartMicros(n + 1, settings.frameRate) - start))
   try {
     await track.add(sample)

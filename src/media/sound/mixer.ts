@@ -16,15 +16,18 @@ const LEVEL_STEP = 16
 export class SoundSources {
   private readonly open = new Map<string, Promise<SoundSource>>()
 
-  /** `files`: the bytes of recordings and sound files by id. */
-  constructor(private readonly files: ReadonlyMap<string, Blob>) {}
+  /** `files`: the bytes of recordings and sound files by id. `openFile`: how one is opened. */
+  constructor(
+    private readonly files: ReadonlyMap<string, Blob>,
+    private readonly openFile: (file: Blob, originMicros: number, id: string) => Promise<SoundSource> = openSound,
+  ) {}
 
   /** Throws when the file is missing or cannot be read. */
   get(id: string, originMicros: number): Promise<SoundSource> {
     const known = this.open.get(id)
     if (known) return known
     const file = this.files.get(id)
-    const opened = file ? openSound(file, originMicros) : Promise.reject(new Error(`no file for ${id}`))
+    const opened = file ? this.openFile(file, originMicros, id) : Promise.reject(new Error(`no file for ${id}`))
     this.open.set(id, opened)
     return opened
   }

@@ -37,20 +37,20 @@ export class FrameCursor {
 
   /**
    * The frame on screen at `t`; before the first frame the first, after the last the last, null if there is none at all.
-   * Borrowed: the cursor closes it at the next call. A long walk offers what it passes to `onTheWay`, the key frame it starts from first;
+   * Borrowed: the cursor closes it at the next call. A long walk offers what it passes to `onTheWay`, the key frame it starts from at once;
    * where that stops it, the frame it has come to is given.
    */
   async frameAt(t: Micros, onTheWay?: OnTheWay): Promise<VideoSample | null> {
     const wanted = t + FRAME_TOLERANCE_MICROS
     const anew = !this.current || (await this.isBetterReachedAnew(this.startOf(this.current), wanted))
-    if (anew) await this.restart(wanted)
-    let due = anew ? -Infinity : performance.now() + FIRST_OFFER_MS
+    if (anew) await this.restart(wanted, onTheWay)
+    let due = performance.now() + (anew ? OFFER_EVERY_MS : FIRST_OFFER_MS)
     while (this.next && this.startOf(this.next) <= wanted) {
-      if (onTheWay?.isOver()) break
       if (onTheWay && this.current && performance.now() > due) {
         await onTheWay.offer(this.current)
         due = performance.now() + OFFER_EVERY_MS
       }
+      if (onTheWay?.isOver()) break
       this.current?.close()
       this.current = this.next
       this.next = null
@@ -74,7 +74,7 @@ export class FrameCursor {
   /** Whether `current` is the recording's first frame, which also stands for all time before it. */
   private atStart = false
 
-  private async restart(wanted: Micros): Promise<void> {
+  private async restart(wanted: Micros, onTheWay?: OnTheWay): Promise<void> {
     await this.close()
     const from = Math.max(0, this.source.toContainer(wanted))
     const key = await new EncodedPacketSink(this.source.video).getKeyPacket(from, { metadataOnly: true })
@@ -87,6 +87,7 @@ export class FrameCursor {
       this.current = await this.pull()
     }
     this.atStart = this.current !== null && this.startOf(this.current) > wanted
+    if (this.current) await onTheWay?.offer(this.current)
     this.next = await this.pull()
   }
 

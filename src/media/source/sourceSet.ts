@@ -1,12 +1,14 @@
 import type { VideoSample } from 'mediabunny'
 import type { Feed } from '@/core/compose/composition'
-import { usedImageFiles, usedRecordings, type Edit } from '@/core/model/edit'
+import { usedFontFiles, usedImageFiles, usedRecordings, type Edit } from '@/core/model/edit'
 import type { ImageFileId, RecordingId } from '@/core/model/ids'
 import type { Micros } from '@/core/time/micros'
+import { listOwnFont } from '../fonts/loadFonts'
 import { FrameCursor, type OnTheWay } from './frameCursor'
+import { openImage, type OpenImage } from './openImage'
 import { openSource, type Source } from './openSource'
 
-/** A recording or picture that could not be opened. */
+/** A recording, picture or font that could not be opened. */
 export interface MissingSource {
   fileName: string
 }
@@ -36,7 +38,7 @@ interface Lane {
 /** The recordings of an edit, each opened once, with the decoded frames that the output frame at hand needs. */
 export class SourceSet {
   private readonly open = new Map<RecordingId, Source>()
-  private readonly images = new Map<ImageFileId, ImageBitmap>()
+  private readonly images = new Map<ImageFileId, OpenImage>()
   private readonly lanes = new Map<string, Lane>()
   private readonly frames = new Map<string, VideoSample | null>()
   private uses = 0
@@ -48,12 +50,12 @@ export class SourceSet {
   private constructor() {}
 
   /**
-   * Opens every recording and picture of an edit; those that only undo may need, where they are there. Returns the first one in use that is
+   * Opens every recording, picture and font of an edit; those that only undo may need, where they are there. Returns the first one in use that is
    * missing or cannot be opened, if any.
    */
   static async openAll(edit: Edit, files: ReadonlyMap<string, Blob>): Promise<SourceSet | MissingSource> {
     const set = new SourceSet()
-    const used: { id: string }[] = [...usedRecordings(edit), ...usedImageFiles(edit)]
+    const used: { id: string }[] = [...usedRecordings(edit), ...usedImageFiles(edit), ...usedFontFiles(edit)]
     const open = async ({ id, fileName }: { id: string; fileName: string }, how: (file: Blob) => Promise<void>) => {
       const file = files.get(id)
       const opened = file !== undefined && (await how(file).then(() => true, () => false))
@@ -64,7 +66,11 @@ export class SourceSet {
       if (missing) return set.close().then(() => missing)
     }
     for (const image of edit.imageFiles) {
-      const missing = await open(image, async (file) => void set.images.set(image.id, await createImageBitmap(file)))
+      const missing = await open(image, async (file) => void set.images.set(image.id, await openImage(file)))
+      if (missing) return set.close().then(() => missing)
+    }
+    for (const font of edit.fontFiles) {
+      const missing = await open(font, async (file) => listOwnFont(font.name, file))
       if (missing) return set.close().then(() => missing)
     }
     return set
@@ -97,7 +103,7 @@ export class SourceSet {
 
   frameOf = (feed: Feed): VideoSample | null => this.frames.get(keyOf(feed)) ?? null
 
-  imageOf = (id: ImageFileId): ImageBitmap | null => this.images.get(id) ?? null
+  imageOf = (id: ImageFileId, micros: Micros): ImageBitmap | null => this.images.get(id)?.at(micros) ?? null
 
   async close(): Promise<void> {
     this.frames.clear()

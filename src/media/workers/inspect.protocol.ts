@@ -2,6 +2,8 @@ import type { Size } from '@/core/geometry/rect'
 import type { Edit } from '@/core/model/edit'
 import type { Shape } from '@/core/model/shape'
 import type { Level } from '@/core/sound/levels'
+import type { SpeechOf } from '@/core/sound/ducking'
+import type { Loudness } from '@/core/sound/loudness'
 import type { LinedUp } from '@/core/sound/lineUp'
 import type { Micros } from '@/core/time/micros'
 import type { PicturePrecision } from '../inspect/pictures'
@@ -23,6 +25,8 @@ export interface InspectWorker {
   lineUp(source: SourceFile, span: LevelSpan, other: SourceFile, otherSpan: LevelSpan): Promise<LinedUp | null>
   /** What a render of this size would be coded with; null when this browser cannot. */
   encoders(size: Size, bitrate: number, withSound: boolean): Promise<EncoderChoice | null>
+  /** How loud what is heard of an edit is; null when a later call has stopped it. Rejects when a file cannot be read. */
+  loudness(edit: Edit, files: ReadonlyMap<string, Blob>, speechOf: SpeechOf): Promise<Loudness | null>
   /** One frame of a highlight at output time `t`, `height` px high, as WebP; null when a recording is missing. */
   still(edit: Edit, shape: Shape, files: ReadonlyMap<string, Blob>, t: Micros, height: number): Promise<Blob | null>
 }

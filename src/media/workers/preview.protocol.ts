@@ -1,6 +1,7 @@
 import type { Edit } from '@/core/model/edit'
 import type { PassageId } from '@/core/model/ids'
 import type { Shape } from '@/core/model/shape'
+import type { SpeechOf } from '@/core/sound/ducking'
 import type { Micros } from '@/core/time/micros'
 
 /** Where a preview is drawn: the recording's own frame, or the result in one shape. */
@@ -20,6 +21,8 @@ export interface PreviewWorker {
   open(edit: Edit, files: ReadonlyMap<string, Blob>): Promise<OpenReply>
   /** Changes what is composed; draws again. */
   setEdit(edit: Edit): void
+  /** Where the recordings hold speech, under which beds go down: level figures show what is heard. */
+  setSpeech(speechOf: SpeechOf): void
   /** Draws `target` into `canvas` from now on. The key names it for `resize` and `detach`. */
   attach(key: string, target: PreviewTarget, canvas: OffscreenCanvas): void
   resize(key: string, width: number, height: number): void
