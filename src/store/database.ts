@@ -1,8 +1,9 @@
 import Dexie, { type Table, type Transaction } from 'dexie'
 import type { SoundFile } from '@/core/model/bed'
 import type { Brand } from '@/core/model/brand'
+import type { FontFile } from '@/core/model/fontFile'
 import type { Highlight } from '@/core/model/highlight'
-import type { BrandId, HighlightId, ImageFileId, LayoutId, OutletId, RecipeId, RecordingId, RenderId, SetupId, SoundFileId, VersionId } from '@/core/model/ids'
+import type { BrandId, FontFileId, HighlightId, ImageFileId, LayoutId, OutletId, RecipeId, RecordingId, RenderId, SetupId, SoundFileId, VersionId } from '@/core/model/ids'
 import type { ImageFile } from '@/core/model/imageFile'
 import type { Layout } from '@/core/model/layout'
 import { startingOutlets, type Outlet } from '@/core/model/outlet'
@@ -16,7 +17,7 @@ import type { AnalysisPart, AnalysisPartKey } from './analyses'
 import type { UndoStep } from './undo'
 
 /** Whose bytes a stored file holds. */
-export type FileOwner = RecordingId | SoundFileId | ImageFileId
+export type FileOwner = RecordingId | SoundFileId | ImageFileId | FontFileId
 
 /** A file's bytes: a copy of its own, or a handle to the person's file, whose permission the browser may have taken back. */
 export type StoredFile = { owner: FileOwner; kind: 'kept'; blob: Blob } | { owner: FileOwner; kind: 'linked'; handle: FileSystemFileHandle }
@@ -27,6 +28,13 @@ export interface StoredPictures {
   /** The owner's `updatedAt` when they were made; another value means they are out of date. */
   madeFor: string
   pictures: Blob[]
+}
+
+/** The file of captions that lay beside a recording when it was added. */
+export interface StoredCaptionText {
+  recordingId: RecordingId
+  fileName: string
+  blob: Blob
 }
 
 export interface StoredUndo {
@@ -55,6 +63,8 @@ export class Database extends Dexie {
   declare versions: Table<Version, VersionId>
   declare spottings: Table<Spotting, RecordingId>
   declare imageFiles: Table<ImageFile, ImageFileId>
+  declare fontFiles: Table<FontFile, FontFileId>
+  declare captionTexts: Table<StoredCaptionText, RecordingId>
   declare brands: Table<Brand, BrandId>
   declare outlets: Table<Outlet, OutletId>
   declare recipes: Table<Recipe, RecipeId>
@@ -78,6 +88,7 @@ export class Database extends Dexie {
     })
     const outletsToBegin = (tx: Transaction) => tx.table('outlets').bulkAdd(startingOutlets(new Date().toISOString()))
     this.version(2).stores({ imageFiles: 'id', brands: 'id', outlets: 'id', recipes: 'id, setupId' }).upgrade(outletsToBegin)
+    this.version(3).stores({ fontFiles: 'id', captionTexts: 'recordingId' })
     this.on('populate', outletsToBegin)
   }
 }

@@ -2,9 +2,11 @@ import { DEFAULT_LAYOUT_NAME, startingLayout, startingRegions } from '@/core/mod
 import type { Edit } from '@/core/model/edit'
 import type { Highlight } from '@/core/model/highlight'
 import type { CueId, HighlightId, LayoutId, PanelId, PassageId, RecordingId, RegionId, SetupId } from '@/core/model/ids'
-import { newLayout, type Layout } from '@/core/model/layout'
+import { newLayout, picturesOfLayouts, type Layout } from '@/core/model/layout'
 import { readRecord, type RecordKind, type RecordOf } from '@/core/model/migrate'
 import { newPassage, recordingsIn, setupsIn, type Passage } from '@/core/model/passage'
+import { USUAL_OUTPUT } from '@/core/model/outputChoice'
+import { picturesOfMarks } from '@/core/model/pictureMark'
 import { newRecord } from '@/core/model/record'
 import type { Recording } from '@/core/model/recording'
 import { newRegion, type Region } from '@/core/model/region'
@@ -15,6 +17,7 @@ import type { Micros } from '@/core/time/micros'
 import type { Table } from 'dexie'
 import { newId, nowStamp } from './clock'
 import { database } from './database'
+import { keptFonts } from './fontFiles'
 import { Session } from './session'
 import type { UndoStep } from './undo'
 
@@ -56,6 +59,9 @@ export async function createHighlight(recording: Recording, wanted: NewHighlight
     beds: [],
     origin: wanted.origin ?? null,
     words: wordsLike(previous, recording.id),
+    marks: [],
+    output: previous?.highlight.output ?? USUAL_OUTPUT,
+    accepted: [],
     brandId: previous?.highlight.brandId ?? null,
   }
   const db = database()
@@ -113,10 +119,9 @@ export async function loadEdit(id: HighlightId): Promise<LoadResult> {
   const layouts = read('layout', await ownedFirst(db.layouts, id, passages.map((p) => p.layoutId)))
   const recordings = read('recording', await db.recordings.bulkGet([...new Set([...(undo?.recordingIds ?? []), ...passages.flatMap(recordingsIn)])]))
   const soundFiles = read('soundFile', await db.soundFiles.bulkGet([...new Set([...(undo?.soundFileIds ?? []), ...beds.map((b) => b.soundFileId)])]))
-  const backdrops = layouts?.flatMap((l) => [l.arrangement, ...Object.values(l.perShape)]).map((a) => a.backdrop) ?? []
-  const imageFiles = read('imageFile', await db.imageFiles.bulkGet([...new Set([...(undo?.imageFileIds ?? []), ...backdrops.flatMap((b) => (b.kind === 'image' ? [b.imageFileId] : []))])]))
+  const imageFiles = read('imageFile', await db.imageFiles.bulkGet([...new Set([...(undo?.imageFileIds ?? []), ...picturesOfLayouts(layouts ?? []), ...picturesOfMarks(highlight.record.marks)])]))
   if (!setups || !layouts || !recordings || !soundFiles || !imageFiles) return { ok: false, reason: 'not-a-record' }
-  return { ok: true, edit: { highlight: highlight.record, setups, layouts, recordings, soundFiles, imageFiles }, steps: undo?.steps ?? [], position: undo?.position ?? 0 }
+  return { ok: true, edit: { highlight: highlight.record, setups, layouts, recordings, soundFiles, imageFiles, fontFiles: await keptFonts() }, steps: undo?.steps ?? [], position: undo?.position ?? 0 }
 }
 
 /** A highlight's own records in the order they were made, which undo steps count on, whether used at present or not; then others by id. */

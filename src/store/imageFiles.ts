@@ -1,9 +1,11 @@
-import { IMAGE_TYPES, type ImageFile } from '@/core/model/imageFile'
+import { IMAGE_TYPES, SVG_TYPE, type ImageFile } from '@/core/model/imageFile'
 import type { ImageFileId } from '@/core/model/ids'
 import { readRecord } from '@/core/model/migrate'
 import { newRecord } from '@/core/model/record'
+import { drawnSvg } from '@/media/source/drawnSvg'
 import { newId, nowStamp } from './clock'
 import { database } from './database'
+import { readAll } from './readAll'
 import { holdFile, keepFile } from './recordings'
 
 /** Larger files are not pictures for a backdrop. */
@@ -11,9 +13,11 @@ const MOST_BYTES = 60_000_000
 
 export type AddImageResult = { ok: true; imageFile: ImageFile } | { ok: false; reason: 'not-a-picture' | 'too-large' }
 
-/** Keeps a picture's file; it can be used in this tab at once. */
-export async function addImageFile(file: File): Promise<AddImageResult> {
-  if (file.size > MOST_BYTES) return { ok: false, reason: 'too-large' }
+/** Keeps a picture's file; it can be used in this tab at once. Of a vector drawing, a picture of it is kept. */
+export async function addImageFile(chosen: File): Promise<AddImageResult> {
+  if (chosen.size > MOST_BYTES) return { ok: false, reason: 'too-large' }
+  const file = chosen.type === SVG_TYPE ? await drawnSvg(chosen) : chosen
+  if (!file) return { ok: false, reason: 'not-a-picture' }
   const bitmap = (IMAGE_TYPES as readonly string[]).includes(file.type) ? await createImageBitmap(file).catch(() => null) : null
   if (!bitmap) return { ok: false, reason: 'not-a-picture' }
   const { width, height } = bitmap
@@ -25,4 +29,9 @@ export async function addImageFile(file: File): Promise<AddImageResult> {
   holdFile(checked.record.id, file)
   await keepFile({ owner: checked.record.id, kind: 'kept', blob: file })
   return { ok: true, imageFile: checked.record }
+}
+
+/** Records of pictures by id; those that are gone are left out. */
+export async function keptImages(ids: readonly ImageFileId[]): Promise<ImageFile[]> {
+  return readAll('imageFile', (await database().imageFiles.bulkGet([...ids])).filter((r) => r !== undefined))
 }

@@ -1,9 +1,10 @@
 import type { Table } from 'dexie'
 import { freeName } from '@/core/interchange/freeName'
-import { readRecord, type RecordOf } from '@/core/model/migrate'
+import type { RecordOf } from '@/core/model/migrate'
 import { newRecord } from '@/core/model/record'
 import { nowStamp } from './clock'
 import { database } from './database'
+import { readAll } from './readAll'
 
 /** What is kept for next time besides setups, which are in store/setups. */
 export type RackKind = 'layout' | 'brand' | 'outlet' | 'recipe'
@@ -22,12 +23,7 @@ export async function kept<K extends RackKind>(kind: K): Promise<RecordOf<K>[]> 
   const all = await tableOf(kind)
     .filter((r) => !r.deletedAt && (!('ownedBy' in r) || r.ownedBy === null))
     .toArray()
-  return all
-    .flatMap((raw) => {
-      const read = readRecord(kind, raw)
-      return read.ok ? [read.record] : []
-    })
-    .sort((a, b) => a.name.localeCompare(b.name))
+  return readAll(kind, all).sort((a, b) => a.name.localeCompare(b.name))
 }
 
 /** Keeps a new record under its name, with a number where that is taken. */

@@ -1,16 +1,20 @@
 import { mergeRack, type Merge } from '@/core/interchange/mergeRack'
 import { NOTHING_FILED, RACK_KINDS, type Filed, type FiledKind, type RackBytes } from '@/core/interchange/rackFile'
-import type { ImageFileId } from '@/core/model/ids'
+import type { FontFile } from '@/core/model/fontFile'
+import type { FontFileId, ImageFileId } from '@/core/model/ids'
 import type { ImageFile } from '@/core/model/imageFile'
+import { picturesOfLayouts } from '@/core/model/layout'
 import type { RecordOf } from '@/core/model/migrate'
+import { picturesOfMarks } from '@/core/model/pictureMark'
 import type { Table } from 'dexie'
 import { newId, nowStamp } from './clock'
 import { database } from './database'
+import { keptFonts } from './fontFiles'
 import { keepFile, storedFile } from './recordings'
 
 function tablesByKind(): { [K in FiledKind]: Table<RecordOf<K>, RecordOf<K>['id']> } {
   const db = database()
-  return { imageFile: db.imageFiles, setup: db.setups, layout: db.layouts, brand: db.brands, outlet: db.outlets, recipe: db.recipes } as unknown as { [K in FiledKind]: Table<RecordOf<K>, RecordOf<K>['id']> }
+  return { imageFile: db.imageFiles, fontFile: db.fontFiles, setup: db.setups, layout: db.layouts, brand: db.brands, outlet: db.outlets, recipe: db.recipes } as unknown as { [K in FiledKind]: Table<RecordOf<K>, RecordOf<K>['id']> }
 }
 
 /** Adds what a file holds to what is there; nothing is written over, and what lies in the bin keeps its id. */
@@ -28,13 +32,13 @@ export async function addFiled(incoming: Filed): Promise<Merge> {
     for (const kind of RACK_KINDS) await (tables[kind] as Table).bulkAdd(made.add.records[kind].map((r) => ({ ...r, updatedAt: nowStamp() })))
     return made
   })
-  for (const [id, { type, base64 }] of Object.entries(merge.add.bytes)) await keepFile({ owner: id as ImageFileId, kind: 'kept', blob: new Blob([Uint8Array.from(atob(base64), (c) => c.charCodeAt(0))], { type }) })
+  for (const [id, { type, base64 }] of Object.entries(merge.add.bytes)) await keepFile({ owner: id as ImageFileId | FontFileId, kind: 'kept', blob: new Blob([Uint8Array.from(atob(base64), (c) => c.charCodeAt(0))], { type }) })
   return merge
 }
 
 type Kept = { id: string; deletedAt: string | null; ownedBy?: string | null }
 
-/** Records with all that they refer to: what a recipe binds, and the bytes of every picture. */
+/** Records with all that they refer to: what a recipe binds, and the bytes of every picture and of fonts that do not ship. */
 export async function toFile(wanted: Partial<Filed['records']>): Promise<Filed> {
   const tables = tablesByKind()
   const records = { ...NOTHING_FILED.records, ...wanted }
@@ -48,12 +52,14 @@ export async function toFile(wanted: Partial<Filed['records']>): Promise<Filed> 
   records.setup = await more('setup', records.recipe.map((r) => r.setupId))
   records.layout = await more('layout', records.recipe.map((r) => r.layoutId))
   records.brand = await more('brand', records.recipe.map((r) => r.brandId))
-  const backdrops = records.layout.flatMap((l) => [l.arrangement, ...Object.values(l.perShape)]).flatMap(({ backdrop }) => (backdrop.kind === 'image' ? [backdrop.imageFileId] : []))
-  records.imageFile = await more('imageFile', [...backdrops, ...records.brand.flatMap((b) => [b.logo, b.endCard])])
-  return { records, bytes: await bytesOf(records.imageFile) }
+  records.imageFile = await more('imageFile', [...picturesOfLayouts(records.layout), ...records.recipe.flatMap((r) => picturesOfMarks(r.marks ?? [])), ...records.brand.flatMap((b) => [b.logo, b.endCard])])
+  const families = new Set(records.brand.flatMap((b) => Object.values(b.fonts)))
+  for (const { captions, marks } of records.recipe) for (const made of [captions, ...(marks ?? [])]) if (made && 'style' in made) families.add(made.style.font)
+  records.fontFile = await more('fontFile', (await keptFonts()).filter((f) => families.has(f.name)).map((f) => f.id))
+  return { records, bytes: await bytesOf([...records.imageFile, ...records.fontFile]) }
 }
 
-async function bytesOf(files: readonly ImageFile[]): Promise<RackBytes> {
+async function bytesOf(files: readonly (ImageFile | FontFile)[]): Promise<RackBytes> {
   const bytes: RackBytes = {}
   for (const { id } of files) {
     const found = await storedFile(id)

@@ -4,6 +4,7 @@ import type { RecordingId } from '@/core/model/ids'
 import type { Recording } from '@/core/model/recording'
 import { newId, nowStamp } from './clock'
 import { database, isStorageFull, type FileOwner, type StoredFile } from './database'
+import { readAll } from './readAll'
 
 export type NewRecording = Omit<Recording, 'id' | 'schemaVersion' | 'createdAt' | 'updatedAt' | 'deletedAt'>
 
@@ -80,10 +81,7 @@ export async function getRecording(id: RecordingId): Promise<Recording | null> {
 /** Every recording that is not in the bin, newest first. */
 export async function recordingsOnShelf(): Promise<Recording[]> {
   const all = await database().recordings.orderBy('recordedAt').reverse().toArray()
-  return all.filter((r) => !r.deletedAt).flatMap((r) => {
-    const read = readRecord('recording', r)
-    return read.ok ? [read.record] : []
-  })
+  return readAll('recording', all.filter((r) => !r.deletedAt))
 }
 
 export async function renameRecording(id: RecordingId, name: string): Promise<void> {

@@ -5,6 +5,7 @@ import type { Render, RenderSettings, RenderState } from '@/core/model/render'
 import type { Shape } from '@/core/model/shape'
 import { newId, nowStamp } from './clock'
 import { database } from './database'
+import { readAll } from './readAll'
 
 /** Adds one waiting render for each shape, with the edit exactly as it is now. */
 export async function queueRenders(edit: Edit, shapes: readonly Shape[], settings: RenderSettings): Promise<Render[]> {
@@ -20,7 +21,7 @@ export async function setRenderState(id: RenderId, state: RenderState): Promise<
 /** The waiting render that was asked for first. */
 export async function nextWaiting(): Promise<Render | undefined> {
   const waiting = await database().renders.where('state.kind').equals('waiting').sortBy('createdAt')
-  return waiting.find((r) => !r.deletedAt)
+  return readAll('render', waiting).find((r) => !r.deletedAt)
 }
 
 export function runningRenders(): Promise<Render[]> {
@@ -41,7 +42,7 @@ const RANK = { running: 0, waiting: 1, failed: 2, finished: 2 } as const
 
 /** Every render: the one at work first, then those that wait in their order, then what has ended, newest first. */
 export async function allRenders(): Promise<Render[]> {
-  const all = await database().renders.orderBy('createdAt').toArray()
+  const all = readAll('render', await database().renders.orderBy('createdAt').toArray())
   const order = (r: Render) => RANK[r.state.kind]
   return all.sort((a, b) => order(a) - order(b) || (order(a) === 2 ? b.updatedAt.localeCompare(a.updatedAt) : a.createdAt.localeCompare(b.createdAt)))
 }

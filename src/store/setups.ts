@@ -1,9 +1,9 @@
 import type { HighlightId, RegionId, SetupId } from '@/core/model/ids'
-import { readRecord } from '@/core/model/migrate'
 import { newRecord } from '@/core/model/record'
 import { newSetup, type Setup } from '@/core/model/setup'
 import { newId, nowStamp } from './clock'
 import { database } from './database'
+import { readAll } from './readAll'
 import { editSession, loadEdit } from './highlights'
 
 /** What a kept setup takes over from a working copy. */
@@ -12,10 +12,7 @@ export type SetupContent = Pick<Setup, 'name' | 'regions' | 'tags' | 'fingerprin
 /** Every kept setup that is not in the bin, by name. */
 export async function keptSetups(): Promise<Setup[]> {
   const all = await database().setups.filter((s) => s.ownedBy === null && !s.deletedAt).toArray()
-  return all.flatMap((s) => {
-    const read = readRecord('setup', s)
-    return read.ok ? [read.record] : []
-  }).sort((a, b) => a.name.localeCompare(b.name))
+  return readAll('setup', all).sort((a, b) => a.name.localeCompare(b.name))
 }
 
 export async function keepSetup(content: SetupContent): Promise<Setup> {

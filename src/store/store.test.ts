@@ -257,7 +257,7 @@ describe('versions', () => {
 describe('renders', () => {
   it('wait in the order they were asked for, with the edit as it was then', async () => {
     const edit = sampleEdit()
-    const settings = { frameRate: { num: 30, den: 1 }, videoBitrate: 8_000_000, audioBitrate: 160_000 }
+    const settings = { frameRate: { num: 30, den: 1 }, videoBitrate: 8_000_000, audioBitrate: 160_000, captions: 'picture' as const }
     const [first] = await queueRenders(edit, edit.highlight.shapes, settings)
     await new Promise((resolve) => setTimeout(resolve, 5))
     await queueRenders({ ...edit, highlight: { ...edit.highlight, name: 'Later' } }, edit.highlight.shapes, settings)

@@ -48,7 +48,7 @@ describe('undo', () => {
           if (kind === 0) passage.inMicros = random.integer(0, 1000)
           else if (kind === 1) setup.regions.push({ ...structuredClone(sampleEdit().setups[0]?.regions[0])!, id: `r${i}` as never })
           else if (kind === 2) setup.regions.splice(0, 1)
-          else passage.corrections = [{ panelId: 'top' as never, dx: random.next(), dy: 0, zoom: 1 }]
+          else passage.corrections = [{ panelId: 'top' as never, dx: random.next(), dy: 0, zoom: 1, shapeId: null }]
         })
       const last = history.value
       let back = structuredClone(history) as Undoable<Edit>

@@ -3,6 +3,7 @@ import type { HighlightId, VersionId } from '@/core/model/ids'
 import { newRecord } from '@/core/model/record'
 import type { Version } from '@/core/model/version'
 import { newId, nowStamp } from './clock'
+import { readAll } from './readAll'
 import { database } from './database'
 
 /** Gives the present state of a highlight a name to come back to. */
@@ -15,7 +16,7 @@ export async function keepVersion(edit: Edit, name: string): Promise<Version> {
 /** A highlight's named versions, newest first. */
 export async function versionsOf(id: HighlightId): Promise<Version[]> {
   const all = await database().versions.where('highlightId').equals(id).toArray()
-  return all.sort((a, b) => b.createdAt.localeCompare(a.createdAt))
+  return readAll('version', all).sort((a, b) => b.createdAt.localeCompare(a.createdAt))
 }
 
 export async function deleteVersion(id: VersionId): Promise<void> {
