@@ -8,7 +8,7 @@ import Button from '@mui/material/Button'
 import IconButton from '@mui/material/IconButton'
 import Tooltip from '@mui/material/Tooltip'
 import { useSnackbar } from 'notistack'
-import { useEffect, useMemo, useState } from 'react'
+import { useEffect, useMemo, useRef, useState, type FocusEvent } from 'react'
 import { useStore } from 'zustand'
 import { passageAt, timeMapOf } from '@/core/time/timeMap'
 import { KeysDialog } from '@/ui/KeysDialog'
@@ -97,10 +97,11 @@ const COLUMNS: Record<Pane, string> = {
 
 function BenchScreen({ onReopen }: { onReopen: () => void }) {
   const context = useBenchContext()
-  const { session, view } = context
+  const { session } = context
   const { enqueueSnackbar } = useSnackbar()
   const [dialog, setDialog] = useState<'render' | 'keys' | 'versions' | null>(null)
   const pane = useView((v) => v.pane)
+  const widen = usePaneAtWork()
   const close = () => setDialog(null)
   useBenchKeys(context, { render: () => setDialog('render'), keys: () => setDialog('keys'), versions: () => setDialog('versions') })
   const onQueued = (files: number) => {
@@ -124,7 +125,7 @@ function BenchScreen({ onReopen }: { onReopen: () => void }) {
         </Button>
       </TopBar>
       <SaveBar onReopen={onReopen} />
-      <Box component="main" onFocusCapture={(e) => view.setState({ pane: paneOf(e.target) ?? view.getState().pane })} sx={{ flex: 1, minHeight: 0, display: 'grid', gridTemplateColumns: COLUMNS[pane], transition: 'grid-template-columns 150ms ease-out' }}>
+      <Box component="main" {...widen} sx={{ flex: 1, minHeight: 0, display: 'grid', gridTemplateColumns: COLUMNS[pane], transition: 'grid-template-columns 150ms ease-out' }}>
         <SheetPane />
         <FramePane />
         <ShapesPane />
@@ -135,6 +136,25 @@ function BenchScreen({ onReopen }: { onReopen: () => void }) {
       <KeysDialog keys={BENCH_KEYS} open={dialog === 'keys'} onClose={close} />
     </Box>
   )
+}
+
+/** The pane in which something has the focus is the wide one. While the pointer is down nothing moves away under it: what is being dragged stays where it is. */
+function usePaneAtWork() {
+  const { view } = useBenchContext()
+  const pressed = useRef(false)
+  const take = (element: Element) => view.setState({ pane: paneOf(element) ?? view.getState().pane })
+  return {
+    onFocusCapture: ({ target }: FocusEvent) => !pressed.current && take(target),
+    onPointerDownCapture: () => {
+      pressed.current = true
+      const release = () => {
+        pressed.current = false
+        for (const end of ['pointerup', 'pointercancel'] as const) window.removeEventListener(end, release)
+        if (document.activeElement) take(document.activeElement)
+      }
+      for (const end of ['pointerup', 'pointercancel'] as const) window.addEventListener(end, release)
+    },
+  }
 }
 
 function paneOf(element: Element): Pane | null {

@@ -8,6 +8,7 @@ import Slider from '@mui/material/Slider'
 import TextField from '@mui/material/TextField'
 import { useRef } from 'react'
 import type { Mask, Outline } from '@/core/model/outline'
+import { ColourField } from '@/ui/ColourField'
 
 const FORMS: Record<Mask['kind'], { words: string; mask: Mask }> = {
   rectangle: { words: 'rectangle', mask: { kind: 'rectangle' } },
@@ -46,7 +47,7 @@ export function OutlineFields({ outline, onSet }: { outline: Outline; onSet: (ou
         {border && (
           <>
             {slide('Border width', border.width, 0.03, (width, gesture) => set({ border: { ...border, width } }, 'Change border', gesture))}
-            <Box component="input" type="color" aria-label="Border colour" value={border.colour} onChange={(e) => set({ border: { ...border, colour: e.target.value } }, 'Change border', dragged.current)} onBlur={() => (dragged.current = crypto.randomUUID())} sx={{ width: 28, height: 24, p: 0, border: 1, borderColor: 'divider', bgcolor: 'transparent' }} />
+            <ColourField bare label="Border colour" value={border.colour} onSet={(colour, gesture) => set({ border: { ...border, colour } }, 'Change border', gesture)} />
           </>
         )}
       </Box>

@@ -11,10 +11,12 @@ import FormControlLabel from '@mui/material/FormControlLabel'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useEffect, useState } from 'react'
-import { framesPerSecond, type FrameRate } from '@/core/time/frameRate'
+import { AUDIO_BITRATE, isBeside, ratesFor, settingsFor } from '@/core/output/renderSettings'
+import type { FrameRate } from '@/core/time/frameRate'
 import { toSeconds } from '@/core/time/micros'
 import { usedRecordings } from '@/core/model/edit'
 import type { Size } from '@/core/geometry/rect'
+import type { CaptionsIn, OutputChoice } from '@/core/model/outputChoice'
 import type { Shape } from '@/core/model/shape'
 import { inspector } from '@/media/inspect/inspector'
 import type { EncoderChoice } from '@/media/render/encoders'
@@ -24,39 +26,31 @@ import { formatBytes, formatRate, formatSize } from '@/ui/format'
 import { fonts, palette } from '@/ui/theme'
 import { useBenchContext, useEdit, usePassage } from './benchContext'
 
-/** Bits per pixel and frame at each quality: a 1080 × 1920 file at 30 fps comes to about 4, 8 and 14 Mbit/s. */
-const QUALITIES = [
-  { id: 'small', name: 'Small file', bitsPerPixel: 0.064 },
-  { id: 'standard', name: 'Standard', bitsPerPixel: 0.129 },
-  { id: 'high', name: 'High', bitsPerPixel: 0.225 },
-] as const
+const QUALITIES: Record<OutputChoice['quality'], string> = { small: 'Small file', standard: 'Standard', high: 'High' }
 
-const AUDIO_BITRATE = 160_000
+const CAPTIONS: Record<CaptionsIn, string> = { picture: 'On the picture', beside: 'In a file beside it', both: 'Both', neither: 'Left out' }
 
-/** Rates offered besides the recording's own. Never above it: frames would only be shown twice. */
-const RATES: readonly FrameRate[] = [24, 25, 30, 50, 60].map((num) => ({ num, den: 1 }))
+/** Captions that are kept off the picture on the Bench do not come onto it unasked. */
+const kept = (captions: CaptionsIn, shown: boolean): CaptionsIn => (shown ? captions : isBeside(captions) ? 'beside' : 'neither')
 
-const MOST_FPS = 60
+const isSameRate = (a: FrameRate, b: FrameRate) => a.num * b.den === b.num * a.den
 
 /** What to render and how; starts the renders and closes. */
 export function RenderDialog({ open, onClose, onQueued }: { open: boolean; onClose: () => void; onQueued: (files: number) => void }) {
   const { session } = useBenchContext()
   const edit = useEdit()
   const { recording } = usePassage()
-  const { shapes } = edit.highlight
-  const own = recording.video.frameRate
-  const recorded = framesPerSecond(own) > MOST_FPS ? ({ num: MOST_FPS, den: 1 } as const) : own
-  const rates = [recorded, ...RATES.filter((r) => framesPerSecond(r) < framesPerSecond(recorded) - 0.1)]
+  const { shapes, words, output } = edit.highlight
+  const rates = ratesFor(recording)
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set())
-  const [rateIndex, setRateIndex] = useState(0)
-  const [qualityId, setQualityId] = useState<string>('standard')
-  const frameRate = rates[rateIndex] ?? recorded
-  const quality = QUALITIES.find((q) => q.id === qualityId) ?? QUALITIES[1]
+  const [choice, setChoice] = useState<OutputChoice>(() => ({ ...output, captions: kept(output.captions, words.captions.shown) }))
+  const rateIndex = Math.max(0, rates.findIndex((r) => choice.frameRate !== null && isSameRate(r, choice.frameRate)))
   const chosen = shapes.filter((s) => !left.has(s.id))
-  const bitrateOf = (s: { width: number; height: number }) => Math.min(100_000_000, Math.max(100_000, Math.round(s.width * s.height * Math.min(60, framesPerSecond(frameRate)) * quality.bitsPerPixel)))
+  const bitrateOf = (shape: Size) => settingsFor(choice, shape, recording).videoBitrate
   const seconds = toSeconds(outputLength(edit.highlight))
   const start = async () => {
-    for (const shape of chosen) await queueRenders(session.value, [shape], { frameRate, videoBitrate: bitrateOf(shape), audioBitrate: AUDIO_BITRATE })
+    session.change('Choose how to render', crypto.randomUUID(), (draft) => void (draft.highlight.output = choice))
+    for (const shape of chosen) await queueRenders(session.value, [shape], settingsFor(choice, shape, recording))
     onQueued(chosen.length)
   }
   return (
@@ -81,20 +75,29 @@ export function RenderDialog({ open, onClose, onQueued }: { open: boolean; onClo
           ))}
         </Box>
         <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 4 }}>
-          <TextField select size="small" label="Frame rate" value={rateIndex} onChange={(e) => setRateIndex(Number(e.target.value))}>
+          <TextField select size="small" label="Frame rate" value={rateIndex} onChange={(e) => setChoice({ ...choice, frameRate: Number(e.target.value) === 0 ? null : (rates[Number(e.target.value)] ?? null) })}>
             {rates.map((rate, i) => (
               <MenuItem key={i} value={i}>
-                {i === 0 && recorded === own ? `As recorded, ${formatRate(rate)}` : formatRate(rate)}
+                {i === 0 && rate === recording.video.frameRate ? `As recorded, ${formatRate(rate)}` : formatRate(rate)}
               </MenuItem>
             ))}
           </TextField>
-          <TextField select size="small" label="Quality" value={qualityId} onChange={(e) => setQualityId(e.target.value)}>
-            {QUALITIES.map((q) => (
-              <MenuItem key={q.id} value={q.id}>
-                {q.name}
+          <TextField select size="small" label="Quality" value={choice.quality} onChange={(e) => setChoice({ ...choice, quality: e.target.value as OutputChoice['quality'] })}>
+            {Object.entries(QUALITIES).map(([quality, name]) => (
+              <MenuItem key={quality} value={quality}>
+                {name}
               </MenuItem>
             ))}
           </TextField>
+          {words.cues.length > 0 && (
+            <TextField select size="small" label="Captions" value={choice.captions} onChange={(e) => setChoice({ ...choice, captions: e.target.value as CaptionsIn })} helperText={isBeside(choice.captions) ? 'WebVTT and SubRip, saved with the video' : ' '} sx={{ gridColumn: '1 / -1' }}>
+              {Object.entries(CAPTIONS).map(([where, name]) => (
+                <MenuItem key={where} value={where}>
+                  {name}
+                </MenuItem>
+              ))}
+            </TextField>
+          )}
         </Box>
         <Coding shapes={chosen} bitrateOf={bitrateOf} withSound={usedRecordings(edit).some((r) => r.sound !== null)} />
       </DialogContent>

@@ -2,11 +2,12 @@ import { createContext, useContext, useMemo } from 'react'
 import { useStore } from 'zustand'
 import { useShallow } from 'zustand/react/shallow'
 import { createStore, type StoreApi } from 'zustand/vanilla'
+import type { Finding } from '@/core/findings/finding'
 import type { Point } from '@/core/geometry/rect'
 import { layoutOf, recordingOf, setupOf, type Edit } from '@/core/model/edit'
 import type { Highlight } from '@/core/model/highlight'
 import type { Layout } from '@/core/model/layout'
-import type { PanelId, PassageId, RegionId } from '@/core/model/ids'
+import type { MarkId, PanelId, PassageId, RegionId, TitleId } from '@/core/model/ids'
 import type { Guides } from '@/core/layout/insets'
 import type { Outlet } from '@/core/model/outlet'
 import type { Passage } from '@/core/model/passage'
@@ -18,8 +19,8 @@ import type { Bench } from './useBench'
 
 export type Pane = 'sheet' | 'frame' | 'shapes'
 
-/** What is picked up on the Bench: a region in the Frame or a panel in the Shapes. Each lights up its other half. */
-export type Selection = { kind: 'region'; id: RegionId } | { kind: 'panel'; id: PanelId } | null
+/** What is picked up on the Bench: a region in the Frame or a panel in the Shapes, of which each lights up its other half; or something over the picture. */
+export type Selection = { kind: 'region'; id: RegionId } | { kind: 'panel'; id: PanelId } | { kind: 'mark'; id: MarkId } | { kind: 'title'; id: TitleId } | null
 
 /** What is only this tab's: nothing here is saved or undone. */
 export interface BenchView {
@@ -39,6 +40,10 @@ export interface BenchView {
   trial: boolean
   /** The outlet whose zones are drawn over the shapes. */
   outlet: Outlet | null
+  /** The title that is being written where it stands, in one of the shapes. */
+  writing: { titleId: TitleId; shapeId: string } | null
+  /** The finding whose place is shown. */
+  pointedAt: Finding | null
   /** Lines that what is being dragged has come to rest on, px of a shape. */
   guides: (Guides & { shapeId: string }) | null
   /** The shape that is looked at alone, and how. */
@@ -54,7 +59,7 @@ export interface BenchContextValue extends Bench {
 export const BenchContext = createContext<BenchContextValue | null>(null)
 
 export function newBenchView(): StoreApi<BenchView> {
-  return createStore<BenchView>(() => ({ pane: 'frame', selection: null, moving: null, wantsFollow: null, magnified: null, marks: true, passageId: null, trial: false, outlet: null, guides: null, alone: null, stretch: null }))
+  return createStore<BenchView>(() => ({ pane: 'frame', selection: null, moving: null, wantsFollow: null, magnified: null, marks: true, passageId: null, trial: false, outlet: null, writing: null, pointedAt: null, guides: null, alone: null, stretch: null }))
 }
 
 export function useBenchContext(): BenchContextValue {

@@ -19,14 +19,14 @@ export type EditSession = Session<Edit>
 /** Puts a kept version in the place of the present state; the name stays, and undo leads back. */
 export function goBackTo(session: EditSession, { edit }: Version): void {
   session.extend((draft) => {
-    for (const kind of ['recordings', 'soundFiles', 'imageFiles', 'setups', 'layouts'] as const) {
+    for (const kind of ['recordings', 'soundFiles', 'imageFiles', 'fontFiles', 'setups', 'layouts'] as const) {
       const there: { id: string }[] = draft[kind]
       there.push(...edit[kind].filter((old) => !there.some((r) => r.id === old.id)))
     }
   })
   session.change('Go back to a version', crypto.randomUUID(), (draft) => {
-    const { passages, shapes, joinTiming, beds, words, brandId } = edit.highlight
-    Object.assign(draft.highlight, { passages, shapes, joinTiming, beds, words, brandId })
+    const { passages, shapes, joinTiming, beds, words, marks, accepted, output, brandId } = edit.highlight
+    Object.assign(draft.highlight, { passages, shapes, joinTiming, beds, words, marks, accepted, output, brandId })
     for (const setup of draft.setups) Object.assign(setup, regionsOf(edit.setups.find((s) => s.id === setup.id)))
     for (const layout of draft.layouts) Object.assign(layout, arranged(edit.layouts.find((l) => l.id === layout.id)))
   })

@@ -2,6 +2,7 @@ import { startTransition, useCallback, useEffect, useState } from 'react'
 import { usedRecordings, type Edit } from '@/core/model/edit'
 import type { HighlightId } from '@/core/model/ids'
 import type { Recording } from '@/core/model/recording'
+import { listOwnFont } from '@/media/fonts/loadFonts'
 import { Player } from '@/media/playback/player'
 import { editSession, loadEdit } from '@/store/highlights'
 import { storedFile } from '@/store/recordings'
@@ -69,6 +70,10 @@ async function openBench(id: HighlightId): Promise<BenchState> {
   if (!loaded.ok) return loaded.reason === 'not-found' ? { kind: 'not-found' } : { kind: 'unreadable-record', newer: loaded.reason === 'newer-version' }
   const files = await filesOf(loaded.edit)
   if (!(files instanceof Map)) return files
+  for (const { id, name } of loaded.edit.fontFiles) {
+    const file = files.get(id)
+    if (file) listOwnFont(name, file)
+  }
   const session = editSession(loaded)
   const player = new Player()
   const reply = await player.open(loaded.edit, files)
@@ -88,7 +93,7 @@ async function filesOf(edit: Edit): Promise<Map<string, Blob> | BenchState> {
     if (found.ok) files.set(recording.id, found.file)
     else if (used.includes(recording)) return { kind: 'source-missing', recording, needsPermission: found.reason === 'needs-permission' }
   }
-  for (const { id } of [...edit.soundFiles, ...edit.imageFiles]) {
+  for (const { id } of [...edit.soundFiles, ...edit.imageFiles, ...edit.fontFiles]) {
     const found = await storedFile(id)
     if (found.ok) files.set(id, found.file)
   }

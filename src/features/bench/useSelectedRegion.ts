@@ -10,6 +10,7 @@ export function useSelectedRegion(): RegionId | null {
   return useStore(useBenchContext().session.store, ({ history: { value } }) => {
     if (!selection) return null
     if (selection.kind === 'region') return selection.id
+    if (selection.kind !== 'panel') return null
     const shape = value.highlight.shapes[0]
     return (shape && placePanels(value, shape, partsOf(value, passageId).passage).find((p) => p.panel.id === selection.id)?.region?.id) ?? null
   })

@@ -5,7 +5,9 @@ import Button from '@mui/material/Button'
 import LinearProgress from '@mui/material/LinearProgress'
 import Typography from '@mui/material/Typography'
 import { useStore } from 'zustand'
+import { captionFilesOf } from '@/core/interchange/captionsOf'
 import type { Render } from '@/core/model/render'
+import { isBeside } from '@/core/output/renderSettings'
 import { openRenderFile } from '@/media/render/partFile'
 import { formatBytes, formatRate, formatSize } from '@/ui/format'
 import { offerDownload } from '@/ui/offerDownload'
@@ -29,6 +31,7 @@ export function RenderRow({ render, onPlay, playing }: { render: Render; onPlay:
         </Typography>
         <Box sx={{ fontFamily: fonts.numbers, fontSize: 11.5, color: palette.inkSoft }}>
           {shape.id} {formatSize(shape)} · {formatRate(settings.frameRate)}
+          {isBeside(settings.captions) && ' · captions beside'}
         </Box>
       </Box>
       <StateOf render={render} />
@@ -99,5 +102,9 @@ function Progress({ render }: { render: Render }) {
 
 async function saveFile(render: Render): Promise<void> {
   const file = await openRenderFile(privateName(render))
-  if (file && render.state.kind === 'finished') offerDownload(file, render.state.file.fileName)
+  if (!file || render.state.kind !== 'finished') return
+  const { fileName } = render.state.file
+  offerDownload(file, fileName)
+  if (!isBeside(render.settings.captions)) return
+  for (const { ending, type, text } of captionFilesOf(render.edit)) offerDownload(new Blob([text], { type }), fileName.replace(/\.[^.]+$/, `.${ending}`))
 }

@@ -5,7 +5,7 @@ import { formatSize, formatTime } from '@/ui/format'
 export function failureMessage(failure: RenderFailure): string {
   switch (failure.reason) {
     case 'source-missing':
-      return `The recording “${failure.fileName}” was not found. Open the highlight and choose the file again, then retry.`
+      return `“${failure.fileName}” was not found. Open the highlight and choose the file again, then retry.`
     case 'source-unreadable':
       return `“${failure.fileName}” cannot be decoded at ${formatTime(failure.atMicros)} (${failure.detail}). Cut that part out, or repair the file, then retry.`
     case 'encoder-refuses-size':

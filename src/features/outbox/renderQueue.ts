@@ -1,6 +1,6 @@
 import { proxy, releaseProxy, wrap } from 'comlink'
 import { createStore } from 'zustand/vanilla'
-import { usedRecordings, usedSoundFiles, usedImageFiles } from '@/core/model/edit'
+import { usedFiles, usedRecordings } from '@/core/model/edit'
 import type { RenderId } from '@/core/model/ids'
 import type { Render, RenderState } from '@/core/model/render'
 import { deleteRenderFile, sweepPartFiles } from '@/media/render/partFile'
@@ -71,7 +71,7 @@ async function sweepInterrupted(): Promise<void> {
 async function run(render: Render): Promise<void> {
   await setRenderState(render.id, { kind: 'running' })
   const files = new Map<string, Blob>()
-  for (const { id, fileName } of [...usedRecordings(render.edit), ...usedSoundFiles(render.edit), ...usedImageFiles(render.edit)]) {
+  for (const { id, fileName } of [...usedRecordings(render.edit), ...usedFiles(render.edit)]) {
     const found = await storedFile(id)
     if (!found.ok) return setRenderState(render.id, { kind: 'failed', failure: { reason: 'source-missing', fileName } })
     files.set(id, found.file)

@@ -4,13 +4,16 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
+import { useLiveQuery } from 'dexie-react-hooks'
 import { useState } from 'react'
 import type { Brand } from '@/core/model/brand'
 import { DEFAULT_FONT, SHIPPED_FONTS } from '@/core/model/fonts'
-import { IMAGE_TYPES } from '@/core/model/imageFile'
+import { CHOOSABLE_PICTURES } from '@/core/model/imageFile'
 import { title } from '@/core/model/record'
+import { keptFonts } from '@/store/fontFiles'
 import { addImageFile } from '@/store/imageFiles'
 import { changeKept, keep, type Unstamped } from '@/store/rack'
+import { ColourField } from '@/ui/ColourField'
 import { FormDialog } from './FormDialog'
 
 const PLAIN: Unstamped<'brand'> = { name: 'New brand', tags: [], palette: { ground: '#20261f', ink: '#f4f2ec', accent: '#2e5e3e' }, fonts: { title: DEFAULT_FONT, captions: DEFAULT_FONT }, logo: null, endCard: null, handle: '' }
@@ -23,13 +26,14 @@ const PICTURES = { logo: 'Logo', endCard: 'End card' } as const
 export function BrandDialog({ brand, onClose }: { brand: Brand | null; onClose: () => void }) {
   const [draft, setDraft] = useState<Unstamped<'brand'>>(brand ?? PLAIN)
   const [problem, setProblem] = useState<string | null>(null)
+  const own = useLiveQuery(keptFonts)
   const named = title.safeParse(draft.name)
   const set = (change: Partial<Unstamped<'brand'>>) => setDraft({ ...draft, ...change })
   const take = async (which: keyof typeof PICTURES, file: File | undefined) => {
     if (!file) return
     const added = await addImageFile(file)
     if (added.ok) set({ [which]: added.imageFile.id })
-    setProblem(added.ok ? null : `“${file.name}” is not a picture that can be shown here: PNG, JPEG and WebP are.`)
+    setProblem(added.ok ? null : `“${file.name}” is not a picture that can be shown here: PNG, JPEG, WebP, GIF and SVG are.`)
   }
   const save = async () => {
     const content = { ...draft, name: named.data ?? draft.name }
@@ -42,16 +46,13 @@ export function BrandDialog({ brand, onClose }: { brand: Brand | null; onClose: 
       <TextField size="small" autoFocus label="Name" value={draft.name} error={!named.success} onChange={(e) => set({ name: e.target.value })} onFocus={(e) => e.target.select()} />
       <Box sx={{ display: 'flex', gap: 4 }}>
         {Object.entries(COLOURS).map(([key, words]) => (
-          <Box key={key} component="label" sx={{ display: 'flex', alignItems: 'center', gap: 2, fontSize: 12.5 }}>
-            <Box component="input" type="color" aria-label={words} value={draft.palette[key as keyof typeof COLOURS]} onChange={(e) => set({ palette: { ...draft.palette, [key]: e.target.value } })} sx={{ width: 36, height: 28, p: 0, border: 1, borderColor: 'divider', bgcolor: 'transparent' }} />
-            {words}
-          </Box>
+          <ColourField key={key} label={words} value={draft.palette[key as keyof typeof COLOURS]} onSet={(value) => set({ palette: { ...draft.palette, [key]: value } })} />
         ))}
       </Box>
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 3 }}>
         {Object.entries(FONTS).map(([key, words]) => (
           <TextField key={key} select size="small" label={words} value={draft.fonts[key as keyof typeof FONTS]} onChange={(e) => set({ fonts: { ...draft.fonts, [key]: e.target.value } })}>
-            {SHIPPED_FONTS.map((font) => (
+            {[...SHIPPED_FONTS, ...(own ?? []).map((f) => f.name)].map((font) => (
               <MenuItem key={font} value={font}>
                 {font}
               </MenuItem>
@@ -67,7 +68,7 @@ export function BrandDialog({ brand, onClose }: { brand: Brand | null; onClose: 
             <Box sx={{ width: 70 }}>{words}</Box>
             <Button component="label">
               {draft[which] ? 'Another picture…' : 'Choose a picture…'}
-              <input type="file" hidden accept={IMAGE_TYPES.join(',')} aria-label={`Picture for ${words}`} onChange={(e) => void take(which, e.target.files?.[0])} />
+              <input type="file" hidden accept={CHOOSABLE_PICTURES} aria-label={`Picture for ${words}`} onChange={(e) => void take(which, e.target.files?.[0])} />
             </Button>
             {draft[which] && <Button onClick={() => set({ [which]: null })}>Without</Button>}
           </Box>

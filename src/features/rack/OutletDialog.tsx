@@ -15,7 +15,7 @@ import { formatSize } from '@/ui/format'
 import { NumberField } from '@/ui/NumberField'
 import { palette } from '@/ui/theme'
 import { FormDialog } from './FormDialog'
-import { OutletDiagram } from './OutletDiagram'
+import { ZoneFields } from './ZoneFields'
 
 const MEGABYTE = 1_000_000
 const PLAIN: Unstamped<'outlet'> = { name: 'New outlet', tags: [], shape: { id: 'tall', width: 1080, height: 1920 }, longestMicros: 60 * MICROS_PER_SECOND, largestBytes: null, zones: [] }
@@ -65,7 +65,7 @@ export function OutletDialog({ outlet, onClose }: { outlet: Outlet | null; onClo
           </Box>
         </Box>
         <Box sx={{ textAlign: 'center', fontSize: 12, color: palette.inkSoft }}>
-          <OutletDiagram outlet={draft} height={190} />
+          <ZoneFields outlet={draft} height={230} onZone={(n, rect) => setZone(n, { rect })} />
           {formatSize(draft.shape)}
         </Box>
       </Box>

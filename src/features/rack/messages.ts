@@ -3,6 +3,7 @@ import { RACK_KINDS, type FiledKind, type RackFileResult } from '@/core/intercha
 
 const WORDS: Record<FiledKind, [one: string, many: string]> = {
   imageFile: ['picture', 'pictures'],
+  fontFile: ['font', 'fonts'],
   setup: ['setup', 'setups'],
   layout: ['layout', 'layouts'],
   brand: ['brand', 'brands'],

@@ -1,5 +1,6 @@
 import { useSnackbar } from 'notistack'
 import { MOST_RACK_FILE_BYTES, readRackFile, writeRackFile, type Filed, type RackFileResult } from '@/core/interchange/rackFile'
+import { keptFonts } from '@/store/fontFiles'
 import { addFiled, toFile } from '@/store/rackFiles'
 import { offerDownload } from '@/ui/offerDownload'
 import { importWords } from './messages'
@@ -12,7 +13,7 @@ export function useRackFiles(): { write: Exporter; read: (files: readonly File[]
   const write: Exporter = (records, name) => void toFile(records).then((filed) => offerDownload(new Blob([writeRackFile(filed)], { type: 'application/json' }), `${name}.brimble.json`))
   const read = async (files: readonly File[]) => {
     for (const file of files) {
-      const result: RackFileResult = file.size > MOST_RACK_FILE_BYTES ? { ok: false, reason: 'too-large' } : readRackFile(await file.text())
+      const result: RackFileResult = file.size > MOST_RACK_FILE_BYTES ? { ok: false, reason: 'too-large' } : readRackFile(await file.text(), (await keptFonts()).map((f) => f.name))
       const merge = result.ok ? await addFiled(result.filed) : null
       const clean = result.ok && result.remarks.length === 0
       enqueueSnackbar(importWords(file.name, result, merge), { variant: clean ? 'default' : 'warning', autoHideDuration: clean ? 8000 : 20_000, style: { whiteSpace: 'pre-line' } })

@@ -7,6 +7,7 @@ import LinearProgress from '@mui/material/LinearProgress'
 import Typography from '@mui/material/Typography'
 import { useRouter } from 'next/navigation'
 import { useCallback, useEffect, useState, type DragEvent } from 'react'
+import { keepTextBeside } from '@/store/captionTexts'
 import { binHighlight, createHighlight } from '@/store/highlights'
 import { binRecording } from '@/store/recordings'
 import { TopBar } from '@/ui/TopBar'
@@ -14,6 +15,7 @@ import { formatDay, formatLength } from '@/ui/format'
 import { palette } from '@/ui/theme'
 import { useOffer } from '@/ui/useOffer'
 import { addChosenFile } from './addRecordings'
+import { withTextsBeside } from './textsBeside'
 import { BinDialog } from './BinDialog'
 import { chooseFiles, droppedFiles, type ChosenFile } from './chosenFiles'
 import { openDemoShelf } from './demoShelf'
@@ -119,12 +121,17 @@ function useAdding() {
   const add = useCallback(async (files: ChosenFile[]) => {
     const report = (text: string) => setProblems((all) => [...all, { id: crypto.randomUUID(), text }])
     setProblems([])
-    for (const chosen of files) {
+    const { recordings, left } = withTextsBeside(files)
+    for (const text of left) report(`“${text.name}” holds captions, but no recording of that name was chosen with it. Read it on the Bench, under Captions.`)
+    for (const { chosen, text } of recordings) {
       setReading((n) => n + 1)
       try {
         const result = await addChosenFile(chosen)
         if (!result.ok) report(probeMessage(result.fileName, result.failure))
-        else void result.kept.then((kept) => keepMessage(result.recording.fileName, kept)).then((text) => text && report(text))
+        else {
+          if (text) await keepTextBeside(result.recording.id, text)
+          void result.kept.then((kept) => keepMessage(result.recording.fileName, kept)).then((problem) => problem && report(problem))
+        }
       } catch (error) {
         report(`“${chosen.file.name}” could not be added: ${error instanceof Error ? error.message : String(error)}`)
       } finally {

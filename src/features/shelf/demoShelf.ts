@@ -6,6 +6,7 @@ import { STANDARD_SHAPES } from '@/core/model/shape'
 import { toFractions } from '@/core/geometry/evenGrid'
 import { toMicros } from '@/core/time/micros'
 import { newId } from '@/store/clock'
+import { keepTextBeside } from '@/store/captionTexts'
 import { database } from '@/store/database'
 import { createHighlight } from '@/store/highlights'
 import { addChosenFile } from './addRecordings'
@@ -18,6 +19,7 @@ const demoShelf = z.object({
     z.object({
       id: recordingId,
       file: z.string().regex(/^[\w-]+\.mp4$/),
+      captions: z.string().regex(/^[\w-]+\.vtt$/).optional(),
       name: z.string(),
       recordedAt: z.iso.datetime(),
       highlights: z.array(
@@ -49,6 +51,7 @@ export async function openDemoShelf(): Promise<void> {
     const added = await addChosenFile({ file, handle: null }, { id: demo.id, name: demo.name, recordedAt: demo.recordedAt })
     if (!added.ok) throw new Error(`${demo.file}: ${added.failure.reason}`)
     await added.kept
+    if (demo.captions) await keepTextBeside(added.recording.id, new File([await (await fetch(`/demo/${demo.captions}`)).blob()], demo.captions, { type: 'text/vtt' }))
     for (const h of demo.highlights) {
       const [upper, lower] = h.bands
       await createHighlight(

@@ -12,6 +12,7 @@ import { roleMark } from '@/ui/roleMarks'
 import { fonts } from '@/ui/theme'
 import { useBenchContext, usePassage, useView } from '../benchContext'
 import { isShifted, placeRegion } from '../passageRegions'
+import { ARROW_STEPS } from '@/ui/arrowSteps'
 import { useDrag } from '@/ui/useDrag'
 import { useSelectedRegion } from '../useSelectedRegion'
 import { useSnapLines } from './useLook'
@@ -21,8 +22,6 @@ export const SNAP_REACH = 7
 
 /** Smallest side of a region, px of the frame. */
 const LEAST = 16
-
-const STEP: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }
 
 /**
  * A region over the picture, as it lies in the passage worked on: corner ticks and a small tab. Drag it to move (Shift: straight; Alt: in this
@@ -57,7 +56,7 @@ export const RegionBox = memo(function RegionBox({ region, frame }: { region: Re
   }, letGo)
 
   const onKeyDown = (event: KeyboardEvent) => {
-    const step = STEP[event.key]
+    const step = ARROW_STEPS[event.key]
     if (!step || region.locked || event.ctrlKey || event.metaKey) return
     event.preventDefault()
     event.stopPropagation()

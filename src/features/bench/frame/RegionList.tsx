@@ -32,7 +32,7 @@ export function RegionList() {
   const regions = useMemo(() => regionsIn(passage, setup.regions), [passage, setup.regions])
   const placed = useMemo(() => edit.highlight.shapes.flatMap((shape) => placePanels(edit, shape, passage)), [edit, passage])
   return (
-    <Box sx={{ borderTop: 1, borderColor: 'divider' }}>
+    <Box sx={{ borderTop: 1, borderColor: 'divider', containerType: 'inline-size' }}>
       {regions.map((region, index) => (
         <RegionLine key={region.id} region={region} index={index} count={regions.length} worst={Math.max(0, ...placed.flatMap((p) => (p.region?.id === region.id && p.picture ? [blowUp(p.picture)] : [])))} />
       ))}
@@ -83,7 +83,7 @@ const RegionLine = memo(function RegionLine({ region, index, count, worst }: { r
   return (
     <Box
       onClick={() => view.setState({ selection: { kind: 'region', id: region.id } })}
-      sx={{ display: 'grid', gridTemplateColumns: 'minmax(96px, 1fr) auto 52px 28px', alignItems: 'center', columnGap: 2, px: 3, minHeight: 32, borderBottom: 1, borderColor: 'divider', bgcolor: selected ? palette.leafTint : undefined }}
+      sx={{ display: 'grid', gridTemplateColumns: 'minmax(44px, 1fr) auto 52px 28px', '@container (max-width: 390px)': { gridTemplateColumns: 'minmax(44px, 1fr) auto 28px', '& > [data-if-wide]': { display: 'none' } }, alignItems: 'center', columnGap: 2, px: 3, minHeight: 32, borderBottom: 1, borderColor: 'divider', bgcolor: selected ? palette.leafTint : undefined }}
     >
       <RoleSelect id={region.id} role={region.role} name={region.name} onlyHere={isShifted(passage, region.id)} />
       <Box sx={{ display: 'flex', alignItems: 'center', gap: '4px', fontFamily: fonts.numbers, fontSize: 12, color: palette.inkSoft }}>
@@ -95,7 +95,7 @@ const RegionLine = memo(function RegionLine({ region, index, count, worst }: { r
         <span>,</span>
         {field('y', 'top')}
       </Box>
-      <Box title="Output pixels for each recorded pixel, in the shape where it is largest" sx={{ fontFamily: fonts.numbers, fontSize: 12, textAlign: 'right', color: worst > 2.5 ? palette.strawInk : palette.inkSoft }}>
+      <Box data-if-wide title="Output pixels for each recorded pixel, in the shape where it is largest" sx={{ fontFamily: fonts.numbers, fontSize: 12, textAlign: 'right', color: worst > 2.5 ? palette.strawInk : palette.inkSoft }}>
         {worst === 0 ? 'unused' : `${worst.toFixed(2)}×`}
       </Box>
       <IconButton aria-label={`More about ${region.name}`} aria-haspopup="dialog" onClick={(e) => setTicket(e.currentTarget)} sx={{ p: '4px' }}>

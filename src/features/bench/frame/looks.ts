@@ -42,6 +42,11 @@ export function stopLooking(): void {
   void worker?.stop()
 }
 
+/** How much regions (px of the recording) stir in each of some stretches; see core/detect/regions/whoSpeaks. */
+export function stirIn({ id, originMicros, video }: Recording, file: Blob, regions: Rect[], stretches: { fromMicros: Micros; toMicros: Micros }[]): Promise<number[][]> {
+  return lookout().stir({ id, file, originMicros }, { width: video.width, height: video.height }, regions, stretches)
+}
+
 /** A rectangle (px) without border and black; null when the recording has not been looked at. */
 export function tightened(id: RecordingId, rect: Rect): Promise<Rect | null> {
   return lookout().tighten(id, rect)

@@ -6,7 +6,8 @@ import { keptSetups } from '@/store/setups'
 import { useOffer } from '@/ui/useOffer'
 import { useBenchContext, useHighlight, useParts } from '../benchContext'
 import { applySetup } from '../edits'
-import { applyRecipe } from '../shapes/recipes'
+import { bringImages } from '../bringImages'
+import { applyRecipe, picturesOfRecipe } from '../shapes/recipes'
 import { lookAt } from './looks'
 
 /** Somebody who has just opened a highlight has other things to look at first. */
@@ -17,7 +18,8 @@ const STAYS_MS = 20_000
  * hand; an unsure one is offered. Where the person has begun to set regions, nothing is done.
  */
 export function useRecognition(): void {
-  const { session, files } = useBenchContext()
+  const bench = useBenchContext()
+  const { session, files } = bench
   const { passages } = useHighlight()
   const { recording, setup, passage } = useParts()
   const offer = useOffer()
@@ -41,9 +43,10 @@ export function useRecognition(): void {
       if (found.kind === 'unsure') return offer({ words: `${words}. Not sure.`, button: 'Use its regions', act: apply, staysMs: STAYS_MS })
       apply()
       const whole = await recipeByItself(found.match.id)
+      if (whole) await bringImages(bench, picturesOfRecipe(whole))
       if (whole) applyRecipe(session, passage.id, whole, gesture)
       offer({ words: whole ? `${words}. Laid out by “${whole.recipe.name}”.` : `${words}. Its regions are set.`, button: 'Undo', act: () => session.undo(), staysMs: STAYS_MS })
     }
     void compare()
-  }, [untouched, recording, setup.id, passage.id, files, session, offer])
+  }, [untouched, recording, setup.id, passage.id, bench, files, session, offer])
 }

@@ -16,6 +16,7 @@ import type { PreviewEvent } from '@/media/workers/preview.protocol'
 import { formatTime } from '@/ui/format'
 import { fonts, palette } from '@/ui/theme'
 import { useBenchContext, useEdit, usePassage, useTimeMap } from '../benchContext'
+import { FindingsGauge } from './FindingsGauge'
 
 /** Above this many output pixels for each recorded one, softness is plain to see. */
 const BLOWN_UP_WARN = 2.5
@@ -45,6 +46,7 @@ export function TransportBar() {
       </Box>
       <Gauge label="length" value={formatTime(lengthMicros, 2)} />
       <BlownUpGauge />
+      <FindingsGauge />
       <PreviewRate />
     </Box>
   )

@@ -12,13 +12,15 @@ import { useSnackbar } from 'notistack'
 import { useRef, useState } from 'react'
 import type { Backdrop, BackdropKind } from '@/core/model/backdrop'
 import type { ImageFile } from '@/core/model/imageFile'
-import { IMAGE_TYPES } from '@/core/model/imageFile'
+import { CHOOSABLE_PICTURES } from '@/core/model/imageFile'
 import type { LayoutNode } from '@/core/model/layout'
 import { addImageFile } from '@/store/imageFiles'
+import { ColourField } from '@/ui/ColourField'
 import { NumberField } from '@/ui/NumberField'
 import { Ticket } from '@/ui/Ticket'
 import { palette } from '@/ui/theme'
 import { useBenchContext, useEdit, useParts } from '../benchContext'
+import { bringImages } from '../bringImages'
 import { nameForRole } from '../edits'
 import { setArea, setBackdrop, setGap } from './arranging'
 
@@ -36,7 +38,8 @@ function backdropAs(known: Backdrop, kind: Exclude<BackdropKind, 'image'>): Back
 
 /** What lies behind the panels, and what lies between them. */
 export function BackdropLine() {
-  const { session, files, player } = useBenchContext()
+  const bench = useBenchContext()
+  const { session } = bench
   const { layout } = useParts()
   const { backdrop } = layout.arrangement
   const [anchor, setAnchor] = useState<HTMLElement | null>(null)
@@ -46,10 +49,8 @@ export function BackdropLine() {
   const take = async (file: File | undefined) => {
     if (!file) return
     const added = await addImageFile(file)
-    if (!added.ok) return void enqueueSnackbar(`“${file.name}” is not a picture that can be shown here: PNG, JPEG and WebP are.`, { variant: 'error' })
-    files.set(added.imageFile.id, file)
-    session.extend((draft) => void draft.imageFiles.push(added.imageFile))
-    await player.open(session.value, files)
+    if (!added.ok) return void enqueueSnackbar(`“${file.name}” is not a picture that can be shown here: PNG, JPEG, WebP, GIF and SVG are.`, { variant: 'error' })
+    await bringImages(bench, [added.imageFile.id])
     setBackdrop(session, layout.id, { kind: 'image', imageFileId: added.imageFile.id, darken: 0 })
   }
   return (
@@ -65,7 +66,7 @@ export function BackdropLine() {
       <IconButton size="small" aria-label="More about what lies behind" aria-haspopup="dialog" onClick={(e) => setAnchor(e.currentTarget)}>
         <MoreHorizIcon sx={{ fontSize: 18 }} />
       </IconButton>
-      <input ref={chooser} type="file" accept={IMAGE_TYPES.join(',')} hidden aria-label="Picture for the backdrop" onChange={(e) => void take(e.target.files?.[0]).finally(() => (e.target.value = ''))} />
+      <input ref={chooser} type="file" accept={CHOOSABLE_PICTURES} hidden aria-label="Picture for the backdrop" onChange={(e) => void take(e.target.files?.[0]).finally(() => (e.target.value = ''))} />
       {anchor && <BackdropTicket anchor={anchor} onClose={() => setAnchor(null)} />}
     </Box>
   )
@@ -78,20 +79,13 @@ function BackdropTicket({ anchor, onClose }: { anchor: HTMLElement; onClose: () 
   const { backdrop, tree } = layout.arrangement
   const set = (change: Backdrop, gesture?: string) => setBackdrop(session, layout.id, change, gesture)
   const roles = [...new Set(['whole', ...setup.regions.map((r) => r.role)])]
-  const gesture = useRef<string>(crypto.randomUUID())
-  const colour = (label: string, value: string, onSet: (value: string) => void) => (
-    <Box component="label" sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between', fontSize: 12.5, color: palette.inkSoft }}>
-      {label}
-      <Box component="input" type="color" aria-label={label} value={value} onChange={(e) => onSet(e.target.value)} onBlur={() => (gesture.current = crypto.randomUUID())} sx={{ width: 40, height: 26, p: 0, border: 1, borderColor: 'divider', bgcolor: 'transparent' }} />
-    </Box>
-  )
   return (
     <Ticket label="More about what lies behind" anchor={anchor} onClose={onClose} gap={2}>
-      {backdrop.kind === 'colour' && colour('Colour', backdrop.colour, (value) => set({ ...backdrop, colour: value }, gesture.current))}
+      {backdrop.kind === 'colour' && <ColourField label="Colour" value={backdrop.colour} onSet={(colour, g) => set({ ...backdrop, colour }, g)} />}
       {backdrop.kind === 'gradient' && (
         <>
-          {colour('From', backdrop.from, (from) => set({ ...backdrop, from }, gesture.current))}
-          {colour('To', backdrop.to, (to) => set({ ...backdrop, to }, gesture.current))}
+          <ColourField label="From" value={backdrop.from} onSet={(from, g) => set({ ...backdrop, from }, g)} />
+          <ColourField label="To" value={backdrop.to} onSet={(to, g) => set({ ...backdrop, to }, g)} />
         </>
       )}
       {backdrop.kind === 'image' && <Box sx={{ fontSize: 12.5, overflow: 'hidden', textOverflow: 'ellipsis' }}>{pictureName(edit.imageFiles, backdrop.imageFileId)}</Box>}

@@ -10,10 +10,10 @@ import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useSnackbar } from 'notistack'
-import { useMemo, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { arrangeFor, STARTING_LAYOUTS } from '@/core/layout/startingLayouts'
 import type { InsetId } from '@/core/model/ids'
-import type { Layout } from '@/core/model/layout'
+import { picturesOfLayouts, type Layout } from '@/core/model/layout'
 import type { Setup } from '@/core/model/setup'
 import { withIdsOf } from '@/store/layouts'
 import { changeKept, kept as keptOf } from '@/store/rack'
@@ -22,11 +22,12 @@ import { LayoutDiagram } from '@/ui/LayoutDiagram'
 import { Ticket } from '@/ui/Ticket'
 import { fonts, palette } from '@/ui/theme'
 import { useBenchContext, useHighlight, useLayout, useParts } from '../benchContext'
+import { bringImages } from '../bringImages'
 import { applyLayout, idsInUse, type Chosen } from './arranging'
 import { KeepLayoutDialog } from './KeepLayoutDialog'
 import { KeepRecipeDialog } from './KeepRecipeDialog'
 import { LEAST_SHOTS, LeapfrogDialog } from './LeapfrogDialog'
-import { applyBrand, applyRecipe } from './recipes'
+import { applyBrand, applyRecipe, picturesOfRecipe } from './recipes'
 import { useTrial } from './useTrial'
 
 /** The arrangement in use: try others on the footage by pointing at them, take one, keep this one. */
@@ -59,7 +60,8 @@ export function LayoutMenu() {
 }
 
 function Layouts({ anchor, onClose, onDialog }: { anchor: HTMLElement; onClose: () => void; onDialog: (what: 'layout' | 'recipe' | 'leapfrog') => void }) {
-  const { session } = useBenchContext()
+  const bench = useBenchContext()
+  const { session } = bench
   const { passage, setup, layout } = useParts()
   const { passages, brandId } = useHighlight()
   const recipes = useLiveQuery(keptRecipes)
@@ -71,6 +73,8 @@ function Layouts({ anchor, onClose, onDialog }: { anchor: HTMLElement; onClose: 
   const [all, setAll] = useState(true)
   const starting = useMemo(() => startingChoices(setup, layout), [setup, layout])
   const own = useMemo(() => (kept ?? []).map((k) => keptChoice(k, layout)), [kept, layout])
+  // What a kept layout shows behind its panels is there before it is tried.
+  useEffect(() => void (kept && bringImages(bench, picturesOfLayouts(kept))), [bench, kept])
   const base = kept?.find((k) => k.id === layout.basedOn)
   const changed = base !== undefined && !sameArrangement(withIdsOf(base, idsInUse(layout)), layout)
   const take = (chosen: Chosen) => {
@@ -109,7 +113,7 @@ function Layouts({ anchor, onClose, onDialog }: { anchor: HTMLElement; onClose: 
                 key={r.recipe.id}
                 title={`${r.setup ? `Setup “${r.setup.name}”, ` : ''}layout “${r.layout.name}”${r.brand ? `, ${r.brand.name}` : ''}`}
                 onClick={() => {
-                  applyRecipe(session, passage.id, r)
+                  void bringImages(bench, picturesOfRecipe(r)).then(() => applyRecipe(session, passage.id, r))
                   onClose()
                 }}
               >

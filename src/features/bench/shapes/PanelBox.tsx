@@ -1,5 +1,6 @@
 'use client'
 
+import LinkOffIcon from '@mui/icons-material/LinkOff'
 import Box from '@mui/material/Box'
 import { memo, useEffect, useRef, type KeyboardEvent } from 'react'
 import type { PlacedPanel } from '@/core/compose/placePanels'
@@ -7,18 +8,19 @@ import { throughFrame } from '@/core/compose/panelCrop'
 import { scaleRect } from '@/core/geometry/rect'
 import { recordingOf } from '@/core/model/edit'
 import type { Shape } from '@/core/model/shape'
+import { ARROW_STEPS } from '@/ui/arrowSteps'
 import { roleMark } from '@/ui/roleMarks'
 import { useDrag } from '@/ui/useDrag'
 import { useBenchContext, useLayout, usePassage, useView } from '../benchContext'
 import { useSelectedRegion } from '../useSelectedRegion'
-import { nudgeCrop } from './arranging'
+import { nudgeCrop, placeInset } from './arranging'
 import { InsetGrips } from './InsetGrips'
 import { PanelBadge } from './PanelBadge'
-import { useInset } from './useInset'
+import { useHanging } from './useHanging'
 
 const ZOOM_STEP = 1.05
-
-const STEP: Record<string, [number, number]> = { ArrowLeft: [1, 0], ArrowRight: [-1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }
+/** Smallest side of an inset, px of the shape. */
+const LEAST_INSET = 32
 
 interface PanelBoxProps {
   placed: PlacedPanel
@@ -35,7 +37,7 @@ function showTheSame(a: PanelBoxProps, b: PanelBoxProps): boolean {
 
 /**
  * A panel in the result: drag the picture inside it, zoom it with the wheel or + and −, nudge it with the arrows. An inset is dragged and
- * nudged itself; with Shift it is the picture inside that moves.
+ * nudged itself; with Shift it is the picture inside that moves. With Alt a crop moves in this shape only, which then shows a mark for it.
  */
 export const PanelBox = memo(function PanelBox({ placed, shape, marks }: PanelBoxProps) {
   const { session, view } = useBenchContext()
@@ -45,16 +47,17 @@ export const PanelBox = memo(function PanelBox({ placed, shape, marks }: PanelBo
   const element = useRef<HTMLDivElement>(null)
   const selectedRegion = useSelectedRegion()
   const selected = useView((v) => v.selection?.kind === 'panel' && v.selection.id === panel.id) || (region !== null && region.id === selectedRegion)
-  const inset = useInset(layout.id, shape, placed)
+  const inset = useHanging(layout.id, shape, { id: panel.id, rect, insetId, least: LEAST_INSET, place: (to, only, gesture) => insetId !== null && placeInset(session, layout.id, { shape, only }, insetId, to, gesture) })
   const { colour } = roleMark(panel.role)
   const select = () => view.setState({ selection: { kind: 'panel', id: panel.id } })
-  const nudgeBy = (outputDx: number, outputDy: number, gesture: string) => {
+  const ownCrop = passage.corrections.some((c) => c.panelId === panel.id && c.shapeId === shape.id)
+  const nudgeBy = (outputDx: number, outputDy: number, only: boolean, gesture: string) => {
     if (!picture) return
     const { video } = recordingOf(session.value, source.recordingId)
     /** Source pixels that one output pixel stands for. */
     const perOutput = Math.max(picture.crop.width, picture.crop.height) / Math.max(picture.dest.width, picture.dest.height)
     const by = throughFrame(panel, { x: outputDx * perOutput, y: outputDy * perOutput })
-    nudgeCrop(session, passage.id, shape, panel.id, { dx: -by.x / video.width, dy: -by.y / video.height }, gesture)
+    nudgeCrop(session, passage.id, { shape, only }, panel.id, { dx: -by.x / video.width, dy: -by.y / video.height }, gesture)
   }
 
   const dragging = useDrag((event) => {
@@ -64,8 +67,8 @@ export const PanelBox = memo(function PanelBox({ placed, shape, marks }: PanelBo
     if (insetId !== null && !event.shiftKey) return inset.drag(outputPerCss, (event.target as HTMLElement).dataset.insetGrip ?? null)
     if (!picture || panel.fit !== 'fill') return null
     let last = { dx: 0, dy: 0 }
-    return ({ dx, dy, gesture }) => {
-      nudgeBy((dx - last.dx) * outputPerCss, (dy - last.dy) * outputPerCss, gesture)
+    return ({ dx, dy, altKey, gesture }) => {
+      nudgeBy((dx - last.dx) * outputPerCss, (dy - last.dy) * outputPerCss, altKey, gesture)
       last = { dx, dy }
     }
   }, inset.release)
@@ -75,22 +78,22 @@ export const PanelBox = memo(function PanelBox({ placed, shape, marks }: PanelBo
     if (!node) return
     const onWheel = (event: WheelEvent) => {
       event.preventDefault()
-      nudgeCrop(session, passage.id, shape, panel.id, { zoom: event.deltaY < 0 ? ZOOM_STEP : 1 / ZOOM_STEP }, `wheel ${panel.id}`)
+      nudgeCrop(session, passage.id, { shape, only: event.altKey }, panel.id, { zoom: event.deltaY < 0 ? ZOOM_STEP : 1 / ZOOM_STEP }, `wheel ${panel.id}`)
     }
     node.addEventListener('wheel', onWheel, { passive: false })
     return () => node.removeEventListener('wheel', onWheel)
   }, [session, passage.id, shape, panel.id])
 
   const onKeyDown = (event: KeyboardEvent) => {
-    const step = STEP[event.key]
+    const step = ARROW_STEPS[event.key]
     const zoom = event.key === '+' || event.key === '=' ? ZOOM_STEP : event.key === '-' ? 1 / ZOOM_STEP : null
     if ((!step && zoom === null) || event.ctrlKey || event.metaKey) return
     event.preventDefault()
     event.stopPropagation()
     const times = event.shiftKey ? 10 : 1
-    if (zoom !== null) nudgeCrop(session, passage.id, shape, panel.id, { zoom }, `keys zoom ${panel.id}`)
-    else if (step && insetId !== null) inset.key(-step[0] * 2 * times, -step[1] * 2 * times, event.altKey)
-    else if (step) nudgeBy(-step[0] * times, -step[1] * times, `keys crop ${panel.id}`)
+    if (zoom !== null) nudgeCrop(session, passage.id, { shape, only: event.altKey }, panel.id, { zoom }, `keys zoom ${panel.id}`)
+    else if (step && insetId !== null) inset.key(step[0] * 2 * times, step[1] * 2 * times, event.altKey)
+    else if (step) nudgeBy(step[0] * times, step[1] * times, event.altKey, `keys crop ${panel.id}`)
   }
 
   const place = scaleRect(rect, 100 / shape.width, 100 / shape.height)
@@ -109,6 +112,7 @@ export const PanelBox = memo(function PanelBox({ placed, shape, marks }: PanelBo
       sx={{ position: 'absolute', zIndex: insetId === null ? undefined : 4, cursor: insetId !== null ? 'move' : picture ? 'grab' : 'default', touchAction: 'none', outline: marks && selected ? `2px solid ${colour}` : marks && insetId !== null ? `1px dashed ${colour}` : 'none', outlineOffset: insetId === null ? -2 : 0, '&:focus-visible': { outline: `2px solid ${colour}`, boxShadow: 'inset 0 0 0 4px #fff' } }}
     >
       {marks && <PanelBadge panel={panel} />}
+      {marks && ownCrop && <OwnCrop />}
       {marks && selected && insetId !== null && <InsetGrips colour={colour} />}
       {!region && (
         <Box sx={{ position: 'absolute', inset: 0, display: 'grid', placeItems: 'center', textAlign: 'center', p: 1, color: '#DAD7CC', fontSize: 11 }}>
@@ -118,3 +122,12 @@ export const PanelBox = memo(function PanelBox({ placed, shape, marks }: PanelBo
     </Box>
   )
 }, showTheSame)
+
+/** Says that a crop goes its own way in this shape. */
+function OwnCrop() {
+  return (
+    <Box component="span" title="Cropped by itself in this shape; “Centre crop” takes that back" sx={{ position: 'absolute', right: 0, top: 0, p: '1px 3px', bgcolor: 'rgba(32,38,31,0.78)', color: '#fff', lineHeight: 0 }}>
+      <LinkOffIcon titleAccess="Cropped by itself in this shape" sx={{ fontSize: 14 }} />
+    </Box>
+  )
+}

@@ -13,7 +13,7 @@ import { RoleBadge } from '@/ui/RoleBadge'
 import { fonts, palette } from '@/ui/theme'
 import { useBenchContext, useEdit, useLayout, useParts, usePassage, useView } from '../benchContext'
 import { nameForRole } from '../edits'
-import { addBand, addInset, clearCrop, setPanel } from './arranging'
+import { addBand, addInset, clearCrop, equalBands, setPanel } from './arranging'
 import { BackdropLine } from './BackdropLine'
 import { PanelTicket } from './PanelTicket'
 
@@ -38,6 +38,7 @@ export function PanelList() {
       <Box sx={{ display: 'flex', gap: 1.5, px: 3, py: 2 }}>
         <Button onClick={() => addBand(session, layout.id, free)}>Add band</Button>
         <Button onClick={() => addInset(session, layout.id, free)}>Add inset</Button>
+        {bands > 1 && <Button onClick={() => equalBands(session, layout.id)}>Equal bands</Button>}
       </Box>
     </Box>
   )

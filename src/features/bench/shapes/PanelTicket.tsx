@@ -10,6 +10,7 @@ import { placePanels } from '@/core/compose/placePanels'
 import { panelsOf } from '@/core/layout/tree'
 import { PLAIN_OUTLINE } from '@/core/model/outline'
 import type { Fit, Panel, Turn } from '@/core/model/panel'
+import { correctionFor } from '@/core/model/passage'
 import type { PanelId } from '@/core/model/ids'
 import { NumberField } from '@/ui/NumberField'
 import { Ticket } from '@/ui/Ticket'
@@ -34,7 +35,7 @@ export function PanelTicket({ panel, name, anchor, onClose }: { panel: Panel; na
   const region = placed?.find((p) => p.panel.id === panel.id)?.region
   const panels = panelsOf(layout.arrangement)
   const others = panels.filter((p) => p.id !== panel.id)
-  const correction = passage.corrections.find((c) => c.panelId === panel.id) ?? { dx: 0, dy: 0, zoom: 1 }
+  const correction = (shape && correctionFor(passage, panel.id, shape.id)) ?? { dx: 0, dy: 0, zoom: 1 }
   const leave = (action: () => void) => () => {
     onClose()
     action()
@@ -58,7 +59,7 @@ export function PanelTicket({ panel, name, anchor, onClose }: { panel: Panel; na
       <FormControlLabel control={<Checkbox size="small" checked={panel.flip} onChange={(_, flip) => set('Flip panel', { flip })} />} label="Left and right changed over" {...small} />
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr auto', rowGap: 1.5, columnGap: 3, alignItems: 'center' }}>
         {panel.fit === 'fill' && <NumberField label="Zoom" unit="%" value={panel.zoom * 100} least={100} most={2000} step={5} onSet={(percent, gesture) => set('Zoom panel', { zoom: percent / 100 }, gesture)} />}
-        {panel.fit === 'fill' && shape && <NumberField label="Zoom in this passage" unit="%" value={correction.zoom * 100} least={100} most={800} step={5} onSet={(percent, gesture) => nudgeCrop(session, passage.id, shape, panel.id, { zoom: percent / 100 / correction.zoom }, gesture)} />}
+        {panel.fit === 'fill' && shape && <NumberField label="Zoom in this passage" unit="%" value={correction.zoom * 100} least={100} most={800} step={5} onSet={(percent, gesture) => nudgeCrop(session, passage.id, { shape, only: false }, panel.id, { zoom: percent / 100 / correction.zoom }, gesture)} />}
         <NumberField label="Opacity" unit="%" value={panel.opacity * 100} least={0} most={100} step={5} onSet={(percent, gesture) => set('Set opacity', { opacity: percent / 100 }, gesture)} />
       </Box>
       <FormControlLabel title="Instead of what the region has wherever it is shown" control={<Checkbox size="small" checked={panel.outline !== null} onChange={(_, own) => set('Change outline', { outline: own ? (region?.outline ?? PLAIN_OUTLINE) : null })} />} label="An outline of its own" {...small} />

@@ -15,9 +15,10 @@ import { layoutOf } from '@/core/model/edit'
 import type { Shape } from '@/core/model/shape'
 import type { PreviewTarget } from '@/media/workers/preview.protocol'
 import { formatSize } from '@/ui/format'
-import { fonts } from '@/ui/theme'
+import { fonts, palette } from '@/ui/theme'
 import { usePreviewCanvas } from '@/ui/usePreviewCanvas'
 import { useBenchContext, useEdit, useParts, useView } from '../benchContext'
+import { OverPicture } from '../marks/OverPicture'
 import { followOthers, goOwnWay } from './arranging'
 import { PanelBox } from './PanelBox'
 import { SeamHandle } from './SeamHandle'
@@ -47,7 +48,9 @@ export function ShapeView({ shape }: { shape: Shape }) {
         {!trial && placed.map((panel) => <PanelBox key={panel.panel.id} placed={panel} shape={shape} marks={marks} />)}
         {marks && areas.map((area) => <AreaMark key={`${area.kind} ${area.rect.y}`} area={area} shape={shape} />)}
         {marks && seams.map((seam) => <SeamHandle key={[...seam.path, seam.index].join('.')} seam={seam} shape={shape} />)}
+        {!trial && <OverPicture shape={shape} shown={marks} />}
         <ZoneMarks shape={shape} />
+        <PointedAt shape={shape} />
         <GuideLines shape={shape} />
       </Box>
       <Caption shape={shape} />
@@ -62,6 +65,13 @@ function AreaMark({ area: { kind, rect }, shape }: { area: SolvedArea; shape: Sh
       {kind === 'titleArea' ? 'title' : 'captions'}
     </Box>
   )
+}
+
+/** Where the fault is that is being looked at. */
+function PointedAt({ shape }: { shape: Shape }) {
+  const rect = useView((v) => (v.pointedAt?.shapeId === shape.id ? v.pointedAt.rect : null))
+  if (!rect) return null
+  return <Box aria-hidden data-testid="pointed-at" sx={{ position: 'absolute', zIndex: 6, pointerEvents: 'none', border: `2px solid ${palette.haw}`, boxShadow: '0 0 0 1px #fff, inset 0 0 0 1px #fff', left: `${(100 * rect.x) / shape.width}%`, top: `${(100 * rect.y) / shape.height}%`, width: `${(100 * rect.width) / shape.width}%`, height: `${(100 * rect.height) / shape.height}%` }} />
 }
 
 /** What an inset that is being dragged has come to rest on. */

@@ -6,6 +6,7 @@ import IconButton from '@mui/material/IconButton'
 import Tooltip from '@mui/material/Tooltip'
 import { palette } from '@/ui/theme'
 import { useBenchContext, useHighlight, useLayout, useView } from '../benchContext'
+import { MarkList } from '../marks/MarkList'
 import { PaneFrame } from '../PaneFrame'
 import { swapBands } from './arranging'
 import { WordsMenu } from '../words/WordsMenu'
@@ -51,6 +52,7 @@ export function ShapesPane() {
           )}
         </Box>
         <PanelList />
+        <MarkList />
       </Box>
     </PaneFrame>
   )

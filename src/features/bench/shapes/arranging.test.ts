@@ -6,14 +6,16 @@ import { arrangeFor, STARTING_LAYOUTS } from '@/core/layout/startingLayouts'
 import { solve } from '@/core/layout/solve'
 import { panelsOf } from '@/core/layout/tree'
 import type { Brand } from '@/core/model/brand'
-import type { BrandId, InsetId, LayoutId, PassageId, RecipeId } from '@/core/model/ids'
+import type { BrandId, InsetId, LayoutId, MarkId, PassageId, RecipeId } from '@/core/model/ids'
 import { newLayout, type Layout } from '@/core/model/layout'
 import { edit as editSchema } from '@/core/model/edit'
+import { USUAL_OUTPUT } from '@/core/model/outputChoice'
+import { newMark } from '@/core/model/pictureMark'
 import { newRecord } from '@/core/model/record'
 import { STANDARD_SHAPES, type Shape } from '@/core/model/shape'
 import { Session } from '@/store/session'
 import type { EditSession } from '../edits'
-import { addBand, addInset, applyLayout, clearCrop, dragSeam, followOthers, goOwnWay, idsInUse, nudgeCrop, placeInset, removePanel, setArea, setBackdrop, setGap, setPanel, swapBands, swapPanels, type Chosen } from './arranging'
+import { addBand, addInset, applyLayout, clearCrop, dragSeam, equalBands, followOthers, goOwnWay, idsInUse, nudgeCrop, placeInset, removePanel, setArea, setBackdrop, setGap, setPanel, swapBands, swapPanels, type Chosen } from './arranging'
 import { PLAIN_TEXT, type TextStyle } from '@/core/model/textStyle'
 import { applyBrand, applyRecipe } from './recipes'
 
@@ -37,7 +39,7 @@ function chosen(id: string, layout: Layout): Chosen {
 describe('laying out', () => {
   it('keeps what fits: panels of the same role stay the same, with what the passage knows of them', () => {
     const { session, layout } = open()
-    nudgeCrop(session, PASSAGE, tall, panelsOf(layout().arrangement)[0]?.id as never, { zoom: 1.5 }, 'g')
+    nudgeCrop(session, PASSAGE, { shape: tall, only: false }, panelsOf(layout().arrangement)[0]?.id as never, { zoom: 1.5 }, 'g')
     applyLayout(session, PASSAGE, chosen('game-over-face', layout()), true)
     expect(panelsOf(layout().arrangement).map((p) => [p.id, p.role])).toEqual([['low', 'game'], ['top', 'face']])
     expect(session.value.highlight.passages[0]?.corrections[0]).toMatchObject({ panelId: 'top', zoom: 1.5 })
@@ -136,10 +138,45 @@ describe('what an arrangement shows', () => {
     setPanel(session, layout().id, 'low' as never, 'Turn', { turn: 1, zoom: 2 })
     const cropIn = () => placePanels(session.value, tall, session.value.highlight.passages[0] as never).find((p) => p.panel.id === 'low')?.picture?.crop
     const before = cropIn()
-    nudgeCrop(session, PASSAGE, tall, 'low' as never, { dy: -0.05 }, 'g')
+    nudgeCrop(session, PASSAGE, { shape: tall, only: false }, 'low' as never, { dy: -0.05 }, 'g')
     expect((before?.y ?? 0) - (cropIn()?.y ?? 0)).toBeCloseTo(0.05 * 1080, 6)
     clearCrop(session, PASSAGE, 'low' as never)
     expect(cropIn()).toEqual(before)
+  })
+
+  it('puts a title’s area above and that of captions below, and makes bands equal to the pixel', () => {
+    const { session, layout } = open()
+    setArea(session, layout().id, 'captionArea', true)
+    setArea(session, layout().id, 'titleArea', true)
+    addBand(session, layout().id, 'whole')
+    equalBands(session, layout().id)
+    const { panels, areas } = solve(arrangementFor(layout(), tall), tall)
+    expect(areas.find((a) => a.kind === 'titleArea')?.rect).toMatchObject({ y: 0, height: 308 })
+    const heights = panels.map((p) => p.rect.height)
+    expect(Math.max(...heights) - Math.min(...heights)).toBeLessThanOrEqual(2)
+    expect(heights.reduce((a, b) => a + b, 0) + areas.reduce((a, b) => a + b.rect.height, 0)).toBe(1920)
+    setArea(session, layout().id, 'captionArea', false)
+    setArea(session, layout().id, 'titleArea', false)
+    const { panels: three } = solve(arrangementFor(layout(), { id: 'own', width: 2160, height: 3840 }), { width: 2160, height: 3840 })
+    expect(three.map((p) => p.rect.height)).toEqual([1280, 1280, 1280])
+  })
+
+  it('crops by itself in one shape; the others keep theirs, also when all are moved', () => {
+    const { session } = open()
+    const cropIn = (shape: Shape) => placePanels(session.value, shape, session.value.highlight.passages[0] as never).find((p) => p.panel.id === 'low')?.picture?.crop.y ?? NaN
+    const [inTall, inSquare] = [cropIn(tall), cropIn(square)]
+    nudgeCrop(session, PASSAGE, { shape: tall, only: true }, 'low' as never, { zoom: 2 }, 'a')
+    nudgeCrop(session, PASSAGE, { shape: tall, only: false }, 'low' as never, { dy: 0.02 }, 'b')
+    expect(cropIn(square)).toBe(inSquare)
+    const own = cropIn(tall)
+    expect(own).not.toBe(inTall)
+    nudgeCrop(session, PASSAGE, { shape: square, only: false }, 'low' as never, { zoom: 1.5 }, 'c')
+    expect(cropIn(tall)).toBe(own)
+    expect(cropIn(square)).not.toBe(inSquare)
+    clearCrop(session, PASSAGE, 'low' as never)
+    expect([cropIn(tall), cropIn(square)]).toEqual([inTall, inSquare])
+    for (let i = 0; i < 4; i++) session.undo()
+    expect([cropIn(tall), cropIn(square)]).toEqual([inTall, inSquare])
   })
 })
 
@@ -152,7 +189,7 @@ describe('recipes and brands', () => {
     const { session, layout } = open()
     const before = session.value
     const kept = newLayout({ ...newRecord(brand.createdAt), id: 'kept' as LayoutId, ownedBy: null, ...chosen('porthole', layout()), basedOn: null })
-    applyRecipe(session, PASSAGE, { recipe: { ...newRecord(brand.createdAt), id: 'r' as RecipeId, name: 'Evening', tags: [], setupId: null, layoutId: kept.id, brandId: brand.id, shapes: [square, wide], captions: { shown: true, style: TAGGED, speakers: 'name' }, byItself: false }, setup: null, layout: kept, brand })
+    applyRecipe(session, PASSAGE, { recipe: { ...newRecord(brand.createdAt), id: 'r' as RecipeId, name: 'Evening', tags: [], setupId: null, layoutId: kept.id, brandId: brand.id, shapes: [square, wide], captions: { shown: true, style: TAGGED, speakers: 'name' }, marks: [newMark('m' as MarkId, { kind: 'progress' })], output: { ...USUAL_OUTPUT, quality: 'high' }, byItself: false }, setup: null, layout: kept, brand })
     expect(session.value.highlight.shapes.map((s) => s.id)).toEqual(['square', 'wide'])
     expect(layout()).toMatchObject({ name: 'Porthole', basedOn: 'kept' })
     expect(layout().arrangement.backdrop).toEqual({ kind: 'colour', colour: '#102030' })

@@ -6,12 +6,12 @@ import { arrangementFor, insetInBase, turnsInto } from '@/core/layout/arrangemen
 import { insetAt } from '@/core/layout/insets'
 import { moveSeam } from '@/core/layout/seams'
 import type { Seam } from '@/core/layout/solve'
-import { isPanel, panelsOf, replacePanels, sameStructure, withBand, without } from '@/core/layout/tree'
+import { isPanel, panelsOf, replacePanels, sameStructure, withArea, withBand, withEqualBands, without } from '@/core/layout/tree'
 import { layoutOf, passageOf, recordingOf } from '@/core/model/edit'
 import type { InsetId, LayoutId, PanelId, PassageId } from '@/core/model/ids'
 import { newLayout, type Area, type Arrangement, type Layout } from '@/core/model/layout'
 import { newPanel, type Panel } from '@/core/model/panel'
-import type { Correction } from '@/core/model/passage'
+import { correctionFor, type Correction } from '@/core/model/passage'
 import { newRecord } from '@/core/model/record'
 import type { Region } from '@/core/model/region'
 import type { Shape } from '@/core/model/shape'
@@ -120,16 +120,21 @@ export function swapBands(session: EditSession, layoutId: LayoutId): void {
   eachArrangement(session, layoutId, 'Swap bands', (a) => (a.tree.kind === 'stack' ? { ...a, tree: { ...a.tree, children: a.tree.children.toReversed() } } : a))
 }
 
+/** Makes all bands of the outermost stack as large as each other. */
+export function equalBands(session: EditSession, layoutId: LayoutId): void {
+  eachArrangement(session, layoutId, 'Equal bands', (a) => ({ ...a, tree: withEqualBands(a.tree) }))
+}
+
 export function addBand(session: EditSession, layoutId: LayoutId, role: string): PanelId {
   const id = crypto.randomUUID() as PanelId
   eachArrangement(session, layoutId, 'Add band', (a) => ({ ...a, tree: withBand(a.tree, newPanel(id, role)) }))
   return id
 }
 
-/** Where words go: added under the last band, or taken away. */
+/** Where words go: a title's area over everything, that of captions under it; or taken away. */
 export function setArea(session: EditSession, layoutId: LayoutId, kind: Area['kind'], there: boolean): void {
   const words = kind === 'titleArea' ? 'title area' : 'caption area'
-  eachArrangement(session, layoutId, there ? `Add ${words}` : `Remove ${words}`, (a) => ({ ...a, tree: there ? withBand(a.tree, { kind }) : (without(a.tree, (n) => n.kind === kind) ?? { kind: 'space' }) }))
+  eachArrangement(session, layoutId, there ? `Add ${words}` : `Remove ${words}`, (a) => ({ ...a, tree: there ? withArea(a.tree, { kind }) : (without(a.tree, (n) => n.kind === kind) ?? { kind: 'space' }) }))
 }
 
 /** A panel over the others: a landscape one in the upper right corner, to begin with. */
@@ -155,27 +160,28 @@ export function setBackdrop(session: EditSession, layoutId: LayoutId, backdrop: 
 }
 
 /**
- * Shifts a panel's crop by a fraction of the frame and changes its zoom, for this passage. What the region's edge stops in `shape` is
- * not remembered, so that dragging back answers at once.
+ * Shifts a panel's crop by a fraction of the frame and changes its zoom, for this passage: in every shape, or in the scope's alone; one that
+ * has its own keeps to itself. What the region's edge stops in that shape is not remembered, so that dragging back answers at once.
  */
-export function nudgeCrop(session: EditSession, passageId: PassageId, shape: Shape, id: PanelId, by: { dx?: number; dy?: number; zoom?: number }, gesture: string): void {
+export function nudgeCrop(session: EditSession, passageId: PassageId, { shape, only }: Scope, id: PanelId, by: { dx?: number; dy?: number; zoom?: number }, gesture: string): void {
   session.change('Move crop', gesture, (draft) => {
     const passage = passageOf(draft, passageId)
     const placed = placePanels(draft, shape, passage).find((p) => p.panel.id === id)
     if (!placed?.region) return
     const { video } = recordingOf(draft, placed.source.recordingId)
-    const known = passage.corrections.find((c) => c.panelId === id) ?? { panelId: id, dx: 0, dy: 0, zoom: 1 }
+    const there = correctionFor(passage, id, shape.id)
+    const known: Correction = { ...(there ?? { panelId: id, dx: 0, dy: 0, zoom: 1, shapeId: null }), ...(only && { shapeId: shape.id }) }
     const wanted = { ...known, dx: known.dx + (by.dx ?? 0), dy: known.dy + (by.dy ?? 0), zoom: Math.min(8, Math.max(1, known.zoom * (by.zoom ?? 1))) }
     const cropWith = (c: Correction) => panelPicture(placed.panel, placed.rect, placed.region as Region, video, c).crop
     const crop = cropWith(wanted)
     const centred = cropWith({ ...wanted, dx: 0, dy: 0 })
     const { width, height } = video
     const stopped = { ...wanted, dx: (crop.x - centred.x) / width, dy: (crop.y - centred.y) / height }
-    passage.corrections = [...passage.corrections.filter((c) => c.panelId !== id), stopped]
+    passage.corrections = [...passage.corrections.filter((c) => c.panelId !== id || c.shapeId !== known.shapeId), stopped]
   })
 }
 
-/** Takes a panel's shift and zoom for this passage back. */
+/** Takes a panel's shift and zoom for this passage back, in every shape. */
 export function clearCrop(session: EditSession, passageId: PassageId, id: PanelId): void {
   session.change('Centre crop', crypto.randomUUID(), (draft) => {
     const passage = passageOf(draft, passageId)

@@ -1,8 +1,10 @@
-import { branded } from '@/core/layout/branded'
+import { branded, brandedMark } from '@/core/layout/branded'
 import { layoutOf, passageOf, setupOf } from '@/core/model/edit'
 import type { Brand } from '@/core/model/brand'
-import type { Words } from '@/core/model/words'
-import type { PassageId } from '@/core/model/ids'
+import type { Highlight } from '@/core/model/highlight'
+import type { ImageFileId, PassageId } from '@/core/model/ids'
+import { picturesOfLayouts } from '@/core/model/layout'
+import { picturesOfMarks } from '@/core/model/pictureMark'
 import { brandedText } from '@/core/words/brandedText'
 import { withIdsOf } from '@/store/layouts'
 import type { WholeRecipe } from '@/store/recipes'
@@ -22,10 +24,17 @@ export function applyRecipe(session: EditSession, passageId: PassageId, { recipe
     draft.highlight.shapes = recipe.shapes.map((s) => ({ ...s }))
     draft.highlight.brandId = brand?.id ?? null
     if (recipe.captions) draft.highlight.words.captions = recipe.captions
+    if (recipe.marks) draft.highlight.marks = recipe.marks
+    if (recipe.output) draft.highlight.output = recipe.output
     if (!brand) return
     paint(target, brand)
-    letter(draft.highlight.words, brand)
+    letter(draft.highlight, brand)
   })
+}
+
+/** The pictures that applying a recipe puts into a highlight. */
+export function picturesOfRecipe({ recipe, layout }: WholeRecipe): ImageFileId[] {
+  return [...picturesOfLayouts([layout]), ...picturesOfMarks(recipe.marks ?? [])]
 }
 
 /** Puts every layout of a highlight into a brand's colours, and its words into those and the brand's fonts; null: nobody's, the colours stay. */
@@ -34,7 +43,7 @@ export function applyBrand(session: EditSession, brand: Brand | null): void {
     draft.highlight.brandId = brand?.id ?? null
     if (!brand) return
     for (const layout of draft.layouts) paint(layout, brand)
-    letter(draft.highlight.words, brand)
+    letter(draft.highlight, brand)
   })
 }
 
@@ -43,7 +52,9 @@ function paint(layout: Pick<WholeRecipe['layout'], 'arrangement' | 'perShape'>, 
   for (const [shape, own] of Object.entries(layout.perShape)) layout.perShape[shape] = branded(own, brand)
 }
 
-function letter(words: Pick<Words, 'captions' | 'titles'>, brand: Brand): void {
+function letter(highlight: Pick<Highlight, 'words' | 'marks'>, brand: Brand): void {
+  const { words } = highlight
   words.captions.style = brandedText(words.captions.style, brand, 'captions')
   for (const title of words.titles) title.style = brandedText(title.style, brand, 'title')
+  highlight.marks = highlight.marks.map((m) => brandedMark(m, brand))
 }

@@ -9,58 +9,82 @@ import DialogTitle from '@mui/material/DialogTitle'
 import Divider from '@mui/material/Divider'
 import Menu from '@mui/material/Menu'
 import MenuItem from '@mui/material/MenuItem'
+import { useLiveQuery } from 'dexie-react-hooks'
 import { useSnackbar } from 'notistack'
 import { useState } from 'react'
-import { cuesOf } from '@/core/compose/wordSteps'
 import { MOST_CAPTION_BYTES, readCaptions, type CaptionProblem } from '@/core/interchange/captionFile'
-import { writeSubRip, writeWebVtt, type WrittenCue } from '@/core/interchange/captionText'
-import { offerDownload } from '@/ui/offerDownload'
+import { captionFilesOf, captionFilesOfRecording, type CaptionFile } from '@/core/interchange/captionsOf'
+import type { Recogniser } from '@/media/speech/recogniser'
+import { textBeside } from '@/store/captionTexts'
+import { fileSafe, offerDownload } from '@/ui/offerDownload'
 import { chooseFiles } from '../../shelf/chosenFiles'
-import { useBenchContext, useHighlight, usePassage, useTimeMap } from '../benchContext'
+import { useBenchContext, useHighlight, usePassage } from '../benchContext'
 import { FindTextDialog } from './FindTextDialog'
-import { captionProblemMessage, unreadableMessage } from './messages'
+import { DoubtfulDialog } from './DoubtfulDialog'
+import { captionProblemMessage, recognisedMessage, recogniserLabel, unreadableMessage } from './messages'
 import { PasteTextDialog } from './PasteTextDialog'
+import { useRecognisers } from './useRecognisers'
 import { useSpeechHere } from './useSpeechHere'
+import { useWhoSpeaks } from './useWhoSpeaks'
 import { addCueAt, setCaptions, setCues } from './wording'
 
 /** What is said: read from a file, found by ear, pasted, written again. */
 export function CaptionsMenu() {
-  const { session, player } = useBenchContext()
+  const { session, player, files } = useBenchContext()
   const { enqueueSnackbar } = useSnackbar()
   const { name, words } = useHighlight()
   const { recording } = usePassage()
-  const map = useTimeMap()
   const listen = useSpeechHere()
+  const findSpeakers = useWhoSpeaks()
+  const beside = useLiveQuery(() => textBeside(recording.id), [recording.id])
+  const recognisers = useRecognisers(recording)
   const [anchor, setAnchor] = useState<HTMLElement | null>(null)
-  const [dialog, setDialog] = useState<'paste' | 'find' | null>(null)
+  const [dialog, setDialog] = useState<'paste' | 'find' | 'doubtful' | null>(null)
   const [report, setReport] = useState<{ fileName: string; taken: number; problems: CaptionProblem[] } | null>(null)
   const close = () => setAnchor(null)
   const own = words.cues.filter((c) => c.recordingId === recording.id)
 
-  const read = async () => {
+  const choose = async () => {
     close()
     const [chosen] = await chooseFiles(false)
-    if (!chosen) return
-    const { file } = chosen
+    if (chosen) await read(chosen.file)
+  }
+  const read = async (file: File) => {
+    close()
     const found = file.size > MOST_CAPTION_BYTES ? ({ ok: false, reason: 'too-large', problems: [] } as const) : await readCaptions(new Uint8Array(await file.arrayBuffer()))
     if (!found.ok) return enqueueSnackbar(unreadableMessage(file.name, found.reason), { variant: 'error', autoHideDuration: 12_000 })
     setCues(session, recording.id, found.cues, 'Read captions')
     if (found.problems.length > 0) setReport({ fileName: file.name, taken: found.cues.length, problems: found.problems })
     else enqueueSnackbar(`${found.cues.length} ${found.cues.length === 1 ? 'caption' : 'captions'} read from “${file.name}”.`)
   }
-  const blanks = async () => {
+  const recognise = async (recogniser: Recogniser) => {
     close()
-    const speech = await listen()
-    if (speech.length === 0) return enqueueSnackbar(`Nobody is heard speaking in “${recording.name}” here.`)
-    setCues(session, recording.id, speech.map((s) => ({ ...s, text: '', words: [], voice: null })), 'Captions where somebody speaks')
-    enqueueSnackbar(`${speech.length} ${speech.length === 1 ? 'stretch' : 'stretches'} of speech found: write what is said.`)
+    const file = files.get(recording.id)
+    const speech = file ? await listen() : []
+    if (!file || speech.length === 0) return enqueueSnackbar(`Nobody is heard speaking in “${recording.name}” here.`)
+    try {
+      const found = await recogniser.recognise(recording, file, speech)
+      setCues(session, recording.id, found, recogniserLabel(recogniser))
+      enqueueSnackbar(recognisedMessage(recogniser, found.length))
+    } catch (error) {
+      enqueueSnackbar(error instanceof Error ? `${error.message}.` : String(error), { variant: 'error' })
+    }
   }
-  const write = (ending: 'vtt' | 'srt') => {
+  const nameSpeakers = async () => {
     close()
-    const speakerOf = (id: string | null) => words.speakers.find((s) => s.id === id)?.name ?? null
-    const written = cuesOf(words, map).map((c): WrittenCue => ({ fromMicros: c.fromMicros, toMicros: c.toMicros, text: c.text, voice: speakerOf(c.speakerId) }))
-    const text = ending === 'vtt' ? writeWebVtt(written) : writeSubRip(written)
-    offerDownload(new Blob([text], { type: ending === 'vtt' ? 'text/vtt' : 'application/x-subrip' }), `${name}.${ending}`)
+    const named = await findSpeakers()
+    enqueueSnackbar(named === null ? 'This needs two regions or more with somebody in them.' : `${named} of ${own.length} lines given to who was seen speaking.`)
+  }
+  const save = (files: readonly CaptionFile[], as: string, ending: CaptionFile['ending']) => {
+    for (const { type, text } of files.filter((f) => f.ending === ending)) offerDownload(new Blob([text], { type }), `${fileSafe(as)}.${ending}`)
+  }
+  const write = (ending: CaptionFile['ending']) => {
+    close()
+    save(captionFilesOf(session.value), name, ending)
+  }
+  const writeRecording = (ending: CaptionFile['ending']) => {
+    close()
+    save(captionFilesOfRecording(session.value, recording.id), recording.name, ending)
   }
   return (
     <>
@@ -68,10 +92,15 @@ export function CaptionsMenu() {
         Captions
       </Button>
       <Menu anchorEl={anchor} open={anchor !== null} onClose={close}>
-        <MenuItem onClick={() => void read()}>Read WebVTT or SubRip…</MenuItem>
-        <MenuItem disabled={!recording.sound} onClick={() => void blanks()}>
-          Empty lines where somebody speaks
-        </MenuItem>
+        <MenuItem onClick={() => void choose()}>Read WebVTT or SubRip…</MenuItem>
+        {beside && (
+          <MenuItem onClick={() => void read(new File([beside.blob], beside.fileName))}>Read “{beside.fileName}”, found beside it</MenuItem>
+        )}
+        {recognisers.map((r) => (
+          <MenuItem key={r.id} onClick={() => void recognise(r)}>
+            {recogniserLabel(r)}
+          </MenuItem>
+        ))}
         <MenuItem
           disabled={!recording.sound}
           onClick={() => {
@@ -99,6 +128,18 @@ export function CaptionsMenu() {
         >
           Find and replace…
         </MenuItem>
+        <MenuItem
+          disabled={words.cues.length === 0}
+          onClick={() => {
+            close()
+            setDialog('doubtful')
+          }}
+        >
+          Doubtful words…
+        </MenuItem>
+        <MenuItem disabled={own.length === 0} onClick={() => void nameSpeakers()}>
+          Who speaks, by who moves
+        </MenuItem>
         <MenuItem disabled={own.length === 0} onClick={() => (close(), setCues(session, recording.id, [], 'Remove captions'))}>
           Remove all of “{recording.name}”
         </MenuItem>
@@ -112,9 +153,16 @@ export function CaptionsMenu() {
         <MenuItem disabled={words.cues.length === 0} onClick={() => write('srt')}>
           Save as SubRip
         </MenuItem>
+        <MenuItem disabled={own.length === 0} onClick={() => writeRecording('vtt')}>
+          Save those of all of “{recording.name}” as WebVTT
+        </MenuItem>
+        <MenuItem disabled={own.length === 0} onClick={() => writeRecording('srt')}>
+          Save those of all of “{recording.name}” as SubRip
+        </MenuItem>
       </Menu>
       {dialog === 'paste' && <PasteTextDialog onClose={() => setDialog(null)} />}
       {dialog === 'find' && <FindTextDialog onClose={() => setDialog(null)} />}
+      {dialog === 'doubtful' && <DoubtfulDialog onClose={() => setDialog(null)} />}
       {report && (
         <Dialog open onClose={() => setReport(null)} maxWidth="sm" fullWidth>
           <DialogTitle>{`${report.taken} ${report.taken === 1 ? 'caption' : 'captions'} read from “${report.fileName}”`}</DialogTitle>

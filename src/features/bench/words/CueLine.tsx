@@ -1,13 +1,14 @@
 'use client'
 
 import Box from '@mui/material/Box'
-import { useEffect, useRef, type FocusEvent, type KeyboardEvent } from 'react'
+import { useEffect, useRef, useState, type FocusEvent, type KeyboardEvent } from 'react'
 import { MICROS_PER_SECOND } from '@/core/time/micros'
 import { MOST_CUE_LENGTH, type Cue, type Speaker } from '@/core/model/words'
 import { palette } from '@/ui/theme'
 import { useDrag } from '@/ui/useDrag'
 import { useBenchContext } from '../benchContext'
 import type { Caret } from './CueLines'
+import { SpeakerChip } from './SpeakerChip'
 import { joinBefore, moveCueEdge, removeCue, setCueText, splitAt } from './wording'
 
 /** Alt + arrows move an edge by this. */
@@ -30,11 +31,12 @@ export interface CueLineProps {
 
 /**
  * One caption as text beside its time. Enter splits it where the caret is, Backspace at its start joins it to the one before, arrows lead
- * from line to line; Alt and arrows move its start, with Shift its end; Ctrl and Space play. Its edges are dragged.
+ * from line to line; Alt and arrows move its start, with Shift its end; Alt and W choose who speaks; Ctrl and Space play. Its edges are dragged.
  */
 export function CueLine({ cue, speaker, top, height, room, microsPerPixel, caret, onCaret, onLeave }: CueLineProps) {
   const { session, player } = useBenchContext()
   const field = useRef<HTMLTextAreaElement>(null)
+  const [choosing, setChoosing] = useState<HTMLElement | null>(null)
   /** Typing without leaving is one step of undo. */
   const gesture = useRef('')
   useEffect(() => {
@@ -63,7 +65,10 @@ export function CueLine({ cue, speaker, top, height, room, microsPerPixel, caret
       take()
       player.toggle()
     }
-    else if (event.key === 'Enter' && !event.shiftKey) {
+    else if (event.altKey && event.code === 'KeyW') {
+      take()
+      setChoosing(event.currentTarget)
+    } else if (event.key === 'Enter' && !event.shiftKey) {
       take()
       const made = splitAt(session, cue.id, selectionStart)
       if (made) onCaret({ id: made, at: 0 })
@@ -96,7 +101,7 @@ export function CueLine({ cue, speaker, top, height, room, microsPerPixel, caret
       data-testid="cue"
       // A click into the words is not one on the time beside them.
       onPointerDown={(e) => e.stopPropagation()}
-      sx={{ position: 'absolute', left: 0, right: 0, minHeight: height, pointerEvents: 'auto', borderLeft: `3px solid ${speaker?.colour ?? palette.leaf}`, bgcolor: 'rgba(251,250,246,0.92)', '&:focus-within': { zIndex: 3, bgcolor: '#fff', boxShadow: '0 1px 6px rgba(32,38,31,0.22)' } }}
+      sx={{ position: 'absolute', left: 0, right: 0, minHeight: height, pointerEvents: 'auto', containerType: 'inline-size', borderLeft: `3px solid ${speaker?.colour ?? palette.leaf}`, bgcolor: 'rgba(251,250,246,0.92)', '&:focus-within': { zIndex: 3, bgcolor: '#fff', boxShadow: '0 1px 6px rgba(32,38,31,0.22)' } }}
       style={{ transform: `translateY(${top}px)` }}
     >
       <Box
@@ -112,8 +117,9 @@ export function CueLine({ cue, speaker, top, height, room, microsPerPixel, caret
         onChange={(e) => setCueText(session, cue.id, e.target.value, gesture.current)}
         onKeyDown={onKeyDown}
         onFocus={onFocus}
-        sx={{ display: 'block', width: '100%', boxSizing: 'border-box', height, maxHeight: room, px: 1.5, py: 0.5, border: 0, font: 'inherit', fontSize: 12.5, lineHeight: 1.3, color: palette.ink, bgcolor: 'transparent', resize: 'none', overflow: 'hidden', fieldSizing: 'content', minHeight: height, '&:focus': { outline: `2px solid ${palette.leaf}`, outlineOffset: -2, maxHeight: 'none' }, '&::placeholder': { color: palette.inkSoft, fontStyle: 'italic' } }}
+        sx={{ display: 'block', width: '100%', boxSizing: 'border-box', height, maxHeight: room, pl: 1.5, pr: '24px', py: 0.5, border: 0, font: 'inherit', fontSize: 12.5, lineHeight: 1.3, color: palette.ink, bgcolor: 'transparent', resize: 'none', overflow: 'hidden', fieldSizing: 'content', minHeight: height, '&:focus': { outline: `2px solid ${palette.leaf}`, outlineOffset: -2, maxHeight: 'none' }, '&::placeholder': { color: palette.inkSoft, fontStyle: 'italic' }, '@container (max-width: 110px)': { pr: 1 } }}
       />
+      <SpeakerChip cue={cue} speaker={speaker} anchor={choosing} onOpen={setChoosing} />
       <Edge cue={cue} which="from" microsPerPixel={microsPerPixel} />
       <Edge cue={cue} which="to" microsPerPixel={microsPerPixel} />
     </Box>

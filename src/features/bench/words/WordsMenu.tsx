@@ -1,22 +1,28 @@
 'use client'
 
+import AddIcon from '@mui/icons-material/Add'
+import ExpandMoreIcon from '@mui/icons-material/ExpandMore'
+import DeleteOutlineIcon from '@mui/icons-material/DeleteOutlined'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import ButtonBase from '@mui/material/ButtonBase'
 import Checkbox from '@mui/material/Checkbox'
+import Divider from '@mui/material/Divider'
 import FormControlLabel from '@mui/material/FormControlLabel'
+import IconButton from '@mui/material/IconButton'
 import TextField from '@mui/material/TextField'
-import { useEffect, useRef, useState } from 'react'
-import type { TextStyle } from '@/core/model/textStyle'
-import { CAPTION_STYLES, TITLE_STYLES, type StartingStyle } from '@/core/words/textStyles'
-import { loadFonts } from '@/media/fonts/loadFonts'
-import { NumberField } from '@/ui/NumberField'
+import { useRef, useState, type ReactNode } from 'react'
+import type { TitleId } from '@/core/model/ids'
+import { MOST_TITLES, type TitleCard } from '@/core/model/words'
+import { CAPTION_STYLES, TITLE_STYLES } from '@/core/words/textStyles'
 import { Ticket } from '@/ui/Ticket'
-import { fonts, palette } from '@/ui/theme'
-import { useBenchContext, useHighlight } from '../benchContext'
+import { useBenchContext, useHighlight, useView } from '../benchContext'
+import { TimeFields } from '../TimeFields'
+import { SpeakerFields } from './SpeakerFields'
+import { StyleChoice } from './StyleChoice'
+import { StyleFields } from './StyleFields'
 import { addTitle, editTitle, removeTitle, setCaptions } from './wording'
 
-/** How words look: the title, and the captions that the Sheet holds. */
+/** What is written on the picture and how: titles, and the captions that the Sheet holds. */
 export function WordsMenu() {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null)
   return (
@@ -24,76 +30,90 @@ export function WordsMenu() {
       <Button onClick={(e) => setAnchor(e.currentTarget.closest('section'))} aria-haspopup="dialog">
         Words
       </Button>
-      {anchor && <Words anchor={anchor} onClose={() => setAnchor(null)} />}
+      {anchor && (
+        <Ticket label="Words" anchor={anchor} onClose={() => setAnchor(null)} side="beside" width={440} gap={3}>
+          <Titles />
+          <Divider />
+          <CaptionLook />
+        </Ticket>
+      )}
     </>
   )
 }
 
-function Words({ anchor, onClose }: { anchor: HTMLElement; onClose: () => void }) {
-  const { session } = useBenchContext()
-  const { words } = useHighlight()
-  const [title] = words.titles
-  const gesture = useRef(crypto.randomUUID())
-  const write = (text: string) => {
-    if (title && text === '') removeTitle(session, title.id)
-    else if (title) editTitle(session, title.id, 'Write the title', { text }, gesture.current)
-    else if (text !== '') addTitle(session, text)
-  }
-  const change = (label: string, part: Partial<TextStyle>) => setCaptions(session, label, { style: { ...words.captions.style, ...part } })
+function Titles() {
+  const { session, view } = useBenchContext()
+  const { titles } = useHighlight().words
+  const selected = useView((v) => (v.selection?.kind === 'title' ? v.selection.id : null))
+  const open = titles.find((t) => t.id === selected)?.id ?? titles[0]?.id
+  const pick = (id: TitleId) => view.setState({ selection: { kind: 'title', id } })
   return (
-    <Ticket label="Words" anchor={anchor} onClose={onClose} side="beside" width={420} gap={3}>
-      <TextField label="Title" size="small" multiline maxRows={3} value={title?.text ?? ''} onChange={(e) => write(e.target.value)} slotProps={{ htmlInput: { maxLength: 500 } }} />
-      {title && <Styles label="Title style" choices={TITLE_STYLES} chosen={title.style} onChoose={(style) => editTitle(session, title.id, 'Title style', { style })} />}
-      <FormControlLabel control={<Checkbox size="small" checked={words.captions.shown} onChange={(_, shown) => setCaptions(session, shown ? 'Show captions' : 'Hide captions', { shown })} />} label={words.cues.length === 0 ? 'Captions on the picture (there are none yet)' : 'Captions on the picture'} slotProps={{ typography: { sx: { fontSize: 12.5 } } }} />
-      <Styles label="Caption style" choices={CAPTION_STYLES} chosen={words.captions.style} onChoose={(style) => setCaptions(session, 'Caption style', { style })} />
-      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr auto', gap: 1.5, alignItems: 'center' }}>
-        <NumberField label="Letters, of the shorter side" unit="%" least={2} most={30} step={0.5} decimals={1} value={words.captions.style.size * 100} onSet={(percent) => change('Size of captions', { size: percent / 100 })} />
-        <NumberField label="Lines at most" unit="" least={1} most={3} step={1} value={words.captions.style.lines} onSet={(lines) => change('Lines of captions', { lines })} />
+    <>
+      {titles.map((title, i) => (
+        <TitleFields key={title.id} title={title} name={titles.length === 1 ? 'Title' : `Title ${i + 1}`} open={title.id === open} onPick={() => pick(title.id)} />
+      ))}
+      <Box>
+        <Button startIcon={<AddIcon />} disabled={titles.length >= MOST_TITLES} onClick={() => pick(addTitle(session, ''))}>
+          {titles.length === 0 ? 'Add title' : 'Add another title'}
+        </Button>
       </Box>
-    </Ticket>
+    </>
   )
 }
 
-const loadSamples = (choices: readonly StartingStyle[]) => Promise.all(choices.map(({ name, style }) => loadFonts(name, style)))
-
-function Styles({ label, choices, chosen, onChoose }: { label: string; choices: readonly StartingStyle[]; chosen: TextStyle; onChoose: (style: TextStyle) => void }) {
-  useEffect(() => void loadSamples(choices).catch(() => {}), [choices])
+/** One title: its words; when it is picked up, also how they look and when they are on. */
+function TitleFields({ title, name, open, onPick }: { title: TitleCard; name: string; open: boolean; onPick: () => void }) {
+  const { session } = useBenchContext()
+  const gesture = useRef(crypto.randomUUID())
+  const set = (label: string, change: Partial<TitleCard>, by?: string) => editTitle(session, title.id, label, change, by)
   return (
-    <Box role="group" aria-label={label} sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(112px, 1fr))', gap: 1 }}>
-      {choices.map(({ id, name, purpose, style }) => (
-        <ButtonBase
-          key={id}
-          title={purpose}
-          aria-pressed={isLike(style, chosen)}
-          onClick={() => onChoose(style)}
-          sx={{ height: 40, px: 1, borderRadius: '3px', bgcolor: isDark(style.colour) && !style.block ? '#C9CCC6' : palette.mat, overflow: 'hidden', ...(isLike(style, chosen) && { outline: `2px solid ${palette.leaf}`, outlineOffset: 1 }), '&:focus-visible': { outline: `2px solid ${palette.straw}`, outlineOffset: 1 } }}
-        >
-          <Box component="span" sx={sample(style)}>
-            {name}
-          </Box>
-        </ButtonBase>
-      ))}
+    <Box role="group" aria-label={name} sx={{ display: 'grid', gap: 2 }}>
+      <Box sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>
+        <TextField label={name} size="small" multiline maxRows={3} fullWidth autoFocus={title.text === ''} value={title.text} onFocus={onPick} onChange={(e) => set('Write the title', { text: e.target.value }, gesture.current)} slotProps={{ htmlInput: { maxLength: 500 } }} />
+        <IconButton size="small" aria-label={`Remove ${name.toLowerCase()}`} onClick={() => removeTitle(session, title.id)}>
+          <DeleteOutlineIcon sx={{ fontSize: 18 }} />
+        </IconButton>
+      </Box>
+      {open && (
+        <>
+          <StyleChoice label={`${name} style`} choices={TITLE_STYLES} chosen={title.style} onChoose={(style) => set('Title style', { style })} />
+          <More label={`More about the look of ${name.toLowerCase()}`}>
+            <StyleFields style={title.style} spoken={false} onSet={(part, by) => set('Look of the title', { style: { ...title.style, ...part } }, by)} />
+          </More>
+          <TimeFields fromMicros={title.fromMicros} toMicros={title.toMicros} onSet={(change, by) => set('When the title is on', change, by)} />
+        </>
+      )}
     </Box>
   )
 }
 
-/** Styles are told apart by all but what is set beside them: size and lines. */
-const isLike = (a: TextStyle, b: TextStyle) => JSON.stringify({ ...a, size: 0, lines: 0 }) === JSON.stringify({ ...b, size: 0, lines: 0 })
+function CaptionLook() {
+  const { session } = useBenchContext()
+  const { words } = useHighlight()
+  const { style, shown } = words.captions
+  return (
+    <>
+      <FormControlLabel control={<Checkbox size="small" checked={shown} onChange={(_, on) => setCaptions(session, on ? 'Show captions' : 'Hide captions', { shown: on })} />} label={words.cues.length === 0 ? 'Captions on the picture (there are none yet)' : 'Captions on the picture'} slotProps={{ typography: { sx: { fontSize: 12.5 } } }} />
+      <StyleChoice label="Caption style" choices={CAPTION_STYLES} chosen={style} onChoose={(chosen) => setCaptions(session, 'Caption style', { style: chosen })} />
+      <More label="More about the look of captions">
+        <StyleFields style={style} spoken onSet={(part, gesture) => setCaptions(session, 'Look of captions', { style: { ...style, ...part } }, gesture)} />
+      </More>
+      <SpeakerFields />
+    </>
+  )
+}
 
-const isDark = (colour: string) => [1, 3, 5].every((at) => parseInt(colour.slice(at, at + 2), 16) < 100)
-
-/** A name in its own style, as near as a page comes to it. */
-function sample({ font, weight, colour, capitals, outline, shadow, block }: TextStyle) {
-  return {
-    fontFamily: `"${font}", ${fonts.text}`,
-    fontWeight: weight,
-    fontSize: 16,
-    lineHeight: 1.25,
-    whiteSpace: 'nowrap',
-    color: colour,
-    ...(capitals && { textTransform: 'uppercase' }),
-    ...(outline && { WebkitTextStroke: `${outline.width * 10}px ${outline.colour}`, paintOrder: 'stroke fill' }),
-    ...(shadow && { textShadow: `0 1px 4px ${shadow.colour}` }),
-    ...(block && { bgcolor: block.colour, px: 1, borderRadius: `${Math.min(8, block.radius * 16)}px` }),
-  } as const
+/** What is seldom changed, opened when it is asked for. */
+function More({ label, children }: { label: string; children: ReactNode }) {
+  const [open, setOpen] = useState(false)
+  return (
+    <>
+      <Box>
+        <Button size="small" aria-expanded={open} aria-label={label} onClick={() => setOpen(!open)} endIcon={<ExpandMoreIcon sx={{ transform: open ? 'rotate(180deg)' : 'none' }} />}>
+          {open ? 'Less' : 'More'}
+        </Button>
+      </Box>
+      {open && children}
+    </>
+  )
 }

@@ -1,3 +1,4 @@
+import type { Recogniser } from '@/media/speech/recogniser'
 import type { CaptionProblem, CaptionsRead } from '@/core/interchange/captionFile'
 
 const PROBLEMS: Record<CaptionProblem['reason'], string> = {
@@ -21,4 +22,15 @@ export function unreadableMessage(fileName: string, reason: Extract<CaptionsRead
     case 'not-captions':
       return `There are no captions in “${fileName}”: Brimble reads WebVTT and SubRip. Nothing was changed.`
   }
+}
+
+/** What a recogniser is asked for by; that one is simulated is said here, and so wherever it is offered. */
+export function recogniserLabel({ id, simulated }: Recogniser): string {
+  if (id === 'blanks') return 'Empty lines where somebody speaks'
+  return simulated ? 'Write what is said (simulated, for demo footage)' : 'Write what is said'
+}
+
+export function recognisedMessage({ id, simulated }: Recogniser, lines: number): string {
+  if (id === 'blanks') return `${lines} ${lines === 1 ? 'stretch' : 'stretches'} of speech found: write what is said.`
+  return `${lines} ${lines === 1 ? 'line' : 'lines'} written${simulated ? ' by the simulated recogniser, from the text that ships with the demo footage' : ''}.`
 }

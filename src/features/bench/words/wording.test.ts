@@ -5,7 +5,7 @@ import { highlight } from '@/core/model/highlight'
 import { CAPTION_STYLES } from '@/core/words/textStyles'
 import { Session } from '@/store/session'
 import type { EditSession } from '../edits'
-import { addCueAt, addTitle, editTitle, joinBefore, moveCueEdge, removeCue, removeTitle, replaceAll, setCaptions, setCues, setCueText, splitAt, type LooseCue } from './wording'
+import { addCueAt, addSpeaker, addTitle, editSpeaker, editTitle, joinBefore, moveCueEdge, removeCue, removeSpeaker, removeTitle, replaceAll, setCaptions, setCues, setCueText, setSpeaker, setSpeakersByName, splitAt, type LooseCue } from './wording'
 
 let session: EditSession
 beforeEach(() => {
@@ -82,5 +82,34 @@ describe('words of a highlight', () => {
     expect(words().titles).toEqual([])
     session.undo()
     expect(words().titles).toHaveLength(1)
+  })
+})
+
+describe('speakers', () => {
+  beforeEach(() => setCues(session, recordingId, [loose('Stay low.', 13, 15, 'Wren'), loose('Clean turn!', 16, 17)], 'Read captions'))
+
+  it('are added with a name and colour that nobody has, changed, given lines, and taken away without their lines', () => {
+    const added = addSpeaker(session)
+    expect(words().speakers.map((s) => s.name)).toEqual(['Wren', 'Speaker 2'])
+    expect(new Set(words().speakers.map((s) => s.colour)).size).toBe(2)
+    const second = words().cues[1]?.id as CueId
+    setSpeaker(session, second, added)
+    editSpeaker(session, added as never, { name: 'Odo', colour: '#9FE0B4' })
+    editSpeaker(session, added as never, { name: '  ' })
+    expect(words().speakers[1]).toMatchObject({ name: 'Odo', colour: '#9FE0B4' })
+    expect(highlight.safeParse(session.value.highlight).success).toBe(true)
+    removeSpeaker(session, added as never)
+    expect(words().cues[1]).toMatchObject({ text: 'Clean turn!', speakerId: null })
+    session.undo()
+    expect(words().cues[1]?.speakerId).toBe(added)
+  })
+
+  it('are given lines by name at once; one that is not known yet is added', () => {
+    const [first, second] = words().cues
+    setSpeakersByName(session, new Map([[first?.id as CueId, 'Odo'], [second?.id as CueId, 'Wren']]))
+    expect(words().speakers.map((s) => s.name)).toEqual(['Wren', 'Odo'])
+    expect(words().cues.map((c) => words().speakers.find((s) => s.id === c.speakerId)?.name)).toEqual(['Odo', 'Wren'])
+    session.undo()
+    expect(words().cues[1]?.speakerId).toBeNull()
   })
 })

@@ -1,6 +1,8 @@
+import type { Draft } from 'immer'
 import type { CueId, RecordingId, SpeakerId, TitleId } from '@/core/model/ids'
 import type { TextStyle } from '@/core/model/textStyle'
-import type { Captions, Cue, TitleCard } from '@/core/model/words'
+import { freeName } from '@/core/interchange/freeName'
+import { MOST_SPEAKERS, type Captions, type Cue, type Speaker, type TitleCard, type Words } from '@/core/model/words'
 import type { Micros } from '@/core/time/micros'
 import { timeMapOf, toRecordingMicros } from '@/core/time/timeMap'
 import { blankCueAt, inOrder, joinToPrevious, moveEdge, replaceText, splitCue, type Found } from '@/core/words/cueEdits'
@@ -11,6 +13,9 @@ import type { EditSession } from '../edits'
 /** What can be done to words: captions in recording time, titles in output time. Changes with the same `gesture` are undone together. */
 
 const once = () => crypto.randomUUID()
+
+/** Colours in which speakers are told apart, in the order in which they come: the first speaks in the style's own; all can be read with a dark ring or shadow. */
+const SPEAKER_COLOURS = [null, '#F2C94C', '#9FE0B4', '#F2A58E', '#A9C8F0', '#D9B8F0'] as const
 
 function editCues(session: EditSession, label: string, gesture: string, change: (cues: readonly Cue[]) => Cue[]): void {
   session.change(label, gesture, (draft) => {
@@ -68,15 +73,28 @@ export type LooseCue = Pick<Cue, 'fromMicros' | 'toMicros' | 'text' | 'words'> &
 export function setCues(session: EditSession, recordingId: RecordingId, loose: readonly LooseCue[], label: string): void {
   session.change(label, once(), (draft) => {
     const { words } = draft.highlight
-    const speakerNamed = (name: string): SpeakerId => {
-      const known = words.speakers.find((s) => s.name === name)
-      if (known) return known.id
-      const id = newId<SpeakerId>()
-      words.speakers.push({ id, name, colour: null })
-      return id
-    }
-    const made = loose.map(({ voice, ...cue }): Cue => ({ ...cue, id: newId<CueId>(), recordingId, speakerId: voice ? speakerNamed(voice) : null }))
+    const made = loose.map(({ voice, ...cue }): Cue => ({ ...cue, id: newId<CueId>(), recordingId, speakerId: voice ? speakerNamed(words, voice) : null }))
     words.cues = inOrder([...words.cues.filter((c) => c.recordingId !== recordingId), ...made])
+  })
+}
+
+/** The speaker of a name; one that is new is added. Null where there is no room for more. */
+function speakerNamed({ speakers }: Draft<Words>, name: string): SpeakerId | null {
+  const known = speakers.find((s) => s.name === name)
+  if (known) return known.id
+  if (speakers.length >= MOST_SPEAKERS) return null
+  const id = newId<SpeakerId>()
+  speakers.push({ id, name, colour: SPEAKER_COLOURS[speakers.length] ?? null })
+  return id
+}
+
+/** Says who speaks in many cues at once, by name. */
+export function setSpeakersByName(session: EditSession, names: ReadonlyMap<CueId, string>): void {
+  session.change('Set who speaks', once(), ({ highlight: { words } }) => {
+    for (const cue of words.cues) {
+      const name = names.get(cue.id)
+      if (name !== undefined) cue.speakerId = speakerNamed(words, name)
+    }
   })
 }
 
@@ -108,5 +126,39 @@ export function editTitle(session: EditSession, id: TitleId, label: string, chan
 export function removeTitle(session: EditSession, id: TitleId): void {
   session.change('Remove a title', once(), (draft) => {
     draft.highlight.words.titles = draft.highlight.words.titles.filter((t) => t.id !== id)
+  })
+}
+
+/** Somebody new who speaks, with a name and a colour that nobody has. */
+export function addSpeaker(session: EditSession): SpeakerId | null {
+  const { speakers } = session.value.highlight.words
+  if (speakers.length >= MOST_SPEAKERS) return null
+  const id = newId<SpeakerId>()
+  const colour = SPEAKER_COLOURS[speakers.length] ?? null
+  session.change('Add a speaker', once(), (draft) => void draft.highlight.words.speakers.push({ id, name: freeName(`Speaker ${speakers.length + 1}`, speakers.map((s) => s.name)), colour }))
+  return id
+}
+
+export function editSpeaker(session: EditSession, id: SpeakerId, change: Partial<Omit<Speaker, 'id'>>, gesture: string = once()): void {
+  if (change.name !== undefined && change.name.trim() === '') return
+  session.change('Change a speaker', gesture, (draft) => {
+    const speaker = draft.highlight.words.speakers.find((s) => s.id === id)
+    if (speaker) Object.assign(speaker, change)
+  })
+}
+
+/** Takes a speaker away; what they said stays, as nobody's. */
+export function removeSpeaker(session: EditSession, id: SpeakerId): void {
+  session.change('Remove a speaker', once(), ({ highlight: { words } }) => {
+    words.speakers = words.speakers.filter((s) => s.id !== id)
+    for (const cue of words.cues) if (cue.speakerId === id) cue.speakerId = null
+  })
+}
+
+/** Says who speaks in a cue; null for nobody in particular. */
+export function setSpeaker(session: EditSession, id: CueId, speakerId: SpeakerId | null): void {
+  session.change('Set who speaks', once(), (draft) => {
+    const cue = draft.highlight.words.cues.find((c) => c.id === id)
+    if (cue) cue.speakerId = speakerId
   })
 }

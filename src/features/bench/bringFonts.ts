@@ -1,0 +1,17 @@
+import { listOwnFont } from '@/media/fonts/loadFonts'
+import { fontBlob, keptFonts } from '@/store/fontFiles'
+import type { Bench } from './useBench'
+
+/** Makes fonts that were added since the highlight was opened ready to be used in it. */
+export async function bringFonts({ session, player, files }: Bench): Promise<void> {
+  const missing = (await keptFonts()).filter((font) => session.value.fontFiles.every((f) => f.id !== font.id))
+  if (missing.length === 0) return
+  for (const { id, name } of missing) {
+    const blob = await fontBlob(id)
+    if (!blob) continue
+    files.set(id, blob)
+    listOwnFont(name, blob)
+  }
+  session.extend((draft) => void draft.fontFiles.push(...missing))
+  await player.open(session.value, files)
+}

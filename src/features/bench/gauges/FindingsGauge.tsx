@@ -1,0 +1,107 @@
+'use client'
+
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import ButtonBase from '@mui/material/ButtonBase'
+import { useSnackbar } from 'notistack'
+import { useEffect, useState } from 'react'
+import type { Finding, Severity } from '@/core/findings/finding'
+import { formatTime } from '@/ui/format'
+import { Ticket } from '@/ui/Ticket'
+import { fonts, palette } from '@/ui/theme'
+import { useBenchContext, useView } from '../benchContext'
+import { countWords, faultWords, remedyWords } from './findingWords'
+import { accept, putAllRight, putRight } from './remedies'
+import { useFindings, type Looked } from './useFindings'
+
+const COLOURS: Record<Severity, string> = { stop: palette.haw, warn: palette.strawInk, note: palette.slate }
+
+/** How many faults there are, and the list of them: where and when each is, what would put it right. */
+export function FindingsGauge() {
+  const { view } = useBenchContext()
+  const looked = useFindings()
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null)
+  const worst = looked?.findings[0]?.severity
+  const close = () => {
+    setAnchor(null)
+    view.setState({ pointedAt: null })
+  }
+  return (
+    <>
+      <ButtonBase
+        aria-haspopup="dialog"
+        aria-label={looked ? `Found: ${countWords(looked.findings.map((f) => f.severity))}` : 'Looking over'}
+        data-stale={looked?.stale ?? true}
+        onClick={(e) => setAnchor(e.currentTarget)}
+        sx={{ pl: 3, pr: 1, py: 1, borderLeft: 1, borderColor: 'divider', display: 'block', textAlign: 'left', font: 'inherit', whiteSpace: 'nowrap', opacity: looked && !looked.stale ? 1 : 0.55, '&:hover': { bgcolor: palette.leafTint }, '&:focus-visible': { outline: `2px solid ${palette.leaf}` } }}
+      >
+        <Box sx={{ fontFamily: fonts.numbers, fontSize: 12.5, fontWeight: 700, color: worst ? COLOURS[worst] : palette.leaf }}>{looked ? countWords(looked.findings.map((f) => f.severity)) : '…'}</Box>
+        <Box sx={{ fontSize: 11, color: palette.inkSoft }}>found</Box>
+      </ButtonBase>
+      {anchor && looked && (
+        <Ticket label="What was found" anchor={anchor} onClose={close} side="center" width={560} gap={1}>
+          <Findings looked={looked} />
+        </Ticket>
+      )}
+    </>
+  )
+}
+
+function Findings({ looked: { findings, accepted } }: { looked: Looked }) {
+  const { session } = useBenchContext()
+  const outlet = useView((v) => v.outlet)
+  const { enqueueSnackbar } = useSnackbar()
+  const curable = findings.filter((f) => f.remedy)
+  return (
+    <>
+      <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between', gap: 2, fontSize: 12.5, color: palette.inkSoft }}>
+        <span>
+          {findings.length === 0 ? 'Nothing to put right' : 'Worst first'}
+          {accepted > 0 && `; ${accepted} meant so`}. {outlet ? `Looked at for ${outlet.name}.` : 'Choose whose zones are shown, and its limits are looked at as well.'}
+        </span>
+        {curable.length > 0 && (
+          <Button
+            onClick={() => {
+              const done = putAllRight(session, findings)
+              enqueueSnackbar(`${done} ${done === 1 ? 'thing' : 'things'} put right.`)
+            }}
+          >
+            Put right what can be
+          </Button>
+        )}
+      </Box>
+      <Box component="ul" aria-label="Findings" sx={{ m: 0, p: 0, listStyle: 'none', maxHeight: 380, overflowY: 'auto' }}>
+        {findings.map((finding) => (
+          <FindingLine key={finding.key} finding={finding} />
+        ))}
+      </Box>
+    </>
+  )
+}
+
+function FindingLine({ finding }: { finding: Finding }) {
+  const { session, player, view } = useBenchContext()
+  const { severity, fault, shapeId, fromMicros, remedy } = finding
+  const show = () => {
+    view.setState({ pointedAt: finding })
+    player.seek(fromMicros)
+  }
+  // What has been put right is not pointed at any more.
+  useEffect(() => () => view.setState((v) => (v.pointedAt?.key === finding.key ? { pointedAt: null } : v)), [view, finding.key])
+  return (
+    <Box component="li" data-severity={severity} sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) auto', columnGap: 2, alignItems: 'center', py: 1.5, borderTop: 1, borderColor: 'divider' }}>
+      <ButtonBase onClick={show} title="Show where and when" sx={{ display: 'block', textAlign: 'left', font: 'inherit', borderLeft: `3px solid ${COLOURS[severity]}`, pl: 2, minWidth: 0, '&:focus-visible': { outline: `2px solid ${palette.leaf}` } }}>
+        <Box sx={{ fontSize: 13, fontWeight: 600, overflowWrap: 'anywhere' }}>{faultWords(fault)}</Box>
+        <Box sx={{ fontFamily: fonts.numbers, fontSize: 11.5, color: palette.inkSoft }}>
+          {shapeId ?? 'every shape'}, from {formatTime(fromMicros)}
+        </Box>
+      </ButtonBase>
+      <Box sx={{ display: 'flex', gap: 1 }}>
+        {remedy && <Button onClick={() => putRight(session, finding)}>{remedyWords(remedy)}</Button>}
+        <Button title="Quiet until it changes" onClick={() => accept(session, finding)}>
+          Meant so
+        </Button>
+      </Box>
+    </Box>
+  )
+}

@@ -1,0 +1,38 @@
+import { expect, it } from 'vitest'
+import { sampleEdit } from '../../../../tests/support/edits'
+import { findingsOf } from '@/core/findings/findings'
+import { causeOf } from '@/core/findings/finding'
+import { highlight } from '@/core/model/highlight'
+import { Session } from '@/store/session'
+import type { EditSession } from '../edits'
+import { accept, putAllRight } from './remedies'
+
+const open = (): EditSession => new Session(sampleEdit(), [], 0, () => Promise.resolve('written'))
+const found = (session: EditSession, lufs: number, peakDb: number) => findingsOf(session.value, { outlet: null, measure: null, loudness: { lufs, peakDb, momentary: [] } })
+
+it('what is too loud and clips is turned down once, in one step of undo, and a muted passage is left alone', () => {
+  const session = open()
+  session.change('Mute', 'g', ({ highlight: { passages } }) => {
+    const [first] = passages
+    if (first) passages.push({ ...first, id: 'muted' as never, sound: { ...first.sound, gainDb: -58, muted: true } })
+  })
+  const findings = found(session, -9, 0.5)
+  expect(findings.filter((f) => f.remedy?.kind === 'gain')).toHaveLength(2)
+  putAllRight(session, findings)
+  expect(session.value.highlight.passages.map((p) => p.sound.gainDb)).toEqual([-5, -58])
+  expect(highlight.safeParse(session.value.highlight).success).toBe(true)
+  session.undo()
+  expect(session.value.highlight.passages.map((p) => p.sound.gainDb)).toEqual([0, -58])
+})
+
+it('what is meant so is known again until its number changes', () => {
+  const session = open()
+  const loud = found(session, -9, -5).find((f) => f.fault.kind === 'loudness')
+  if (!loud) throw new Error('nothing found')
+  accept(session, loud)
+  const isQuiet = (lufs: number) => found(session, lufs, -5).every((f) => f.fault.kind !== 'loudness' || session.value.highlight.accepted.includes(causeOf(f)))
+  expect(isQuiet(-9)).toBe(true)
+  expect(isQuiet(-8)).toBe(false)
+  session.undo()
+  expect(isQuiet(-9)).toBe(false)
+})

@@ -1,0 +1,58 @@
+'use client'
+
+import Box from '@mui/material/Box'
+import type { KeyboardEvent } from 'react'
+import { markRect } from '@/core/layout/markRects'
+import type { HungMark } from '@/core/model/pictureMark'
+import type { Shape } from '@/core/model/shape'
+import { ARROW_STEPS } from '@/ui/arrowSteps'
+import { palette } from '@/ui/theme'
+import { useDrag } from '@/ui/useDrag'
+import { useBenchContext, useEdit, useLayout, useView } from '../benchContext'
+import { InsetGrips } from '../shapes/InsetGrips'
+import { useHanging } from '../shapes/useHanging'
+import { placeMark, removeMark } from './marking'
+import { markName } from './markWords'
+
+/** Smallest side of a mark, px of the shape. */
+const LEAST = 16
+
+/** A mark in the result: dragged, resized by its corners, nudged by arrows, with Alt resized; Delete takes it away. */
+export function MarkBox({ mark, shape, shown }: { mark: HungMark; shape: Shape; shown: boolean }) {
+  const { session, view } = useBenchContext()
+  const { imageFiles } = useEdit()
+  const layout = useLayout()
+  const selected = useView((v) => v.selection?.kind === 'mark' && v.selection.id === mark.id)
+  const rect = markRect(mark, imageFiles, shape)
+  const select = () => view.setState({ selection: { kind: 'mark', id: mark.id } })
+  const hanging = useHanging(layout.id, shape, { id: mark.id, rect, insetId: null, least: LEAST, place: (to, _only, gesture) => placeMark(session, mark.id, shape, to, gesture) })
+  const dragging = useDrag((event) => {
+    select()
+    return hanging.drag(rect.width / event.currentTarget.getBoundingClientRect().width, (event.target as HTMLElement).dataset.insetGrip ?? null)
+  }, hanging.release)
+  const onKeyDown = (event: KeyboardEvent) => {
+    const step = ARROW_STEPS[event.key]
+    if (event.ctrlKey || event.metaKey || (!step && event.key !== 'Delete')) return
+    event.preventDefault()
+    event.stopPropagation()
+    if (!step) return removeMark(session, mark.id)
+    const times = (event.shiftKey ? 10 : 1) * 2
+    hanging.key(step[0] * times, step[1] * times, event.altKey)
+  }
+  return (
+    <Box
+      role="group"
+      tabIndex={0}
+      aria-roledescription="mark"
+      aria-label={`${markName(mark, imageFiles)}, ${rect.width} × ${rect.height}`}
+      data-mark={mark.id}
+      onPointerDown={dragging}
+      onFocus={select}
+      onKeyDown={onKeyDown}
+      style={{ left: `${(100 * rect.x) / shape.width}%`, top: `${(100 * rect.y) / shape.height}%`, width: `${(100 * rect.width) / shape.width}%`, height: `${(100 * rect.height) / shape.height}%` }}
+      sx={{ position: 'absolute', zIndex: 5, cursor: 'move', touchAction: 'none', outline: selected && shown ? `2px solid ${palette.straw}` : 'none', '&:hover': { outline: `1px dashed ${palette.straw}` }, '&:focus-visible': { outline: `2px solid ${palette.straw}`, boxShadow: 'inset 0 0 0 3px #fff' } }}
+    >
+      {selected && shown && <InsetGrips colour={palette.straw} />}
+    </Box>
+  )
+}

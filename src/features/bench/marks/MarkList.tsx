@@ -1,0 +1,141 @@
+'use client'
+
+import MoreHorizIcon from '@mui/icons-material/MoreHoriz'
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import Divider from '@mui/material/Divider'
+import IconButton from '@mui/material/IconButton'
+import Menu from '@mui/material/Menu'
+import MenuItem from '@mui/material/MenuItem'
+import { useLiveQuery } from 'dexie-react-hooks'
+import { useSnackbar } from 'notistack'
+import { useRef, useState } from 'react'
+import { brandedMark } from '@/core/layout/branded'
+import type { Brand } from '@/core/model/brand'
+import type { ImageFileId, MarkId } from '@/core/model/ids'
+import { CHOOSABLE_PICTURES } from '@/core/model/imageFile'
+import { MOST_MARKS, newMark, type PictureMark } from '@/core/model/pictureMark'
+import { newId } from '@/store/clock'
+import { addImageFile } from '@/store/imageFiles'
+import { kept } from '@/store/rack'
+import { formatTime } from '@/ui/format'
+import { fonts, palette } from '@/ui/theme'
+import { useBenchContext, useEdit, useHighlight, useView } from '../benchContext'
+import { bringImages } from '../bringImages'
+import { addMark } from './marking'
+import { MARK_NAMES, markName } from './markWords'
+import { MarkTicket } from './MarkTicket'
+
+/** What is put over the picture besides words, and what could be. */
+export function MarkList() {
+  const { marks } = useHighlight()
+  return (
+    <Box role="group" aria-label="Marks on the picture" sx={{ borderTop: 1, borderColor: 'divider', pb: 2 }}>
+      {marks.map((mark) => (
+        <MarkLine key={mark.id} mark={mark} />
+      ))}
+      <AddMark full={marks.length >= MOST_MARKS} />
+    </Box>
+  )
+}
+
+function AddMark({ full }: { full: boolean }) {
+  const bench = useBenchContext()
+  const { session, view } = bench
+  const { brandId } = useHighlight()
+  const brand = useLiveQuery(() => kept('brand'))?.find((b) => b.id === brandId) ?? null
+  const { enqueueSnackbar } = useSnackbar()
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null)
+  const chooser = useRef<HTMLInputElement>(null)
+  const put = (make: (id: MarkId) => PictureMark) => {
+    setAnchor(null)
+    const made = make(newId<MarkId>())
+    const mark = brand ? brandedMark(made, brand) : made
+    if (addMark(session, mark, `Add ${MARK_NAMES[mark.kind].toLowerCase()}`)) view.setState({ selection: { kind: 'mark', id: mark.id } })
+  }
+  const putPicture = async (imageFileId: ImageFileId, make: (id: MarkId) => PictureMark) => {
+    setAnchor(null)
+    await bringImages(bench, [imageFileId])
+    put(make)
+  }
+  const take = async (file: File | undefined) => {
+    if (!file) return
+    const added = await addImageFile(file)
+    if (!added.ok) return void enqueueSnackbar(`“${file.name}” is not a picture that can be shown here: PNG, JPEG, WebP, GIF and SVG are.`, { variant: 'error' })
+    const { id: imageFileId } = added.imageFile
+    await putPicture(imageFileId, (id) => newMark(id, { kind: 'picture', imageFileId }))
+  }
+  return (
+    <Box sx={{ px: 3, pt: 2 }}>
+      <Button aria-haspopup="menu" disabled={full} onClick={(e) => setAnchor(e.currentTarget)}>
+        Add mark
+      </Button>
+      <input ref={chooser} type="file" accept={CHOOSABLE_PICTURES} hidden aria-label="Picture to put on top" onChange={(e) => void take(e.target.files?.[0]).finally(() => (e.target.value = ''))} />
+      <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
+        {brand && brandItems(brand, put, putPicture)}
+        {brand && <Divider />}
+        <MenuItem
+          onClick={() => {
+            setAnchor(null)
+            chooser.current?.click()
+          }}
+        >
+          Picture…
+        </MenuItem>
+        {(['handle', 'progress', 'level', 'countdown', 'endCard'] as const).map((kind) => (
+          <MenuItem key={kind} onClick={() => put((id) => newMark(id, { kind }))}>
+            {MARK_NAMES[kind]}
+          </MenuItem>
+        ))}
+      </Menu>
+    </Box>
+  )
+}
+
+/** What a brand has to put on a picture. */
+function brandItems({ name, logo, handle, endCard }: Brand, put: (make: (id: MarkId) => PictureMark) => void, putPicture: (image: ImageFileId, make: (id: MarkId) => PictureMark) => Promise<void>) {
+  return [
+    logo && (
+      <MenuItem key="logo" onClick={() => void putPicture(logo, (id) => newMark(id, { kind: 'picture', imageFileId: logo }))}>
+        Logo of {name}
+      </MenuItem>
+    ),
+    handle && (
+      <MenuItem key="handle" onClick={() => put((id) => ({ ...newMark(id, { kind: 'handle' }), text: handle }) as PictureMark)}>
+        Handle of {name}
+      </MenuItem>
+    ),
+    endCard && (
+      <MenuItem key="endCard" onClick={() => void putPicture(endCard, (id) => ({ ...newMark(id, { kind: 'endCard' }), imageFileId: endCard }) as PictureMark)}>
+        End card of {name}
+      </MenuItem>
+    ),
+    !logo && !handle && !endCard && (
+      <MenuItem key="nothing" disabled>
+        {name} has no logo, handle or end card yet
+      </MenuItem>
+    ),
+  ]
+}
+
+function MarkLine({ mark }: { mark: PictureMark }) {
+  const { view, player } = useBenchContext()
+  const { imageFiles } = useEdit()
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null)
+  const selected = useView((v) => v.selection?.kind === 'mark' && v.selection.id === mark.id)
+  const name = markName(mark, imageFiles)
+  const when = mark.kind === 'endCard' ? `last ${(mark.lengthMicros / 1e6).toFixed(1)} s` : mark.fromMicros === null && mark.toMicros === null ? 'all along' : `${formatTime(mark.fromMicros ?? 0)} – ${formatTime(mark.toMicros ?? player.lengthMicros)}`
+  return (
+    <Box onClick={() => view.setState({ selection: { kind: 'mark', id: mark.id } })} sx={{ display: 'grid', gridTemplateColumns: '56px minmax(0, 1fr) auto auto', columnGap: 2, alignItems: 'center', px: 3, minHeight: 32, borderBottom: 1, borderColor: 'divider', bgcolor: selected ? palette.leafTint : undefined }}>
+      <Box sx={{ fontSize: 12.5, color: palette.inkSoft }}>On top</Box>
+      <Box title={name} sx={{ fontSize: 13, fontWeight: 600, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+        {name}
+      </Box>
+      <Box sx={{ fontFamily: fonts.numbers, fontSize: 12, color: palette.inkSoft, whiteSpace: 'nowrap' }}>{when}</Box>
+      <IconButton size="small" aria-label={`More about ${name}`} aria-haspopup="dialog" onClick={(e) => setAnchor(e.currentTarget)}>
+        <MoreHorizIcon sx={{ fontSize: 18 }} />
+      </IconButton>
+      {anchor && <MarkTicket mark={mark} name={name} anchor={anchor} onClose={() => setAnchor(null)} />}
+    </Box>
+  )
+}

@@ -1,0 +1,124 @@
+'use client'
+
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import MenuItem from '@mui/material/MenuItem'
+import TextField from '@mui/material/TextField'
+import { useRef } from 'react'
+import type { MarkOf, PictureMark } from '@/core/model/pictureMark'
+import type { TextStyle } from '@/core/model/textStyle'
+import { MICROS_PER_SECOND } from '@/core/time/micros'
+import { ColourField } from '@/ui/ColourField'
+import { NumberField } from '@/ui/NumberField'
+import { Ticket } from '@/ui/Ticket'
+import { useBenchContext } from '../benchContext'
+import { TimeFields } from '../TimeFields'
+import { FontField } from '../words/FontField'
+import { removeMark, setMark } from './marking'
+
+const EDGES: Record<MarkOf<'progress'>['edge'], string> = { top: 'top edge', bottom: 'bottom edge', left: 'left edge', right: 'right edge' }
+const FORMS: Record<MarkOf<'level'>['form'], string> = { bars: 'bars', line: 'a line' }
+
+/** How a mark looks and when it is on. */
+export function MarkTicket({ mark, name, anchor, onClose }: { mark: PictureMark; name: string; anchor: HTMLElement; onClose: () => void }) {
+  const { session } = useBenchContext()
+  return (
+    <Ticket label={`More about ${name}`} anchor={anchor} onClose={onClose} width={400} gap={2.5}>
+      <Look mark={mark} />
+      {mark.kind !== 'endCard' && <TimeFields fromMicros={mark.fromMicros} toMicros={mark.toMicros} onSet={(change, gesture) => setMark(session, mark, 'When a mark is on', change, gesture)} />}
+      <Box>
+        <Button
+          onClick={() => {
+            onClose()
+            removeMark(session, mark.id)
+          }}
+        >
+          Remove
+        </Button>
+      </Box>
+    </Ticket>
+  )
+}
+
+const twoColumns = { display: 'grid', gridTemplateColumns: '1fr auto', rowGap: 1.5, columnGap: 3, alignItems: 'center' } as const
+
+function Look({ mark }: { mark: PictureMark }) {
+  const { session } = useBenchContext()
+  const gesture = useRef(crypto.randomUUID())
+  const written = (label: string, onSet: (text: string) => void) => 'text' in mark && <TextField size="small" autoFocus label={label} value={mark.text} onChange={(e) => onSet(e.target.value)} slotProps={{ htmlInput: { maxLength: mark.kind === 'handle' ? 60 : 200 } }} />
+  switch (mark.kind) {
+    case 'handle':
+      return (
+        <>
+          {written('Handle', (text) => setMark(session, mark, 'Write the handle', { text }, gesture.current))}
+          <Letters style={mark.style} onSet={(style, g) => setMark(session, mark, 'Letters of the handle', { style }, g)} />
+        </>
+      )
+    case 'countdown':
+      return <Letters style={mark.style} onSet={(style, g) => setMark(session, mark, 'Letters of the countdown', { style }, g)} />
+    case 'picture':
+      return (
+        <Box sx={twoColumns}>
+          <NumberField label="Width, of the shorter side" unit="%" least={2} most={100} step={1} value={mark.width * 100} onSet={(percent, g) => setMark(session, mark, 'Resize picture', { width: percent / 100 }, g)} />
+          <NumberField label="Opacity" unit="%" least={0} most={100} step={5} value={mark.opacity * 100} onSet={(percent, g) => setMark(session, mark, 'Set opacity', { opacity: percent / 100 }, g)} />
+        </Box>
+      )
+    case 'level':
+      return (
+        <>
+          <TextField select size="small" label="Drawn as" value={mark.form} onChange={(e) => setMark(session, mark, 'Change sound level', { form: e.target.value as typeof mark.form })}>
+            {Object.entries(FORMS).map(([form, words]) => (
+              <MenuItem key={form} value={form}>
+                {words}
+              </MenuItem>
+            ))}
+          </TextField>
+          <ColourField label="Colour" value={mark.colour} onSet={(colour, g) => setMark(session, mark, 'Colour of the sound level', { colour }, g)} />
+          <Box sx={twoColumns}>
+            <NumberField label="Opacity" unit="%" least={0} most={100} step={5} value={mark.opacity * 100} onSet={(percent, g) => setMark(session, mark, 'Set opacity', { opacity: percent / 100 }, g)} />
+          </Box>
+        </>
+      )
+    case 'progress':
+      return (
+        <>
+          <TextField select size="small" label="Along the" value={mark.edge} onChange={(e) => setMark(session, mark, 'Move progress bar', { edge: e.target.value as typeof mark.edge })}>
+            {Object.entries(EDGES).map(([edge, words]) => (
+              <MenuItem key={edge} value={edge}>
+                {words}
+              </MenuItem>
+            ))}
+          </TextField>
+          <ColourField label="What is over" value={mark.colour} onSet={(colour, g) => setMark(session, mark, 'Colour of the progress bar', { colour }, g)} />
+          <ColourField label="What is to come" value={mark.behind} onSet={(behind, g) => setMark(session, mark, 'Colour of the progress bar', { behind }, g)} />
+          <Box sx={twoColumns}>
+            <NumberField label="Thickness, of the shorter side" unit="%" least={0.2} most={10} step={0.2} decimals={1} value={mark.thickness * 100} onSet={(percent, g) => setMark(session, mark, 'Thickness of the progress bar', { thickness: percent / 100 }, g)} />
+          </Box>
+        </>
+      )
+    case 'endCard':
+      return (
+        <>
+          {written('Words', (text) => setMark(session, mark, 'Write the end card', { text }, gesture.current))}
+          <FontField style={mark.style} onSet={(part) => setMark(session, mark, 'Font of the end card', { style: { ...mark.style, ...part } })} />
+          <ColourField label="Colour of the words" value={mark.style.colour} onSet={(colour, g) => setMark(session, mark, 'Colour of the end card', { style: { ...mark.style, colour } }, g)} />
+          <ColourField label="Ground" value={mark.ground} onSet={(ground, g) => setMark(session, mark, 'Ground of the end card', { ground }, g)} />
+          <Box sx={twoColumns}>
+            <NumberField label="For the last" unit="s" least={0.5} most={30} step={0.5} decimals={1} value={mark.lengthMicros / MICROS_PER_SECOND} onSet={(s, g) => setMark(session, mark, 'Length of the end card', { lengthMicros: Math.round(s * MICROS_PER_SECOND) }, g)} />
+          </Box>
+        </>
+      )
+  }
+}
+
+function Letters({ style, onSet }: { style: TextStyle; onSet: (style: TextStyle, gesture?: string) => void }) {
+  return (
+    <>
+      <FontField style={style} onSet={(part) => onSet({ ...style, ...part })} />
+      <ColourField label="Colour" value={style.colour} onSet={(colour, gesture) => onSet({ ...style, colour }, gesture)} />
+      <Box sx={twoColumns}>
+        <NumberField label="Letters, of the shorter side" unit="%" least={2} most={30} step={0.5} decimals={1} value={style.size * 100} onSet={(percent, gesture) => onSet({ ...style, size: percent / 100 }, gesture)} />
+      </Box>
+    </>
+  )
+}

@@ -1,0 +1,61 @@
+import { beforeEach, expect, it } from 'vitest'
+import { sampleEdit } from '../../../../tests/support/edits'
+import { markRect } from '@/core/layout/markRects'
+import { brandedMark } from '@/core/layout/branded'
+import { highlight } from '@/core/model/highlight'
+import type { MarkId } from '@/core/model/ids'
+import { MOST_MARKS, newMark, type HungMark, type MarkOf } from '@/core/model/pictureMark'
+import { STANDARD_SHAPES } from '@/core/model/shape'
+import { Session } from '@/store/session'
+import type { EditSession } from '../edits'
+import { addMark, placeMark, removeMark, setMark } from './marking'
+
+let session: EditSession
+beforeEach(() => {
+  session = new Session(sampleEdit(), [], 0, () => Promise.resolve('written'))
+})
+const id = 'm' as MarkId
+const marks = () => session.value.highlight.marks
+const handle = () => marks()[0] as MarkOf<'handle'>
+
+it('marks are put on, changed, moved and taken away, each a step of undo, and every state can be stored', () => {
+  addMark(session, newMark(id, { kind: 'handle' }), 'Add handle')
+  for (const text of ['h', 'he', 'heron']) setMark(session, handle(), 'Write the handle', { text }, 'one visit')
+  setMark(session, handle(), 'When a mark is on', { fromMicros: 1_000_000 })
+  const [tall, , square] = STANDARD_SHAPES
+  if (!tall || !square) throw new Error('no shapes')
+  const before = markRect(handle(), [], square)
+  placeMark(session, id, tall, { x: 600, y: 1500, width: 400, height: 50 }, 'drag')
+  expect(markRect(handle(), [], tall)).toMatchObject({ x: 600, y: 1500 })
+  expect(markRect(handle(), [], square)).not.toEqual(before)
+  expect(highlight.safeParse(session.value.highlight).success).toBe(true)
+  removeMark(session, id)
+  expect(marks()).toEqual([])
+  session.undo()
+  session.undo()
+  expect(markRect(handle() as HungMark, [], square)).toEqual(before)
+  session.undo()
+  expect(handle()).toMatchObject({ text: 'heron', fromMicros: null })
+  session.undo()
+  expect(handle().text).toBe('')
+  session.undo()
+  expect(marks()).toEqual([])
+})
+
+it('there is room for a number of them, and a change meant for another kind is not made', () => {
+  for (let n = 0; n < MOST_MARKS; n++) expect(addMark(session, newMark(`m${n}` as MarkId, { kind: 'progress' }), 'Add')).toBe(true)
+  expect(addMark(session, newMark('more' as MarkId, { kind: 'progress' }), 'Add')).toBe(false)
+  const [first] = marks()
+  if (!first) throw new Error('no mark')
+  setMark(session, { ...newMark(first.id, { kind: 'handle' }) } as MarkOf<'handle'>, 'Write the handle', { text: 'heron' })
+  expect(marks()[0]).toEqual(first)
+})
+
+it('a brand gives marks its colours and its font, and leaves pictures as they are', () => {
+  const brand = { palette: { ground: '#102030', ink: '#f4f2ec', accent: '#c98a1b' }, fonts: { title: 'Anton', captions: 'Lora' } }
+  expect(brandedMark(newMark(id, { kind: 'progress' }), brand)).toMatchObject({ colour: '#c98a1b', behind: '#102030' })
+  expect(brandedMark(newMark(id, { kind: 'endCard' }), brand)).toMatchObject({ ground: '#102030', style: { font: 'Anton', colour: '#f4f2ec' } })
+  expect(brandedMark(newMark(id, { kind: 'countdown' }), brand)).toMatchObject({ style: { font: 'Anton', colour: '#ffffff' } })
+  const picture = newMark(id, { kind: 'picture', imageFileId: 'i' as never })
+  expect(brandedMark(picture, brand)).toBe(picture)
+})

@@ -1,0 +1,52 @@
+'use client'
+
+import DeleteOutlineIcon from '@mui/icons-material/DeleteOutlined'
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import IconButton from '@mui/material/IconButton'
+import MenuItem from '@mui/material/MenuItem'
+import TextField from '@mui/material/TextField'
+import { MOST_SPEAKERS, type Captions } from '@/core/model/words'
+import { ColourField } from '@/ui/ColourField'
+import { TextInPlace } from '@/ui/TextInPlace'
+import { palette } from '@/ui/theme'
+import { useBenchContext, useHighlight } from '../benchContext'
+import { addSpeaker, editSpeaker, removeSpeaker, setCaptions } from './wording'
+
+const TOLD_BY: Record<Captions['speakers'], string> = { colour: 'by the colour of the words', name: 'by a name before the words', none: 'not told' }
+
+/** Who speaks in a highlight, by name and colour, and how that is told in its captions. */
+export function SpeakerFields() {
+  const { session } = useBenchContext()
+  const { speakers, captions, cues } = useHighlight().words
+  return (
+    <Box role="group" aria-label="Speakers" sx={{ display: 'grid', gap: 2 }}>
+      {speakers.length > 0 && (
+        <TextField select size="small" label="Who speaks is told" value={captions.speakers} onChange={(e) => setCaptions(session, 'How speakers are told', { speakers: e.target.value as Captions['speakers'] })}>
+          {Object.entries(TOLD_BY).map(([how, words]) => (
+            <MenuItem key={how} value={how}>
+              {words}
+            </MenuItem>
+          ))}
+        </TextField>
+      )}
+      {speakers.map((s) => (
+        <Box key={s.id} sx={{ display: 'grid', gridTemplateColumns: 'auto minmax(0, 1fr) auto auto', alignItems: 'center', columnGap: 2, fontSize: 12.5 }}>
+          <ColourField bare label={`Colour of ${s.name}`} value={s.colour ?? captions.style.colour} onSet={(colour, gesture) => editSpeaker(session, s.id, { colour }, gesture)} />
+          <TextInPlace label={`Name of ${s.name}`} value={s.name} onSet={(name) => editSpeaker(session, s.id, { name })} />
+          <Box sx={{ color: palette.inkSoft }}>{countOf(cues.filter((c) => c.speakerId === s.id).length)}</Box>
+          <IconButton size="small" aria-label={`Remove ${s.name}`} onClick={() => removeSpeaker(session, s.id)}>
+            <DeleteOutlineIcon sx={{ fontSize: 18 }} />
+          </IconButton>
+        </Box>
+      ))}
+      <Box>
+        <Button disabled={speakers.length >= MOST_SPEAKERS} onClick={() => addSpeaker(session)}>
+          Add speaker
+        </Button>
+      </Box>
+    </Box>
+  )
+}
+
+const countOf = (lines: number) => `${lines} ${lines === 1 ? 'line' : 'lines'}`

@@ -1,0 +1,16 @@
+import { useEffect, useState } from 'react'
+import type { Recording } from '@/core/model/recording'
+import { RECOGNISERS, type Recogniser } from '@/media/speech/recogniser'
+
+/** The recognisers that can make something of a recording. */
+export function useRecognisers(recording: Recording): readonly Recogniser[] {
+  const [able, setAble] = useState<readonly Recogniser[]>([])
+  useEffect(() => {
+    let live = true
+    void Promise.all(RECOGNISERS.map((r) => r.canDo(recording))).then((can) => live && setAble(RECOGNISERS.filter((_, i) => can[i])))
+    return () => {
+      live = false
+    }
+  }, [recording])
+  return able
+}
