@@ -2,18 +2,10 @@ import { expect, test, type Page } from '@playwright/test'
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { choosePlainly, watchForErrors } from '../support/brimble'
-import { ffmpeg, ssim } from '../support/ffmpeg'
+import { storeCopies, storedHighlight, toDemoBench, watchForErrors } from '../support/brimble'
+import { ffmpeg, sound, ssim } from '../support/ffmpeg'
 
 const DEMO = 'public/demo/ridge-cup-stream.vtt'
-
-async function toDemoBench(page: Page): Promise<void> {
-  await choosePlainly(page)
-  await page.goto('/')
-  await page.getByRole('button', { name: 'Open the demo shelf' }).first().click()
-  await page.getByRole('link', { name: /^Last gate, no lift/ }).click()
-  await expect(page.getByRole('img', { name: 'Result, tall' })).toBeVisible()
-}
 
 async function readFile(page: Page, path: string): Promise<void> {
   await page.getByRole('button', { name: 'Captions', exact: true }).click()
@@ -125,7 +117,8 @@ test('words in the picture: what is seen is what is written, in three shapes', a
   await readFile(page, DEMO)
   await page.keyboard.press('3')
   await page.getByRole('button', { name: 'Words', exact: true }).click()
-  await page.getByRole('textbox', { name: 'Title' }).fill('No lift, last gate')
+  await page.getByRole('button', { name: 'Add title' }).click()
+  await page.getByRole('textbox', { name: 'Title', exact: true }).fill('No lift, last gate')
   await page.getByRole('button', { name: 'Banner' }).click()
   await page.getByRole('button', { name: 'Tagged' }).click()
   await page.keyboard.press('Escape')
@@ -164,5 +157,75 @@ test('words in the picture: what is seen is what is written, in three shapes', a
     await expect.poll(likeness, { message: shape, timeout: 10_000 }).toBeGreaterThan(0.98)
     await page.getByRole('button', { name: 'Back to all shapes' }).click()
   }
+  errors.expectNone()
+})
+
+/** Loudness of sound in steps of 5 ms, dB, from `at` seconds on; `stretch` seconds of it are a second of what it is compared with. */
+function loudness(samples: Float32Array, at: number, steps: number, stretch = 1): number[] {
+  return Array.from({ length: steps }, (_, i) => {
+    const from = Math.round((at + i * 0.005 * stretch) * 48_000)
+    let sum = 0
+    for (let n = from; n < from + 480; n++) sum += (samples[n] ?? 0) ** 2
+    return 10 * Math.log10(sum / 480 + 1e-7)
+  })
+}
+
+function likeness(a: readonly number[], b: readonly number[]): number {
+  const mean = (v: readonly number[]) => v.reduce((x, y) => x + y, 0) / v.length
+  const [ma, mb] = [mean(a), mean(b)]
+  const sum = (f: (i: number) => number) => a.reduce((s, _, i) => s + f(i), 0)
+  return sum((i) => ((a[i] ?? 0) - ma) * ((b[i] ?? 0) - mb)) / Math.sqrt(sum((i) => ((a[i] ?? 0) - ma) ** 2) * sum((i) => ((b[i] ?? 0) - mb) ** 2) + 1e-9)
+}
+
+test('captions stay with what is said: dead air struck out, one passage at 150 %; burnt in nowhere, in files beside the video', async ({ page }) => {
+  test.setTimeout(300_000)
+  const errors = watchForErrors(page)
+  await toDemoBench(page)
+  await page.goto('/')
+  // All of the stream in two passages; the first begins with its first frame, the second is faster.
+  const { passages } = await storedHighlight<{ passages: { id: string }[] }>(page, 'demo-last-gate')
+  const [one] = passages
+  await storeCopies(page, 'demo-last-gate', [{ id: 'whole-stream', name: 'Whole stream', shapes: [{ id: 'own', width: 270, height: 480 }], passages: [{ ...one, id: 'p1', inMicros: 0, outMicros: 21_800_000 }, { ...one, id: 'p2', inMicros: 21_800_000, outMicros: 40_000_000, speedPercent: 150 }] }])
+  await page.goto('/highlight/whole-stream')
+  await expect(page.getByRole('img', { name: 'Result, own' })).toBeVisible()
+  await page.getByRole('button', { name: 'Captions', exact: true }).click()
+  await page.getByRole('menuitem', { name: 'Read “ridge-cup-stream.vtt”, found beside it' }).click()
+  await page.getByRole('button', { name: 'Dead air' }).click()
+  const status = page.getByRole('group', { name: 'Dead air' }).getByRole('status')
+  await expect(status).toHaveText(/\d+ pauses, [\d.]+ s/, { timeout: 60_000 })
+  expect(Number(/([\d.]+) s/.exec((await status.textContent()) ?? '')?.[1])).toBeGreaterThan(3)
+  await page.getByRole('button', { name: 'Strike out all' }).click()
+  await page.getByRole('button', { name: 'Render', exact: true }).click()
+  const dialog = page.getByRole('dialog')
+  await dialog.getByLabel('Frame rate').click()
+  await page.getByRole('option', { name: '30 fps', exact: true }).click()
+  await dialog.getByLabel('Captions').click()
+  await page.getByRole('option', { name: 'In a file beside it' }).click()
+  await dialog.getByRole('button', { name: 'Render 1 file' }).click()
+  await page.getByRole('link', { name: 'Outbox' }).click()
+  const row = page.locator('article[data-state]').first()
+  await expect(row).toHaveAttribute('data-state', 'finished', { timeout: 110_000 })
+  const folder = mkdtempSync(join(tmpdir(), 'brimble-beside-'))
+  const saved: string[] = []
+  page.on('download', (download) => void download.saveAs(join(folder, download.suggestedFilename())).then(() => saved.push(download.suggestedFilename())))
+  await row.getByRole('button', { name: 'Save' }).click()
+  await expect.poll(() => saved.length).toBe(3)
+  expect(saved.map((name) => name.replace(/.*\./, '')).sort()).toEqual(['mp4', 'srt', 'vtt'])
+  const named = (ending: string) => join(folder, saved.find((name) => name.endsWith(ending)) ?? '')
+  const heard = sound(named('mp4'))
+  const recorded = sound('public/demo/ridge-cup-stream.mp4')
+  const script = [...readFileSync(DEMO, 'utf8').matchAll(/00:00:(\d+\.\d+) --> .*\n<v Wren>(.+)/g)].map(([, from, text]) => ({ from: Number(from), text: text ?? '' }))
+  const written = [...readFileSync(named('vtt'), 'utf8').matchAll(/00:00:(\d+\.\d+) --> .*\n<v Wren>(.+)/g)].map(([, from, text]) => ({ from: Number(from), text: text ?? '' }))
+  expect(written.map((w) => w.text)).toEqual(script.map((s) => s.text))
+  script.forEach(({ from, text }, i) => {
+    const stretch = from < 21.8 ? 1 : 1.5
+    const cue = written[i]?.from ?? NaN
+    // Where its first half second is heard in the file: the best likeness of loudness within 0.3 s of what the captions say.
+    const said = loudness(recorded, from - 0.03, Math.round(100 / stretch), stretch)
+    const places = Array.from({ length: 121 }, (_, n) => (n - 60) * 0.005).map((by) => ({ by, like: likeness(said, loudness(heard, cue - 0.03 / stretch + by, said.length)) }))
+    const best = places.sort((a, b) => b.like - a.like)[0]
+    expect(best?.like, text).toBeGreaterThan(0.8)
+    expect(Math.abs(best?.by ?? 1), `“${text}” at ${cue} s is heard ${best?.by} s away`).toBeLessThanOrEqual(0.06)
+  })
   errors.expectNone()
 })

@@ -2,7 +2,7 @@ import { expect, test, type Locator, type Page } from '@playwright/test'
 import { readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { addFiles, renderAndSave, setNumber, takeLayout, toBench, watchForErrors } from '../support/brimble'
+import { addFiles, renderAndSave, setNumber, takeLayout, toBench, toDemoBench, watchForErrors } from '../support/brimble'
 import { ffmpeg, onset, sound, ssim } from '../support/ffmpeg'
 import { made } from '../support/makeRecordings'
 
@@ -241,5 +241,43 @@ test('a panel plays another recording, lined up by sound', async ({ page }) => {
   expect(Math.abs(offset + 11.5)).toBeLessThanOrEqual(0.03)
   await page.getByRole('button', { name: 'Play this passage' }).click()
   await expect(page.getByRole('group', { name: 'What it plays' })).toContainText('Plays this passage')
+  errors.expectNone()
+})
+
+test('an outlet’s zones are dragged, resized and moved by keys; the picture in a panel moves in one shape alone with Alt', async ({ page }) => {
+  const errors = watchForErrors(page)
+  await toDemoBench(page)
+  await page.getByRole('link', { name: 'Rack' }).click()
+  await page.getByRole('button', { name: 'Change Story' }).click()
+  const zone = page.getByRole('group', { name: 'Zones on the shape' }).getByRole('group', { name: 'Reply' })
+  const top = page.getByRole('textbox', { name: 'from the top' }).nth(1)
+  await expect(top).toHaveValue('90')
+  const box = await zone.boundingBox()
+  if (!box) throw new Error('no zone')
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
+  await page.mouse.down()
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2 - 46, { steps: 5 })
+  await page.mouse.up()
+  // 46 px of a shape that is shown 230 px high.
+  await expect(top).toHaveValue('70')
+  await zone.focus()
+  await page.keyboard.press('Shift+ArrowDown')
+  await expect(top).toHaveValue('80')
+  await page.keyboard.press('Alt+ArrowUp')
+  await expect(page.getByRole('textbox', { name: 'high' }).nth(1)).toHaveValue('9')
+  await page.getByRole('button', { name: 'Keep changes' }).click()
+  await page.goBack()
+  await page.keyboard.press('3')
+  const panelIn = (shape: string) => page.getByTestId(`shape-${shape}`).getByRole('group', { name: /^game panel/ })
+  const pictureOf = (shape: string) => page.getByRole('img', { name: `Result, ${shape}` }).screenshot()
+  await panelIn('tall').focus()
+  await page.waitForTimeout(1500)
+  const [tall, square] = [await pictureOf('tall'), await pictureOf('square')]
+  for (let i = 0; i < 5; i++) await page.keyboard.press('Alt++')
+  await expect(panelIn('tall').getByRole('img', { name: 'Cropped by itself in this shape', exact: true })).toHaveCount(1)
+  await expect.poll(async () => (await pictureOf('tall')).equals(tall)).toBe(false)
+  expect((await pictureOf('square')).equals(square)).toBe(true)
+  await page.getByRole('button', { name: 'Centre crop' }).click()
+  await expect(panelIn('tall').getByRole('img', { name: 'Cropped by itself in this shape', exact: true })).toHaveCount(0)
   errors.expectNone()
 })

@@ -1,11 +1,12 @@
 // `npm run score [name] [-- --json]`: bars that are figures, not pass or fail. One line each: { name, figure, unit, bar, met }.
 import { openBrimble } from '../../scripts/headless.mjs'
 import { foundRegions } from './foundRegions.mjs'
+import { heardWords } from './heardWords.mjs'
 import { plantedMoments } from './plantedMoments.mjs'
 import { recognisedSetups } from './recognisedSetups.mjs'
 import { tightened } from './tightened.mjs'
 
-const scores = { 'planted-moments': plantedMoments, 'found-regions': foundRegions, 'recognised-setups': recognisedSetups, tightened }
+const scores = { 'planted-moments': plantedMoments, 'found-regions': foundRegions, 'recognised-setups': recognisedSetups, tightened, 'heard-words': heardWords }
 
 const names = process.argv.slice(2).filter((a) => !a.startsWith('--'))
 const asJson = process.argv.includes('--json')

@@ -1,0 +1,86 @@
+import { expect, test } from '@playwright/test'
+import { mkdtempSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import type { CueId, MarkId, RecordingId, TitleId } from '@/core/model/ids'
+import { newMark } from '@/core/model/pictureMark'
+import { NO_WORDS } from '@/core/model/words'
+import { CAPTION_STYLES, TITLE_STYLES } from '@/core/words/textStyles'
+import { steadyPicture, storeCopies, storedHighlight, toDemoBench, watchForErrors } from '../support/brimble'
+import { ffmpeg, ssim } from '../support/ffmpeg'
+
+const SHAPES = ['tall', 'portrait', 'square'] as const
+const MARKS = ['handle', 'level', 'countdown', 'progress', 'endCard'] as const
+
+/** Where the demo highlight's recording is cut: half a second in the middle of a line, with sound to draw. */
+const IN = 10_900_000
+const OUT = 11_400_000
+
+/** The frame that is compared: the seventh of the file at 30 a second, which is the thirteenth of the recording at 60. */
+const FRAME = 6
+
+test('every style of words and every mark: what is seen is what is written, in three shapes', async ({ page }) => {
+  test.setTimeout(600_000)
+  const errors = watchForErrors(page)
+  await page.setViewportSize({ width: 1680, height: 1250 })
+  await toDemoBench(page)
+  await page.goto('/')
+  const { passages } = await storedHighlight<{ passages: object[] }>(page, 'demo-last-gate')
+  await storeCopies(
+    page,
+    'demo-last-gate',
+    CAPTION_STYLES.map(({ id, style }, i) => {
+      const title = TITLE_STYLES[i % TITLE_STYLES.length]
+      const kind = MARKS[i % MARKS.length]
+      if (!title || !kind) throw new Error('no style')
+      const mark = newMark('mark' as MarkId, { kind })
+      return {
+        id: `style-${id}`,
+        name: `Style ${id}`,
+        passages: passages.map((p) => ({ ...p, inMicros: IN, outMicros: OUT })),
+        shapes: [{ id: 'tall', width: 1080, height: 1920 }, { id: 'portrait', width: 1080, height: 1350 }, { id: 'square', width: 1080, height: 1080 }],
+        words: {
+          ...NO_WORDS,
+          cues: [{ id: 'c' as CueId, recordingId: 'demo-ridge-cup' as RecordingId, fromMicros: 10_600_000, toMicros: 12_000_000, text: 'And that is the last gate', words: [], speakerId: null }],
+          captions: { ...NO_WORDS.captions, style },
+          titles: [{ id: 't' as TitleId, text: 'No lift, last gate', fromMicros: null, toMicros: null, style: title.style }],
+        },
+        marks: [mark.kind === 'handle' ? { ...mark, text: 'heron ridge' } : mark.kind === 'endCard' ? { ...mark, text: 'More on Friday', lengthMicros: 100_000 + 300_000 * Number(i < MARKS.length) } : mark],
+        output: { frameRate: { num: 30, den: 1 }, quality: 'high', captions: 'picture' },
+      }
+    }),
+  )
+  const folder = mkdtempSync(join(tmpdir(), 'brimble-styles-'))
+  const seen: { style: string; shape: string; png: string; width: number; height: number }[] = []
+  for (const { id } of CAPTION_STYLES) {
+    await page.goto(`/highlight/style-${id}`)
+    await expect(page.getByRole('img', { name: 'Result, tall' })).toBeVisible()
+    await page.keyboard.press('h')
+    for (let i = 0; i < 2 * FRAME; i++) await page.keyboard.press('ArrowRight')
+    // Figures of the sound are drawn when it has been listened to.
+    await page.waitForTimeout(1200)
+    for (const shape of SHAPES) {
+      await page.getByRole('button', { name: `See ${shape} as large as can be` }).click()
+      const png = await steadyPicture(page.getByRole('img', { name: `Result, ${shape}` }))
+      const path = join(folder, `${id}-${shape}.png`)
+      writeFileSync(path, png)
+      seen.push({ style: id, shape, png: path, width: png.readUInt32BE(16), height: png.readUInt32BE(20) })
+      await page.getByRole('button', { name: 'Back to all shapes' }).click()
+    }
+    await page.getByRole('button', { name: 'Render', exact: true }).click()
+    await page.getByRole('dialog').getByRole('button', { name: 'Render 3 files' }).click()
+    await expect(page.getByRole('link', { name: '3 files ready' })).toBeVisible({ timeout: 120_000 })
+  }
+  await page.getByRole('link', { name: 'Outbox' }).click()
+  for (const { style, shape, png, width, height } of seen) {
+    const row = page.getByRole('article', { name: `Style ${style}, ${shape}`, exact: true })
+    const download = page.waitForEvent('download')
+    await row.getByRole('button', { name: 'Save' }).click()
+    const file = join(folder, `${style}-${shape}.mp4`)
+    await (await download).saveAs(file)
+    const written = join(folder, `${style}-${shape}-written.png`)
+    ffmpeg('-i', file, '-vf', `select='eq(n,${FRAME})'`, '-frames:v', '1', written)
+    expect.soft(ssim(png, ['-i', written], `[1:v]scale=${width}:${height}:flags=area[ref]`), `${style}, ${shape}`).toBeGreaterThanOrEqual(0.98)
+  }
+  errors.expectNone()
+})
