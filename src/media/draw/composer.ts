@@ -35,10 +35,11 @@ export class Composer {
 
   /**
    * Draws every target from `material`, borrowed until this is done. All pixels are read first, then drawn at one go: a canvas on screen
-   * never shows half a picture. Not for concurrent use.
+   * never shows half a picture. Nothing is drawn where `isOver` says, once they are read, that nobody wants the picture any more. Not for concurrent use.
    */
-  async draw(targets: readonly Target[], { frameOf, imageOf, figureAt }: Material): Promise<void> {
+  async draw(targets: readonly Target[], { frameOf, imageOf, figureAt }: Material, isOver: () => boolean = () => false): Promise<void> {
     const crops = await this.readCrops(targets, frameOf)
+    if (isOver()) return
     for (const { text, style } of targets.flatMap((t) => textsOf(t.composition))) if (await this.loadFonts(text, style)) forgetSettings()
     for (const { ctx, composition } of targets) drawSteps(ctx, composition, { footage: (step) => crops.get(keyOf(step)) ?? null, imageOf, figureAt })
   }

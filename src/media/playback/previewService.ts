@@ -187,9 +187,11 @@ export class PreviewService implements PreviewWorker {
     const feeds = uniqueFeeds(pictures.flatMap((p) => feedsOf(p.composition)))
     // Somebody who goes on to another place has seen what was on the way to this one: the place where the walk was broken off need not be drawn as well.
     let [offered, brokenOff] = [false, false]
+    // The first picture on the way is always drawn, or nothing would be seen while a key is held; a later one gives way to another place.
     const near = async () => {
+      const isFirst = !offered
       offered = true
-      await this.drawNear(pictures, sources, shown)
+      await this.drawNear(pictures, sources, shown, () => !isFirst && this.stale)
     }
     try {
       await sources.load(feeds, (id) => recordingOf(edit, id).fileName, this.anchor ? undefined : { near, isOver: () => (brokenOff ||= this.stale) })
@@ -212,9 +214,9 @@ export class PreviewService implements PreviewWorker {
   }
 
   /** Draws what is on the way to a moment that takes long to decode. */
-  private async drawNear(pictures: readonly Target[], sources: SourceSet, shown: Shown): Promise<void> {
-    await this.composer.draw(pictures, this.materialOf(sources))
-    this.onEvent({ kind: 'drawn', micros: timeOf(shown), exact: false })
+  private async drawNear(pictures: readonly Target[], sources: SourceSet, shown: Shown, isOver: () => boolean): Promise<void> {
+    await this.composer.draw(pictures, this.materialOf(sources), isOver)
+    if (!isOver()) this.onEvent({ kind: 'drawn', micros: timeOf(shown), exact: false })
   }
 
   private materialOf({ frameOf, imageOf }: SourceSet): Material {

@@ -1,6 +1,7 @@
-import { EncodedPacketSink, VideoSampleSink, type VideoSample } from 'mediabunny'
+import { EncodedPacketSink, VideoSampleSink, type EncodedPacket, type VideoSample } from 'mediabunny'
 import type { Micros } from '@/core/time/micros'
 import { FrameStream } from './frameStream'
+import { decodeKeyFrame } from './keyFrame'
 import type { Source } from './openSource'
 
 /**
@@ -42,7 +43,7 @@ export class FrameCursor {
    */
   async frameAt(t: Micros, onTheWay?: OnTheWay): Promise<VideoSample | null> {
     const wanted = t + FRAME_TOLERANCE_MICROS
-    const anew = !this.current || (await this.isBetterReachedAnew(this.startOf(this.current), wanted))
+    const anew = !this.current || !this.frames || (await this.isBetterReachedAnew(this.startOf(this.current), wanted))
     if (anew) await this.restart(wanted, onTheWay)
     let due = performance.now() + (anew ? OFFER_EVERY_MS : FIRST_OFFER_MS)
     while (this.next && this.startOf(this.next) <= wanted) {
@@ -77,7 +78,8 @@ export class FrameCursor {
   private async restart(wanted: Micros, onTheWay?: OnTheWay): Promise<void> {
     await this.close()
     const from = Math.max(0, this.source.toContainer(wanted))
-    const key = await new EncodedPacketSink(this.source.video).getKeyPacket(from, { metadataOnly: true })
+    const key = await new EncodedPacketSink(this.source.video).getKeyPacket(from, { metadataOnly: !onTheWay })
+    if (onTheWay && key && (await this.isLeftAtKeyFrame(key, onTheWay))) return
     this.frames = new FrameStream(this.source.video, key?.timestamp ?? from, from)
     this.current = await this.pull()
     if (!this.current) {
@@ -87,8 +89,20 @@ export class FrameCursor {
       this.current = await this.pull()
     }
     this.atStart = this.current !== null && this.startOf(this.current) > wanted
-    if (this.current) await onTheWay?.offer(this.current)
     this.next = await this.pull()
+  }
+
+  /** Offers the key frame before anything else is decoded; whether whoever waited has gone on meanwhile, and it is what was come to. */
+  private async isLeftAtKeyFrame(key: EncodedPacket, onTheWay: OnTheWay): Promise<boolean> {
+    const frame = await decodeKeyFrame(this.source.video, key)
+    if (!frame) return false
+    await onTheWay.offer(frame)
+    if (onTheWay.isOver()) {
+      this.current = frame
+      return true
+    }
+    frame.close()
+    return false
   }
 
   private async isBetterReachedAnew(from: Micros, wanted: Micros): Promise<boolean> {
