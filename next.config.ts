@@ -16,6 +16,8 @@ const config: NextConfig = {
   poweredByHeader: false,
   reactStrictMode: true,
   devIndicators: false,
+  // The recogniser's library asks for the runtime with a GPU's code in it; the one that is shipped runs on the processor.
+  turbopack: { resolveAlias: { 'onnxruntime-web/webgpu': 'onnxruntime-web/wasm' } },
   headers: async () => [
     { source: '/:path*', headers: isolation },
     // Workers take their policy from their own script's response; pages get theirs, with a nonce, in src/proxy.ts.

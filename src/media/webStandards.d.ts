@@ -23,5 +23,6 @@ interface DataTransferItem {
 }
 
 interface Window {
+  showDirectoryPicker?(options?: { mode?: 'read' | 'readwrite' }): Promise<FileSystemDirectoryHandle>
   showOpenFilePicker?(options?: { multiple?: boolean; types?: { description?: string; accept: Record<string, string[]> }[] }): Promise<FileSystemFileHandle[]>
 }

@@ -37,6 +37,17 @@ export interface StoredCaptionText {
   blob: Blob
 }
 
+/** A folder of the person's own with a model in it: a link to it, or a copy of the files that are needed, by path. */
+export interface StoredFolder {
+  id: string
+  name: string
+  /** Of those the model has; null for a model of one language. */
+  language: string | null
+  from: FolderSource
+}
+
+export type FolderSource = { kind: 'linked'; handle: FileSystemDirectoryHandle } | { kind: 'kept'; files: ReadonlyMap<string, Blob> }
+
 export interface StoredUndo {
   /** The highlight or recording whose work it is. */
   owner: HighlightId | RecordingId
@@ -68,6 +79,7 @@ export class Database extends Dexie {
   declare brands: Table<Brand, BrandId>
   declare outlets: Table<Outlet, OutletId>
   declare recipes: Table<Recipe, RecipeId>
+  declare folders: Table<StoredFolder, string>
   declare analyses: Table<AnalysisPart, AnalysisPartKey>
 
   constructor(name = 'brimble') {
@@ -89,6 +101,7 @@ export class Database extends Dexie {
     const outletsToBegin = (tx: Transaction) => tx.table('outlets').bulkAdd(startingOutlets(new Date().toISOString()))
     this.version(2).stores({ imageFiles: 'id', brands: 'id', outlets: 'id', recipes: 'id, setupId' }).upgrade(outletsToBegin)
     this.version(3).stores({ fontFiles: 'id', captionTexts: 'recordingId' })
+    this.version(4).stores({ folders: 'id' })
     this.on('populate', outletsToBegin)
   }
 }

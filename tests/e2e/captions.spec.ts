@@ -2,8 +2,10 @@ import { expect, test, type Page } from '@playwright/test'
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import type { Highlight } from '@/core/model/highlight'
 import { storeCopies, storedHighlight, toDemoBench, watchForErrors } from '../support/brimble'
 import { ffmpeg, sound, ssim } from '../support/ffmpeg'
+import { makeWhisper } from '../support/makeWhisper'
 
 const DEMO = 'public/demo/ridge-cup-stream.vtt'
 
@@ -227,5 +229,38 @@ test('captions stay with what is said: dead air struck out, one passage at 150 %
     expect(best?.like, text).toBeGreaterThan(0.8)
     expect(Math.abs(best?.by ?? 1), `“${text}” at ${cue} s is heard ${best?.by} s away`).toBeLessThanOrEqual(0.06)
   })
+  errors.expectNone()
+})
+
+test('a model in a folder of one’s own writes what is said; another folder is refused and says why', async ({ page }) => {
+  test.setTimeout(120_000)
+  const errors = watchForErrors(page)
+  await toDemoBench(page)
+  const sentences = [{ text: 'Low save.', from: 0.5, to: 2 }, { text: 'Find lift now!', from: 2.5, to: 4.5 }]
+  await page.getByRole('button', { name: 'Captions', exact: true }).click()
+  await page.getByRole('menuitem', { name: /^Write what is said, by a model of your own/ }).click()
+  const dialog = page.getByRole('dialog', { name: /^Write what is said/ })
+  const choose = async (folder: string) => {
+    const chooser = page.waitForEvent('filechooser')
+    await dialog.getByRole('button', { name: /folder…$/ }).click()
+    await (await chooser).setFiles(folder)
+  }
+  await choose('public/demo')
+  await expect(dialog.getByRole('alert')).toContainText('it lacks config.json')
+  await choose(makeWhisper(sentences))
+  await expect(dialog.getByText('Folder “little-whisper”')).toBeVisible()
+  await expect(dialog.getByLabel('Language spoken')).toContainText('English')
+  await dialog.getByRole('button', { name: 'Write it down' }).click()
+  await expect(dialog).toHaveCount(0, { timeout: 60_000 })
+  await expect(caption(page, 'Low save.').first()).toBeVisible()
+  // What was heard in a span lies at the span's place of the recording, each word inside its sentence.
+  const { words } = await storedHighlight<Highlight>(page, 'demo-last-gate')
+  const [low, find] = words.cues
+  expect(low?.words.map((w) => w.text)).toEqual(['Low', 'save.'])
+  expect(find?.text).toBe('Find lift now!')
+  expect((low?.toMicros ?? 0) - (low?.fromMicros ?? 0)).toBe(1_500_000)
+  expect((find?.fromMicros ?? 0) - (low?.fromMicros ?? 0)).toBe(2_000_000)
+  await page.keyboard.press('Control+z')
+  await expect(caption(page, 'Low save.')).toHaveCount(0)
   errors.expectNone()
 })

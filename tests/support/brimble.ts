@@ -6,7 +6,7 @@ import { join } from 'node:path'
 /** Lets pages that are opened from now on use the plain file dialog: the picker of handles needs a person. */
 export async function choosePlainly(page: Page): Promise<void> {
   await page.addInitScript(() => {
-    Reflect.deleteProperty(window, 'showOpenFilePicker')
+    for (const dialog of ['showOpenFilePicker', 'showDirectoryPicker']) Reflect.deleteProperty(window, dialog)
   })
 }
 

@@ -27,6 +27,36 @@ function chooseByInput(multiple: boolean): Promise<ChosenFile[]> {
   })
 }
 
+/** A folder a person chose: the handle by which it can be read again, or its files by their path in it. */
+export type ChosenFolder = { name: string; handle: FileSystemDirectoryHandle } | { name: string; files: ReadonlyMap<string, File> }
+
+/** Opens the system's folder dialog; null when it is closed without a choice. */
+export async function chooseFolder(): Promise<ChosenFolder | null> {
+  if (!window.showDirectoryPicker) return chooseFolderByInput()
+  try {
+    const handle = await window.showDirectoryPicker({ mode: 'read' })
+    return { name: handle.name, handle }
+  } catch (error) {
+    if (error instanceof DOMException && error.name === 'AbortError') return null
+    throw error
+  }
+}
+
+function chooseFolderByInput(): Promise<ChosenFolder | null> {
+  return new Promise((resolve) => {
+    const input = document.createElement('input')
+    input.type = 'file'
+    input.webkitdirectory = true
+    input.onchange = () => {
+      const files = [...(input.files ?? [])]
+      const name = files[0]?.webkitRelativePath.split('/')[0]
+      resolve(name === undefined ? null : { name, files: new Map(files.map((file) => [file.webkitRelativePath.slice(name.length + 1), file])) })
+    }
+    input.oncancel = () => resolve(null)
+    input.click()
+  })
+}
+
 /** What a drop brings: files with handles where the browser gives them. Folders are left out. */
 export async function droppedFiles(items: DataTransferItemList): Promise<ChosenFile[]> {
   const entries = [...items]

@@ -1,5 +1,6 @@
 import { AudioSampleSink, EncodedPacketSink, type InputAudioTrack } from 'mediabunny'
 import { PART_MICROS } from '@/core/detect/analysis'
+import { atRate, meanOf } from '@/core/sound/mono'
 import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
 import type { SoundSource } from '../source/openSource'
 
@@ -17,11 +18,21 @@ export interface DecodedPart {
 
 /** Decodes part `index` of a recording of length `durationMicros`. Throws when it cannot; stops with an AbortError when `signal` says so. */
 export async function decodePart(source: SoundSource, index: number, durationMicros: Micros, signal: AbortSignal): Promise<DecodedPart> {
+  const leadMicros = Math.min(index * PART_MICROS, LEAD_MICROS)
+  const decoded = await decodeSound(source, index * PART_MICROS - leadMicros, Math.min(durationMicros, (index + 1) * PART_MICROS), signal)
+  return { index, durationMicros, leadMicros, ...decoded }
+}
+
+/** A stretch of a recording's sound as one channel at a sample rate, for a machine to listen to. Throws and stops like {@link decodePart}. */
+export async function decodeMono(source: SoundSource, fromMicros: Micros, toMicros: Micros, rate: number, signal: AbortSignal): Promise<Float32Array> {
+  const { channels, sampleRate } = await decodeSound(source, fromMicros, toMicros, signal)
+  return atRate(meanOf(channels), sampleRate, rate)
+}
+
+/** A stretch of sound, planar, from `fromMicros` to `toMicros` of the recording; where there is none it is silent. */
+async function decodeSound(source: SoundSource, fromMicros: Micros, toMicros: Micros, signal: AbortSignal): Promise<Pick<DecodedPart, 'sampleRate' | 'channels'>> {
   if (!source.sound) throw new TypeError('source.sound: there is none')
   const sampleRate = await source.sound.getSampleRate()
-  const leadMicros = Math.min(index * PART_MICROS, LEAD_MICROS)
-  const fromMicros = index * PART_MICROS - leadMicros
-  const toMicros = Math.min(durationMicros, (index + 1) * PART_MICROS)
   const frames = Math.ceil(((toMicros - fromMicros) * sampleRate) / MICROS_PER_SECOND)
   const channels = Array.from({ length: await source.sound.getNumberOfChannels() }, () => new Float32Array(frames))
   const place = (sound: Copyable, timestampSeconds: number) => {
@@ -36,7 +47,7 @@ export async function decodePart(source: SoundSource, index: number, durationMic
   const config = await source.sound.getDecoderConfig()
   if (config && (await AudioDecoder.isConfigSupported(config)).supported) await decodeByBrowser(source.sound, config, from, to, place, signal)
   else await decodeByLibrary(source.sound, from, to, place, signal)
-  return { index, durationMicros, leadMicros, sampleRate, channels }
+  return { sampleRate, channels }
 }
 
 /** What both kinds of decoded sound can do. */

@@ -76,10 +76,13 @@ export class FrameCursor {
   private atStart = false
 
   private async restart(wanted: Micros, onTheWay?: OnTheWay): Promise<void> {
+    // A place that is gone to from another one; what is opened can wait, and a second decoder would cost it memory.
+    const isSeek = this.current !== null && onTheWay !== undefined
     await this.close()
     const from = Math.max(0, this.source.toContainer(wanted))
-    const key = await new EncodedPacketSink(this.source.video).getKeyPacket(from, { metadataOnly: !onTheWay })
-    if (onTheWay && key && (await this.isLeftAtKeyFrame(key, onTheWay))) return
+    const key = await new EncodedPacketSink(this.source.video).getKeyPacket(from, { metadataOnly: !isSeek })
+    const glance = isSeek && key ? await this.glanceAt(key, onTheWay) : 'none'
+    if (glance === 'left') return
     this.frames = new FrameStream(this.source.video, key?.timestamp ?? from, from)
     this.current = await this.pull()
     if (!this.current) {
@@ -89,20 +92,21 @@ export class FrameCursor {
       this.current = await this.pull()
     }
     this.atStart = this.current !== null && this.startOf(this.current) > wanted
+    if (this.current && glance === 'none') await onTheWay?.offer(this.current)
     this.next = await this.pull()
   }
 
-  /** Offers the key frame before anything else is decoded; whether whoever waited has gone on meanwhile, and it is what was come to. */
-  private async isLeftAtKeyFrame(key: EncodedPacket, onTheWay: OnTheWay): Promise<boolean> {
+  /** Offers the key frame before anything else is decoded. Whether it is done and goes on, or whoever waited has left meanwhile and it is what was come to. */
+  private async glanceAt(key: EncodedPacket, onTheWay: OnTheWay): Promise<'none' | 'goes-on' | 'left'> {
     const frame = await decodeKeyFrame(this.source.video, key)
-    if (!frame) return false
+    if (!frame) return 'none'
     await onTheWay.offer(frame)
     if (onTheWay.isOver()) {
       this.current = frame
-      return true
+      return 'left'
     }
     frame.close()
-    return false
+    return 'goes-on'
   }
 
   private async isBetterReachedAnew(from: Micros, wanted: Micros): Promise<boolean> {

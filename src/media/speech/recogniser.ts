@@ -22,8 +22,8 @@ export interface Recogniser {
   simulated: boolean
   /** Whether it can make anything of a recording. */
   canDo: (recording: Recording) => Promise<boolean>
-  /** `speech`: where somebody was heard speaking. Rejects when it fails; the captions that are there stay. */
-  recognise: (recording: Recording, file: Blob, speech: readonly SpeechStretch[]) => Promise<Recognised[]>
+  /** `speech`: where somebody was heard speaking. Rejects when it fails, with an AbortError when `signal` says so; the captions that are there stay. `onShare`: 0..1, rising. */
+  recognise: (recording: Recording, file: Blob, speech: readonly SpeechStretch[], watch?: { onShare: (share: number) => void; signal: AbortSignal }) => Promise<Recognised[]>
 }
 
 /** Always there: an empty line for each stretch of speech, to be written or pasted into. */

@@ -23,6 +23,7 @@ import { FindTextDialog } from './FindTextDialog'
 import { DoubtfulDialog } from './DoubtfulDialog'
 import { captionProblemMessage, recognisedMessage, recogniserLabel, unreadableMessage } from './messages'
 import { PasteTextDialog } from './PasteTextDialog'
+import { RecogniseDialog } from './RecogniseDialog'
 import { useRecognisers } from './useRecognisers'
 import { useSpeechHere } from './useSpeechHere'
 import { useWhoSpeaks } from './useWhoSpeaks'
@@ -39,7 +40,7 @@ export function CaptionsMenu() {
   const beside = useLiveQuery(() => textBeside(recording.id), [recording.id])
   const recognisers = useRecognisers(recording)
   const [anchor, setAnchor] = useState<HTMLElement | null>(null)
-  const [dialog, setDialog] = useState<'paste' | 'find' | 'doubtful' | null>(null)
+  const [dialog, setDialog] = useState<'paste' | 'find' | 'doubtful' | 'recognise' | null>(null)
   const [report, setReport] = useState<{ fileName: string; taken: number; problems: CaptionProblem[] } | null>(null)
   const close = () => setAnchor(null)
   const own = words.cues.filter((c) => c.recordingId === recording.id)
@@ -105,6 +106,15 @@ export function CaptionsMenu() {
           disabled={!recording.sound}
           onClick={() => {
             close()
+            setDialog('recognise')
+          }}
+        >
+          Write what is said, by a model of your own…
+        </MenuItem>
+        <MenuItem
+          disabled={!recording.sound}
+          onClick={() => {
+            close()
             setDialog('paste')
           }}
         >
@@ -162,6 +172,7 @@ export function CaptionsMenu() {
       </Menu>
       {dialog === 'paste' && <PasteTextDialog onClose={() => setDialog(null)} />}
       {dialog === 'find' && <FindTextDialog onClose={() => setDialog(null)} />}
+      {dialog === 'recognise' && <RecogniseDialog onClose={() => setDialog(null)} />}
       {dialog === 'doubtful' && <DoubtfulDialog onClose={() => setDialog(null)} />}
       {report && (
         <Dialog open onClose={() => setReport(null)} maxWidth="sm" fullWidth>

@@ -1,4 +1,5 @@
 import type { Recogniser } from '@/media/speech/recogniser'
+import type { FolderProblem } from './useWhisperFolder'
 import type { CaptionProblem, CaptionsRead } from '@/core/interchange/captionFile'
 
 const PROBLEMS: Record<CaptionProblem['reason'], string> = {
@@ -33,4 +34,31 @@ export function recogniserLabel({ id, simulated }: Recogniser): string {
 export function recognisedMessage({ id, simulated }: Recogniser, lines: number): string {
   if (id === 'blanks') return `${lines} ${lines === 1 ? 'stretch' : 'stretches'} of speech found: write what is said.`
   return `${lines} ${lines === 1 ? 'line' : 'lines'} written${simulated ? ' by the simulated recogniser, from the text that ships with the demo footage' : ''}.`
+}
+
+/** Why a chosen folder cannot be used. */
+export function folderProblemMessage(problem: FolderProblem): string {
+  switch (problem.reason) {
+    case 'missing':
+      return `This is no Whisper model in ONNX form: it lacks ${problem.missing.join(', ')}.`
+    case 'unreadable':
+      return `“${problem.path}” in this folder cannot be read.`
+    case 'another-kind':
+      return 'This folder holds another kind of model.'
+    case 'gone':
+      return 'The folder is gone, or may not be read any more. Choose it again.'
+    case 'no-room':
+      return 'There is no room in the browser for a copy of this model.'
+    case 'storage-failed':
+      return 'The browser did not keep this folder. Try again.'
+  }
+}
+
+/** A language's name in the browser's own language; the code where it has none. */
+export function languageName(code: string): string {
+  try {
+    return new Intl.DisplayNames(undefined, { type: 'language' }).of(code) ?? code
+  } catch {
+    return code
+  }
 }

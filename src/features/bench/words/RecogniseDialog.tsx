@@ -1,0 +1,97 @@
+'use client'
+
+import Button from '@mui/material/Button'
+import Dialog from '@mui/material/Dialog'
+import DialogActions from '@mui/material/DialogActions'
+import DialogContent from '@mui/material/DialogContent'
+import DialogContentText from '@mui/material/DialogContentText'
+import DialogTitle from '@mui/material/DialogTitle'
+import LinearProgress from '@mui/material/LinearProgress'
+import MenuItem from '@mui/material/MenuItem'
+import TextField from '@mui/material/TextField'
+import Typography from '@mui/material/Typography'
+import { useSnackbar } from 'notistack'
+import { useEffect, useRef, useState } from 'react'
+import { MOST_CUE_LENGTH } from '@/core/model/words'
+import { whisperRecogniser } from '@/media/speech/whisperRecogniser'
+import { setWhisperLanguage } from '@/store/whisperFolder'
+import { useBenchContext, usePassage } from '../benchContext'
+import { folderProblemMessage, languageName, recognisedMessage } from './messages'
+import { useSpeechHere } from './useSpeechHere'
+import { useWhisperFolder } from './useWhisperFolder'
+import { setCues } from './wording'
+
+/** What is said, written down by a speech model in a folder of the person's own. */
+export function RecogniseDialog({ onClose }: { onClose: () => void }) {
+  const { session, files } = useBenchContext()
+  const { recording } = usePassage()
+  const { enqueueSnackbar } = useSnackbar()
+  const listen = useSpeechHere()
+  const { kept, folder, problem, choose, open } = useWhisperFolder()
+  const [work, setWork] = useState<{ share: number | null } | null>(null)
+  const [failure, setFailure] = useState<string | null>(null)
+  const running = useRef<AbortController | null>(null)
+  useEffect(() => () => running.current?.abort(), [])
+
+  const write = async () => {
+    setFailure(null)
+    const file = files.get(recording.id)
+    const read = await open()
+    if (!file || !read || !kept) return
+    const { signal } = (running.current = new AbortController())
+    setWork({ share: null })
+    try {
+      const speech = await listen()
+      if (signal.aborted) return
+      if (speech.length === 0) return setFailure(`Nobody is heard speaking in “${recording.name}” here.`)
+      const recogniser = whisperRecogniser(read, kept.language)
+      const lines = await recogniser.recognise(recording, file, speech, { signal, onShare: (share) => setWork({ share }) })
+      if (lines.length === 0) return setFailure('The model made out no words here. The captions are as they were.')
+      setCues(session, recording.id, lines.map((l) => ({ ...l, text: l.text.slice(0, MOST_CUE_LENGTH) })), 'Write what is said')
+      enqueueSnackbar(recognisedMessage(recogniser, lines.length))
+      onClose()
+    } catch (error) {
+      if (!signal.aborted) setFailure(`${error instanceof Error ? error.message : String(error)}. The captions are as they were.`)
+    } finally {
+      setWork(null)
+    }
+  }
+  const alert = failure ?? (problem && folderProblemMessage(problem))
+  return (
+    <Dialog open onClose={work ? undefined : onClose} maxWidth="sm" fullWidth>
+      <DialogTitle>Write what is said in “{recording.name}”</DialogTitle>
+      <DialogContent sx={{ display: 'grid', gap: 3 }}>
+        <DialogContentText>
+          Brimble brings no speech model of its own. It runs a Whisper model in ONNX form out of a folder on this machine: its .json files, and <code>encoder_model</code> and <code>decoder_model_merged</code>, in a folder <code>onnx</code> or beside them. Nothing is sent anywhere.
+        </DialogContentText>
+        <Typography component="div" sx={{ display: 'flex', gap: 2, alignItems: 'center' }}>
+          <span style={{ flex: 1, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{kept ? `Folder “${kept.name}”` : 'No folder chosen yet'}</span>
+          <Button disabled={work !== null} onClick={() => void choose()}>
+            {kept ? 'Another folder…' : 'Choose a folder…'}
+          </Button>
+        </Typography>
+        {kept && kept.language !== null && (
+          <TextField select label="Language spoken" value={kept.language} disabled={work !== null} onChange={(e) => void setWhisperLanguage(e.target.value)}>
+            {(folder?.languages ?? [kept.language]).map((code) => (
+              <MenuItem key={code} value={code}>
+                {languageName(code)}
+              </MenuItem>
+            ))}
+          </TextField>
+        )}
+        {work && <LinearProgress aria-label="Written down so far" {...(work.share === null ? { variant: 'indeterminate' } : { variant: 'determinate', value: work.share * 100 })} />}
+        {alert && (
+          <DialogContentText role="alert" color="error">
+            {alert}
+          </DialogContentText>
+        )}
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={() => (work ? running.current?.abort() : onClose())}>{work ? 'Stop' : 'Cancel'}</Button>
+        <Button variant="contained" color="primary" disabled={!kept || work !== null} onClick={() => void write()}>
+          {work ? 'Listening…' : 'Write it down'}
+        </Button>
+      </DialogActions>
+    </Dialog>
+  )
+}

@@ -1,0 +1,4 @@
+import { expose } from 'comlink'
+import { RecogniseService } from '../speech/recogniseService'
+
+expose(new RecogniseService())
