@@ -21,11 +21,15 @@ const AREA_WIDTH = 320
 /** What moves is seen as well in much less. */
 const SMALL_WIDTH = 64
 
+/** Whoever goes to another place needs the machine for a moment. */
+const GIVES_WAY_MS = 1000
+
 /** Looks along a highlight: what is in the picture at moments close together, and where the faces are. */
 export class AlongService implements AlongWorker {
   private running: AbortController | null = null
   private readonly sources = new OpenSources()
   private finder: Promise<FaceFinder> | null = null
+  private heldUntil = 0
 
   async look(file: SourceFile, times: Micros[], areas: SearchArea[], withCuts: boolean, onSample: (sample: AlongSample) => void): Promise<AlongOutcome> {
     this.running?.abort()
@@ -40,7 +44,7 @@ export class AlongService implements AlongWorker {
         for (const watch of watches) faces[watch.id] = finder ? await watch.see(finder, whole, frame) : []
         return faces
       }
-      const cuts = await this.sources.use(file, (source) => walk(source, times, withCuts, see, onSample, signal))
+      const cuts = await this.sources.use(file, (source) => walk(source, times, withCuts, see, onSample, signal, () => this.held()))
       return { kind: 'done', cuts, moving: Object.fromEntries(watches.map((w) => [w.id, w.moving()])), salient: Object.fromEntries(watches.map((w) => [w.id, w.salient()])) }
     } catch (error) {
       if (signal.aborted) return { kind: 'stopped' }
@@ -54,10 +58,18 @@ export class AlongService implements AlongWorker {
   stop(): void {
     this.running?.abort()
   }
+
+  giveWay(): void {
+    this.heldUntil = performance.now() + GIVES_WAY_MS
+  }
+
+  private async held(): Promise<void> {
+    for (let rest = this.heldUntil - performance.now(); rest > 0; rest = this.heldUntil - performance.now()) await new Promise((resolve) => setTimeout(resolve, rest))
+  }
 }
 
-/** Gives every sample to `see` and `onSample`; resolves with the first frames of shots, when they are wanted. */
-async function walk(source: Source, times: readonly Micros[], withCuts: boolean, see: (whole: DrawCrop, frame: VideoSample) => Promise<AlongSample['faces']>, onSample: (sample: AlongSample) => void, signal: AbortSignal): Promise<Micros[]> {
+/** Gives every sample, each when it is its `turn`, to `see` and `onSample`; resolves with the first frames of shots, when they are wanted. */
+async function walk(source: Source, times: readonly Micros[], withCuts: boolean, see: (whole: DrawCrop, frame: VideoSample) => Promise<AlongSample['faces']>, onSample: (sample: AlongSample) => void, signal: AbortSignal, turn: () => Promise<void>): Promise<Micros[]> {
   const reader = new CropReader()
   const cutFinder = new CutFinder(source)
   const changed: { from: Seen; to: Micros }[] = []
@@ -67,6 +79,7 @@ async function walk(source: Source, times: readonly Micros[], withCuts: boolean,
   const seconds = times.map((t) => Math.max(first, source.toContainer(t) + 0.001))
   for await (const sample of framesAt(source.video, seconds)) {
     try {
+      await turn()
       signal.throwIfAborted()
       if (sample) {
         reader.begin()

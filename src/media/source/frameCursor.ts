@@ -1,7 +1,7 @@
 import { EncodedPacketSink, VideoSampleSink, type EncodedPacket, type VideoSample } from 'mediabunny'
 import type { Micros } from '@/core/time/micros'
 import { FrameStream } from './frameStream'
-import { decodeKeyFrame } from './keyFrame'
+import { KeyFrames } from './keyFrames'
 import type { Source } from './openSource'
 
 /**
@@ -34,7 +34,11 @@ export class FrameCursor {
   private current: VideoSample | null = null
   private next: VideoSample | null = null
 
-  constructor(private readonly source: Source) {}
+  private readonly keyFrames: KeyFrames
+
+  constructor(private readonly source: Source) {
+    this.keyFrames = new KeyFrames(source.video)
+  }
 
   /**
    * The frame on screen at `t`; before the first frame the first, after the last the last, null if there is none at all.
@@ -58,11 +62,17 @@ export class FrameCursor {
       this.atStart = false
       this.next = await this.pull()
     }
+    if (onTheWay) void this.keyFrames.makeReady().catch(() => {})
     return this.current
   }
 
   /** Lets go of every frame and decoder. */
   async close(): Promise<void> {
+    this.keyFrames.close()
+    await this.leave()
+  }
+
+  private async leave(): Promise<void> {
     this.current?.close()
     this.next?.close()
     this.current = null
@@ -78,7 +88,7 @@ export class FrameCursor {
   private async restart(wanted: Micros, onTheWay?: OnTheWay): Promise<void> {
     // A place that is gone to from another one; what is opened can wait, and a second decoder would cost it memory.
     const isSeek = this.current !== null && onTheWay !== undefined
-    await this.close()
+    await this.leave()
     const from = Math.max(0, this.source.toContainer(wanted))
     const key = await new EncodedPacketSink(this.source.video).getKeyPacket(from, { metadataOnly: !isSeek })
     const glance = isSeek && key ? await this.glanceAt(key, onTheWay) : 'none'
@@ -86,7 +96,7 @@ export class FrameCursor {
     this.frames = new FrameStream(this.source.video, key?.timestamp ?? from, from)
     this.current = await this.pull()
     if (!this.current) {
-      await this.close()
+      await this.leave()
       const last = await this.lastTimestamp()
       this.frames = new FrameStream(this.source.video, last, last)
       this.current = await this.pull()
@@ -98,7 +108,7 @@ export class FrameCursor {
 
   /** Offers the key frame before anything else is decoded. Whether it is done and goes on, or whoever waited has left meanwhile and it is what was come to. */
   private async glanceAt(key: EncodedPacket, onTheWay: OnTheWay): Promise<'none' | 'goes-on' | 'left'> {
-    const frame = await decodeKeyFrame(this.source.video, key)
+    const frame = await this.keyFrames.decode(key)
     if (!frame) return 'none'
     await onTheWay.offer(frame)
     if (onTheWay.isOver()) {

@@ -35,4 +35,6 @@ export interface AlongWorker {
   /** Looks at a recording at rising `times`; `withCuts`: for hard cuts between them too. A later call stops an earlier one; settles once. */
   look(file: SourceFile, times: Micros[], areas: SearchArea[], withCuts: boolean, onSample: (sample: AlongSample) => void): Promise<AlongOutcome>
   stop(): void
+  /** Waits a little, from the latest call on, before it looks further. */
+  giveWay(): void
 }

@@ -135,6 +135,11 @@ export function stopLookingAlong(): void {
   void running?.stop()
 }
 
+/** Looking along gives way for a moment to somebody who goes to another place. */
+export function giveWay(): void {
+  void running?.giveWay()
+}
+
 function forgetPictures(): void {
   for (const { url } of along.getState().shown?.moments ?? []) if (url) letGoOfUrl(url)
 }

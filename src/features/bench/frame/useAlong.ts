@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useRef, useSyncExternalStore } from 'react'
 import { useStore } from 'zustand'
 import { useBenchContext, useParts, useTimeMap, useView } from '../benchContext'
-import { along, followedIn, lookAlong, planAlong, stopLookingAlong, type Along } from './along'
+import { along, followedIn, giveWay, lookAlong, planAlong, stopLookingAlong, type Along } from './along'
 
 /** Looking along begins when nothing has changed for this long, and nothing plays: it takes a decoder and a core for itself. */
 const CALM_MS = 6000
@@ -32,6 +32,7 @@ export function useAlong(): Along | null {
   useEffect(() => {
     if (playing) stopLookingAlong()
   }, [playing])
+  useEffect(() => player.onPosition(giveWay), [player])
   useEffect(() => stopLookingAlong, [])
   return shown?.key === key ? shown : null
 }
