@@ -61,6 +61,7 @@ export async function createHighlight(recording: Recording, wanted: NewHighlight
     words: wordsLike(previous, recording.id),
     marks: [],
     output: previous?.highlight.output ?? USUAL_OUTPUT,
+    limitDb: null,
     accepted: [],
     brandId: previous?.highlight.brandId ?? null,
   }

@@ -9,7 +9,7 @@ import type { TitleCard, Words } from '../model/words'
 import type { Micros } from '../time/micros'
 import { type TimeMap } from '../time/timeMap'
 import { cuesAt, outputCues, type OutputCue } from '../words/outputCues'
-import { isLight } from '../words/isLight'
+import { isLight } from '../words/contrast'
 import type { TextStep } from './composition'
 import { isOnAt } from './whenOn'
 

@@ -1,6 +1,10 @@
 import type { Rect } from '../geometry/rect'
-import type { CueId, PanelId, PassageId, TitleId } from '../model/ids'
+import type { Backdrop } from '../model/backdrop'
+import type { CueId, InsetId, LayoutId, PanelId, PassageId, RegionId, SetupId, TitleId } from '../model/ids'
+import type { Anchor } from '../model/inset'
+import type { Arrangement } from '../model/layout'
 import type { Correction } from '../model/passage'
+import type { TextStyle } from '../model/textStyle'
 import type { FrameRate } from '../time/frameRate'
 import type { Micros } from '../time/micros'
 
@@ -15,12 +19,20 @@ export type Fault =
   | { kind: 'shown-twice'; role: string; within: string; share: number }
   /** Share of a region's focus that its crop leaves out. */
   | { kind: 'focus-cut'; role: string; share: number }
+  /** Share of the moments that were looked at in which somebody is not inside the region. */
+  | { kind: 'leaves-region'; role: string; share: number }
+  /** Recorded pixels of border or black along the widest of a crop's edges. */
+  | { kind: 'sliver'; role: string; px: number }
+  /** Canvas pixels with neither panel, words' area nor a backdrop that somebody chose, and their share of it. */
+  | { kind: 'uncovered'; px: number; share: number }
   /** Share of a panel's focus that lies under an inset. */
   | { kind: 'hidden'; role: string; share: number }
   /** Share of something that matters that lies under what an outlet lays over the picture. */
   | { kind: 'under-controls'; what: string; zone: string; share: number }
   | { kind: 'too-long'; overMicros: Micros }
   | { kind: 'too-big'; overBytes: number }
+  /** Frames that a join needs from beyond a cut and that its recording does not have. */
+  | { kind: 'handles-short'; side: 'before' | 'after'; frames: number }
   /** Integrated, LUFS. */
   | { kind: 'loudness'; lufs: number; targetLufs: number }
   /** True peak, dBTP. */
@@ -28,17 +40,39 @@ export type Fault =
   | { kind: 'rate-mismatch'; recorded: FrameRate; output: FrameRate }
   /** Characters a second. */
   | { kind: 'hard-to-read'; cueId: CueId; text: string; perSecond: number }
-  /** Share of the size asked for that words were set down to. */
+  /** Characters in the longest line. */
+  | { kind: 'long-line'; cueId: CueId; text: string; characters: number }
+  /** Luminance of letters against what is right behind them (WCAG 2.2), 1..21. */
+  | { kind: 'low-contrast'; what: 'title' | 'captions'; ratio: number }
+  /** Share of the size asked for that words were set down to, and px by which they would stick out of their area at {@link LEAST_SIZE} of it. */
   | { kind: 'does-not-fit'; what: 'title' | 'caption'; text: string; share: number }
+  | { kind: 'source-missing'; fileName: string }
 
 /** What would put a finding right, in one action. */
 export type Remedy =
   | { kind: 'move-crop'; passageId: PassageId; correction: Correction }
+  | { kind: 'tighten-region' | 'grow-region'; setupId: SetupId; regionId: RegionId; bounds: Rect }
+  | { kind: 'move-inset'; layoutId: LayoutId; shapeId: string; arrangement: Arrangement; insetId: InsetId; anchor: Anchor }
+  /** A band made lower, so that less is asked of its pixels. */
+  | { kind: 'lower-band'; layoutId: LayoutId; shapeId: string; arrangement: Arrangement }
+  /** The other way round from top to bottom. */
+  | { kind: 'swap-bands'; layoutId: LayoutId; shapeId: string; arrangement: Arrangement }
+  | { kind: 'backdrop'; layoutId: LayoutId; backdrop: Backdrop }
+  | { kind: 'slip'; passageId: PassageId; byMicros: Micros }
+  | { kind: 'shorten-join'; passageId: PassageId; toMicros: Micros }
+  | { kind: 'slow-down'; passageId: PassageId; speedPercent: number }
   | { kind: 'own-rate' }
   | { kind: 'smaller-file' }
-  /** Of everything that is heard. */
-  | { kind: 'gain'; db: number }
+  /** A bitrate that keeps files under a size. */
+  | { kind: 'limit-size'; mostBytes: number }
+  /** What comes after an output time is left out. */
+  | { kind: 'end-at'; atMicros: Micros }
+  /** Of everything that is heard; with a limit, peaks are held under it, dBTP. */
+  | { kind: 'gain'; db: number; limitDb: number | null }
   | { kind: 'lengthen-cue'; cueId: CueId; toMicros: Micros }
+  | { kind: 'split-cue'; cueId: CueId; at: number; newId: CueId }
+  /** Of one title, or (null) of captions. */
+  | { kind: 'style'; why: 'fit' | 'contrast' | 'place'; titleId: TitleId | null; change: Partial<TextStyle> }
 
 /** A fault with where and when it is. */
 export interface Finding {
@@ -50,24 +84,37 @@ export interface Finding {
   shapeId: string | null
   passageId: PassageId | null
   panelId: PanelId | null
+  regionId?: RegionId
   titleId?: TitleId
   /** Output time, end-exclusive. */
   fromMicros: Micros
   toMicros: Micros
+  /** Where it is so in parts only: those, in order. */
+  times?: { fromMicros: Micros; toMicros: Micros }[]
   /** Px of the shape. */
   rect: Rect | null
   remedy: Remedy | null
 }
 
+/** A fault with what might put it right, the best first; `core/findings/remedies` chooses. */
+export type Found = Omit<Finding, 'remedy'> & { remedies: Remedy[] }
+
 const RANK: Record<Severity, number> = { stop: 0, warn: 1, note: 2 }
 
+export const isWorse = (a: Severity, than: Severity) => RANK[a] < RANK[than]
+
 /** Worst first; alike ones in the order of time. */
-export function worstFirst(findings: readonly Finding[]): Finding[] {
+export function worstFirst<T extends Pick<Finding, 'severity' | 'fromMicros' | 'key'>>(findings: readonly T[]): T[] {
   return [...findings].sort((a, b) => RANK[a.severity] - RANK[b.severity] || a.fromMicros - b.fromMicros || a.key.localeCompare(b.key))
 }
 
 /** What a fault comes to, for telling whether it is still the one that was accepted: its number to two digits. */
-export function causeOf({ key, fault }: Finding): string {
+export function causeOf({ key, fault }: Pick<Finding, 'key' | 'fault'>): string {
   const numbers = Object.values(fault).flatMap((v) => (typeof v === 'number' ? [v.toPrecision(2)] : []))
   return `${key} ${numbers.join(' ')}`.slice(0, 200)
+}
+
+/** Whether a remedy may be taken along with others unasked: it leaves nothing out and turns nothing round. */
+export function isSafe({ kind }: Remedy): boolean {
+  return kind !== 'end-at' && kind !== 'swap-bands' && kind !== 'slow-down'
 }

@@ -4,7 +4,7 @@ import { SEED, seeded } from '../../../tests/support/seeded'
 import { placePanels } from '../compose/placePanels'
 import { contains, intersection } from '../geometry/rect'
 import type { Edit } from '../model/edit'
-import type { CueId, InsetId, OutletId, PanelId, RecordingId, TitleId } from '../model/ids'
+import type { CueId, InsetId, OutletId, PanelId, PassageId, RecordingId, TitleId } from '../model/ids'
 import type { Layout } from '../model/layout'
 import { startingOutlets } from '../model/outlet'
 import { newPanel } from '../model/panel'
@@ -14,13 +14,20 @@ import { PLAIN_TEXT } from '../model/textStyle'
 import type { Setup } from '../model/setup'
 import type { Measure } from '../words/setText'
 import { clearOf } from './clearOf'
-import { causeOf, worstFirst, type Finding } from './finding'
-import { findingsOf } from './findings'
+import { causeOf, isSafe, worstFirst, type Finding } from './finding'
+import { applyRemedy } from './applyRemedy'
+import { findingsOf, NOTHING_KNOWN, type Known } from './findings'
 
 const outlet = startingOutlets('2026-11-25T10:00:00.000Z').find((o) => o.id === ('outlet-tall-feed' as OutletId)) ?? null
 /** Letters half as wide as they are high. */
 const measure: Measure = (text, { size }) => text.length * size * 0.5
-const found = (edit: Edit, known: Partial<Parameters<typeof findingsOf>[1]> = {}) => findingsOf(edit, { outlet: null, measure: null, loudness: null, ...known })
+const found = (edit: Edit, known: Partial<Known> = {}) => findingsOf(edit, { ...NOTHING_KNOWN, ...known })
+
+/** Does what a finding's remedy says; throws when it has none. */
+function cure(edit: Edit, finding: Finding | undefined): void {
+  if (!finding?.remedy) throw new Error('no remedy')
+  applyRemedy(edit, finding.remedy)
+}
 const of = (findings: readonly Finding[], kind: Finding['fault']['kind']) => findings.filter((f) => f.fault.kind === kind)
 
 /** The sample edit with nothing wrong: game and face apart, as large as recorded. */
@@ -83,6 +90,109 @@ describe('pictures', () => {
     expect(hidden).toMatchObject({ severity: 'warn', panelId: 'low', fault: { role: 'game' } })
   })
 
+  it('a focus that is cut off is held by the least move of the crop, zoomed out where it must be', () => {
+    const edit = clean()
+    const setup = edit.setups[0] as Setup
+    setup.regions = setup.regions.map((r) => (r.role === 'game' ? { ...r, focus: { x: 0.05, y: 0.3, width: 0.2, height: 0.4 } } : r))
+    const passage = edit.highlight.passages[0] as Passage
+    passage.corrections = [{ panelId: 'low' as PanelId, dx: 0.3, dy: 0, zoom: 1.5, shapeId: null }]
+    const [cut] = of(found(edit), 'focus-cut')
+    expect(cut?.fault).toMatchObject({ kind: 'focus-cut', role: 'game' })
+    const crop = placed(edit, 'low')
+    const focus = { x: 0.05 * 1920, y: 0.3 * 1080, width: 0.2 * 1920, height: 0.4 * 1080 }
+    const shared = intersection(crop, focus)
+    expect((cut?.fault as { share: number }).share).toBeCloseTo(1 - (shared ? (shared.width * shared.height) / (focus.width * focus.height) : 0), 6)
+    cure(edit, cut)
+    expect(of(found(edit), 'focus-cut')).toEqual([])
+    expect(contains(placed(edit, 'low'), focus, 0.5)).toBe(true)
+  })
+
+  it('an inset over what matters is hung elsewhere', () => {
+    const edit = clean()
+    const setup = edit.setups[0] as Setup
+    setup.regions = [...setup.regions.map((r) => (r.role === 'game' ? { ...r, focus: { x: 0.02, y: 0.75, width: 0.2, height: 0.2 } } : r)), { ...(setup.regions[0] as Setup['regions'][number]), id: 'hud' as never, role: 'hud' }]
+    const layout = edit.layouts[0] as Layout
+    layout.arrangement = { ...layout.arrangement, insets: [{ id: 'i' as InsetId, anchor: 'sw', dx: 0.02, dy: -0.02, width: 0.4, proportion: 1.5, panel: newPanel('over' as PanelId, 'hud') }] }
+    const [hidden] = of(found(edit), 'hidden')
+    expect(hidden?.remedy).toMatchObject({ kind: 'move-inset', insetId: 'i' })
+    cure(edit, hidden)
+    expect(of(found(edit), 'hidden')).toEqual([])
+  })
+
+  it('a band that asks too much of its pixels becomes lower; nothing worse comes of it', () => {
+    const edit = clean()
+    const setup = edit.setups[0] as Setup
+    setup.regions = setup.regions.map((r) => (r.role === 'face' ? { ...r, bounds: { x: 0.6, y: 0, width: 300 / 1920, height: 140 / 1080 } } : r))
+    const layout = edit.layouts[0] as Layout
+    layout.arrangement = { ...layout.arrangement, tree: { kind: 'stack', axis: 'column', gap: 0, children: [{ extent: { kind: 'weight', weight: 40 }, node: newPanel('top' as PanelId, 'face') }, { extent: { kind: 'weight', weight: 56 }, node: newPanel('low' as PanelId, 'game') }] } }
+    const before = found(edit)
+    const [soft] = of(before, 'blown-up')
+    expect(soft).toMatchObject({ severity: 'warn', panelId: 'top', remedy: { kind: 'lower-band' } })
+    cure(edit, soft)
+    expect(of(found(edit), 'blown-up').filter((f) => f.severity === 'warn')).toEqual([])
+  })
+
+  it('crops that move are looked at along their way: the moment when it is worst', () => {
+    const edit = clean()
+    const setup = edit.setups[0] as Setup
+    setup.regions = setup.regions.map((r) => (r.role === 'game' ? { ...r, bounds: { x: 0, y: 0, width: 1, height: 1 } } : { ...r, bounds: { x: 0.7, y: 0.5, width: 0.3, height: 0.5 } }))
+    const passage = edit.highlight.passages[0] as Passage
+    passage.cropPaths = [{ regionId: setup.regions.find((r) => r.role === 'game')?.id as never, keys: [{ micros: 12_000_000, x: 0.2, y: 0.5, jump: false }, { micros: 16_000_000, x: 0.85, y: 0.5, jump: false }, { micros: 20_000_000, x: 0.2, y: 0.5, jump: false }] }]
+    expect(of(found(edit), 'shown-twice')).toMatchObject([{ panelId: 'low', fromMicros: 4_000_000 }])
+    passage.cropPaths = [{ regionId: setup.regions.find((r) => r.role === 'game')?.id as never, keys: [{ micros: 12_000_000, x: 0.2, y: 0.5, jump: false }] }]
+    expect(of(found(edit), 'shown-twice')).toEqual([])
+  })
+
+  it('border along a crop’s edge, in recorded pixels; tightened, it is gone', () => {
+    const edit = clean()
+    const face = (edit.setups[0] as Setup).regions.find((r) => r.role === 'face') as Setup['regions'][number]
+    face.bounds = { x: 1152 / 1920, y: 0, width: 540 / 1920, height: 304 / 1080 }
+    const edges = new Map([[face.id as string, { x: 1158 / 1920, y: 6 / 1080, width: 528 / 1920, height: 292 / 1080 }]])
+    const [sliver, ...others] = of(found(edit, { edges }), 'sliver')
+    expect(others).toEqual([])
+    expect(sliver).toMatchObject({ severity: 'warn', panelId: 'top', fault: { px: 6 }, remedy: { kind: 'tighten-region' } })
+    cure(edit, sliver)
+    expect(of(found(edit, { edges }), 'sliver')).toEqual([])
+    expect(contains({ x: 1158, y: 6, width: 528, height: 292 }, placed(edit, 'top'), 0.5)).toBe(true)
+  })
+
+  it('somebody who leaves a region: the share of the time, when, and bounds that hold them', () => {
+    const edit = clean()
+    const face = (edit.setups[0] as Setup).regions.find((r) => r.role === 'face') as Setup['regions'][number]
+    const outside = [{ fromMicros: 3_000_000, toMicros: 4_500_000 }, { fromMicros: 8_000_000, toMicros: 9_500_000 }]
+    const presence = new Map([[face.id as string, { outside, holding: { x: 0.58, y: 0, width: 0.42, height: 0.45 } }]])
+    const [leaves, ...others] = of(found(edit, { presence }), 'leaves-region')
+    expect(others).toEqual([])
+    expect(leaves).toMatchObject({ severity: 'warn', shapeId: null, fault: { role: 'face', share: 0.3 }, fromMicros: 3_000_000, toMicros: 9_500_000, times: outside })
+    expect(of(found(edit, { presence: new Map([[face.id as string, { outside: [], holding: null }]]) }), 'leaves-region')).toEqual([])
+  })
+
+  it('canvas that nothing covers, in pixels; a backdrop covers it', () => {
+    const edit = clean()
+    const layout = edit.layouts[0] as Layout
+    const { tree } = layout.arrangement
+    layout.arrangement = { ...layout.arrangement, tree: { kind: 'stack', axis: 'column', gap: 0, children: [{ extent: { kind: 'fixed', fraction: 0.75 }, node: tree }, { extent: { kind: 'weight', weight: 1 }, node: { kind: 'space' } }] } }
+    const [bare] = of(found(edit), 'uncovered')
+    expect(bare).toMatchObject({ severity: 'warn', fault: { px: 540 * 240, share: 0.25 }, remedy: { kind: 'backdrop' } })
+    cure(edit, bare)
+    expect(of(found(edit), 'uncovered')).toEqual([])
+  })
+
+  it('a join whose recording ends too soon, with the frames that are missing; slipping gives them', () => {
+    const edit = clean()
+    const [first] = edit.highlight.passages as [Passage]
+    edit.highlight.passages = [{ ...first, inMicros: 50_000_000, outMicros: 59_900_000, join: { kind: 'dissolve', lengthMicros: 1_000_000, easing: 'even' } }, { ...first, id: 'q' as PassageId }]
+    const [short] = of(found(edit), 'handles-short')
+    expect(short).toMatchObject({ severity: 'warn', passageId: first.id, fault: { side: 'after', frames: 24 }, remedy: { kind: 'slip', byMicros: -400_000 } })
+    cure(edit, short)
+    expect(of(found(edit), 'handles-short')).toEqual([])
+  })
+
+  it('a file that is not there is a stop, by its name and where it is used', () => {
+    const edit = clean()
+    expect(of(found(edit, { missing: new Set(['r']) }), 'source-missing')).toMatchObject([{ severity: 'stop', fault: { fileName: 'ridge.mp4' }, fromMicros: 0, toMicros: 10_000_000 }])
+  })
+
   function placed(edit: Edit, id: string) {
     const panel = placePanels(edit, edit.highlight.shapes[0] as never, edit.highlight.passages[0] as Passage).find((p) => p.panel.id === id)
     if (!panel?.picture) throw new Error('no picture')
@@ -107,12 +217,31 @@ describe('where it is headed', () => {
     expect(of(found(edit, { outlet }), 'too-long')).toMatchObject([{ severity: 'stop', fault: { overMicros: 15_000_000 }, fromMicros: 60_000_000 }])
     const small = outlet && { ...outlet, largestBytes: 60_000_000 }
     const [tooBig] = of(found(edit, { outlet: small }), 'too-big')
-    expect(tooBig).toMatchObject({ severity: 'stop', remedy: null })
+    expect(tooBig).toMatchObject({ severity: 'stop', remedy: { kind: 'limit-size', mostBytes: 60_000_000 } })
+    cure(edit, tooBig)
+    expect(of(found(edit, { outlet: small }), 'too-big')).toEqual([])
+    edit.highlight.output = { ...edit.highlight.output, mostBytes: null }
+    const tiny = outlet && { ...outlet, largestBytes: 1_000_000 }
+    expect(of(found(edit, { outlet: tiny }), 'too-big')[0]?.remedy).toBeNull()
     const fits = outlet && { ...outlet, largestBytes: 90_000_000 }
     expect(of(found(edit, { outlet: fits }), 'too-big')[0]?.remedy).toEqual({ kind: 'smaller-file' })
     edit.highlight.output = { ...edit.highlight.output, quality: 'small' }
     expect(of(found(edit, { outlet: fits }), 'too-big')).toEqual([])
     expect(of(found(edit), 'too-long')).toEqual([])
+  })
+
+  it('what is too long is to end at the last pause before the limit', () => {
+    const edit = clean()
+    edit.highlight.shapes = tall
+    edit.highlight.passages = [{ ...(edit.highlight.passages[0] as Passage), inMicros: 0, outMicros: 60_000_000 }, { ...(edit.highlight.passages[0] as Passage), id: 'q' as PassageId, inMicros: 0, outMicros: 5_000_000 }]
+    const speech = new Map([['r' as RecordingId, [{ fromMicros: 40_000_000, toMicros: 52_000_000 }, { fromMicros: 57_000_000, toMicros: 60_000_000 }]]])
+    const short = outlet && { ...outlet, longestMicros: 58_000_000 }
+    const [long] = of(found(edit, { outlet: short, speech }), 'too-long')
+    expect(long).toMatchObject({ fault: { overMicros: 7_000_000 }, remedy: { kind: 'end-at', atMicros: 56_940_000 } })
+    expect(long?.remedy && isSafe(long.remedy), 'what leaves something out is asked for').toBe(false)
+    cure(edit, long)
+    expect(edit.highlight.passages.map((p) => p.outMicros)).toEqual([56_940_000])
+    expect(of(found(edit, { outlet: short, speech }), 'too-long')).toEqual([])
   })
 
   it('words under an outlet’s own things; a title in the free part raises nothing', () => {
@@ -144,17 +273,18 @@ describe('sound', () => {
   it('too quiet and too loud, with how much; gain leads to the target as far as peaks allow', () => {
     const edit = clean()
     expect(found(edit, { loudness: loud(-14.4, -2) })).toEqual([])
-    expect(found(edit, { loudness: loud(-23, -12) })).toMatchObject([{ severity: 'warn', fault: { kind: 'loudness', lufs: -23 }, remedy: { kind: 'gain', db: 9 } }])
-    expect(gain(edit, -23, -6)).toEqual({ kind: 'gain', db: 5 })
-    expect(gain(edit, -23, -1)).toBeNull()
-    expect(gain(edit, -9, -0.5)).toEqual({ kind: 'gain', db: -5 })
+    expect(found(edit, { loudness: loud(-23, -12) })).toMatchObject([{ severity: 'warn', fault: { kind: 'loudness', lufs: -23 }, remedy: { kind: 'gain', db: 9, limitDb: null } }])
+    // Where peaks forbid it, they are held under what is allowed; not by more than can be borne.
+    expect(gain(edit, -23, -6)).toEqual({ kind: 'gain', db: 9, limitDb: -1 })
+    expect(gain(edit, -34, -1)).toEqual({ kind: 'gain', db: 9, limitDb: -1 })
+    expect(gain(edit, -9, -0.5)).toEqual({ kind: 'gain', db: -5, limitDb: null })
     edit.highlight.passages = edit.highlight.passages.map((p) => ({ ...p, sound: { ...p.sound, gainDb: 22 } }))
     expect(gain(edit, -23, -12)).toBeNull()
   })
 
   it('peaks that would be clipped, and silence, which is nobody’s mistake', () => {
     const edit = clean()
-    expect(found(edit, { loudness: loud(-14, 0.6) })).toMatchObject([{ severity: 'warn', fault: { kind: 'peak', peakDb: 0.6 }, remedy: { kind: 'gain', db: -1.6 } }])
+    expect(found(edit, { loudness: loud(-14, 0.6) })).toMatchObject([{ severity: 'warn', fault: { kind: 'peak', peakDb: 0.6 }, remedy: { kind: 'gain', db: 0, limitDb: -1 } }])
     expect(found(edit, { loudness: loud(-120, -120) })).toEqual([])
   })
 })
@@ -189,7 +319,37 @@ describe('words', () => {
     edit.highlight.words = { ...edit.highlight.words, titles: [{ ...title, text: 'Gate' }] }
     expect(of(found(edit, { measure }), 'does-not-fit')).toEqual([])
     edit.highlight.words = { ...edit.highlight.words, titles: [{ ...title, text: 'The last gate before the ridge, and no lift anywhere at all' }] }
-    expect(of(found(edit, { measure }), 'does-not-fit')).toMatchObject([{ shapeId: 'own', fault: { what: 'title' } }])
+    const [tooLong] = of(found(edit, { measure }), 'does-not-fit')
+    expect(tooLong).toMatchObject({ shapeId: 'own', fault: { what: 'title' } })
+    cure(edit, tooLong)
+    expect(of(found(edit, { measure }), 'does-not-fit')).toEqual([])
+  })
+
+  it('a caption in one long line is split in two', () => {
+    const edit = clean()
+    edit.highlight.shapes = [{ id: 'wide', width: 1920, height: 1080 }]
+    const style = { ...PLAIN_TEXT, size: 0.03, lines: 1 }
+    edit.highlight.words = { ...edit.highlight.words, captions: { ...edit.highlight.words.captions, style }, cues: [cue('a', 'We go along the ridge as far as we can, and then over to the field.', 13, 21)] }
+    const [long] = of(found(edit, { measure }), 'long-line')
+    expect(long).toMatchObject({ severity: 'warn', fault: { characters: 67 }, remedy: { kind: 'split-cue', cueId: 'a' } })
+    cure(edit, long)
+    expect(of(found(edit, { measure }), 'long-line')).toEqual([])
+    expect(edit.highlight.words.cues).toHaveLength(2)
+  })
+
+  it('letters that cannot be told from what is behind them, with the contrast; a block behind them', () => {
+    const edit = clean()
+    const bare = { ...PLAIN_TEXT, shadow: null }
+    edit.highlight.words = { ...edit.highlight.words, titles: [{ id: 't' as TitleId, text: 'Gate', fromMicros: null, toMicros: null, style: bare }] }
+    const [faint] = of(found(edit), 'low-contrast')
+    expect(faint).toMatchObject({ severity: 'warn', fault: { what: 'title', ratio: 1 }, remedy: { kind: 'style', why: 'contrast', titleId: 't' } })
+    cure(edit, faint)
+    expect(of(found(edit), 'low-contrast')).toEqual([])
+    edit.highlight.words = { ...edit.highlight.words, titles: edit.highlight.words.titles.map((t) => ({ ...t, style: { ...bare, colour: '#777777', block: { behind: 'line', colour: '#555555', opacity: 1, radius: 0 } } })) }
+    const grey = of(found(edit), 'low-contrast')[0]?.fault as { ratio: number }
+    expect(grey.ratio).toBeCloseTo(1.66, 2)
+    edit.highlight.words = { ...edit.highlight.words, titles: edit.highlight.words.titles.map((t) => ({ ...t, style: { ...bare, outline: { colour: '#000000', width: 0.1 } } })) }
+    expect(of(found(edit), 'low-contrast')).toEqual([])
   })
 })
 

@@ -1,47 +1,70 @@
 import type { Edit } from '../model/edit'
 import type { Outlet } from '../model/outlet'
 import { recordedRate } from '../output/renderSettings'
+import type { SpeechOf } from '../sound/ducking'
+import type { Loudness } from '../sound/loudness'
 import { framesPerSecond } from '../time/frameRate'
 import { timeMapOf, type TimeMap } from '../time/timeMap'
 import type { Measure } from '../words/setText'
-import { worstFirst, type Finding } from './finding'
+import { worstFirst, type Finding, type Found } from './finding'
+import { bareFindings, handleFindings, missingFindings } from './layoutFindings'
 import { controlFindings, limitFindings } from './outletFindings'
 import { pictureFindings } from './pictureFindings'
-import type { Loudness } from '../sound/loudness'
+import { presenceFindings, sliverFindings, type Seen } from './regionFindings'
+import { withRemedies, type Scope } from './remedies'
 import { soundFindings } from './soundFindings'
-import { fitFindings, readingFindings } from './wordFindings'
+import { contrastFindings, fitFindings, readingFindings } from './wordFindings'
 
 /** What is known besides the edit. */
-export interface Known {
+export interface Known extends Seen {
   /** Where the files are headed; without it nothing is said about limits and controls. */
   outlet: Outlet | null
   /** How loud it is, once it has been listened to. */
   loudness: Loudness | null
+  /** Where somebody is heard speaking, for where it could end. */
+  speech: SpeechOf
+  /** Files that are not there, by id. */
+  missing: ReadonlySet<string>
   /** Widths of text, when its fonts are there. */
   measure: Measure | null
 }
 
-/** Everything that people find out after they have posted, worst first. Pure; whoever calls keeps what it gives until the edit changes. */
-export function findingsOf(edit: Edit, { outlet, measure, loudness }: Known): Finding[] {
+export const NOTHING_KNOWN: Known = { outlet: null, loudness: null, speech: new Map(), missing: new Set(), measure: null, edges: new Map(), presence: new Map() }
+
+/** Everything that people find out after they have posted, worst first, each with the remedy that is seen to work. Pure; whoever calls keeps what it gives until the edit changes. */
+export function findingsOf(edit: Edit, known: Known): Finding[] {
   const map = timeMapOf(edit.highlight)
   const { shapes } = edit.highlight
+  const looked = [...seenFindings(edit, known, WHOLE), ...rateFindings(edit, map), ...shapes.flatMap((shape) => limitFindings(edit, shape, map, known)), ...(known.loudness ? soundFindings(edit, map, known.loudness, known.outlet) : []), ...missingFindings(edit, map, known.missing)]
+  const sizeOf = ({ passageId, shapeId }: Scope) => (passageId === null ? map.passages.length : 1) * (shapeId === null ? shapes.length : 1)
+  return worstFirst(withRemedies(edit, worstFirst(looked), (changed, scope) => seenFindings(changed, known, scope), sizeOf))
+}
+
+const WHOLE: Scope = { passageId: null, layoutId: null, shapeId: null }
+
+/** What can be seen from the edit as it stands, in a part of it. */
+function seenFindings(edit: Edit, known: Known, { passageId, layoutId, shapeId }: Scope): Found[] {
+  const map = timeMapOf(edit.highlight)
+  const shapes = edit.highlight.shapes.filter((s) => shapeId === null || s.id === shapeId)
+  const passages = map.passages.filter(({ passage }) => (passageId === null || passage.id === passageId) && (layoutId === null || passage.layoutId === layoutId))
+  const { outlet, measure } = known
   const perShape = shapes.flatMap((shape) => [
-    ...map.passages.flatMap((placed) => [...pictureFindings(edit, shape, placed), ...(outlet ? controlFindings(edit, shape, placed, outlet) : [])]),
-    ...(outlet ? limitFindings(edit, shape, map, outlet) : []),
+    ...passages.flatMap((placed) => [...pictureFindings(edit, shape, placed), ...sliverFindings(edit, shape, placed, known), ...bareFindings(edit, shape, placed), ...(outlet ? controlFindings(edit, shape, placed, outlet, measure) : [])]),
     ...(measure ? fitFindings(edit, map, shape, measure) : []),
   ])
-  return worstFirst([...perShape, ...rateFindings(edit, map), ...readingFindings(edit, map), ...(loudness ? soundFindings(edit, map, loudness) : [])])
+  return [...perShape, ...passages.flatMap((placed) => presenceFindings(edit, placed, known)), ...handleFindings(edit, map), ...readingFindings(edit, map), ...contrastFindings(edit, map)]
 }
 
 /** Recordings whose frames do not fall onto the output's: some are shown longer than others. */
-function rateFindings({ highlight, recordings }: Edit, map: TimeMap): Finding[] {
+function rateFindings({ highlight, recordings }: Edit, map: TimeMap): Found[] {
   const first = recordings.find((r) => r.id === highlight.passages[0]?.recordingId)
   const output = highlight.output.frameRate ?? (first && recordedRate(first))
   if (!output) return []
-  return map.passages.flatMap(({ passage, startMicros, endMicros }): Finding[] => {
+  return map.passages.flatMap(({ passage, startMicros, endMicros }): Found[] => {
     const recorded = recordings.find((r) => r.id === passage.recordingId)?.video.frameRate
     if (!recorded || isWholeMultiple(framesPerSecond(recorded), framesPerSecond(output))) return []
-    return [{ key: `rate-mismatch ${passage.id}`, severity: 'note', fault: { kind: 'rate-mismatch', recorded, output }, shapeId: null, passageId: passage.id, panelId: null, fromMicros: startMicros, toMicros: endMicros, rect: null, remedy: highlight.output.frameRate !== null && first && isWholeMultiple(framesPerSecond(recorded), framesPerSecond(recordedRate(first))) ? { kind: 'own-rate' } : null }]
+    const own = highlight.output.frameRate !== null && first && isWholeMultiple(framesPerSecond(recorded), framesPerSecond(recordedRate(first)))
+    return [{ key: `rate-mismatch ${passage.id}`, severity: 'note', fault: { kind: 'rate-mismatch', recorded, output }, shapeId: null, passageId: passage.id, panelId: null, fromMicros: startMicros, toMicros: endMicros, rect: null, remedies: own ? [{ kind: 'own-rate' }] : [] }]
   })
 }
 

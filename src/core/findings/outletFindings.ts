@@ -1,15 +1,20 @@
 import { placePanels } from '../compose/placePanels'
-import { titlesAt } from '../compose/wordSteps'
+import { styleIn, titlesAt } from '../compose/wordSteps'
 import { areaOf, intersection, scaleRect, type Rect } from '../geometry/rect'
 import { arrangementFor } from '../layout/arrangementFor'
 import { wordArea } from '../layout/wordAreas'
 import { layoutOf, type Edit } from '../model/edit'
+import type { TitleId } from '../model/ids'
 import type { Outlet } from '../model/outlet'
 import type { Shape } from '../model/shape'
-import { AUDIO_BITRATE, settingsFor } from '../output/renderSettings'
-import { MICROS_PER_SECOND } from '../time/micros'
+import type { TextStyle } from '../model/textStyle'
+import { AUDIO_BITRATE, bitrateFor, settingsFor } from '../output/renderSettings'
+import { speechInOutput, type SpeechOf } from '../sound/ducking'
+import { MICROS_PER_SECOND, toSeconds, type Micros } from '../time/micros'
 import type { PlacedPassage, TimeMap } from '../time/timeMap'
-import type { Finding } from './finding'
+import { setText, type Measure } from '../words/setText'
+import { swappedBands } from './arrangements'
+import type { Found, Remedy } from './finding'
 
 /** Less under a feed's own things is not in anybody's way. */
 const LEAST_UNDER = 0.05
@@ -19,26 +24,51 @@ const WITH_SOMEBODY: ReadonlySet<string> = new Set(['face', 'speaker', 'guest'])
 
 const isFor = (outlet: Outlet, { width, height }: Shape) => Math.abs(outlet.shape.width / outlet.shape.height - width / height) < 0.01
 
-/** What is wrong with a passage in a shape by what an outlet lays over it: faces, titles and captions under its own things. */
-export function controlFindings(edit: Edit, shape: Shape, placed: PlacedPassage, outlet: Outlet): Finding[] {
+/** What is wrong with a passage in a shape by what an outlet lays over it: faces, titles and captions under its own things. Words lie where `measure` says, else all over their area. */
+export function controlFindings(edit: Edit, shape: Shape, placed: PlacedPassage, outlet: Outlet, measure: Measure | null): Found[] {
   if (!isFor(outlet, shape)) return []
   const { passage, startMicros, endMicros } = placed
   const zones = outlet.zones.map((z) => ({ name: z.name, rect: scaleRect(z.rect, shape.width, shape.height) }))
-  const { words } = edit.highlight
-  const arrangement = arrangementFor(layoutOf(edit, passage.layoutId), shape)
-  const things: { what: string; rect: Rect }[] = [
-    ...placePanels(edit, shape, passage).flatMap(({ panel, rect, picture }) => (picture && WITH_SOMEBODY.has(panel.role) ? [{ what: panel.role, rect: middleOf(rect) }] : [])),
-    ...(titlesAt(words, startMicros, Number.MAX_SAFE_INTEGER).length > 0 ? [{ what: 'title', rect: wordArea('titleArea', arrangement, shape) }] : []),
-    ...(words.captions.shown && words.cues.some((c) => c.recordingId === passage.recordingId && c.text.trim() !== '') ? [{ what: 'captions', rect: wordArea('captionArea', arrangement, shape) }] : []),
-  ]
-  return things.flatMap(({ what, rect }) =>
-    zones.flatMap((zone): Finding[] => {
+  return thingsIn(edit, shape, placed, measure).flatMap(({ what, rect, remedies }) =>
+    zones.flatMap((zone): Found[] => {
       const shared = intersection(rect, zone.rect)
       const share = shared ? areaOf(shared) / areaOf(rect) : 0
       if (share < LEAST_UNDER) return []
-      return [{ key: `under-controls ${shape.id} ${passage.id} ${what} ${zone.name}`, severity: share > MUCH_UNDER ? 'warn' : 'note', fault: { kind: 'under-controls', what, zone: zone.name, share }, shapeId: shape.id, passageId: passage.id, panelId: null, fromMicros: startMicros, toMicros: endMicros, rect: shared, remedy: null }]
+      return [{ key: `under-controls ${shape.id} ${passage.id} ${what} ${zone.name}`, severity: share > MUCH_UNDER ? 'warn' : 'note', fault: { kind: 'under-controls', what, zone: zone.name, share }, shapeId: shape.id, passageId: passage.id, panelId: null, fromMicros: startMicros, toMicros: endMicros, rect: shared, remedies }]
     }),
   )
+}
+
+interface Thing {
+  what: string
+  rect: Rect
+  remedies: Remedy[]
+}
+
+/** What matters in a shape while a passage is on, and what could be done about each. */
+function thingsIn(edit: Edit, shape: Shape, { passage, startMicros, index }: PlacedPassage, measure: Measure | null): Thing[] {
+  const { words } = edit.highlight
+  const arrangement = arrangementFor(layoutOf(edit, passage.layoutId), shape)
+  const side = Math.min(shape.width, shape.height)
+  const written = (what: string, text: string, style: TextStyle, area: Rect, titleId: TitleId | null): Thing => ({
+    what,
+    rect: (measure && setText(text, styleIn(style, area, shape), area, side, measure)?.extent) ?? area,
+    remedies: (['top', 'middle', 'bottom'] as const).filter((place) => place !== style.place).map((place): Remedy => ({ kind: 'style', why: 'place', titleId, change: { place } })),
+  })
+  const [title] = titlesAt(words, startMicros, Number.MAX_SAFE_INTEGER)
+  // The longest line takes up most.
+  const longest = words.captions.shown ? wordsIn(edit, index).sort((a, b) => b.length - a.length)[0] : undefined
+  return [
+    ...placePanels(edit, shape, passage).flatMap(({ panel, rect, picture }): Thing[] => (picture && WITH_SOMEBODY.has(panel.role) ? [{ what: panel.role, rect: middleOf(rect), remedies: swappedBands(edit, shape, passage.layoutId) }] : [])),
+    ...(title ? [written('title', title.text, title.style, wordArea('titleArea', arrangement, shape), title.id)] : []),
+    ...(longest !== undefined ? [written('captions', longest, words.captions.style, wordArea('captionArea', arrangement, shape), null)] : []),
+  ]
+}
+
+/** The captions of a passage that say anything. */
+function wordsIn({ highlight: { words, passages } }: Edit, index: number): string[] {
+  const passage = passages[index]
+  return words.cues.flatMap((c) => (passage && c.recordingId === passage.recordingId && c.toMicros > passage.inMicros && c.fromMicros < passage.outMicros && c.text.trim() !== '' ? [c.text] : []))
 }
 
 /** Where a face is, by and large: the middle of its panel. */
@@ -46,20 +76,36 @@ function middleOf({ x, y, width, height }: Rect): Rect {
   return { x: x + width * 0.2, y: y + height * 0.1, width: width * 0.6, height: height * 0.8 }
 }
 
+/** A picture of a feed's size with less than this is not worth sending. */
+const LEAST_PICTURE_BITRATE = 400_000
+
 /** What is wrong with a highlight by an outlet's limits. */
-export function limitFindings(edit: Edit, shape: Shape, map: TimeMap, outlet: Outlet): Finding[] {
-  if (!isFor(outlet, shape)) return []
+export function limitFindings(edit: Edit, shape: Shape, map: TimeMap, { outlet, speech }: { outlet: Outlet | null; speech: SpeechOf }): Found[] {
+  if (!outlet || !isFor(outlet, shape)) return []
   const [first] = edit.highlight.passages
   const recording = edit.recordings.find((r) => r.id === first?.recordingId)
   const whole = { shapeId: shape.id, passageId: null, panelId: null, rect: null }
-  const findings: Finding[] = []
-  const over = map.lengthMicros - (outlet.longestMicros ?? Infinity)
-  if (over > 0) findings.push({ ...whole, key: `too-long ${shape.id}`, severity: 'stop', fault: { kind: 'too-long', overMicros: over }, fromMicros: map.lengthMicros - over, toMicros: map.lengthMicros, remedy: null })
-  if (recording && outlet.largestBytes !== null) {
+  const findings: Found[] = []
+  const { longestMicros, largestBytes } = outlet
+  if (longestMicros !== null && map.lengthMicros > longestMicros) findings.push({ ...whole, key: `too-long ${shape.id}`, severity: 'stop', fault: { kind: 'too-long', overMicros: map.lengthMicros - longestMicros }, fromMicros: longestMicros, toMicros: map.lengthMicros, remedies: [{ kind: 'end-at', atMicros: lastPause(map, speech, longestMicros) }] })
+  if (recording && largestBytes !== null) {
     const { output } = edit.highlight
-    const bytes = (quality: typeof output.quality) => ((settingsFor({ ...output, quality }, shape, recording).videoBitrate + AUDIO_BITRATE) * map.lengthMicros) / MICROS_PER_SECOND / 8
-    const tooMany = bytes(output.quality) - outlet.largestBytes
-    if (tooMany > 0) findings.push({ ...whole, key: `too-big ${shape.id}`, severity: 'stop', fault: { kind: 'too-big', overBytes: Math.round(tooMany) }, fromMicros: 0, toMicros: map.lengthMicros, remedy: output.quality !== 'small' && bytes('small') <= outlet.largestBytes ? { kind: 'smaller-file' } : null })
+    const seconds = toSeconds(map.lengthMicros)
+    const bytes = (quality: typeof output.quality) => ((settingsFor({ ...output, quality }, shape, recording, seconds).videoBitrate + AUDIO_BITRATE) * seconds) / 8
+    const tooMany = bytes(output.quality) - largestBytes
+    const remedies: Remedy[] = [...(output.quality !== 'small' && bytes('small') <= largestBytes ? [{ kind: 'smaller-file' as const }] : []), ...(bitrateFor(largestBytes, seconds) >= LEAST_PICTURE_BITRATE ? [{ kind: 'limit-size' as const, mostBytes: largestBytes }] : [])]
+    if (tooMany > 0) findings.push({ ...whole, key: `too-big ${shape.id}`, severity: 'stop', fault: { kind: 'too-big', overBytes: Math.round(tooMany) }, fromMicros: 0, toMicros: map.lengthMicros, remedies })
   }
   return findings
+}
+
+/** Nothing is cut off right at a word. */
+const BEFORE_SPEECH = 60_000
+
+/** The last moment up to `limit` (output time) at which nobody is speaking; the limit itself where that would leave less than half. */
+function lastPause(map: TimeMap, speech: SpeechOf, limit: Micros): Micros {
+  const spoken = speechInOutput(map, speech)
+  let at = limit
+  for (const { fromMicros, toMicros } of spoken.toReversed()) if (fromMicros < at && toMicros > at) at = fromMicros - BEFORE_SPEECH
+  return at >= limit / 2 && at >= MICROS_PER_SECOND ? at : limit
 }

@@ -1,13 +1,15 @@
 import { blowUp, panelPicture } from '../compose/panelCrop'
 import { placePanels, type PlacedPanel } from '../compose/placePanels'
 import { toEvenPixels } from '../geometry/evenGrid'
-import { areaOf, intersection, scaleRect, type Rect } from '../geometry/rect'
+import { areaOf, intersection, pushInside, scaleRect, type Rect } from '../geometry/rect'
 import { recordingOf, type Edit } from '../model/edit'
 import { correctionFor, type Correction } from '../model/passage'
 import type { Shape } from '../model/shape'
+import type { Micros } from '../time/micros'
 import type { PlacedPassage } from '../time/timeMap'
+import { movedInsets, lowerBands } from './arrangements'
 import { clearOf } from './clearOf'
-import type { Finding, Severity } from './finding'
+import { isWorse, type Found, type Remedy, type Severity } from './finding'
 
 /** Output pixels per recorded one from which softness can be seen, and from which it is plain. */
 const SOFT = 1.5
@@ -18,39 +20,98 @@ const MUCH_TWICE = 0.25
 const LEAST_CUT = 0.02
 const MUCH_CUT = 0.25
 
+/** Moments of a passage whose crops move at which they are looked at, besides its first. */
+const MOST_MOMENTS = 12
+
 /** Roles whose region is somebody's own picture: shown in another panel as well, it is there twice. */
 const FACES: ReadonlySet<string> = new Set(['face', 'speaker', 'guest'])
 
 const sharedPart = (a: Rect, b: Rect) => (intersection(a, b) ? areaOf(intersection(a, b) as Rect) / areaOf(a) : 0)
 
-/** What is wrong with the pictures of a passage in a shape. */
-export function pictureFindings(edit: Edit, shape: Shape, placed: PlacedPassage): Finding[] {
+/** What is wrong with the pictures of a passage in a shape, at its start; where its crops move, the worst of each along it, at the moment when it is so. */
+export function pictureFindings(edit: Edit, shape: Shape, placed: PlacedPassage): Found[] {
+  const worst = new Map<string, Found>()
+  for (const { recordingMicros, fromMicros } of momentsOf(placed)) {
+    for (const found of findingsAt(edit, shape, placed, recordingMicros)) {
+      const known = worst.get(found.key)
+      if (!known || isWorse(found.severity, known.severity) || (found.severity === known.severity && amountOf(found) > amountOf(known))) worst.set(found.key, { ...found, fromMicros })
+    }
+  }
+  return [...worst.values()]
+}
+
+const amountOf = ({ fault }: Found) => ('share' in fault ? fault.share : 'factor' in fault ? fault.factor : 0)
+
+/** Where crops are looked at: recording time, and when that is on the output clock. */
+function momentsOf({ passage, runs, startMicros }: PlacedPassage): { recordingMicros: Micros; fromMicros: Micros }[] {
+  const first = { recordingMicros: passage.inMicros, fromMicros: startMicros }
+  const keys = [...new Set(passage.cropPaths.flatMap((p) => p.keys.map((k) => k.micros)))].sort((a, b) => a - b)
+  if (keys.length === 0) return [first]
+  const every = Math.max(1, Math.ceil(keys.length / MOST_MOMENTS))
+  const others = keys
+    .filter((_, i) => i % every === 0)
+    .flatMap((micros) => {
+      const run = runs.find((r) => micros >= r.inMicros && micros < r.outMicros)
+      return run ? [{ recordingMicros: micros, fromMicros: Math.round(run.startMicros + ((micros - run.inMicros) * 100) / passage.speedPercent) }] : []
+    })
+  return [first, ...others]
+}
+
+function findingsAt(edit: Edit, shape: Shape, placed: PlacedPassage, recordingMicros: Micros): Found[] {
   const { passage, startMicros, endMicros } = placed
-  const panels = placePanels(edit, shape, passage)
+  const panels = placePanels(edit, shape, passage, recordingMicros)
   return panels.flatMap((panel) => {
     const { picture, region } = panel
     if (!picture || !region) return []
-    const about = (kind: string, severity: Severity): Pick<Finding, 'key' | 'severity' | 'shapeId' | 'passageId' | 'panelId' | 'fromMicros' | 'toMicros' | 'rect' | 'remedy'> => ({ key: `${kind} ${shape.id} ${passage.id} ${panel.panel.id}`, severity, shapeId: shape.id, passageId: passage.id, panelId: panel.panel.id, fromMicros: startMicros, toMicros: endMicros, rect: panel.rect, remedy: null })
+    const about = (kind: string, severity: Severity): Omit<Found, 'fault'> => ({ key: `${kind} ${shape.id} ${passage.id} ${panel.panel.id}`, severity, shapeId: shape.id, passageId: passage.id, panelId: panel.panel.id, regionId: region.id, fromMicros: startMicros, toMicros: endMicros, rect: panel.rect, remedies: [] })
     const { video } = recordingOf(edit, panel.source.recordingId)
     const role = panel.panel.role
-    const findings: Finding[] = []
+    const findings: Found[] = []
     const factor = blowUp(picture)
-    if (factor > SOFT) findings.push({ ...about('blown-up', factor > PLAINLY_SOFT ? 'warn' : 'note'), fault: { kind: 'blown-up', role, factor } })
+    if (factor > SOFT) findings.push({ ...about('blown-up', factor > PLAINLY_SOFT ? 'warn' : 'note'), fault: { kind: 'blown-up', role, factor }, remedies: lowerBands(edit, shape, passage.layoutId, panel.panel.id).map((arrangement): Remedy => ({ kind: 'lower-band', layoutId: passage.layoutId, shapeId: shape.id, arrangement })) })
     const focus = region.focus && scaleRect(region.focus, video.width, video.height)
     const cut = focus && areaOf(focus) > 1 ? 1 - sharedPart(focus, picture.crop) : 0
-    if (cut > LEAST_CUT) findings.push({ ...about('focus-cut', cut > MUCH_CUT ? 'warn' : 'note'), fault: { kind: 'focus-cut', role, share: cut } })
+    if (focus && cut > LEAST_CUT) findings.push({ ...about('focus-cut', cut > MUCH_CUT ? 'warn' : 'note'), fault: { kind: 'focus-cut', role, share: cut }, remedies: holdFocus(panel, focus, edit, shape.id) })
     for (const face of panels) {
-      const twice = twiceIn(panel, face, edit)
-      if (twice && twice.share > LEAST_TWICE) findings.push({ ...about(`shown-twice ${face.panel.id}`, twice.share > MUCH_TWICE ? 'warn' : 'note'), fault: { kind: 'shown-twice', role: face.panel.role, within: role, share: twice.share }, remedy: twice.remedy && { kind: 'move-crop', passageId: passage.id, correction: twice.remedy(correctionFor(panel.source.from, panel.panel.id, shape.id), shape.id) } })
+      const twice = twiceIn(panel, face, edit, shape.id)
+      if (twice && twice.share > LEAST_TWICE) findings.push({ ...about(`shown-twice ${face.panel.id}`, twice.share > MUCH_TWICE ? 'warn' : 'note'), fault: { kind: 'shown-twice', role: face.panel.role, within: role, share: twice.share }, remedies: twice.remedies })
     }
     const hidden = hiddenShare(panel, panels, focus)
-    if (hidden > LEAST_CUT) findings.push({ ...about('hidden', hidden > MUCH_CUT ? 'warn' : 'note'), fault: { kind: 'hidden', role, share: hidden } })
+    if (hidden > LEAST_CUT) findings.push({ ...about('hidden', hidden > MUCH_CUT ? 'warn' : 'note'), fault: { kind: 'hidden', role, share: hidden }, remedies: movedInsets(edit, shape, passage.layoutId) })
     return findings
   })
 }
 
+/** The correction that puts a panel's crop onto `wanted` (px of the frame, of the crop's own proportion). */
+function correctionTo(wanted: Rect, { panel, rect, region, picture, source }: PlacedPanel, edit: Edit, shapeId: string): Correction | null {
+  if (!picture || !region) return null
+  const { video } = recordingOf(edit, source.recordingId)
+  const known = correctionFor(source.from, panel.id, shapeId)
+  const zoom = Math.max(1, (known?.zoom ?? 1) * (picture.crop.width / wanted.width))
+  // A correction tells how far a crop is moved from where it would be with its zoom alone.
+  const centred = panelPicture(panel, rect, region, video, { dx: 0, dy: 0, zoom }).crop
+  const dx = (wanted.x + wanted.width / 2 - centred.x - centred.width / 2) / video.width
+  const dy = (wanted.y + wanted.height / 2 - centred.y - centred.height / 2) / video.height
+  return Math.abs(dx) <= 1 && Math.abs(dy) <= 1 && zoom <= 20 ? { panelId: panel.id, shapeId, zoom, dx, dy } : null
+}
+
+const moveCrop = (correction: Correction | null, { source }: PlacedPanel): Remedy[] => (correction ? [{ kind: 'move-crop', passageId: source.from.id, correction }] : [])
+
+/** The least move of a crop that holds its focus, else the widest crop there is, moved onto it. */
+function holdFocus(panel: PlacedPanel, focus: Rect, edit: Edit, shapeId: string): Remedy[] {
+  const { picture, region, panel: { fit } } = panel
+  if (!picture || !region || fit !== 'fill') return []
+  const bounds = toEvenPixels(region.bounds, recordingOf(edit, panel.source.recordingId).video)
+  const along = (at: number, length: number, from: number, size: number) => (size >= length ? from + size / 2 - length / 2 : Math.min(Math.max(at, from + size - length), from))
+  const over = (crop: Rect): Rect => pushInside({ ...crop, x: along(crop.x, crop.width, focus.x, focus.width), y: along(crop.y, crop.height, focus.y, focus.height) }, bounds)
+  const known = correctionFor(panel.source.from, panel.panel.id, shapeId)
+  const widest = (known?.zoom ?? 1) > 1 ? { ...picture.crop, width: picture.crop.width * (known?.zoom ?? 1), height: picture.crop.height * (known?.zoom ?? 1) } : null
+  const options = [picture.crop, ...(widest ? [widest] : [])].map(over).filter((crop) => sharedPart(focus, crop) > sharedPart(focus, picture.crop) + 0.01)
+  return options.flatMap((crop) => moveCrop(correctionTo(crop, panel, edit, shapeId), panel))
+}
+
 /** How much of a face's own picture another panel shows as well, and the crop of that panel which would not. */
-function twiceIn(panel: PlacedPanel, face: PlacedPanel, edit: Edit) {
+function twiceIn(panel: PlacedPanel, face: PlacedPanel, edit: Edit, shapeId: string): { share: number; remedies: Remedy[] } | null {
   const { picture, region } = panel
   if (!picture || !region || !face.region || face.panel.id === panel.panel.id || !FACES.has(face.panel.role) || FACES.has(panel.panel.role)) return null
   if (face.source.recordingId !== panel.source.recordingId || face.source.feed || panel.source.feed) return null
@@ -58,16 +119,10 @@ function twiceIn(panel: PlacedPanel, face: PlacedPanel, edit: Edit) {
   const own = toEvenPixels(face.region.bounds, video)
   const share = sharedPart(own, picture.crop)
   const clear = panel.panel.fit === 'fill' && share > 0 ? clearOf(picture.crop, toEvenPixels(region.bounds, video), own) : null
-  const remedy = clear && ((known: Correction | undefined, shapeId: string): Correction => {
-    const zoom = (known?.zoom ?? 1) * (picture.crop.width / clear.width)
-    // A correction tells how far a crop is moved from where it would be with its zoom alone.
-    const centred = panelPicture(panel.panel, panel.rect, region, video, { dx: 0, dy: 0, zoom }).crop
-    return { panelId: panel.panel.id, shapeId, zoom, dx: (clear.x - centred.x) / video.width, dy: (clear.y - centred.y) / video.height }
-  })
-  return { share, remedy }
+  return { share, remedies: clear ? moveCrop(correctionTo(clear, panel, edit, shapeId), panel) : [] }
 }
 
-/** Share of what matters in a panel, or else of its middle, that lies under insets; canvas px. */
+/** Share of what matters in a panel that lies under insets; canvas px. */
 function hiddenShare({ picture, insetId, rect }: PlacedPanel, panels: readonly PlacedPanel[], focus: Rect | null): number {
   if (!picture || insetId !== null || !focus || areaOf(focus) <= 1) return 0
   const scale = picture.dest.width / picture.crop.width

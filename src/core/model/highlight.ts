@@ -35,6 +35,8 @@ export const highlight = recordBase.extend({
   accepted: z.array(z.string().max(200)).max(500).default([]),
   /** How it was rendered last, or is to be. */
   output: outputChoice.default(USUAL_OUTPUT),
+  /** Peaks of the mix are held under this, dBTP; null: as they come. */
+  limitDb: z.number().min(-20).max(0).nullable().default(null),
   /** In whose colours it is. */
   brandId: brandId.nullable().default(null),
 })

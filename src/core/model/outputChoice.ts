@@ -11,7 +11,9 @@ export const outputChoice = z.object({
   frameRate: frameRate.nullable(),
   quality: z.enum(['small', 'standard', 'high']),
   captions: captionsIn,
+  /** Files are kept under so many bytes by a lower bitrate; null: as the quality comes to. */
+  mostBytes: z.number().int().positive().nullable().default(null),
 })
 export type OutputChoice = z.infer<typeof outputChoice>
 
-export const USUAL_OUTPUT: OutputChoice = { frameRate: null, quality: 'standard', captions: 'picture' }
+export const USUAL_OUTPUT: OutputChoice = { frameRate: null, quality: 'standard', captions: 'picture', mostBytes: null }

@@ -17,11 +17,11 @@ it('rates are the recording’s own and slower ones; fractional ones stay exact'
 })
 
 it('a choice comes to numbers that a render takes; a rate above the recording’s own comes down to it', () => {
-  const settings = settingsFor({ ...USUAL_OUTPUT, frameRate: { num: 30, den: 1 } }, tall, recorded(60))
+  const settings = settingsFor({ ...USUAL_OUTPUT, frameRate: { num: 30, den: 1 } }, tall, recorded(60), 30)
   expect(renderSettings.parse(settings)).toEqual(settings)
   expect(settings.videoBitrate).toBe(Math.round(1080 * 1920 * 30 * 0.129))
-  expect(settingsFor({ ...USUAL_OUTPUT, frameRate: { num: 60, den: 1 } }, tall, recorded(25)).frameRate).toEqual({ num: 25, den: 1 })
-  expect(settingsFor({ ...USUAL_OUTPUT, quality: 'high' }, { width: 3840, height: 3840 }, recorded(60)).videoBitrate).toBe(100_000_000)
+  expect(settingsFor({ ...USUAL_OUTPUT, frameRate: { num: 60, den: 1 } }, tall, recorded(25), 30).frameRate).toEqual({ num: 25, den: 1 })
+  expect(settingsFor({ ...USUAL_OUTPUT, quality: 'high' }, { width: 3840, height: 3840 }, recorded(60), 30).videoBitrate).toBe(100_000_000)
 })
 
 it('captions are drawn where they are to be on the picture, whatever the Bench shows, and nothing else changes', () => {
@@ -31,4 +31,11 @@ it('captions are drawn where they are to be on the picture, whatever the Bench s
   const without = editToDraw(edit, { captions: 'beside' })
   expect(without.highlight.words.captions.shown).toBe(false)
   expect({ ...without, highlight: edit.highlight }).toEqual(edit)
+})
+
+it('a limit of size comes to a bitrate with which a file stays under it, and to none that a quality would not take', () => {
+  const limited = settingsFor({ ...USUAL_OUTPUT, mostBytes: 10_000_000 }, tall, recorded(60), 30)
+  expect(((limited.videoBitrate + limited.audioBitrate) * 30) / 8).toBeLessThan(10_000_000)
+  expect(((limited.videoBitrate + limited.audioBitrate) * 30) / 8).toBeGreaterThan(9_000_000)
+  expect(settingsFor({ ...USUAL_OUTPUT, mostBytes: 1_000_000_000 }, tall, recorded(60), 30)).toEqual(settingsFor(USUAL_OUTPUT, tall, recorded(60), 30))
 })

@@ -27,12 +27,21 @@ export function ratesFor(recording: Pick<Recording, 'video'>): readonly FrameRat
   return [own, ...RATES.filter((r) => framesPerSecond(r) < framesPerSecond(own) - 0.1)]
 }
 
-/** What a choice comes to for a shape of a highlight whose first passage plays `recording`. A rate above the recording's own is brought down to it. */
-export function settingsFor({ frameRate, quality, captions }: OutputChoice, { width, height }: Size, recording: Pick<Recording, 'video'>): RenderSettings {
+/** What containers and encoders that are not exact take of a size limit. */
+const KEPT_FREE = 0.06
+
+/** What a choice comes to for a shape of a highlight of so many seconds whose first passage plays `recording`. A rate above the recording's own is brought down to it. */
+export function settingsFor({ frameRate, quality, captions, mostBytes }: OutputChoice, { width, height }: Size, recording: Pick<Recording, 'video'>, seconds: number): RenderSettings {
   const own = recordedRate(recording)
   const rate = frameRate && framesPerSecond(frameRate) < framesPerSecond(own) ? frameRate : own
   const bitrate = Math.round(width * height * framesPerSecond(rate) * BITS_PER_PIXEL[quality])
-  return { frameRate: rate, videoBitrate: Math.min(MOST_BITRATE, Math.max(LEAST_BITRATE, bitrate)), audioBitrate: AUDIO_BITRATE, captions }
+  const most = mostBytes === null ? MOST_BITRATE : bitrateFor(mostBytes, seconds)
+  return { frameRate: rate, videoBitrate: Math.max(LEAST_BITRATE, Math.min(MOST_BITRATE, most, bitrate)), audioBitrate: AUDIO_BITRATE, captions }
+}
+
+/** The picture's bitrate with which a file of so many seconds stays under a size; may be too little for anything, or negative. */
+export function bitrateFor(mostBytes: number, seconds: number): number {
+  return Math.floor((mostBytes * (1 - KEPT_FREE) * 8) / Math.max(0.1, seconds) - AUDIO_BITRATE)
 }
 
 export const isOnPicture = (captions: CaptionsIn) => captions === 'picture' || captions === 'both'

@@ -1,5 +1,6 @@
 import { KWeighting, toLufs } from './kWeighting'
 import { toDecibels } from './levels'
+import { TruePeaks } from './truePeak'
 
 /** Sums are kept for each tenth of a second; a gating block is four of them, each beginning with the next tenth (BS.1770-4). */
 const STEPS_PER_SECOND = 10
@@ -18,14 +19,6 @@ export interface Loudness {
   momentary: number[]
 }
 
-/** Coefficients of the four-times oversampling filter of BS.1770-4, annex 2; the last two phases are the first two turned round. */
-const PHASES: readonly (readonly number[])[] = (() => {
-  const first = [0.001708984375, 0.010986328125, -0.0196533203125, 0.033203125, -0.0594482421875, 0.1373291015625, 0.97216796875, -0.102294921875, 0.047607421875, -0.026611328125, 0.014892578125, -0.00830078125]
-  const second = [-0.0291748046875, 0.029296875, -0.0517578125, 0.089111328125, -0.16650390625, 0.465087890625, 0.77978515625, -0.2003173828125, 0.1015625, -0.0582275390625, 0.0330810546875, -0.0189208984375]
-  return [first, second, second.toReversed(), first.toReversed()]
-})()
-const TAPS = 12
-
 /** Measures interleaved stereo block after block: ITU-R BS.1770-4, with gating and true peak. */
 export class LoudnessMeter {
   private readonly weighting: [KWeighting, KWeighting]
@@ -34,8 +27,7 @@ export class LoudnessMeter {
   private sum = 0
   private inStep = 0
   private peak = 0
-  /** The last samples of each channel, for the filter to go on from. */
-  private readonly tails = [new Float32Array(TAPS - 1), new Float32Array(TAPS - 1)] as const
+  private readonly peaks = [new TruePeaks(), new TruePeaks()] as const
 
   constructor(sampleRate: number) {
     this.weighting = [new KWeighting(sampleRate), new KWeighting(sampleRate)]
@@ -45,7 +37,7 @@ export class LoudnessMeter {
   push(stereo: Float32Array): void {
     const frames = stereo.length / 2
     const channels = [0, 1].map((c) => Float32Array.from({ length: frames }, (_, i) => stereo[2 * i + c] ?? 0)) as [Float32Array, Float32Array]
-    channels.forEach((samples, c) => this.findPeak(samples, this.tails[c as 0 | 1]))
+    for (const c of [0, 1] as const) for (const peak of this.peaks[c].push(channels[c])) if (peak > this.peak) this.peak = peak
     for (let from = 0; from < frames; ) {
       const to = Math.min(frames, from + this.stepFrames - this.inStep)
       this.sum += this.weighting[0].sumOfSquares(channels[0], from, to) + this.weighting[1].sumOfSquares(channels[1], from, to)
@@ -65,20 +57,5 @@ export class LoudnessMeter {
     const heard = blocks.filter((b) => toLufs(b) > ABSOLUTE_GATE)
     const gate = toLufs(mean(heard)) + RELATIVE_GATE
     return { lufs: toLufs(mean(heard.filter((b) => toLufs(b) > gate))), peakDb: toDecibels(this.peak), momentary: blocks.map(toLufs) }
-  }
-
-  private findPeak(samples: Float32Array, tail: Float32Array): void {
-    const all = new Float32Array(tail.length + samples.length)
-    all.set(tail)
-    all.set(samples, tail.length)
-    for (let end = TAPS - 1; end < all.length; end++) {
-      for (const phase of PHASES) {
-        let value = 0
-        for (let tap = 0; tap < TAPS; tap++) value += (phase[tap] as number) * (all[end - tap] as number)
-        if (value > this.peak) this.peak = value
-        else if (-value > this.peak) this.peak = -value
-      }
-    }
-    tail.set(all.subarray(all.length - tail.length))
   }
 }

@@ -2,7 +2,7 @@ import { expect, it } from 'vitest'
 import type { CueId, RecordingId } from '../model/ids'
 import type { Cue } from '../model/words'
 import { doubtfulPlaces } from './doubtful'
-import { isLight } from './isLight'
+import { isLight } from './contrast'
 
 let n = 0
 const cue = (text: string, seconds = 4): Cue => ({ id: `c${++n}` as CueId, recordingId: 'r' as RecordingId, fromMicros: n * 10_000_000, toMicros: n * 10_000_000 + seconds * 1_000_000, text, words: [], speakerId: null })

@@ -26,6 +26,7 @@ import { SaveBar } from './SaveBar'
 import { ShapesPane } from './shapes/ShapesPane'
 import { SheetPane } from './sheet/SheetPane'
 import { useBench, type Bench } from './useBench'
+import { useFindings } from './gauges/useFindings'
 import { useHeard } from './useHeard'
 import { BENCH_KEYS, useBenchKeys } from './useBenchKeys'
 import { VersionsDialog } from './VersionsDialog'
@@ -61,6 +62,7 @@ function ReadyBench({ bench, onReopen }: { bench: Bench; onReopen: () => void })
   return (
     <BenchContext value={value}>
       <HearSpeech />
+      <LookOver />
       <BenchScreen onReopen={onReopen} />
     </BenchContext>
   )
@@ -71,6 +73,14 @@ function HearSpeech() {
   const { player, files } = useBenchContext()
   const heard = useHeard(useEdit(), files)
   useEffect(() => player.setSpeech(heard), [player, heard])
+  return null
+}
+
+/** Keeps what is found up to date: the gauges, the Sheet and the Shapes show it. */
+function LookOver() {
+  const { view } = useBenchContext()
+  const looked = useFindings()
+  useEffect(() => view.setState({ looked }), [view, looked])
   return null
 }
 

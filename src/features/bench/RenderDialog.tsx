@@ -46,11 +46,11 @@ export function RenderDialog({ open, onClose, onQueued }: { open: boolean; onClo
   const [choice, setChoice] = useState<OutputChoice>(() => ({ ...output, captions: kept(output.captions, words.captions.shown) }))
   const rateIndex = Math.max(0, rates.findIndex((r) => choice.frameRate !== null && isSameRate(r, choice.frameRate)))
   const chosen = shapes.filter((s) => !left.has(s.id))
-  const bitrateOf = (shape: Size) => settingsFor(choice, shape, recording).videoBitrate
   const seconds = toSeconds(outputLength(edit.highlight))
+  const bitrateOf = (shape: Size) => settingsFor(choice, shape, recording, seconds).videoBitrate
   const start = async () => {
     session.change('Choose how to render', crypto.randomUUID(), (draft) => void (draft.highlight.output = choice))
-    for (const shape of chosen) await queueRenders(session.value, [shape], settingsFor(choice, shape, recording))
+    for (const shape of chosen) await queueRenders(session.value, [shape], settingsFor(choice, shape, recording, seconds))
     onQueued(chosen.length)
   }
   return (

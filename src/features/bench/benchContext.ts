@@ -15,6 +15,7 @@ import type { Recording } from '@/core/model/recording'
 import type { Setup } from '@/core/model/setup'
 import type { Micros } from '@/core/time/micros'
 import { timeMapOf, type TimeMap } from '@/core/time/timeMap'
+import type { Looked } from './gauges/useFindings'
 import type { Bench } from './useBench'
 
 export type Pane = 'sheet' | 'frame' | 'shapes'
@@ -42,6 +43,10 @@ export interface BenchView {
   outlet: Outlet | null
   /** The title that is being written where it stands, in one of the shapes. */
   writing: { titleId: TitleId; shapeId: string } | null
+  /** What was found when it was looked over last; null before the first time. */
+  looked: Looked | null
+  /** Files that could not be read while they were played, by id. */
+  unreadable: ReadonlySet<string> | null
   /** The finding whose place is shown. */
   pointedAt: Finding | null
   /** Lines that what is being dragged has come to rest on, px of a shape. */
@@ -59,7 +64,7 @@ export interface BenchContextValue extends Bench {
 export const BenchContext = createContext<BenchContextValue | null>(null)
 
 export function newBenchView(): StoreApi<BenchView> {
-  return createStore<BenchView>(() => ({ pane: 'frame', selection: null, moving: null, wantsFollow: null, magnified: null, marks: true, passageId: null, trial: false, outlet: null, writing: null, pointedAt: null, guides: null, alone: null, stretch: null }))
+  return createStore<BenchView>(() => ({ pane: 'frame', selection: null, moving: null, wantsFollow: null, magnified: null, marks: true, passageId: null, trial: false, outlet: null, writing: null, looked: null, unreadable: null, pointedAt: null, guides: null, alone: null, stretch: null }))
 }
 
 export function useBenchContext(): BenchContextValue {

@@ -25,8 +25,8 @@ export function goBackTo(session: EditSession, { edit }: Version): void {
     }
   })
   session.change('Go back to a version', crypto.randomUUID(), (draft) => {
-    const { passages, shapes, joinTiming, beds, words, marks, accepted, output, brandId } = edit.highlight
-    Object.assign(draft.highlight, { passages, shapes, joinTiming, beds, words, marks, accepted, output, brandId })
+    const { passages, shapes, joinTiming, beds, words, marks, accepted, output, limitDb, brandId } = edit.highlight
+    Object.assign(draft.highlight, { passages, shapes, joinTiming, beds, words, marks, accepted, output, limitDb, brandId })
     for (const setup of draft.setups) Object.assign(setup, regionsOf(edit.setups.find((s) => s.id === setup.id)))
     for (const layout of draft.layouts) Object.assign(layout, arranged(edit.layouts.find((l) => l.id === layout.id)))
   })

@@ -1,5 +1,7 @@
 import { transfer } from 'comlink'
 import type { Size } from '@/core/geometry/rect'
+import type { Finding } from '@/core/findings/finding'
+import type { Known } from '@/core/findings/findings'
 import type { Edit } from '@/core/model/edit'
 import type { Shape } from '@/core/model/shape'
 import type { Level } from '@/core/sound/levels'
@@ -11,6 +13,7 @@ import { chooseEncoders, type EncoderChoice } from '../render/encoders'
 import type { Source } from '../source/openSource'
 import { OpenSources, type SourceFile } from '../source/openSources'
 import type { InspectWorker } from '../workers/inspect.protocol'
+import { lookOver } from './lookOver'
 import { loudnessOf } from './loudnessOf'
 import { picturesAt, type PicturePrecision } from './pictures'
 import { probe, probeSoundFile, type ProbeResult, type SoundProbeResult } from './probe'
@@ -64,6 +67,10 @@ export class InspectService implements InspectWorker {
 
   loudness(edit: Edit, files: ReadonlyMap<string, Blob>, speechOf: SpeechOf): Promise<Loudness | null> {
     return this.alone('loudness', (signal) => loudnessOf(edit, files, speechOf, this.sources, signal))
+  }
+
+  findings(edit: Edit, known: Omit<Known, 'measure'>, files: ReadonlyMap<string, Blob>): Promise<Finding[] | null> {
+    return this.alone('findings', (signal) => lookOver(edit, known, files, signal))
   }
 
   /** Runs `work` on an open source; a later call on the same channel stops it. */

@@ -1,5 +1,7 @@
 import { recordingOf, type Edit } from '@/core/model/edit'
+import { concatenated } from '@/core/sound/concatenated'
 import { duckGain, speechInOutput, type SpeechOf, type SpeechStretch } from '@/core/sound/ducking'
+import { Limiter } from '@/core/sound/limiter'
 import { fadeGain, soundPlan, type SoundSegment } from '@/core/sound/soundPlan'
 import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
 import { timeMapOf } from '@/core/time/timeMap'
@@ -56,8 +58,24 @@ export class Mixer {
     this.speech = speechInOutput(map, speechOf)
   }
 
-  /** Interleaved stereo from output time `fromMicros` up to the highlight's end, in blocks, without a gap. Stop reading to stop decoding. */
+  /** Interleaved stereo from output time `fromMicros` up to the highlight's end, in blocks, without a gap, its peaks held where the highlight says so. Stop reading to stop decoding. */
   async *blocks(fromMicros: Micros): AsyncGenerator<Float32Array> {
+    const { limitDb } = this.edit.highlight
+    if (limitDb === null) return yield* this.mixed(fromMicros)
+    const limiter = new Limiter(OUTPUT_SAMPLE_RATE, limitDb)
+    // What is held comes late; whoever reads counts on whole blocks.
+    let ready = new Float32Array(0)
+    for await (const block of this.mixed(fromMicros)) {
+      ready = concatenated([ready, limiter.push(block)])
+      if (ready.length < 2 * BLOCK_FRAMES) continue
+      yield ready.slice(0, 2 * BLOCK_FRAMES)
+      ready = ready.slice(2 * BLOCK_FRAMES)
+    }
+    ready = concatenated([ready, limiter.end()])
+    for (let at = 0; at < ready.length; at += 2 * BLOCK_FRAMES) yield ready.slice(at, at + 2 * BLOCK_FRAMES)
+  }
+
+  private async *mixed(fromMicros: Micros): AsyncGenerator<Float32Array> {
     const readers = new Map<SoundSegment, SegmentReader>()
     try {
       for (let at = framesAt(fromMicros); at < this.lengthFrames; at += BLOCK_FRAMES) {

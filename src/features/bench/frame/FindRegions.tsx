@@ -39,7 +39,8 @@ export function FindRegions() {
     if (file) void lookAt(recording, file, session.value)
   }
   const size = recording.video
-  const open = look?.kind === 'seen' ? openProposals(look.look.proposals, setup.regions, size) : []
+  const seen = look?.kind === 'seen' && look.asked ? look : null
+  const open = seen ? openProposals(seen.look.proposals, setup.regions, size) : []
   const accept = (proposals: readonly RegionProposal[]) => acceptProposals(session, setup.id, proposals.map((p) => ({ role: p.role, bounds: boundsOf(p, size) })))
   if (look?.kind === 'looking')
     return (
@@ -71,15 +72,15 @@ export function FindRegions() {
         </Alert>
       )}
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, px: 3, py: 1.5, borderTop: 1, borderColor: 'divider' }}>
-        <Button onClick={find}>{look?.kind === 'seen' ? 'Look again' : 'Find regions'}</Button>
+        <Button onClick={find}>{seen ? 'Look again' : 'Find regions'}</Button>
         {open.length > 1 && (
           <Button variant="contained" color="primary" onClick={() => accept(open)}>
             Accept all {open.length}
           </Button>
         )}
-        {look?.kind === 'seen' && open.length === 0 && (
+        {seen && open.length === 0 && (
           <Box role="status" sx={{ fontSize: 12.5, color: palette.inkSoft }}>
-            {look.look.proposals.length === 0 ? 'Nothing stands out: no bars, no pictures side by side, none laid over another. Draw the regions yourself.' : 'All that was found is accepted.'}
+            {seen.look.proposals.length === 0 ? 'Nothing stands out: no bars, no pictures side by side, none laid over another. Draw the regions yourself.' : 'All that was found is accepted.'}
           </Box>
         )}
       </Box>

@@ -94,7 +94,7 @@ function Picture() {
     }
   })
   const look = useLook()
-  const ghosts = look?.kind === 'seen' ? openProposals(look.look.proposals, setup.regions, recording.video) : []
+  const ghosts = look?.kind === 'seen' && look.asked ? openProposals(look.look.proposals, setup.regions, recording.video) : []
   const shape = edit.highlight.shapes[0]
   const at = usePathTime()
   const placed = useMemo(() => (shape ? placePanels(edit, shape, passage, at) : []), [edit, shape, passage, at])

@@ -4,12 +4,13 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import type { Presence } from '@/core/detect/regions/presence'
 import type { Subjects } from '@/core/detect/regions/subjects'
-import { areaOf, pushInside, scaleRect, unionOf, type Rect, type Size } from '@/core/geometry/rect'
+import { scaleRect, type Rect, type Size } from '@/core/geometry/rect'
 import type { PassageId } from '@/core/model/ids'
-import { WHOLE_FRAME, type Region } from '@/core/model/region'
+import type { Region } from '@/core/model/region'
 import { formatTime } from '@/ui/format'
 import { fonts, palette } from '@/ui/theme'
 import { useBenchContext, usePassage } from '../benchContext'
+import { boundsToHold } from './along'
 import { placeRegion } from '../passageRegions'
 
 /** More stretches than this are only counted. */
@@ -18,12 +19,12 @@ const MOST_LISTED = 4
 const WORDS = { face: 'the face', movement: 'whoever moves' }
 
 /** How much of the time somebody is inside, when not, and what would hold them; the times lead there. */
-export function PresenceFacts({ region, bounds, frame, presence: { share, outside, smallest }, by }: { region: Region; bounds: ReadonlyMap<PassageId, Rect>; frame: Size; presence: Presence; by: Subjects['by'] }) {
+export function PresenceFacts({ region, bounds, frame, presence, by }: { region: Region; bounds: ReadonlyMap<PassageId, Rect>; frame: Size; presence: Presence; by: Subjects['by'] }) {
   const { session, player } = useBenchContext()
+  const { share, outside } = presence
   const { passage } = usePassage()
   const here = bounds.get(passage.id) ?? region.bounds
-  const held = smallest && pushInside(unionOf(here, smallest), WHOLE_FRAME)
-  const grows = held !== null && areaOf(held) > areaOf(here) * 1.01 && share < 1
+  const held = boundsToHold(here, presence)
   const inPixels = held && scaleRect(held, frame.width, frame.height)
   return (
     <Box role="note" aria-label={`Presence in ${region.name}`} sx={{ ml: '86px', mt: 0.5, display: 'flex', flexWrap: 'wrap', alignItems: 'center', columnGap: 2, fontSize: 11.5, color: palette.inkSoft, '& button': { fontSize: 11.5, minHeight: 22, py: 0 } }}>
@@ -37,7 +38,7 @@ export function PresenceFacts({ region, bounds, frame, presence: { share, outsid
         </Button>
       ))}
       {outside.length > MOST_LISTED && <span>and {outside.length - MOST_LISTED} more</span>}
-      {grows && inPixels && (
+      {inPixels && (
         <Button disabled={region.locked} title={`To ${Math.round(inPixels.width)} × ${Math.round(inPixels.height)}: the least that holds ${WORDS[by]} wherever it was found`} onClick={() => placeRegion(session, passage, frame, region, inPixels, `Grow ${region.name}`, crypto.randomUUID())}>
           Grow to hold
         </Button>

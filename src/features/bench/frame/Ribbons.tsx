@@ -2,8 +2,7 @@
 
 import Box from '@mui/material/Box'
 import { memo, useEffect, useMemo, useRef, useState, type MouseEvent } from 'react'
-import { presenceOf, type Presence } from '@/core/detect/regions/presence'
-import { subjectsOf, type Subjects } from '@/core/detect/regions/subjects'
+import type { Presence } from '@/core/detect/regions/presence'
 import type { Rect, Size } from '@/core/geometry/rect'
 import type { PassageId } from '@/core/model/ids'
 import type { Region } from '@/core/model/region'
@@ -11,7 +10,8 @@ import type { Micros } from '@/core/time/micros'
 import { RoleBadge } from '@/ui/RoleBadge'
 import { fonts, palette } from '@/ui/theme'
 import { useBenchContext, useHighlight, useParts, usePassage, useTimeMap } from '../benchContext'
-import { boundsByPassage, foundSamples, isAboutSomebody, type Along, type AlongMoment } from './along'
+import { RegionMark } from '../gauges/FoundMarks'
+import { boundsByPassage, isAboutSomebody, presenceIn, type Along, type AlongMoment } from './along'
 import { PathLine } from './PathLine'
 import { PresenceFacts } from './PresenceFacts'
 import { useAlong } from './useAlong'
@@ -40,8 +40,7 @@ export function Ribbons() {
 const Ribbon = memo(function Ribbon({ region, frame, along, lengthMicros, watched }: { region: Region; frame: Size; along: Along | null; lengthMicros: Micros; watched: boolean }) {
   const { passages } = useHighlight()
   const bounds = useMemo(() => boundsByPassage(passages, region), [passages, region])
-  const subjects = useMemo<Subjects | null>(() => (along && watched ? subjectsOf(foundSamples(along, region, bounds)) : null), [along, region, bounds, watched])
-  const presence = useMemo<Presence | null>(() => (along && subjects && along.state === 'done' ? presenceOf(subjects.samples, along.everyMicros) : null), [along, subjects])
+  const { subjects, presence } = useMemo(() => (along && watched ? presenceIn(along, region, bounds) : { subjects: null, presence: null }), [along, region, bounds, watched])
   return (
     <Box role="group" aria-label={`${region.name} along the highlight`}>
       <Box sx={{ display: 'grid', gridTemplateColumns: '78px minmax(0, 1fr)', columnGap: 2, alignItems: 'center' }}>
@@ -50,6 +49,7 @@ const Ribbon = memo(function Ribbon({ region, frame, along, lengthMicros, watche
           <Box component="span" title={region.name} sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
             {region.name}
           </Box>
+          <RegionMark regionId={region.id} />
         </Box>
         <Strip region={region} bounds={bounds} frame={frame} along={along} lengthMicros={lengthMicros} presence={presence} />
       </Box>

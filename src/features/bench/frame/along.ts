@@ -1,12 +1,13 @@
 import { proxy, wrap, type Remote } from 'comlink'
 import { createStore } from 'zustand/vanilla'
 import { regionIn } from '@/core/compose/regionIn'
-import type { FoundSample } from '@/core/detect/regions/subjects'
-import { unionOf, type Point, type Rect } from '@/core/geometry/rect'
+import { presenceOf, type Presence } from '@/core/detect/regions/presence'
+import { subjectsOf, type FoundSample, type Subjects } from '@/core/detect/regions/subjects'
+import { areaOf, pushInside, unionOf, type Point, type Rect } from '@/core/geometry/rect'
 import type { PassageId } from '@/core/model/ids'
 import type { Passage } from '@/core/model/passage'
 import type { Recording } from '@/core/model/recording'
-import type { Region } from '@/core/model/region'
+import { WHOLE_FRAME, type Region } from '@/core/model/region'
 import { toRecordingMicros, type TimeMap } from '@/core/time/timeMap'
 import type { Micros } from '@/core/time/micros'
 import type { AlongWorker, SearchArea } from '@/media/workers/along.protocol'
@@ -157,4 +158,16 @@ export function foundSamples({ moments }: Along, region: Region, bounds: Readonl
 /** Regions whose crops follow a path in a passage. */
 export function followedIn({ cropPaths }: Passage): ReadonlySet<string> {
   return new Set(cropPaths.map((p) => p.regionId))
+}
+
+/** How well a region holds whoever it is about, told by faces or by what moves; null while it has not been looked along to the end. */
+export function presenceIn(along: Along, region: Region, bounds: ReadonlyMap<PassageId, Rect>): { presence: Presence | null; subjects: Subjects } {
+  const subjects = subjectsOf(foundSamples(along, region, bounds))
+  return { subjects, presence: along.state === 'done' ? presenceOf(subjects.samples, along.everyMicros) : null }
+}
+
+/** The least bounds that hold a region as it lies and its subject wherever it was found; null where that is no larger. */
+export function boundsToHold(here: Rect, { smallest, share }: Presence): Rect | null {
+  const held = smallest && pushInside(unionOf(here, smallest), WHOLE_FRAME)
+  return held && areaOf(held) > areaOf(here) * 1.01 && share < 1 ? held : null
 }

@@ -10,7 +10,8 @@ import type { Micros } from '@/core/time/micros'
 import { keptStretches } from '@/core/time/timeMap'
 import type { Look, RegionsWorker } from '@/media/workers/regions.protocol'
 
-export type LookState = { kind: 'looking'; share: number } | { kind: 'seen'; look: Look; lines: SnapLines } | { kind: 'failed'; detail: string }
+/** `asked`: somebody wanted to know what regions there are; else it was looked at for something else, and nothing is proposed. */
+export type LookState = { kind: 'looking'; share: number } | { kind: 'seen'; look: Look; lines: SnapLines; asked: boolean } | { kind: 'failed'; detail: string }
 
 /** What this tab has seen of recordings, by id. Not stored: looking again takes seconds. */
 export const looks = createStore<Record<RecordingId, LookState>>(() => ({}))
@@ -25,16 +26,16 @@ function lookout(): Remote<RegionsWorker> {
   return worker
 }
 
-/** Looks at a recording where a highlight uses it. Resolves with what was seen; null when it was stopped or failed. */
-export async function lookAt(recording: Recording, file: Blob, edit: Edit): Promise<Look | null> {
+/** Looks at a recording where a highlight uses it. Resolves with what was seen; null when it was stopped or failed. One that nobody `asked` for is not told of. */
+export async function lookAt(recording: Recording, file: Blob, edit: Edit, asked = true): Promise<Look | null> {
   const { id, originMicros, video } = recording
-  const set = (state: LookState) => looks.setState({ [id]: state })
+  const set = (state: LookState) => (asked || state.kind === 'seen') && looks.setState({ [id]: state })
   set({ kind: 'looking', share: 0 })
   const times = timesIn(edit, id)
   const outcome = await lookout().look({ id, file, originMicros }, { width: video.width, height: video.height }, times, proxy((share: number) => looks.getState()[id]?.kind === 'looking' && set({ kind: 'looking', share })))
-  if (outcome.kind === 'seen') set({ kind: 'seen', look: outcome.look, lines: { upright: new StillLines(outcome.look.upright), level: new StillLines(outcome.look.level) } })
+  if (outcome.kind === 'seen') set({ kind: 'seen', look: outcome.look, lines: { upright: new StillLines(outcome.look.upright), level: new StillLines(outcome.look.level) }, asked })
   else if (outcome.kind === 'failed') set(outcome)
-  else forget(id)
+  else if (asked) forget(id)
   return outcome.kind === 'seen' ? outcome.look : null
 }
 

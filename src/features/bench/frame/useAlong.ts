@@ -1,38 +1,60 @@
 import { useEffect, useMemo, useRef, useSyncExternalStore } from 'react'
 import { useStore } from 'zustand'
 import { useBenchContext, useParts, useTimeMap, useView } from '../benchContext'
-import { along, followedIn, giveWay, lookAlong, planAlong, stopLookingAlong, type Along } from './along'
+import { along, followedIn, giveWay, lookAlong, planAlong, stopLookingAlong, type Along, type AlongPlan } from './along'
 
-/** Looking along begins when nothing has changed for this long, and nothing plays: it takes a decoder and a core for itself. */
+/** Looking along begins when nothing has changed for this long, nobody has gone to another place, and nothing plays: it takes a decoder and a core for itself. */
 const CALM_MS = 6000
 
-/** What has been seen along the highlight for the setup that is worked on; looks anew when passages or regions have changed. */
-export function useAlong(): Along | null {
-  const { files, player } = useBenchContext()
+/** What is to be looked at along the highlight, and what has been seen of that. */
+function usePlanned(): { plan: AlongPlan; shown: Along | null } {
   const { passage, recording, setup } = useParts()
   const map = useTimeMap()
   const wanted = useView((v) => v.wantsFollow)
   const plan = useMemo(() => planAlong(map, recording, passage, setup.regions, setup.isGuess, new Set([...followedIn(passage), ...(wanted ? [wanted] : [])])), [map, recording, passage, setup.regions, setup.isGuess, wanted])
   const shown = useStore(along, (s) => s.shown)
+  return { plan, shown: shown?.key === plan.key ? shown : null }
+}
+
+/** What has been seen along the highlight for the setup that is worked on, as long as that still holds. */
+export function useSeenAlong(): Along | null {
+  return usePlanned().shown
+}
+
+/** The same, and it looks anew when passages or regions have changed. For one place on the screen. */
+export function useAlong(): Along | null {
+  const { files, player } = useBenchContext()
+  const { plan, shown } = usePlanned()
+  const wanted = useView((v) => v.wantsFollow)
   const playing = useSyncExternalStore(player.subscribe, () => player.getState().kind === 'playing', () => false)
   const { key } = plan
-  const known = shown?.key === key && shown.state !== 'stopped'
+  const known = shown !== null && shown.state !== 'stopped'
   const latest = useRef(plan)
   latest.current = plan
   useEffect(() => {
     // Plans of one key ask for the same.
     void key
     if (known || playing) return
-    const timer = setTimeout(() => {
+    const look = () => {
       const file = files.get(latest.current.recording.id)
       if (file) void lookAlong(latest.current, file)
-    }, wanted ? 0 : CALM_MS)
-    return () => clearTimeout(timer)
-  }, [key, known, playing, files, wanted])
+    }
+    let timer = setTimeout(look, wanted ? 0 : CALM_MS)
+    const leave = wanted
+      ? () => {}
+      : player.onPosition(() => {
+          clearTimeout(timer)
+          timer = setTimeout(look, CALM_MS)
+        })
+    return () => {
+      clearTimeout(timer)
+      leave()
+    }
+  }, [key, known, playing, files, wanted, player])
   useEffect(() => {
     if (playing) stopLookingAlong()
   }, [playing])
   useEffect(() => player.onPosition(giveWay), [player])
   useEffect(() => stopLookingAlong, [])
-  return shown?.key === key ? shown : null
+  return shown
 }

@@ -5,21 +5,20 @@ import Button from '@mui/material/Button'
 import ButtonBase from '@mui/material/ButtonBase'
 import { useSnackbar } from 'notistack'
 import { useEffect, useState } from 'react'
-import type { Finding, Severity } from '@/core/findings/finding'
+import { isSafe, type Finding } from '@/core/findings/finding'
 import { formatTime } from '@/ui/format'
 import { Ticket } from '@/ui/Ticket'
 import { fonts, palette } from '@/ui/theme'
 import { useBenchContext, useView } from '../benchContext'
-import { countWords, faultWords, remedyWords } from './findingWords'
+import { countWords, faultWords, putRightWords, remedyWords } from './findingWords'
+import { SEVERITY_COLOURS } from './FoundMarks'
 import { accept, putAllRight, putRight } from './remedies'
-import { useFindings, type Looked } from './useFindings'
-
-const COLOURS: Record<Severity, string> = { stop: palette.haw, warn: palette.strawInk, note: palette.slate }
+import type { Looked } from './useFindings'
 
 /** How many faults there are, and the list of them: where and when each is, what would put it right. */
 export function FindingsGauge() {
   const { view } = useBenchContext()
-  const looked = useFindings()
+  const looked = useView((v) => v.looked)
   const [anchor, setAnchor] = useState<HTMLElement | null>(null)
   const worst = looked?.findings[0]?.severity
   const close = () => {
@@ -35,7 +34,7 @@ export function FindingsGauge() {
         onClick={(e) => setAnchor(e.currentTarget)}
         sx={{ pl: 3, pr: 1, py: 1, borderLeft: 1, borderColor: 'divider', display: 'block', textAlign: 'left', font: 'inherit', whiteSpace: 'nowrap', opacity: looked && !looked.stale ? 1 : 0.55, '&:hover': { bgcolor: palette.leafTint }, '&:focus-visible': { outline: `2px solid ${palette.leaf}` } }}
       >
-        <Box sx={{ fontFamily: fonts.numbers, fontSize: 12.5, fontWeight: 700, color: worst ? COLOURS[worst] : palette.leaf }}>{looked ? countWords(looked.findings.map((f) => f.severity)) : '…'}</Box>
+        <Box sx={{ fontFamily: fonts.numbers, fontSize: 12.5, fontWeight: 700, color: worst ? SEVERITY_COLOURS[worst] : palette.leaf }}>{looked ? countWords(looked.findings.map((f) => f.severity)) : '…'}</Box>
         <Box sx={{ fontSize: 11, color: palette.inkSoft }}>found</Box>
       </ButtonBase>
       {anchor && looked && (
@@ -51,7 +50,7 @@ function Findings({ looked: { findings, accepted } }: { looked: Looked }) {
   const { session } = useBenchContext()
   const outlet = useView((v) => v.outlet)
   const { enqueueSnackbar } = useSnackbar()
-  const curable = findings.filter((f) => f.remedy)
+  const curable = findings.filter((f) => f.remedy && isSafe(f.remedy))
   return (
     <>
       <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between', gap: 2, fontSize: 12.5, color: palette.inkSoft }}>
@@ -62,8 +61,7 @@ function Findings({ looked: { findings, accepted } }: { looked: Looked }) {
         {curable.length > 0 && (
           <Button
             onClick={() => {
-              const done = putAllRight(session, findings)
-              enqueueSnackbar(`${done} ${done === 1 ? 'thing' : 'things'} put right.`)
+              enqueueSnackbar(putRightWords(putAllRight(session, findings)), { style: { whiteSpace: 'pre-line' }, autoHideDuration: 12_000 })
             }}
           >
             Put right what can be
@@ -90,7 +88,7 @@ function FindingLine({ finding }: { finding: Finding }) {
   useEffect(() => () => view.setState((v) => (v.pointedAt?.key === finding.key ? { pointedAt: null } : v)), [view, finding.key])
   return (
     <Box component="li" data-severity={severity} sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) auto', columnGap: 2, alignItems: 'center', py: 1.5, borderTop: 1, borderColor: 'divider' }}>
-      <ButtonBase onClick={show} title="Show where and when" sx={{ display: 'block', textAlign: 'left', font: 'inherit', borderLeft: `3px solid ${COLOURS[severity]}`, pl: 2, minWidth: 0, '&:focus-visible': { outline: `2px solid ${palette.leaf}` } }}>
+      <ButtonBase onClick={show} title="Show where and when" sx={{ display: 'block', textAlign: 'left', font: 'inherit', borderLeft: `3px solid ${SEVERITY_COLOURS[severity]}`, pl: 2, minWidth: 0, '&:focus-visible': { outline: `2px solid ${palette.leaf}` } }}>
         <Box sx={{ fontSize: 13, fontWeight: 600, overflowWrap: 'anywhere' }}>{faultWords(fault)}</Box>
         <Box sx={{ fontFamily: fonts.numbers, fontSize: 11.5, color: palette.inkSoft }}>
           {shapeId ?? 'every shape'}, from {formatTime(fromMicros)}

@@ -94,9 +94,17 @@ function Clock({ lengthMicros, rate }: { lengthMicros: number; rate: number }) {
 
 /** Frames drawn a second while playing, and what could not be decoded. */
 function PreviewRate() {
-  const { player } = useBenchContext()
+  const { player, session, view } = useBenchContext()
   const [event, setEvent] = useState<PreviewEvent | null>(null)
-  useEffect(() => player.observe((e) => e.kind !== 'drawn' && setEvent(e)), [player])
+  useEffect(
+    () =>
+      player.observe((e) => {
+        if (e.kind === 'drawn') return
+        setEvent(e)
+        if (e.kind === 'unreadable') view.setState({ unreadable: new Set(session.value.recordings.flatMap((r) => (r.fileName === e.fileName ? [r.id] : []))) })
+      }),
+    [player, session, view],
+  )
   if (event?.kind === 'rate') return <Gauge label={event.share < 1 ? `preview, drawn at ${Math.round(event.share * 100)} %` : 'preview'} value={`${Math.round(event.framesPerSecond)} fps`} />
   if (event?.kind === 'unreadable')
     return (

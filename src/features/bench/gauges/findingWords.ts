@@ -1,6 +1,6 @@
-import type { Fault, Remedy, Severity } from '@/core/findings/finding'
+import type { Fault, Finding, Remedy, Severity } from '@/core/findings/finding'
 import { MICROS_PER_SECOND } from '@/core/time/micros'
-import { formatBytes, formatRate } from '@/ui/format'
+import { formatBytes, formatRate, formatTime } from '@/ui/format'
 import { nameForRole } from '../edits'
 
 const percent = (share: number) => `${Math.round(share * 100)} %`
@@ -15,6 +15,20 @@ export function faultWords(fault: Fault): string {
       return `${nameForRole(fault.role)} is there twice: ${percent(fault.share)} of it in ${fault.within} as well`
     case 'focus-cut':
       return `${percent(fault.share)} of what matters in ${fault.role} is cut off`
+    case 'leaves-region':
+      return `${nameForRole(fault.role)} is not inside its region ${percent(fault.share)} of the time`
+    case 'sliver':
+      return `${fault.px} px of border or black along an edge of ${fault.role}`
+    case 'uncovered':
+      return `${percent(fault.share)} of the canvas is bare: ${fault.px.toLocaleString('en')} px`
+    case 'handles-short':
+      return `The join lacks ${fault.frames} ${fault.frames === 1 ? 'frame' : 'frames'} ${fault.side === 'after' ? 'after the first passage' : 'before the second passage'}`
+    case 'source-missing':
+      return `“${fault.fileName}” is not there`
+    case 'long-line':
+      return `“${short(fault.text)}”: ${fault.characters} characters in one line`
+    case 'low-contrast':
+      return `${nameForRole(fault.what)} cannot be told from what is behind: contrast ${fault.ratio.toFixed(1)} : 1`
     case 'hidden':
       return `${percent(fault.share)} of what matters in ${fault.role} lies under an inset`
     case 'under-controls':
@@ -40,15 +54,42 @@ export function faultWords(fault: Fault): string {
 export function remedyWords(remedy: Remedy): string {
   switch (remedy.kind) {
     case 'gain':
-      return `${remedy.db > 0 ? '+' : '−'}${Math.abs(remedy.db).toFixed(1)} dB`
+      if (remedy.db === 0) return 'Hold the peaks'
+      return `${remedy.db > 0 ? '+' : '−'}${Math.abs(remedy.db).toFixed(1)} dB${remedy.limitDb === null ? '' : ', peaks held'}`
     case 'move-crop':
       return 'Move the crop'
+    case 'tighten-region':
+      return 'Tighten'
+    case 'grow-region':
+      return 'Grow to hold'
+    case 'move-inset':
+      return 'Move the inset'
+    case 'lower-band':
+      return 'Lower band'
+    case 'swap-bands':
+      return 'Swap the bands'
+    case 'backdrop':
+      return 'Blurred backdrop'
+    case 'slip':
+      return 'Slip'
+    case 'shorten-join':
+      return `Join of ${(remedy.toMicros / MICROS_PER_SECOND).toFixed(2)} s`
+    case 'slow-down':
+      return `${remedy.speedPercent} % speed`
     case 'own-rate':
       return 'As recorded'
     case 'smaller-file':
       return 'Smaller file'
+    case 'limit-size':
+      return `Keep under ${formatBytes(remedy.mostBytes)}`
+    case 'end-at':
+      return `End at ${formatTime(remedy.atMicros)}`
     case 'lengthen-cue':
       return 'Let it stand longer'
+    case 'split-cue':
+      return 'Split it'
+    case 'style':
+      return { fit: 'Set it smaller', contrast: 'Block behind', place: 'Move it' }[remedy.why]
   }
 }
 
@@ -61,4 +102,13 @@ export function countWords(severities: readonly Severity[]): string {
     return count > 0 ? [`${count} ${SEVERITIES[s][count === 1 ? 0 : 1]}`] : []
   })
   return counts.length > 0 ? counts.slice(0, 2).join(', ') : 'nothing'
+}
+
+const MOST_LISTED = 6
+
+/** What was put right, line by line: what was wrong, and what was done about it. */
+export function putRightWords(done: readonly Finding[]): string {
+  const lines = [...new Set(done.map(({ fault, remedy, shapeId }) => `${faultWords(fault)}${shapeId ? `, ${shapeId}` : ''}: ${remedy ? remedyWords(remedy).toLowerCase() : ''}`))]
+  const more = lines.length - MOST_LISTED
+  return [`${done.length} ${done.length === 1 ? 'thing' : 'things'} put right:`, ...lines.slice(0, MOST_LISTED), ...(more > 0 ? [`and ${more} more`] : [])].join('\n')
 }

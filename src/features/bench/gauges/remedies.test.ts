@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest'
 import { sampleEdit } from '../../../../tests/support/edits'
-import { findingsOf } from '@/core/findings/findings'
+import { findingsOf, NOTHING_KNOWN } from '@/core/findings/findings'
 import { causeOf } from '@/core/findings/finding'
 import { highlight } from '@/core/model/highlight'
 import { Session } from '@/store/session'
@@ -8,7 +8,7 @@ import type { EditSession } from '../edits'
 import { accept, putAllRight } from './remedies'
 
 const open = (): EditSession => new Session(sampleEdit(), [], 0, () => Promise.resolve('written'))
-const found = (session: EditSession, lufs: number, peakDb: number) => findingsOf(session.value, { outlet: null, measure: null, loudness: { lufs, peakDb, momentary: [] } })
+const found = (session: EditSession, lufs: number, peakDb: number) => findingsOf(session.value, { ...NOTHING_KNOWN, loudness: { lufs, peakDb, momentary: [] } })
 
 it('what is too loud and clips is turned down once, in one step of undo, and a muted passage is left alone', () => {
   const session = open()

@@ -1,15 +1,18 @@
-import { useEffect, useState } from 'react'
+import { useEffect, useMemo, useRef, useState } from 'react'
 import { causeOf, type Finding } from '@/core/findings/finding'
-import { findingsOf } from '@/core/findings/findings'
+import type { Known } from '@/core/findings/findings'
 import type { Edit } from '@/core/model/edit'
-import type { Loudness } from '@/core/sound/loudness'
-import { loadFonts } from '@/media/fonts/loadFonts'
-import { measureText } from '@/media/fonts/measureText'
-import { useEdit, useView } from '../benchContext'
+import { inspector } from '@/media/inspect/inspector'
+import { useBenchContext, useEdit, useView } from '../benchContext'
+import { useHeard } from '../useHeard'
+import { useEdges } from './useEdges'
 import { useLoudness } from './useLoudness'
+import { usePresence } from './usePresence'
 
 /** Somebody who is dragging something changes the edit sixty times a second: it is looked over when that rests. */
 const REST_MS = 250
+
+const NOTHING_MISSING: ReadonlySet<string> = new Set()
 
 export interface Looked {
   findings: Finding[]
@@ -19,32 +22,38 @@ export interface Looked {
   stale: boolean
 }
 
-/** What is found in the highlight that is worked on, a moment after each change; null before the first look. */
+/** What is found in the highlight that is worked on, a moment after each change; null before the first look. Asked for once, by the screen: it keeps a worker busy. */
 export function useFindings(): Looked | null {
+  const { files } = useBenchContext()
   const edit = useEdit()
   const outlet = useView((v) => v.outlet)
-  const sound = useLoudness()
-  const { loudness } = sound
-  const [found, setFound] = useState<{ edit: Edit; outlet: typeof outlet; loudness: Loudness | null; findings: Finding[] } | null>(null)
+  const unreadable = useView((v) => v.unreadable)
+  const { loudness, stale: soundStale } = useLoudness()
+  const speech = useHeard(edit, files)
+  const edges = useEdges()
+  const presence = usePresence()
+  const known = useMemo<Omit<Known, 'measure'>>(() => ({ outlet, loudness, speech, edges, presence, missing: unreadable ?? NOTHING_MISSING }), [outlet, loudness, speech, edges, presence, unreadable])
+  const [found, setFound] = useState<{ edit: Edit; known: typeof known; findings: Finding[] } | null>(null)
+  const latest = useRef({ edit, known })
+  latest.current = { edit, known }
   useEffect(() => {
     let live = true
-    const look = async () => {
-      const fonts = await loadWords(edit).then(() => true, () => false)
-      if (live) setFound({ edit, outlet, loudness, findings: findingsOf(edit, { outlet, loudness, measure: fonts ? measureText : null }) })
-    }
-    const waiting = setTimeout(() => void look(), REST_MS)
+    const waiting = setTimeout(() => {
+      void inspector().findings(edit, known, fontsOf(edit, files)).then((findings) => live && findings && setFound({ edit, known, findings }))
+    }, REST_MS)
     return () => {
       live = false
       clearTimeout(waiting)
     }
-  }, [edit, outlet, loudness])
-  if (!found) return null
-  const quiet = new Set(edit.highlight.accepted)
-  const findings = found.findings.filter((f) => !quiet.has(causeOf(f)))
-  return { findings, accepted: found.findings.length - findings.length, stale: found.edit !== edit || found.outlet !== outlet || found.loudness !== loudness || sound.stale }
+  }, [edit, known, files])
+  return useMemo(() => {
+    if (!found) return null
+    const quiet = new Set(edit.highlight.accepted)
+    const findings = found.findings.filter((f) => !quiet.has(causeOf(f)))
+    return { findings, accepted: found.findings.length - findings.length, stale: found.edit !== edit || found.known !== known || soundStale }
+  }, [found, edit, known, soundStale])
 }
 
-/** Whether words fit can be told when their fonts are here. */
-async function loadWords({ highlight: { words } }: Edit): Promise<void> {
-  await Promise.all([...words.titles.map((t) => loadFonts(t.text, t.style)), ...words.cues.map((c) => loadFonts(c.text, words.captions.style))])
+function fontsOf({ fontFiles }: Edit, files: ReadonlyMap<string, Blob>): Map<string, Blob> {
+  return new Map(fontFiles.flatMap(({ id }) => (files.has(id) ? [[id, files.get(id) as Blob]] : [])))
 }

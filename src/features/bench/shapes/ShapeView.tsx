@@ -18,6 +18,7 @@ import { formatSize } from '@/ui/format'
 import { fonts, palette } from '@/ui/theme'
 import { usePreviewCanvas } from '@/ui/usePreviewCanvas'
 import { useBenchContext, useEdit, useParts, useView } from '../benchContext'
+import { ShapeMarks } from '../gauges/FoundMarks'
 import { OverPicture } from '../marks/OverPicture'
 import { followOthers, goOwnWay } from './arranging'
 import { PanelBox } from './PanelBox'
@@ -50,6 +51,7 @@ export function ShapeView({ shape }: { shape: Shape }) {
         {marks && seams.map((seam) => <SeamHandle key={[...seam.path, seam.index].join('.')} seam={seam} shape={shape} />)}
         {!trial && <OverPicture shape={shape} shown={marks} />}
         <ZoneMarks shape={shape} />
+        {marks && <ShapeMarks shape={shape} />}
         <PointedAt shape={shape} />
         <GuideLines shape={shape} />
       </Box>

@@ -12,6 +12,7 @@ import type { PlacedPassage, TimeMap } from '@/core/time/timeMap'
 import { formatTime } from '@/ui/format'
 import { fonts, palette } from '@/ui/theme'
 import { useBenchContext, useFootage, useTimeMap, useView } from '../benchContext'
+import { SheetMarks } from '../gauges/FoundMarks'
 import { useDrag } from '@/ui/useDrag'
 import { CutHandle } from './CutHandle'
 import { movePassage, restoreStrike, strikeAll } from './cuts'
@@ -116,6 +117,7 @@ export function SheetRows({ rowMicros, pauses }: { rowMicros: Micros; pauses: re
           ))}
         </Box>
         <CueLines layout={layout} map={map} from={shown[0]?.top ?? 0} to={(shown.at(-1)?.top ?? 0) + (shown.at(-1)?.height ?? 0)} />
+        <SheetMarks layout={layout} map={map} />
         <MarkedStretch layout={layout} map={map} />
         {pauses.map((pause) => (
           <PauseMark key={pause.key} pause={pause} layout={layout} />

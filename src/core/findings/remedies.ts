@@ -1,0 +1,52 @@
+import type { Edit } from '../model/edit'
+import type { LayoutId, PassageId } from '../model/ids'
+import { tryRemedy } from './applyRemedy'
+import { isWorse, type Finding, type Found, type Remedy } from './finding'
+
+/** Which part of a highlight a remedy touches; null stands for all. */
+export interface Scope {
+  passageId: PassageId | null
+  layoutId: LayoutId | null
+  shapeId: string | null
+}
+
+/** So much looking over again in one go, in passages times shapes; findings beyond it wait for the earlier ones to be put right. */
+const MOST_LOOKED = 2000
+
+/** Remedies that change nothing that can be seen again from the edit alone, or only what their own figure says. */
+const TAKEN_AS_SAID: ReadonlySet<Remedy['kind']> = new Set(['gain', 'own-rate', 'smaller-file', 'limit-size', 'end-at'])
+
+/**
+ * Gives each finding the first of its remedies that is seen to work: tried on a copy, the fault is gone, or no longer as bad, and nothing that must stop
+ * or warn has come instead. `lookAgain` finds what is wrong in a part of an edit; `sizeOf` is how much looking that is.
+ */
+export function withRemedies(edit: Edit, found: readonly Found[], lookAgain: (edit: Edit, scope: Scope) => Found[], sizeOf: (scope: Scope) => number): Finding[] {
+  let looked = 0
+  const before = new Map(found.map((f) => [f.key, f]))
+  const works = (of: Found, remedy: Remedy): boolean => {
+    if (TAKEN_AS_SAID.has(remedy.kind)) return true
+    const scope = scopeOf(of, remedy)
+    looked += sizeOf(scope)
+    if (looked > MOST_LOOKED) return false
+    const after = lookAgain(tryRemedy(edit, remedy), scope)
+    const own = after.find((f) => f.key === of.key)
+    if (own && !isWorse(of.severity, own.severity)) return false
+    return after.every((f) => f.severity === 'note' || (before.has(f.key) && !isWorse(f.severity, before.get(f.key)?.severity ?? 'note')))
+  }
+  return found.map(({ remedies, ...finding }) => ({ ...finding, remedy: remedies.find((r) => works({ ...finding, remedies }, r)) ?? null }))
+}
+
+function scopeOf({ shapeId }: Found, remedy: Remedy): Scope {
+  switch (remedy.kind) {
+    case 'move-crop':
+      return { passageId: remedy.passageId, layoutId: null, shapeId: remedy.correction.shapeId }
+    case 'move-inset':
+    case 'lower-band':
+    case 'swap-bands':
+      return { passageId: null, layoutId: remedy.layoutId, shapeId: remedy.shapeId }
+    case 'backdrop':
+      return { passageId: null, layoutId: remedy.layoutId, shapeId }
+    default:
+      return { passageId: null, layoutId: null, shapeId: null }
+  }
+}
