@@ -17,6 +17,7 @@ import { clearOf } from './clearOf'
 import { causeOf, isSafe, worstFirst, type Finding } from './finding'
 import { applyRemedy } from './applyRemedy'
 import { findingsOf, NOTHING_KNOWN, type Known } from './findings'
+import { partly } from './partly'
 
 const outlet = startingOutlets('2026-11-25T10:00:00.000Z').find((o) => o.id === ('outlet-tall-feed' as OutletId)) ?? null
 /** Letters half as wide as they are high. */
@@ -378,4 +379,12 @@ it(`a crop that is cleared shows nothing of what is to go, stays inside and keep
     expect(clear.width).toBeGreaterThanOrEqual(0.4 * crop.width - 1e-9)
   }
   expect(cleared).toBeGreaterThan(350)
+})
+
+it('a remedy that moves something leads from how things are to where it ends; others are done or not', () => {
+  const edit = clean()
+  const move = { kind: 'move-crop', passageId: edit.highlight.passages[0]?.id as PassageId, correction: { panelId: 'low' as PanelId, shapeId: 'own', dx: 0.2, dy: -0.1, zoom: 2 } } as const
+  expect(partly(edit, move, 0.5)).toMatchObject({ correction: { dx: 0.1, dy: -0.05, zoom: 1.5 } })
+  expect(partly(edit, move, 1)).toEqual(move)
+  expect(partly(edit, { kind: 'own-rate' }, 0.5)).toBeNull()
 })

@@ -27,6 +27,7 @@ import { ShapesPane } from './shapes/ShapesPane'
 import { SheetPane } from './sheet/SheetPane'
 import { useBench, type Bench } from './useBench'
 import { useFindings } from './gauges/useFindings'
+import { CompareDialog } from './compare/CompareDialog'
 import { useHeard } from './useHeard'
 import { BENCH_KEYS, useBenchKeys } from './useBenchKeys'
 import { VersionsDialog } from './VersionsDialog'
@@ -109,7 +110,7 @@ function BenchScreen({ onReopen }: { onReopen: () => void }) {
   const context = useBenchContext()
   const { session } = context
   const { enqueueSnackbar } = useSnackbar()
-  const [dialog, setDialog] = useState<'render' | 'keys' | 'versions' | null>(null)
+  const [dialog, setDialog] = useState<'render' | 'keys' | 'versions' | 'compare' | null>(null)
   const pane = useView((v) => v.pane)
   const widen = usePaneAtWork()
   const close = () => setDialog(null)
@@ -123,6 +124,7 @@ function BenchScreen({ onReopen }: { onReopen: () => void }) {
     <Box sx={{ display: 'flex', flexDirection: 'column', height: '100dvh' }}>
       <TopBar title={<NameField />}>
         <RenderStatus highlightId={session.value.highlight.id} />
+        <Button onClick={() => setDialog('compare')}>Compare</Button>
         <Button onClick={() => setDialog('versions')}>Versions</Button>
         <UndoButtons />
         <Tooltip title="Keys (?)">
@@ -142,6 +144,7 @@ function BenchScreen({ onReopen }: { onReopen: () => void }) {
       </Box>
       <TransportBar />
       {dialog === 'render' && <RenderDialog open onClose={close} onQueued={onQueued} />}
+      {dialog === 'compare' && <CompareDialog onClose={close} />}
       {dialog === 'versions' && <VersionsDialog onClose={close} />}
       <KeysDialog keys={BENCH_KEYS} open={dialog === 'keys'} onClose={close} />
     </Box>

@@ -3,17 +3,17 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import ButtonBase from '@mui/material/ButtonBase'
-import { useSnackbar } from 'notistack'
 import { useEffect, useState } from 'react'
 import { isSafe, type Finding } from '@/core/findings/finding'
 import { formatTime } from '@/ui/format'
 import { Ticket } from '@/ui/Ticket'
 import { fonts, palette } from '@/ui/theme'
 import { useBenchContext, useView } from '../benchContext'
-import { countWords, faultWords, putRightWords, remedyWords } from './findingWords'
+import { countWords, faultWords, putRightLines, remedyWords } from './findingWords'
 import { SEVERITY_COLOURS } from './FoundMarks'
 import { accept, putAllRight, putRight } from './remedies'
 import type { Looked } from './useFindings'
+import { useReport } from './useReport'
 
 /** How many faults there are, and the list of them: where and when each is, what would put it right. */
 export function FindingsGauge() {
@@ -46,32 +46,49 @@ export function FindingsGauge() {
   )
 }
 
-function Findings({ looked: { findings, accepted } }: { looked: Looked }) {
+function Findings({ looked }: { looked: Looked }) {
+  const { findings, accepted } = looked
   const { session } = useBenchContext()
+  const save = useReport(looked)
   const outlet = useView((v) => v.outlet)
-  const { enqueueSnackbar } = useSnackbar()
+  const [done, setDone] = useState<readonly Finding[]>([])
   const curable = findings.filter((f) => f.remedy && isSafe(f.remedy))
   return (
     <>
       <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between', gap: 2, fontSize: 12.5, color: palette.inkSoft }}>
         <span>
           {findings.length === 0 ? 'Nothing to put right' : 'Worst first'}
-          {accepted > 0 && `; ${accepted} meant so`}. {outlet ? `Looked at for ${outlet.name}.` : 'Choose whose zones are shown, and its limits are looked at as well.'}
+          {accepted.length > 0 && `; ${accepted.length} meant so`}. {outlet ? `Looked at for ${outlet.name}.` : 'Choose whose zones are shown, and its limits are looked at as well.'}
         </span>
         {curable.length > 0 && (
           <Button
             onClick={() => {
-              enqueueSnackbar(putRightWords(putAllRight(session, findings)), { style: { whiteSpace: 'pre-line' }, autoHideDuration: 12_000 })
+              setDone(putAllRight(session, findings))
             }}
           >
             Put right what can be
           </Button>
         )}
       </Box>
+      {done.length > 0 && (
+        <Box role="status" sx={{ fontSize: 12.5, bgcolor: palette.leafTint, px: 2, py: 1.5, borderRadius: '3px', maxHeight: 130, overflowY: 'auto' }}>
+          <b>
+            {done.length} {done.length === 1 ? 'thing' : 'things'} put right, in one step of undo
+          </b>
+          {putRightLines(done).map((line) => (
+            <Box key={line}>{line}</Box>
+          ))}
+        </Box>
+      )}
       <Box component="ul" aria-label="Findings" sx={{ m: 0, p: 0, listStyle: 'none', maxHeight: 380, overflowY: 'auto' }}>
         {findings.map((finding) => (
           <FindingLine key={finding.key} finding={finding} />
         ))}
+      </Box>
+      <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'center', fontSize: 12.5, color: palette.inkSoft, borderTop: 1, borderColor: 'divider', pt: 2 }}>
+        <span style={{ flex: 1 }}>What was found, to keep or to send:</span>
+        <Button onClick={() => void save('page')}>Save as page</Button>
+        <Button onClick={() => void save('json')}>Save as JSON</Button>
       </Box>
     </>
   )

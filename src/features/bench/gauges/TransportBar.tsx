@@ -17,6 +17,7 @@ import { formatTime } from '@/ui/format'
 import { fonts, palette } from '@/ui/theme'
 import { useBenchContext, useEdit, usePassage, useTimeMap } from '../benchContext'
 import { FindingsGauge } from './FindingsGauge'
+import { LoudnessGauge } from './LoudnessGauge'
 
 /** Above this many output pixels for each recorded one, softness is plain to see. */
 const BLOWN_UP_WARN = 2.5
@@ -46,6 +47,7 @@ export function TransportBar() {
       </Box>
       <Gauge label="length" value={formatTime(lengthMicros, 2)} />
       <BlownUpGauge />
+      <LoudnessGauge />
       <FindingsGauge />
       <PreviewRate />
     </Box>

@@ -104,11 +104,9 @@ export function countWords(severities: readonly Severity[]): string {
   return counts.length > 0 ? counts.slice(0, 2).join(', ') : 'nothing'
 }
 
-const MOST_LISTED = 6
-
 /** What was put right, line by line: what was wrong, and what was done about it. */
-export function putRightWords(done: readonly Finding[]): string {
-  const lines = [...new Set(done.map(({ fault, remedy, shapeId }) => `${faultWords(fault)}${shapeId ? `, ${shapeId}` : ''}: ${remedy ? remedyWords(remedy).toLowerCase() : ''}`))]
-  const more = lines.length - MOST_LISTED
-  return [`${done.length} ${done.length === 1 ? 'thing' : 'things'} put right:`, ...lines.slice(0, MOST_LISTED), ...(more > 0 ? [`and ${more} more`] : [])].join('\n')
+export function putRightLines(done: readonly Finding[]): string[] {
+  return [...new Set(done.flatMap(({ fault, remedy, shapeId }) => (remedy ? [`${faultWords(fault)}${shapeId ? `, ${shapeId}` : ''}: ${inSentence(remedyWords(remedy))}`] : [])))]
 }
+
+const inSentence = (words: string) => words.charAt(0).toLowerCase() + words.slice(1)

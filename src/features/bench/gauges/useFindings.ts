@@ -2,6 +2,7 @@ import { useEffect, useMemo, useRef, useState } from 'react'
 import { causeOf, type Finding } from '@/core/findings/finding'
 import type { Known } from '@/core/findings/findings'
 import type { Edit } from '@/core/model/edit'
+import type { Loudness } from '@/core/sound/loudness'
 import { inspector } from '@/media/inspect/inspector'
 import { useBenchContext, useEdit, useView } from '../benchContext'
 import { useHeard } from '../useHeard'
@@ -17,7 +18,10 @@ const NOTHING_MISSING: ReadonlySet<string> = new Set()
 export interface Looked {
   findings: Finding[]
   /** Those that were said to be meant so. */
-  accepted: number
+  accepted: Finding[]
+  /** How loud it is, and was before its sound was changed last; null while that is not known. */
+  loudness: Loudness | null
+  loudnessBefore: Loudness | null
   /** Whether the edit has changed since. */
   stale: boolean
 }
@@ -28,7 +32,7 @@ export function useFindings(): Looked | null {
   const edit = useEdit()
   const outlet = useView((v) => v.outlet)
   const unreadable = useView((v) => v.unreadable)
-  const { loudness, stale: soundStale } = useLoudness()
+  const { loudness, before, stale: soundStale } = useLoudness()
   const speech = useHeard(edit, files)
   const edges = useEdges()
   const presence = usePresence()
@@ -50,8 +54,8 @@ export function useFindings(): Looked | null {
     if (!found) return null
     const quiet = new Set(edit.highlight.accepted)
     const findings = found.findings.filter((f) => !quiet.has(causeOf(f)))
-    return { findings, accepted: found.findings.length - findings.length, stale: found.edit !== edit || found.known !== known || soundStale }
-  }, [found, edit, known, soundStale])
+    return { findings, accepted: found.findings.filter((f) => quiet.has(causeOf(f))), loudness, loudnessBefore: before, stale: found.edit !== edit || found.known !== known || soundStale }
+  }, [found, edit, known, loudness, before, soundStale])
 }
 
 function fontsOf({ fontFiles }: Edit, files: ReadonlyMap<string, Blob>): Map<string, Blob> {

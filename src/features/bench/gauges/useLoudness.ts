@@ -10,14 +10,14 @@ import { useHeard } from '../useHeard'
 /** Listening takes a core for a while: not before the hand has rested. */
 const REST_MS = 1500
 
-/** How loud the highlight is as it stands, a while after its sound was changed last; null while that is not known, or when nothing is heard. */
-export function useLoudness(): { loudness: Loudness | null; stale: boolean } {
+/** How loud the highlight is as it stands, a while after its sound was changed last, and how loud it was before that; null while that is not known, or when nothing is heard. */
+export function useLoudness(): { loudness: Loudness | null; before: Loudness | null; stale: boolean } {
   const { files } = useBenchContext()
   const edit = useEdit()
   const heard = useHeard(edit, files)
   const { highlight, recordings } = useFootage()
   const sounding = useMemo(() => soundOf({ highlight, recordings, soundFiles: edit.soundFiles }, heard), [highlight, recordings, edit.soundFiles, heard])
-  const [measured, setMeasured] = useState<{ of: string; loudness: Loudness } | null>(null)
+  const [measured, setMeasured] = useState<{ of: string; loudness: Loudness; before: Loudness | null } | null>(null)
   const latest = useRef({ edit, heard })
   latest.current = { edit, heard }
   useEffect(() => {
@@ -26,20 +26,20 @@ export function useLoudness(): { loudness: Loudness | null; stale: boolean } {
     const waiting = setTimeout(() => {
       const { edit, heard } = latest.current
       // A file that cannot be read is told where it is played.
-      void inspector().loudness(edit, files, heard).then((loudness) => live && loudness && setMeasured({ of: sounding, loudness }), () => {})
+      void inspector().loudness(edit, files, heard).then((loudness) => live && loudness && setMeasured((known) => ({ of: sounding, loudness, before: known ? (known.of === sounding ? known.before : known.loudness) : null })), () => {})
     }, REST_MS)
     return () => {
       live = false
       clearTimeout(waiting)
     }
   }, [sounding, files])
-  return { loudness: sounding === '' ? null : (measured?.loudness ?? null), stale: sounding !== '' && measured?.of !== sounding }
+  return { loudness: sounding === '' ? null : (measured?.loudness ?? null), before: sounding === '' ? null : (measured?.before ?? null), stale: sounding !== '' && measured?.of !== sounding }
 }
 
 /** All that decides how a highlight sounds, to be compared; empty when nothing is heard. */
 function soundOf(footage: Pick<Edit, 'highlight' | 'recordings' | 'soundFiles'>, heard: ReturnType<typeof useHeard>): string {
-  const { passages, beds, joinTiming } = footage.highlight
+  const { passages, beds, joinTiming, limitDb } = footage.highlight
   if (soundPlan(footage, timeMapOf(footage.highlight)).length === 0) return ''
   const played = passages.map(({ recordingId, inMicros, outMicros, speedPercent, strikes, sound, join, feeds }) => [recordingId, inMicros, outMicros, speedPercent, strikes, sound, join, feeds])
-  return JSON.stringify([played, beds, joinTiming, [...heard]])
+  return JSON.stringify([played, beds, joinTiming, limitDb, [...heard]])
 }

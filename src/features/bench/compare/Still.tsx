@@ -1,0 +1,56 @@
+'use client'
+
+import Box from '@mui/material/Box'
+import { useEffect, useState } from 'react'
+import { palette } from '@/ui/theme'
+import { useBlobUrl } from '@/ui/useBlobUrl'
+
+/** A slider that is dragged asks for many moments: the last is drawn. */
+const REST_MS = 120
+
+interface StillProps {
+  /** What it shows: its caption and accessible name. */
+  label: string
+  /** Width over height. */
+  proportion: number
+  /** Draws the picture; null where there is none. Called again when `moment` changes. */
+  draw: () => Promise<Blob | null>
+  moment: string
+}
+
+/** One picture of a comparison, drawn as it is rendered; the last one stays until the next is there. */
+export function Still({ label, proportion, draw, moment }: StillProps) {
+  const [picture, setPicture] = useState<Blob | null>(null)
+  const [state, setState] = useState<'drawing' | 'drawn' | 'none'>('drawing')
+  useEffect(() => {
+    let live = true
+    setState('drawing')
+    const timer = setTimeout(() => {
+      void draw().then(
+        (made) => {
+          if (!live) return
+          setPicture(made)
+          setState(made ? 'drawn' : 'none')
+        },
+        () => live && setState('none'),
+      )
+    }, REST_MS)
+    return () => {
+      live = false
+      clearTimeout(timer)
+    }
+    // `moment` says when the picture is another one.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [moment])
+  const url = useBlobUrl(picture)
+  return (
+    <Box component="figure" data-state={state} sx={{ m: 0, minWidth: 0, flex: `${proportion} 1 0`, maxWidth: `calc(56dvh * ${proportion})` }}>
+      <Box sx={{ aspectRatio: `${proportion}`, bgcolor: palette.mat, display: 'grid', placeItems: 'center', color: '#C9CCC6', fontSize: 12, opacity: state === 'drawing' && url ? 0.7 : 1 }}>
+        {url && state !== 'none' ? <Box component="img" src={url} alt={label} sx={{ width: '100%', display: 'block' }} /> : state === 'drawing' ? 'drawing…' : 'no picture'}
+      </Box>
+      <Box component="figcaption" sx={{ mt: 1, fontSize: 12, color: palette.inkSoft }}>
+        {label}
+      </Box>
+    </Box>
+  )
+}
