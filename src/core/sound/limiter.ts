@@ -1,5 +1,5 @@
 import { concatenated } from './concatenated'
-import { PEAK_TAPS, TruePeaks } from './truePeak'
+import { channelsOf, PEAK_TAPS, TruePeaks } from './truePeak'
 
 /** The gain goes down over this long before a peak, and comes up again at this pace after it. */
 const AHEAD_SECONDS = 0.005
@@ -41,7 +41,9 @@ export class Limiter {
 
   push(stereo: Float32Array): Float32Array {
     const frames = stereo.length / 2
-    const [left, right] = [0, 1].map((c) => (this.peaks[c as 0 | 1]).push(Float32Array.from({ length: frames }, (_, i) => stereo[2 * i + c] ?? 0))) as [Float32Array, Float32Array]
+    const channels = channelsOf(stereo)
+    const left = this.peaks[0].push(channels[0], this.ceiling)
+    const right = this.peaks[1].push(channels[1], this.ceiling)
     for (let i = 0; i < frames; i++) {
       const peak = Math.max(left[i] as number, right[i] as number)
       if (peak > this.ceiling) this.coming.push({ frame: this.seen + i, gain: this.ceiling / peak })

@@ -74,36 +74,32 @@ export class TimeStretch {
     return mixed
   }
 
-  /** The start near `nominal` whose beginning is most like `like` (normalised cross-correlation). */
+  /** The start near `nominal` whose beginning is most like `like` (normalised cross-correlation). This is nearly all that changing speed costs. */
   private bestFit(nominal: number, like: Float32Array): number {
-    // Both channels as one, in plain arrays: this loop is nearly all that changing speed costs.
-    const { mono } = this
     const wanted = new Float32Array(HOP)
     for (let i = 0; i < HOP; i++) wanted[i] = (like[i * 2] as number) + (like[i * 2 + 1] as number)
-    const score = (at: number, step: number) => {
-      const from = at - this.first
-      const start = Math.max(0, Math.ceil(-from / step) * step)
-      const end = Math.min(HOP, mono.length - from)
-      let dot = 0
-      let energy = 1e-9
-      for (let i = start; i < end; i += step) {
-        const a = mono[from + i] as number
-        dot += a * (wanted[i] as number)
-        energy += a * a
-      }
-      return dot / Math.sqrt(energy)
+    const rough = this.bestOf(wanted, nominal - SEARCH, nominal + SEARCH, COARSE)
+    return this.bestOf(wanted, Math.max(nominal - SEARCH, rough - COARSE), Math.min(nominal + SEARCH, rough + COARSE), 1)
+  }
+
+  /** The start from `from` to `to` that is most like `wanted`, comparing every `step`th frame of every `step`th start. */
+  private bestOf(wanted: Float32Array, from: number, to: number, step: number): number {
+    const length = Math.ceil(HOP / step)
+    const starts = Math.floor((to - from) / step) + 1
+    // All that is compared lies on one grid: gathered once, starts are neighbours, and the energy of each follows from the one before.
+    const heard = new Float32Array(starts + length)
+    for (let i = 0; i < heard.length; i++) heard[i] = this.mono[from - this.first + i * step] ?? 0
+    const like = new Float32Array(length)
+    for (let i = 0; i < length; i++) like[i] = wanted[i * step] as number
+    let energy = 1e-9
+    for (let i = 0; i < length; i++) energy += (heard[i] as number) ** 2
+    let [found, most] = [0, -Infinity]
+    for (let n = 0; n < starts; n++) {
+      const likeness = dot(heard, n, like) / Math.sqrt(Math.max(1e-9, energy))
+      if (likeness > most + 1e-12) [most, found] = [likeness, n]
+      energy += (heard[n + length] as number) ** 2 - (heard[n] as number) ** 2
     }
-    const best = (from: number, to: number, step: number) => {
-      let found = nominal
-      let most = -Infinity
-      for (let at = from; at <= to; at += step) {
-        const s = score(at, step)
-        if (s > most + 1e-12) [most, found] = [s, at]
-      }
-      return found
-    }
-    const rough = best(nominal - SEARCH, nominal + SEARCH, COARSE)
-    return best(Math.max(nominal - SEARCH, rough - COARSE), Math.min(nominal + SEARCH, rough + COARSE), 1)
+    return from + found * step
   }
 
   /** `count` frames from input frame `at` on; silence outside. */
@@ -121,4 +117,10 @@ export class TimeStretch {
     this.mono = this.mono.slice(drop)
     this.first += drop
   }
+}
+
+function dot(of: Float32Array, from: number, like: Float32Array): number {
+  let sum = 0
+  for (let i = 0; i < like.length; i++) sum += (of[from + i] as number) * (like[i] as number)
+  return sum
 }

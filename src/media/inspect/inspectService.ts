@@ -18,6 +18,7 @@ import { loudnessOf } from './loudnessOf'
 import { picturesAt, type PicturePrecision } from './pictures'
 import { probe, probeSoundFile, type ProbeResult, type SoundProbeResult } from './probe'
 import { soundLevels, type LevelSpan } from './soundLevels'
+import { SoundMemory } from './soundMemory'
 import { stillOf } from './still'
 import { wholeFrame } from './wholeFrame'
 
@@ -25,6 +26,7 @@ import { wholeFrame } from './wholeFrame'
 export class InspectService implements InspectWorker {
   private readonly running = new Map<string, AbortController>()
   private readonly sources = new OpenSources()
+  private readonly memory = new SoundMemory()
 
   probe(file: Blob): Promise<ProbeResult> {
     return probe(file)
@@ -66,7 +68,7 @@ export class InspectService implements InspectWorker {
   }
 
   loudness(edit: Edit, files: ReadonlyMap<string, Blob>, speechOf: SpeechOf): Promise<Loudness | null> {
-    return this.alone('loudness', (signal) => loudnessOf(edit, files, speechOf, this.sources, signal))
+    return this.alone('loudness', (signal) => loudnessOf(edit, files, speechOf, this.sources, this.memory, signal))
   }
 
   findings(edit: Edit, known: Omit<Known, 'measure'>, files: ReadonlyMap<string, Blob>): Promise<Finding[] | null> {

@@ -40,17 +40,21 @@ export class SoundSources {
   }
 }
 
+/** Reads a source's sound; see stereoFrom. `id`: of the recording or sound file. */
+export type ReadSound = (id: string, source: SoundSource, fromMicros: Micros, speedPercent: number) => AsyncGenerator<Float32Array>
+
 /** A highlight's sound, mixed: the one way in which preview and render are heard. */
 export class Mixer {
   readonly lengthFrames: number
   private readonly plan: SoundSegment[]
   private readonly speech: SpeechStretch[]
 
-  /** `speechOf`: where recordings hold speech, for beds to go down under. `sources` stays the caller's to close. */
+  /** `speechOf`: where recordings hold speech, for beds to go down under. `sources` stays the caller's to close. `read`: for whoever keeps what was read. */
   constructor(
     private readonly edit: Edit,
     speechOf: SpeechOf,
     private readonly sources: SoundSources,
+    private readonly read: ReadSound = (_, ...where) => stereoFrom(...where),
   ) {
     const map = timeMapOf(edit.highlight)
     this.lengthFrames = framesAt(map.lengthMicros)
@@ -104,7 +108,7 @@ export class Mixer {
     const source = await this.sources.get(segment.source.id, originOf(this.edit, segment.source))
     const ahead = fromFrame - framesAt(segment.startMicros)
     const fromMicros = segment.fromMicros + Math.round((((ahead * MICROS_PER_SECOND) / OUTPUT_SAMPLE_RATE) * segment.speedPercent) / 100)
-    return new SegmentReader(stereoFrom(source, fromMicros, segment.speedPercent))
+    return new SegmentReader(this.read(segment.source.id, source, fromMicros, segment.speedPercent))
   }
 
   private add(block: Float32Array, blockFrom: number, segment: SoundSegment, from: number, samples: Float32Array): void {

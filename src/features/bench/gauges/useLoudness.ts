@@ -8,7 +8,7 @@ import { useBenchContext, useEdit, useFootage } from '../benchContext'
 import { useHeard } from '../useHeard'
 
 /** Listening takes a core for a while: not before the hand has rested. */
-const REST_MS = 1500
+const REST_MS = 250
 
 /** How loud the highlight is as it stands, a while after its sound was changed last, and how loud it was before that; null while that is not known, or when nothing is heard. */
 export function useLoudness(): { loudness: Loudness | null; before: Loudness | null; stale: boolean } {

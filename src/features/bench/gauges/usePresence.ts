@@ -6,7 +6,9 @@ import { useSeenAlong } from '../frame/useAlong'
 
 /** When somebody is not inside the regions of the setup that is worked on, as far as it has been looked along. */
 export function usePresence(): Known['presence'] {
-  const along = useSeenAlong()
+  const seen = useSeenAlong()
+  // While it is being looked along, each moment makes it another; nothing is known before the end.
+  const along = seen?.state === 'done' ? seen : null
   const { setup } = useParts()
   const { passages } = useHighlight()
   return useMemo(() => {

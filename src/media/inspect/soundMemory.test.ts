@@ -1,0 +1,62 @@
+import { expect, test } from 'vitest'
+import type { SoundSource } from '../source/openSource'
+import { SoundMemory } from './soundMemory'
+
+const RATE = 48_000
+const source = {} as SoundSource
+
+/** Sound of `seconds` whose left sample is its frame's number, in blocks of 1000 frames; counts how much of it was read. */
+function counting(seconds: number) {
+  const read = { frames: 0 }
+  const memory = new SoundMemory(async function* (_, fromMicros, speedPercent) {
+    await Promise.resolve()
+    const first = Math.round((fromMicros * RATE) / 1e6)
+    const frames = Math.max(0, Math.round(((seconds * RATE - first) * 100) / speedPercent))
+    for (let at = 0; at < frames; at += 1000) {
+      const count = Math.min(1000, frames - at)
+      read.frames += count
+      yield Float32Array.from({ length: count * 2 }, (__, i) => (i % 2 === 0 ? first + Math.round(((at + (i >> 1)) * speedPercent) / 100) : 0))
+    }
+  })
+  return { memory, read }
+}
+
+async function heard(memory: SoundMemory, fromMicros: number, speedPercent = 100, most = Infinity): Promise<number[]> {
+  const left: number[] = []
+  for await (const block of memory.read('r', source, fromMicros, speedPercent)) {
+    for (let i = 0; i < block.length; i += 2) left.push(block[i] as number)
+    if (left.length >= most) break
+  }
+  return left
+}
+
+test('sound comes as it would have been read, wherever it begins, and is read once', async () => {
+  const { memory, read } = counting(12)
+  const all = await heard(memory, 0)
+  expect(all).toEqual(Array.from({ length: 12 * RATE }, (_, i) => i))
+  expect(read.frames).toBe(12 * RATE)
+  expect(await heard(memory, 7_300_000)).toEqual(all.slice(7.3 * RATE))
+  expect((await heard(memory, -500_000)).slice(0, RATE)).toEqual([...new Array<number>(RATE / 2).fill(0), ...all.slice(0, RATE / 2)])
+  expect(read.frames).toBe(12 * RATE)
+})
+
+test('stretched sound is kept from its start; where reading was broken off, it goes on', async () => {
+  const { memory, read } = counting(6)
+  const part = await heard(memory, 1_000_000, 200, 20_000)
+  const all = await heard(memory, 1_000_000, 200)
+  expect(all).toHaveLength(2.5 * RATE)
+  expect(all.slice(0, part.length)).toEqual(part)
+  expect(all[RATE]).toBe(3 * RATE)
+  const before = read.frames
+  expect(await heard(memory, 1_000_000, 200, 2 * RATE)).toEqual(all.slice(0, 2 * RATE))
+  expect(read.frames).toBe(before)
+})
+
+test('what is kept stays within its limit: of an hour only the latest minutes', async () => {
+  const { memory, read } = counting(240)
+  await heard(memory, 0)
+  await heard(memory, 235_000_000)
+  expect(read.frames).toBe(240 * RATE)
+  await heard(memory, 0, 100, RATE)
+  expect(read.frames).toBe(245 * RATE)
+})
