@@ -7,6 +7,7 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import IconButton from '@mui/material/IconButton'
 import Tooltip from '@mui/material/Tooltip'
+import dynamic from 'next/dynamic'
 import { useSnackbar } from 'notistack'
 import { useEffect, useMemo, useRef, useState, type FocusEvent } from 'react'
 import { useStore } from 'zustand'
@@ -27,10 +28,11 @@ import { ShapesPane } from './shapes/ShapesPane'
 import { SheetPane } from './sheet/SheetPane'
 import { useBench, type Bench } from './useBench'
 import { useFindings } from './gauges/useFindings'
-import { CompareDialog } from './compare/CompareDialog'
 import { useHeard } from './useHeard'
 import { BENCH_KEYS, useBenchKeys } from './useBenchKeys'
 import { VersionsDialog } from './VersionsDialog'
+
+const CompareDialog = dynamic(() => import('./compare/CompareDialog').then((m) => m.CompareDialog), { ssr: false })
 
 /** Where one highlight is worked on: when, where, and what you get, side by side. */
 export function BenchPage({ id }: { id: string }) {

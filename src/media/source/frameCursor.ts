@@ -35,6 +35,7 @@ export class FrameCursor {
   private next: VideoSample | null = null
 
   private readonly keyFrames: KeyFrames
+  private seeks = 0
 
   constructor(private readonly source: Source) {
     this.keyFrames = new KeyFrames(source.video)
@@ -62,7 +63,8 @@ export class FrameCursor {
       this.atStart = false
       this.next = await this.pull()
     }
-    if (onTheWay) void this.keyFrames.makeReady().catch(() => {})
+    // Whoever has gone to one place goes to others; what is only opened need not pay for it.
+    if (onTheWay && ++this.seeks > 1) void this.keyFrames.makeReady().catch(() => {})
     return this.current
   }
 

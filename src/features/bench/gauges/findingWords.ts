@@ -110,3 +110,6 @@ export function putRightLines(done: readonly Finding[]): string[] {
 }
 
 const inSentence = (words: string) => words.charAt(0).toLowerCase() + words.slice(1)
+
+/** Integrated or momentary loudness with its unit. */
+export const loudnessFigure = (lufs: number) => (lufs <= -70 ? 'silent' : `${lufs.toFixed(1)} LUFS`)

@@ -12,6 +12,8 @@ import { usePresence } from './usePresence'
 
 /** Somebody who is dragging something changes the edit sixty times a second: it is looked over when that rests. */
 const REST_MS = 250
+/** A highlight that is being opened has pictures to show first. */
+const OPENING_MS = 1200
 
 const NOTHING_MISSING: ReadonlySet<string> = new Set()
 
@@ -38,13 +40,16 @@ export function useFindings(): Looked | null {
   const presence = usePresence()
   const known = useMemo<Omit<Known, 'measure'>>(() => ({ outlet, loudness, speech, edges, presence, missing: unreadable ?? NOTHING_MISSING }), [outlet, loudness, speech, edges, presence, unreadable])
   const [found, setFound] = useState<{ edit: Edit; known: typeof known; findings: Finding[] } | null>(null)
-  const latest = useRef({ edit, known })
-  latest.current = { edit, known }
+  const foundOnce = useRef(false)
   useEffect(() => {
     let live = true
     const waiting = setTimeout(() => {
-      void inspector().findings(edit, known, fontsOf(edit, files)).then((findings) => live && findings && setFound({ edit, known, findings }))
-    }, REST_MS)
+      void inspector().findings(edit, known, fontsOf(edit, files)).then((findings) => {
+        if (!live || !findings) return
+        foundOnce.current = true
+        setFound({ edit, known, findings })
+      })
+    }, foundOnce.current ? REST_MS : OPENING_MS)
     return () => {
       live = false
       clearTimeout(waiting)

@@ -7,8 +7,9 @@ import { inspector } from '@/media/inspect/inspector'
 import { useBenchContext, useEdit, useFootage } from '../benchContext'
 import { useHeard } from '../useHeard'
 
-/** Listening takes a core for a while: not before the hand has rested. */
+/** Listening takes a core for a while: not before the hand has rested, nor while a highlight is being opened. */
 const REST_MS = 250
+const OPENING_MS = 4000
 
 /** How loud the highlight is as it stands, a while after its sound was changed last, and how loud it was before that; null while that is not known, or when nothing is heard. */
 export function useLoudness(): { loudness: Loudness | null; before: Loudness | null; stale: boolean } {
@@ -18,16 +19,18 @@ export function useLoudness(): { loudness: Loudness | null; before: Loudness | n
   const { highlight, recordings } = useFootage()
   const sounding = useMemo(() => soundOf({ highlight, recordings, soundFiles: edit.soundFiles }, heard), [highlight, recordings, edit.soundFiles, heard])
   const [measured, setMeasured] = useState<{ of: string; loudness: Loudness; before: Loudness | null } | null>(null)
+  const firstTime = useRef(true)
   const latest = useRef({ edit, heard })
   latest.current = { edit, heard }
   useEffect(() => {
     if (sounding === '') return
     let live = true
     const waiting = setTimeout(() => {
+      firstTime.current = false
       const { edit, heard } = latest.current
       // A file that cannot be read is told where it is played.
       void inspector().loudness(edit, files, heard).then((loudness) => live && loudness && setMeasured((known) => ({ of: sounding, loudness, before: known ? (known.of === sounding ? known.before : known.loudness) : null })), () => {})
-    }, REST_MS)
+    }, firstTime.current ? OPENING_MS : REST_MS)
     return () => {
       live = false
       clearTimeout(waiting)
