@@ -264,7 +264,7 @@ test('an outlet’s zones are dragged, resized and moved by keys; the picture in
   await page.keyboard.press('Shift+ArrowDown')
   await expect(top).toHaveValue('80')
   await page.keyboard.press('Alt+ArrowUp')
-  await expect(page.getByRole('textbox', { name: 'high' }).nth(1)).toHaveValue('9')
+  await expect(page.getByRole('textbox', { name: 'high', exact: true }).nth(1)).toHaveValue('9')
   await page.getByRole('button', { name: 'Keep changes' }).click()
   await page.goBack()
   await page.keyboard.press('3')

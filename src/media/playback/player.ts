@@ -122,10 +122,12 @@ export class Player {
 
   /** Goes to a moment; while playing, playing goes on from there. */
   seek(t: Micros): void {
+    const to = clampMicros(Math.round(t), 0, this.map.lengthMicros)
     this.anchor = null
-    this.move(clampMicros(Math.round(t), 0, this.map.lengthMicros))
+    // The worker is asked first: what follows the position lays the page out anew, and the picture need not wait for that.
+    if (this.state.kind === 'paused') void this.preview.show(to)
+    this.move(to)
     if (this.state.kind === 'playing') void this.play(this.state.rate)
-    else void this.preview.show(this.position)
   }
 
   /** Goes to a moment and lets it be heard, as the hand moves. */

@@ -1,7 +1,7 @@
 'use client'
 
 import Box from '@mui/material/Box'
-import { useEffect, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { palette } from '@/ui/theme'
 import { useBlobUrl } from '@/ui/useBlobUrl'
 
@@ -22,11 +22,15 @@ interface StillProps {
 export function Still({ label, proportion, draw, moment }: StillProps) {
   const [picture, setPicture] = useState<Blob | null>(null)
   const [state, setState] = useState<'drawing' | 'drawn' | 'none'>('drawing')
+  const latest = useRef(draw)
+  latest.current = draw
   useEffect(() => {
+    // Pictures of one moment are the same, however they are asked for.
+    void moment
     let live = true
     setState('drawing')
     const timer = setTimeout(() => {
-      void draw().then(
+      void latest.current().then(
         (made) => {
           if (!live) return
           setPicture(made)
@@ -39,8 +43,6 @@ export function Still({ label, proportion, draw, moment }: StillProps) {
       live = false
       clearTimeout(timer)
     }
-    // `moment` says when the picture is another one.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [moment])
   const url = useBlobUrl(picture)
   return (
