@@ -8,7 +8,7 @@ import type { Region } from '@/core/model/region'
 import { useBenchContext, useEdit } from '../benchContext'
 import { lookAt, looks, tightened } from '../frame/looks'
 
-/** A recording is looked at for borders when nothing has changed for this long and nothing plays; regions of one that has been seen, sooner. */
+/** A recording is looked at for borders when nothing has changed for this long, nobody has gone to another place and nothing plays; regions of one that has been seen, sooner. */
 const CALM_MS = 9000
 const REST_MS = 600
 
@@ -36,12 +36,18 @@ export function useEdges(): Known['edges'] {
       const found = await Promise.all(latest.current.wanted.filter((w) => w.recording.id === recording.id).map(async (w) => [keyOf(w), await tightBounds(w)] as const))
       if (live) setKnown((before) => new Map([...before, ...found]))
     }
-    const timer = setTimeout(() => void look(), looks.getState()[recording.id]?.kind === 'seen' ? REST_MS : CALM_MS)
+    const wait = () => setTimeout(() => void look(), looks.getState()[recording.id]?.kind === 'seen' ? REST_MS : CALM_MS)
+    let timer = wait()
+    const leave = player.onPosition(() => {
+      clearTimeout(timer)
+      timer = wait()
+    })
     return () => {
       live = false
       clearTimeout(timer)
+      leave()
     }
-  }, [nextKey, playing, files])
+  }, [nextKey, playing, files, player])
   return useMemo(() => new Map(regions.flatMap((r) => (known.has(keyOf(r)) ? [[r.region.id as string, known.get(keyOf(r)) as Rect]] : []))), [regions, known])
 }
 
