@@ -40,7 +40,7 @@ const SPECIAL = ['<|endoftext|>', '<|startoftranscript|>', '<|en|>', '<|de|>', '
 
 /**
  * A folder with a Whisper model that has learnt one thing by heart: whatever it hears, it writes `sentences`, each with its seconds. Its weights
- * are a table of which token follows which, so a token may occur once only. Returns the folder's path.
+ * are a table of which token follows which, so a token may occur once only. It says that it times words and cannot, as many do. Returns the folder's path.
  */
 export function makeWhisper(sentences: readonly { text: string; from: number; to: number }[]): string {
   const pieces = sentences.flatMap(({ text }) => text.split(' ').map((word) => `Ġ${word}`))
@@ -83,7 +83,7 @@ export function makeWhisper(sentences: readonly { text: string; from: number; to
   mkdirSync(join(folder, 'onnx'), { recursive: true })
   const write = (name: string, content: object) => writeFileSync(join(folder, name), JSON.stringify(content))
   write('config.json', { model_type: 'whisper', architectures: ['WhisperForConditionalGeneration'], is_encoder_decoder: true, vocab_size: all.length, d_model: WIDTH, encoder_layers: 1, decoder_layers: 1, encoder_attention_heads: 1, decoder_attention_heads: 1, max_source_positions: SECONDS * 50, max_target_positions: 448, num_mel_bins: 80, ...special })
-  write('generation_config.json', { is_multilingual: true, lang_to_id: { '<|en|>': id('<|en|>'), '<|de|>': id('<|de|>') }, task_to_id: { transcribe: id('<|transcribe|>'), translate: id('<|translate|>') }, no_timestamps_token_id: id('<|notimestamps|>'), max_initial_timestamp_index: SECONDS * 50, max_length: 448, ...special })
+  write('generation_config.json', { is_multilingual: true, lang_to_id: { '<|en|>': id('<|en|>'), '<|de|>': id('<|de|>') }, task_to_id: { transcribe: id('<|transcribe|>'), translate: id('<|translate|>') }, no_timestamps_token_id: id('<|notimestamps|>'), max_initial_timestamp_index: SECONDS * 50, max_length: 448, alignment_heads: [[0, 0]], ...special })
   write('preprocessor_config.json', { feature_extractor_type: 'WhisperFeatureExtractor', processor_class: 'WhisperProcessor', feature_size: 80, sampling_rate: 16000, hop_length: 160, n_fft: 400, chunk_length: SECONDS, n_samples: SECONDS * 16000, nb_max_frames: SECONDS * 100, padding_value: 0, padding_side: 'right', return_attention_mask: false })
   write('tokenizer_config.json', { tokenizer_class: 'WhisperTokenizer', processor_class: 'WhisperProcessor', bos_token: '<|endoftext|>', eos_token: '<|endoftext|>', unk_token: '<|endoftext|>', pad_token: '<|endoftext|>', clean_up_tokenization_spaces: false, model_max_length: 1024 })
   write('tokenizer.json', { version: '1.0', added_tokens: added, normalizer: null, pre_tokenizer: { type: 'ByteLevel', add_prefix_space: false, trim_offsets: true, use_regex: true }, post_processor: null, decoder: { type: 'ByteLevel', add_prefix_space: true, trim_offsets: true, use_regex: true }, model: { type: 'BPE', dropout: null, unk_token: null, continuing_subword_prefix: '', end_of_word_suffix: '', fuse_unk: false, vocab: Object.fromEntries(vocabulary.map((t, i) => [t, i])), merges: [] } })

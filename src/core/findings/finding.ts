@@ -44,7 +44,7 @@ export type Fault =
   | { kind: 'long-line'; cueId: CueId; text: string; characters: number }
   /** Luminance of letters against what is right behind them (WCAG 2.2), 1..21. */
   | { kind: 'low-contrast'; what: 'title' | 'captions'; ratio: number }
-  /** Share of the size asked for that words were set down to, and px by which they would stick out of their area at {@link LEAST_SIZE} of it. */
+  /** Share of the size asked for that words were set down to. */
   | { kind: 'does-not-fit'; what: 'title' | 'caption'; text: string; share: number }
   | { kind: 'source-missing'; fileName: string }
 
@@ -117,4 +117,37 @@ export function causeOf({ key, fault }: Pick<Finding, 'key' | 'fault'>): string 
 /** Whether a remedy may be taken along with others unasked: it leaves nothing out and turns nothing round. */
 export function isSafe({ kind }: Remedy): boolean {
   return kind !== 'end-at' && kind !== 'swap-bands' && kind !== 'slow-down'
+}
+
+/** What a remedy changes: two that change the same thing cannot both be done. */
+export function targetOf(remedy: Remedy): string {
+  switch (remedy.kind) {
+    case 'move-crop':
+      return `crop ${remedy.passageId} ${remedy.correction.panelId} ${remedy.correction.shapeId}`
+    case 'tighten-region':
+    case 'grow-region':
+      return `region ${remedy.setupId} ${remedy.regionId}`
+    case 'move-inset':
+    case 'lower-band':
+    case 'swap-bands':
+      return `arrangement ${remedy.layoutId} ${remedy.shapeId}`
+    case 'backdrop':
+      return `backdrop ${remedy.layoutId}`
+    case 'slip':
+    case 'shorten-join':
+    case 'slow-down':
+      return `time ${remedy.passageId}`
+    case 'lengthen-cue':
+    case 'split-cue':
+      return `cue ${remedy.cueId}`
+    case 'style':
+      return `${remedy.why} ${remedy.titleId ?? 'captions'}`
+    case 'smaller-file':
+    case 'limit-size':
+      return 'size'
+    case 'own-rate':
+    case 'end-at':
+    case 'gain':
+      return remedy.kind
+  }
 }

@@ -63,7 +63,7 @@ export function OutletDialog({ outlet, onClose }: { outlet: Outlet | null; onClo
             <NumberField label="Longest (0 for any)" unit="s" value={(draft.longestMicros ?? 0) / MICROS_PER_SECOND} least={0} most={36_000} step={1} onSet={(s) => set({ longestMicros: s === 0 ? null : Math.round(s * MICROS_PER_SECOND) })} />
             <NumberField label="Largest (0 for any)" unit="MB" value={(draft.largestBytes ?? 0) / MEGABYTE} least={0} most={100_000} step={10} onSet={(mb) => set({ largestBytes: mb === 0 ? null : Math.round(mb * MEGABYTE) })} />
             <NumberField label="Loudness" unit="LUFS" value={draft.targetLufs} least={-40} most={-5} step={1} onSet={(targetLufs) => set({ targetLufs })} />
-            <NumberField label="Highest peak" unit="dBTP" value={draft.mostPeakDb} least={-12} most={0} step={0.5} onSet={(mostPeakDb) => set({ mostPeakDb })} />
+            <NumberField label="Highest peak" unit="dBTP" value={draft.mostPeakDb} least={-12} most={0} step={0.5} decimals={1} onSet={(mostPeakDb) => set({ mostPeakDb })} />
           </Box>
         </Box>
         <Box sx={{ textAlign: 'center', fontSize: 12, color: palette.inkSoft }}>

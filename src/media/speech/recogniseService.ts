@@ -1,5 +1,5 @@
 import { type AutomaticSpeechRecognitionPipeline, env, LogLevel, pipeline } from '@huggingface/transformers'
-import { MICROS_PER_SECOND, toMicros } from '@/core/time/micros'
+import { toMicros, toSeconds } from '@/core/time/micros'
 import type { SpeechStretch } from '@/core/sound/ducking'
 import type { HeardWord } from '@/core/words/linesOfWords'
 import { timedTokens } from '@/core/words/tokens'
@@ -7,7 +7,7 @@ import { decodeMono } from '../analyse/decodePart'
 import type { SourceFile } from '../source/openSources'
 import { openSound, type SoundSource } from '../source/openSource'
 import type { RecogniseOutcome, RecogniseWorker } from '../workers/recognise.protocol'
-import { fileIn, type WhisperFolder } from './whisperFolder'
+import type { WhisperFolder } from './whisperFolder'
 
 /** What Whisper models hear. */
 const SAMPLE_RATE = 16_000
@@ -36,12 +36,13 @@ export class RecogniseService implements RecogniseWorker {
     let sound: SoundSource | null = null
     try {
       sound = await openSound(file.file, file.originMicros)
+      const listener = new Listener(model, folder.timesWords, language)
       const words: HeardWord[] = []
       for (const [i, span] of spans.entries()) {
         onShare(i / spans.length)
         const mono = await decodeMono(sound, span.fromMicros, span.toMicros, SAMPLE_RATE, signal)
         signal.throwIfAborted()
-        words.push(...(await hear(model, mono, span, folder.timesWords, language)))
+        words.push(...(await listener.hear(mono, span)))
         signal.throwIfAborted()
       }
       return { kind: 'done', words }
@@ -76,18 +77,38 @@ async function loadModel(folder: WhisperFolder): Promise<AutomaticSpeechRecognit
 const threads = () => Math.max(1, Math.min(4, navigator.hardwareConcurrency - 1))
 
 function answerFrom(folder: WhisperFolder, url: string): Response {
-  const blob = fileIn(folder, decodeURIComponent(new URL(url, 'http://localhost').pathname).replace(`${PLACE}${MODEL}/`, ''))
+  const blob = folder.files.get(decodeURIComponent(new URL(url, 'http://localhost').pathname).replace(`${PLACE}${MODEL}/`, ''))
   return blob ? new Response(blob, { headers: { 'content-length': String(blob.size) } }) : new Response(null, { status: 404 })
 }
 
-async function hear(model: AutomaticSpeechRecognitionPipeline, mono: Float32Array, span: SpeechStretch, timesWords: boolean, language: string | null): Promise<HeardWord[]> {
-  const heard = await model(mono, { return_timestamps: timesWords ? 'word' : true, ...(language !== null && { language, task: 'transcribe' }) })
-  const inSpan = (seconds: number) => Math.min(span.toMicros, Math.max(span.fromMicros, span.fromMicros + toMicros(seconds)))
-  const { chunks = [] } = Array.isArray(heard) ? { chunks: heard.flatMap((h) => h.chunks ?? []) } : heard
-  return chunks.flatMap(({ text, timestamp: [from, to] }): HeardWord[] => {
-    const fromMicros = inSpan(from)
-    const toMicrosOfChunk = inSpan((to as number | null) ?? (span.toMicros - span.fromMicros) / MICROS_PER_SECOND)
-    if (timesWords) return [{ text, fromMicros, toMicros: toMicrosOfChunk }]
-    return timedTokens({ text, words: [], fromMicros, toMicros: toMicrosOfChunk }).map((token, i, all) => ({ text: text.slice(i === 0 ? 0 : all[i - 1]?.to, token.to), fromMicros: token.fromMicros, toMicros: token.toMicros }))
-  })
+/** Asks a model span by span. Many a folder says that its model times words, while the weights in it lack what that takes: then its sentences' times are shared out. */
+class Listener {
+  constructor(
+    private readonly model: AutomaticSpeechRecognitionPipeline,
+    private timesWords: boolean,
+    private readonly language: string | null,
+  ) {}
+
+  async hear(mono: Float32Array, span: SpeechStretch): Promise<HeardWord[]> {
+    if (!this.timesWords) return this.ask(mono, span)
+    try {
+      return await this.ask(mono, span)
+    } catch {
+      this.timesWords = false
+      return this.ask(mono, span)
+    }
+  }
+
+  private async ask(mono: Float32Array, span: SpeechStretch): Promise<HeardWord[]> {
+    const heard = await this.model(mono, { return_timestamps: this.timesWords ? 'word' : true, ...(this.language !== null && { language: this.language, task: 'transcribe' }) })
+    const inSpan = (seconds: number) => Math.min(span.toMicros, Math.max(span.fromMicros, span.fromMicros + toMicros(seconds)))
+    const { chunks = [] } = Array.isArray(heard) ? { chunks: heard.flatMap((h) => h.chunks ?? []) } : heard
+    return chunks.flatMap(({ text, timestamp: [from, to] }): HeardWord[] => {
+      const fromMicros = inSpan(from)
+      // A sentence that is cut off at the end of what was heard has no end.
+      const endMicros = inSpan((to as number | null) ?? toSeconds(span.toMicros - span.fromMicros))
+      if (this.timesWords) return [{ text, fromMicros, toMicros: endMicros }]
+      return timedTokens({ text, words: [], fromMicros, toMicros: endMicros }).map((token, i, all) => ({ text: text.slice(i === 0 ? 0 : all[i - 1]?.to, token.to), fromMicros: token.fromMicros, toMicros: token.toMicros }))
+    })
+  }
 }

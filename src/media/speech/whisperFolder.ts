@@ -7,7 +7,7 @@ export interface WhisperFolder {
   files: ReadonlyMap<string, Blob>
   /** Names of its two weights' forms, as its files' endings say. */
   forms: { encoder: WeightForm; decoder: WeightForm }
-  /** Whether it tells when each word is said, not only each sentence. */
+  /** Whether it says that it tells when each word is said, not only each sentence. */
   timesWords: boolean
   /** Language codes it can be told; none for a model of one language. */
   languages: string[]
@@ -44,9 +44,6 @@ export async function readWhisperFolder(name: string, all: ReadonlyMap<string, B
   const languages = how.is_multilingual === false ? [] : Object.keys(how.lang_to_id ?? {}).map((token) => token.replace(/^<\||\|>$/g, ''))
   return { ok: true, folder: { name, files, forms: { encoder: encoder.form, decoder: decoder.form }, timesWords: (how.alignment_heads?.length ?? 0) > 0, languages } }
 }
-
-/** The file for a path that the model's loader asks for; null where there is none. */
-export const fileIn = ({ files }: WhisperFolder, path: string): Blob | null => files.get(path) ?? null
 
 function weightsIn(all: ReadonlyMap<string, Blob>, stem: string): { form: WeightForm; files: [string, Blob][] } | null {
   for (const [form, ending] of FORMS) {

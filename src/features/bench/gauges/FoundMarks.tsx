@@ -40,12 +40,13 @@ export function SheetMarks({ layout, map }: { layout: SheetLayout; map: TimeMap 
 export function ShapeMarks({ shape }: { shape: Shape }) {
   const passageId = useView((v) => v.passageId)
   const findings = useView((v) => v.looked?.findings ?? NONE)
-  const bad = new Map<string, Finding[]>()
-  for (const f of findings) if (f.shapeId === shape.id && f.rect && f.severity !== 'note' && f.passageId === passageId) bad.set(Object.values(f.rect).join(), [...(bad.get(Object.values(f.rect).join()) ?? []), f])
-  return [...bad].flatMap(([key, found]) => {
+  const bad = findings.filter((f) => f.shapeId === shape.id && f.rect && f.severity !== 'note' && f.passageId === passageId)
+  const places = new Map(bad.map((f) => [Object.values(f.rect ?? {}).join(), f.rect]))
+  return [...places].flatMap(([key, rect]) => {
+    const found = bad.filter((f) => Object.values(f.rect ?? {}).join() === key)
     const [first] = found
-    if (!first?.rect) return []
-    const { x, y, width } = first.rect
+    if (!first || !rect) return []
+    const { x, y, width } = rect
     return [<Box key={key} data-testid="found-in-shape" title={found.map((f) => faultWords(f.fault)).join('\n')} sx={{ position: 'absolute', zIndex: 3, left: `calc(${(100 * (x + width)) / shape.width}% - 14px)`, top: `${(100 * y) / shape.height}%`, width: 14, height: 14, bgcolor: SEVERITY_COLOURS[first.severity], clipPath: 'polygon(0 0, 100% 0, 100% 100%)' }} />]
   })
 }

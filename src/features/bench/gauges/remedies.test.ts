@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest'
 import { sampleEdit } from '../../../../tests/support/edits'
 import { findingsOf, NOTHING_KNOWN } from '@/core/findings/findings'
-import { causeOf } from '@/core/findings/finding'
+import { causeOf, type Finding } from '@/core/findings/finding'
 import { highlight } from '@/core/model/highlight'
 import { Session } from '@/store/session'
 import type { EditSession } from '../edits'
@@ -35,4 +35,15 @@ it('what is meant so is known again until its number changes', () => {
   expect(isQuiet(-8)).toBe(false)
   session.undo()
   expect(isQuiet(-9)).toBe(false)
+})
+
+it('of two remedies that would change one thing in different ways, the worse one’s is done, and only that is said to be', () => {
+  const session = open()
+  const [passage] = session.value.highlight.passages
+  if (!passage) throw new Error('no passage')
+  const at = { shapeId: null, passageId: passage.id, panelId: null, fromMicros: 0, toMicros: 1, rect: null }
+  const cue = (key: string, toMicros: number): Finding => ({ ...at, key, severity: 'note', fault: { kind: 'too-long', overMicros: 1 }, remedy: { kind: 'slip', passageId: passage.id, byMicros: toMicros } })
+  const done = putAllRight(session, [cue('a', 500_000), cue('b', -500_000), cue('c', 500_000)])
+  expect(done.map((f) => f.key)).toEqual(['a', 'c'])
+  expect(session.value.highlight.passages[0]?.inMicros).toBe(passage.inMicros + 500_000)
 })

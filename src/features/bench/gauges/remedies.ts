@@ -1,5 +1,5 @@
 import { applyRemedy } from '@/core/findings/applyRemedy'
-import { causeOf, isSafe, type Finding, type Remedy } from '@/core/findings/finding'
+import { causeOf, isSafe, targetOf, type Finding, type Remedy } from '@/core/findings/finding'
 import { partly } from '@/core/findings/partly'
 import type { Edit } from '@/core/model/edit'
 import type { EditSession } from '../edits'
@@ -11,8 +11,12 @@ const MOVES_MS = 320
 
 const staysStill = () => window.matchMedia('(prefers-reduced-motion: reduce)').matches
 
-/** Does remedies as one step: what moves is seen to move there. Whatever else is done meanwhile, undo first of all, stops it. */
+/** Brings what is still moving to where it ends, so that the next remedy finds it there. */
+let finish: () => void = () => {}
+
+/** Does remedies as one step: what moves is seen to move there. Whatever else is done meanwhile, undo first of all, stops it; another remedy ends it first. */
 function take(session: EditSession, label: string, remedies: readonly Remedy[]): void {
+  finish()
   const gesture = crypto.randomUUID()
   const from = session.value
   const apply = (some: readonly Remedy[]) => session.change(label, gesture, (draft) => some.forEach((r) => applyRemedy(draft, r)))
@@ -20,27 +24,34 @@ function take(session: EditSession, label: string, remedies: readonly Remedy[]):
   if (moving.length === 0 || staysStill()) return apply(remedies)
   apply(remedies.filter((r) => !moving.includes(r)))
   const started = performance.now()
-  const move = (before: Edit) => {
-    if (session.value !== before) return
-    const share = Math.min(1, (performance.now() - started) / MOVES_MS)
-    apply(moving.flatMap((r) => (share < 1 ? (partly(from, r, share * share * (3 - 2 * share)) ?? []) : r)))
-    const { value } = session
-    if (share < 1) requestAnimationFrame(() => move(value))
+  let reached: Edit = session.value
+  let done = false
+  const moveTo = (share: number) => {
+    if (done || session.value !== reached) return
+    done = share === 1
+    apply(moving.flatMap((r) => (done ? r : (partly(from, r, share * share * (3 - 2 * share)) ?? []))))
+    reached = session.value
+    if (!done) requestAnimationFrame(() => moveTo(Math.min(1, (performance.now() - started) / MOVES_MS)))
   }
-  const { value } = session
-  requestAnimationFrame(() => move(value))
+  finish = () => moveTo(1)
+  requestAnimationFrame(() => moveTo(Math.min(1, (performance.now() - started) / MOVES_MS)))
 }
 
 export function putRight(session: EditSession, { remedy }: Finding): void {
   if (remedy) take(session, 'Put right', [remedy])
 }
 
-/** Puts right all that can be without leaving anything out, in one step; gives the findings that were. What cures several is done once. */
+/** Puts right all that can be without leaving anything out, in one step; gives the findings that were. What cures several is done once; of two that would change one thing in different ways the worse one's is done, and the other is found again. */
 export function putAllRight(session: EditSession, findings: readonly Finding[]): Finding[] {
-  const curable = findings.filter((f) => f.remedy && isSafe(f.remedy))
-  const remedies = new Map(curable.flatMap(({ remedy }) => (remedy ? [[JSON.stringify(remedy), remedy]] : [])))
+  const remedies = new Map<string, Remedy>()
+  const done = findings.filter(({ remedy }) => {
+    if (!remedy || !isSafe(remedy)) return false
+    const known = remedies.get(targetOf(remedy))
+    if (!known) remedies.set(targetOf(remedy), remedy)
+    return !known || JSON.stringify(known) === JSON.stringify(remedy)
+  })
   if (remedies.size > 0) take(session, 'Put right what can be put right', [...remedies.values()])
-  return curable
+  return done
 }
 
 /** Says that a fault is meant so: it stays quiet until what causes it changes. */

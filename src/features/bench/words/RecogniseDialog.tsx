@@ -27,7 +27,7 @@ export function RecogniseDialog({ onClose }: { onClose: () => void }) {
   const { recording } = usePassage()
   const { enqueueSnackbar } = useSnackbar()
   const listen = useSpeechHere()
-  const { kept, folder, problem, choose, open } = useWhisperFolder()
+  const { kept, folder, problem, choose, open, forget } = useWhisperFolder()
   const [work, setWork] = useState<{ share: number | null } | null>(null)
   const [failure, setFailure] = useState<string | null>(null)
   const running = useRef<AbortController | null>(null)
@@ -69,6 +69,11 @@ export function RecogniseDialog({ onClose }: { onClose: () => void }) {
           <Button disabled={work !== null} onClick={() => void choose()}>
             {kept ? 'Another folder…' : 'Choose a folder…'}
           </Button>
+          {kept && (
+            <Button disabled={work !== null} title="The folder itself stays as it is" onClick={() => void forget()}>
+              Forget it
+            </Button>
+          )}
         </Typography>
         {kept && kept.language !== null && (
           <TextField select label="Language spoken" value={kept.language} disabled={work !== null} onChange={(e) => void setWhisperLanguage(e.target.value)}>

@@ -1,8 +1,8 @@
 import { useLiveQuery } from 'dexie-react-hooks'
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import { readWhisperFolder, type FolderRead, type WhisperFolder } from '@/media/speech/whisperFolder'
 import type { FolderSource } from '@/store/database'
-import { filesIn, filesOfFolder, keepWhisperFolder, whisperFolder } from '@/store/whisperFolder'
+import { filesIn, filesOfFolder, forgetWhisperFolder, keepWhisperFolder, whisperFolder } from '@/store/whisperFolder'
 import { chooseFolder } from '../../shelf/chosenFiles'
 
 export type FolderProblem = Exclude<FolderRead, { ok: true }> | { ok: false; reason: 'gone' | 'no-room' | 'storage-failed' }
@@ -36,7 +36,17 @@ export function useWhisperFolder() {
     setProblem({ ok: false, reason: 'gone' })
     return null
   }
-  return { kept, folder, problem, choose, open }
+  const forget = async () => {
+    await forgetWhisperFolder()
+    setFolder(null)
+    setProblem(null)
+  }
+  // A copy can be read unasked; a link may need the person's leave.
+  const copy = kept?.from.kind === 'kept' ? kept : null
+  useEffect(() => {
+    if (copy?.from.kind === 'kept') void readWhisperFolder(copy.name, copy.from.files).then((read) => read.ok && setFolder(read.folder))
+  }, [copy])
+  return { kept, folder, problem, choose, open, forget }
 }
 
 /** The browser's own language where the model has it, else English, else the model's first. */
