@@ -1,7 +1,7 @@
 import type { Rect } from '../geometry/rect'
 import type { TextStyle } from '../model/textStyle'
 import { breakLines, type Line } from './breakLines'
-import type { Token } from './tokens'
+import { runsRight } from './runs'
 
 /** What decides how wide letters are. `size`: the em, px. */
 export interface Face {
@@ -50,15 +50,6 @@ export const BOX_BESIDE = 0.14
 
 const SMALLER = 0.94
 const SMALLEST_EM = 4
-
-/** Right-to-left letters: Hebrew, Arabic and their kin. */
-const RIGHT_TO_LEFT = /[\p{Script=Hebrew}\p{Script=Arabic}\p{Script=Syriac}\p{Script=Thaana}\p{Script=Nko}]/u
-const STRONG = /[\p{L}]/u
-
-/** Whether a line's first letter runs from right to left. */
-export function runsRight(text: string): boolean {
-  return RIGHT_TO_LEFT.test(STRONG.exec(text)?.[0] ?? '')
-}
 
 /**
  * Sets a text into an area of a canvas whose shorter side is `side` px: at the style's size where it fits in the style's lines, else smaller,
@@ -122,32 +113,4 @@ function around(rects: readonly Rect[]): Rect {
   const x = Math.min(...rects.map((r) => r.x))
   const y = Math.min(...rects.map((r) => r.y))
   return { x, y, width: Math.max(...rects.map((r) => r.x + r.width)) - x, height: Math.max(...rects.map((r) => r.y + r.height)) - y }
-}
-
-/** A piece of a line: characters `from`..`to` of the text, its left edge and width. */
-export interface Piece {
-  from: number
-  to: number
-  x: number
-  width: number
-}
-
-/** A line in up to three pieces, so that one word of it can be drawn by itself; the word is null where it is not in this line. */
-export function pieces(set: SetText, line: SetLine, word: Token | null, measure: Measure): { before: Piece | null; word: Piece | null; after: Piece | null } {
-  const widthTo = (at: number) => measure(set.text.slice(line.from, at), set.face)
-  const piece = (from: number, to: number): Piece | null => {
-    if (to <= from) return null
-    const [start, end] = [widthTo(from), widthTo(to)]
-    return { from, to, x: line.right ? line.x + line.width - end : line.x + start, width: end - start }
-  }
-  if (!word || word.from >= line.to || word.to <= line.from || isMixed(set.text.slice(line.from, line.to))) return { before: piece(line.from, line.to), word: null, after: null }
-  const from = Math.max(word.from, line.from)
-  const to = Math.min(word.to, line.to)
-  return { before: piece(line.from, from), word: piece(from, to), after: piece(to, line.to) }
-}
-
-/** Whether letters of a line run both ways: its words do not stand in the order in which they are written. */
-function isMixed(text: string): boolean {
-  const letters = [...text].filter((c) => STRONG.test(c))
-  return new Set(letters.map((c) => RIGHT_TO_LEFT.test(c))).size > 1
 }

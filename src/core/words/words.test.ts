@@ -12,7 +12,8 @@ import { breakLines } from './breakLines'
 import { blankCueAt, findText, joinToPrevious, moveEdge, replaceText, splitCue } from './cueEdits'
 import { lineUpText, piecesOf } from './lineUpText'
 import { outputCues } from './outputCues'
-import { LEAST_SIZE, pieces, setText, type Measure } from './setText'
+import { pieces } from './runs'
+import { LEAST_SIZE, setText, type Measure } from './setText'
 import { CAPTION_STYLES, TITLE_STYLES } from './textStyles'
 import { timedTokens, tokensOf } from './tokens'
 
@@ -158,12 +159,37 @@ test('the spoken word is a piece of its line, from the left or from the right as
     const line = set?.lines[0]
     const [first] = tokensOf(text)
     if (!set || !line || !first) throw new Error('not set')
-    const { before, word, after } = pieces(set, line, first, measure)
-    expect(before).toBeNull()
+    const { word: [word, ...more], others: [after, ...others] } = pieces(set, line, first, measure)
+    expect([...more, ...others]).toEqual([])
     expect(line.right).toBe(right)
     if (right) expect((word?.x ?? 0) + (word?.width ?? 0)).toBeCloseTo(line.x + line.width, 3)
     else expect(word?.x).toBeCloseTo(line.x, 3)
     expect((word?.width ?? 0) + (after?.width ?? 0)).toBeCloseTo(line.width, 3)
+  }
+})
+
+test('in a line that runs both ways the spoken word is where it is seen', () => {
+  const style = CAPTION_STYLES[0]?.style
+  if (!style) throw new Error('no style')
+  // As they are seen from left to right, by Unicode Standard Annex #9: Hebrew words of a left-to-right line stand last to first, numbers and Latin words keep their order.
+  const lines: [string, string[]][] = [
+    ['stay low שלום לכל now', ['stay', 'low', 'לכל', 'שלום', 'now']],
+    ['שלום Ridge Pilot לכל', ['לכל', 'Ridge', 'Pilot', 'שלום']],
+    ['שלום gate 5 לכל', ['לכל', 'gate', '5', 'שלום']],
+  ]
+  for (const [text, seen] of lines) {
+    const set = setText(text, style, { x: 0, y: 0, width: 2000, height: 200 }, 1000, measure)
+    const line = set?.lines[0]
+    if (!set || !line || set.lines.length > 1) throw new Error('not set on one line')
+    const places = tokensOf(text).map((token) => {
+      const { word, others } = pieces(set, line, token, measure)
+      expect(word.map((p) => set.text.slice(p.from, p.to))).toEqual([set.text.slice(token.from, token.to)])
+      expect([...word, ...others].reduce((sum, p) => sum + p.width, 0)).toBeCloseTo(line.width, 3)
+      const inOrder = [...word, ...others].sort((a, b) => a.from - b.from)
+      expect(inOrder.map((p) => set.text.slice(p.from, p.to)).join('')).toBe(set.text)
+      return { text: text.slice(token.from, token.to), x: word[0]?.x ?? NaN }
+    })
+    expect(places.sort((a, b) => a.x - b.x).map((p) => p.text)).toEqual(seen)
   }
 })
 

@@ -1,6 +1,7 @@
 import type { TextStep } from '@/core/compose/composition'
 import type { Size } from '@/core/geometry/rect'
-import { BOX_BESIDE, pieces, setText, type Piece, type SetLine, type SetText } from '@/core/words/setText'
+import { pieces, type Piece } from '@/core/words/runs'
+import { BOX_BESIDE, setText, type SetLine, type SetText } from '@/core/words/setText'
 import { cssFont, measureText } from '../fonts/measureText'
 import type { Context2D } from './cropReader'
 
@@ -53,13 +54,14 @@ export function drawText(ctx: Context2D, step: TextStep, size: Size, scale: { x:
   ctx.lineJoin = 'round'
   const lines = set.lines.map((line) => ({ line, ...pieces(set, line, step.word, measureText) }))
   // All rings before all letters: a ring must not lie over the letter beside it.
-  for (const { line, before, word, after } of lines) {
-    if (word && style.emphasis.kind === 'box') drawBox(ctx, set, line, word, style.emphasis.colour)
-    for (const piece of [before, word, after]) if (piece) drawBehind(ctx, step, set, line, piece, piece === word)
+  for (const { line, word, others } of lines) {
+    if (style.emphasis.kind === 'box') for (const piece of word) drawBox(ctx, set, line, piece, style.emphasis.colour)
+    for (const piece of others) drawBehind(ctx, step, set, line, piece, false)
+    for (const piece of word) drawBehind(ctx, step, set, line, piece, true)
   }
-  for (const { line, before, word, after } of lines) {
-    for (const piece of [before, after]) if (piece) fill(ctx, set, line, piece, style.colour)
-    if (word) withSize(ctx, step, line, word, () => fill(ctx, set, line, word, style.emphasis.kind === 'colour' || style.emphasis.kind === 'enlarge' ? style.emphasis.colour : style.colour))
+  for (const { line, word, others } of lines) {
+    for (const piece of others) fill(ctx, set, line, piece, style.colour)
+    for (const piece of word) withSize(ctx, step, line, piece, () => fill(ctx, set, line, piece, style.emphasis.kind === 'colour' || style.emphasis.kind === 'enlarge' ? style.emphasis.colour : style.colour))
   }
   ctx.restore()
 }
@@ -79,7 +81,7 @@ function drawBehind(ctx: Context2D, step: TextStep, set: SetText, line: SetLine,
       ctx.restore()
     }
     if (outline) {
-      ctx.direction = line.right ? 'rtl' : 'ltr'
+      ctx.direction = piece.right ? 'rtl' : 'ltr'
       ctx.strokeStyle = outline.colour
       ctx.lineWidth = outline.width * em
       ctx.strokeText(set.text.slice(piece.from, piece.to), piece.x, line.baseline)
@@ -90,7 +92,7 @@ function drawBehind(ctx: Context2D, step: TextStep, set: SetText, line: SetLine,
 }
 
 function fill(ctx: Context2D, set: SetText, line: SetLine, piece: Piece, colour: string): void {
-  ctx.direction = line.right ? 'rtl' : 'ltr'
+  ctx.direction = piece.right ? 'rtl' : 'ltr'
   ctx.fillStyle = colour
   ctx.fillText(set.text.slice(piece.from, piece.to), piece.x, line.baseline)
 }
