@@ -1,6 +1,6 @@
 // `npm run bench [name…]`: speeds of the real application in headless Chromium, each beside ffmpeg in the same run.
-// Writes bench/results.json: [{ name, seconds, referenceSeconds, ratio, privateMb, ownMb, residentMb }]; see docs/performance.md.
-import { writeFileSync } from 'node:fs'
+// Writes bench/results.json: [{ name, seconds, referenceSeconds, ratio, privateMb, ownMb, residentMb }]; rows of benchmarks that were not run stay. See docs/performance.md.
+import { existsSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { root } from '../scripts/commands.mjs'
 import { openBrimble } from '../scripts/headless.mjs'
@@ -33,4 +33,7 @@ for (const [name, bench] of Object.entries(benches)) {
     await brimble.close()
   }
 }
-writeFileSync(join(root, 'bench', 'results.json'), `${JSON.stringify(results, null, 2)}\n`)
+const kept = join(root, 'bench', 'results.json')
+const known = existsSync(kept) ? JSON.parse(readFileSync(kept, 'utf8')) : []
+const rows = [...known.filter((row) => !results.some((r) => r.name === row.name)), ...results]
+writeFileSync(kept, `${JSON.stringify(rows, null, 2)}\n`)

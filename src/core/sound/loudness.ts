@@ -1,6 +1,6 @@
 import { KWeighting, toLufs } from './kWeighting'
 import { toDecibels } from './levels'
-import { channelsOf, TruePeaks } from './truePeak'
+import { channelsOf, highest, TruePeaks } from './truePeak'
 
 /** Sums are kept for each tenth of a second; a gating block is four of them, each beginning with the next tenth (BS.1770-4). */
 const STEPS_PER_SECOND = 10
@@ -37,7 +37,7 @@ export class LoudnessMeter {
   push(stereo: Float32Array): void {
     const frames = stereo.length / 2
     const channels = channelsOf(stereo)
-    for (const c of [0, 1] as const) for (const peak of this.peaks[c].push(channels[c], this.peak)) if (peak > this.peak) this.peak = peak
+    for (const c of [0, 1] as const) this.peak = Math.max(this.peak, highest(this.peaks[c].push(channels[c], this.peak)))
     for (let from = 0; from < frames; ) {
       const to = Math.min(frames, from + this.stepFrames - this.inStep)
       this.sum += this.weighting[0].sumOfSquares(channels[0], from, to) + this.weighting[1].sumOfSquares(channels[1], from, to)

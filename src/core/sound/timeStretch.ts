@@ -6,8 +6,12 @@ const HOP = 720
 /** How far a piece may be moved to fit what came before, frames either way. */
 const SEARCH = 480
 
-/** Candidates are compared at every fourth frame first; the best is then refined. */
-const COARSE = 4
+/** Candidates are compared in means of so many frames first (6 kHz: a voice's pitch and vowels); what is best there is refined in two steps. */
+const COARSE = 8
+const FINER = 2
+
+/** How a piece comes in over the one before; the two add up to 1. */
+const FADE = Float64Array.from({ length: HOP }, (_, i) => Math.sin(((i + 0.5) / HOP) * (Math.PI / 2)) ** 2)
 
 /**
  * Changes the speed of interleaved stereo without changing its pitch: waveform-similarity overlap-add (Verhelst and Roelands,
@@ -65,8 +69,9 @@ export class TimeStretch {
     const head = this.slice(at, HOP)
     const mixed = new Float32Array(HOP * 2)
     for (let i = 0; i < HOP; i++) {
-      const w = Math.sin(((i + 0.5) / HOP) * (Math.PI / 2)) ** 2
-      for (const c of [0, 1]) mixed[i * 2 + c] = (this.tail[i * 2 + c] ?? 0) * (1 - w) + (head[i * 2 + c] ?? 0) * w
+      const w = FADE[i] as number
+      mixed[i * 2] = (this.tail[i * 2] as number) * (1 - w) + (head[i * 2] as number) * w
+      mixed[i * 2 + 1] = (this.tail[i * 2 + 1] as number) * (1 - w) + (head[i * 2 + 1] as number) * w
     }
     this.tail = this.slice(at + HOP, HOP)
     this.piece++
@@ -79,25 +84,23 @@ export class TimeStretch {
     const wanted = new Float32Array(HOP)
     for (let i = 0; i < HOP; i++) wanted[i] = (like[i * 2] as number) + (like[i * 2 + 1] as number)
     const rough = this.bestOf(wanted, nominal - SEARCH, nominal + SEARCH, COARSE)
-    return this.bestOf(wanted, Math.max(nominal - SEARCH, rough - COARSE), Math.min(nominal + SEARCH, rough + COARSE), 1)
+    const near = this.bestOf(wanted, Math.max(nominal - SEARCH, rough - COARSE), Math.min(nominal + SEARCH, rough + COARSE), FINER)
+    return this.bestOf(wanted, Math.max(nominal - SEARCH, near - FINER), Math.min(nominal + SEARCH, near + FINER), 1)
   }
 
-  /** The start from `from` to `to` that is most like `wanted`, comparing every `step`th frame of every `step`th start. */
+  /** The start from `from` to `to` that is most like `wanted`, comparing every `step`th start in means of `step` frames. */
   private bestOf(wanted: Float32Array, from: number, to: number, step: number): number {
-    const length = Math.ceil(HOP / step)
+    const like = meansOf(wanted, 0, Math.ceil(HOP / step), step)
     const starts = Math.floor((to - from) / step) + 1
     // All that is compared lies on one grid: gathered once, starts are neighbours, and the energy of each follows from the one before.
-    const heard = new Float32Array(starts + length)
-    for (let i = 0; i < heard.length; i++) heard[i] = this.mono[from - this.first + i * step] ?? 0
-    const like = new Float32Array(length)
-    for (let i = 0; i < length; i++) like[i] = wanted[i * step] as number
+    const heard = meansOf(this.mono, from - this.first, starts + like.length, step)
     let energy = 1e-9
-    for (let i = 0; i < length; i++) energy += (heard[i] as number) ** 2
+    for (let i = 0; i < like.length; i++) energy += (heard[i] as number) ** 2
     let [found, most] = [0, -Infinity]
     for (let n = 0; n < starts; n++) {
       const likeness = dot(heard, n, like) / Math.sqrt(Math.max(1e-9, energy))
       if (likeness > most + 1e-12) [most, found] = [likeness, n]
-      energy += (heard[n + length] as number) ** 2 - (heard[n] as number) ** 2
+      energy += (heard[n + like.length] as number) ** 2 - (heard[n] as number) ** 2
     }
     return from + found * step
   }
@@ -119,8 +122,29 @@ export class TimeStretch {
   }
 }
 
+/** `count` means of `step` samples each, from sample `from` on; silence outside. */
+function meansOf(samples: Float32Array, from: number, count: number, step: number): Float32Array {
+  const means = new Float32Array(count)
+  const first = Math.max(0, Math.ceil(-from / step))
+  const last = Math.min(count, Math.floor((samples.length - from) / step))
+  for (let i = first; i < last; i++) {
+    let sum = 0
+    for (let j = from + i * step; j < from + (i + 1) * step; j++) sum += samples[j] as number
+    means[i] = sum / step
+  }
+  return means
+}
+
+/** Four sums at a time: one would wait for itself at every step. */
 function dot(of: Float32Array, from: number, like: Float32Array): number {
-  let sum = 0
-  for (let i = 0; i < like.length; i++) sum += (of[from + i] as number) * (like[i] as number)
-  return sum
+  const whole = like.length - (like.length % 4)
+  let [a, b, c, d] = [0, 0, 0, 0]
+  for (let i = 0; i < whole; i += 4) {
+    a += (of[from + i] as number) * (like[i] as number)
+    b += (of[from + i + 1] as number) * (like[i + 1] as number)
+    c += (of[from + i + 2] as number) * (like[i + 2] as number)
+    d += (of[from + i + 3] as number) * (like[i + 3] as number)
+  }
+  for (let i = whole; i < like.length; i++) a += (of[from + i] as number) * (like[i] as number)
+  return a + b + (c + d)
 }

@@ -11,7 +11,7 @@ export const PEAK_TAPS = 12
 const MOST_OVER = Math.max(...[P0, P1].map((phase) => phase.reduce((sum, h) => sum + Math.abs(h), 0)))
 
 /** Samples that are looked at as one for whether they can matter at all. */
-const CHUNK = 240
+const CHUNK = 32
 
 /** The height of a wave between its samples too, one channel, block after block. */
 export class TruePeaks {
@@ -33,7 +33,8 @@ export class TruePeaks {
   }
 }
 
-function highest(all: Float32Array, from: number, to: number): number {
+/** The highest absolute value of samples `from` up to, not including, `to`. */
+export function highest(all: Float32Array, from = 0, to = all.length): number {
   let most = 0
   for (let i = from; i < to; i++) {
     const value = all[i] as number

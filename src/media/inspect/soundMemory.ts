@@ -1,4 +1,4 @@
-import { OUTPUT_SAMPLE_RATE, stereoFrom } from '../sound/stereo'
+import { OUTPUT_SAMPLE_RATE, stereoFrom, stretched } from '../sound/stereo'
 import type { ReadSound } from '../sound/mixer'
 import type { SoundSource } from '../source/openSource'
 import { MICROS_PER_SECOND } from '@/core/time/micros'
@@ -15,11 +15,11 @@ export class SoundMemory {
   private readonly kept = new Map<string, Float32Array>()
   private bytes = 0
 
-  /** `fresh`: how sound is read that is not kept. */
+  /** `fresh`: how sound is read that is not kept, at its own speed. */
   constructor(private readonly fresh: typeof stereoFrom = stereoFrom) {}
 
   /** As `stereoFrom`, from what is kept where there is any. */
-  read: ReadSound = (id, source, fromMicros, speedPercent) => (speedPercent === 100 ? this.inParts(id, source, fromMicros) : this.fromTheStart(`${id} ${fromMicros} at ${speedPercent}`, () => this.fresh(source, fromMicros, speedPercent)))
+  read: ReadSound = (id, source, fromMicros, speedPercent) => (speedPercent === 100 ? this.inParts(id, source, fromMicros) : this.fromTheStart(`${id} ${fromMicros} at ${speedPercent}`, () => stretched(this.inParts(id, source, fromMicros), speedPercent)))
 
   /** At its own speed, sound is kept in parts that lie at the same places wherever it is cut. */
   private async *inParts(id: string, source: SoundSource, fromMicros: number): AsyncGenerator<Float32Array> {

@@ -23,9 +23,14 @@ export const framesAt = (t: Micros) => Math.round((t * OUTPUT_SAMPLE_RATE) / MIC
  */
 export async function* stereoFrom(source: SoundSource, fromMicros: Micros, speedPercent: number): AsyncGenerator<Float32Array> {
   if (!source.sound) return
-  if (speedPercent === 100) return yield* atNormalSpeed(source, fromMicros)
+  const sound = atNormalSpeed(source, fromMicros)
+  yield* speedPercent === 100 ? sound : stretched(sound, speedPercent)
+}
+
+/** Sound at another speed, its pitch kept. */
+export async function* stretched(sound: AsyncGenerator<Float32Array>, speedPercent: number): AsyncGenerator<Float32Array> {
   const stretch = new TimeStretch(speedPercent / 100)
-  for await (const block of atNormalSpeed(source, fromMicros)) yield stretch.push(block)
+  for await (const block of sound) yield stretch.push(block)
   yield stretch.end()
 }
 

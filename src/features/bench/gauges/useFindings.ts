@@ -11,7 +11,7 @@ import { useLoudness } from './useLoudness'
 import { usePresence } from './usePresence'
 
 /** Somebody who is dragging something changes the edit sixty times a second: it is looked over when that rests. */
-const REST_MS = 250
+const REST_MS = 150
 /** A highlight that is being opened has pictures to show first. */
 const OPENING_MS = 1200
 
@@ -40,16 +40,18 @@ export function useFindings(): Looked | null {
   const presence = usePresence()
   const known = useMemo<Omit<Known, 'measure'>>(() => ({ outlet, loudness, speech, edges, presence, missing: unreadable ?? NOTHING_MISSING }), [outlet, loudness, speech, edges, presence, unreadable])
   const [found, setFound] = useState<{ edit: Edit; known: typeof known; findings: Finding[] } | null>(null)
-  const foundOnce = useRef(false)
+  const lookedAt = useRef<Edit | null>(null)
   useEffect(() => {
     let live = true
+    // What was measured about the edit that was looked at is not somebody at work.
+    const rest = lookedAt.current === null ? OPENING_MS : lookedAt.current === edit ? 0 : REST_MS
     const waiting = setTimeout(() => {
+      lookedAt.current = edit
       void inspector().findings(edit, known, fontsOf(edit, files)).then((findings) => {
         if (!live || !findings) return
-        foundOnce.current = true
         setFound({ edit, known, findings })
       })
-    }, foundOnce.current ? REST_MS : OPENING_MS)
+    }, rest)
     return () => {
       live = false
       clearTimeout(waiting)
