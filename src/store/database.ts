@@ -3,13 +3,14 @@ import type { SoundFile } from '@/core/model/bed'
 import type { Brand } from '@/core/model/brand'
 import type { FontFile } from '@/core/model/fontFile'
 import type { Highlight } from '@/core/model/highlight'
-import type { BrandId, FontFileId, HighlightId, ImageFileId, LayoutId, OutletId, RecipeId, RecordingId, RenderId, SetupId, SoundFileId, VersionId } from '@/core/model/ids'
+import type { BrandId, FontFileId, HighlightId, ImageFileId, LayoutId, OutletId, RecipeId, RecordingId, RenderId, RenderPresetId, SetupId, SoundFileId, VersionId } from '@/core/model/ids'
 import type { ImageFile } from '@/core/model/imageFile'
 import type { Layout } from '@/core/model/layout'
 import { startingOutlets, type Outlet } from '@/core/model/outlet'
 import type { Recipe } from '@/core/model/recipe'
 import type { Recording } from '@/core/model/recording'
 import type { Render } from '@/core/model/render'
+import type { RenderPreset } from '@/core/model/renderPreset'
 import type { Setup } from '@/core/model/setup'
 import type { Spotting } from '@/core/model/spotting'
 import type { Version } from '@/core/model/version'
@@ -80,6 +81,8 @@ export class Database extends Dexie {
   declare outlets: Table<Outlet, OutletId>
   declare recipes: Table<Recipe, RecipeId>
   declare folders: Table<StoredFolder, string>
+  declare renderPresets: Table<RenderPreset, RenderPresetId>
+  declare settings: Table<{ key: string; value: unknown }, string>
   declare analyses: Table<AnalysisPart, AnalysisPartKey>
 
   constructor(name = 'brimble') {
@@ -102,6 +105,7 @@ export class Database extends Dexie {
     this.version(2).stores({ imageFiles: 'id', brands: 'id', outlets: 'id', recipes: 'id, setupId' }).upgrade(outletsToBegin)
     this.version(3).stores({ fontFiles: 'id', captionTexts: 'recordingId' })
     this.version(4).stores({ folders: 'id' })
+    this.version(5).stores({ renderPresets: 'id', settings: 'key' })
     this.on('populate', outletsToBegin)
   }
 }

@@ -1,5 +1,5 @@
 import type { Edit } from '@/core/model/edit'
-import type { HighlightId, RenderId } from '@/core/model/ids'
+import type { BatchId, HighlightId, RenderId } from '@/core/model/ids'
 import { newRecord } from '@/core/model/record'
 import type { Render, RenderSettings, RenderState } from '@/core/model/render'
 import type { Shape } from '@/core/model/shape'
@@ -7,25 +7,56 @@ import { newId, nowStamp } from './clock'
 import { database } from './database'
 import { readAll } from './readAll'
 
-/** Adds one waiting render for each shape, with the edit exactly as it is now. */
-export async function queueRenders(edit: Edit, shapes: readonly Shape[], settings: RenderSettings): Promise<Render[]> {
-  const renders = shapes.map((shape): Render => ({ ...newRecord(nowStamp()), id: newId<RenderId>(), highlightId: edit.highlight.id, shape, settings, edit, state: { kind: 'waiting' } }))
-  await database().renders.bulkAdd(renders)
-  return renders
+/** A render that a closed tab or a crash has cut short so often is not begun again unasked: it may be what crashes. */
+export const MOST_INTERRUPTIONS = 6
+
+/** Adds one waiting render for each shape, with the edit exactly as it is now, at the end of the queue. They are made in one go where they can be. */
+export async function queueRenders(edit: Edit, wanted: readonly { shape: Shape; settings: RenderSettings }[], outletName: string | null = null): Promise<Render[]> {
+  const table = database().renders
+  return database().transaction('rw', table, async () => {
+    const last = Math.max(0, ...(await table.toArray()).map((r) => r.order ?? 0))
+    const batchId = newId<BatchId>()
+    const renders = wanted.map(({ shape, settings }, n): Render => ({ ...newRecord(nowStamp()), id: newId<RenderId>(), highlightId: edit.highlight.id, shape, batchId, order: last + n + 1, interruptions: 0, outletName, settings, edit, state: { kind: 'waiting' } }))
+    await table.bulkAdd(renders)
+    return renders
+  })
 }
 
 export async function setRenderState(id: RenderId, state: RenderState): Promise<void> {
   await database().renders.update(id, { state, updatedAt: nowStamp() })
 }
 
-/** The waiting render that was asked for first. */
-export async function nextWaiting(): Promise<Render | undefined> {
-  const waiting = await database().renders.where('state.kind').equals('waiting').sortBy('createdAt')
-  return readAll('render', waiting).find((r) => !r.deletedAt)
+const inQueueOrder = (a: Render, b: Render) => a.order - b.order || a.createdAt.localeCompare(b.createdAt)
+
+/** The renders that wait, in their order. */
+export async function waitingRenders(): Promise<Render[]> {
+  const waiting = await database().renders.where('state.kind').equals('waiting').toArray()
+  return readAll('render', waiting)
+    .filter((r) => !r.deletedAt)
+    .sort(inQueueOrder)
 }
 
-export function runningRenders(): Promise<Render[]> {
-  return database().renders.where('state.kind').equals('running').toArray()
+/** What a closed tab or a crash has cut short waits again, in its place; what was cut short again and again has failed. Only for whoever alone renders. */
+export async function resumeInterrupted(): Promise<void> {
+  const table = database().renders
+  await database().transaction('rw', table, async () => {
+    for (const { id, interruptions = 0 } of await table.where('state.kind').equals('running').toArray()) {
+      const state: RenderState = interruptions + 1 < MOST_INTERRUPTIONS ? { kind: 'waiting' } : { kind: 'failed', failure: { reason: 'interrupted' } }
+      await table.update(id, { state, interruptions: interruptions + 1, updatedAt: nowStamp() })
+    }
+  })
+}
+
+/** Puts renders that wait into this order, from the earliest of their places on. */
+export async function orderRenders(ids: readonly RenderId[]): Promise<void> {
+  const table = database().renders
+  await database().transaction('rw', table, async () => {
+    const found = (await table.bulkGet([...ids])).filter((r) => r !== undefined)
+    const places = found.map((r) => r.order ?? 0).sort((a, b) => a - b)
+    // Renders of older versions have no places of their own.
+    const first = places[0] ?? 0
+    for (const [n, id] of ids.entries()) await table.update(id, { order: new Set(places).size === places.length ? (places[n] ?? first) : first + n / 1000 })
+  })
 }
 
 /** How many renders of a highlight in a shape came before `render`: part of its file name, so that no two are the same. */
@@ -34,17 +65,27 @@ export async function versionOf(render: Render): Promise<number> {
   return same.filter((r) => r.shape.id === render.shape.id && r.state.kind === 'finished').length + 1
 }
 
+/** The names of all finished files, lower case: no two are to be alike. */
+export async function takenFileNames(): Promise<Set<string>> {
+  const finished = await database().renders.where('state.kind').equals('finished').toArray()
+  return new Set(finished.flatMap((r) => (r.state.kind === 'finished' ? [r.state.file.fileName.toLowerCase()] : [])))
+}
+
+export async function renderById(id: RenderId): Promise<Render | undefined> {
+  return readAll('render', [await database().renders.get(id)])[0]
+}
+
 export async function deleteRender(id: RenderId): Promise<void> {
   await database().renders.delete(id)
 }
 
 const RANK = { running: 0, waiting: 1, failed: 2, finished: 2 } as const
 
-/** Every render: the one at work first, then those that wait in their order, then what has ended, newest first. */
+/** Every render: those at work first, then those that wait in their order, then what has ended, newest first. */
 export async function allRenders(): Promise<Render[]> {
   const all = readAll('render', await database().renders.orderBy('createdAt').toArray())
-  const order = (r: Render) => RANK[r.state.kind]
-  return all.sort((a, b) => order(a) - order(b) || (order(a) === 2 ? b.updatedAt.localeCompare(a.updatedAt) : a.createdAt.localeCompare(b.createdAt)))
+  const rank = (r: Render) => RANK[r.state.kind]
+  return all.sort((a, b) => rank(a) - rank(b) || (rank(a) === 2 ? b.updatedAt.localeCompare(a.updatedAt) : inQueueOrder(a, b)))
 }
 
 export function rendersOf(highlightId: HighlightId): Promise<Render[]> {

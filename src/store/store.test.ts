@@ -5,11 +5,12 @@ import type { Edit } from '@/core/model/edit'
 import type { HighlightId, RecordingId, RegionId } from '@/core/model/ids'
 import { NOTHING_FILED } from '@/core/interchange/rackFile'
 import { newRegion } from '@/core/model/region'
+import { renderSettings } from '@/core/model/render'
 import type { Setup } from '@/core/model/setup'
 import { database } from './database'
 import { binHighlight, copyHighlight, createHighlight, editSession, loadEdit, passagePartsFor } from './highlights'
 import { addRecording, keepFile, storedFile } from './recordings'
-import { allRenders, nextWaiting, queueRenders, setRenderState } from './renders'
+import { allRenders, MOST_INTERRUPTIONS, orderRenders, queueRenders, resumeInterrupted, setRenderState, takenFileNames, waitingRenders } from './renders'
 import { analysisOf, keepAnalysisPart, speechOf } from './analyses'
 import { Session } from './session'
 import { addFiled } from './rackFiles'
@@ -255,16 +256,44 @@ describe('versions', () => {
 })
 
 describe('renders', () => {
+  const settings = renderSettings.parse({ frameRate: { num: 30, den: 1 }, videoBitrate: 8_000_000, audioBitrate: 160_000 })
+  const wantedOf = (edit: Edit) => edit.highlight.shapes.map((shape) => ({ shape, settings }))
+
   it('wait in the order they were asked for, with the edit as it was then', async () => {
     const edit = sampleEdit()
-    const settings = { frameRate: { num: 30, den: 1 }, videoBitrate: 8_000_000, audioBitrate: 160_000, captions: 'picture' as const }
-    const [first] = await queueRenders(edit, edit.highlight.shapes, settings)
-    await new Promise((resolve) => setTimeout(resolve, 5))
-    await queueRenders({ ...edit, highlight: { ...edit.highlight, name: 'Later' } }, edit.highlight.shapes, settings)
-    expect((await nextWaiting())?.id).toBe(first?.id)
+    const [first] = await queueRenders(edit, wantedOf(edit))
+    await queueRenders({ ...edit, highlight: { ...edit.highlight, name: 'Later' } }, wantedOf(edit))
+    expect((await waitingRenders())[0]?.id).toBe(first?.id)
     if (first) await setRenderState(first.id, { kind: 'failed', failure: { reason: 'interrupted' } })
-    expect((await nextWaiting())?.edit.highlight.name).toBe('Later')
+    expect((await waitingRenders())[0]?.edit.highlight.name).toBe('Later')
     expect((await allRenders()).map((r) => r.state.kind)).toEqual(['waiting', 'failed'])
+  })
+
+  it('can be put into another order, which what is asked for later comes after', async () => {
+    const edit = sampleEdit()
+    const names = ['a', 'b', 'c']
+    for (const name of names) await queueRenders({ ...edit, highlight: { ...edit.highlight, name } }, wantedOf(edit))
+    const [a, b, c] = await waitingRenders()
+    if (!a || !b || !c) throw new Error('not queued')
+    await orderRenders([c.id, a.id, b.id])
+    await queueRenders({ ...edit, highlight: { ...edit.highlight, name: 'd' } }, wantedOf(edit))
+    expect((await waitingRenders()).map((r) => r.edit.highlight.name)).toEqual(['c', 'a', 'b', 'd'])
+  })
+
+  it('that were cut short wait again in their places, until they have been so too often', async () => {
+    const edit = sampleEdit()
+    const [render] = await queueRenders(edit, wantedOf(edit))
+    await queueRenders({ ...edit, highlight: { ...edit.highlight, name: 'Later' } }, wantedOf(edit))
+    if (!render) throw new Error('not queued')
+    for (let n = 1; n < MOST_INTERRUPTIONS; n++) {
+      await setRenderState(render.id, { kind: 'running' })
+      await resumeInterrupted()
+      expect((await waitingRenders())[0]?.id).toBe(render.id)
+    }
+    await setRenderState(render.id, { kind: 'running' })
+    await resumeInterrupted()
+    expect((await allRenders()).find((r) => r.id === render.id)?.state).toEqual({ kind: 'failed', failure: { reason: 'interrupted' } })
+    expect(await takenFileNames()).toEqual(new Set())
   })
 })
 

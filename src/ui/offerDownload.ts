@@ -1,13 +1,5 @@
+import { fileSafe } from '@/core/output/fileName'
 import { letGoOfUrl } from './letGoOfUrl'
-
-/** A name that every file system takes. */
-export function fileSafe(name: string): string {
-  const safe = name
-    .replace(/[\u0000-\u001f<>:"/\\|?*]/g, '')
-    .replace(/[. ]+$/, '')
-    .slice(0, 120)
-  return safe || 'untitled'
-}
 
 /** Hands a file to the browser's downloads under its own name. */
 export function offerDownload(file: Blob, name: string): void {

@@ -91,7 +91,7 @@ export function limitFindings(edit: Edit, shape: Shape, map: TimeMap, { outlet, 
   if (recording && largestBytes !== null) {
     const { output } = edit.highlight
     const seconds = toSeconds(map.lengthMicros)
-    const bytes = (quality: typeof output.quality) => ((settingsFor({ ...output, quality }, shape, recording, seconds).videoBitrate + AUDIO_BITRATE) * seconds) / 8
+    const bytes = (quality: typeof output.quality) => ((settingsFor({ ...output, quality }, edit, shape, recording, seconds).videoBitrate + AUDIO_BITRATE) * seconds) / 8
     const tooMany = bytes(output.quality) - largestBytes
     const remedies: Remedy[] = [...(output.quality !== 'small' && bytes('small') <= largestBytes ? [{ kind: 'smaller-file' as const }] : []), ...(bitrateFor(largestBytes, seconds) >= LEAST_PICTURE_BITRATE ? [{ kind: 'limit-size' as const, mostBytes: largestBytes }] : [])]
     if (tooMany > 0) findings.push({ ...whole, key: `too-big ${shape.id}`, severity: 'stop', fault: { kind: 'too-big', overBytes: Math.round(tooMany) }, fromMicros: 0, toMicros: map.lengthMicros, remedies })

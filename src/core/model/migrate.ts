@@ -9,11 +9,12 @@ import { outlet } from './outlet'
 import { recipe } from './recipe'
 import { recording } from './recording'
 import { render } from './render'
+import { renderPreset } from './renderPreset'
 import { setup } from './setup'
 import { spotting } from './spotting'
 import { version } from './version'
 
-const schemas = { recording, setup, layout, highlight, render, soundFile, imageFile, fontFile, spotting, version, brand, outlet, recipe } as const
+const schemas = { recording, setup, layout, highlight, render, soundFile, imageFile, fontFile, spotting, version, brand, outlet, recipe, renderPreset } as const
 
 export type RecordKind = keyof typeof schemas
 export type RecordOf<K extends RecordKind> = z.infer<(typeof schemas)[K]>
@@ -21,7 +22,7 @@ export type RecordOf<K extends RecordKind> = z.infer<(typeof schemas)[K]>
 type Step = (old: Record<string, unknown>) => Record<string, unknown>
 
 /** `chains[kind][n]` turns version n + 1 into version n + 2. Empty while every record is at version 1. */
-const chains: Record<RecordKind, readonly Step[]> = { recording: [], setup: [], layout: [], highlight: [], render: [], soundFile: [], imageFile: [], fontFile: [], spotting: [], version: [], brand: [], outlet: [], recipe: [] }
+const chains: Record<RecordKind, readonly Step[]> = { recording: [], setup: [], layout: [], highlight: [], render: [], soundFile: [], imageFile: [], fontFile: [], spotting: [], version: [], brand: [], outlet: [], recipe: [], renderPreset: [] }
 
 export type ReadResult<K extends RecordKind> =
   | { ok: true; record: RecordOf<K> }

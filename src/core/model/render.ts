@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { edit } from './edit'
-import { renderId, highlightId } from './ids'
-import { captionsIn } from './outputChoice'
+import { batchId, highlightId, renderId } from './ids'
+import { captionsIn, coding, outputChoice } from './outputChoice'
 import { frameRate, micros, recordBase } from './record'
 import { shape } from './shape'
 
@@ -10,12 +10,21 @@ export const container = z.enum(['mp4', 'webm'])
 export type Container = z.infer<typeof container>
 
 export const renderSettings = z.object({
+  /** Of the picture, px; null: as its shape. */
+  size: z.object({ width: z.number().int().min(64).max(3840), height: z.number().int().min(64).max(3840) }).nullable().default(null),
   frameRate,
+  coding: coding.default('mp4-h264'),
+  /** Encoders that can hold a quality, whatever it takes, do so; others and null: by the bitrate. */
+  constantQuality: outputChoice.shape.quality.nullable().default(null),
   captions: captionsIn.default('picture'),
   /** Bits per second for the picture. */
   videoBitrate: z.number().int().min(100_000).max(200_000_000),
   /** Bits per second for the sound. */
   audioBitrate: z.number().int().min(32_000).max(512_000),
+  /** LUFS that the whole is brought to; null: as it is mixed. */
+  loudness: z.number().min(-40).max(-5).nullable().default(null),
+  poster: z.boolean().default(false),
+  loop: z.boolean().default(false),
 })
 export type RenderSettings = z.infer<typeof renderSettings>
 
@@ -39,7 +48,11 @@ export const finishedFile = z.object({
   /** Whether its sound was coded by the AAC encoder that ships with the application. */
   shippedAac: z.boolean().default(false),
   frames: z.number().int().nonnegative(),
-  /** Wall time from start to whole file. */
+  /** Stills and loops that were made with it. */
+  extras: z.array(z.object({ kind: z.enum(['poster', 'loop']), sizeBytes: z.number().int().nonnegative() })).max(2).default([]),
+  /** What it was called in the folder that finished files go to; null: not put there yet. */
+  savedAs: z.string().nullable().default(null),
+  /** Wall time from start to whole file; of several made in one go, its share. */
   tookMs: z.number().nonnegative(),
 })
 export type FinishedFile = z.infer<typeof finishedFile>
@@ -57,6 +70,14 @@ export const render = recordBase.extend({
   id: renderId,
   highlightId,
   shape,
+  /** What was asked for in one go is made in one go where it can be; see core/output/renderGroups. */
+  batchId: batchId.nullable().default(null),
+  /** Its place in the queue, lower first. */
+  order: z.number().default(0),
+  /** How often a closed tab or a crash has cut it short. */
+  interruptions: z.number().int().nonnegative().default(0),
+  /** Where the file is headed, for its name; null: nowhere in particular. */
+  outletName: z.string().max(200).nullable().default(null),
   settings: renderSettings,
   edit,
   state: renderState,

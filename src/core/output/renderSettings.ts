@@ -1,9 +1,11 @@
 import type { Size } from '../geometry/rect'
 import type { Edit } from '../model/edit'
 import type { CaptionsIn, OutputChoice } from '../model/outputChoice'
+import type { Shape } from '../model/shape'
 import type { Recording } from '../model/recording'
-import type { RenderSettings } from '../model/render'
+import type { Render, RenderSettings } from '../model/render'
 import { framesPerSecond, type FrameRate } from '../time/frameRate'
+import { renderSize } from './renderSize'
 
 /** Bits per pixel and frame: a 1080 × 1920 file at 30 fps comes to about 4, 8 and 14 Mbit/s. */
 const BITS_PER_PIXEL: Readonly<Record<OutputChoice['quality'], number>> = { small: 0.064, standard: 0.129, high: 0.225 }
@@ -21,23 +23,48 @@ export function recordedRate({ video }: Pick<Recording, 'video'>): FrameRate {
   return framesPerSecond(video.frameRate) > MOST_FPS ? { num: MOST_FPS, den: 1 } : video.frameRate
 }
 
-/** The rates to choose from, the recording's own first. Never above it: frames would only be shown twice. */
+/** The slowest rate that half of a recording's own is offered for. */
+const LEAST_HALF = 23.9
+
+/** The rates to choose from, the recording's own first, then the exact half of a fractional one. Never above it: frames would only be shown twice. */
 export function ratesFor(recording: Pick<Recording, 'video'>): readonly FrameRate[] {
   const own = recordedRate(recording)
-  return [own, ...RATES.filter((r) => framesPerSecond(r) < framesPerSecond(own) - 0.1)]
+  const half = own.num % 2 === 0 ? { num: own.num / 2, den: own.den } : { num: own.num, den: own.den * 2 }
+  const halves = own.den !== 1 && framesPerSecond(half) >= LEAST_HALF ? [half] : []
+  return [own, ...halves, ...RATES.filter((r) => framesPerSecond(r) < framesPerSecond(own) - 0.1)]
 }
 
 /** What containers and encoders that are not exact take of a size limit. */
 const KEPT_FREE = 0.06
 
-/** What a choice comes to for a shape of a highlight of so many seconds whose first passage plays `recording`. A rate above the recording's own is brought down to it. */
-export function settingsFor({ frameRate, quality, captions, mostBytes }: OutputChoice, { width, height }: Size, recording: Pick<Recording, 'video'>, seconds: number): RenderSettings {
+/** What a choice comes to for a shape of an edit that lasts so many seconds and whose first passage plays `recording`. A rate above the recording's own is brought down to it. */
+export function settingsFor(choice: OutputChoice, edit: Edit, shape: Shape, recording: Pick<Recording, 'video'>, seconds: number): RenderSettings {
+  const { frameRate, quality, captions, mostBytes, coding, loudness, poster, loop } = choice
   const own = recordedRate(recording)
   const rate = frameRate && framesPerSecond(frameRate) < framesPerSecond(own) ? frameRate : own
-  const bitrate = Math.round(width * height * framesPerSecond(rate) * BITS_PER_PIXEL[quality])
+  const size = renderSize(edit, shape, choice.size)
+  const bitrate = choice.videoBitrate ?? Math.round(size.width * size.height * framesPerSecond(rate) * BITS_PER_PIXEL[quality])
   const most = mostBytes === null ? MOST_BITRATE : bitrateFor(mostBytes, seconds)
-  return { frameRate: rate, videoBitrate: Math.max(LEAST_BITRATE, Math.min(MOST_BITRATE, most, bitrate)), audioBitrate: AUDIO_BITRATE, captions }
+  const isByQuality = choice.videoBitrate === null && mostBytes === null
+  return {
+    size: size.width === shape.width && size.height === shape.height ? null : size,
+    frameRate: rate,
+    coding,
+    constantQuality: isByQuality ? quality : null,
+    videoBitrate: Math.max(LEAST_BITRATE, Math.min(MOST_BITRATE, most, bitrate)),
+    audioBitrate: AUDIO_BITRATE,
+    captions,
+    loudness,
+    poster,
+    loop: loop && seconds <= LONGEST_LOOP_SECONDS,
+  }
 }
+
+/** Longer ones would be a waste as a GIF. */
+export const LONGEST_LOOP_SECONDS = 15
+
+/** The size of a file's picture, px. */
+export const sizeOfFile = ({ shape, settings }: Pick<Render, 'shape' | 'settings'>): Size => settings.size ?? { width: shape.width, height: shape.height }
 
 /** The picture's bitrate with which a file of so many seconds stays under a size; may be too little for anything, or negative. */
 export function bitrateFor(mostBytes: number, seconds: number): number {

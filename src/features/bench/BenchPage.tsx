@@ -15,14 +15,13 @@ import { passageAt, timeMapOf } from '@/core/time/timeMap'
 import { KeysDialog } from '@/ui/KeysDialog'
 import { CannotOpen, Opening } from '@/ui/Opening'
 import { TopBar } from '@/ui/TopBar'
-import { wakeRenderQueue } from '../outbox/renderQueue'
 import { SourceMissing } from '../shelf/SourceMissing'
 import { BenchContext, newBenchView, useBenchContext, useEdit, useView, type BenchContextValue, type Pane } from './benchContext'
 import { FramePane } from './frame/FramePane'
 import { TransportBar } from './gauges/TransportBar'
 import { NameField } from './NameField'
-import { RenderDialog } from './RenderDialog'
-import { RenderStatus } from './RenderStatus'
+import { RenderDialog } from './render/RenderDialog'
+import { RenderStatus } from './render/RenderStatus'
 import { SaveBar } from './SaveBar'
 import { ShapesPane } from './shapes/ShapesPane'
 import { SheetPane } from './sheet/SheetPane'
@@ -119,7 +118,6 @@ function BenchScreen({ onReopen }: { onReopen: () => void }) {
   useBenchKeys(context, { render: () => setDialog('render'), keys: () => setDialog('keys'), versions: () => setDialog('versions') })
   const onQueued = (files: number) => {
     close()
-    wakeRenderQueue()
     enqueueSnackbar(`Rendering ${files} ${files === 1 ? 'file' : 'files'}. You can go on working.`)
   }
   return (

@@ -1,41 +1,50 @@
 'use client'
 
+import MoreHoriz from '@mui/icons-material/MoreHoriz'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
+import IconButton from '@mui/material/IconButton'
 import LinearProgress from '@mui/material/LinearProgress'
+import Menu from '@mui/material/Menu'
+import MenuItem from '@mui/material/MenuItem'
 import Typography from '@mui/material/Typography'
+import { useRouter } from 'next/navigation'
+import { useState, type ReactNode } from 'react'
 import { useStore } from 'zustand'
-import { captionFilesOf } from '@/core/interchange/captionsOf'
 import type { Render } from '@/core/model/render'
-import { isBeside } from '@/core/output/renderSettings'
-import { openRenderFile } from '@/media/render/partFile'
+import { isBeside, sizeOfFile } from '@/core/output/renderSettings'
+import { copyHighlight } from '@/store/highlights'
 import { formatBytes, formatRate, formatSize } from '@/ui/format'
 import { offerDownload } from '@/ui/offerDownload'
 import { fonts, palette } from '@/ui/theme'
+import { filesOf } from './filesOf'
 import { failureMessage } from './messages'
-import { cancelRender, privateName, removeRender, renderProgress, retryRender } from './renderQueue'
+import { cancelRender, removeRender, renderProgress, retryRender } from './renderQueue'
 
 /** One render: its progress while it runs, its file when it is done, the reason when it failed. */
-export function RenderRow({ render, onPlay, playing }: { render: Render; onPlay: () => void; playing: boolean }) {
+export function RenderRow({ render, onPlay, playing = false, handle = null }: { render: Render; onPlay?: () => void; playing?: boolean; handle?: ReactNode }) {
   const { state, shape, settings, edit } = render
   return (
     <Box
       component="article"
       aria-label={`${edit.highlight.name}, ${shape.id}`}
       data-state={state.kind}
-      sx={{ display: 'grid', gridTemplateColumns: 'minmax(200px, 300px) minmax(0, 1fr) auto', gap: 4, alignItems: 'center', px: 4.5, py: 2, minHeight: 56, borderBottom: 1, borderColor: 'divider', bgcolor: playing ? palette.leafTint : undefined }}
+      sx={{ display: 'grid', gridTemplateColumns: 'minmax(200px, 320px) minmax(0, 1fr) auto', gap: 4, alignItems: 'center', px: 4.5, py: 2, minHeight: 56, borderBottom: 1, borderColor: 'divider', bgcolor: playing ? palette.leafTint : undefined }}
     >
-      <Box sx={{ minWidth: 0 }}>
-        <Typography noWrap title={edit.highlight.name} sx={{ fontWeight: 700, fontSize: 14 }}>
-          {edit.highlight.name}
-        </Typography>
-        <Box sx={{ fontFamily: fonts.numbers, fontSize: 11.5, color: palette.inkSoft }}>
-          {shape.id} {formatSize(shape)} · {formatRate(settings.frameRate)}
-          {isBeside(settings.captions) && ' · captions beside'}
+      <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, minWidth: 0 }}>
+        {handle}
+        <Box sx={{ minWidth: 0 }}>
+          <Typography noWrap title={edit.highlight.name} sx={{ fontWeight: 700, fontSize: 14 }}>
+            {edit.highlight.name}
+          </Typography>
+          <Box sx={{ fontFamily: fonts.numbers, fontSize: 11.5, color: palette.inkSoft, whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis' }}>
+            {shape.id} {formatSize(sizeOfFile(render))} · {formatRate(settings.frameRate)}
+            {isBeside(settings.captions) && ' · captions beside'}
+          </Box>
         </Box>
       </Box>
       <StateOf render={render} />
-      <Box sx={{ display: 'flex', gap: 1.5 }}>
+      <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'center' }}>
         {(state.kind === 'running' || state.kind === 'waiting') && <Button onClick={() => void cancelRender(render)}>Cancel</Button>}
         {state.kind === 'failed' && (
           <Button variant="contained" color="primary" onClick={() => void retryRender(render)}>
@@ -47,14 +56,43 @@ export function RenderRow({ render, onPlay, playing }: { render: Render; onPlay:
             <Button onClick={onPlay} aria-pressed={playing}>
               {playing ? 'Playing' : 'Play'}
             </Button>
-            <Button variant="contained" color="primary" onClick={() => void saveFile(render)}>
+            <Button variant="contained" color="primary" onClick={() => void save(render)}>
               Save
             </Button>
           </>
         )}
-        {(state.kind === 'finished' || state.kind === 'failed') && <Button onClick={() => void removeRender(render)}>Remove</Button>}
+        {(state.kind === 'finished' || state.kind === 'failed') && <More render={render} />}
       </Box>
     </Box>
+  )
+}
+
+function More({ render }: { render: Render }) {
+  const router = useRouter()
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null)
+  const { name } = render.edit.highlight
+  const openAsItWas = async () => {
+    const copy = await copyHighlight(render.edit, `${name} (as rendered)`.slice(0, 200))
+    router.push(`/highlight/${copy.id}`)
+  }
+  return (
+    <>
+      <IconButton size="small" aria-label={`More for ${name}, ${render.shape.id}`} aria-haspopup="menu" onClick={(e) => setAnchor(e.currentTarget)}>
+        <MoreHoriz fontSize="small" />
+      </IconButton>
+      <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
+        <MenuItem onClick={() => router.push(`/highlight/${render.highlightId}`)}>Open the highlight</MenuItem>
+        <MenuItem onClick={() => void openAsItWas()}>Open as it was, as a copy</MenuItem>
+        <MenuItem
+          onClick={() => {
+            setAnchor(null)
+            void removeRender(render)
+          }}
+        >
+          Remove
+        </MenuItem>
+      </Menu>
+    </>
   )
 }
 
@@ -62,7 +100,7 @@ function StateOf({ render }: { render: Render }) {
   const { state } = render
   switch (state.kind) {
     case 'waiting':
-      return <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>Waiting for the render before it</Typography>
+      return <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>Waiting</Typography>
     case 'running':
       return <Progress render={render} />
     case 'failed':
@@ -72,18 +110,33 @@ function StateOf({ render }: { render: Render }) {
         </Typography>
       )
     case 'finished':
-      return (
-        <Box sx={{ minWidth: 0 }}>
-          <Typography noWrap title={state.file.fileName} sx={{ fontSize: 13 }}>
-            {state.file.fileName}
-          </Typography>
-          <Box sx={{ fontFamily: fonts.numbers, fontSize: 11.5, color: palette.inkSoft }}>
-            {formatBytes(state.file.sizeBytes)} · {state.file.frames} frames in {(state.file.tookMs / 1000).toFixed(1)} s{state.file.container === 'webm' && ' · VP9 and Opus in WebM: this browser cannot write MP4'}
-            {state.file.shippedAac && ' · sound by Brimble’s own AAC encoder'}
-          </Box>
-        </Box>
-      )
+      return <Finished file={state.file} />
   }
+}
+
+const EXTRAS = { poster: 'a still', loop: 'a loop' } as const
+const CODINGS = { 'mp4 avc': null, 'mp4 vp9': 'VP9 and Opus in MP4', 'mp4 av1': 'AV1 and Opus in MP4', 'webm vp9': 'VP9 and Opus in WebM', 'webm av1': 'AV1 and Opus in WebM' } as const
+
+function Finished({ file }: { file: Extract<Render['state'], { kind: 'finished' }>['file'] }) {
+  const coded = CODINGS[`${file.container} ${file.videoCodec}` as keyof typeof CODINGS]
+  const facts = [
+    formatBytes(file.sizeBytes),
+    `${file.frames} frames in ${(file.tookMs / 1000).toFixed(1)} s`,
+    coded,
+    file.extras.length > 0 ? `with ${file.extras.map((e) => EXTRAS[e.kind]).join(' and ')}` : null,
+    file.savedAs === null ? null : `in the folder as ${file.savedAs}`,
+    file.shippedAac ? 'sound by Brimble’s own AAC encoder' : null,
+  ].filter((fact) => fact !== null)
+  return (
+    <Box sx={{ minWidth: 0 }}>
+      <Typography noWrap title={file.fileName} sx={{ fontSize: 13 }}>
+        {file.fileName}
+      </Typography>
+      <Box title={facts.join(' · ')} sx={{ fontFamily: fonts.numbers, fontSize: 11.5, color: palette.inkSoft, whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis' }}>
+        {facts.join(' · ')}
+      </Box>
+    </Box>
+  )
 }
 
 function Progress({ render }: { render: Render }) {
@@ -100,11 +153,6 @@ function Progress({ render }: { render: Render }) {
   )
 }
 
-async function saveFile(render: Render): Promise<void> {
-  const file = await openRenderFile(privateName(render))
-  if (!file || render.state.kind !== 'finished') return
-  const { fileName } = render.state.file
-  offerDownload(file, fileName)
-  if (!isBeside(render.settings.captions)) return
-  for (const { ending, type, text } of captionFilesOf(render.edit)) offerDownload(new Blob([text], { type }), fileName.replace(/\.[^.]+$/, `.${ending}`))
+async function save(render: Render): Promise<void> {
+  for (const { name, blob } of await filesOf(render)) offerDownload(blob, name)
 }

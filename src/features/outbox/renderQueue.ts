@@ -1,15 +1,20 @@
 import { proxy, releaseProxy, wrap } from 'comlink'
+import { liveQuery } from 'dexie'
 import { createStore } from 'zustand/vanilla'
 import { usedFiles, usedRecordings } from '@/core/model/edit'
 import type { RenderId } from '@/core/model/ids'
-import type { Render, RenderState } from '@/core/model/render'
+import type { Render } from '@/core/model/render'
+import { freeFileName, nameBy } from '@/core/output/fileName'
+import { nextGroup } from '@/core/output/renderGroups'
 import { deleteRenderFile, sweepPartFiles } from '@/media/render/partFile'
-import type { RenderProgress } from '@/media/render/renderHighlight'
+import type { RenderProgress } from '@/media/render/renderJob'
 import type { RenderReply, RenderWorker } from '@/media/workers/render.protocol'
 import { speechOf } from '@/store/analyses'
+import { readOutboxSettings } from '@/store/outboxSettings'
 import { storedFile } from '@/store/recordings'
-import { fileSafe } from '@/ui/offerDownload'
-import { deleteRender, nextWaiting, runningRenders, setRenderState, versionOf } from '@/store/renders'
+import { deleteRender, resumeInterrupted, setRenderState, takenFileNames, versionOf, waitingRenders } from '@/store/renders'
+import { saveFinished } from './filesFolder'
+import { tellThatQueueIsDone } from './notify'
 
 /** One tab renders at a time: whoever holds this lock. The others' renders wait for it. */
 const LOCK = 'brimble-render'
@@ -17,8 +22,15 @@ const LOCK = 'brimble-render'
 /** Progress of the renders that this tab is making. Kept out of the store: it is of no use after a reload. */
 export const renderProgress = createStore<Record<RenderId, RenderProgress>>(() => ({}))
 
+interface Running {
+  left: Set<RenderId>
+  drop: (id: RenderId) => void
+  hold: (on: boolean) => void
+}
+
 let started = false
-let running: { id: RenderId; cancel: () => void } | null = null
+let running: Running | null = null
+let held = false
 let wake: () => void = () => {}
 
 /** Starts working on waiting renders, as soon as no other tab does. Does nothing when it is already started. */
@@ -26,23 +38,43 @@ export function startRenderQueue(): void {
   if (started) return
   started = true
   void navigator.locks.request(LOCK, async () => {
-    await sweepInterrupted()
-    for (;;) {
-      const next = await nextWaiting()
-      if (next) await run(next)
-      else await new Promise<void>((resolve) => (wake = resolve))
-    }
+    // Whoever holds the lock runs alone: what is still marked as running was cut short by a closed tab or a crash.
+    await resumeInterrupted()
+    await sweepPartFiles()
+    // Other tabs ask for renders, and hold the queue, too.
+    liveQuery(async () => ({ waiting: (await waitingRenders()).length, held: (await readOutboxSettings()).held })).subscribe((now) => {
+      held = now.held
+      running?.hold(held)
+      wake()
+    })
+    await workOff()
   })
 }
 
-/** Tells the queue that something is waiting. */
-export function wakeRenderQueue(): void {
-  wake()
+async function workOff(): Promise<never> {
+  let made = { finished: 0, failed: 0 }
+  for (;;) {
+    const group = held || (await readOutboxSettings()).held ? [] : nextGroup(await waitingRenders())
+    if (group.length > 0) {
+      const ended = await run(group)
+      made = { finished: made.finished + ended.finished, failed: made.failed + ended.failed }
+      continue
+    }
+    if (made.finished + made.failed > 0 && (await waitingRenders()).length === 0) {
+      await tellThatQueueIsDone(made)
+      made = { finished: 0, failed: 0 }
+    }
+    await new Promise<void>((resolve) => (wake = resolve))
+  }
+}
+
+export function isRendering(): boolean {
+  return running !== null
 }
 
 /** Ends a render that is running, or takes one that is waiting out of the queue; nothing of it is left. */
 export async function cancelRender(render: Render): Promise<void> {
-  if (running?.id === render.id) running.cancel()
+  if (running?.left.has(render.id)) running.drop(render.id)
   else await removeRender(render)
 }
 
@@ -54,63 +86,72 @@ export async function removeRender(render: Render): Promise<void> {
 /** Puts a render that failed back into the queue. */
 export async function retryRender(render: Render): Promise<void> {
   await setRenderState(render.id, { kind: 'waiting' })
-  wake()
 }
 
 /** The name of a render's file in the browser's private folder. */
-export function privateName(render: Render): string {
+export function privateName(render: Pick<Render, 'id'>): string {
   return render.id
 }
 
-/** Whoever holds the lock runs alone: what is still marked as running was cut short by a closed tab or a crash. */
-async function sweepInterrupted(): Promise<void> {
-  for (const render of await runningRenders()) await setRenderState(render.id, { kind: 'failed', failure: { reason: 'interrupted' } })
-  await sweepPartFiles()
+/** Makes the files of renders that go together. None of them stays marked as running, whatever happens. */
+async function run(group: readonly Render[]): Promise<{ finished: number; failed: number }> {
+  const ended = { finished: 0, failed: 0 }
+  const end = async (render: Render, reply: RenderReply) => {
+    running?.left.delete(render.id)
+    renderProgress.setState((all) => Object.fromEntries(Object.entries(all).filter(([id]) => id !== render.id)), true)
+    if (reply.kind !== 'cancelled') ended[reply.kind]++
+    await settle(render, reply)
+  }
+  for (const { id } of group) await setRenderState(id, { kind: 'running' })
+  const open = new Map(group.map((r) => [r.id, r]))
+  const endOne = async (id: RenderId, reply: RenderReply) => {
+    const render = open.get(id)
+    if (!render) return
+    open.delete(id)
+    await end(render, reply)
+  }
+  const reply = await filesAndRender(group, endOne).catch((error: unknown): RenderReply => ({ kind: 'failed', failure: { reason: 'broken', detail: error instanceof Error ? error.message : String(error) } }))
+  if (reply) for (const id of [...open.keys()]) await endOne(id, reply)
+  running = null
+  return ended
 }
 
-async function run(render: Render): Promise<void> {
-  await setRenderState(render.id, { kind: 'running' })
+async function filesAndRender(group: readonly Render[], onEnd: (id: RenderId, reply: RenderReply) => Promise<void>): Promise<RenderReply | null> {
+  const [first] = group
+  if (!first) return null
   const files = new Map<string, Blob>()
-  for (const { id, fileName } of [...usedRecordings(render.edit), ...usedFiles(render.edit)]) {
+  for (const { id, fileName } of [...usedRecordings(first.edit), ...usedFiles(first.edit)]) {
     const found = await storedFile(id)
-    if (!found.ok) return setRenderState(render.id, { kind: 'failed', failure: { reason: 'source-missing', fileName } })
+    if (!found.ok) return { kind: 'failed', failure: { reason: 'source-missing', fileName } }
     files.set(id, found.file)
   }
-  const reply = await renderInWorker(render, files)
-  renderProgress.setState((all) => Object.fromEntries(Object.entries(all).filter(([id]) => id !== render.id)), true)
-  if (reply.kind === 'cancelled') await deleteRender(render.id)
-  else await setRenderState(render.id, await stateAfter(render, reply))
+  return renderInWorker(group, first, files, onEnd)
 }
 
-async function renderInWorker(render: Render, files: ReadonlyMap<string, Blob>): Promise<RenderReply> {
+async function renderInWorker(group: readonly Render[], { edit }: Render, files: ReadonlyMap<string, Blob>, onEnd: (id: RenderId, reply: RenderReply) => Promise<void>): Promise<RenderReply | null> {
   const worker = new Worker(new URL('../../media/workers/render.worker.ts', import.meta.url), { type: 'module' })
   const remote = wrap<RenderWorker>(worker)
-  running = { id: render.id, cancel: () => void remote.cancel() }
+  running = { left: new Set(group.map((r) => r.id)), drop: (id) => void remote.drop(id), hold: (on) => void remote.hold(on) }
   const crashed = new Promise<RenderReply>((resolve) => {
     worker.onerror = (event) => resolve({ kind: 'failed', failure: { reason: 'broken', detail: event.message || 'the render worker stopped' } })
   })
   try {
-    const onProgress = proxy((progress: RenderProgress) => renderProgress.setState({ [render.id]: progress }))
-    const { edit, shape, settings } = render
-    const job = { edit, shape, settings, files, speechOf: await speechOf(usedRecordings(edit)) }
-    return await Promise.race([remote.render(job, privateName(render), onProgress), crashed])
-  } catch (error) {
-    return { kind: 'failed', failure: { reason: 'broken', detail: error instanceof Error ? error.message : String(error) } }
+    const onProgress = proxy((progress: RenderProgress) => renderProgress.setState(Object.fromEntries([...(running?.left ?? [])].map((id) => [id, progress]))))
+    const wanted = group.map(({ id, shape, settings }) => ({ id, shape, settings }))
+    const job = { edit, wanted, files, speechOf: await speechOf(usedRecordings(edit)) }
+    return await Promise.race([remote.render(job, onProgress, proxy(onEnd)).then(() => null), crashed])
   } finally {
-    running = null
     remote[releaseProxy]()
     worker.terminate()
   }
 }
 
-async function stateAfter(render: Render, reply: Exclude<RenderReply, { kind: 'cancelled' }>): Promise<RenderState> {
-  if (reply.kind === 'failed') return { kind: 'failed', failure: reply.failure }
-  const version = await versionOf(render)
-  const fileName = `${fileSafe(render.edit.highlight.name)} ${render.shape.id} ${version}.${reply.file.container}`
-  return { kind: 'finished', file: { ...reply.file, sizeBytes: reply.sizeBytes, fileName } }
-}
-
-/** Whether this tab is in the middle of a render, which closing it would cut short. */
-export function isRendering(): boolean {
-  return running !== null
+async function settle(render: Render, reply: RenderReply): Promise<void> {
+  if (reply.kind === 'cancelled') return deleteRender(render.id)
+  if (reply.kind === 'failed') return setRenderState(render.id, { kind: 'failed', failure: reply.failure })
+  const { namePattern } = await readOutboxSettings()
+  const stem = nameBy(namePattern, render, await versionOf(render), new Date().toISOString().slice(0, 10))
+  const fileName = freeFileName(stem, reply.file.container, await takenFileNames())
+  await setRenderState(render.id, { kind: 'finished', file: { ...reply.file, sizeBytes: reply.sizeBytes, fileName, savedAs: null } })
+  await saveFinished(render.id)
 }

@@ -3,6 +3,7 @@ import type { Size } from '@/core/geometry/rect'
 import type { Finding } from '@/core/findings/finding'
 import type { Known } from '@/core/findings/findings'
 import type { Edit } from '@/core/model/edit'
+import type { Coding } from '@/core/model/outputChoice'
 import type { Shape } from '@/core/model/shape'
 import type { Level } from '@/core/sound/levels'
 import type { SpeechOf } from '@/core/sound/ducking'
@@ -59,8 +60,8 @@ export class InspectService implements InspectWorker {
     return lineUp(short.map((l) => l.rms), long.map((l) => l.rms))
   }
 
-  encoders(size: Size, bitrate: number, withSound: boolean): Promise<EncoderChoice | null> {
-    return chooseEncoders(size, bitrate, withSound)
+  encoders(size: Size, bitrate: number, withSound: boolean, coding: Coding): Promise<EncoderChoice | null> {
+    return chooseEncoders(size, bitrate, withSound, coding)
   }
 
   still(edit: Edit, shape: Shape, files: ReadonlyMap<string, Blob>, t: Micros, height: number): Promise<Blob | null> {

@@ -1,6 +1,7 @@
 import { canEncodeAudio, canEncodeVideo, type AudioCodec, type VideoCodec } from 'mediabunny'
-import type { Container } from '@/core/model/render'
 import type { Size } from '@/core/geometry/rect'
+import type { Coding, OutputChoice } from '@/core/model/outputChoice'
+import type { Container } from '@/core/model/render'
 
 export interface EncoderChoice {
   container: Container
@@ -12,6 +13,12 @@ export interface EncoderChoice {
   shippedAac: boolean
 }
 
+/** Quantizers, 0..63, with which encoders that can hold a quality do so. H.264 is left to its bitrate: no browser's own encoder takes one. */
+export const QUANTIZERS: Partial<Record<VideoCodec, Record<OutputChoice['quality'], number>>> = {
+  vp9: { small: 44, standard: 36, high: 28 },
+  av1: { small: 45, standard: 37, high: 29 },
+}
+
 /** Level 4.2 carries 1080 × 1920 at 60 fps; level 5.2 carries 2160 × 3840 at 60 fps (Rec. ITU-T H.264, table A-1). */
 function h264Level(size: Size): string {
   return size.width * size.height <= 1920 * 1088 ? '2a' : '34'
@@ -21,13 +28,16 @@ export function h264High({ width, height }: Size): string {
   return `avc1.6400${h264Level({ width, height })}`
 }
 
-/** The best this browser can write: MP4 with H.264 and AAC, else WebM with VP9 and Opus, else null. */
-export async function chooseEncoders(size: Size, bitrate: number, withSound: boolean): Promise<EncoderChoice | null> {
-  const videoCodecString = h264High(size)
-  if (await canEncodeVideo('avc', { ...size, bitrate, fullCodecString: videoCodecString })) {
-    const shippedAac = withSound && !(await canEncodeAudio('aac', { numberOfChannels: 2, sampleRate: 48000, bitrate: 128000 }))
-    return { container: 'mp4', video: 'avc', audio: 'aac', videoCodecString, shippedAac }
-  }
+/** What this browser can write that comes nearest to `coding`: that, else VP9 and Opus in WebM, else null. */
+export async function chooseEncoders(size: Size, bitrate: number, withSound: boolean, coding: Coding): Promise<EncoderChoice | null> {
+  const [container, codec] = coding.split('-') as [Container, 'h264' | 'vp9' | 'av1']
+  if (codec === 'h264') {
+    const videoCodecString = h264High(size)
+    if (await canEncodeVideo('avc', { ...size, bitrate, fullCodecString: videoCodecString })) {
+      const shippedAac = withSound && !(await canEncodeAudio('aac', { numberOfChannels: 2, sampleRate: 48000, bitrate: 128000 }))
+      return { container: 'mp4', video: 'avc', audio: 'aac', videoCodecString, shippedAac }
+    }
+  } else if ((await canEncodeVideo(codec, { ...size, bitrate })) && (await canEncodeAudio('opus'))) return { container, video: codec, audio: 'opus', shippedAac: false }
   if ((await canEncodeVideo('vp9', { ...size, bitrate })) && (await canEncodeAudio('opus'))) return { container: 'webm', video: 'vp9', audio: 'opus', shippedAac: false }
   return null
 }

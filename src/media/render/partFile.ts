@@ -50,6 +50,15 @@ export async function createPartFile(name: string): Promise<PartFile> {
   }
 }
 
+/** Keeps a small file that is there as a whole; its size. */
+export async function keepWhole(name: string, blob: Blob): Promise<number> {
+  const handle = await (await folder()).getFileHandle(name, { create: true })
+  const writable = await handle.createWritable()
+  await writable.write(blob)
+  await writable.close()
+  return blob.size
+}
+
 /** A finished file, or null when there is none of that name. */
 export async function openRenderFile(name: string): Promise<File | null> {
   try {
@@ -59,8 +68,10 @@ export async function openRenderFile(name: string): Promise<File | null> {
   }
 }
 
+/** Removes a finished file and what was made beside it. */
 export async function deleteRenderFile(name: string): Promise<void> {
-  await (await folder()).removeEntry(name).catch(() => {})
+  const dir = await folder()
+  for (const own of [name, `${name}.poster`, `${name}.loop`]) await dir.removeEntry(own).catch(() => {})
 }
 
 /** Removes what renders that were cut short have left. Only while none is running. */

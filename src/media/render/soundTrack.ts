@@ -2,13 +2,19 @@ import { AudioSample, type AudioSampleSource } from 'mediabunny'
 import type { Micros } from '@/core/time/micros'
 import { OUTPUT_SAMPLE_RATE, framesAt } from '../sound/stereo'
 
-/** Encodes blocks as an audio track, keeping it ahead of the picture by the amount asked for and no more. */
+/** An audio track to write to. `primingFrames`: what its encoder puts before the first sound; the track starts that much before 0 to make up for it. */
+export interface SoundTarget {
+  track: AudioSampleSource
+  primingFrames: number
+}
+
+/** Encodes blocks as audio tracks, keeping them ahead of the picture by the amount asked for and no more. */
 export class SoundWriter {
+  readonly targets = new Set<SoundTarget>()
   private frames = 0
   private done = false
 
-  /** `primingFrames`: what the encoder puts before the first sound; the track starts that much before 0 to make up for it. */
-  constructor(private readonly blocks: AsyncGenerator<Float32Array>, private readonly target: AudioSampleSource, private readonly primingFrames: number) {}
+  constructor(private readonly blocks: AsyncGenerator<Float32Array>) {}
 
   /** Writes until the sound reaches `t` on the output clock, or its end. */
   async writeUpTo(t: Micros): Promise<void> {
@@ -30,12 +36,15 @@ export class SoundWriter {
 
   private async write(data: Float32Array): Promise<void> {
     if (data.length === 0) return
-    const sample = new AudioSample({ format: 'f32', data: data as Float32Array<ArrayBuffer>, numberOfChannels: 2, sampleRate: OUTPUT_SAMPLE_RATE, timestamp: (this.frames - this.primingFrames) / OUTPUT_SAMPLE_RATE })
+    const at = this.frames
     this.frames += data.length / 2
-    try {
-      await this.target.add(sample)
-    } finally {
-      sample.close()
+    for (const { track, primingFrames } of this.targets) {
+      const sample = new AudioSample({ format: 'f32', data: data as Float32Array<ArrayBuffer>, numberOfChannels: 2, sampleRate: OUTPUT_SAMPLE_RATE, timestamp: (at - primingFrames) / OUTPUT_SAMPLE_RATE })
+      try {
+        await track.add(sample)
+      } finally {
+        sample.close()
+      }
     }
   }
 }

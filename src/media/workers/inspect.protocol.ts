@@ -2,6 +2,7 @@ import type { Size } from '@/core/geometry/rect'
 import type { Finding } from '@/core/findings/finding'
 import type { Known } from '@/core/findings/findings'
 import type { Edit } from '@/core/model/edit'
+import type { Coding } from '@/core/model/outputChoice'
 import type { Shape } from '@/core/model/shape'
 import type { Level } from '@/core/sound/levels'
 import type { SpeechOf } from '@/core/sound/ducking'
@@ -26,7 +27,7 @@ export interface InspectWorker {
   /** Where a span of one file's sound lies in another file, in steps of the span; see core/sound/lineUp. */
   lineUp(source: SourceFile, span: LevelSpan, other: SourceFile, otherSpan: LevelSpan): Promise<LinedUp | null>
   /** What a render of this size would be coded with; null when this browser cannot. */
-  encoders(size: Size, bitrate: number, withSound: boolean): Promise<EncoderChoice | null>
+  encoders(size: Size, bitrate: number, withSound: boolean, coding: Coding): Promise<EncoderChoice | null>
   /** How loud what is heard of an edit is; null when a later call has stopped it. Rejects when a file cannot be read. */
   loudness(edit: Edit, files: ReadonlyMap<string, Blob>, speechOf: SpeechOf): Promise<Loudness | null>
   /** What is wrong with an edit, worst first; see core/findings. `files`: the bytes of fonts that came along. Null when a later call has stopped it. */

@@ -8,7 +8,7 @@ import { useStore } from 'zustand'
 import type { HighlightId } from '@/core/model/ids'
 import { rendersOf } from '@/store/renders'
 import { palette } from '@/ui/theme'
-import { renderProgress } from '../outbox/renderQueue'
+import { renderProgress } from '../../outbox/renderQueue'
 
 /** This highlight's renders in a line, leading to the Outbox. */
 export function RenderStatus({ highlightId }: { highlightId: HighlightId }) {

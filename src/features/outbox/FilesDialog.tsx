@@ -1,0 +1,73 @@
+'use client'
+
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import Checkbox from '@mui/material/Checkbox'
+import Dialog from '@mui/material/Dialog'
+import DialogActions from '@mui/material/DialogActions'
+import DialogContent from '@mui/material/DialogContent'
+import DialogTitle from '@mui/material/DialogTitle'
+import FormControlLabel from '@mui/material/FormControlLabel'
+import TextField from '@mui/material/TextField'
+import Typography from '@mui/material/Typography'
+import { useState } from 'react'
+import { fileSafe, NAME_PARTS, unknownParts, USUAL_PATTERN } from '@/core/output/fileName'
+import { changeOutboxSettings, type OutboxSettings } from '@/store/outboxSettings'
+import { palette } from '@/ui/theme'
+import { canWriteToFolders, chooseFilesFolder, forgetFilesFolder } from './filesFolder'
+import { mayNotify } from './notify'
+
+const SAMPLE: Record<(typeof NAME_PARTS)[number], string> = { highlight: 'Last gate, no lift', shape: 'tall', outlet: 'Story', date: '2026-11-24', version: '1' }
+
+/** How finished files are called, where they go, and whether the system tells. */
+export function FilesDialog({ settings, folder, onClose }: { settings: OutboxSettings; folder: FileSystemDirectoryHandle | null; onClose: () => void }) {
+  const [pattern, setPattern] = useState(settings.namePattern)
+  const [refused, setRefused] = useState(false)
+  const unknown = unknownParts(pattern)
+  const sample = fileSafe(pattern.replace(/\{([^}]*)\}/g, (whole, part: keyof typeof SAMPLE) => SAMPLE[part] ?? whole))
+  const keep = async () => {
+    await changeOutboxSettings({ namePattern: pattern.trim() || USUAL_PATTERN })
+    onClose()
+  }
+  return (
+    <Dialog open onClose={onClose} maxWidth="xs" fullWidth>
+      <DialogTitle sx={{ fontSize: 16, fontWeight: 700, pb: 1 }}>Where files go</DialogTitle>
+      <DialogContent sx={{ display: 'grid', gap: 4 }}>
+        <Box>
+          <Typography variant="h2">Folder</Typography>
+          <Typography sx={{ fontSize: 13, color: palette.inkSoft, my: 1 }}>
+            {folder ? `Each finished file is put into “${folder.name}”, beside being kept here.` : canWriteToFolders() ? 'Files are kept here until you save them. With a folder they are put there as they are finished.' : 'This browser cannot write to a folder: files are kept here until you save them.'}
+          </Typography>
+          {canWriteToFolders() && (
+            <Box sx={{ display: 'flex', gap: 2 }}>
+              <Button onClick={() => void chooseFilesFolder()}>{folder ? 'Choose another' : 'Choose a folder'}</Button>
+              {folder && <Button onClick={() => void forgetFilesFolder()}>Keep files here only</Button>}
+            </Box>
+          )}
+        </Box>
+        <TextField
+          size="small"
+          label="Names"
+          value={pattern}
+          onChange={(e) => setPattern(e.target.value)}
+          error={unknown.length > 0}
+          helperText={unknown.length > 0 ? `There is no {${unknown[0]}}. There are ${NAME_PARTS.map((p) => `{${p}}`).join(', ')}.` : `${sample}.mp4. Parts: ${NAME_PARTS.map((p) => `{${p}}`).join(', ')}. No two files get the same name.`}
+          slotProps={{ htmlInput: { maxLength: 200 } }}
+        />
+        <Box>
+          <FormControlLabel
+            control={<Checkbox size="small" checked={settings.notify} onChange={(_, on) => void (on ? mayNotify() : Promise.resolve(false)).then((may) => (setRefused(on && !may), changeOutboxSettings({ notify: may })))} />}
+            label="Tell me through the system when the queue is done or needs me"
+          />
+          {refused && <Typography role="alert" sx={{ fontSize: 12.5, color: palette.haw }}>The browser does not allow it. Allow notifications for this page in its settings, then try again.</Typography>}
+        </Box>
+      </DialogContent>
+      <DialogActions sx={{ px: 6, pb: 4 }}>
+        <Button onClick={onClose}>Close</Button>
+        <Button variant="contained" color="primary" disabled={unknown.length > 0} onClick={() => void keep()}>
+          Keep
+        </Button>
+      </DialogActions>
+    </Dialog>
+  )
+}

@@ -1,0 +1,81 @@
+'use client'
+
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import Typography from '@mui/material/Typography'
+import { useLiveQuery } from 'dexie-react-hooks'
+import { useSnackbar } from 'notistack'
+import { useState } from 'react'
+import { useStore } from 'zustand'
+import type { Render } from '@/core/model/render'
+import { estimate } from '@/core/output/estimate'
+import { toSeconds } from '@/core/time/micros'
+import { outputLength } from '@/core/time/timeMap'
+import { zipFiles } from '@/media/zip/zipFiles'
+import { changeOutboxSettings, readOutboxSettings } from '@/store/outboxSettings'
+import { formatDuration } from '@/ui/format'
+import { offerDownload } from '@/ui/offerDownload'
+import { fonts, palette } from '@/ui/theme'
+import { FilesDialog } from './FilesDialog'
+import { filesFolder, saveAllFinished } from './filesFolder'
+import { filesOf } from './filesOf'
+import { renderProgress } from './renderQueue'
+
+/** How far the queue is, what holds it, and where finished files go. */
+export function QueueBar({ renders }: { renders: readonly Render[] }) {
+  const settings = useLiveQuery(readOutboxSettings, [])
+  const folder = useLiveQuery(filesFolder, [])
+  const { enqueueSnackbar } = useSnackbar()
+  const [choosing, setChoosing] = useState(false)
+  const [zipped, setZipped] = useState<number | null>(null)
+  const finished = renders.filter((r) => r.state.kind === 'finished')
+  const unsaved = finished.filter((r) => r.state.kind === 'finished' && r.state.file.savedAs === null)
+  const waiting = renders.filter((r) => r.state.kind === 'waiting' || r.state.kind === 'running')
+  const zip = async () => {
+    setZipped(0)
+    try {
+      const files = (await Promise.all(finished.map(filesOf))).flat()
+      offerDownload(await zipFiles(files, setZipped), `brimble ${new Date().toISOString().slice(0, 10)}.zip`)
+    } catch {
+      enqueueSnackbar('The zip could not be written: the disk may be full. The files are still here.', { variant: 'error' })
+    } finally {
+      setZipped(null)
+    }
+  }
+  const save = async () => {
+    const { saved, left } = await saveAllFinished(unsaved)
+    enqueueSnackbar(left === 0 ? `${saved} put into “${folder?.name}”.` : `${left} could not be put into “${folder?.name}”. They are still here.`, { variant: left === 0 ? 'default' : 'error' })
+  }
+  return (
+    <Box role="region" aria-label="Queue" sx={{ display: 'flex', alignItems: 'center', gap: 3, px: 4.5, minHeight: 48, flex: 'none', borderBottom: 1, borderColor: 'divider', bgcolor: 'background.paper' }}>
+      <ToGo waiting={waiting} past={renders} held={settings?.held ?? false} />
+      {(waiting.length > 0 || settings?.held) && <Button onClick={() => void changeOutboxSettings({ held: !settings?.held })}>{settings?.held ? 'Go on' : 'Hold the queue'}</Button>}
+      <Box sx={{ flex: 1 }} />
+      {folder && unsaved.length > 0 && <Button onClick={() => void save()}>Put {unsaved.length} into “{folder.name}”</Button>}
+      {finished.length > 1 && (
+        <Button disabled={zipped !== null} onClick={() => void zip()}>
+          {zipped === null ? `Save ${finished.length} as one zip` : `Zipping, ${Math.round(zipped * 100)} %`}
+        </Button>
+      )}
+      <Button onClick={() => setChoosing(true)}>Where files go…</Button>
+      {choosing && settings && <FilesDialog settings={settings} folder={folder ?? null} onClose={() => setChoosing(false)} />}
+    </Box>
+  )
+}
+
+function ToGo({ waiting, past, held }: { waiting: readonly Render[]; past: readonly Render[]; held: boolean }) {
+  const progress = useStore(renderProgress)
+  if (waiting.length === 0) return <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>{held ? 'Held: nothing will be rendered' : 'Nothing is waiting'}</Typography>
+  const running = Math.max(0, ...waiting.map((r) => progress[r.id]?.secondsLeft ?? 0))
+  const after = waiting.filter((r) => r.state.kind === 'waiting').map((r) => estimate(r, toSeconds(outputLength(r.edit.highlight)), past).seconds)
+  const seconds = after.includes(null) ? null : running + after.reduce((sum: number, s) => sum + (s ?? 0), 0)
+  return (
+    <Typography component="h1" sx={{ fontSize: 14, fontWeight: 700 }}>
+      {waiting.length} to go
+      <Box component="span" sx={{ ml: 2, fontWeight: 400, fontFamily: fonts.numbers, fontSize: 12, color: palette.inkSoft }}>
+        {held ? 'held' : seconds !== null && seconds > 0 && `about ${formatDuration(seconds)} left`}
+      </Box>
+    </Typography>
+  )
+}
+

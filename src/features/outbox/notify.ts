@@ -1,0 +1,15 @@
+import { readOutboxSettings } from '@/store/outboxSettings'
+
+/** Whether the system may tell; asks the person where that is not decided yet. Call it from a click. */
+export async function mayNotify(): Promise<boolean> {
+  if (!('Notification' in window)) return false
+  return (Notification.permission === 'default' ? await Notification.requestPermission() : Notification.permission) === 'granted'
+}
+
+/** Tells through the system that the queue is done, or that some of it wants a person, where that was asked for and nobody is looking. */
+export async function tellThatQueueIsDone({ finished, failed }: { finished: number; failed: number }): Promise<void> {
+  const { notify } = await readOutboxSettings()
+  if (!notify || !('Notification' in window) || Notification.permission !== 'granted' || document.visibilityState === 'visible') return
+  const files = (n: number) => `${n} ${n === 1 ? 'file' : 'files'}`
+  new Notification(failed > 0 ? 'Some renders need you' : 'All rendered', { body: failed > 0 ? `${files(finished)} ready, ${failed} failed.` : `${files(finished)} ready in the Outbox.`, tag: 'queue' })
+}
