@@ -20,6 +20,7 @@ import { BenchContext, newBenchView, useBenchContext, useEdit, useView, type Ben
 import { FramePane } from './frame/FramePane'
 import { TransportBar } from './gauges/TransportBar'
 import { NameField } from './NameField'
+import { HandOnMenu } from './handOn/HandOnMenu'
 import { RenderDialog } from './render/RenderDialog'
 import { RenderStatus } from './render/RenderStatus'
 import { SaveBar } from './SaveBar'
@@ -126,6 +127,7 @@ function BenchScreen({ onReopen }: { onReopen: () => void }) {
         <RenderStatus highlightId={session.value.highlight.id} />
         <Button onClick={() => setDialog('compare')}>Compare</Button>
         <Button onClick={() => setDialog('versions')}>Versions</Button>
+        <HandOnMenu />
         <UndoButtons />
         <Tooltip title="Keys (?)">
           <IconButton aria-label="Keys" onClick={() => setDialog('keys')}>

@@ -6,6 +6,7 @@ import Button from '@mui/material/Button'
 import LinearProgress from '@mui/material/LinearProgress'
 import Typography from '@mui/material/Typography'
 import { useRouter } from 'next/navigation'
+import { useSnackbar } from 'notistack'
 import { useCallback, useEffect, useState, type DragEvent } from 'react'
 import { keepTextBeside } from '@/store/captionTexts'
 import { binHighlight, createHighlight } from '@/store/highlights'
@@ -15,6 +16,7 @@ import { formatDay, formatLength } from '@/ui/format'
 import { palette } from '@/ui/theme'
 import { useOffer } from '@/ui/useOffer'
 import { addChosenFile } from './addRecordings'
+import { bringInWork, isWork } from './bringInWork'
 import { withTextsBeside } from './textsBeside'
 import { BinDialog } from './BinDialog'
 import { chooseFiles, droppedFiles, type ChosenFile } from './chosenFiles'
@@ -118,10 +120,23 @@ interface Problem {
 function useAdding() {
   const [reading, setReading] = useState(0)
   const [problems, setProblems] = useState<Problem[]>([])
+  const { enqueueSnackbar: tell } = useSnackbar()
   const add = useCallback(async (files: ChosenFile[]) => {
     const report = (text: string) => setProblems((all) => [...all, { id: crypto.randomUUID(), text }])
     setProblems([])
-    const { recordings, left } = withTextsBeside(files)
+    for (const { file } of files.filter((c) => isWork(c.file))) {
+      setReading((n) => n + 1)
+      try {
+        const { highlights, problems } = await bringInWork(file)
+        problems.forEach(report)
+        if (highlights.length > 0) tell(`Brought in: ${highlights.map((h) => `“${h.name}”`).join(', ')}.`)
+      } catch (error) {
+        report(`“${file.name}” could not be brought in: ${error instanceof Error ? error.message : String(error)}`)
+      } finally {
+        setReading((n) => n - 1)
+      }
+    }
+    const { recordings, left } = withTextsBeside(files.filter((c) => !isWork(c.file)))
     for (const text of left) report(`“${text.name}” holds captions, but no recording of that name was chosen with it. Read it on the Bench, under Captions.`)
     for (const { chosen, text } of recordings) {
       setReading((n) => n + 1)
@@ -138,7 +153,7 @@ function useAdding() {
         setReading((n) => n - 1)
       }
     }
-  }, [])
+  }, [tell])
   const dismiss = useCallback((id: string) => setProblems((all) => all.filter((p) => p.id !== id)), [])
   return { add, reading, problems, dismiss }
 }

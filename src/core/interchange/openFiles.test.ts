@@ -1,0 +1,135 @@
+import { execFileSync } from 'node:child_process'
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join as joinPath } from 'node:path'
+import { describe, expect, it } from 'vitest'
+import { z } from 'zod'
+import { sampleEdit } from '../../../tests/support/edits'
+import { usedSpans } from '../cut/usedSpans'
+import { edit as editSchema, type Edit } from '../model/edit'
+import { bundle, entryFor, readBundle, writeBundle } from './bundle'
+import { writeEditList } from './editList'
+import { readEdlMarks } from './edlMarks'
+import { ffmpegScript } from './ffmpeg/ffmpegScript'
+import { timeline } from './otio/otioSchema'
+import { readOtio } from './otio/readOtio'
+import { writeOtio } from './otio/writeOtio'
+
+const TALL = { id: 'tall', width: 1080, height: 1920 }
+
+/** Three passages of the sample's recording: one with a strike, one at 150 %, joined by a dissolve and a push. */
+function threePassages(): Edit {
+  const edit = sampleEdit()
+  const [p] = edit.highlight.passages
+  if (!p) throw new Error('no passage')
+  return editSchema.parse({
+    ...edit,
+    highlight: {
+      ...edit.highlight,
+      passages: [
+        { ...p, id: 'a', inMicros: 2_000_000, outMicros: 6_000_000, strikes: [{ fromMicros: 3_000_000, toMicros: 3_500_000 }], join: { kind: 'dissolve', lengthMicros: 500_000, easing: 'even' } },
+        { ...p, id: 'b', inMicros: 10_000_000, outMicros: 16_000_000, speedPercent: 150, join: { kind: 'push', direction: 'left', lengthMicros: 400_000, easing: 'soft' } },
+        { ...p, id: 'c', inMicros: 20_000_000, outMicros: 22_000_000 },
+      ],
+    },
+  })
+}
+
+describe('timelines', () => {
+  it('are OpenTimelineIO objects, with a track for each panel, and come back as the very edit', () => {
+    const edit = threePassages()
+    const text = writeOtio(edit, TALL)
+    const parsed = timeline.parse(JSON.parse(text))
+    expect(parsed.tracks.children.map((t) => (t as { kind?: string }).kind)).toEqual(['Video', 'Video', 'Audio'])
+    const read = readOtio(text)
+    expect(read.ok && read.edit).toEqual(edit)
+    expect(read.ok && read.cuts.map((c) => [c.inMicros, c.outMicros, c.speedPercent, c.join.kind])).toEqual([
+      [2_000_000, 3_000_000, 100, 'cut'],
+      [3_500_000, 6_000_000, 100, 'dissolve'],
+      [10_000_000, 16_000_000, 150, 'push'],
+      [20_000_000, 22_000_000, 100, 'cut'],
+    ])
+  })
+
+  it('whose cuts somebody changed come back with the changed cuts, not as the edit they were', () => {
+    const raw = JSON.parse(writeOtio(threePassages(), TALL)) as { tracks: { children: { children: { source_range?: { duration: { value: number } } }[] }[] } }
+    const clip = raw.tracks.children[0]?.children[0]?.source_range
+    if (!clip) throw new Error('no clip')
+    clip.duration.value /= 2
+    const read = readOtio(JSON.stringify(raw))
+    expect(read.ok && read.edit).toBeNull()
+    expect(read.ok && read.cuts[0]?.outMicros).toBe(2_500_000)
+  })
+
+  it('of other tools are read: one reference a clip, unknown effects, gaps; and what is none is refused', () => {
+    const time = (value: number) => ({ OTIO_SCHEMA: 'RationalTime.1', rate: 25, value })
+    const made = { OTIO_SCHEMA: 'Clip.1', name: 'x', source_range: { OTIO_SCHEMA: 'TimeRange.1', start_time: time(50), duration: time(100) }, effects: [{ OTIO_SCHEMA: 'Effect.1', name: 'blur', strength: 3 }], media_reference: { OTIO_SCHEMA: 'ExternalReference.1', target_url: 'file:///media/cup/Ridge%20Cup.mp4' } }
+    const others = { OTIO_SCHEMA: 'Timeline.1', name: 'Cup', tracks: { OTIO_SCHEMA: 'Stack.1', children: [{ OTIO_SCHEMA: 'Track.1', kind: 'Video', children: [{ OTIO_SCHEMA: 'Gap.1' }, made] }] } }
+    expect(readOtio(JSON.stringify(others))).toMatchObject({ ok: true, name: 'Cup', edit: null, cuts: [{ fileName: 'Ridge Cup.mp4', inMicros: 2_000_000, outMicros: 6_000_000, speedPercent: 100 }] })
+    for (const [text, reason] of [['{', 'not-json'], ['[]', 'not-a-timeline'], ['{"OTIO_SCHEMA":"Timeline.1","tracks":{"OTIO_SCHEMA":"Stack.1","children":[]}}', 'no-clips']] as const) expect(readOtio(text)).toEqual({ ok: false, reason })
+  })
+})
+
+it('a cut list has an event a run, with its speed, and its events come back as marks', () => {
+  const edit = threePassages()
+  const text = writeEditList(edit)
+  expect(text.match(/^\d{3} /gm)).toHaveLength(4)
+  expect(text).toMatch(/^M2 {3}AX .* 090\.0/m)
+  expect(text).toMatch(/^003 {2}AX {7}\S+ +D {4}030/m)
+  const rate = edit.recordings[0]?.video.frameRate
+  const { marks, problems } = readEdlMarks(text, rate ?? { num: 60, den: 1 }, 60_000_000)
+  expect(problems.filter((p) => p.reason !== 'not-this-format')).toEqual([])
+  expect(marks.map((m) => [m.inMicros, m.outMicros])).toEqual([[2_000_000, 3_000_000], [3_500_000, 6_000_000], [10_000_000, 16_000_000], [20_000_000, 22_000_000]])
+})
+
+describe('bundles', () => {
+  it('come back with the very edits; newer ones and broken ones are refused with the reason', () => {
+    const edit = threePassages()
+    const part = { id: 'r', entry: entryFor('media', 0, 'ridge.mp4'), sizeBytes: 5, trimmed: true }
+    expect(readBundle(writeBundle([edit], [part]))).toEqual({ ok: true, edits: [edit], carried: [part] })
+    const raw = JSON.parse(writeBundle([edit], [part])) as Record<string, unknown>
+    const refused = (change: object) => {
+      const read = readBundle(JSON.stringify({ ...raw, ...change }))
+      return read.ok ? null : read.reason
+    }
+    expect(refused({ version: 2 })).toBe('newer-version')
+    expect(refused({ edits: [] })).toBe('not-a-bundle')
+    expect(refused({ edits: [{ ...edit, recordings: [] }] })).toBe('bad-edit')
+    for (const entry of ['../etc/passwd', '/media/1.mp4', 'media/../1.mp4', 'media\\1.mp4', 'files/a b.png', 'bundle.json']) expect(refused({ carried: [{ ...part, entry }] })).toBe('not-a-bundle')
+    expect(readBundle('nonsense')).toMatchObject({ ok: false, reason: 'not-json' })
+  })
+
+  it('are described by the published JSON Schema', () => {
+    const file = 'docs/schemas/bundle.schema.json'
+    const schema = `${JSON.stringify(z.toJSONSchema(bundle.extend({ edits: z.array(editSchema) }), { io: 'input' }), null, 2)}\n`
+    if (process.env.UPDATE_SCHEMAS) writeFileSync(file, schema)
+    expect(readFileSync(file, 'utf8')).toBe(schema)
+  })
+
+  it('take of a recording what is used, with handles, joins and shots that play on, merged', () => {
+    const edit = threePassages()
+    expect(usedSpans([edit], 'r' as Edit['recordings'][number]['id'], 1_000_000)).toEqual([
+      { fromMicros: 500_000, toMicros: 7_500_000 },
+      { fromMicros: 8_100_000, toMicros: 17_900_000 },
+      { fromMicros: 18_600_000, toMicros: 23_400_000 },
+    ])
+    expect(usedSpans([edit], 'other' as Edit['recordings'][number]['id'], 1_000_000)).toEqual([])
+  })
+})
+
+it('an ffmpeg script runs, and gives as many frames as the highlight has, whatever its recording is called', () => {
+  const folder = mkdtempSync(joinPath(tmpdir(), 'brimble-script-'))
+  const fileName = "it's $HOME; `x` %d.mp4"
+  execFileSync('ffmpeg', ['-v', 'error', '-f', 'lavfi', '-i', 'testsrc2=s=320x180:r=60:d=24', '-f', 'lavfi', '-i', 'sine=d=24', '-c:v', 'libx264', '-preset', 'ultrafast', '-pix_fmt', 'yuv420p', '-c:a', 'aac', joinPath(folder, fileName)])
+  const edit = threePassages()
+  const [recording] = edit.recordings
+  if (!recording) throw new Error('no recording')
+  const shape = { id: 'tall', width: 108, height: 192 }
+  const small: Edit = { ...edit, recordings: [{ ...recording, fileName, video: { ...recording.video, width: 320, height: 180 }, durationMicros: 24_000_000 }] }
+  writeFileSync(joinPath(folder, 'make.sh'), ffmpegScript(small, shape, { num: 30, den: 1 }))
+  execFileSync('sh', [joinPath(folder, 'make.sh'), folder, joinPath(folder, 'out.mp4')], { stdio: 'pipe' })
+  const probed = JSON.parse(execFileSync('ffprobe', ['-v', 'error', '-count_frames', '-show_streams', '-of', 'json', joinPath(folder, 'out.mp4')]).toString()) as { streams: { codec_type: string; width?: number; height?: number; nb_read_frames: string }[] }
+  // 3.5 s, 4 s (six at 150 %) and 2 s at 30 a second.
+  expect(probed.streams.find((s) => s.codec_type === 'video')).toMatchObject({ width: 108, height: 192, nb_read_frames: '285' })
+  expect(probed.streams.some((s) => s.codec_type === 'audio')).toBe(true)
+})

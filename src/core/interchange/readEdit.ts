@@ -1,0 +1,40 @@
+import { z } from 'zod'
+import { edit as editSchema, type Edit } from '../model/edit'
+import { upgraded, type RecordKind } from '../model/migrate'
+
+const KINDS = { setups: 'setup', layouts: 'layout', recordings: 'recording', soundFiles: 'soundFile', imageFiles: 'imageFile', fontFiles: 'fontFile' } as const satisfies Partial<Record<keyof Edit, RecordKind>>
+
+/** More records of a kind than any edit has. */
+const MOST_RECORDS = 2000
+
+const list = z.array(z.unknown()).max(MOST_RECORDS).default([])
+const raw = z.object({ highlight: z.unknown(), setups: list, layouts: list, recordings: list, soundFiles: list, imageFiles: list, fontFiles: list })
+
+export type EditRead = { ok: true; edit: Edit } | { ok: false; problems: string[] }
+
+/** An edit out of a file, each of its records brought up to date, checked as a whole: nothing that it refers to may be missing from it. */
+export function readEdit(value: unknown): EditRead {
+  const parsed = raw.safeParse(value)
+  if (!parsed.success) return { ok: false, problems: ['not an edit'] }
+  const problems: string[] = []
+  const current = (kind: RecordKind, record: unknown) => {
+    const up = upgraded(kind, record)
+    if (!up.ok) problems.push(...up.problems.map((p) => `${kind}: ${p}`))
+    return up.ok ? up.record : null
+  }
+  const records = Object.entries(KINDS).map(([field, kind]) => [field, parsed.data[field as keyof typeof KINDS].map((r) => current(kind, r))])
+  const made = editSchema.safeParse({ ...Object.fromEntries(records), highlight: current('highlight', parsed.data.highlight) })
+  if (problems.length > 0) return { ok: false, problems }
+  if (!made.success) return { ok: false, problems: made.error.issues.slice(0, 10).map((i) => `${i.path.join('.')}: ${i.message}`) }
+  const lacking = missingFrom(made.data)
+  return lacking.length > 0 ? { ok: false, problems: lacking } : { ok: true, edit: made.data }
+}
+
+function missingFrom({ highlight, setups, layouts, recordings }: Edit): string[] {
+  const has = (all: readonly { id: string }[], id: string) => all.some((r) => r.id === id)
+  return highlight.passages.flatMap((p, n) => [
+    ...(has(setups, p.setupId) ? [] : [`passage ${n + 1}: its setup is not in the file`]),
+    ...(has(layouts, p.layoutId) ? [] : [`passage ${n + 1}: its layout is not in the file`]),
+    ...(has(recordings, p.recordingId) ? [] : [`passage ${n + 1}: its recording is not in the file`]),
+  ])
+}

@@ -1,0 +1,81 @@
+'use client'
+
+import Button from '@mui/material/Button'
+import Divider from '@mui/material/Divider'
+import ListItemText from '@mui/material/ListItemText'
+import ListSubheader from '@mui/material/ListSubheader'
+import Menu from '@mui/material/Menu'
+import MenuItem from '@mui/material/MenuItem'
+import { useSnackbar } from 'notistack'
+import { useState } from 'react'
+import { writeEditList } from '@/core/interchange/editList'
+import { ffmpegScript } from '@/core/interchange/ffmpeg/ffmpegScript'
+import { writeOtio } from '@/core/interchange/otio/writeOtio'
+import { recordedRate } from '@/core/output/renderSettings'
+import type { MediaIn } from '@/media/bundle/writeBundle'
+import { offerDownload } from '@/ui/offerDownload'
+import { useBenchContext, useEdit, usePassage } from '../benchContext'
+import { bundleOf } from './bundleOf'
+
+const BUNDLES: { media: MediaIn; name: string; what: string }[] = [
+  { media: 'trimmed', name: 'Bundle with what is used', what: 'The edit, its pictures and fonts, and of the recordings what is used, with 3 s on either side' },
+  { media: 'whole', name: 'Bundle with whole recordings', what: 'To go on cutting elsewhere' },
+  { media: 'none', name: 'Bundle without recordings', what: 'For somebody who has them' },
+]
+
+/** The highlight for another machine, another tool, or an archive. */
+export function HandOnMenu() {
+  const { files } = useBenchContext()
+  const edit = useEdit()
+  const { recording } = usePassage()
+  const { enqueueSnackbar } = useSnackbar()
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null)
+  const [share, setShare] = useState<number | null>(null)
+  const { name, shapes } = edit.highlight
+  const save = (text: string, ending: string, type: string) => {
+    setAnchor(null)
+    offerDownload(new Blob([text], { type }), `${name}.${ending}`)
+  }
+  const bundle = async (media: MediaIn) => {
+    setAnchor(null)
+    setShare(0)
+    try {
+      offerDownload(await bundleOf(edit, media, files, setShare), `${name}.brimble.zip`)
+    } catch (error) {
+      enqueueSnackbar(`The bundle could not be made (${error instanceof Error ? error.message : String(error)}). The highlight is as it was.`, { variant: 'error' })
+    } finally {
+      setShare(null)
+    }
+  }
+  const [first] = shapes
+  return (
+    <>
+      <Button aria-haspopup="menu" disabled={share !== null} onClick={(e) => setAnchor(e.currentTarget)}>
+        {share === null ? 'Hand on' : `Bundling, ${Math.round(share * 100)} %`}
+      </Button>
+      <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)} slotProps={{ paper: { sx: { maxWidth: 400 } } }}>
+        <ListSubheader>For another Brimble</ListSubheader>
+        {BUNDLES.map(({ media, name, what }) => (
+          <MenuItem key={media} onClick={() => void bundle(media)} sx={{ whiteSpace: 'normal' }}>
+            <ListItemText primary={name} secondary={what} />
+          </MenuItem>
+        ))}
+        <Divider />
+        <ListSubheader>For other tools</ListSubheader>
+        {first && (
+          <MenuItem onClick={() => save(writeOtio(edit, first), 'otio', 'application/json')} sx={{ whiteSpace: 'normal' }}>
+            <ListItemText primary="Timeline (OpenTimelineIO)" secondary={`Cuts, speeds, joins and markers; a track for each panel of ${first.id}`} />
+          </MenuItem>
+        )}
+        <MenuItem onClick={() => save(writeEditList(edit), 'edl', 'text/plain')} sx={{ whiteSpace: 'normal' }}>
+          <ListItemText primary="Cut list (CMX 3600 EDL)" secondary="Cuts, speeds and dissolves" />
+        </MenuItem>
+        {shapes.map((shape) => (
+          <MenuItem key={shape.id} onClick={() => save(ffmpegScript(edit, shape, recordedRate(recording)), `${shape.id}.sh`, 'application/x-sh')} sx={{ whiteSpace: 'normal' }}>
+            <ListItemText primary={`ffmpeg script, ${shape.id}`} secondary="Makes the same arrangement from the recordings, on any machine with ffmpeg" />
+          </MenuItem>
+        ))}
+      </Menu>
+    </>
+  )
+}

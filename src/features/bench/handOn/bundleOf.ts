@@ -1,0 +1,18 @@
+import { writeRackFile } from '@/core/interchange/rackFile'
+import { usedFiles, usedRecordings, type Edit } from '@/core/model/edit'
+import { makeBundle, type MediaIn } from '@/media/bundle/writeBundle'
+import { toFile } from '@/store/rackFiles'
+import { kept } from '@/store/rack'
+import { storedFile } from '@/store/recordings'
+
+/** A bundle of one edit, with the brand that it is in. `files`: bytes that are at hand, by id. */
+export async function bundleOf(edit: Edit, media: MediaIn, files: ReadonlyMap<string, Blob>, onProgress: (share: number) => void): Promise<File> {
+  const brands = (await kept('brand')).filter((b) => b.id === edit.highlight.brandId)
+  const rack = brands.length > 0 ? writeRackFile(await toFile({ brand: brands })) : null
+  const all = new Map(files)
+  for (const { id } of [...usedRecordings(edit), ...usedFiles(edit)]) {
+    const found = all.has(id) ? null : await storedFile(id)
+    if (found?.ok) all.set(id, found.file)
+  }
+  return makeBundle({ edits: [edit], rack, media, files: all }, onProgress)
+}

@@ -1,0 +1,96 @@
+import { MOST_BUNDLE_JSON_BYTES } from '@/core/interchange/bundle'
+import { MOST_OTIO_CHARACTERS, readOtio, type OtioCut } from '@/core/interchange/otio/readOtio'
+import { readRackFile } from '@/core/interchange/rackFile'
+import type { Highlight } from '@/core/model/highlight'
+import type { PassageId } from '@/core/model/ids'
+import { newPassage } from '@/core/model/passage'
+import type { Recording } from '@/core/model/recording'
+import { openBundle, type ZipRefusal } from '@/media/bundle/openBundle'
+import { bringInEdits } from '@/store/bringIn'
+import { newId } from '@/store/clock'
+import { createHighlight, editSession, loadEdit } from '@/store/highlights'
+import { addFiled } from '@/store/rackFiles'
+import { recordingsOnShelf } from '@/store/recordings'
+
+/** Whether a file holds somebody's work, not footage. */
+export const isWork = ({ name }: Pick<File, 'name'>) => /\.(zip|otio)$/i.test(name)
+
+export interface BroughtIn {
+  highlights: Pick<Highlight, 'id' | 'name'>[]
+  /** What a person should know, in words. */
+  problems: string[]
+}
+
+/** Puts what a bundle or a timeline holds onto the Shelf. Nothing of what is there is changed. */
+export async function bringInWork(file: File): Promise<BroughtIn> {
+  return /\.zip$/i.test(file.name) ? bringInBundle(file) : bringInTimeline(file)
+}
+
+async function bringInBundle(file: File): Promise<BroughtIn> {
+  const opened = await openBundle(file)
+  if (!opened.ok) return { highlights: [], problems: [refusal(file.name, opened.reason, opened.detail)] }
+  const problems: string[] = []
+  const rack = opened.rack === null ? null : readRackFile(opened.rack)
+  if (rack?.ok) await addFiled(rack.filed)
+  else if (rack) problems.push(`What “${file.name}” holds for the Rack could not be read; its highlights were brought in.`)
+  const { highlights, kept } = await bringInEdits(opened.edits, new Map(opened.files.map(({ of, blob }) => [of.id, blob])))
+  if (!kept) problems.push(`The browser’s storage is full: what came with “${file.name}” can be used until this tab is closed. Make room and bring it in again.`)
+  return { highlights, problems }
+}
+
+function refusal(name: string, reason: ZipRefusal, detail: string): string {
+  const file = `“${name}”`
+  const why: Record<ZipRefusal, string> = {
+    'not-a-zip': 'it is not a zip, or was cut off before its end. Copy or send it again',
+    'too-many-entries': 'it holds more files than any bundle does',
+    'bad-name': `it holds a file whose name leads out of it (${detail})`,
+    'too-large': `what it holds is too large${detail && ` (${detail})`}`,
+    bomb: `a file in it would unpack to more than a hundred times its size (${detail})`,
+    'missing-entry': `a file that it lists is not in it (${detail})`,
+    damaged: `it is damaged (${detail})`,
+    'not-json': 'its list cannot be read',
+    'not-a-bundle': 'it is a zip, but no bundle of Brimble’s',
+    'newer-version': `it was made by a newer Brimble (${detail}). Update this one`,
+    'bad-edit': `an edit in it cannot be read (${detail})`,
+  }
+  return `${file} was not brought in: ${why[reason]}. Nothing was changed.`
+}
+
+async function bringInTimeline(file: File): Promise<BroughtIn> {
+  const refused = (why: string) => ({ highlights: [], problems: [`“${file.name}” was not brought in: ${why}.`] })
+  if (file.size > Math.min(MOST_OTIO_CHARACTERS, MOST_BUNDLE_JSON_BYTES)) return refused('it is larger than any timeline of a highlight')
+  const read = readOtio(await file.text())
+  if (!read.ok) return refused({ 'too-large': 'it is larger than any timeline of a highlight', 'not-json': 'it is not an OpenTimelineIO file', 'not-a-timeline': 'it is not an OpenTimelineIO timeline', 'no-clips': 'it has no video clips' }[read.reason])
+  const shelf = await recordingsOnShelf()
+  if (read.edit) return { highlights: (await bringInEdits([read.edit], new Map())).highlights, problems: [] }
+  const found = read.cuts.flatMap((cut) => {
+    const recording = shelf.find((r) => r.fileName.toLowerCase() === cut.fileName.toLowerCase())
+    return recording ? [{ cut, recording }] : []
+  })
+  const missing = [...new Set(read.cuts.map((c) => c.fileName))].filter((name) => found.every((f) => f.cut.fileName !== name))
+  if (found.length === 0) return refused(`none of its recordings is on the Shelf. Add ${missing.slice(0, 3).map((m) => `“${m}”`).join(', ')} first`)
+  const problems = missing.length > 0 ? [`“${file.name}”: ${missing.map((m) => `“${m}”`).join(', ')} ${missing.length === 1 ? 'is' : 'are'} not on the Shelf; those cuts were left out.`] : []
+  return { highlights: [await highlightOfCuts(read.name, found)], problems }
+}
+
+/** A highlight with these cuts; regions and layout as the first recording's newest highlight has them. */
+async function highlightOfCuts(name: string, found: readonly { cut: OtioCut; recording: Recording }[]): Promise<Highlight> {
+  const [first] = found
+  if (!first) throw new RangeError('found: empty')
+  const made = await createHighlight(first.recording, { name, inMicros: first.cut.inMicros, outMicros: first.cut.outMicros })
+  const loaded = await loadEdit(made.id)
+  if (!loaded.ok) return made
+  const session = editSession(loaded)
+  const [like] = made.passages
+  session.change('Bring in a timeline', 'bring in', (draft) => {
+    if (!like) return
+    draft.highlight.passages = found.map(({ cut, recording }) => ({
+      ...newPassage({ id: newId<PassageId>(), recordingId: recording.id, inMicros: Math.min(cut.inMicros, recording.durationMicros - 1), outMicros: Math.min(cut.outMicros, recording.durationMicros), setupId: like.setupId, layoutId: like.layoutId }),
+      speedPercent: cut.speedPercent,
+      join: cut.join,
+    }))
+    draft.recordings = [...new Map(found.map(({ recording }) => [recording.id, recording])).values()]
+  })
+  await session.flush()
+  return made
+}
