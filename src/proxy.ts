@@ -13,4 +13,5 @@ export function proxy(request: NextRequest) {
   return response
 }
 
-export const config = { matcher: ['/((?!_next/static|_next/image|demo/|favicon).*)'] }
+/** Bodies that go to route handlers are streamed, not held here. */
+export const config = { matcher: ['/((?!_next/static|_next/image|demo/|favicon|api/).*)'] }

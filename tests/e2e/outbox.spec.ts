@@ -165,3 +165,41 @@ test('a finished file opens as it was, whatever became of the highlight since', 
   await expect(page.getByRole('img', { name: 'Result, tall' })).toBeVisible()
   await expect(page.getByText('0:02.00', { exact: true }).first()).toBeVisible()
 })
+
+test('a phone picks a file up with the code, and not without', async ({ page, browser }) => {
+  const errors = watchForErrors(page)
+  await shortHighlight(page)
+  await render(page, async (dialog) => {
+    for (const shape of [/^portrait/, /^square/]) await dialog.getByRole('checkbox', { name: shape }).uncheck()
+  })
+  await page.getByRole('link', { name: 'Outbox' }).click()
+  await expect(page.locator('article[data-state=finished]')).toHaveCount(1, { timeout: 60_000 })
+  await page.getByRole('button', { name: 'To the phone…' }).click()
+  await page.getByRole('button', { name: /^Lay 1 ready/ }).click()
+  const code = ((await page.getByLabel('Code', { exact: true }).textContent()) ?? '').replace(' ', '')
+  expect(code).toMatch(/^[A-HJKMNP-Z2-9]{8}$/)
+  const address = (await page.getByText(/^http:\/\/[\d.]+:\d+$/).first().textContent()) ?? ''
+  // What is on the network is on this machine too, whichever of its addresses a browser here may reach.
+  const here = address.replace(/\/\/[\d.]+:/, '//127.0.0.1:')
+
+  const phone = await browser.newContext({ viewport: { width: 390, height: 780 }, isMobile: true, hasTouch: true, acceptDownloads: true })
+  const hand = await phone.newPage()
+  await hand.goto(here)
+  await hand.getByLabel('Code').fill('AAAA2222')
+  await hand.getByRole('button', { name: 'Go on' }).click()
+  await expect(hand.getByRole('alert')).toHaveText('That is not the code.')
+  await hand.getByLabel('Code').fill(code.toLowerCase())
+  await hand.getByRole('button', { name: 'Go on' }).click()
+  await expect(hand.getByRole('heading', { name: 'pattern, cut 1 tall 1.mp4' })).toBeVisible()
+  await expect.poll(() => hand.locator('video').evaluate((v: HTMLVideoElement) => v.readyState)).toBeGreaterThan(0)
+  expect(await hand.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true)
+  const download = hand.waitForEvent('download')
+  await hand.getByRole('link', { name: 'Save' }).click()
+  expect(ffprobe(await (await download).path()).video).toMatchObject({ codec_name: 'h264', width: 1080, height: 1920 })
+
+  await page.getByRole('button', { name: 'Close the pick-up' }).click()
+  await expect(page.getByRole('button', { name: /^Lay 1 ready/ })).toBeVisible()
+  await expect(hand.goto(`${here}/c/${code}`)).rejects.toThrow()
+  errors.expectNone()
+  await phone.close()
+})

@@ -19,6 +19,7 @@ import { fonts, palette } from '@/ui/theme'
 import { FilesDialog } from './FilesDialog'
 import { filesFolder, saveAllFinished } from './filesFolder'
 import { filesOf } from './filesOf'
+import { PickUpDialog } from './PickUpDialog'
 import { renderProgress } from './renderQueue'
 
 /** How far the queue is, what holds it, and where finished files go. */
@@ -27,6 +28,7 @@ export function QueueBar({ renders }: { renders: readonly Render[] }) {
   const folder = useLiveQuery(filesFolder, [])
   const { enqueueSnackbar } = useSnackbar()
   const [choosing, setChoosing] = useState(false)
+  const [pickingUp, setPickingUp] = useState(false)
   const [zipped, setZipped] = useState<number | null>(null)
   const finished = renders.filter((r) => r.state.kind === 'finished')
   const unsaved = finished.filter((r) => r.state.kind === 'finished' && r.state.file.savedAs === null)
@@ -57,7 +59,9 @@ export function QueueBar({ renders }: { renders: readonly Render[] }) {
           {zipped === null ? `Save ${finished.length} as one zip` : `Zipping, ${Math.round(zipped * 100)} %`}
         </Button>
       )}
+      {finished.length > 0 && <Button onClick={() => setPickingUp(true)}>To the phone…</Button>}
       <Button onClick={() => setChoosing(true)}>Where files go…</Button>
+      {pickingUp && <PickUpDialog finished={finished} onClose={() => setPickingUp(false)} />}
       {choosing && settings && <FilesDialog settings={settings} folder={folder ?? null} onClose={() => setChoosing(false)} />}
     </Box>
   )
