@@ -3,10 +3,11 @@ import type { SoundFile } from '@/core/model/bed'
 import type { Brand } from '@/core/model/brand'
 import type { FontFile } from '@/core/model/fontFile'
 import type { Highlight } from '@/core/model/highlight'
-import type { BrandId, FontFileId, HighlightId, ImageFileId, LayoutId, OutletId, RecipeId, RecordingId, RenderId, RenderPresetId, SetupId, SoundFileId, VersionId } from '@/core/model/ids'
+import type { BrandId, FontFileId, HighlightId, ImageFileId, LayoutId, OutletId, PostId, RecipeId, RecordingId, RenderId, RenderPresetId, SetupId, SoundFileId, VersionId } from '@/core/model/ids'
 import type { ImageFile } from '@/core/model/imageFile'
 import type { Layout } from '@/core/model/layout'
 import { startingOutlets, type Outlet } from '@/core/model/outlet'
+import type { Post } from '@/core/model/post'
 import type { Recipe } from '@/core/model/recipe'
 import type { Recording } from '@/core/model/recording'
 import type { Render } from '@/core/model/render'
@@ -82,6 +83,7 @@ export class Database extends Dexie {
   declare recipes: Table<Recipe, RecipeId>
   declare folders: Table<StoredFolder, string>
   declare renderPresets: Table<RenderPreset, RenderPresetId>
+  declare posts: Table<Post, PostId>
   declare settings: Table<{ key: string; value: unknown }, string>
   declare analyses: Table<AnalysisPart, AnalysisPartKey>
 
@@ -106,6 +108,7 @@ export class Database extends Dexie {
     this.version(3).stores({ fontFiles: 'id', captionTexts: 'recordingId' })
     this.version(4).stores({ folders: 'id' })
     this.version(5).stores({ renderPresets: 'id', settings: 'key' })
+    this.version(6).stores({ posts: 'id, dueAt, renderId' })
     this.on('populate', outletsToBegin)
   }
 }

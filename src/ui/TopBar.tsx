@@ -12,6 +12,8 @@ const PLACES = [
   { href: '/outbox', name: 'Outbox' },
 ]
 
+const isIn = (path: string, href: string) => path === href || (href !== '/' && path.startsWith(`${href}/`))
+
 /** The bar at the top of every screen: the places on the left, then what a screen puts there. */
 export function TopBar({ title, children }: { title?: ReactNode; children?: ReactNode }) {
   const path = usePathname()
@@ -22,7 +24,7 @@ export function TopBar({ title, children }: { title?: ReactNode; children?: Reac
       </Box>
       <Box component="nav" aria-label="Places" sx={{ display: 'flex', gap: 4 }}>
         {PLACES.map(({ href, name }) => (
-          <Box key={href} component={Link} href={href} aria-current={path === href ? 'page' : undefined} sx={{ color: path === href ? palette.ink : palette.inkSoft, fontWeight: path === href ? 700 : 500, fontSize: 13, textDecoration: 'none', '&:hover': { color: palette.ink } }}>
+          <Box key={href} component={Link} href={href} aria-current={path === href ? 'page' : undefined} sx={{ color: isIn(path, href) ? palette.ink : palette.inkSoft, fontWeight: isIn(path, href) ? 700 : 500, fontSize: 13, textDecoration: 'none', '&:hover': { color: palette.ink } }}>
             {name}
           </Box>
         ))}

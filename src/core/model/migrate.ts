@@ -6,6 +6,7 @@ import { highlight } from './highlight'
 import { imageFile } from './imageFile'
 import { layout } from './layout'
 import { outlet } from './outlet'
+import { post } from './post'
 import { recipe } from './recipe'
 import { recording } from './recording'
 import { render } from './render'
@@ -14,7 +15,7 @@ import { setup } from './setup'
 import { spotting } from './spotting'
 import { version } from './version'
 
-const schemas = { recording, setup, layout, highlight, render, soundFile, imageFile, fontFile, spotting, version, brand, outlet, recipe, renderPreset } as const
+const schemas = { recording, setup, layout, highlight, render, soundFile, imageFile, fontFile, spotting, version, brand, outlet, recipe, renderPreset, post } as const
 
 export type RecordKind = keyof typeof schemas
 export type RecordOf<K extends RecordKind> = z.infer<(typeof schemas)[K]>
@@ -22,7 +23,7 @@ export type RecordOf<K extends RecordKind> = z.infer<(typeof schemas)[K]>
 type Step = (old: Record<string, unknown>) => Record<string, unknown>
 
 /** `chains[kind][n]` turns version n + 1 into version n + 2. Empty while every record is at version 1. */
-const chains: Record<RecordKind, readonly Step[]> = { recording: [], setup: [], layout: [], highlight: [], render: [], soundFile: [], imageFile: [], fontFile: [], spotting: [], version: [], brand: [], outlet: [], recipe: [], renderPreset: [] }
+const chains: Record<RecordKind, readonly Step[]> = { recording: [], setup: [], layout: [], highlight: [], render: [], soundFile: [], imageFile: [], fontFile: [], spotting: [], version: [], brand: [], outlet: [], recipe: [], renderPreset: [], post: [] }
 
 export type ReadResult<K extends RecordKind> =
   | { ok: true; record: RecordOf<K> }

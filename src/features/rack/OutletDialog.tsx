@@ -18,7 +18,7 @@ import { FormDialog } from './FormDialog'
 import { ZoneFields } from './ZoneFields'
 
 const MEGABYTE = 1_000_000
-const PLAIN: Unstamped<'outlet'> = { name: 'New outlet', tags: [], shape: { id: 'tall', width: 1080, height: 1920 }, longestMicros: 60 * MICROS_PER_SECOND, largestBytes: null, zones: [], targetLufs: -14, mostPeakDb: -1 }
+const PLAIN: Unstamped<'outlet'> = { name: 'New outlet', tags: [], shape: { id: 'tall', width: 1080, height: 1920 }, longestMicros: 60 * MICROS_PER_SECOND, largestBytes: null, zones: [], targetLufs: -14, mostPeakDb: -1, mostTitle: 100, mostText: 2200 }
 
 /** Zones keep inside the shape: what is set of one pushes its other side. */
 function inside({ name, rect }: Zone): Zone {
@@ -61,6 +61,8 @@ export function OutletDialog({ outlet, onClose }: { outlet: Outlet | null; onClo
               <NumberField key={side} label={side === 'width' ? 'Width' : 'Height'} unit="px" value={draft.shape[side]} least={64} most={3840} step={2} onSet={(value) => setSide(side, value)} />
             ))}
             <NumberField label="Longest (0 for any)" unit="s" value={(draft.longestMicros ?? 0) / MICROS_PER_SECOND} least={0} most={36_000} step={1} onSet={(s) => set({ longestMicros: s === 0 ? null : Math.round(s * MICROS_PER_SECOND) })} />
+            <NumberField label="Title at most" unit="letters" value={draft.mostTitle} least={1} most={300} step={10} onSet={(n) => set({ mostTitle: Math.round(n) })} />
+            <NumberField label="Text at most" unit="letters" value={draft.mostText} least={1} most={5000} step={100} onSet={(n) => set({ mostText: Math.round(n) })} />
             <NumberField label="Largest (0 for any)" unit="MB" value={(draft.largestBytes ?? 0) / MEGABYTE} least={0} most={100_000} step={10} onSet={(mb) => set({ largestBytes: mb === 0 ? null : Math.round(mb * MEGABYTE) })} />
             <NumberField label="Loudness" unit="LUFS" value={draft.targetLufs} least={-40} most={-5} step={1} onSet={(targetLufs) => set({ targetLufs })} />
             <NumberField label="Highest peak" unit="dBTP" value={draft.mostPeakDb} least={-12} most={0} step={0.5} decimals={1} onSet={(mostPeakDb) => set({ mostPeakDb })} />

@@ -1,0 +1,5 @@
+import { WeekPage } from '@/features/outbox/week/WeekPage'
+
+export default function Page() {
+  return <WeekPage />
+}

@@ -1,0 +1,100 @@
+'use client'
+
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import Dialog from '@mui/material/Dialog'
+import DialogActions from '@mui/material/DialogActions'
+import DialogContent from '@mui/material/DialogContent'
+import DialogTitle from '@mui/material/DialogTitle'
+import MenuItem from '@mui/material/MenuItem'
+import TextField from '@mui/material/TextField'
+import Typography from '@mui/material/Typography'
+import { useState } from 'react'
+import { format, isValid, parse } from 'date-fns'
+import type { OutletId, RenderId } from '@/core/model/ids'
+import type { Outlet } from '@/core/model/outlet'
+import type { Post } from '@/core/model/post'
+import type { NewPost } from '@/store/posts'
+import { formatBytes } from '@/ui/format'
+import { palette } from '@/ui/theme'
+import type { PostableFile } from './weekData'
+import { stateWords } from './weekWords'
+
+export interface Draft {
+  /** Null: a new one. */
+  post: Post | null
+  outletId: OutletId | null
+  dueAt: Date
+}
+
+const FIELD_TIME = "yyyy-MM-dd'T'HH:mm"
+
+interface Props {
+  draft: Draft
+  outlets: readonly Outlet[]
+  files: readonly PostableFile[]
+  onClose: () => void
+  onKeep: (made: NewPost) => void
+  onRemove: (post: Post) => void
+}
+
+/** What goes where, when, and with which words; held to what the outlet takes. */
+export function PostDialog({ draft, outlets, files, onClose, onKeep, onRemove }: Props) {
+  const { post } = draft
+  const [renderId, setRenderId] = useState<RenderId | null>(post?.renderId ?? files[0]?.id ?? null)
+  const [outletId, setOutletId] = useState<OutletId | null>(draft.outletId)
+  const [due, setDue] = useState(format(draft.dueAt, FIELD_TIME))
+  const [title, setTitle] = useState(post?.title ?? files[0]?.edit.highlight.name ?? '')
+  const [text, setText] = useState(post?.text ?? '')
+  const file = files.find((f) => f.id === renderId)
+  const outlet = outlets.find((o) => o.id === outletId)
+  const dueAt = parse(due, FIELD_TIME, new Date())
+  const isSent = post?.state.kind === 'posted' || post?.state.kind === 'sending'
+  const [titleRoom, textRoom] = [(outlet?.mostTitle ?? 100) - title.length, (outlet?.mostText ?? 2200) - text.length]
+  const tooLarge = file && file.state.file.sizeBytes > (outlet?.largestBytes ?? Infinity)
+  const otherShape = file && outlet && (file.shape.width * outlet.shape.height !== file.shape.height * outlet.shape.width)
+  const ready = file && outlet && isValid(dueAt) && title.trim() !== '' && titleRoom >= 0 && textRoom >= 0 && !tooLarge && !isSent
+  const room = (left: number) => (left >= 0 ? `${left} letters left` : `${-left} letters too many for ${outlet?.name ?? 'this outlet'}`)
+  const choose = (id: RenderId) => {
+    const chosen = files.find((f) => f.id === id)
+    if (title === (file?.edit.highlight.name ?? '') && chosen) setTitle(chosen.edit.highlight.name)
+    setRenderId(id)
+  }
+  return (
+    <Dialog open onClose={onClose} maxWidth="xs" fullWidth>
+      <DialogTitle sx={{ fontSize: 16, fontWeight: 700, pb: 1 }}>{post ? 'Post' : 'Plan a post'}</DialogTitle>
+      <DialogContent sx={{ display: 'grid', gap: 4, pt: '8px !important' }}>
+        {post && <Typography sx={{ fontSize: 13, color: post.state.kind === 'failed' ? palette.haw : palette.inkSoft }}>This post: {stateWords(post)}.{post.state.kind === 'failed' && post.state.detail && ` It said: “${post.state.detail}”`}</Typography>}
+        <TextField select size="small" label="File" value={file ? renderId : ''} disabled={isSent} onChange={(e) => choose(e.target.value as RenderId)} error={Boolean(tooLarge)} helperText={tooLarge ? `${formatBytes(file.state.file.sizeBytes)}: ${outlet?.name} takes ${formatBytes(outlet?.largestBytes ?? 0)} at most` : otherShape ? `It is ${file.shape.id}; ${outlet.name} shows ${outlet.shape.id}` : undefined}>
+          {files.map((f) => (
+            <MenuItem key={f.id} value={f.id}>
+              {f.state.file.fileName}
+            </MenuItem>
+          ))}
+        </TextField>
+        <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1.35fr', gap: 4 }}>
+          <TextField select size="small" label="Outlet" value={outletId ?? ''} disabled={isSent} onChange={(e) => setOutletId(e.target.value as OutletId)}>
+            {outlets.map((o) => (
+              <MenuItem key={o.id} value={o.id}>
+                {o.name}
+              </MenuItem>
+            ))}
+          </TextField>
+          <TextField size="small" type="datetime-local" label="When" value={due} disabled={isSent} error={!isValid(dueAt)} onChange={(e) => setDue(e.target.value)} slotProps={{ inputLabel: { shrink: true }, htmlInput: { style: { fontSize: 13 } } }} />
+        </Box>
+        <TextField size="small" label="Title" value={title} disabled={isSent} error={titleRoom < 0} helperText={room(titleRoom)} onChange={(e) => setTitle(e.target.value)} slotProps={{ htmlInput: { maxLength: 300 } }} />
+        <TextField size="small" label="Text" multiline minRows={3} maxRows={8} value={text} disabled={isSent} error={textRoom < 0} helperText={room(textRoom)} onChange={(e) => setText(e.target.value)} slotProps={{ htmlInput: { maxLength: 5000 } }} />
+      </DialogContent>
+      <DialogActions sx={{ px: 6, pb: 4 }}>
+        {post && !isSent && <Button onClick={() => onRemove(post)}>Take out of the plan</Button>}
+        <Box sx={{ flex: 1 }} />
+        <Button onClick={onClose}>{isSent ? 'Close' : 'Not now'}</Button>
+        {!isSent && (
+          <Button variant="contained" color="primary" disabled={!ready} onClick={() => file && outlet && onKeep({ renderId: file.id, outletId: outlet.id, dueAt: dueAt.toISOString(), title: title.trim(), text })}>
+            {post?.state.kind === 'failed' ? 'Try again' : post ? 'Keep' : 'Plan it'}
+          </Button>
+        )}
+      </DialogActions>
+    </Dialog>
+  )
+}
