@@ -3,11 +3,11 @@ import type { Highlight } from '@/core/model/highlight'
 import { fontTypeOf } from '@/core/model/fontFile'
 import { database, type FileOwner } from './database'
 import { copyHighlight } from './highlights'
-import { holdFile, keepFile } from './recordings'
+import { holdFile, keepFile, storedFile } from './recordings'
 
 /**
  * Puts edits that came in a file onto the Shelf, each as a highlight of its own. Recordings, sounds, pictures and fonts that are here already stay as they
- * are; of others the records are added, with the bytes that came along. False in `kept` when the disk is full: they can then be used in this tab only.
+ * are; of others the records are added, with the bytes that came along, which also take the place of lost ones. False in `kept` when the disk is full: they can then be used in this tab only.
  */
 export async function bringInEdits(edits: readonly Edit[], bytes: ReadonlyMap<string, Blob>): Promise<{ highlights: Highlight[]; kept: boolean }> {
   const db = database()
@@ -20,6 +20,12 @@ export async function bringInEdits(edits: readonly Edit[], bytes: ReadonlyMap<st
       for (const r of fontFiles) if (bytes.has(r.id) && !(await db.fontFiles.get(r.id)) && added.push(r)) await db.fontFiles.put(r)
     }
   })
+  // A record may be here whose bytes are not: it came without them, or they were lost.
+  for (const record of edits.flatMap((e) => [...e.recordings, ...e.soundFiles, ...e.imageFiles])) {
+    if (!bytes.has(record.id) || added.some((a) => a.id === record.id)) continue
+    const stored = await storedFile(record.id)
+    if (!stored.ok && stored.reason === 'gone') added.push(record)
+  }
   let kept = true
   for (const { id, fileName } of added) {
     const blob = bytes.get(id)
