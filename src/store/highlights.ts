@@ -190,6 +190,15 @@ export async function copyHighlight(edit: Edit, name: string): Promise<Highlight
   return highlight
 }
 
+/** Every highlight that is not in the bin, newest first. */
+export async function highlightsOnShelf(): Promise<Highlight[]> {
+  const all = await database().highlights.orderBy('createdAt').reverse().toArray()
+  return all.flatMap((raw) => {
+    const read = readRecord('highlight', raw)
+    return read.ok && !read.record.deletedAt ? [read.record] : []
+  })
+}
+
 /** The highlights that were cut for moments of a recording. */
 export async function highlightsCutFrom(id: RecordingId): Promise<Highlight[]> {
   return database().highlights.filter((h) => h.origin?.recordingId === id && !h.deletedAt).toArray()

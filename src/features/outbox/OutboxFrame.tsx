@@ -9,6 +9,7 @@ import { TopBar } from '@/ui/TopBar'
 
 const SCREENS = [
   { href: '/outbox', name: 'Files' },
+  { href: '/outbox/sheet', name: 'Contact sheet' },
   { href: '/outbox/week', name: 'The week' },
 ]
 

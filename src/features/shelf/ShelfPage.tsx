@@ -15,6 +15,7 @@ import { TopBar } from '@/ui/TopBar'
 import { formatDay, formatLength } from '@/ui/format'
 import { palette } from '@/ui/theme'
 import { useOffer } from '@/ui/useOffer'
+import { layOutClip, type LaidOut } from '../batch/layOutClip'
 import { addChosenFile } from './addRecordings'
 import { bringInWork, isWork } from './bringInWork'
 import { withTextsBeside } from './textsBeside'
@@ -121,6 +122,8 @@ function useAdding() {
   const [reading, setReading] = useState(0)
   const [problems, setProblems] = useState<Problem[]>([])
   const { enqueueSnackbar: tell } = useSnackbar()
+  const offer = useOffer()
+  const router = useRouter()
   const add = useCallback(async (files: ChosenFile[]) => {
     const report = (text: string) => setProblems((all) => [...all, { id: crypto.randomUUID(), text }])
     setProblems([])
@@ -136,6 +139,7 @@ function useAdding() {
         setReading((n) => n - 1)
       }
     }
+    const laidOut: LaidOut[] = []
     const { recordings, left } = withTextsBeside(files.filter((c) => !isWork(c.file)))
     for (const text of left) report(`“${text.name}” holds captions, but no recording of that name was chosen with it. Read it on the Bench, under Captions.`)
     for (const { chosen, text } of recordings) {
@@ -145,6 +149,8 @@ function useAdding() {
         if (!result.ok) report(probeMessage(result.fileName, result.failure))
         else {
           if (text) await keepTextBeside(result.recording.id, text)
+          const made = await layOutClip(result.recording, chosen.file)
+          if (made) laidOut.push(made)
           void result.kept.then((kept) => keepMessage(result.recording.fileName, kept)).then((problem) => problem && report(problem))
         }
       } catch (error) {
@@ -153,7 +159,8 @@ function useAdding() {
         setReading((n) => n - 1)
       }
     }
-  }, [tell])
+    for (const recipeName of new Set(laidOut.map((l) => l.recipeName))) offer({ words: `${count(laidOut.filter((l) => l.recipeName === recipeName).length, 'highlight')} laid out by “${recipeName}”`, button: 'See them', act: () => router.push('/outbox/sheet'), staysMs: 15_000 })
+  }, [tell, offer, router])
   const dismiss = useCallback((id: string) => setProblems((all) => all.filter((p) => p.id !== id)), [])
   return { add, reading, problems, dismiss }
 }

@@ -1,0 +1,5 @@
+import { ContactSheet } from '@/features/batch/ContactSheet'
+
+export default function Page() {
+  return <ContactSheet />
+}

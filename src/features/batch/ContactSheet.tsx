@@ -1,0 +1,96 @@
+'use client'
+
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import Menu from '@mui/material/Menu'
+import MenuItem from '@mui/material/MenuItem'
+import Typography from '@mui/material/Typography'
+import { useLiveQuery } from 'dexie-react-hooks'
+import { useSnackbar } from 'notistack'
+import { useState } from 'react'
+import type { HighlightId } from '@/core/model/ids'
+import { settingsFor } from '@/core/output/renderSettings'
+import { toSeconds } from '@/core/time/micros'
+import { outputLength } from '@/core/time/timeMap'
+import { highlightsOnShelf, loadEdit } from '@/store/highlights'
+import { keptRecipes, type WholeRecipe } from '@/store/recipes'
+import { queueRenders } from '@/store/renders'
+import { palette } from '@/ui/theme'
+import { OutboxFrame } from '../outbox/OutboxFrame'
+import { applyToHighlight } from './layOutClip'
+import { SheetCard } from './SheetCard'
+
+/** Every highlight at once, with what is wrong with each: lay out many in one action, put the odd one right, render all. */
+export function ContactSheet() {
+  const highlights = useLiveQuery(highlightsOnShelf, [])
+  const recipes = useLiveQuery(keptRecipes, [])
+  const [chosen, setChosen] = useState<ReadonlySet<HighlightId>>(new Set())
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null)
+  const [busy, setBusy] = useState<string | null>(null)
+  const { enqueueSnackbar } = useSnackbar()
+  if (!highlights) return <OutboxFrame>{null}</OutboxFrame>
+  const wanted = highlights.filter((h) => chosen.has(h.id))
+  const all = wanted.length === highlights.length
+  const toggle = (id: HighlightId) => setChosen((known) => new Set(known.has(id) ? [...known].filter((k) => k !== id) : [...known, id]))
+  const layOut = async (recipe: WholeRecipe) => {
+    setAnchor(null)
+    let done = 0
+    for (const highlight of wanted) {
+      setBusy(`Laying out ${done + 1} of ${wanted.length}`)
+      if (await applyToHighlight(highlight, recipe)) done++
+    }
+    setBusy(null)
+    enqueueSnackbar(`${done} laid out by “${recipe.recipe.name}”. Each can be undone on the Bench.`)
+  }
+  const renderAll = async () => {
+    let files = 0
+    for (const { id } of wanted) {
+      setBusy(`Queueing ${files} files`)
+      const loaded = await loadEdit(id)
+      const passage = loaded.ok && loaded.edit.highlight.passages[0]
+      const recording = loaded.ok && loaded.edit.recordings.find((r) => passage && r.id === passage.recordingId)
+      if (!loaded.ok || !recording) continue
+      const { edit } = loaded
+      const { shapes, output } = edit.highlight
+      const seconds = toSeconds(outputLength(edit.highlight))
+      files += (await queueRenders(edit, shapes.map((shape) => ({ shape, settings: settingsFor(output, edit, shape, recording, seconds) })))).length
+    }
+    setBusy(null)
+    setChosen(new Set())
+    enqueueSnackbar(`Rendering ${files} ${files === 1 ? 'file' : 'files'}. You can go on working.`)
+  }
+  return (
+    <OutboxFrame>
+      <Box role="region" aria-label="What to do with them" sx={{ display: 'flex', alignItems: 'center', gap: 3, px: 4.5, minHeight: 48, flex: 'none', borderBottom: 1, borderColor: 'divider', bgcolor: 'background.paper' }}>
+        <Typography component="h1" sx={{ fontSize: 14, fontWeight: 700 }}>
+          {wanted.length > 0 ? `${wanted.length} of ${highlights.length} chosen` : `${highlights.length} ${highlights.length === 1 ? 'highlight' : 'highlights'}`}
+        </Typography>
+        {highlights.length > 0 && <Button onClick={() => setChosen(new Set(all ? [] : highlights.map((h) => h.id)))}>{all ? 'Choose none' : 'Choose all'}</Button>}
+        <Typography role="status" sx={{ fontSize: 13, color: palette.inkSoft, flex: 1 }}>
+          {busy}
+        </Typography>
+        <Button aria-haspopup="menu" disabled={wanted.length === 0 || busy !== null || !recipes?.length} onClick={(e) => setAnchor(e.currentTarget)}>
+          Lay out by a recipe
+        </Button>
+        <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
+          {recipes?.map((recipe) => (
+            <MenuItem key={recipe.recipe.id} onClick={() => void layOut(recipe)}>
+              {recipe.recipe.name}
+            </MenuItem>
+          ))}
+        </Menu>
+        <Button variant="contained" color="primary" disabled={wanted.length === 0 || busy !== null} onClick={() => void renderAll()}>
+          Render {wanted.length > 0 ? `all shapes of ${wanted.length}` : 'the chosen'}
+        </Button>
+      </Box>
+      <Box sx={{ flex: 1, overflowY: 'auto', p: 4.5 }}>
+        {highlights.length === 0 && <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>There are no highlights yet. Cut some from a recording on the Shelf, or drop clips there whose setup has a recipe that is used by itself.</Typography>}
+        <Box role="list" aria-label="Highlights" sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(168px, 1fr))', gap: 4 }}>
+          {highlights.map((highlight) => (
+            <SheetCard key={highlight.id} highlight={highlight} chosen={chosen.has(highlight.id)} onToggle={() => toggle(highlight.id)} />
+          ))}
+        </Box>
+      </Box>
+    </OutboxFrame>
+  )
+}

@@ -1,0 +1,55 @@
+import { recognise } from '@/core/detect/regions/fingerprint'
+import type { Highlight } from '@/core/model/highlight'
+import type { Recording } from '@/core/model/recording'
+import type { Setup } from '@/core/model/setup'
+import { wholeRecording } from '@/core/model/wholeRecording'
+import { MICROS_PER_SECOND } from '@/core/time/micros'
+import { createHighlight, editSession, loadEdit } from '@/store/highlights'
+import { keptRecipes, recipeByItself, type WholeRecipe } from '@/store/recipes'
+import { keptImages } from '@/store/imageFiles'
+import { keptSetups } from '@/store/setups'
+import { applySetup } from '../bench/edits'
+import { lookAt } from '../bench/frame/looks'
+import { applyRecipe, picturesOfRecipe } from '../bench/shapes/recipes'
+
+/** Longer recordings are to be cut from, not to be put out as they are. */
+const LONGEST_CLIP_MICROS = 180 * MICROS_PER_SECOND
+
+/** A clip that was laid out by itself, and by which recipe. */
+export interface LaidOut {
+  highlight: Highlight
+  recipeName: string
+}
+
+/**
+ * Makes a highlight of all of a short recording, laid out by the recipe that its setup has, where that is recognised for sure and the recipe is to be
+ * used by itself. Null, with nothing made, for any other.
+ */
+export async function layOutClip(recording: Recording, file: Blob): Promise<LaidOut | null> {
+  if (recording.durationMicros > LONGEST_CLIP_MICROS) return null
+  if (!(await keptRecipes()).some((r) => r.recipe.byItself && r.setup?.fingerprint)) return null
+  const known = (await keptSetups()).filter((s) => s.fingerprint)
+  const look = await lookAt(recording, file, wholeRecording(recording), false)
+  const found = look && recognise<Setup>(look.fingerprint, known)
+  if (found?.kind !== 'sure') return null
+  const recipe = await recipeByItself(found.match.id)
+  if (!recipe) return null
+  const highlight = await createHighlight(recording, { name: recording.name, outMicros: recording.durationMicros })
+  await applyToHighlight(highlight, recipe, found.match)
+  return { highlight, recipeName: recipe.recipe.name }
+}
+
+/** Lays a highlight out by a recipe, as a step of its own history; with `setup`, its regions first. False when it cannot be opened. */
+export async function applyToHighlight({ id }: Pick<Highlight, 'id'>, recipe: WholeRecipe, setup: Setup | null = null): Promise<boolean> {
+  const loaded = await loadEdit(id)
+  const [passage] = loaded.ok ? loaded.edit.highlight.passages : []
+  if (!loaded.ok || !passage) return false
+  const session = editSession(loaded)
+  const gesture = crypto.randomUUID()
+  const pictures = await keptImages(picturesOfRecipe(recipe))
+  session.extend((draft) => void draft.imageFiles.push(...pictures.filter((p) => draft.imageFiles.every((f) => f.id !== p.id))))
+  if (setup) applySetup(session, passage.setupId, setup, gesture)
+  applyRecipe(session, passage.id, recipe, gesture)
+  await session.flush()
+  return true
+}

@@ -1,0 +1,49 @@
+import { expect, test } from '@playwright/test'
+import { copyFileSync, mkdtempSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { addFiles, takeLayout, toBench, watchForErrors } from '../support/brimble'
+import { made } from '../support/makeRecordings'
+
+test('clips of a known setup are laid out as they are dropped, seen on one sheet, laid out anew together, and rendered', async ({ page }) => {
+  test.setTimeout(240_000)
+  const errors = watchForErrors(page)
+  await toBench(page, made('silent.mp4'), 'silent')
+  await page.getByRole('button', { name: 'Setup', exact: true }).click()
+  await page.getByRole('menuitem', { name: /^Keep these regions/ }).click()
+  await page.getByLabel('Name', { exact: true }).fill('Evening stream')
+  await page.getByRole('button', { name: 'Keep setup' }).click()
+  await expect(page.getByRole('button', { name: 'Evening stream' })).toBeVisible({ timeout: 60_000 })
+  await page.keyboard.press('3')
+  for (const [layout, name] of [['Corner card', 'Card evening'], ['Game alone', 'Only the game']] as const) {
+    await takeLayout(page, layout)
+    await page.getByRole('button', { name: /^Layout: / }).click()
+    await page.getByRole('button', { name: 'Keep as a recipe…' }).click()
+    await page.getByLabel('Name', { exact: true }).fill(name)
+    if (name === 'Only the game') await page.getByRole('checkbox', { name: /^By itself/ }).uncheck()
+    await page.getByRole('button', { name: 'Keep recipe' }).click()
+    await expect(page.getByText(`“${name}” is kept.`)).toBeVisible()
+  }
+  const folder = mkdtempSync(join(tmpdir(), 'brimble-clips-'))
+  const clips = ['gate one.mp4', 'gate two.mp4', 'gate three.mp4'].map((name) => join(folder, name))
+  for (const clip of clips) copyFileSync(made('silent.mp4'), clip)
+  await page.goto('/')
+  await addFiles(page, ...clips)
+  await expect(page.getByText('3 highlights laid out by “Card evening”')).toBeVisible({ timeout: 90_000 })
+  await page.getByRole('button', { name: 'See them' }).click()
+
+  const sheet = page.getByRole('list', { name: 'Highlights' })
+  await expect(sheet.getByRole('listitem')).toHaveCount(4)
+  for (const name of ['gate one', 'gate two', 'gate three']) await expect(sheet.getByRole('listitem', { name })).toContainText(/stop|warning|note|nothing found/, { timeout: 60_000 })
+  await sheet.getByRole('link', { name: 'Open gate two on the Bench' }).click()
+  await expect(page.getByRole('button', { name: 'Layout: Corner card' })).toBeVisible()
+  await page.goBack()
+  for (const name of ['gate one', 'gate two']) await sheet.getByRole('checkbox', { name: `Choose ${name}` }).check()
+  await page.getByRole('button', { name: 'Lay out by a recipe' }).click()
+  await page.getByRole('menuitem', { name: 'Only the game' }).click()
+  await expect(page.getByText('2 laid out by “Only the game”')).toBeVisible()
+  await page.getByRole('button', { name: 'Render all shapes of 2' }).click()
+  await page.getByRole('link', { name: 'Files', exact: true }).click()
+  await expect(page.locator('article[data-state=finished]')).toHaveCount(2, { timeout: 120_000 })
+  errors.expectNone()
+})
