@@ -71,6 +71,10 @@ export async function takenFileNames(): Promise<Set<string>> {
   return new Set(finished.flatMap((r) => (r.state.kind === 'finished' ? [r.state.file.fileName.toLowerCase()] : [])))
 }
 
+export async function renderIds(): Promise<Set<string>> {
+  return new Set(await database().renders.toCollection().primaryKeys())
+}
+
 export async function renderById(id: RenderId): Promise<Render | undefined> {
   return readAll('render', [await database().renders.get(id)])[0]
 }

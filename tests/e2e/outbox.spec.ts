@@ -156,10 +156,11 @@ test('a finished file opens as it was, whatever became of the highlight since', 
   await shortHighlight(page)
   await render(page, async (dialog) => {
     for (const shape of [/^portrait/, /^square/]) await dialog.getByRole('checkbox', { name: shape }).uncheck()
+    await pick(page, 'Coding', 'VP9 in MP4')
   })
   await moveCut(page, 'Out point', 5)
   await page.getByRole('link', { name: 'Outbox' }).click()
-  await expect(page.locator('article[data-state=finished]')).toHaveCount(1, { timeout: 60_000 })
+  await expect(page.locator('article[data-state=finished]')).toContainText('VP9 and Opus in MP4', { timeout: 60_000 })
   await page.getByRole('button', { name: /^More for/ }).click()
   await page.getByRole('menuitem', { name: 'Open as it was, as a copy' }).click()
   await expect(page.getByRole('img', { name: 'Result, tall' })).toBeVisible()

@@ -6,14 +6,15 @@ import type { RenderId } from '@/core/model/ids'
 import type { Render } from '@/core/model/render'
 import { freeFileName, nameBy } from '@/core/output/fileName'
 import { nextGroup } from '@/core/output/renderGroups'
-import { deleteRenderFile, sweepPartFiles } from '@/media/render/partFile'
+import { deleteRenderFile, sweepRenderFiles } from '@/media/render/partFile'
 import type { RenderProgress } from '@/media/render/renderJob'
 import type { RenderReply, RenderWorker } from '@/media/workers/render.protocol'
 import { speechOf } from '@/store/analyses'
 import { readOutboxSettings } from '@/store/outboxSettings'
 import { storedFile } from '@/store/recordings'
-import { deleteRender, resumeInterrupted, setRenderState, takenFileNames, versionOf, waitingRenders } from '@/store/renders'
+import { deleteRender, renderIds, resumeInterrupted, setRenderState, takenFileNames, versionOf, waitingRenders } from '@/store/renders'
 import { saveFinished } from './filesFolder'
+import { Bell } from './bell'
 import { tellThatQueueIsDone } from './notify'
 
 /** One tab renders at a time: whoever holds this lock. The others' renders wait for it. */
@@ -31,7 +32,7 @@ interface Running {
 let started = false
 let running: Running | null = null
 let held = false
-let wake: () => void = () => {}
+const news = new Bell()
 
 /** Starts working on waiting renders, as soon as no other tab does. Does nothing when it is already started. */
 export function startRenderQueue(): void {
@@ -40,12 +41,12 @@ export function startRenderQueue(): void {
   void navigator.locks.request(LOCK, async () => {
     // Whoever holds the lock runs alone: what is still marked as running was cut short by a closed tab or a crash.
     await resumeInterrupted()
-    await sweepPartFiles()
+    await sweepRenderFiles(await renderIds())
     // Other tabs ask for renders, and hold the queue, too.
     liveQuery(async () => ({ waiting: (await waitingRenders()).length, held: (await readOutboxSettings()).held })).subscribe((now) => {
       held = now.held
       running?.hold(held)
-      wake()
+      news.ring()
     })
     await workOff()
   })
@@ -64,7 +65,7 @@ async function workOff(): Promise<never> {
       await tellThatQueueIsDone(made)
       made = { finished: 0, failed: 0 }
     }
-    await new Promise<void>((resolve) => (wake = resolve))
+    await news.heard()
   }
 }
 
@@ -132,6 +133,8 @@ async function renderInWorker(group: readonly Render[], { edit }: Render, files:
   const worker = new Worker(new URL('../../media/workers/render.worker.ts', import.meta.url), { type: 'module' })
   const remote = wrap<RenderWorker>(worker)
   running = { left: new Set(group.map((r) => r.id)), drop: (id) => void remote.drop(id), hold: (on) => void remote.hold(on) }
+  // It may have been held while files were being fetched.
+  if (held) running.hold(true)
   const crashed = new Promise<RenderReply>((resolve) => {
     worker.onerror = (event) => resolve({ kind: 'failed', failure: { reason: 'broken', detail: event.message || 'the render worker stopped' } })
   })

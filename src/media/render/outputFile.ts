@@ -18,7 +18,8 @@ import type { SoundTarget } from './soundTrack'
 /** The shipped AAC encoder (libavcodec's) gives out 1024 samples of priming before the first sound. */
 const AAC_PRIMING_FRAMES = 1024
 
-/** AAC packs 1024 samples a packet; a few more for priming and the padded end. */
+/** Opus packs 960 samples (20 ms) a packet, AAC 1024; a few more for priming and the padded end. */
+const LEAST_PACKET_SAMPLES = 960
 const SPARE_SOUND_PACKETS = 8
 
 const KEY_FRAME_SECONDS = 2
@@ -54,8 +55,7 @@ export class OutputFile {
 
   private addSound(): SoundTarget {
     const track = new AudioSampleSource({ codec: this.choice.audio, quality: new Quality({ bitrate: this.wanted.settings.audioBitrate }) })
-    const packets = Math.ceil((toSeconds(this.map.lengthMicros) * OUTPUT_SAMPLE_RATE) / 1024) + SPARE_SOUND_PACKETS
-    // Opus packs 20 ms a packet: fewer than AAC.
+    const packets = Math.ceil((toSeconds(this.map.lengthMicros) * OUTPUT_SAMPLE_RATE) / LEAST_PACKET_SAMPLES) + SPARE_SOUND_PACKETS
     this.output.addAudioTrack(track, { maximumPacketCount: packets })
     return { track, primingFrames: this.choice.audio === 'aac' ? AAC_PRIMING_FRAMES : 0 }
   }

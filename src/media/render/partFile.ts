@@ -74,8 +74,8 @@ export async function deleteRenderFile(name: string): Promise<void> {
   for (const own of [name, `${name}.poster`, `${name}.loop`]) await dir.removeEntry(own).catch(() => {})
 }
 
-/** Removes what renders that were cut short have left. Only while none is running. */
-export async function sweepPartFiles(): Promise<void> {
+/** Removes what renders that were cut short have left, and files of renders that are not `known` any more. Only while none is running. */
+export async function sweepRenderFiles(known: ReadonlySet<string>): Promise<void> {
   const dir = await folder()
-  for await (const name of dir.keys()) if (name.endsWith(PART)) await dir.removeEntry(name).catch(() => {})
+  for await (const name of dir.keys()) if (name.endsWith(PART) || !known.has(name.replace(/\.(poster|loop)$/, ''))) await dir.removeEntry(name).catch(() => {})
 }
