@@ -17,13 +17,13 @@ async function handOn(page: Page, item: RegExp): Promise<string> {
   return path
 }
 
-/** Three seconds out of the middle, face over game on a blurred copy. */
+/** Two seconds out of the middle, face over game on a blurred copy. */
 async function highlight(page: Page): Promise<void> {
   await toBench(page, made('pattern.mp4'), 'pattern')
   await setRegion(page, 'Face', { x: 1340, y: 752, width: 540, height: 304 })
   await setRegion(page, 'Game', { x: 430, y: 30, width: 540, height: 656 })
   await moveCut(page, 'In point', 4)
-  await moveCut(page, 'Out point', -5)
+  await moveCut(page, 'Out point', -6)
 }
 
 /** The still that is made with a file: its pixels as they were drawn, before any encoder saw them. Ends on the Bench. */
