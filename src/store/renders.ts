@@ -26,6 +26,11 @@ export async function setRenderState(id: RenderId, state: RenderState): Promise<
   await database().renders.update(id, { state, updatedAt: nowStamp() })
 }
 
+/** Puts a render that failed back into the queue, as if it had never been cut short. */
+export async function waitAgain(id: RenderId): Promise<void> {
+  await database().renders.update(id, { state: { kind: 'waiting' }, interruptions: 0, updatedAt: nowStamp() })
+}
+
 const inQueueOrder = (a: Render, b: Render) => a.order - b.order || a.createdAt.localeCompare(b.createdAt)
 
 /** The renders that wait, in their order. */

@@ -10,7 +10,7 @@ import type { Setup } from '@/core/model/setup'
 import { database } from './database'
 import { binHighlight, copyHighlight, createHighlight, editSession, loadEdit, passagePartsFor } from './highlights'
 import { addRecording, keepFile, storedFile } from './recordings'
-import { allRenders, MOST_INTERRUPTIONS, orderRenders, queueRenders, resumeInterrupted, setRenderState, takenFileNames, waitingRenders } from './renders'
+import { allRenders, MOST_INTERRUPTIONS, orderRenders, queueRenders, resumeInterrupted, setRenderState, takenFileNames, waitAgain, waitingRenders } from './renders'
 import { analysisOf, keepAnalysisPart, speechOf } from './analyses'
 import { Session } from './session'
 import { addFiled } from './rackFiles'
@@ -294,6 +294,10 @@ describe('renders', () => {
     await resumeInterrupted()
     expect((await allRenders()).find((r) => r.id === render.id)?.state).toEqual({ kind: 'failed', failure: { reason: 'interrupted' } })
     expect(await takenFileNames()).toEqual(new Set())
+    await waitAgain(render.id)
+    await setRenderState(render.id, { kind: 'running' })
+    await resumeInterrupted()
+    expect((await waitingRenders())[0]?.id).toBe(render.id)
   })
 })
 

@@ -40,7 +40,8 @@ export function ContactSheet() {
       if (await applyToHighlight(highlight, recipe)) done++
     }
     setBusy(null)
-    enqueueSnackbar(`${done} laid out by “${recipe.recipe.name}”. Each can be undone on the Bench.`)
+    const left = wanted.length - done
+    enqueueSnackbar(`${done} laid out by “${recipe.recipe.name}”. Each can be undone on the Bench.${left > 0 ? ` ${left} could not be changed: the disk may be full.` : ''}`, { variant: left > 0 ? 'error' : 'default' })
   }
   const renderAll = async () => {
     let files = 0

@@ -39,7 +39,7 @@ export async function layOutClip(recording: Recording, file: Blob): Promise<Laid
   return { highlight, recipeName: recipe.recipe.name }
 }
 
-/** Lays a highlight out by a recipe, as a step of its own history; with `setup`, its regions first. False when it cannot be opened. */
+/** Lays a highlight out by a recipe, as a step of its own history; with `setup`, its regions first. False, with nothing changed, when it cannot be opened or kept. */
 export async function applyToHighlight({ id }: Pick<Highlight, 'id'>, recipe: WholeRecipe, setup: Setup | null = null): Promise<boolean> {
   const loaded = await loadEdit(id)
   const [passage] = loaded.ok ? loaded.edit.highlight.passages : []
@@ -51,5 +51,5 @@ export async function applyToHighlight({ id }: Pick<Highlight, 'id'>, recipe: Wh
   if (setup) applySetup(session, passage.setupId, setup, gesture)
   applyRecipe(session, passage.id, recipe, gesture)
   await session.flush()
-  return true
+  return session.store.getState().saving === 'saved'
 }

@@ -11,7 +11,6 @@ import type { Render } from '@/core/model/render'
 import { openRenderFile } from '@/media/render/partFile'
 import { useBlobUrl } from '@/ui/useBlobUrl'
 import { palette } from '@/ui/theme'
-import { privateName } from './renderQueue'
 
 const nameOf = (render: Render) => (render.state.kind === 'finished' ? render.state.file.fileName : render.edit.highlight.name)
 
@@ -58,7 +57,7 @@ function Picture({ render, video, follows = false, onTime }: { render: Render; v
   const [missing, setMissing] = useState(false)
   useEffect(() => {
     let live = true
-    void openRenderFile(privateName(render)).then((found) => {
+    void openRenderFile(render.id).then((found) => {
       if (!live) return
       setFile(found)
       setMissing(!found)

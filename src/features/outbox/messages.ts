@@ -13,7 +13,7 @@ export function failureMessage(failure: RenderFailure): string {
     case 'no-room':
       return 'The browser’s storage is full: the file could not be written and nothing of it is left. Save and remove older files here, then retry.'
     case 'interrupted':
-      return 'The tab was closed or crashed in the middle. The edit is safe: retry makes the file from the start.'
+      return 'The tab was closed or crashed again and again in the middle. The edit is safe: retry makes the file from the start.'
     case 'broken':
       return `Something went wrong in the render (${failure.detail}). The edit is safe; retry, and report it if it happens again.`
   }

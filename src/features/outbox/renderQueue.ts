@@ -12,7 +12,7 @@ import type { RenderReply, RenderWorker } from '@/media/workers/render.protocol'
 import { speechOf } from '@/store/analyses'
 import { readOutboxSettings } from '@/store/outboxSettings'
 import { storedFile } from '@/store/recordings'
-import { deleteRender, renderIds, resumeInterrupted, setRenderState, takenFileNames, versionOf, waitingRenders } from '@/store/renders'
+import { deleteRender, renderIds, resumeInterrupted, setRenderState, takenFileNames, versionOf, waitAgain, waitingRenders } from '@/store/renders'
 import { saveFinished } from './filesFolder'
 import { Bell } from './bell'
 import { tellThatQueueIsDone } from './notify'
@@ -80,18 +80,13 @@ export async function cancelRender(render: Render): Promise<void> {
 }
 
 export async function removeRender(render: Render): Promise<void> {
-  if (render.state.kind === 'finished') await deleteRenderFile(privateName(render))
+  if (render.state.kind === 'finished') await deleteRenderFile(render.id)
   await deleteRender(render.id)
 }
 
 /** Puts a render that failed back into the queue. */
 export async function retryRender(render: Render): Promise<void> {
-  await setRenderState(render.id, { kind: 'waiting' })
-}
-
-/** The name of a render's file in the browser's private folder. */
-export function privateName(render: Pick<Render, 'id'>): string {
-  return render.id
+  await waitAgain(render.id)
 }
 
 /** Makes the files of renders that go together. None of them stays marked as running, whatever happens. */

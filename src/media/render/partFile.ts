@@ -1,6 +1,6 @@
 import type { StreamTargetChunk } from 'mediabunny'
 
-/** The browser's private folder (origin-private file system) in which finished renders lie. */
+/** The browser's private folder (origin-private file system) in which finished renders lie, each under its render's id. */
 const FOLDER = 'renders'
 
 /** Ends the name of a file that is still being written; such a file is never offered and is swept away at the next start. */

@@ -11,7 +11,6 @@ import { openRenderFile } from '@/media/render/partFile'
 import { rendersOf } from '@/store/renders'
 import { palette } from '@/ui/theme'
 import { useBlobUrl } from '@/ui/useBlobUrl'
-import { privateName } from '../../outbox/renderQueue'
 
 /** The newest finished file of a highlight in a shape; undefined while that is looked up, null when there is none. */
 export function useFinishedFile(highlightId: HighlightId, shape: Shape | undefined): Render | null | undefined {
@@ -29,7 +28,7 @@ export function FinishedFile({ finished, shape, t }: { finished: Render | null |
   useEffect(() => {
     let live = true
     setFile(null)
-    if (finished) void openRenderFile(privateName(finished)).then((found) => live && setFile(found))
+    if (finished) void openRenderFile(finished.id).then((found) => live && setFile(found))
     return () => {
       live = false
     }
