@@ -3,7 +3,7 @@ import '@fontsource-variable/jetbrains-mono/index.css'
 import type { Metadata } from 'next'
 import { headers } from 'next/headers'
 import type { ReactNode } from 'react'
-import { RenderQueueStarter } from '@/features/outbox/RenderQueueStarter'
+import { AtWork } from '@/features/AtWork'
 import { AppProviders } from '@/ui/AppProviders'
 
 export const metadata: Metadata = { title: 'Brimble', description: 'Cut highlights from recordings and rebuild them as stacked vertical video.' }
@@ -14,7 +14,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
     <html lang="en">
       <body>
         <AppProviders nonce={nonce}>
-          <RenderQueueStarter />
+          <AtWork />
           {children}
         </AppProviders>
       </body>

@@ -17,6 +17,7 @@ import type { Spotting } from '@/core/model/spotting'
 import type { Version } from '@/core/model/version'
 import type { AnalysisPart, AnalysisPartKey } from './analyses'
 import type { UndoStep } from './undo'
+import type { WatchedFile } from './watched'
 
 /** Whose bytes a stored file holds. */
 export type FileOwner = RecordingId | SoundFileId | ImageFileId | FontFileId
@@ -85,6 +86,7 @@ export class Database extends Dexie {
   declare renderPresets: Table<RenderPreset, RenderPresetId>
   declare posts: Table<Post, PostId>
   declare settings: Table<{ key: string; value: unknown }, string>
+  declare watched: Table<WatchedFile, string>
   declare analyses: Table<AnalysisPart, AnalysisPartKey>
 
   constructor(name = 'brimble') {
@@ -109,6 +111,7 @@ export class Database extends Dexie {
     this.version(4).stores({ folders: 'id' })
     this.version(5).stores({ renderPresets: 'id', settings: 'key' })
     this.version(6).stores({ posts: 'id, dueAt, renderId' })
+    this.version(7).stores({ watched: 'name' })
     this.on('populate', outletsToBegin)
   }
 }

@@ -9,15 +9,12 @@ import { useLiveQuery } from 'dexie-react-hooks'
 import { useSnackbar } from 'notistack'
 import { useState } from 'react'
 import type { HighlightId } from '@/core/model/ids'
-import { settingsFor } from '@/core/output/renderSettings'
-import { toSeconds } from '@/core/time/micros'
-import { outputLength } from '@/core/time/timeMap'
-import { highlightsOnShelf, loadEdit } from '@/store/highlights'
+import { highlightsOnShelf } from '@/store/highlights'
 import { keptRecipes, type WholeRecipe } from '@/store/recipes'
-import { queueRenders } from '@/store/renders'
 import { palette } from '@/ui/theme'
 import { OutboxFrame } from '../outbox/OutboxFrame'
 import { applyToHighlight } from './layOutClip'
+import { renderAllShapes } from './renderAllShapes'
 import { SheetCard } from './SheetCard'
 
 /** Every highlight at once, with what is wrong with each: lay out many in one action, put the odd one right, render all. */
@@ -47,14 +44,7 @@ export function ContactSheet() {
     let files = 0
     for (const { id } of wanted) {
       setBusy(`Queueing ${files} files`)
-      const loaded = await loadEdit(id)
-      const passage = loaded.ok && loaded.edit.highlight.passages[0]
-      const recording = loaded.ok && loaded.edit.recordings.find((r) => passage && r.id === passage.recordingId)
-      if (!loaded.ok || !recording) continue
-      const { edit } = loaded
-      const { shapes, output } = edit.highlight
-      const seconds = toSeconds(outputLength(edit.highlight))
-      files += (await queueRenders(edit, shapes.map((shape) => ({ shape, settings: settingsFor(output, edit, shape, recording, seconds) })))).length
+      files += await renderAllShapes(id)
     }
     setBusy(null)
     setChosen(new Set())

@@ -6,10 +6,16 @@ export async function mayNotify(): Promise<boolean> {
   return (Notification.permission === 'default' ? await Notification.requestPermission() : Notification.permission) === 'granted'
 }
 
-/** Tells through the system that the queue is done, or that some of it wants a person, where that was asked for and nobody is looking. */
+const files = (n: number) => `${n} ${n === 1 ? 'file' : 'files'}`
+
+/** Tells through the system that the queue is done, or that some of it wants a person. */
 export async function tellThatQueueIsDone({ finished, failed }: { finished: number; failed: number }): Promise<void> {
+  await tell(failed > 0 ? 'Some renders need you' : 'All rendered', failed > 0 ? `${files(finished)} ready, ${failed} failed.` : `${files(finished)} ready in the Outbox.`, 'queue')
+}
+
+/** Tells through the system, where that was asked for and nobody is looking. What is told under one `tag` takes the place of what was told under it before. */
+export async function tell(title: string, body: string, tag: string): Promise<void> {
   const { notify } = await readOutboxSettings()
   if (!notify || !('Notification' in window) || Notification.permission !== 'granted' || document.visibilityState === 'visible') return
-  const files = (n: number) => `${n} ${n === 1 ? 'file' : 'files'}`
-  new Notification(failed > 0 ? 'Some renders need you' : 'All rendered', { body: failed > 0 ? `${files(finished)} ready, ${failed} failed.` : `${files(finished)} ready in the Outbox.`, tag: 'queue' })
+  new Notification(title, { body, tag })
 }

@@ -6,33 +6,32 @@ import Button from '@mui/material/Button'
 import LinearProgress from '@mui/material/LinearProgress'
 import Typography from '@mui/material/Typography'
 import { useRouter } from 'next/navigation'
-import { useSnackbar } from 'notistack'
 import { useCallback, useEffect, useState, type DragEvent } from 'react'
-import { keepTextBeside } from '@/store/captionTexts'
 import { binHighlight, createHighlight } from '@/store/highlights'
 import { binRecording } from '@/store/recordings'
 import { TopBar } from '@/ui/TopBar'
 import { formatDay, formatLength } from '@/ui/format'
 import { palette } from '@/ui/theme'
 import { useOffer } from '@/ui/useOffer'
-import { layOutClip, type LaidOut } from '../batch/layOutClip'
-import { addChosenFile } from './addRecordings'
-import { bringInWork, isWork } from './bringInWork'
-import { withTextsBeside } from './textsBeside'
+import { RestoreDialog } from './backup/RestoreDialog'
 import { BinDialog } from './BinDialog'
-import { chooseFiles, droppedFiles, type ChosenFile } from './chosenFiles'
+import { chooseFiles, droppedFiles } from './chosenFiles'
 import { openDemoShelf } from './demoShelf'
 import { EmptyShelf } from './EmptyShelf'
-import { keepMessage, probeMessage } from './messages'
+import { MoreMenu } from './MoreMenu'
 import { RecordingRow } from './RecordingRow'
 import { ShelfHistogram, type ShelfFilter } from './ShelfHistogram'
 import { spanKey } from './spans'
+import { useAdding, type Problem } from './useAdding'
 import { useShelf, type Shelf, type ShelfHighlight, type ShelfRow } from './useShelf'
+import { useWatch } from './watch/useWatch'
+import { WatchLeave } from './watch/WatchLeave'
 
 /** All recordings, newest first, with what was cut from them. Files dropped anywhere on it are added. */
 export function ShelfPage() {
   const shelf = useShelf()
   const adding = useAdding()
+  const watch = useWatch()
   const demo = useDemoShelf()
   const [over, setOver] = useState(false)
   const [binOpen, setBinOpen] = useState(false)
@@ -53,12 +52,14 @@ export function ShelfPage() {
     <Box onDragOver={onDragOver} onDragLeave={(e) => e.currentTarget === e.target && setOver(false)} onDrop={onDrop} sx={{ display: 'flex', flexDirection: 'column', height: '100dvh' }}>
       <TopBar>
         {shelf && shelf.bin.recordings.length + shelf.bin.highlights.length > 0 && <Button onClick={() => setBinOpen(true)}>Bin {shelf.bin.recordings.length + shelf.bin.highlights.length}</Button>}
+        <MoreMenu watch={watch} onTakenIn={adding.onTakenIn} />
         <Button variant="contained" color="primary" onClick={choose}>
           Add recordings
         </Button>
       </TopBar>
       {adding.reading > 0 && <LinearProgress aria-label={`Reading ${adding.reading} files`} sx={{ borderRadius: 0, height: 3 }} />}
       <Box component="main" sx={{ flex: 1, display: 'flex', flexDirection: 'column', minHeight: 0, overflowY: 'auto', outline: over ? `3px solid ${palette.leaf}` : 'none', outlineOffset: -3 }}>
+        {watch && <WatchLeave state={watch.state} />}
         {[...adding.problems, ...demo.problems].map(({ id, text }) => (
           <Alert key={id} severity="error" onClose={() => adding.dismiss(id)} sx={{ borderRadius: 0, borderBottom: 1, borderColor: 'divider' }}>
             {text}
@@ -67,6 +68,7 @@ export function ShelfPage() {
         {shelf && shelf.recordings === 0 && <EmptyShelf onAdd={choose} onDemo={demo.open} opening={demo.opening} />}
         {shelf && shelf.recordings > 0 && <Days shelf={shelf} />}
       </Box>
+      {adding.backup && <RestoreDialog file={adding.backup} onClose={adding.doneWithBackup} />}
       {shelf && <BinDialog bin={shelf.bin} open={binOpen} onClose={() => setBinOpen(false)} />}
     </Box>
   )
@@ -111,59 +113,6 @@ function Days({ shelf }: { shelf: Shelf }) {
 }
 
 const count = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`
-
-interface Problem {
-  id: string
-  text: string
-}
-
-/** Adding files: how many are being read, and what went wrong with which; the good ones of a batch are added all the same. */
-function useAdding() {
-  const [reading, setReading] = useState(0)
-  const [problems, setProblems] = useState<Problem[]>([])
-  const { enqueueSnackbar: tell } = useSnackbar()
-  const offer = useOffer()
-  const router = useRouter()
-  const add = useCallback(async (files: ChosenFile[]) => {
-    const report = (text: string) => setProblems((all) => [...all, { id: crypto.randomUUID(), text }])
-    setProblems([])
-    for (const { file } of files.filter((c) => isWork(c.file))) {
-      setReading((n) => n + 1)
-      try {
-        const { highlights, problems } = await bringInWork(file)
-        problems.forEach(report)
-        if (highlights.length > 0) tell(`Brought in: ${highlights.map((h) => `“${h.name}”`).join(', ')}.`)
-      } catch (error) {
-        report(`“${file.name}” could not be brought in: ${error instanceof Error ? error.message : String(error)}`)
-      } finally {
-        setReading((n) => n - 1)
-      }
-    }
-    const laidOut: LaidOut[] = []
-    const { recordings, left } = withTextsBeside(files.filter((c) => !isWork(c.file)))
-    for (const text of left) report(`“${text.name}” holds captions, but no recording of that name was chosen with it. Read it on the Bench, under Captions.`)
-    for (const { chosen, text } of recordings) {
-      setReading((n) => n + 1)
-      try {
-        const result = await addChosenFile(chosen)
-        if (!result.ok) report(probeMessage(result.fileName, result.failure))
-        else {
-          if (text) await keepTextBeside(result.recording.id, text)
-          const made = await layOutClip(result.recording, chosen.file)
-          if (made) laidOut.push(made)
-          void result.kept.then((kept) => keepMessage(result.recording.fileName, kept)).then((problem) => problem && report(problem))
-        }
-      } catch (error) {
-        report(`“${chosen.file.name}” could not be added: ${error instanceof Error ? error.message : String(error)}`)
-      } finally {
-        setReading((n) => n - 1)
-      }
-    }
-    for (const recipeName of new Set(laidOut.map((l) => l.recipeName))) offer({ words: `${count(laidOut.filter((l) => l.recipeName === recipeName).length, 'highlight')} laid out by “${recipeName}”`, button: 'See them', act: () => router.push('/outbox/sheet'), staysMs: 15_000 })
-  }, [tell, offer, router])
-  const dismiss = useCallback((id: string) => setProblems((all) => all.filter((p) => p.id !== id)), [])
-  return { add, reading, problems, dismiss }
-}
 
 /** The demo shelf: opened by its button, or at once when the address asks for it (`/?demo`). */
 function useDemoShelf() {

@@ -5,6 +5,7 @@ import type { Highlight } from '@/core/model/highlight'
 import type { PassageId } from '@/core/model/ids'
 import { newPassage } from '@/core/model/passage'
 import type { Recording } from '@/core/model/recording'
+import type { BackupRefusal } from '@/core/interchange/backup'
 import { openBundle, type ZipRefusal } from '@/media/bundle/openBundle'
 import { bringInEdits } from '@/store/bringIn'
 import { newId } from '@/store/clock'
@@ -28,7 +29,7 @@ export async function bringInWork(file: File): Promise<BroughtIn> {
 
 async function bringInBundle(file: File): Promise<BroughtIn> {
   const opened = await openBundle(file)
-  if (!opened.ok) return { highlights: [], problems: [refusal(file.name, opened.reason, opened.detail)] }
+  if (!opened.ok) return { highlights: [], problems: [zipRefusal(file.name, opened.reason, opened.detail)] }
   const problems: string[] = []
   const rack = opened.rack === null ? null : readRackFile(opened.rack)
   if (rack?.ok) await addFiled(rack.filed)
@@ -38,9 +39,10 @@ async function bringInBundle(file: File): Promise<BroughtIn> {
   return { highlights, problems }
 }
 
-function refusal(name: string, reason: ZipRefusal, detail: string): string {
+/** Why a zip was not brought in, and what to do about it. */
+export function zipRefusal(name: string, reason: ZipRefusal | BackupRefusal, detail: string): string {
   const file = `“${name}”`
-  const why: Record<ZipRefusal, string> = {
+  const why: Record<ZipRefusal | BackupRefusal, string> = {
     'not-a-zip': 'it is not a zip, or was cut off before its end. Copy or send it again',
     'too-many-entries': 'it holds more files than any bundle does',
     'bad-name': `it holds a file whose name leads out of it (${detail})`,
@@ -50,6 +52,7 @@ function refusal(name: string, reason: ZipRefusal, detail: string): string {
     damaged: `it is damaged (${detail})`,
     'not-json': 'its list cannot be read',
     'not-a-bundle': 'it is a zip, but no bundle of Brimble’s',
+    'not-a-backup': `it is a zip, but no backup of Brimble’s${detail && ` (${detail})`}`,
     'newer-version': `it was made by a newer Brimble (${detail}). Update this one`,
     'bad-edit': `an edit in it cannot be read (${detail})`,
   }

@@ -1,0 +1,21 @@
+'use client'
+
+import { useEffect } from 'react'
+import { isRendering, startRenderQueue } from './outbox/renderQueue'
+import { startPosting } from './outbox/week/postRunner'
+import { startWatching } from './shelf/watch/folderWatch'
+
+/** Keeps what works by itself going on every screen: the render queue, the plan of posts, the watched folder. Asks before a tab that is rendering is closed. */
+export function AtWork() {
+  useEffect(() => {
+    startRenderQueue()
+    startPosting()
+    startWatching()
+    const warn = (event: BeforeUnloadEvent) => {
+      if (isRendering()) event.preventDefault()
+    }
+    window.addEventListener('beforeunload', warn)
+    return () => window.removeEventListener('beforeunload', warn)
+  }, [])
+  return null
+}

@@ -1,0 +1,71 @@
+'use client'
+
+import Alert from '@mui/material/Alert'
+import Button from '@mui/material/Button'
+import Checkbox from '@mui/material/Checkbox'
+import Dialog from '@mui/material/Dialog'
+import DialogActions from '@mui/material/DialogActions'
+import DialogContent from '@mui/material/DialogContent'
+import DialogTitle from '@mui/material/DialogTitle'
+import FormControlLabel from '@mui/material/FormControlLabel'
+import LinearProgress from '@mui/material/LinearProgress'
+import Typography from '@mui/material/Typography'
+import { useLiveQuery } from 'dexie-react-hooks'
+import { useRef, useState } from 'react'
+import { formatBytes } from '@/ui/format'
+import { offerDownload } from '@/ui/offerDownload'
+import { palette } from '@/ui/theme'
+import { backUpShelf, backUpSizes, type BackUpWish } from './backUp'
+
+/** The whole Shelf and Rack as one file. */
+export function BackUpDialog({ onClose }: { onClose: () => void }) {
+  const sizes = useLiveQuery(backUpSizes, [])
+  const [wish, setWish] = useState<BackUpWish>({ recordings: true, finished: false })
+  const [share, setShare] = useState<number | null>(null)
+  const [problem, setProblem] = useState<string | null>(null)
+  const [done, setDone] = useState<{ sizeBytes: number; missing: string[] } | null>(null)
+  const stop = useRef<AbortController | null>(null)
+  const make = async () => {
+    const controller = new AbortController()
+    stop.current = controller
+    setProblem(null)
+    setDone(null)
+    setShare(0)
+    try {
+      const { file, missing } = await backUpShelf(wish, setShare, controller.signal)
+      offerDownload(file, `brimble shelf ${new Date().toISOString().slice(0, 10)}.zip`)
+      setDone({ sizeBytes: file.size, missing })
+    } catch (error) {
+      if (!controller.signal.aborted) setProblem(`The backup could not be written (${error instanceof Error ? error.message : String(error)}). The disk may be full. Nothing here was changed.`)
+    } finally {
+      setShare(null)
+    }
+  }
+  const needed = sizes && (wish.recordings ? sizes.recordings : 0) + (wish.finished ? sizes.finished : 0)
+  return (
+    <Dialog open onClose={share === null ? onClose : undefined} fullWidth maxWidth="xs">
+      <DialogTitle sx={{ fontSize: 16, fontWeight: 700, pb: 1 }}>Back up the Shelf</DialogTitle>
+      <DialogContent sx={{ display: 'grid', gap: 3 }}>
+        <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>One file with every recording’s marks, all highlights with their versions, and the whole Rack. Drop it onto a Shelf to put it back. Undo steps stay here.</Typography>
+        <div>
+          <FormControlLabel disabled={share !== null} control={<Checkbox size="small" checked={wish.recordings} onChange={(_, recordings) => setWish({ ...wish, recordings })} />} label={`With the recordings${sizes ? `, ${formatBytes(sizes.recordings)}` : ''}`} />
+          <FormControlLabel disabled={share !== null} control={<Checkbox size="small" checked={wish.finished} onChange={(_, finished) => setWish({ ...wish, finished })} />} label={`With the finished files and the week${sizes ? `, ${formatBytes(sizes.finished)}` : ''}`} />
+        </div>
+        {!wish.recordings && <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>Without them, each recording has to be shown again where the backup is put back.</Typography>}
+        {share !== null && <LinearProgress variant="determinate" value={share * 100} aria-label="How much is backed up" />}
+        {problem && <Alert severity="error">{problem}</Alert>}
+        {done && (
+          <Alert severity={done.missing.length > 0 ? 'warning' : 'success'}>
+            Backed up, {formatBytes(done.sizeBytes)}.{done.missing.length > 0 && ` Not in it, because the browser may not read them or they are gone: ${done.missing.slice(0, 5).map((m) => `“${m}”`).join(', ')}${done.missing.length > 5 ? ` and ${done.missing.length - 5} more` : ''}. Open their highlights to allow it, then back up again.`}
+          </Alert>
+        )}
+      </DialogContent>
+      <DialogActions sx={{ px: 6, pb: 4 }}>
+        {share === null ? <Button onClick={onClose}>Close</Button> : <Button onClick={() => stop.current?.abort()}>Cancel</Button>}
+        <Button variant="contained" color="primary" disabled={share !== null || !sizes} onClick={() => void make()}>
+          {share !== null ? `${Math.round(share * 100)} %` : needed ? `Back up, about ${formatBytes(needed)}` : 'Back up'}
+        </Button>
+      </DialogActions>
+    </Dialog>
+  )
+}

@@ -1,0 +1,84 @@
+'use client'
+
+import Alert from '@mui/material/Alert'
+import Button from '@mui/material/Button'
+import Dialog from '@mui/material/Dialog'
+import DialogActions from '@mui/material/DialogActions'
+import DialogContent from '@mui/material/DialogContent'
+import DialogTitle from '@mui/material/DialogTitle'
+import FormControlLabel from '@mui/material/FormControlLabel'
+import LinearProgress from '@mui/material/LinearProgress'
+import Radio from '@mui/material/Radio'
+import RadioGroup from '@mui/material/RadioGroup'
+import Typography from '@mui/material/Typography'
+import { useEffect, useState } from 'react'
+import { openBackup, type BackupOpened } from '@/media/bundle/backupFile'
+import type { RestoreMode } from '@/store/backup'
+import { formatDay } from '@/ui/format'
+import { zipRefusal } from '../bringInWork'
+import { restoreShelf } from './backUp'
+
+/** What a backup holds, and how it is put back. */
+export function RestoreDialog({ file, onClose }: { file: File; onClose: () => void }) {
+  const [opened, setOpened] = useState<BackupOpened | null>(null)
+  const [share, setShare] = useState(0)
+  const [mode, setMode] = useState<RestoreMode>('add')
+  const [busy, setBusy] = useState(false)
+  const [said, setSaid] = useState<{ words: string; bad: boolean } | null>(null)
+  useEffect(() => {
+    let live = true
+    void openBackup(file, (now) => live && setShare(now)).then((result) => live && setOpened(result))
+    return () => {
+      live = false
+    }
+  }, [file])
+  const restore = async () => {
+    if (!opened?.ok) return
+    setBusy(true)
+    try {
+      const { added, changed, stayed, kept } = await restoreShelf(opened, mode)
+      setSaid({ bad: !kept, words: `${records(added)} put back${changed > 0 ? `, ${changed} made as they were` : ''}${stayed > 0 ? `, ${stayed} left as they are now` : ''}.${kept ? '' : ' The browser’s storage is full: some files can be used until this tab is closed. Make room and drop the backup again.'}` })
+    } catch (error) {
+      setSaid({ bad: true, words: `The backup could not be put back (${error instanceof Error ? error.message : String(error)}). Nothing was changed.` })
+    } finally {
+      setBusy(false)
+    }
+  }
+  return (
+    <Dialog open onClose={busy ? undefined : onClose} fullWidth maxWidth="xs">
+      <DialogTitle sx={{ fontSize: 16, fontWeight: 700, pb: 1 }}>Put a backup back</DialogTitle>
+      <DialogContent sx={{ display: 'grid', gap: 3 }}>
+        {!opened && <LinearProgress variant="determinate" value={share * 100} aria-label="How much of the backup is read" />}
+        {opened && !opened.ok && <Alert severity="error">{zipRefusal(file.name, opened.reason, opened.detail)}</Alert>}
+        {opened?.ok && (
+          <>
+            <Typography sx={{ fontSize: 14 }}>
+              Of {formatDay(opened.madeAt)}: {opened.records.recording.length} recordings, {opened.records.highlight.length} highlights{opened.records.render.length > 0 && `, ${opened.records.render.length} finished files`}.
+            </Typography>
+            {opened.unread > 0 && <Alert severity="warning">{records(opened.unread)} in it cannot be read and will be left out.</Alert>}
+            {!said && (
+              <RadioGroup aria-label="How to put it back" value={mode} onChange={(_, value) => setMode(value as RestoreMode)}>
+                <FormControlLabel value="add" control={<Radio size="small" />} label="Add what is missing here; what is here stays as it is" />
+                <FormControlLabel value="as-it-was" control={<Radio size="small" />} label="Make everything in it as it was; highlights changed since are kept as versions" />
+              </RadioGroup>
+            )}
+          </>
+        )}
+        {busy && <LinearProgress aria-label="Putting it back" />}
+        {said && <Alert severity={said.bad ? 'error' : 'success'}>{said.words}</Alert>}
+      </DialogContent>
+      <DialogActions sx={{ px: 6, pb: 4 }}>
+        <Button disabled={busy} onClick={onClose}>
+          {said ? 'Close' : 'Leave it'}
+        </Button>
+        {!said && (
+          <Button variant="contained" color="primary" disabled={!opened?.ok || busy} onClick={() => void restore()}>
+            Put back
+          </Button>
+        )}
+      </DialogActions>
+    </Dialog>
+  )
+}
+
+const records = (n: number) => `${n} ${n === 1 ? 'record' : 'records'}`

@@ -1,0 +1,101 @@
+'use client'
+
+import Alert from '@mui/material/Alert'
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import Checkbox from '@mui/material/Checkbox'
+import Dialog from '@mui/material/Dialog'
+import DialogActions from '@mui/material/DialogActions'
+import DialogContent from '@mui/material/DialogContent'
+import DialogTitle from '@mui/material/DialogTitle'
+import FormControlLabel from '@mui/material/FormControlLabel'
+import LinearProgress from '@mui/material/LinearProgress'
+import MenuItem from '@mui/material/MenuItem'
+import TextField from '@mui/material/TextField'
+import Typography from '@mui/material/Typography'
+import { useLiveQuery } from 'dexie-react-hooks'
+import { useState, type FormEvent } from 'react'
+import { recordingsOnShelf } from '@/store/recordings'
+import { formatBytes, formatDay } from '@/ui/format'
+import { palette } from '@/ui/theme'
+import type { TakenIn } from '../takeIn'
+import { CLIP_MESSAGES, type ClipHost, type HostedClip } from './clipHost'
+import { ClipStandIn } from './ClipStandIn'
+import { useClipHost } from './useClipHost'
+
+interface ClipHostDialogProps {
+  host: ClipHost
+  /** What is told of each clip that was taken in. */
+  onTakenIn: (taken: TakenIn) => void
+  onClose: () => void
+}
+
+/** Clips from a host, by month or by address, onto the Shelf. */
+export function ClipHostDialog({ host, onTakenIn, onClose }: ClipHostDialogProps) {
+  const { listed, look, getting, get, cancel, problem } = useClipHost(host, onTakenIn)
+  const shelf = useLiveQuery(recordingsOnShelf, [])
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set())
+  const [address, setAddress] = useState('')
+  const isHere = ({ title, sizeBytes }: HostedClip) => shelf?.some((r) => r.name === title && r.sizeBytes === sizeBytes) ?? false
+  const toggle = (of: string) => setChosen((known) => new Set(known.has(of) ? [...known].filter((k) => k !== of) : [...known, of]))
+  const busy = getting !== null
+  const getChosen = async () => setChosen(new Set(await get([...chosen])))
+  const getAddress = async (event: FormEvent) => {
+    event.preventDefault()
+    if (address.trim() !== '' && (await get([address.trim()])).length === 0) setAddress('')
+  }
+  return (
+    <Dialog open onClose={busy ? undefined : onClose} fullWidth maxWidth="sm">
+      <DialogTitle sx={{ fontSize: 16, fontWeight: 700, pb: 2 }}>From a clip host</DialogTitle>
+      <ClipStandIn onChanged={look} />
+      <DialogContent sx={{ display: 'grid', gap: 4 }}>
+        {problem && <Alert severity="error">{CLIP_MESSAGES[problem]}</Alert>}
+        <Box component="form" onSubmit={(e) => void getAddress(e)} sx={{ display: 'flex', gap: 2, alignItems: 'center', pt: 1 }}>
+          <TextField size="small" fullWidth label="Address of a clip" placeholder="https://clips.example/…" value={address} onChange={(e) => setAddress(e.target.value)} slotProps={{ htmlInput: { maxLength: 2000 } }} />
+          <Button type="submit" disabled={busy || address.trim() === ''}>
+            Get it
+          </Button>
+        </Box>
+        {listed && (
+          <Box>
+            <Box sx={{ display: 'flex', alignItems: 'center', gap: 3, mb: 1 }}>
+              <TextField select size="small" label="Month" value={listed.month} disabled={busy} onChange={(e) => (setChosen(new Set()), look(e.target.value))} sx={{ width: 190 }}>
+                {listed.months.map((month) => (
+                  <MenuItem key={month} value={month}>
+                    {new Date(`${month}-15`).toLocaleDateString('en-GB', { month: 'long', year: 'numeric' })}
+                  </MenuItem>
+                ))}
+              </TextField>
+              <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>{listed.clips.length === 1 ? '1 clip' : `${listed.clips.length} clips`}</Typography>
+            </Box>
+            <Box role="list" aria-label="Clips" sx={{ maxHeight: 260, overflowY: 'auto' }}>
+              {listed.clips.map((clip) => (
+                <Box role="listitem" key={clip.address} sx={{ display: 'flex', alignItems: 'center', borderTop: 1, borderColor: 'divider', minHeight: 40 }}>
+                  <FormControlLabel sx={{ flex: 1, minWidth: 0, mr: 2, '& .MuiFormControlLabel-label': { overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap', fontSize: 13.5 } }} control={<Checkbox size="small" disabled={busy} checked={chosen.has(clip.address)} onChange={() => toggle(clip.address)} />} label={clip.title} />
+                  <Typography sx={{ fontSize: 12.5, color: palette.inkSoft, flex: 'none' }}>
+                    {isHere(clip) ? 'on the Shelf · ' : ''}
+                    {formatDay(clip.recordedAt)} · {formatBytes(clip.sizeBytes)}
+                  </Typography>
+                </Box>
+              ))}
+            </Box>
+          </Box>
+        )}
+        {getting && (
+          <Box>
+            <Typography role="status" sx={{ fontSize: 13, mb: 1 }}>
+              Getting {getting.n} of {getting.of}
+            </Typography>
+            <LinearProgress variant="determinate" value={getting.share * 100} aria-label="How much of this clip is here" />
+          </Box>
+        )}
+      </DialogContent>
+      <DialogActions sx={{ px: 6, pb: 4 }}>
+        {busy ? <Button onClick={cancel}>Cancel</Button> : <Button onClick={onClose}>Close</Button>}
+        <Button variant="contained" color="primary" disabled={busy || chosen.size === 0} onClick={() => void getChosen()}>
+          {chosen.size > 0 ? `Add ${chosen.size} to the Shelf` : 'Add to the Shelf'}
+        </Button>
+      </DialogActions>
+    </Dialog>
+  )
+}

@@ -1,0 +1,29 @@
+'use client'
+
+import { useEffect, useState } from 'react'
+import { StandInNote } from '@/ui/StandInNote'
+
+const FAULTS = { none: 'answers', offline: 'cannot be reached', busy: 'is too busy', 'signed-out': 'says: sign in again', 'breaks-off': 'breaks off half-way' } as const
+type Fault = keyof typeof FAULTS
+
+const ADDRESS = '/api/stand-in/clips/fault'
+
+/** Says over the clips that no real host is connected. */
+export function ClipStandIn({ onChanged }: { onChanged: () => void }) {
+  const [fault, setFault] = useState<Fault>('none')
+  useEffect(() => {
+    void fetch(ADDRESS)
+      .then((r) => r.json() as Promise<{ fault: Fault }>)
+      .then((now) => setFault(now.fault), () => {})
+  }, [])
+  const change = async (to: Fault) => {
+    setFault(to)
+    await fetch(ADDRESS, { method: 'PUT', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ fault: to }) }).catch(() => {})
+    onChanged()
+  }
+  return (
+    <StandInNote inDialog faults={FAULTS} fault={fault} onFault={(to) => void change(to)}>
+      No real host is connected: this one is on this machine and has the demo’s recordings.
+    </StandInNote>
+  )
+}

@@ -1,0 +1,88 @@
+import { useRouter } from 'next/navigation'
+import { useSnackbar } from 'notistack'
+import { useCallback, useState } from 'react'
+import { useOffer } from '@/ui/useOffer'
+import { isBackup } from '@/media/bundle/backupFile'
+import type { LaidOut } from '../batch/layOutClip'
+import { bringInWork, isWork } from './bringInWork'
+import type { ChosenFile } from './chosenFiles'
+import { takeIn, type TakenIn } from './takeIn'
+import { withTextsBeside } from './textsBeside'
+
+export interface Problem {
+  id: string
+  text: string
+}
+
+/** Adding files: how many are being read, and what went wrong with which; the good ones of a batch are added all the same. `backup`: one that was among them, for the person to say how it is put back. */
+export function useAdding() {
+  const [reading, setReading] = useState(0)
+  const [problems, setProblems] = useState<Problem[]>([])
+  const [backup, setBackup] = useState<File | null>(null)
+  const { enqueueSnackbar: tell } = useSnackbar()
+  const offer = useOffer()
+  const router = useRouter()
+  const report = useCallback((text: string) => setProblems((all) => [...all, { id: crypto.randomUUID(), text }]), [])
+  const offerSheet = useCallback(
+    (laidOut: readonly LaidOut[]) => {
+      for (const recipeName of new Set(laidOut.map((l) => l.recipeName))) {
+        const n = laidOut.filter((l) => l.recipeName === recipeName).length
+        offer({ words: `${n} ${n === 1 ? 'highlight' : 'highlights'} laid out by “${recipeName}”`, button: 'See them', act: () => router.push('/outbox/sheet'), staysMs: 15_000 })
+      }
+    },
+    [offer, router],
+  )
+  /** What is to be told of one that was taken in; the highlight that was made of it, if one was. */
+  const took = useCallback(
+    (taken: TakenIn): LaidOut | null => {
+      if (!taken.ok) {
+        report(taken.problem)
+        return null
+      }
+      void taken.kept.then((problem) => problem && report(problem))
+      return taken.laidOut
+    },
+    [report],
+  )
+  const add = useCallback(
+    async (files: ChosenFile[]) => {
+      setProblems([])
+      for (const { file } of files.filter((c) => isWork(c.file))) {
+        setReading((n) => n + 1)
+        try {
+          if (await isBackup(file)) {
+            setBackup(file)
+            continue
+          }
+          const { highlights, problems } = await bringInWork(file)
+          problems.forEach(report)
+          if (highlights.length > 0) tell(`Brought in: ${highlights.map((h) => `“${h.name}”`).join(', ')}.`)
+        } catch (error) {
+          report(`“${file.name}” could not be brought in: ${error instanceof Error ? error.message : String(error)}`)
+        } finally {
+          setReading((n) => n - 1)
+        }
+      }
+      const laidOut: LaidOut[] = []
+      const { recordings, left } = withTextsBeside(files.filter((c) => !isWork(c.file)))
+      for (const text of left) report(`“${text.name}” holds captions, but no recording of that name was chosen with it. Read it on the Bench, under Captions.`)
+      for (const { chosen, text } of recordings) {
+        setReading((n) => n + 1)
+        const made = took(await takeIn(chosen, text))
+        if (made) laidOut.push(made)
+        setReading((n) => n - 1)
+      }
+      offerSheet(laidOut)
+    },
+    [tell, report, took, offerSheet],
+  )
+  const onTakenIn = useCallback(
+    (taken: TakenIn) => {
+      const made = took(taken)
+      if (made) offerSheet([made])
+    },
+    [took, offerSheet],
+  )
+  const dismiss = useCallback((id: string) => setProblems((all) => all.filter((p) => p.id !== id)), [])
+  return { add, onTakenIn, reading, problems, dismiss, backup, doneWithBackup: useCallback(() => setBackup(null), []) }
+}

@@ -1,0 +1,105 @@
+'use client'
+
+import Alert from '@mui/material/Alert'
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import Checkbox from '@mui/material/Checkbox'
+import Dialog from '@mui/material/Dialog'
+import DialogActions from '@mui/material/DialogActions'
+import DialogContent from '@mui/material/DialogContent'
+import DialogTitle from '@mui/material/DialogTitle'
+import FormControlLabel from '@mui/material/FormControlLabel'
+import Typography from '@mui/material/Typography'
+import { changeWatchSettings, forgetWatched, watchNoMore, type WatchedFile, type WatchOutcome } from '@/store/watched'
+import { palette } from '@/ui/theme'
+import { canWriteToFolders } from '../../outbox/filesFolder'
+import { chooseWatchedFolder, type WatchState } from './folderWatch'
+import type { Watch } from './useWatch'
+import { WatchLeave } from './WatchLeave'
+
+const OUTCOMES: Record<WatchOutcome, string> = {
+  'was-there': 'was there before',
+  taking: 'being taken in',
+  added: 'on the Shelf, to be cut',
+  'laid-out': 'laid out',
+  rendering: 'laid out, in the render queue',
+  refused: 'not taken in',
+}
+
+/** The recorder's folder: what was taken in from it, and what happens to it. */
+export function WatchDialog({ watch, onClose }: { watch: Watch; onClose: () => void }) {
+  const { folder, files, settings, state } = watch
+  const before = files.filter((f) => f.outcome === 'was-there')
+  const seenTo = files.filter((f) => f.outcome !== 'was-there')
+  return (
+    <Dialog open onClose={onClose} fullWidth maxWidth="sm">
+      <DialogTitle sx={{ fontSize: 16, fontWeight: 700, pb: 1 }}>The recorder’s folder</DialogTitle>
+      <DialogContent sx={{ display: 'grid', gap: 4 }}>
+        <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>
+          {canWriteToFolders()
+            ? 'Choose the folder that your recorder writes to. What appears there, and has stopped growing for ten seconds, comes onto the Shelf while Brimble is open; clips of up to three minutes whose setup is known and has a recipe that is used by itself are laid out. The files stay where they are.'
+            : 'This browser cannot watch a folder. Drop recordings onto the Shelf instead.'}
+        </Typography>
+        {canWriteToFolders() && (
+          <Box sx={{ display: 'flex', alignItems: 'center', gap: 3 }}>
+            {folder && (
+              <Typography sx={{ fontSize: 14, fontWeight: 700, minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis' }}>
+                {folder.name}
+              </Typography>
+            )}
+            <Button onClick={() => void chooseWatchedFolder()}>{folder ? 'Choose another' : 'Choose a folder'}</Button>
+            {folder && <Button onClick={() => void watchNoMore()}>Stop watching</Button>}
+          </Box>
+        )}
+        {folder && <WatchLeave state={state} />}
+        {folder && (
+          <>
+            <FormControlLabel control={<Checkbox size="small" checked={settings.render} onChange={(_, render) => void changeWatchSettings({ render })} />} label="Render what is laid out, in all its shapes" />
+            <Box>
+              <Doing state={state} />
+              <Box role="list" aria-label="Files taken in" sx={{ maxHeight: 220, overflowY: 'auto' }}>
+                {seenTo.map((file) => (
+                  <FileLine key={file.name} file={file} />
+                ))}
+              </Box>
+              {before.length > 0 && (
+                <Box sx={{ display: 'flex', alignItems: 'center', gap: 3, mt: 2 }}>
+                  <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>{before.length === 1 ? '1 recording was' : `${before.length} recordings were`} there before.</Typography>
+                  <Button onClick={() => void forgetWatched(before.map((f) => f.name))}>Take {before.length === 1 ? 'it' : 'them'} in too</Button>
+                </Box>
+              )}
+            </Box>
+          </>
+        )}
+      </DialogContent>
+      <DialogActions sx={{ px: 6, pb: 4 }}>
+        <Button onClick={onClose}>Close</Button>
+      </DialogActions>
+    </Dialog>
+  )
+}
+
+function Doing({ state }: { state: WatchState }) {
+  const words = state.kind === 'elsewhere' ? 'Watched in another tab.' : state.kind !== 'on' ? null : state.taking ? `Taking in “${state.taking}”` : state.growing.length > 0 ? `Being written: ${state.growing.join(', ')}` : 'Nothing is being written.'
+  return (
+    <Typography role="status" sx={{ fontSize: 13, mb: 1, overflow: 'hidden', textOverflow: 'ellipsis' }}>
+      {words}
+    </Typography>
+  )
+}
+
+function FileLine({ file }: { file: WatchedFile }) {
+  return (
+    <Box role="listitem" sx={{ borderTop: 1, borderColor: 'divider', py: 1.5 }}>
+      <Box sx={{ display: 'flex', gap: 3, fontSize: 13.5 }}>
+        <Box sx={{ flex: 1, minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{file.name}</Box>
+        <Box sx={{ color: palette.inkSoft, flex: 'none', fontSize: 12.5 }}>{OUTCOMES[file.outcome]}</Box>
+      </Box>
+      {file.problem && (
+        <Alert severity="warning" sx={{ mt: 1, py: 0 }} action={<Button onClick={() => void forgetWatched([file.name])}>Try again</Button>}>
+          {file.problem}
+        </Alert>
+      )}
+    </Box>
+  )
+}

@@ -1,0 +1,81 @@
+import { BlobReader, BlobWriter, configure, ERR_UNSAFE_FILENAME, TextWriter, ZipReader, type FileEntry } from '@zip.js/zip.js'
+
+/** Why a zip was refused. */
+export type ZipFault = 'not-a-zip' | 'too-many-entries' | 'bad-name' | 'too-large' | 'bomb' | 'missing-entry' | 'damaged'
+
+/** Media hardly gets smaller: what unpacks to so many times its size is not media. */
+const MOST_GROWTH = 100
+/** The largest a zip's contents may be. */
+const MOST_BYTES = 200e9
+
+class Refused extends Error {
+  constructor(readonly reason: ZipFault, readonly detail: string) {
+    super(reason)
+  }
+}
+
+function refuse(reason: ZipFault, detail: string): never {
+  throw new Refused(reason, detail)
+}
+
+/** A zip whose names and sizes have been looked at. What cannot be read of it ends the reading. */
+export class OpenZip {
+  constructor(private readonly byName: ReadonlyMap<string, FileEntry>) {}
+
+  has(name: string): boolean {
+    return this.byName.has(name)
+  }
+
+  /** Text of at most `most` bytes. */
+  async text(name: string, most: number): Promise<string> {
+    const entry = this.byName.get(name)
+    if (!entry) refuse('missing-entry', name)
+    if (entry.uncompressedSize > most) refuse('too-large', name)
+    return entry.getData(new TextWriter(), { checkSignature: true })
+  }
+
+  /** A file that is to have this size. */
+  async blob(name: string, sizeBytes: number, type = ''): Promise<Blob> {
+    const entry = this.byName.get(name)
+    if (!entry) refuse('missing-entry', name)
+    if (entry.uncompressedSize !== sizeBytes) refuse('damaged', name)
+    return entry.getData(new BlobWriter(type), { checkSignature: true })
+  }
+}
+
+export type ZipRead<T> = { ok: true; value: T } | { ok: false; reason: ZipFault; detail: string }
+
+/** Opens a zip and reads from it. Names are never used as paths; what `read` does not ask for is left unread. */
+export async function readZip<T>(zip: Blob, mostEntries: number, read: (open: OpenZip) => Promise<T>): Promise<ZipRead<T>> {
+  configure({ useWebWorkers: false })
+  const reader = new ZipReader(new BlobReader(zip))
+  try {
+    const entries = await reader.getEntries().catch(refuseUnread)
+    if (entries.length > mostEntries) refuse('too-many-entries', `${entries.length}`)
+    const byName = new Map<string, FileEntry>()
+    for (const entry of entries) {
+      if (entry.directory) continue
+      checkEntry(entry)
+      byName.set(entry.filename, entry)
+    }
+    if ([...byName.values()].reduce((sum, e) => sum + e.uncompressedSize, 0) > MOST_BYTES) refuse('too-large', '')
+    return { ok: true, value: await read(new OpenZip(byName)) }
+  } catch (error) {
+    if (error instanceof Refused) return { ok: false, reason: error.reason, detail: error.detail }
+    return { ok: false, reason: 'damaged', detail: error instanceof Error ? error.message : String(error) }
+  } finally {
+    await reader.close().catch(() => {})
+  }
+}
+
+/** Names that lead out of a folder are refused by the library before they can be looked at. */
+function refuseUnread(error: unknown): never {
+  const { message, filename } = error as { message?: string; filename?: string }
+  if (message === ERR_UNSAFE_FILENAME) refuse('bad-name', String(filename ?? '').slice(0, 120))
+  refuse('not-a-zip', '')
+}
+
+function checkEntry({ filename, uncompressedSize, compressedSize, encrypted }: FileEntry): void {
+  if (encrypted) refuse('damaged', 'it asks for a password')
+  if (uncompressedSize > 1_000_000 && uncompressedSize > MOST_GROWTH * compressedSize) refuse('bomb', filename.slice(0, 120))
+}
