@@ -48,8 +48,8 @@ export function BackUpDialog({ onClose }: { onClose: () => void }) {
       <DialogContent sx={{ display: 'grid', gap: 3 }}>
         <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>One file with every recording’s marks, all highlights with their versions, and the whole Rack. Drop it onto a Shelf to put it back. Undo steps stay here.</Typography>
         <div>
-          <FormControlLabel disabled={share !== null} control={<Checkbox size="small" checked={wish.recordings} onChange={(_, recordings) => setWish({ ...wish, recordings })} />} label={`With the recordings${sizes ? `, ${formatBytes(sizes.recordings)}` : ''}`} />
-          <FormControlLabel disabled={share !== null} control={<Checkbox size="small" checked={wish.finished} onChange={(_, finished) => setWish({ ...wish, finished })} />} label={`With the finished files and the week${sizes ? `, ${formatBytes(sizes.finished)}` : ''}`} />
+          <FormControlLabel disabled={share !== null} control={<Checkbox size="small" checked={wish.recordings} onChange={(_, recordings) => setWish({ ...wish, recordings })} />} label={`With the recordings${ofSize(sizes?.recordings)}`} />
+          <FormControlLabel disabled={share !== null} control={<Checkbox size="small" checked={wish.finished} onChange={(_, finished) => setWish({ ...wish, finished })} />} label={`With the finished files and the week${ofSize(sizes?.finished)}`} />
         </div>
         {!wish.recordings && <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>Without them, each recording has to be shown again where the backup is put back.</Typography>}
         {share !== null && <LinearProgress variant="determinate" value={share * 100} aria-label="How much is backed up" />}
@@ -69,3 +69,5 @@ export function BackUpDialog({ onClose }: { onClose: () => void }) {
     </Dialog>
   )
 }
+
+const ofSize = (bytes: number | undefined) => (bytes === undefined ? '' : bytes === 0 ? ', none yet' : `, ${formatBytes(bytes)}`)

@@ -37,7 +37,7 @@ export function RestoreDialog({ file, onClose }: { file: File; onClose: () => vo
     setBusy(true)
     try {
       const { added, changed, stayed, kept } = await restoreShelf(opened, mode)
-      setSaid({ bad: !kept, words: `${records(added)} put back${changed > 0 ? `, ${changed} made as they were` : ''}${stayed > 0 ? `, ${stayed} left as they are now` : ''}.${kept ? '' : ' The browser’s storage is full: some files can be used until this tab is closed. Make room and drop the backup again.'}` })
+      setSaid({ bad: !kept, words: `${count(added, 'record')} put back${changed > 0 ? `, ${changed} made as they were` : ''}${stayed > 0 ? `, ${stayed} left as they are now` : ''}.${kept ? '' : ' The browser’s storage is full: some files can be used until this tab is closed. Make room and drop the backup again.'}` })
     } catch (error) {
       setSaid({ bad: true, words: `The backup could not be put back (${error instanceof Error ? error.message : String(error)}). Nothing was changed.` })
     } finally {
@@ -53,9 +53,9 @@ export function RestoreDialog({ file, onClose }: { file: File; onClose: () => vo
         {opened?.ok && (
           <>
             <Typography sx={{ fontSize: 14 }}>
-              Of {formatDay(opened.madeAt)}: {opened.records.recording.length} recordings, {opened.records.highlight.length} highlights{opened.records.render.length > 0 && `, ${opened.records.render.length} finished files`}.
+              Of {formatDay(opened.madeAt)}: {count(opened.records.recording.length, 'recording')}, {count(opened.records.highlight.length, 'highlight')}{opened.records.render.length > 0 && `, ${count(opened.records.render.length, 'finished file')}`}.
             </Typography>
-            {opened.unread > 0 && <Alert severity="warning">{records(opened.unread)} in it cannot be read and will be left out.</Alert>}
+            {opened.unread > 0 && <Alert severity="warning">{count(opened.unread, 'record')} in it cannot be read and will be left out.</Alert>}
             {!said && (
               <RadioGroup aria-label="How to put it back" value={mode} onChange={(_, value) => setMode(value as RestoreMode)}>
                 <FormControlLabel value="add" control={<Radio size="small" />} label="Add what is missing here; what is here stays as it is" />
@@ -81,4 +81,4 @@ export function RestoreDialog({ file, onClose }: { file: File; onClose: () => vo
   )
 }
 
-const records = (n: number) => `${n} ${n === 1 ? 'record' : 'records'}`
+const count = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`
