@@ -51,6 +51,16 @@ describe('timelines', () => {
     ])
   })
 
+  it('have titles and what is said as markers, over their time in the output', () => {
+    const edit = threePassages()
+    const cue = (fromMicros: number, toMicros: number, text: string) => ({ id: text, recordingId: 'r', fromMicros, toMicros, text, words: [], speakerId: null })
+    const said = editSchema.parse({ ...edit, highlight: { ...edit.highlight, words: { ...edit.highlight.words, cues: [cue(4_000_000, 5_000_000, 'Last gate'), cue(11_500_000, 13_000_000, 'no lift'), cue(30_000_000, 31_000_000, 'not in it')] } } })
+    const { markers } = timeline.parse(JSON.parse(writeOtio(said, TALL))).tracks
+    const captions = markers.filter((m) => m.color === 'CYAN').map((m) => [m.name, m.marked_range.start_time.value / m.marked_range.start_time.rate, m.marked_range.duration.value / m.marked_range.duration.rate])
+    // Half a second was struck out before the first; the second begins 1.5 s into a passage at one and a half times the speed.
+    expect(captions).toEqual([['Last gate', expect.closeTo(1.5, 5), expect.closeTo(1, 5)], ['no lift', expect.closeTo(4.5, 5), expect.closeTo(1, 5)]])
+  })
+
   it('whose cuts somebody changed come back with the changed cuts, not as the edit they were', () => {
     const raw = JSON.parse(writeOtio(threePassages(), TALL)) as { tracks: { children: { children: { source_range?: { duration: { value: number } } }[] }[] } }
     const clip = raw.tracks.children[0]?.children[0]?.source_range

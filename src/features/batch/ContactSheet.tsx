@@ -13,6 +13,7 @@ import { highlightsOnShelf } from '@/store/highlights'
 import { keptRecipes, type WholeRecipe } from '@/store/recipes'
 import { palette } from '@/ui/theme'
 import { OutboxFrame } from '../outbox/OutboxFrame'
+import { FromRecordingsDialog } from './FromRecordingsDialog'
 import { applyToHighlight } from './layOutClip'
 import { renderAllShapes } from './renderAllShapes'
 import { SheetCard } from './SheetCard'
@@ -24,6 +25,7 @@ export function ContactSheet() {
   const [chosen, setChosen] = useState<ReadonlySet<HighlightId>>(new Set())
   const [anchor, setAnchor] = useState<HTMLElement | null>(null)
   const [busy, setBusy] = useState<string | null>(null)
+  const [fromRecordings, setFromRecordings] = useState(false)
   const { enqueueSnackbar } = useSnackbar()
   if (!highlights) return <OutboxFrame>{null}</OutboxFrame>
   const wanted = highlights.filter((h) => chosen.has(h.id))
@@ -37,8 +39,11 @@ export function ContactSheet() {
       if (await applyToHighlight(highlight, recipe)) done++
     }
     setBusy(null)
-    const left = wanted.length - done
-    enqueueSnackbar(`${done} laid out by “${recipe.recipe.name}”. Each can be undone on the Bench.${left > 0 ? ` ${left} could not be changed: the disk may be full.` : ''}`, { variant: left > 0 ? 'error' : 'default' })
+    tellLaidOut({ laidOut: done, left: wanted.length - done, recipeName: recipe.recipe.name })
+  }
+  const tellLaidOut = ({ laidOut, left, recipeName }: { laidOut: number; left: number; recipeName: string }) => {
+    setFromRecordings(false)
+    enqueueSnackbar(`${laidOut} laid out by “${recipeName}”. Each can be undone on the Bench.${left > 0 ? ` ${left} could not be changed: the disk may be full.` : ''}`, { variant: left > 0 ? 'error' : 'default' })
   }
   const renderAll = async () => {
     let files = 0
@@ -60,6 +65,9 @@ export function ContactSheet() {
         <Typography role="status" sx={{ fontSize: 13, color: palette.inkSoft, flex: 1 }}>
           {busy}
         </Typography>
+        <Button disabled={busy !== null || !recipes?.length} onClick={() => setFromRecordings(true)}>
+          From recordings…
+        </Button>
         <Button aria-haspopup="menu" disabled={wanted.length === 0 || busy !== null || !recipes?.length} onClick={(e) => setAnchor(e.currentTarget)}>
           Lay out by a recipe
         </Button>
@@ -70,6 +78,7 @@ export function ContactSheet() {
             </MenuItem>
           ))}
         </Menu>
+        {fromRecordings && recipes && <FromRecordingsDialog recipes={recipes} onMade={tellLaidOut} onClose={() => setFromRecordings(false)} />}
         <Button variant="contained" color="primary" disabled={wanted.length === 0 || busy !== null} onClick={() => void renderAll()}>
           Render {wanted.length > 0 ? `all shapes of ${wanted.length}` : 'the chosen'}
         </Button>

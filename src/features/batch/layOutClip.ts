@@ -13,7 +13,7 @@ import { lookAt } from '../bench/frame/looks'
 import { applyRecipe, picturesOfRecipe } from '../bench/shapes/recipes'
 
 /** Longer recordings are to be cut from, not to be put out as they are. */
-const LONGEST_CLIP_MICROS = 180 * MICROS_PER_SECOND
+export const LONGEST_CLIP_MICROS = 180 * MICROS_PER_SECOND
 
 /** A clip that was laid out by itself, and by which recipe. */
 export interface LaidOut {

@@ -1,4 +1,5 @@
 import { compose } from '../../compose/compose'
+import { cuesOf } from '../../compose/wordSteps'
 import type { PictureStep } from '../../compose/composition'
 import { recordingOf, type Edit } from '../../model/edit'
 import type { Join } from '../../model/join'
@@ -29,7 +30,7 @@ export function writeOtio(edit: Edit, shape: Shape): string {
     name: edit.highlight.name,
     metadata: { brimble: { version: 1, shape, edit } },
     global_start_time: null,
-    tracks: { OTIO_SCHEMA: 'Stack.1', name: 'tracks', metadata: {}, source_range: null, effects: [], markers: markersOf(edit, rate), enabled: true, children: [...video, audio] },
+    tracks: { OTIO_SCHEMA: 'Stack.1', name: 'tracks', metadata: {}, source_range: null, effects: [], markers: markersOf(edit, map, rate), enabled: true, children: [...video, audio] },
   }
   return `${JSON.stringify(timeline, null, 1)}\n`
 }
@@ -96,6 +97,11 @@ function transitionAfter(map: TimeMap, { index }: PlacedPassage, rate: number): 
   return [{ OTIO_SCHEMA: 'Transition.1', name: join.kind, metadata: { brimble: { join } }, in_offset: toRational(half, rate), out_offset: toRational(half, rate), transition_type: join.kind === 'dissolve' ? DISSOLVE : CUSTOM }]
 }
 
-function markersOf({ highlight }: Edit, rate: number): Marker[] {
-  return highlight.words.titles.map((title): Marker => ({ OTIO_SCHEMA: 'Marker.2', name: title.text.slice(0, 1000), metadata: { brimble: { kind: 'title' } }, color: 'GREEN', marked_range: rangeOf(title.fromMicros ?? 0, title.toMicros ?? timeMapOf(highlight).lengthMicros, rate) }))
+/** Titles, then what is said: each over its time in the output. */
+function markersOf({ highlight }: Edit, map: TimeMap, rate: number): Marker[] {
+  const marker = (kind: 'title' | 'caption', text: string, from: Micros, to: Micros): Marker => ({ OTIO_SCHEMA: 'Marker.2', name: text.slice(0, 1000), metadata: { brimble: { kind } }, color: kind === 'title' ? 'GREEN' : 'CYAN', marked_range: rangeOf(from, to, rate) })
+  return [
+    ...highlight.words.titles.map((t) => marker('title', t.text, t.fromMicros ?? 0, t.toMicros ?? map.lengthMicros)),
+    ...cuesOf(highlight.words, map).map((c) => marker('caption', c.text, c.fromMicros, c.toMicros)),
+  ]
 }

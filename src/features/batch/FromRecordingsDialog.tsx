@@ -1,0 +1,100 @@
+'use client'
+
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import Checkbox from '@mui/material/Checkbox'
+import Dialog from '@mui/material/Dialog'
+import DialogActions from '@mui/material/DialogActions'
+import DialogContent from '@mui/material/DialogContent'
+import DialogTitle from '@mui/material/DialogTitle'
+import FormControlLabel from '@mui/material/FormControlLabel'
+import LinearProgress from '@mui/material/LinearProgress'
+import MenuItem from '@mui/material/MenuItem'
+import TextField from '@mui/material/TextField'
+import Typography from '@mui/material/Typography'
+import { useLiveQuery } from 'dexie-react-hooks'
+import { useState } from 'react'
+import type { RecipeId, RecordingId } from '@/core/model/ids'
+import { createHighlight, highlightsOnShelf } from '@/store/highlights'
+import type { WholeRecipe } from '@/store/recipes'
+import { recordingsOnShelf } from '@/store/recordings'
+import { formatLength } from '@/ui/format'
+import { palette } from '@/ui/theme'
+import { applyToHighlight, LONGEST_CLIP_MICROS } from './layOutClip'
+
+interface FromRecordingsDialogProps {
+  recipes: readonly WholeRecipe[]
+  /** How many highlights were made, and by which recipe; how many could not be laid out. */
+  onMade: (made: { laidOut: number; left: number; recipeName: string }) => void
+  onClose: () => void
+}
+
+/** A highlight of each of many recordings, laid out by one recipe. */
+export function FromRecordingsDialog({ recipes, onMade, onClose }: FromRecordingsDialogProps) {
+  const recordings = useLiveQuery(recordingsOnShelf, [])
+  const highlights = useLiveQuery(highlightsOnShelf, [])
+  const [chosen, setChosen] = useState<ReadonlySet<RecordingId>>(new Set())
+  const [recipeId, setRecipeId] = useState<RecipeId | ''>(recipes[0]?.recipe.id ?? '')
+  const [done, setDone] = useState<number | null>(null)
+  const short = recordings?.filter((r) => r.durationMicros <= LONGEST_CLIP_MICROS) ?? []
+  const wanted = short.filter((r) => chosen.has(r.id))
+  const recipe = recipes.find((r) => r.recipe.id === recipeId)
+  const cutAlready = (id: RecordingId) => highlights?.filter((h) => h.passages.some((p) => p.recordingId === id)).length ?? 0
+  const make = async () => {
+    if (!recipe) return
+    let laidOut = 0
+    for (const [n, recording] of wanted.entries()) {
+      setDone(n)
+      const made = await createHighlight(recording, { name: recording.name, outMicros: recording.durationMicros })
+      if (await applyToHighlight(made, recipe)) laidOut++
+    }
+    onMade({ laidOut, left: wanted.length - laidOut, recipeName: recipe.recipe.name })
+  }
+  return (
+    <Dialog open onClose={done === null ? onClose : undefined} fullWidth maxWidth="sm">
+      <DialogTitle sx={{ fontSize: 16, fontWeight: 700, pb: 1 }}>Lay out recordings by a recipe</DialogTitle>
+      <DialogContent sx={{ display: 'grid', gap: 4 }}>
+        <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>Each chosen recording becomes a highlight of its whole length. Recordings of more than three minutes are not listed: cut them on the Shelf first, then choose their highlights on the sheet.</Typography>
+        <TextField select size="small" label="Recipe" value={recipeId} disabled={done !== null} onChange={(e) => setRecipeId(e.target.value as RecipeId)}>
+          {recipes.map(({ recipe: { id, name } }) => (
+            <MenuItem key={id} value={id}>
+              {name}
+            </MenuItem>
+          ))}
+        </TextField>
+        <Box>
+          {short.length > 1 && (
+            <Button disabled={done !== null} onClick={() => setChosen(new Set(wanted.length === short.length ? [] : short.map((r) => r.id)))}>
+              {wanted.length === short.length ? 'Choose none' : 'Choose all'}
+            </Button>
+          )}
+          <Box role="list" aria-label="Recordings" sx={{ maxHeight: 300, overflowY: 'auto', mt: 1 }}>
+            {recordings && short.length === 0 && <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>No recording on the Shelf is short enough.</Typography>}
+            {short.map(({ id, name, durationMicros }) => (
+              <Box role="listitem" key={id} sx={{ display: 'flex', alignItems: 'center', borderTop: 1, borderColor: 'divider' }}>
+                <FormControlLabel
+                  sx={{ flex: 1, minWidth: 0, '& .MuiFormControlLabel-label': { overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap', fontSize: 13.5 } }}
+                  control={<Checkbox size="small" disabled={done !== null} checked={chosen.has(id)} onChange={(_, on) => setChosen((known) => new Set(on ? [...known, id] : [...known].filter((k) => k !== id)))} />}
+                  label={name}
+                />
+                <Typography sx={{ fontSize: 12.5, color: palette.inkSoft, flex: 'none' }}>
+                  {cutAlready(id) > 0 && `${cutAlready(id)} cut · `}
+                  {formatLength(durationMicros)}
+                </Typography>
+              </Box>
+            ))}
+          </Box>
+        </Box>
+        {done !== null && <LinearProgress variant="determinate" value={(100 * done) / Math.max(1, wanted.length)} aria-label={`Laying out ${done + 1} of ${wanted.length}`} />}
+      </DialogContent>
+      <DialogActions sx={{ px: 6, pb: 4 }}>
+        <Button disabled={done !== null} onClick={onClose}>
+          Close
+        </Button>
+        <Button variant="contained" color="primary" disabled={!recipe || wanted.length === 0 || done !== null} onClick={() => void make()}>
+          {wanted.length > 0 ? `Lay out ${wanted.length}` : 'Lay out'}
+        </Button>
+      </DialogActions>
+    </Dialog>
+  )
+}
