@@ -2,7 +2,7 @@ import reactHooks from 'eslint-plugin-react-hooks'
 import tseslint from 'typescript-eslint'
 
 export default tseslint.config(
-  { ignores: ['.next/', 'node_modules/', 'next-env.d.ts', 'tests/.made/', 'test-results/', 'playwright-report/'] },
+  { ignores: ['.next/', 'kernel/', 'node_modules/', 'next-env.d.ts', 'tests/.made/', 'test-results/', 'playwright-report/'] },
   ...tseslint.configs.recommended,
   {
     files: ['**/*.{ts,tsx}'],

@@ -11,8 +11,9 @@ import { analysis, firstPicture } from './longRecordings.mjs'
 import { playback } from './playback.mjs'
 import { standard } from './standard.mjs'
 import { threeShapes } from './threeShapes.mjs'
+import { unattended } from './unattended.mjs'
 
-const benches = { standard, 'three-shapes': threeShapes, 'first-picture': firstPicture, 'find-regions': findRegions, 'drag-region': dragRegion, playback, analysis }
+const benches = { standard, 'three-shapes': threeShapes, unattended, 'first-picture': firstPicture, 'find-regions': findRegions, 'drag-region': dragRegion, playback, analysis }
 
 const wanted = process.argv.slice(2)
 for (const name of wanted) if (!(name in benches)) throw new RangeError(`there is no benchmark called ${name}; there are ${Object.keys(benches).join(', ')}`)

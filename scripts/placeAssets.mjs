@@ -1,8 +1,9 @@
 // Puts what comes out of packages where the application serves it, not kept in git: the model that finds faces and the WebAssembly it runs
-// on into public/faces, fonts for words on the picture into public/fonts.
+// on into public/faces, fonts for words on the picture into public/fonts, the kernel that paints on planes into public/kernel.
 import { copyFileSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { basename, join } from 'node:path'
 import { root } from './commands.mjs'
+import { compileKernel } from './compileKernel.mjs'
 
 const FACES = [
   ['@vladmandic/human/models', ['blazeface.json', 'blazeface.bin']],
@@ -54,9 +55,10 @@ function placeFonts() {
   writeFileSync(join(place, 'faces.json'), JSON.stringify(faces))
 }
 
-export function placeAssets() {
+export async function placeAssets() {
   placeFaces()
   placeFonts()
+  await compileKernel(join(root, 'public', 'kernel', 'planes.wasm'))
 }
 
-if (process.argv[1] === import.meta.filename) placeAssets()
+if (process.argv[1] === import.meta.filename) await placeAssets()

@@ -30,7 +30,7 @@ function fingerprint() {
 
 /** Builds the application unless the build there is was made from the same files. */
 export async function ensureBuild() {
-  placeAssets()
+  await placeAssets()
   const stamp = at('.next', 'brimble-build')
   const now = fingerprint()
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === now && existsSync(at('.next', 'BUILD_ID'))) return

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { backEnd, measuredBackEnds } from '@/core/output/backEnd'
 import { USUAL_PATTERN } from '@/core/output/fileName'
 import { database } from './database'
 
@@ -10,6 +11,9 @@ const outboxSettings = z.object({
   namePattern: z.string().min(1).max(200).default(USUAL_PATTERN),
   /** Whether the system tells when the queue is done or needs somebody. */
   notify: z.boolean().default(false),
+  /** What draws the pictures: what was measured to be quicker here, or what the person says. */
+  backEnd: z.union([z.literal('measured'), backEnd]).default('measured'),
+  measured: measuredBackEnds.nullable().default(null),
 })
 export type OutboxSettings = z.infer<typeof outboxSettings>
 

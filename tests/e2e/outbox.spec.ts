@@ -88,7 +88,7 @@ test('held, put into another order by keyboard, let go on; names follow the patt
   await render(page)
   await page.getByRole('link', { name: 'Outbox' }).click()
 
-  await page.getByRole('button', { name: 'Where files go…' }).click()
+  await page.getByRole('button', { name: 'Settings…' }).click()
   const names = page.getByRole('textbox', { name: 'Names' })
   await names.fill('{shape} {colour}')
   await expect(page.getByText('There is no {colour}.')).toBeVisible()

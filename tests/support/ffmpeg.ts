@@ -1,8 +1,8 @@
 import { spawnSync } from 'node:child_process'
 
-/** Runs a program with its output as a buffer; throws with its messages when it fails. */
-export function run(program: string, args: readonly string[]): Buffer {
-  const { status, stdout, stderr, error } = spawnSync(program, args, { maxBuffer: 1 << 30 })
+/** Runs a program with its output as a buffer, and `input` as what it reads; throws with its messages when it fails. */
+export function run(program: string, args: readonly string[], input?: Uint8Array): Buffer {
+  const { status, stdout, stderr, error } = spawnSync(program, args, { maxBuffer: 1 << 30, ...(input && { input }) })
   if (error) throw error
   if (status !== 0) throw new Error(`${program} ${args.join(' ')}\n${stderr.toString()}`)
   return stdout

@@ -16,7 +16,7 @@ import { changeOutboxSettings, readOutboxSettings } from '@/store/outboxSettings
 import { formatDuration } from '@/ui/format'
 import { offerDownload } from '@/ui/offerDownload'
 import { fonts, palette } from '@/ui/theme'
-import { FilesDialog } from './FilesDialog'
+import { SettingsDialog } from './SettingsDialog'
 import { filesFolder, saveAllFinished } from './filesFolder'
 import { filesOf } from './filesOf'
 import { PickUpDialog } from './PickUpDialog'
@@ -60,9 +60,9 @@ export function QueueBar({ renders }: { renders: readonly Render[] }) {
         </Button>
       )}
       {finished.length > 0 && <Button onClick={() => setPickingUp(true)}>To the phone…</Button>}
-      <Button onClick={() => setChoosing(true)}>Where files go…</Button>
+      <Button onClick={() => setChoosing(true)}>Settings…</Button>
       {pickingUp && <PickUpDialog finished={finished} onClose={() => setPickingUp(false)} />}
-      {choosing && settings && <FilesDialog settings={settings} folder={folder ?? null} onClose={() => setChoosing(false)} />}
+      {choosing && settings && <SettingsDialog settings={settings} folder={folder ?? null} onClose={() => setChoosing(false)} />}
     </Box>
   )
 }

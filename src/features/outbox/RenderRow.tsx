@@ -145,7 +145,8 @@ function Progress({ render }: { render: Render }) {
   const done = (progress.frame / progress.frames) * 100
   return (
     <Box>
-      <LinearProgress variant="determinate" value={done} aria-label={`Rendering ${render.edit.highlight.name}`} />
+      {/* It does not glide: a bar that moves all the time takes a tenth of two cores from what it tells of. */}
+      <LinearProgress variant="determinate" value={done} aria-label={`Rendering ${render.edit.highlight.name}`} sx={{ '& .MuiLinearProgress-bar': { transition: 'none' } }} />
       <Box sx={{ mt: 1, fontFamily: fonts.numbers, fontSize: 11.5, color: palette.inkSoft }}>
         frame {progress.frame} of {progress.frames} · {progress.rate.toFixed(0)} frames/s · {Math.ceil(progress.secondsLeft)} s left
       </Box>

@@ -1,16 +1,17 @@
-import { proxy, releaseProxy, wrap } from 'comlink'
+import { proxy, releaseProxy, wrap, type Remote } from 'comlink'
 import { liveQuery } from 'dexie'
 import { createStore } from 'zustand/vanilla'
 import { usedFiles, usedRecordings } from '@/core/model/edit'
 import type { RenderId } from '@/core/model/ids'
 import type { Render } from '@/core/model/render'
+import { chosenBackEnd, type BackEnd } from '@/core/output/backEnd'
 import { freeFileName, nameBy } from '@/core/output/fileName'
 import { nextGroup } from '@/core/output/renderGroups'
 import { deleteRenderFile, sweepRenderFiles } from '@/media/render/partFile'
 import type { RenderProgress } from '@/media/render/renderJob'
 import type { RenderReply, RenderWorker } from '@/media/workers/render.protocol'
 import { speechOf } from '@/store/analyses'
-import { readOutboxSettings } from '@/store/outboxSettings'
+import { changeOutboxSettings, readOutboxSettings } from '@/store/outboxSettings'
 import { storedFile } from '@/store/recordings'
 import { deleteRender, renderIds, resumeInterrupted, setRenderState, takenFileNames, versionOf, waitAgain, waitingRenders } from '@/store/renders'
 import { saveFinished } from './filesFolder'
@@ -136,12 +137,22 @@ async function renderInWorker(group: readonly Render[], { edit }: Render, files:
   try {
     const onProgress = proxy((progress: RenderProgress) => renderProgress.setState(Object.fromEntries([...(running?.left ?? [])].map((id) => [id, progress]))))
     const wanted = group.map(({ id, shape, settings }) => ({ id, shape, settings }))
-    const job = { edit, wanted, files, speechOf: await speechOf(usedRecordings(edit)) }
+    const job = { edit, backEnd: await backEndHere(remote), wanted, files, speechOf: await speechOf(usedRecordings(edit)) }
     return await Promise.race([remote.render(job, onProgress, proxy(onEnd)).then(() => null), crashed])
   } finally {
     remote[releaseProxy]()
     worker.terminate()
   }
+}
+
+/** What draws pictures on this machine; measured when a browser renders for the first time. */
+async function backEndHere(remote: Pick<Remote<RenderWorker>, 'measure'>): Promise<BackEnd> {
+  const { backEnd, measured } = await readOutboxSettings()
+  const agent = navigator.userAgent
+  if (measured?.agent === agent) return chosenBackEnd(backEnd, measured)
+  const now = { ...(await remote.measure()), agent }
+  await changeOutboxSettings({ measured: now })
+  return chosenBackEnd(backEnd, now)
 }
 
 async function settle(render: Render, reply: RenderReply): Promise<void> {

@@ -104,7 +104,7 @@ function layerFor(ctx: Context2D, [first]: readonly Step[]): Context2D {
 const FILLING: ReadonlySet<Step['kind']> = new Set(['colour', 'gradient', 'blur', 'image'])
 
 /** A canvas rectangle on a canvas of another size: edges are rounded, so that neighbours still meet. */
-function onPixels(rect: Rect, scale: { x: number; y: number }): Rect {
+export function onPixels(rect: Rect, scale: { x: number; y: number }): Rect {
   const x = Math.round(rect.x * scale.x)
   const y = Math.round(rect.y * scale.y)
   return { x, y, width: Math.round((rect.x + rect.width) * scale.x) - x, height: Math.round((rect.y + rect.height) * scale.y) - y }

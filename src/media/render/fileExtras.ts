@@ -1,7 +1,8 @@
 import { applyPalette, GIFEncoder, quantize, type GIFEncoder as Encoder, type Palette } from 'gifenc'
+import type { VideoSample } from 'mediabunny'
+import type { Size } from '@/core/geometry/rect'
 import type { RenderSettings } from '@/core/model/render'
 import { framesPerSecond } from '@/core/time/frameRate'
-import type { PictureCanvas } from './pictureCanvas'
 
 /** A still is taken so far into the highlight: past a beginning that is faded in. */
 const POSTER_AT = 1 / 3
@@ -22,23 +23,22 @@ export class FileExtras {
   private loopFrames = 0
   private readonly small: OffscreenCanvasRenderingContext2D | null = null
 
-  constructor(private readonly settings: RenderSettings, private readonly frames: number, private readonly picture: PictureCanvas) {
+  constructor(private readonly settings: RenderSettings, private readonly frames: number, private readonly size: Size) {
     this.every = Math.max(1, Math.round(framesPerSecond(settings.frameRate) / LOOP_FPS))
     this.gif = settings.loop ? GIFEncoder() : null
     if (!settings.loop) return
-    const { width, height } = picture.ctx.canvas
+    const { width, height } = size
     const scale = Math.min(1, LOOP_WIDTH / width)
     this.small = new OffscreenCanvas(Math.round(width * scale), Math.round(height * scale)).getContext('2d', { alpha: false, willReadFrequently: true })
   }
 
-  /** Looks at what was drawn as frame `n`. */
-  async take(n: number): Promise<void> {
-    const { canvas } = this.picture.ctx
-    if (this.settings.poster && n === Math.floor(this.frames * POSTER_AT)) this.poster = await canvas.convertToBlob({ type: 'image/png' })
+  /** Looks at what the encoder got as frame `n`. */
+  async take(n: number, sample: VideoSample): Promise<void> {
+    if (this.settings.poster && n === Math.floor(this.frames * POSTER_AT)) this.poster = await stillOf(sample, this.size)
     if (!this.gif || !this.small || n % this.every !== 0) return
     const { width, height } = this.small.canvas
     this.small.imageSmoothingQuality = 'high'
-    this.small.drawImage(canvas, 0, 0, width, height)
+    sample.draw(this.small, 0, 0, width, height)
     const pixels = this.small.getImageData(0, 0, width, height).data
     if (this.loopFrames++ % CHOSEN_FOR === 0) this.palette = quantize(pixels, COLOURS)
     this.gif.writeFrame(applyPalette(pixels, this.palette), width, height, { palette: this.palette, delay: (1000 * this.every) / framesPerSecond(this.settings.frameRate), repeat: 0 })
@@ -51,4 +51,11 @@ export class FileExtras {
       ...(this.gif ? [{ kind: 'loop' as const, blob: new Blob([this.gif.bytes() as Uint8Array<ArrayBuffer>], { type: 'image/gif' }) }] : []),
     ]
   }
+}
+
+function stillOf(sample: VideoSample, { width, height }: Size): Promise<Blob> {
+  const ctx = new OffscreenCanvas(width, height).getContext('2d', { alpha: false })
+  if (!ctx) throw new Error('no 2D canvas')
+  sample.draw(ctx, 0, 0, width, height)
+  return ctx.canvas.convertToBlob({ type: 'image/png' })
 }

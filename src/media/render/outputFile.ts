@@ -1,17 +1,16 @@
-import { AudioSampleSource, Mp4OutputFormat, Output, Quality, StreamTarget, VideoSampleSource, WebMOutputFormat, type StreamTargetChunk } from 'mediabunny'
+import { AudioSampleSource, Mp4OutputFormat, Output, Quality, StreamTarget, VideoSampleSource, WebMOutputFormat, type StreamTargetChunk, type VideoSample } from 'mediabunny'
 import { compose } from '@/core/compose/compose'
 import type { Composition } from '@/core/compose/composition'
 import type { Edit } from '@/core/model/edit'
 import type { RenderSettings } from '@/core/model/render'
-import { sizeOfFile } from '@/core/output/renderSettings'
 import { frameCount, frameStartMicros, framesPerSecond } from '@/core/time/frameRate'
 import { toSeconds } from '@/core/time/micros'
 import type { TimeMap } from '@/core/time/timeMap'
-import type { Target } from '../draw/composer'
 import { OUTPUT_SAMPLE_RATE } from '../sound/stereo'
 import { QUANTIZERS, type EncoderChoice } from './encoders'
 import { FileExtras } from './fileExtras'
-import { PictureCanvas } from './pictureCanvas'
+import type { FrameTime } from './pictureCanvas'
+import type { Sheet, WantedPicture } from './pictureMaker'
 import type { RenderOutcome, WantedFile } from './renderJob'
 import type { SoundTarget } from './soundTrack'
 
@@ -24,33 +23,33 @@ const SPARE_SOUND_PACKETS = 8
 
 const KEY_FRAME_SECONDS = 2
 
-/** One file being made: its canvas, its encoders and its container. Ends in `finish` or `cancel`. */
+/** One file being made: its sheet, its encoders and its container. Ends in `finish` or `cancel`. */
 export class OutputFile {
   private readonly output: Output
-  private readonly canvas: PictureCanvas
-  private readonly picture: VideoSampleSource
+  private readonly track: VideoSampleSource
   private readonly extras: FileExtras
+  /** Frames that were composed and not drawn yet. */
+  private readonly composed = new Map<number, WantedPicture>()
   readonly frames: number
   /** Null for a file without sound. */
   readonly sound: SoundTarget | null
 
-  constructor(readonly wanted: WantedFile, private readonly choice: EncoderChoice, private readonly edit: Edit, private readonly map: TimeMap, hasSound: boolean, writable: WritableStream<StreamTargetChunk>) {
+  constructor(readonly wanted: WantedFile, readonly sheet: Sheet, private readonly choice: EncoderChoice, private readonly edit: Edit, private readonly map: TimeMap, hasSound: boolean, writable: WritableStream<StreamTargetChunk>) {
     const { settings } = wanted
     this.frames = frameCount(map.lengthMicros, settings.frameRate)
     this.output = new Output({
       format: choice.container === 'mp4' ? new Mp4OutputFormat({ fastStart: 'reserve' }) : new WebMOutputFormat(),
       target: new StreamTarget(writable, { chunked: true, chunkSize: 4 << 20 }),
     })
-    this.canvas = new PictureCanvas(sizeOfFile(wanted))
-    this.picture = new VideoSampleSource({
+    this.track = new VideoSampleSource({
       codec: choice.video,
       quality: new Quality(pictureQuality(settings, choice)),
       keyFrameInterval: KEY_FRAME_SECONDS,
       ...(choice.videoCodecString !== undefined && { fullCodecString: choice.videoCodecString }),
     })
-    this.output.addVideoTrack(this.picture, { frameRate: framesPerSecond(settings.frameRate), maximumPacketCount: this.frames })
+    this.output.addVideoTrack(this.track, { frameRate: framesPerSecond(settings.frameRate), maximumPacketCount: this.frames })
     this.sound = hasSound ? this.addSound() : null
-    this.extras = new FileExtras(settings, this.frames, this.canvas)
+    this.extras = new FileExtras(settings, this.frames, sheet.size)
   }
 
   private addSound(): SoundTarget {
@@ -65,24 +64,29 @@ export class OutputFile {
   }
 
   /** What frame `n` shows, and where it is drawn. */
-  target(n: number): Target {
+  picture(n: number): WantedPicture {
+    const known = this.composed.get(n)
+    if (known) return known
     const start = frameStartMicros(n, this.wanted.settings.frameRate)
     const composition: Composition | null = compose(this.edit, this.map, this.wanted.shape, Math.min(start, this.map.lengthMicros - 1))
     if (!composition) throw new RangeError(`frame ${n} lies outside the highlight`)
-    return { ctx: this.canvas.ctx, composition }
+    const picture = { sheet: this.sheet, composition }
+    this.composed.set(n, picture)
+    return picture
   }
 
   /** Takes what was drawn as frame `n`. */
-  async add(n: number): Promise<void> {
+  async add(n: number, sampleAt: (time: FrameTime) => Promise<VideoSample>): Promise<void> {
     const { frameRate } = this.wanted.settings
     const start = frameStartMicros(n, frameRate)
-    const sample = await this.canvas.toSample(toSeconds(start), toSeconds(frameStartMicros(n + 1, frameRate) - start))
+    const sample = await sampleAt({ timestamp: toSeconds(start), duration: toSeconds(frameStartMicros(n + 1, frameRate) - start) })
     try {
-      await this.picture.add(sample)
+      await this.track.add(sample)
+      await this.extras.take(n, sample)
     } finally {
       sample.close()
     }
-    await this.extras.take(n)
+    this.composed.delete(n)
   }
 
   async finish(tookMs: number): Promise<RenderOutcome> {

@@ -2,7 +2,13 @@ import { VideoSample } from 'mediabunny'
 import type { Size } from '@/core/geometry/rect'
 
 /** What every file is written in: BT.709 throughout, limited range. */
-const OUTPUT_COLOURS = { primaries: 'bt709', transfer: 'bt709', matrix: 'bt709', fullRange: false } as const
+export const OUTPUT_COLOURS = { primaries: 'bt709', transfer: 'bt709', matrix: 'bt709', fullRange: false } as const
+
+/** When a frame is shown and for how long, in seconds. */
+export interface FrameTime {
+  timestamp: number
+  duration: number
+}
 
 /**
  * The canvas a render is drawn on, and the way from it to the encoder. A frame made straight from a canvas is coded as
@@ -23,8 +29,8 @@ export class PictureCanvas {
     this.ctx = ctx
   }
 
-  /** The canvas as a frame for the encoder; whoever calls closes it. Times in seconds. */
-  async toSample(timestamp: number, duration: number): Promise<VideoSample> {
+  /** The canvas as a frame for the encoder; whoever calls closes it. */
+  async toSample({ timestamp, duration }: FrameTime): Promise<VideoSample> {
     const drawn = new VideoFrame(this.canvas, { timestamp: 0, alpha: 'discard' })
     const format = drawn.format === 'BGRX' || drawn.format === 'BGRA' ? 'BGRX' : 'RGBX'
     try {

@@ -3,6 +3,7 @@ import type { Edit } from '@/core/model/edit'
 import type { RenderId } from '@/core/model/ids'
 import type { FinishedFile, RenderFailure, RenderSettings } from '@/core/model/render'
 import type { Shape } from '@/core/model/shape'
+import type { BackEnd } from '@/core/output/backEnd'
 import type { SpeechOf } from '@/core/sound/ducking'
 
 /** One file to be made. */
@@ -15,6 +16,7 @@ export interface WantedFile {
 /** Files of one edit that are made in one go: their settings show the same moments and sound alike; see core/output/renderGroups. */
 export interface RenderJob {
   edit: Edit
+  backEnd: BackEnd
   wanted: readonly WantedFile[]
   /** The bytes of every recording and sound file the edit uses, by id. */
   files: ReadonlyMap<string, Blob>

@@ -1,11 +1,12 @@
 import type { RenderId } from '@/core/model/ids'
 import type { RenderReply, RenderWorker } from '../workers/render.protocol'
+import { measureBackEnd } from './measureBackEnds'
 import { createPartFile, keepWhole, type PartFile } from './partFile'
 import type { RenderJob, RenderOutcome, RenderProgress } from './renderJob'
 import { renderTogether } from './renderTogether'
 
 /** Progress is told at most this often: a person reads it, and each message costs both threads. */
-const PROGRESS_EVERY_MS = 100
+const PROGRESS_EVERY_MS = 500
 
 /** What the render worker offers: renders into private files, with progress, pause and cancel. */
 export class RenderService implements RenderWorker {
@@ -55,6 +56,10 @@ export class RenderService implements RenderWorker {
       await part?.discard().catch(() => {})
       return { kind: 'failed', failure: failureOf(error) }
     }
+  }
+
+  async measure(): Promise<{ canvasMs: number; planesMs: number | null }> {
+    return { canvasMs: (await measureBackEnd('canvas')) ?? 0, planesMs: await measureBackEnd('planes') }
   }
 
   drop(id: RenderId): void {

@@ -1,4 +1,4 @@
-import { feedsOf } from '@/core/compose/composition'
+import { feedsOf, type Feed } from '@/core/compose/composition'
 import { recordingOf } from '@/core/model/edit'
 import type { RenderId } from '@/core/model/ids'
 import type { RenderFailure } from '@/core/model/render'
@@ -8,15 +8,19 @@ import { soundPlan } from '@/core/sound/soundPlan'
 import { frameStartMicros } from '@/core/time/frameRate'
 import { MICROS_PER_SECOND } from '@/core/time/micros'
 import { timeMapOf } from '@/core/time/timeMap'
-import { Composer, type Material } from '../draw/composer'
+import type { Material } from '../draw/composer'
 import { atLoudness } from '../sound/atLoudness'
 import { levelTrack } from '../sound/levelTrack'
 import { Mixer, SoundSources } from '../sound/mixer'
 import { SourceSet } from '../source/sourceSet'
 import { chooseEncoders, loadEncoders } from './encoders'
 import { OutputFile } from './outputFile'
+import { PictureMaker } from './pictureMaker'
 import type { RenderHost, RenderJob, RenderOutcome } from './renderJob'
 import { SoundWriter } from './soundTrack'
+
+/** So many frames are composed before they are drawn: what none of them shows of a recording need not be decoded. */
+const COMPOSED_AHEAD = 24
 
 /** How far the sound may run ahead of the picture while muxing: keeps interleaving tight and memory small. */
 const SOUND_AHEAD_MICROS = MICROS_PER_SECOND / 2
@@ -31,7 +35,7 @@ export async function renderTogether(job: RenderJob, host: RenderHost): Promise<
   const sources = await SourceSet.openAll(edit, job.files)
   if (!(sources instanceof SourceSet)) return failed(job.wanted, { reason: 'source-missing', fileName: sources.fileName })
   try {
-    return await new Together({ ...job, edit }, host, sources).run()
+    return await new Together({ ...job, edit }, host, sources, await PictureMaker.start(job.backEnd)).run()
   } finally {
     await sources.close()
   }
@@ -43,11 +47,10 @@ function failed(wanted: readonly { id: RenderId }[], failure: RenderFailure): Ou
 
 class Together {
   private readonly outcomes: Outcomes = new Map()
-  private readonly composer = new Composer()
   private readonly started = performance.now()
   private working: OutputFile[] = []
 
-  constructor(private readonly job: RenderJob, private readonly host: RenderHost, private readonly sources: SourceSet) {}
+  constructor(private readonly job: RenderJob, private readonly host: RenderHost, private readonly sources: SourceSet, private readonly pictures: PictureMaker) {}
 
   async run(): Promise<Outcomes> {
     const { edit, files, speechOf } = this.job
@@ -88,7 +91,7 @@ class Together {
         continue
       }
       await loadEncoders(choice)
-      const file = new OutputFile(wanted, choice, this.job.edit, map, hasSound, this.host.writableOf(wanted.id))
+      const file = new OutputFile(wanted, this.pictures.sheet(size), choice, this.job.edit, map, hasSound, this.host.writableOf(wanted.id))
       this.working.push(file)
       await this.attempt(file, () => file.start())
     }
@@ -98,18 +101,19 @@ class Together {
     const { edit } = this.job
     const frames = this.working[0]?.frames ?? 0
     const rate = this.job.wanted[0]?.settings.frameRate
+    let told = 0
     for (let n = 0; n < frames && rate; n++) {
       await this.host.mayGoOn()
       this.host.signal.throwIfAborted()
       for (const file of this.working.filter((f) => this.host.isDropped(f.wanted.id))) await this.drop(file, sound)
       if (this.working.length === 0) return
       await sound?.writeUpTo(frameStartMicros(n, rate) + SOUND_AHEAD_MICROS)
-      const targets = this.working.map((file) => file.target(n))
-      const feeds = new Map(targets.flatMap(({ composition }) => feedsOf(composition)).map((feed) => [`${feed.lane} ${feed.recordingId} ${feed.micros}`, feed]))
-      await this.sources.load([...feeds.values()], (id) => recordingOf(edit, id).fileName)
-      await this.composer.draw(targets, { frameOf: this.sources.frameOf, imageOf: this.sources.imageOf, figureAt: figure })
+      for (; told < Math.min(frames, n + COMPOSED_AHEAD); told++) this.sources.expect(feedsAt(this.working, told))
+      const wanted = this.working.map((file) => file.picture(n))
+      await this.sources.load(feedsAt(this.working, n), (id) => recordingOf(edit, id).fileName)
+      const drawn = await this.pictures.draw(wanted, { frameOf: this.sources.frameOf, imageOf: this.sources.imageOf, figureAt: figure })
       // Encoders work beside each other.
-      await Promise.all([...this.working].map((file) => this.attempt(file, () => file.add(n), sound)))
+      await Promise.all(this.working.flatMap((file, i) => this.attempt(file, () => file.add(n, at(drawn, i)), sound)))
       const seconds = (performance.now() - this.started) / 1000
       this.host.onProgress({ frame: n + 1, frames, rate: (n + 1) / seconds, secondsLeft: (seconds / (n + 1)) * (frames - n - 1) })
     }
@@ -129,7 +133,20 @@ class Together {
     this.working = this.working.filter((f) => f !== file)
     if (file.sound) sound?.targets.delete(file.sound)
     await file.cancel()
+    this.pictures.giveBack(file.sheet)
   }
+}
+
+/** What all files together show as frame `n`, each moment once. */
+function feedsAt(files: readonly OutputFile[], n: number): Feed[] {
+  const feeds = files.flatMap((file) => feedsOf(file.picture(n).composition))
+  return [...new Map(feeds.map((feed) => [`${feed.lane} ${feed.recordingId} ${feed.micros}`, feed])).values()]
+}
+
+function at<T>(all: readonly T[], i: number): T {
+  const found = all[i]
+  if (found === undefined) throw new RangeError(`there is no ${i}`)
+  return found
 }
 
 function pixelsOf({ wanted }: OutputFile): number {

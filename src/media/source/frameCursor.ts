@@ -37,7 +37,8 @@ export class FrameCursor {
   private readonly keyFrames: KeyFrames
   private seeks = 0
 
-  constructor(private readonly source: Source) {
+  /** `isUnseen`: whether a frame on screen between two times will not be asked for; those need not be decoded. */
+  constructor(private readonly source: Source, private readonly isUnseen: (from: Micros, to: Micros) => boolean = () => false) {
     this.keyFrames = new KeyFrames(source.video)
   }
 
@@ -95,7 +96,7 @@ export class FrameCursor {
     const key = await new EncodedPacketSink(this.source.video).getKeyPacket(from, { metadataOnly: !isSeek })
     const glance = isSeek && key ? await this.glanceAt(key, onTheWay) : 'none'
     if (glance === 'left') return
-    this.frames = new FrameStream(this.source.video, key?.timestamp ?? from, from)
+    this.frames = new FrameStream(this.source.video, key?.timestamp ?? from, from, (start, end) => this.isPassedOver(this.source.toRecording(start), this.source.toRecording(end), wanted))
     this.current = await this.pull()
     if (!this.current) {
       await this.leave()
@@ -126,6 +127,11 @@ export class FrameCursor {
     if (wanted - from <= WORTH_RESTARTING_MICROS) return false
     const key = await new EncodedPacketSink(this.source.video).getKeyPacket(this.source.toContainer(wanted), { metadataOnly: true })
     return key !== null && this.source.toRecording(key.timestamp) - from > WORTH_RESTARTING_MICROS
+  }
+
+  /** Whether a frame lies before where the walk goes to, or between times that are asked for. */
+  private isPassedOver(from: Micros, to: Micros, wanted: Micros): boolean {
+    return to <= wanted || this.isUnseen(from - FRAME_TOLERANCE_MICROS, to - FRAME_TOLERANCE_MICROS)
   }
 
   private async lastTimestamp(): Promise<number> {

@@ -1,4 +1,5 @@
 import { EncodedPacketSink, VideoSampleSink, type EncodedPacket, type InputVideoTrack, type VideoSample } from 'mediabunny'
+import { disposableIn, withoutUnseen, type IsUnseen } from './leaveOut'
 import { ReadAhead } from './readAhead'
 
 /** Packets given to the decoder and not taken from it as frames: enough to keep it busy through its reordering. */
@@ -9,8 +10,8 @@ export class FrameStream {
   private readonly samples: AsyncGenerator<VideoSample, void, unknown>
   private readonly ahead = new ReadAhead(MOST_AHEAD)
 
-  /** From the frame on screen at `startSeconds` on; up to `wantedSeconds` as fast as they come, since nobody looks at those. Container time. */
-  constructor(track: InputVideoTrack, startSeconds: number, private readonly wantedSeconds: number) {
+  /** From the frame on screen at `startSeconds` on; up to `wantedSeconds` as fast as they come, since nobody looks at those. Frames that `isUnseen` may be left out. Container time. */
+  constructor(private readonly track: InputVideoTrack, startSeconds: number, private readonly wantedSeconds: number, private readonly isUnseen: IsUnseen = () => false) {
     const packets = new EncodedPacketSink(track)
     const all = packets.packets.bind(packets)
     packets.packets = (...range) => this.heldBack(all(...range))
@@ -30,7 +31,7 @@ export class FrameStream {
   }
 
   private async *heldBack(packets: AsyncGenerator<EncodedPacket, void, unknown>): AsyncGenerator<EncodedPacket, void, unknown> {
-    for await (const packet of packets) {
+    for await (const packet of withoutUnseen(packets, await disposableIn(this.track), this.isUnseen)) {
       if (packet.timestamp >= this.wantedSeconds) await this.ahead.turn()
       yield packet
     }

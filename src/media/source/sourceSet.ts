@@ -7,6 +7,7 @@ import { listOwnFont } from '../fonts/loadFonts'
 import { FrameCursor, type OnTheWay } from './frameCursor'
 import { openImage, type OpenImage } from './openImage'
 import { openSource, type Source } from './openSource'
+import { WantedTimes } from './wantedTimes'
 
 /** A recording, picture or font that could not be opened. */
 export interface MissingSource {
@@ -26,6 +27,7 @@ const TAKES_OVER_MICROS = 1_500_000
 const GOES_ON_MICROS = 100_000
 
 interface Lane {
+  key: string
   cursor: FrameCursor
   recordingId: RecordingId
   /** The recording time that it was asked for last. */
@@ -41,6 +43,7 @@ export class SourceSet {
   private readonly images = new Map<ImageFileId, OpenImage>()
   private readonly lanes = new Map<string, Lane>()
   private readonly frames = new Map<string, VideoSample | null>()
+  private readonly expected = new Map<string, WantedTimes>()
   private uses = 0
   /** The lanes that the picture at hand is made from. */
   private lanesInUse: ReadonlySet<string> = new Set()
@@ -74,6 +77,16 @@ export class SourceSet {
       if (missing) return set.close().then(() => missing)
     }
     return set
+  }
+
+  /** Tells what will be loaded, in its order, well ahead of its turn: frames between need not be decoded. Whoever loads what was not told of gets it all the same once everything told of has been loaded. */
+  expect(feeds: readonly Feed[]): void {
+    for (const feed of feeds) {
+      const key = walkOf(feed.lane, feed.recordingId)
+      const times = this.expected.get(key) ?? new WantedTimes()
+      this.expected.set(key, times)
+      times.add(feed.micros)
+    }
   }
 
   /**
@@ -128,10 +141,12 @@ export class SourceSet {
     }
     if (!lane) {
       if (this.lanes.size >= Math.max(1, this.lanesInUse.size) + SPARE_CURSORS) await this.closeOldest()
-      lane = { cursor: new FrameCursor(source), recordingId, at: feed.micros, lastUsed: 0, busy: Promise.resolve(null) }
+      const made: Lane = { key, cursor: new FrameCursor(source, (from, to) => this.expected.get(walkOf(made.key, recordingId))?.isUnseen(from, to) ?? false), recordingId, at: feed.micros, lastUsed: 0, busy: Promise.resolve(null) }
+      lane = made
       this.lanes.set(key, lane)
     }
     lane.at = feed.micros
+    this.expected.get(walkOf(key, recordingId))?.forgetBefore(feed.micros)
     lane.lastUsed = ++this.uses
     return lane
   }
@@ -142,10 +157,15 @@ export class SourceSet {
     if (!idle) return undefined
     const [key, lane] = idle
     const own = this.lanes.get(feed.lane)
-    if (own) this.lanes.set(key, own)
+    if (own) this.place(key, own)
     else this.lanes.delete(key)
-    this.lanes.set(feed.lane, lane)
+    this.place(feed.lane, lane)
     return lane
+  }
+
+  private place(key: string, lane: Lane): void {
+    lane.key = key
+    this.lanes.set(key, lane)
   }
 
   private async closeOldest(): Promise<void> {
@@ -155,6 +175,8 @@ export class SourceSet {
     await closeLane(oldest[1])
   }
 }
+
+const walkOf = (lane: string, recordingId: RecordingId) => `${lane} ${recordingId}`
 
 const isNear = (lane: Lane, { recordingId, micros }: Feed) => lane.recordingId === recordingId && micros >= lane.at && micros - lane.at <= TAKES_OVER_MICROS
 

@@ -8,9 +8,11 @@ import DialogActions from '@mui/material/DialogActions'
 import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
 import FormControlLabel from '@mui/material/FormControlLabel'
+import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import Typography from '@mui/material/Typography'
 import { useState } from 'react'
+import { chosenBackEnd } from '@/core/output/backEnd'
 import { fileSafe, NAME_PARTS, unknownParts, USUAL_PATTERN } from '@/core/output/fileName'
 import { changeOutboxSettings, type OutboxSettings } from '@/store/outboxSettings'
 import { palette } from '@/ui/theme'
@@ -19,8 +21,17 @@ import { mayNotify } from './notify'
 
 const SAMPLE: Record<(typeof NAME_PARTS)[number], string> = { highlight: 'Last gate, no lift', shape: 'tall', outlet: 'Story', date: '2026-11-24', version: '1' }
 
-/** How finished files are called, where they go, and whether the system tells. */
-export function FilesDialog({ settings, folder, onClose }: { settings: OutboxSettings; folder: FileSystemDirectoryHandle | null; onClose: () => void }) {
+const BACK_ENDS: Record<OutboxSettings['backEnd'], string> = { measured: 'whichever is quicker here', planes: 'the kernel, on the decoder’s own planes', canvas: 'the browser’s canvas' }
+
+function measuredWords({ backEnd, measured }: OutboxSettings): string {
+  if (!measured) return 'It is measured before the first render.'
+  const { canvasMs, planesMs } = measured
+  const said = `Measured here: the canvas ${canvasMs.toFixed(1)} ms a picture, the kernel ${planesMs === null ? 'not at all' : `${planesMs.toFixed(1)} ms`}.`
+  return backEnd === 'measured' ? `${said} Used: ${chosenBackEnd(backEnd, measured) === 'planes' ? 'the kernel' : 'the canvas'}.` : said
+}
+
+/** How finished files are called, where they go, what draws them, and whether the system tells. */
+export function SettingsDialog({ settings, folder, onClose }: { settings: OutboxSettings; folder: FileSystemDirectoryHandle | null; onClose: () => void }) {
   const [pattern, setPattern] = useState(settings.namePattern)
   const [refused, setRefused] = useState(false)
   const unknown = unknownParts(pattern)
@@ -31,7 +42,7 @@ export function FilesDialog({ settings, folder, onClose }: { settings: OutboxSet
   }
   return (
     <Dialog open onClose={onClose} maxWidth="xs" fullWidth>
-      <DialogTitle sx={{ fontSize: 16, fontWeight: 700, pb: 1 }}>Where files go</DialogTitle>
+      <DialogTitle sx={{ fontSize: 16, fontWeight: 700, pb: 1 }}>Outbox settings</DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 4 }}>
         <Box>
           <Typography variant="h2">Folder</Typography>
@@ -54,6 +65,13 @@ export function FilesDialog({ settings, folder, onClose }: { settings: OutboxSet
           helperText={unknown.length > 0 ? `There is no {${unknown[0]}}. There are ${NAME_PARTS.map((p) => `{${p}}`).join(', ')}.` : `${sample}.mp4. Parts: ${NAME_PARTS.map((p) => `{${p}}`).join(', ')}. No two files get the same name.`}
           slotProps={{ htmlInput: { maxLength: 200 } }}
         />
+        <TextField select size="small" label="Pictures are drawn by" value={settings.backEnd} onChange={(e) => void changeOutboxSettings({ backEnd: e.target.value as OutboxSettings['backEnd'] })} helperText={measuredWords(settings)}>
+          {Object.entries(BACK_ENDS).map(([id, name]) => (
+            <MenuItem key={id} value={id}>
+              {name}
+            </MenuItem>
+          ))}
+        </TextField>
         <Box>
           <FormControlLabel
             control={<Checkbox size="small" checked={settings.notify} onChange={(_, on) => void (on ? mayNotify() : Promise.resolve(false)).then((may) => (setRefused(on && !may), changeOutboxSettings({ notify: may })))} />}

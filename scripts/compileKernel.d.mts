@@ -1,0 +1,1 @@
+export function compileKernel(file: string): Promise<void>

@@ -1,0 +1,104 @@
+import { expect, test, type Page } from '@playwright/test'
+import { mkdtempSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import type { InsetId, LayoutId, MarkId, PanelId, PassageId, TitleId } from '@/core/model/ids'
+import { arrangeFor, STARTING_LAYOUTS } from '@/core/layout/startingLayouts'
+import type { Highlight } from '@/core/model/highlight'
+import type { Join } from '@/core/model/join'
+import { newLayout } from '@/core/model/layout'
+import { newMark } from '@/core/model/pictureMark'
+import { newRecord } from '@/core/model/record'
+import { CAPTION_STYLES, TITLE_STYLES } from '@/core/words/textStyles'
+import { NO_WORDS } from '@/core/model/words'
+import { storedHighlight, toDemoBench, watchForErrors } from '../support/brimble'
+import { run } from '../support/ffmpeg'
+
+/** One passage for each starting layout, at another place of the stream. */
+const EACH_MICROS = 400_000
+const JOINS: Join[] = [
+  { kind: 'cut' },
+  { kind: 'dissolve', lengthMicros: 100_000, easing: 'even' },
+  { kind: 'push', direction: 'left', lengthMicros: 100_000, easing: 'soft', within: 'panel' },
+  { kind: 'slide', direction: 'up', lengthMicros: 100_000, easing: 'even' },
+  { kind: 'dip', colour: '#203010', lengthMicros: 100_000, easing: 'even' },
+]
+
+/** So that what is compared is what was drawn, not what an encoder made of it. */
+const NEARLY_LOSSLESS = 40_000_000
+
+const SHAPES = [{ id: 'tall', width: 540, height: 960 }, { id: 'slim', width: 334, height: 626 }]
+
+/** Stores a highlight that has every starting layout, every style of words, every mark and every join. */
+async function storeEverything(page: Page): Promise<void> {
+  const model = await storedHighlight<Highlight>(page, 'demo-last-gate')
+  const [first] = model.passages
+  if (!first) throw new Error('no passage')
+  const base = { ...newRecord('2026-11-26T12:00:00.000Z'), ownedBy: 'everything' as Highlight['id'] }
+  let ids = 0
+  const layouts = STARTING_LAYOUTS.map((starting, n) => newLayout({ ...base, id: `layout-${n}` as LayoutId, name: starting.name, arrangement: arrangeFor(starting, ['face', 'game', 'hud'], () => `panel-${ids++}` as PanelId, () => `inset-${ids++}` as InsetId) }))
+  const passages = layouts.map(({ id }, n) => ({ ...first, id: `p-${n}` as PassageId, layoutId: id, inMicros: 8_000_000 + n * 650_001, outMicros: 8_000_000 + n * 650_001 + EACH_MICROS, strikes: [], join: JOINS[n % JOINS.length] }))
+  const styles = [...CAPTION_STYLES, ...TITLE_STYLES]
+  const titles = styles.map(({ style }, n) => ({ id: `t-${n}` as TitleId, text: `Last gate ${n}, no lift`, style, fromMicros: Math.floor((n * layouts.length * EACH_MICROS) / styles.length), toMicros: Math.floor(((n + 1) * layouts.length * EACH_MICROS) / styles.length) }))
+  const marks = (['handle', 'level', 'countdown', 'progress', 'endCard'] as const).map((kind) => newMark(`m-${kind}` as MarkId, { kind }))
+  const highlight = { ...model, id: 'everything', name: 'Everything', passages, shapes: SHAPES, words: { ...NO_WORDS, titles }, marks: marks.map((m) => (m.kind === 'handle' || m.kind === 'endCard' ? { ...m, text: 'heron ridge' } : m)), output: { ...model.output, frameRate: { num: 30, den: 1 }, videoBitrate: NEARLY_LOSSLESS } }
+  await page.evaluate(
+    async ({ highlight, layouts }) => {
+      const opened = <T>(request: IDBRequest<T>) => new Promise<T>((resolve, reject) => ((request.onsuccess = () => resolve(request.result)), (request.onerror = () => reject(request.error))))
+      const db = await opened(indexedDB.open('brimble'))
+      const tx = db.transaction(['highlights', 'layouts'], 'readwrite')
+      for (const layout of layouts) await opened(tx.objectStore('layouts').put(layout))
+      await opened(tx.objectStore('highlights').put(highlight))
+      db.close()
+    },
+    { highlight, layouts },
+  )
+}
+
+/** Renders it in both shapes with one back end; where the files were saved. */
+async function renderWith(page: Page, name: RegExp, folder: string, label: string): Promise<string[]> {
+  await page.getByRole('button', { name: 'Settings…' }).click()
+  await page.getByLabel('Pictures are drawn by').click()
+  await page.getByRole('option', { name }).click()
+  await page.getByRole('dialog').getByRole('button', { name: 'Close' }).click()
+  await page.getByRole('link', { name: 'Contact sheet' }).click()
+  await page.getByRole('checkbox', { name: 'Choose Everything' }).check()
+  await page.getByRole('button', { name: 'Render all shapes of 1' }).click()
+  await page.getByRole('link', { name: 'Files', exact: true }).click()
+  await expect(page.locator('article[data-state=waiting], article[data-state=running]')).toHaveCount(0, { timeout: 120_000 })
+  const paths: string[] = []
+  for (const { id } of SHAPES) {
+    const download = page.waitForEvent('download')
+    await page.getByRole('article', { name: `Everything, ${id}`, exact: true }).first().getByRole('button', { name: 'Save' }).click()
+    const path = join(folder, `${label} ${id}.mp4`)
+    await (await download).saveAs(path)
+    paths.push(path)
+  }
+  return paths
+}
+
+test('the kernel and the canvas draw the same pictures: every layout, style of words, mark and join, in odd sizes from odd crops', async ({ page }) => {
+  test.setTimeout(300_000)
+  const errors = watchForErrors(page)
+  await toDemoBench(page)
+  await storeEverything(page)
+  const folder = mkdtempSync(join(tmpdir(), 'brimble-back-ends-'))
+  // Something has to be in the Outbox for its settings to be there; and with it the back ends have been measured.
+  await page.getByRole('button', { name: 'Render', exact: true }).click()
+  for (const shape of ['portrait', 'square']) await page.getByRole('dialog').getByRole('checkbox', { name: new RegExp(`^${shape}`) }).uncheck()
+  await page.getByRole('dialog').getByRole('button', { name: 'Render 1 file' }).click()
+  await page.getByRole('link', { name: 'Outbox' }).click()
+  await expect(page.locator('article[data-state=finished]')).toHaveCount(1, { timeout: 120_000 })
+  const canvas = await renderWith(page, /browser’s canvas/, folder, 'canvas')
+  const kernel = await renderWith(page, /the kernel/, folder, 'kernel')
+  await page.getByRole('button', { name: 'Settings…' }).click()
+  await expect(page.getByRole('dialog')).toContainText(/Measured here: the canvas [\d.]+ ms a picture, the kernel [\d.]+ ms/)
+  for (const [i, file] of kernel.entries()) {
+    const stats = run('ffmpeg', ['-v', 'error', '-i', file, '-i', canvas[i] ?? '', '-lavfi', 'ssim=stats_file=-', '-f', 'null', '-']).toString()
+    const frames = [...stats.matchAll(/All:([\d.]+)/g)].map((m) => Number(m[1]))
+    expect(frames.length).toBeGreaterThan(150)
+    const worst = frames.map((v, n) => ({ v, n })).sort((a, b) => a.v - b.v).slice(0, 5)
+    expect(worst[0]?.v, `${file}: ${worst.map(({ v, n }) => `frame ${n} ${v}`).join(', ')}`).toBeGreaterThan(0.99)
+  }
+  errors.expectNone()
+})
