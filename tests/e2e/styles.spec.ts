@@ -60,12 +60,10 @@ test('every style of words and every mark: what is seen is what is written, in t
     // Figures of the sound are drawn when it has been listened to.
     await page.waitForTimeout(1200)
     for (const shape of SHAPES) {
-      await page.getByRole('button', { name: `See ${shape} as large as can be` }).click()
       const png = await steadyPicture(page.getByRole('img', { name: `Result, ${shape}` }))
       const path = join(folder, `${id}-${shape}.png`)
       writeFileSync(path, png)
       seen.push({ style: id, shape, png: path, width: png.readUInt32BE(16), height: png.readUInt32BE(20) })
-      await page.getByRole('button', { name: 'Back to all shapes' }).click()
     }
     await page.getByRole('button', { name: 'Render', exact: true }).click()
     await page.getByRole('dialog').getByRole('button', { name: 'Render 3 files' }).click()
