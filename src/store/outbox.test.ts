@@ -62,10 +62,10 @@ describe('posts', () => {
 
 describe('how the Outbox works', () => {
   it('is kept field by field, and begins anew where what is kept cannot be read', async () => {
-    expect(await readOutboxSettings()).toEqual({ held: false, namePattern: USUAL_PATTERN, notify: false })
+    expect(await readOutboxSettings()).toEqual({ held: false, namePattern: USUAL_PATTERN, notify: false, backEnd: 'measured', measured: null })
     await changeOutboxSettings({ held: true })
     await changeOutboxSettings({ namePattern: '{date} {highlight}' })
-    expect(await readOutboxSettings()).toEqual({ held: true, namePattern: '{date} {highlight}', notify: false })
+    expect(await readOutboxSettings()).toEqual({ held: true, namePattern: '{date} {highlight}', notify: false, backEnd: 'measured', measured: null })
     await database().settings.put({ key: 'outbox', value: { held: 'perhaps' } })
     expect((await readOutboxSettings()).held).toBe(false)
   })
