@@ -2,27 +2,18 @@ import { expect, test } from '@playwright/test'
 import { copyFileSync, mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { addFiles, takeLayout, toBench, watchForErrors } from '../support/brimble'
+import { addFiles, keepRecipe, keepSetup, takeLayout, toBench, watchForErrors } from '../support/brimble'
 import { made } from '../support/makeRecordings'
 
 test('clips of a known setup are laid out as they are dropped, seen on one sheet, laid out anew together, and rendered', async ({ page }) => {
   test.setTimeout(240_000)
   const errors = watchForErrors(page)
   await toBench(page, made('silent.mp4'), 'silent')
-  await page.getByRole('button', { name: 'Setup', exact: true }).click()
-  await page.getByRole('menuitem', { name: /^Keep these regions/ }).click()
-  await page.getByLabel('Name', { exact: true }).fill('Evening stream')
-  await page.getByRole('button', { name: 'Keep setup' }).click()
-  await expect(page.getByRole('button', { name: 'Evening stream' })).toBeVisible({ timeout: 60_000 })
+  await keepSetup(page, 'Evening stream')
   await page.keyboard.press('3')
   for (const [layout, name] of [['Corner card', 'Card evening'], ['Game alone', 'Only the game']] as const) {
     await takeLayout(page, layout)
-    await page.getByRole('button', { name: /^Layout: / }).click()
-    await page.getByRole('button', { name: 'Keep as a recipe…' }).click()
-    await page.getByLabel('Name', { exact: true }).fill(name)
-    if (name === 'Only the game') await page.getByRole('checkbox', { name: /^By itself/ }).uncheck()
-    await page.getByRole('button', { name: 'Keep recipe' }).click()
-    await expect(page.getByText(`“${name}” is kept.`)).toBeVisible()
+    await keepRecipe(page, name, name === 'Card evening')
   }
   const folder = mkdtempSync(join(tmpdir(), 'brimble-clips-'))
   const clips = ['gate one.mp4', 'gate two.mp4', 'gate three.mp4'].map((name) => join(folder, name))

@@ -2,7 +2,7 @@ import { expect, test, type Locator, type Page } from '@playwright/test'
 import { readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { addFiles, renderAndSave, setNumber, takeLayout, toBench, toDemoBench, watchForErrors } from '../support/brimble'
+import { addFiles, keepRecipe, renderAndSave, setNumber, takeLayout, toBench, toDemoBench, watchForErrors } from '../support/brimble'
 import { ffmpeg, onset, sound, ssim } from '../support/ffmpeg'
 import { made } from '../support/makeRecordings'
 
@@ -123,11 +123,7 @@ test('a layout and a recipe are kept, used in one action by another highlight, w
   await page.keyboard.press('3')
   await takeLayout(page, 'Corner card')
   await page.getByRole('button', { name: 'square', exact: true }).click()
-  await page.getByRole('button', { name: /^Layout: / }).click()
-  await page.getByRole('button', { name: 'Keep as a recipe…' }).click()
-  await page.getByLabel('Name', { exact: true }).fill('Card evening')
-  await page.getByRole('button', { name: 'Keep recipe' }).click()
-  await expect(page.getByText('“Card evening” is kept.')).toBeVisible()
+  await keepRecipe(page, 'Card evening')
   await page.goto('/')
   await addFiles(page, made('vp9.webm'))
   await page.getByRole('button', { name: 'Cut a highlight from vp9' }).click()

@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test'
 import { readFileSync } from 'node:fs'
-import { choosePlainly, toBench, takeLayout, watchForErrors } from '../support/brimble'
+import { choosePlainly, keepRecipe, keepSetup, takeLayout, toBench, watchForErrors } from '../support/brimble'
 import { made } from '../support/makeRecordings'
 
 test('clips of a host are listed by month, got by mark or address, and what goes wrong is told', async ({ page }) => {
@@ -71,18 +71,10 @@ test('what a recorder writes is taken in once it is whole, laid out and rendered
   const errors = watchForErrors(page)
   await toBench(page, made('silent.mp4'), 'silent')
   await standInForFolder(page)
-  await page.getByRole('button', { name: 'Setup', exact: true }).click()
-  await page.getByRole('menuitem', { name: /^Keep these regions/ }).click()
-  await page.getByLabel('Name', { exact: true }).fill('Evening stream')
-  await page.getByRole('button', { name: 'Keep setup' }).click()
-  await expect(page.getByRole('button', { name: 'Evening stream' })).toBeVisible({ timeout: 60_000 })
+  await keepSetup(page, 'Evening stream')
   await page.keyboard.press('3')
   await takeLayout(page, 'Corner card')
-  await page.getByRole('button', { name: /^Layout: / }).click()
-  await page.getByRole('button', { name: 'Keep as a recipe…' }).click()
-  await page.getByLabel('Name', { exact: true }).fill('Card evening')
-  await page.getByRole('button', { name: 'Keep recipe' }).click()
-  await expect(page.getByText('“Card evening” is kept.')).toBeVisible()
+  await keepRecipe(page, 'Card evening')
 
   await page.goto('/')
   await recorded(page, 'old flight.mp4', made('silent.mp4'), 0, 1)

@@ -56,6 +56,25 @@ export async function takeLayout(page: Page, name: string): Promise<void> {
   await expect(page.getByRole('button', { name: `Layout: ${name}` })).toBeVisible()
 }
 
+/** Keeps the regions of the highlight on the Bench as a setup. */
+export async function keepSetup(page: Page, name: string): Promise<void> {
+  await page.getByRole('button', { name: 'Setup', exact: true }).click()
+  await page.getByRole('menuitem', { name: /^Keep these regions/ }).click()
+  await page.getByLabel('Name', { exact: true }).fill(name)
+  await page.getByRole('button', { name: 'Keep setup' }).click()
+  await expect(page.getByRole('button', { name })).toBeVisible({ timeout: 60_000 })
+}
+
+/** Keeps how the highlight on the Bench is laid out as a recipe; used by itself, unless it is not to be. */
+export async function keepRecipe(page: Page, name: string, byItself = true): Promise<void> {
+  await page.getByRole('button', { name: /^Layout: / }).click()
+  await page.getByRole('button', { name: 'Keep as a recipe…' }).click()
+  await page.getByLabel('Name', { exact: true }).fill(name)
+  if (!byItself) await page.getByRole('checkbox', { name: /^By itself/ }).uncheck()
+  await page.getByRole('button', { name: 'Keep recipe' }).click()
+  await expect(page.getByText(`“${name}” is kept.`)).toBeVisible()
+}
+
 /** Moves a cut point by whole seconds with the keyboard. */
 export async function moveCut(page: Page, which: 'In point' | 'Out point', seconds: number): Promise<void> {
   const handle = page.getByRole('slider', { name: which })

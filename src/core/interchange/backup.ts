@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { readRecord, upgraded, type RecordKind, type RecordOf } from '../model/migrate'
+import { readEnvelope } from './envelope'
 
 /** The one entry of a backup that has to be there. */
 export const BACKUP_ENTRY = 'backup.json'
@@ -41,15 +42,9 @@ export type BackupRead = { ok: true; madeAt: string; records: BackupRecords; car
 
 /** Reads `backup.json`. A record that is damaged is left out and counted: the others are worth having back. One of a newer version refuses the whole. */
 export function readBackup(text: string): BackupRead {
-  let raw: unknown
-  try {
-    raw = JSON.parse(text)
-  } catch {
-    return { ok: false, reason: 'not-json', detail: '' }
-  }
-  const { brimble, version } = (raw ?? {}) as { brimble?: unknown; version?: unknown }
-  if (brimble === 'backup' && typeof version === 'number' && version > 1) return { ok: false, reason: 'newer-version', detail: `version ${version}` }
-  const parsed = backup.safeParse(raw)
+  const outside = readEnvelope(text, 'backup', 1)
+  if (!outside.ok) return outside
+  const parsed = backup.safeParse(outside.raw)
   if (!parsed.success) return { ok: false, reason: 'not-a-backup', detail: parsed.error.issues[0]?.path.join('.') ?? '' }
   const records = Object.fromEntries(BACKUP_KINDS.map((kind) => [kind, []])) as unknown as BackupRecords
   let unread = 0

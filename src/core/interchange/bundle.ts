@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import type { Edit } from '../model/edit'
+import { readEnvelope } from './envelope'
 import { readEdit } from './readEdit'
 
 /** The one entry of a bundle that has to be there. */
@@ -41,15 +42,9 @@ export type BundleRead = { ok: true; edits: Edit[]; carried: Carried[] } | { ok:
 
 /** Reads `bundle.json`. One edit that cannot be read refuses the whole: half a bundle would not be the same work. */
 export function readBundle(text: string): BundleRead {
-  let raw: unknown
-  try {
-    raw = JSON.parse(text)
-  } catch {
-    return { ok: false, reason: 'not-json', detail: '' }
-  }
-  const { brimble, version } = (raw ?? {}) as { brimble?: unknown; version?: unknown }
-  if (brimble === 'bundle' && typeof version === 'number' && version > 1) return { ok: false, reason: 'newer-version', detail: `version ${version}` }
-  const parsed = bundle.safeParse(raw)
+  const outside = readEnvelope(text, 'bundle', 1)
+  if (!outside.ok) return outside
+  const parsed = bundle.safeParse(outside.raw)
   if (!parsed.success) return { ok: false, reason: 'not-a-bundle', detail: parsed.error.issues[0]?.path.join('.') ?? '' }
   const edits: Edit[] = []
   for (const [n, value] of parsed.data.edits.entries()) {
