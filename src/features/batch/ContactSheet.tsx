@@ -63,7 +63,7 @@ export function ContactSheet() {
         </Typography>
         {highlights.length > 0 && <Button onClick={() => setChosen(new Set(all ? [] : highlights.map((h) => h.id)))}>{all ? 'Choose none' : 'Choose all'}</Button>}
         <Typography role="status" sx={{ fontSize: 13, color: palette.inkSoft, flex: 1 }}>
-          {busy}
+          {busy ?? (recipes?.length === 0 ? 'Keep a recipe on the Bench, under Layout, to lay many out by it.' : null)}
         </Typography>
         <Button disabled={busy !== null || !recipes?.length} onClick={() => setFromRecordings(true)}>
           From recordings…

@@ -22,7 +22,7 @@ export function SheetCard({ highlight, chosen, onToggle }: { highlight: Highligh
   useEffect(() => {
     let live = true
     setFindings(null)
-    lookOverHighlight(id).then((found) => live && setFindings(found), () => {})
+    lookOverHighlight(id, (found) => live && setFindings(found), () => !live)
     return () => {
       live = false
     }

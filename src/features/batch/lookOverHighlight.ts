@@ -6,17 +6,21 @@ import { inspector } from '@/media/inspect/inspector'
 import { speechOf } from '@/store/analyses'
 import { loadEdit } from '@/store/highlights'
 import { storedFile } from '@/store/recordings'
+import { edgesOf } from '../bench/gauges/edges'
 
-let before: Promise<unknown> = Promise.resolve()
+let quick: Promise<unknown> = Promise.resolve()
+let thorough: Promise<unknown> = Promise.resolve()
 
-/** What is wrong with a highlight that nobody has open, worst first: what can be told of its pictures, words and files; not how loud it is. One after the other. Null when it cannot be opened. */
-export function lookOverHighlight(id: HighlightId): Promise<Finding[] | null> {
-  const next = before.then(() => lookOver(id))
-  before = next.catch(() => {})
-  return next
+/**
+ * What is wrong with a highlight that nobody has open, worst first. Told twice: what can be seen from the edit at once, and all of it, with how loud it is and the
+ * borders in its regions, when every highlight has been told of for the first time. Nothing is told of one that cannot be opened. `isOver`: whether nobody wants to know any more.
+ */
+export function lookOverHighlight(id: HighlightId, onFound: (findings: Finding[]) => void, isOver: () => boolean): void {
+  quick = quick.then(() => (isOver() ? null : lookOver(id, false))).then((found) => found && onFound(found), () => {})
+  thorough = thorough.then(() => quick).then(() => (isOver() ? null : lookOver(id, true))).then((found) => found && onFound(found), () => {})
 }
 
-async function lookOver(id: HighlightId): Promise<Finding[] | null> {
+async function lookOver(id: HighlightId, thoroughly: boolean): Promise<Finding[] | null> {
   const loaded = await loadEdit(id)
   if (!loaded.ok) return null
   const { edit } = loaded
@@ -27,8 +31,10 @@ async function lookOver(id: HighlightId): Promise<Finding[] | null> {
     if (found.ok) files.set(id, found.file)
     else missing.add(id)
   }
-  const { measure: _, ...known } = NOTHING_KNOWN
+  const { measure: _, ...nothing } = NOTHING_KNOWN
   void _
-  const findings = await inspector().findings(edit, { ...known, missing, speech: await speechOf(usedRecordings(edit)) }, files)
+  const speech = await speechOf(usedRecordings(edit))
+  const listened = thoroughly ? { loudness: await inspector().loudness(edit, files, speech).catch(() => null), edges: await edgesOf(edit, files) } : {}
+  const findings = await inspector().findings(edit, { ...nothing, ...listened, missing, speech }, files)
   return findings?.filter((f) => !edit.highlight.accepted.includes(causeOf(f))) ?? null
 }

@@ -17,14 +17,3 @@ export async function startKernel(bytes: BufferSource): Promise<Kernel> {
   const { instance } = await WebAssembly.instantiate(bytes, { env: { abort: () => { throw new Error('the kernel gave up') } } })
   return instance.exports as unknown as Kernel
 }
-
-let shipped: Promise<Kernel | null> | null = null
-
-/** The kernel that ships with the application; null where it cannot run. One for each worker. */
-export function shippedKernel(): Promise<Kernel | null> {
-  shipped ??= fetch('/kernel/planes.wasm')
-    .then((answer) => (answer.ok ? answer.arrayBuffer() : Promise.reject(new Error(`${answer.status}`))))
-    .then(startKernel)
-    .catch(() => null)
-  return shipped
-}

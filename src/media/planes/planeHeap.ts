@@ -1,4 +1,4 @@
-import type { Kernel } from './kernel'
+import { startKernel, type Kernel } from './kernel'
 
 /** Vectors are read whole: so many bytes behind what was asked for may be read, and are never anybody else's. */
 export const GUARD_BYTES = 32
@@ -54,4 +54,15 @@ export class PlaneHeap {
 function sizeClass(bytes: number): number {
   const step = Math.max(ALIGN, 2 ** (Math.floor(Math.log2(bytes)) - 3))
   return Math.ceil(bytes / step) * step
+}
+
+let shipped: Promise<PlaneHeap | null> | null = null
+
+/** The kernel that ships with the application, with its memory; null where it cannot run. One for each worker, whoever asks. */
+export function shippedHeap(): Promise<PlaneHeap | null> {
+  shipped ??= fetch('/kernel/planes.wasm')
+    .then((answer) => (answer.ok ? answer.arrayBuffer() : Promise.reject(new Error(`${answer.status}`))))
+    .then(startKernel)
+    .then((kernel) => new PlaneHeap(kernel), () => null)
+  return shipped
 }

@@ -1,15 +1,14 @@
 import { VideoSample } from 'mediabunny'
 import { textsOf, type Composition } from '@/core/compose/composition'
 import type { Size } from '@/core/geometry/rect'
-import { Composer, type Material } from '../draw/composer'
 import type { BackEnd } from '@/core/output/backEnd'
+import { Composer, type Material } from '../draw/composer'
+import { forgetSettings } from '../draw/drawText'
 import { loadFonts } from '../fonts/loadFonts'
-import { shippedKernel } from '../planes/kernel'
-import { PlaneHeap } from '../planes/planeHeap'
+import { shippedHeap, type PlaneHeap } from '../planes/planeHeap'
 import { PlanePainter } from '../planes/planePainter'
 import { bytesOf, givePicture, layoutOf, takePicture, type Picture } from '../planes/planes'
 import { OUTPUT_COLOURS, PictureCanvas, type FrameTime } from './pictureCanvas'
-
 
 /** One file's pictures: where they are drawn, whoever draws them. */
 export interface Sheet {
@@ -32,10 +31,8 @@ export class PictureMaker {
   private constructor(private readonly planes: { heap: PlaneHeap; painter: PlanePainter } | null) {}
 
   static async start(backEnd: BackEnd): Promise<PictureMaker> {
-    const kernel = backEnd === 'planes' ? await shippedKernel() : null
-    if (!kernel) return new PictureMaker(null)
-    const heap = new PlaneHeap(kernel)
-    return new PictureMaker({ heap, painter: new PlanePainter(heap) })
+    const heap = backEnd === 'planes' ? await shippedHeap() : null
+    return new PictureMaker(heap && { heap, painter: new PlanePainter(heap) })
   }
 
   /** Whether planes are used at all here. */
@@ -61,7 +58,7 @@ export class PictureMaker {
     if (onCanvas.length > 0) await this.composer.draw(onCanvas.map(({ sheet, composition }) => ({ ctx: sheet.canvas().ctx, composition })), material)
     if (planes && onPlanes.size > 0) {
       const targets = [...onPlanes].flatMap(({ composition, sheet: { picture } }) => (picture ? [{ composition, picture }] : []))
-      for (const { text, style } of targets.flatMap((t) => textsOf(t.composition))) await loadFonts(text, style)
+      for (const { text, style } of targets.flatMap((t) => textsOf(t.composition))) if (await loadFonts(text, style)) forgetSettings()
       await planes.painter.paint(targets, material)
     }
     return wanted.map((w) => (time) => (planes && w.sheet.picture && onPlanes.has(w) ? Promise.resolve(toSample(planes.heap, w.sheet.picture, time)) : w.sheet.canvas().toSample(time)))

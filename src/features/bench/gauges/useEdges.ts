@@ -1,12 +1,10 @@
 import { useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react'
-import { toEvenPixels, toFractions } from '@/core/geometry/evenGrid'
+import { toEvenPixels } from '@/core/geometry/evenGrid'
 import type { Rect } from '@/core/geometry/rect'
 import type { Known } from '@/core/findings/findings'
-import { recordingOf, setupOf, type Edit } from '@/core/model/edit'
-import type { Recording } from '@/core/model/recording'
-import type { Region } from '@/core/model/region'
 import { useBenchContext, useEdit } from '../benchContext'
 import { lookAt, looks, tightened } from '../frame/looks'
+import { regionsIn, tightBounds, type SeenRegion } from './edges'
 
 /** A recording is looked at for borders when nothing has changed for this long, nobody has gone to another place and nothing plays; regions of one that has been seen, sooner. */
 const CALM_MS = 9000
@@ -51,26 +49,4 @@ export function useEdges(): Known['edges'] {
   return useMemo(() => new Map(regions.flatMap((r) => (known.has(keyOf(r)) ? [[r.region.id as string, known.get(keyOf(r)) as Rect]] : []))), [regions, known])
 }
 
-interface OfRecording {
-  recording: Recording
-  region: Region
-}
-
-const keyOf = ({ recording, region }: OfRecording) => `${recording.id} ${region.id} ${Object.values(region.bounds).join(' ')}`
-
-/** A region's bounds without border and black, fractions of the frame; the bounds themselves where there is neither. */
-async function tightBounds({ recording, region }: OfRecording): Promise<Rect> {
-  const pixels = toEvenPixels(region.bounds, recording.video)
-  const tight = await tightened(recording.id, pixels)
-  return tight ? toFractions(tight, recording.video) : region.bounds
-}
-
-/** Regions that somebody has set, with the recording they are seen in. */
-function regionsIn(edit: Edit): OfRecording[] {
-  const used = new Map(edit.highlight.passages.map((p) => [`${p.recordingId} ${p.setupId}`, p]))
-  return [...used.values()].flatMap(({ recordingId, setupId }) => {
-    const setup = setupOf(edit, setupId)
-    const recording = recordingOf(edit, recordingId)
-    return setup.isGuess ? [] : setup.regions.filter((r) => r.outline.mask.kind === 'rectangle' && r.role !== 'whole').map((region) => ({ recording, region }))
-  })
-}
+const keyOf = ({ recording, region }: SeenRegion) => `${recording.id} ${region.id} ${Object.values(region.bounds).join(' ')}`
