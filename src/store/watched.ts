@@ -2,7 +2,7 @@ import { z } from 'zod'
 import type { RecordingId } from '@/core/model/ids'
 import { nowStamp } from './clock'
 import { database } from './database'
-import { chosenFolder, forgetFolder, keepFolder } from './folders'
+import { chosenFolder, keepFolder } from './folders'
 
 /** What became of a file in the watched folder. *was-there*: it lay there when the folder was chosen. *taking*: being taken in, or cut short while it was. */
 export type WatchOutcome = 'was-there' | 'taking' | 'added' | 'laid-out' | 'rendering' | 'refused'
@@ -24,6 +24,8 @@ export interface WatchedFile {
 const FOLDER = 'recorder'
 
 const watchSettings = z.object({
+  /** Whether the chosen folder is watched. One that is not any more stays known, with what was taken in from it. */
+  on: z.boolean().default(true),
   /** Whether what is laid out by itself is rendered too. */
   render: z.boolean().default(false),
 })
@@ -31,17 +33,23 @@ export type WatchSettings = z.infer<typeof watchSettings>
 
 const KEY = 'watch'
 
-export const watchedFolder = () => chosenFolder(FOLDER)
+/** The folder that is watched; null while none is. */
+export async function watchedFolder(): Promise<FileSystemDirectoryHandle | null> {
+  return (await readWatchSettings()).on ? chosenFolder(FOLDER) : null
+}
 
-/** Watches a folder from now on. Of another one than before, what has been seen to is forgotten. */
-export async function watchFolder(handle: FileSystemDirectoryHandle): Promise<void> {
-  const before = await watchedFolder()
+/** Watches a folder from now on. `there`: what lies in it; what of that is not known yet is left alone. Of another folder than before, all that was known is forgotten. */
+export async function watchFolder(handle: FileSystemDirectoryHandle, there: readonly Omit<WatchedFile, 'at'>[]): Promise<void> {
+  const before = await chosenFolder(FOLDER)
   if (!before || !(await before.isSameEntry(handle))) await database().watched.clear()
+  const known = new Set((await watchedFiles()).map((f) => f.name))
+  await noteWatched(there.filter((f) => !known.has(f.name)))
   await keepFolder(FOLDER, handle)
+  await changeWatchSettings({ on: true })
 }
 
 /** Watches it no more. What was taken in stays, and is known should the folder be chosen again. */
-export const watchNoMore = () => forgetFolder(FOLDER)
+export const watchNoMore = () => changeWatchSettings({ on: false })
 
 export async function readWatchSettings(): Promise<WatchSettings> {
   const kept = watchSettings.safeParse((await database().settings.get(KEY))?.value ?? {})

@@ -107,6 +107,11 @@ test('what a recorder writes is taken in once it is whole, laid out and rendered
   await dialog.getByRole('button', { name: 'Take it in too' }).click()
   await expect(files.getByRole('listitem').filter({ hasText: 'old flight.mp4' })).toContainText('laid out, in the render queue', { timeout: 60_000 })
   await expect(files.getByRole('listitem')).toHaveCount(3)
+  // Not watched for a while, and chosen again: all of it is known.
+  await dialog.getByRole('button', { name: 'Stop watching' }).click()
+  await dialog.getByRole('button', { name: 'Choose a folder' }).click()
+  await expect(files.getByRole('listitem')).toHaveCount(3)
+  await expect(dialog.getByText('there before')).toHaveCount(0)
   await dialog.getByRole('button', { name: 'Stop watching' }).click()
   await dialog.getByRole('button', { name: 'Close' }).click()
   await expect(page.getByRole('button', { name: /^Cut a highlight from/ })).toHaveCount(3)

@@ -44,13 +44,8 @@ export async function chooseWatchedFolder(): Promise<boolean> {
   try {
     const handle = await window.showDirectoryPicker?.({ mode: 'read' })
     if (!handle) return false
-    const there = [...(await recordingsIn(handle)).values()]
-    const before = await watchedFolder()
-    const again = before !== null && (await before.isSameEntry(handle))
-    if (!again) {
-      await watchFolder(handle)
-      await noteWatched(there.map(({ file }) => asNoted(file, 'was-there')))
-    }
+    const there = [...(await recordingsIn(handle)).values()].filter(({ file }) => RECORDINGS.test(file.name))
+    await watchFolder(handle, there.map(({ file }) => asNoted(file, 'was-there')))
     return true
   } catch (error) {
     if (error instanceof DOMException && error.name === 'AbortError') return false
