@@ -28,7 +28,7 @@ for (const [name, bench] of Object.entries(benches)) {
     for (const row of await bench({ page: brimble.page, memory })) {
       const result = { ...row, ratio: row.seconds / row.referenceSeconds }
       results.push(result)
-      process.stdout.write(`${result.name}: ${result.seconds.toFixed(2)} s, ffmpeg ${result.referenceSeconds.toFixed(2)} s, ratio ${result.ratio.toFixed(2)}, the tab at its highest ${result.privateMb.toFixed(0)} MB private, ${result.ownMb.toFixed(0)} MB of its own, ${result.residentMb.toFixed(0)} MB resident\n`)
+      process.stdout.write(`${result.name}: ${result.seconds.toFixed(2)} s, ${Number.isFinite(result.ratio) ? `ffmpeg ${result.referenceSeconds.toFixed(2)} s, ratio ${result.ratio.toFixed(2)}, ` : ''}the tab at its highest ${result.privateMb.toFixed(0)} MB private, ${result.ownMb.toFixed(0)} MB of its own, ${result.residentMb.toFixed(0)} MB resident\n`)
     }
   } finally {
     memory.stop()

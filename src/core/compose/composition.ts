@@ -63,6 +63,12 @@ export function textsOf({ steps }: Pick<Composition, 'steps'>): TextStep[] {
   return steps.filter((s) => s.kind === 'text')
 }
 
+/** Tells a moment of a walk from every other. */
+export const momentKey = ({ lane, recordingId, micros }: Feed) => `${lane} ${recordingId} ${micros}`
+
+/** Tells what a step takes from a recording from all that others take. */
+export const footageKey = ({ feed, crop }: FootageStep) => `${momentKey(feed)} ${crop.x} ${crop.y} ${crop.width} ${crop.height}`
+
 /** Every moment that a composition shows, in drawing order. */
 export function feedsOf(composition: Pick<Composition, 'steps'>): Feed[] {
   return footageOf(composition).map((p) => p.feed)

@@ -1,6 +1,6 @@
 import type { VideoSample } from 'mediabunny'
 import type { Composition, Feed, FootageStep } from '@/core/compose/composition'
-import { footageOf, textsOf } from '@/core/compose/composition'
+import { footageKey, footageOf, momentKey, textsOf } from '@/core/compose/composition'
 import { areaOf, contains, type Rect } from '@/core/geometry/rect'
 import type { ImageFileId } from '@/core/model/ids'
 import type { Micros } from '@/core/time/micros'
@@ -41,14 +41,14 @@ export class Composer {
     const crops = await this.readCrops(targets, frameOf)
     if (isOver()) return
     for (const { text, style } of targets.flatMap((t) => textsOf(t.composition))) if (await this.loadFonts(text, style)) forgetSettings()
-    for (const { ctx, composition } of targets) drawSteps(ctx, composition, { footage: (step) => crops.get(keyOf(step)) ?? null, imageOf, figureAt })
+    for (const { ctx, composition } of targets) drawSteps(ctx, composition, { footage: (step) => crops.get(footageKey(step)) ?? null, imageOf, figureAt })
   }
 
   private async readCrops(targets: readonly Target[], frameOf: Material['frameOf']): Promise<Map<string, DrawFootage>> {
     // The largest first: a crop that lies in one that was read already, such as the whole frame beside a preview, needs no reading of its own.
     const steps = targets.flatMap((t) => footageOf(t.composition)).sort((a, b) => areaOf(b.crop) - areaOf(a.crop))
-    const large = new Set(targets.flatMap((t) => footageOf(t.composition).filter((step) => !isSmallOn(t, step)).map(keyOf)))
-    const sourceOf = (step: FootageStep, frame: VideoSample) => this.read.find((r) => r.frame === frame && r.feed === feedKey(step.feed) && contains(r.crop, step.crop) && !(r.small && large.has(keyOf(step))))
+    const large = new Set(targets.flatMap((t) => footageOf(t.composition).filter((step) => !isSmallOn(t, step)).map(footageKey)))
+    const sourceOf = (step: FootageStep, frame: VideoSample) => this.read.find((r) => r.frame === frame && r.feed === momentKey(step.feed) && contains(r.crop, step.crop) && !(r.small && large.has(footageKey(step))))
     // While a region is dragged, the frames stay: what was read of them for the picture before serves for this one, once all of it has been read.
     const frames = steps.flatMap((step) => frameOf(step.feed) ?? [])
     const stays = this.read.some((r) => frames.includes(r.frame))
@@ -59,14 +59,14 @@ export class Composer {
     const crops = new Map<string, DrawFootage>()
     for (const step of steps) {
       const frame = frameOf(step.feed)
-      if (!frame || crops.has(keyOf(step))) continue
+      if (!frame || crops.has(footageKey(step))) continue
       let source = sourceOf(step, frame)
       if (!source) {
-        const small = !stays && !large.has(keyOf(step))
-        this.read.push((source = { frame, feed: feedKey(step.feed), crop: step.crop, small, draw: await this.reader.read(frame, step.crop, small) }))
+        const small = !stays && !large.has(footageKey(step))
+        this.read.push((source = { frame, feed: momentKey(step.feed), crop: step.crop, small, draw: await this.reader.read(frame, step.crop, small) }))
       }
       const { draw } = source
-      crops.set(keyOf(step), (ctx, dest) => draw(ctx, dest, step.crop))
+      crops.set(footageKey(step), (ctx, dest) => draw(ctx, dest, step.crop))
     }
     return crops
   }
@@ -85,6 +85,3 @@ function isSmallOn({ ctx, composition }: Target, step: FootageStep): boolean {
 }
 
 const isNothingOr = <T>(value: T | null, test: (value: T) => boolean) => value === null || test(value)
-
-const feedKey = ({ lane, recordingId, micros }: Feed) => `${lane} ${recordingId} ${micros}`
-const keyOf = ({ feed, crop }: FootageStep) => `${feedKey(feed)} ${crop.x} ${crop.y} ${crop.width} ${crop.height}`

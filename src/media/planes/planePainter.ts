@@ -1,7 +1,7 @@
 import type { VideoSample } from 'mediabunny'
 import { assertNever } from '@/core/assert'
-import type { Composition, Feed, FootageStep, PictureStep, Step } from '@/core/compose/composition'
-import { footageOf } from '@/core/compose/composition'
+import type { Composition, PictureStep, Step } from '@/core/compose/composition'
+import { footageKey, footageOf } from '@/core/compose/composition'
 import type { Rect, Size } from '@/core/geometry/rect'
 import { bt709Of } from '@/core/picture/bt709'
 import type { Material } from '../draw/composer'
@@ -48,7 +48,7 @@ export class PlanePainter {
       for (const { composition, picture } of targets) {
         for (const step of footageOf(composition)) {
           const frame = material.frameOf(step.feed)
-          const key = keyOf(step)
+          const key = footageKey(step)
           if (frame && !read.has(key)) read.set(key, await copyIn(this.heap, frame, evenPart(step.crop, frame)))
         }
         for (const step of composition.steps) this.step(picture, step, composition.size, read, material)
@@ -73,12 +73,12 @@ export class PlanePainter {
         break
       }
       case 'picture': {
-        const source = read.get(keyOf(step))
+        const source = read.get(footageKey(step))
         if (source) this.picture(out, step, source, onPixels(step.dest, scale), scale.x)
         break
       }
       case 'blur': {
-        const source = read.get(keyOf(step))
+        const source = read.get(footageKey(step))
         if (source) this.blur(out, step, source, size)
         break
       }
@@ -231,6 +231,3 @@ function evenWindow({ x, y, width, height }: Rect, out: Size): Rect | null {
   const bottom = Math.min(out.height, 2 * halfOf(y + height))
   return right > left && bottom > top ? { x: left, y: top, width: right - left, height: bottom - top } : null
 }
-
-const feedKey = ({ lane, recordingId, micros }: Feed) => `${lane} ${recordingId} ${micros}`
-const keyOf = ({ feed, crop }: FootageStep) => `${feedKey(feed)} ${crop.x} ${crop.y} ${crop.width} ${crop.height}`

@@ -28,18 +28,18 @@ const COMPOSITION: Composition = {
 export async function measureBackEnd(backEnd: BackEnd): Promise<number | null> {
   const maker = await PictureMaker.start(backEnd)
   if (backEnd === 'planes' && !maker.paintsOnPlanes) return null
-  const sheet = maker.sheet(SIZE)
+  const surface = maker.surface(SIZE)
   const times: number[] = []
   for (let round = 0; round < ROUNDS; round++) {
     const frame = noise(round)
     const started = performance.now()
-    const [sampleAt] = await maker.draw([{ sheet, composition: COMPOSITION }], { frameOf: () => frame, imageOf: () => null, figureAt: () => [] })
+    const [sampleAt] = await maker.draw([{ surface, composition: COMPOSITION }], { frameOf: () => frame, imageOf: () => null, figureAt: () => [] })
     const made = await sampleAt?.({ timestamp: 0, duration: 0.04 })
     times.push(performance.now() - started)
     made?.close()
     frame.close()
   }
-  maker.giveBack(sheet)
+  maker.giveBack(surface)
   const counted = times.slice(TO_WARM_UP).sort((a, b) => a - b)
   return counted[Math.floor(counted.length / 2)] ?? null
 }

@@ -10,7 +10,7 @@ import { OUTPUT_SAMPLE_RATE } from '../sound/stereo'
 import { QUANTIZERS, type EncoderChoice } from './encoders'
 import { FileExtras } from './fileExtras'
 import type { FrameTime } from './pictureCanvas'
-import type { Sheet, WantedPicture } from './pictureMaker'
+import type { Surface, WantedPicture } from './pictureMaker'
 import type { RenderOutcome, WantedFile } from './renderJob'
 import type { SoundTarget } from './soundTrack'
 
@@ -23,7 +23,7 @@ const SPARE_SOUND_PACKETS = 8
 
 const KEY_FRAME_SECONDS = 2
 
-/** One file being made: its sheet, its encoders and its container. Ends in `finish` or `cancel`. */
+/** One file being made: its surface, its encoders and its container. Ends in `finish` or `cancel`. */
 export class OutputFile {
   private readonly output: Output
   private readonly track: VideoSampleSource
@@ -34,7 +34,7 @@ export class OutputFile {
   /** Null for a file without sound. */
   readonly sound: SoundTarget | null
 
-  constructor(readonly wanted: WantedFile, readonly sheet: Sheet, private readonly choice: EncoderChoice, private readonly edit: Edit, private readonly map: TimeMap, hasSound: boolean, writable: WritableStream<StreamTargetChunk>) {
+  constructor(readonly wanted: WantedFile, readonly surface: Surface, private readonly choice: EncoderChoice, private readonly edit: Edit, private readonly map: TimeMap, hasSound: boolean, writable: WritableStream<StreamTargetChunk>) {
     const { settings } = wanted
     this.frames = frameCount(map.lengthMicros, settings.frameRate)
     this.output = new Output({
@@ -49,7 +49,7 @@ export class OutputFile {
     })
     this.output.addVideoTrack(this.track, { frameRate: framesPerSecond(settings.frameRate), maximumPacketCount: this.frames })
     this.sound = hasSound ? this.addSound() : null
-    this.extras = new FileExtras(settings, this.frames, sheet.size)
+    this.extras = new FileExtras(settings, this.frames, surface.size)
   }
 
   private addSound(): SoundTarget {
@@ -70,7 +70,7 @@ export class OutputFile {
     const start = frameStartMicros(n, this.wanted.settings.frameRate)
     const composition: Composition | null = compose(this.edit, this.map, this.wanted.shape, Math.min(start, this.map.lengthMicros - 1))
     if (!composition) throw new RangeError(`frame ${n} lies outside the highlight`)
-    const picture = { sheet: this.sheet, composition }
+    const picture = { surface: this.surface, composition }
     this.composed.set(n, picture)
     return picture
   }

@@ -11,7 +11,7 @@ import { bytesOf, givePicture, layoutOf, takePicture, type Picture } from '../pl
 import { OUTPUT_COLOURS, PictureCanvas, type FrameTime } from './pictureCanvas'
 
 /** One file's pictures: where they are drawn, whoever draws them. */
-export interface Sheet {
+export interface Surface {
   size: Size
   /** Made when something is first drawn on it: a file that is all painted on planes needs none. */
   canvas: () => PictureCanvas
@@ -21,7 +21,7 @@ export interface Sheet {
 
 /** A picture that is wanted. */
 export interface WantedPicture {
-  sheet: Sheet
+  surface: Surface
   composition: Composition
 }
 
@@ -40,28 +40,28 @@ export class PictureMaker {
     return this.planes !== null
   }
 
-  /** A sheet for a file; given back with {@link giveBack}. */
-  sheet(size: Size): Sheet {
+  /** A surface for a file; given back with {@link giveBack}. */
+  surface(size: Size): Surface {
     let canvas: PictureCanvas | null = null
     return { size, canvas: () => (canvas ??= new PictureCanvas(size)), picture: this.planes && takePicture(this.planes.heap, size) }
   }
 
-  giveBack({ picture }: Sheet): void {
+  giveBack({ picture }: Surface): void {
     if (this.planes && picture) givePicture(this.planes.heap, picture)
   }
 
   /** Draws what is wanted from material that is borrowed until this is done. What comes back makes a frame for the encoder of each, in order. Not for concurrent use. */
   async draw(wanted: readonly WantedPicture[], material: Material): Promise<((time: FrameTime) => Promise<VideoSample>)[]> {
     const { planes } = this
-    const onPlanes = new Set(planes ? wanted.filter((w) => w.sheet.picture && planes.painter.canPaint(w.composition, material.frameOf)) : [])
+    const onPlanes = new Set(planes ? wanted.filter((w) => w.surface.picture && planes.painter.canPaint(w.composition, material.frameOf)) : [])
     const onCanvas = wanted.filter((w) => !onPlanes.has(w))
-    if (onCanvas.length > 0) await this.composer.draw(onCanvas.map(({ sheet, composition }) => ({ ctx: sheet.canvas().ctx, composition })), material)
+    if (onCanvas.length > 0) await this.composer.draw(onCanvas.map(({ surface, composition }) => ({ ctx: surface.canvas().ctx, composition })), material)
     if (planes && onPlanes.size > 0) {
-      const targets = [...onPlanes].flatMap(({ composition, sheet: { picture } }) => (picture ? [{ composition, picture }] : []))
+      const targets = [...onPlanes].flatMap(({ composition, surface: { picture } }) => (picture ? [{ composition, picture }] : []))
       for (const { text, style } of targets.flatMap((t) => textsOf(t.composition))) if (await loadFonts(text, style)) forgetSettings()
       await planes.painter.paint(targets, material)
     }
-    return wanted.map((w) => (time) => (planes && w.sheet.picture && onPlanes.has(w) ? Promise.resolve(toSample(planes.heap, w.sheet.picture, time)) : w.sheet.canvas().toSample(time)))
+    return wanted.map((w) => (time) => (planes && w.surface.picture && onPlanes.has(w) ? Promise.resolve(toSample(planes.heap, w.surface.picture, time)) : w.surface.canvas().toSample(time)))
   }
 }
 

@@ -1,4 +1,4 @@
-import { feedsOf, type Feed } from '@/core/compose/composition'
+import { feedsOf, momentKey, type Feed } from '@/core/compose/composition'
 import { recordingOf } from '@/core/model/edit'
 import type { RenderId } from '@/core/model/ids'
 import type { RenderFailure } from '@/core/model/render'
@@ -91,7 +91,7 @@ class Together {
         continue
       }
       await loadEncoders(choice)
-      const file = new OutputFile(wanted, this.pictures.sheet(size), choice, this.job.edit, map, hasSound, this.host.writableOf(wanted.id))
+      const file = new OutputFile(wanted, this.pictures.surface(size), choice, this.job.edit, map, hasSound, this.host.writableOf(wanted.id))
       this.working.push(file)
       await this.attempt(file, () => file.start())
     }
@@ -133,14 +133,14 @@ class Together {
     this.working = this.working.filter((f) => f !== file)
     if (file.sound) sound?.targets.delete(file.sound)
     await file.cancel()
-    this.pictures.giveBack(file.sheet)
+    this.pictures.giveBack(file.surface)
   }
 }
 
 /** What all files together show as frame `n`, each moment once. */
 function feedsAt(files: readonly OutputFile[], n: number): Feed[] {
   const feeds = files.flatMap((file) => feedsOf(file.picture(n).composition))
-  return [...new Map(feeds.map((feed) => [`${feed.lane} ${feed.recordingId} ${feed.micros}`, feed])).values()]
+  return [...new Map(feeds.map((feed) => [momentKey(feed), feed])).values()]
 }
 
 function at<T>(all: readonly T[], i: number): T {

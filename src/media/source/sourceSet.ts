@@ -1,5 +1,5 @@
 import type { VideoSample } from 'mediabunny'
-import type { Feed } from '@/core/compose/composition'
+import { momentKey, type Feed } from '@/core/compose/composition'
 import { usedFontFiles, usedImageFiles, usedRecordings, type Edit } from '@/core/model/edit'
 import type { ImageFileId, RecordingId } from '@/core/model/ids'
 import type { Micros } from '@/core/time/micros'
@@ -97,11 +97,11 @@ export class SourceSet {
     this.frames.clear()
     this.lanesInUse = new Set(feeds.map((f) => f.lane))
     for (const feed of feeds) {
-      if (this.frames.has(keyOf(feed))) continue
+      if (this.frames.has(momentKey(feed))) continue
       this.reading = { fileName: fileNameOf(feed.recordingId), atMicros: feed.micros }
       const lane = await this.laneOf(feed)
-      const near = onTheWay && feeds.length === 1 ? { isOver: onTheWay.isOver, offer: (frame: VideoSample) => (this.frames.set(keyOf(feed), frame), onTheWay.near()) } : undefined
-      this.frames.set(keyOf(feed), lane ? await frameOn(lane, feed.micros, near) : null)
+      const near = onTheWay && feeds.length === 1 ? { isOver: onTheWay.isOver, offer: (frame: VideoSample) => (this.frames.set(momentKey(feed), frame), onTheWay.near()) } : undefined
+      this.frames.set(momentKey(feed), lane ? await frameOn(lane, feed.micros, near) : null)
       this.reading = null
     }
   }
@@ -114,7 +114,7 @@ export class SourceSet {
     if (lane) await frameOn(lane, feed.micros).catch(() => null)
   }
 
-  frameOf = (feed: Feed): VideoSample | null => this.frames.get(keyOf(feed)) ?? null
+  frameOf = (feed: Feed): VideoSample | null => this.frames.get(momentKey(feed)) ?? null
 
   imageOf = (id: ImageFileId, micros: Micros): ImageBitmap | null => this.images.get(id)?.at(micros) ?? null
 
@@ -189,5 +189,3 @@ async function closeLane({ busy, cursor }: Lane): Promise<void> {
   await busy.catch(() => null)
   await cursor.close()
 }
-
-const keyOf = ({ recordingId, micros, lane }: Feed) => `${lane} ${recordingId} ${micros}`
