@@ -9,7 +9,7 @@ import IconButton from '@mui/material/IconButton'
 import Tooltip from '@mui/material/Tooltip'
 import dynamic from 'next/dynamic'
 import { useSnackbar } from 'notistack'
-import { useEffect, useMemo, useRef, useState, type FocusEvent } from 'react'
+import { useEffect, useMemo, useRef, useState, type FocusEvent, type PointerEvent } from 'react'
 import { useStore } from 'zustand'
 import { passageAt, timeMapOf } from '@/core/time/timeMap'
 import { KeysDialog } from '@/ui/KeysDialog'
@@ -153,26 +153,27 @@ function BenchScreen({ onReopen }: { onReopen: () => void }) {
   )
 }
 
-/** The pane in which something has the focus is the wide one. While the pointer is down nothing moves away under it: what is being dragged stays where it is. */
+/** The pane that was pressed, or in which something has the focus, is the wide one. While the pointer is down nothing moves away under it: what is being dragged stays where it is, and a slow click lands where it began. */
 function usePaneAtWork() {
   const { view } = useBenchContext()
   const pressed = useRef(false)
-  const take = (element: Element) => view.setState({ pane: paneOf(element) ?? view.getState().pane })
+  const take = (...elements: (EventTarget | null)[]) => view.setState({ pane: elements.map(paneOf).find((pane) => pane !== null) ?? view.getState().pane })
   return {
     onFocusCapture: ({ target }: FocusEvent) => !pressed.current && take(target),
-    onPointerDownCapture: () => {
+    onPointerDownCapture: ({ target }: PointerEvent) => {
       pressed.current = true
       const release = () => {
         pressed.current = false
         for (const end of ['pointerup', 'pointercancel'] as const) window.removeEventListener(end, release)
-        if (document.activeElement) take(document.activeElement)
+        take(target, document.activeElement)
       }
       for (const end of ['pointerup', 'pointercancel'] as const) window.addEventListener(end, release)
     },
   }
 }
 
-function paneOf(element: Element): Pane | null {
+function paneOf(element: EventTarget | null): Pane | null {
+  if (!(element instanceof Element)) return null
   const name = element.closest('section')?.getAttribute('aria-label')?.toLowerCase()
   return name === 'sheet' || name === 'frame' || name === 'shapes' ? name : null
 }

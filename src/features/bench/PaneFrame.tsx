@@ -3,17 +3,15 @@
 import Box from '@mui/material/Box'
 import type { ReactNode } from 'react'
 import { fonts, palette } from '@/ui/theme'
-import { useBenchContext, useView, type Pane } from './benchContext'
+import { useView, type Pane } from './benchContext'
 
 /** One of the Bench's three panes: its heading with its key, its tools, its contents. The one at work has a leaf-green edge. */
 export function PaneFrame({ pane, digit, title, tools, children }: { pane: Pane; digit: string; title: string; tools?: ReactNode; children: ReactNode }) {
-  const { view } = useBenchContext()
   const focused = useView((v) => v.pane === pane)
   return (
     <Box
       component="section"
       aria-label={title}
-      onPointerDownCapture={() => view.setState({ pane })}
       // Stacked by itself: what was painted of it is used again while something moves elsewhere.
       sx={{ isolation: 'isolate', display: 'flex', flexDirection: 'column', minWidth: 0, minHeight: 0, borderRight: 1, borderColor: 'divider', boxShadow: focused ? `inset 0 2px 0 ${palette.leaf}` : 'none' }}
     >
