@@ -6,9 +6,9 @@ import { fileURLToPath } from 'node:url'
 
 export const root = join(dirname(fileURLToPath(import.meta.url)), '..')
 
-/** Runs a command in the project's folder with its output shown; ends this process with its code when it fails. */
-export function run(command, args, env = {}) {
-  const { status, error } = spawnSync(command, args, { cwd: root, stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', ...env } })
+/** Runs a command in the project's folder with its output shown; ends this process with its code when it fails. `shownOn`: the stream, 1 or 2. */
+export function run(command, args, env = {}, shownOn = 1) {
+  const { status, error } = spawnSync(command, args, { cwd: root, stdio: ['ignore', shownOn, 2], env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', ...env } })
   if (error) throw error
   if (status !== 0) process.exit(status ?? 1)
 }

@@ -83,12 +83,13 @@ export async function moveCut(page: Page, which: 'In point' | 'Out point', secon
 }
 
 /** Opens the render dialog, chooses, renders, waits in the Outbox, and saves the file; returns its path and the Outbox's row. */
-export async function renderAndSave(page: Page, options: { rate?: string; shape?: string } = {}): Promise<{ path: string; fileName: string; row: Locator }> {
+export async function renderAndSave(page: Page, options: { rate?: string; coding?: string } = {}): Promise<{ path: string; fileName: string; row: Locator }> {
   await page.getByRole('button', { name: 'Render', exact: true }).click()
   const dialog = page.getByRole('dialog')
-  if (options.rate) {
-    await dialog.getByLabel('Frame rate').click()
-    await page.getByRole('option', { name: options.rate, exact: true }).click()
+  for (const [label, name] of [['Frame rate', options.rate], ['Coding', options.coding]] as const) {
+    if (!name) continue
+    await dialog.getByLabel(label).click()
+    await page.getByRole('option', { name, exact: true }).click()
   }
   await dialog.getByRole('button', { name: /^Render \d+ file/ }).click()
   await page.getByRole('link', { name: 'Outbox' }).click()

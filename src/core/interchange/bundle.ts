@@ -1,5 +1,8 @@
 import { z } from 'zod'
 import type { Edit } from '../model/edit'
+import { recordingId } from '../model/ids'
+import { micros } from '../model/record'
+import type { SpeechOf } from '../sound/ducking'
 import { readEnvelope } from './envelope'
 import { readEdit } from './readEdit'
 
@@ -11,6 +14,7 @@ export const RACK_ENTRY = 'rack.brimble.json'
 export const MOST_BUNDLE_JSON_BYTES = 64_000_000
 export const MOST_ENTRIES = 2000
 const MOST_EDITS = 200
+const MOST_STRETCHES = 50_000
 
 /** A name inside a bundle: one folder, one file, of plain letters. Anything else is refused, and so is every way out of the folder it is opened in. */
 const entryName = z.string().regex(/^(media|files)\/[A-Za-z0-9_-]{1,80}\.[a-z0-9]{1,8}$/)
@@ -25,20 +29,28 @@ const carried = z.object({
 })
 export type Carried = z.infer<typeof carried>
 
+const stretch = z.object({ fromMicros: micros, toMicros: micros })
+
+/** Where a recording holds speech, its own time: beds are lowered there, elsewhere as here. */
+const spoken = z.object({ recordingId, stretches: z.array(stretch).max(MOST_STRETCHES) })
+
 /** `bundle.json`, version 1. Edits are records of core/model, each of the version that it says; see docs/schemas. */
 export const bundle = z.object({
   brimble: z.literal('bundle'),
   version: z.literal(1),
   edits: z.array(z.unknown()).min(1).max(MOST_EDITS),
   carried: z.array(carried).max(MOST_ENTRIES).default([]),
+  speech: z.array(spoken).max(MOST_ENTRIES).default([]),
 })
 
-export function writeBundle(edits: readonly Edit[], parts: readonly Carried[]): string {
-  return `${JSON.stringify({ brimble: 'bundle', version: 1, edits, carried: parts })}\n`
+/** What a bundle says beside the bytes: alone it is a `.brimble.json` file, for whoever has the recordings. */
+export function writeBundle(edits: readonly Edit[], speechOf: SpeechOf, parts: readonly Carried[] = []): string {
+  const speech = [...speechOf].map(([recordingId, stretches]) => ({ recordingId, stretches: stretches.slice(0, MOST_STRETCHES) }))
+  return `${JSON.stringify({ brimble: 'bundle', version: 1, edits, carried: parts, speech })}\n`
 }
 
 export type BundleRefusal = 'not-json' | 'not-a-bundle' | 'newer-version' | 'bad-edit'
-export type BundleRead = { ok: true; edits: Edit[]; carried: Carried[] } | { ok: false; reason: BundleRefusal; detail: string }
+export type BundleRead = { ok: true; edits: Edit[]; carried: Carried[]; speechOf: SpeechOf } | { ok: false; reason: BundleRefusal; detail: string }
 
 /** Reads `bundle.json`. One edit that cannot be read refuses the whole: half a bundle would not be the same work. */
 export function readBundle(text: string): BundleRead {
@@ -52,7 +64,7 @@ export function readBundle(text: string): BundleRead {
     if (!read.ok) return { ok: false, reason: 'bad-edit', detail: `edit ${n + 1}: ${read.problems[0] ?? ''}` }
     edits.push(read.edit)
   }
-  return { ok: true, edits, carried: parsed.data.carried }
+  return { ok: true, edits, carried: parsed.data.carried, speechOf: new Map(parsed.data.speech.map((s) => [s.recordingId, s.stretches])) }
 }
 
 /** A name for a carried file's entry: from its id, which may hold anything. */

@@ -7,6 +7,7 @@ import { z } from 'zod'
 import { sampleEdit } from '../../../tests/support/edits'
 import { usedSpans } from '../cut/usedSpans'
 import { edit as editSchema, type Edit } from '../model/edit'
+import type { SpeechOf } from '../sound/ducking'
 import { bundle, entryFor, readBundle, writeBundle } from './bundle'
 import { writeEditList } from './editList'
 import { readEdlMarks } from './edlMarks'
@@ -96,14 +97,16 @@ describe('bundles', () => {
   it('come back with the very edits; newer ones and broken ones are refused with the reason', () => {
     const edit = threePassages()
     const part = { id: 'r', entry: entryFor('media', 0, 'ridge.mp4'), sizeBytes: 5, trimmed: true }
-    expect(readBundle(writeBundle([edit], [part]))).toEqual({ ok: true, edits: [edit], carried: [part] })
-    const raw = JSON.parse(writeBundle([edit], [part])) as Record<string, unknown>
+    const speechOf: SpeechOf = new Map([['r' as Edit['recordings'][number]['id'], [{ fromMicros: 1_000_000, toMicros: 2_500_000 }]]])
+    expect(readBundle(writeBundle([edit], speechOf, [part]))).toEqual({ ok: true, edits: [edit], carried: [part], speechOf })
+    const raw = JSON.parse(writeBundle([edit], new Map(), [part])) as Record<string, unknown>
     const refused = (change: object) => {
       const read = readBundle(JSON.stringify({ ...raw, ...change }))
       return read.ok ? null : read.reason
     }
     expect(refused({ version: 2 })).toBe('newer-version')
     expect(refused({ edits: [] })).toBe('not-a-bundle')
+    expect(refused({ speech: [{ recordingId: 'r', stretches: [{ fromMicros: 'now', toMicros: 1 }] }] })).toBe('not-a-bundle')
     expect(refused({ edits: [{ ...edit, recordings: [] }] })).toBe('bad-edit')
     for (const entry of ['../etc/passwd', '/media/1.mp4', 'media/../1.mp4', 'media\\1.mp4', 'files/a b.png', 'bundle.json']) expect(refused({ carried: [{ ...part, entry }] })).toBe('not-a-bundle')
     expect(readBundle('nonsense')).toMatchObject({ ok: false, reason: 'not-json' })

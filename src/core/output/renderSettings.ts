@@ -5,6 +5,8 @@ import type { Shape } from '../model/shape'
 import type { Recording } from '../model/recording'
 import type { Render, RenderSettings } from '../model/render'
 import { framesPerSecond, type FrameRate } from '../time/frameRate'
+import { toSeconds } from '../time/micros'
+import { outputLength } from '../time/timeMap'
 import { renderSize } from './renderSize'
 
 /** Bits per pixel and frame: a 1080 × 1920 file at 30 fps comes to about 4, 8 and 14 Mbit/s. */
@@ -58,6 +60,21 @@ export function settingsFor(choice: OutputChoice, edit: Edit, shape: Shape, reco
     poster,
     loop: loop && seconds <= LONGEST_LOOP_SECONDS,
   }
+}
+
+/** Captions that are kept off the picture on the Bench do not come onto it unasked. */
+export function captionsAsShown(choice: OutputChoice, { words }: Edit['highlight']): OutputChoice {
+  if (words.captions.shown) return choice
+  return { ...choice, captions: isBeside(choice.captions) ? 'beside' : 'neither' }
+}
+
+/** What a choice comes to for each of some shapes of an edit; none where its first recording is not known. */
+export function wantedOf(edit: Edit, shapes: readonly Shape[], choice: OutputChoice): { shape: Shape; settings: RenderSettings }[] {
+  const [passage] = edit.highlight.passages
+  const recording = edit.recordings.find((r) => r.id === passage?.recordingId)
+  if (!recording) return []
+  const seconds = toSeconds(outputLength(edit.highlight))
+  return shapes.map((shape) => ({ shape, settings: settingsFor(choice, edit, shape, recording, seconds) }))
 }
 
 /** Longer ones would be a waste as a GIF. */

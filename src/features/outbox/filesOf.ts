@@ -1,5 +1,5 @@
 import { captionFilesOf } from '@/core/interchange/captionsOf'
-import type { Render } from '@/core/model/render'
+import type { FinishedFile, Render } from '@/core/model/render'
 import { isBeside } from '@/core/output/renderSettings'
 import { openRenderFile } from '@/media/render/partFile'
 import type { NamedBlob } from '@/media/zip/zipFiles'
@@ -8,8 +8,11 @@ const ENDINGS = { poster: 'png', loop: 'gif' } as const
 
 /** All that belongs to a finished render, under the names it is saved by: the file first, then stills, loops and captions beside it. Nothing where the file is gone. */
 export async function filesOf(render: Render): Promise<NamedBlob[]> {
-  if (render.state.kind !== 'finished') return []
-  const { fileName, extras } = render.state.file
+  return render.state.kind === 'finished' ? filesMade(render, render.state.file) : []
+}
+
+/** The same for what a render has just made. */
+export async function filesMade(render: Pick<Render, 'id' | 'edit' | 'settings'>, { fileName, extras }: Pick<FinishedFile, 'fileName' | 'extras'>): Promise<NamedBlob[]> {
   const video = await openRenderFile(render.id)
   if (!video) return []
   const beside = (ending: string) => fileName.replace(/\.[^.]+$/, `.${ending}`)

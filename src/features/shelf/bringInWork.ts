@@ -14,7 +14,7 @@ import { addFiled } from '@/store/rackFiles'
 import { recordingsOnShelf } from '@/store/recordings'
 
 /** Whether a file holds somebody's work, not footage. */
-export const isWork = ({ name }: Pick<File, 'name'>) => /\.(zip|otio)$/i.test(name)
+export const isWork = ({ name }: Pick<File, 'name'>) => /\.(zip|otio|brimble\.json)$/i.test(name)
 
 export interface BroughtIn {
   highlights: Pick<Highlight, 'id' | 'name'>[]
@@ -24,7 +24,7 @@ export interface BroughtIn {
 
 /** Puts what a bundle or a timeline holds onto the Shelf. Nothing of what is there is changed. */
 export async function bringInWork(file: File): Promise<BroughtIn> {
-  return /\.zip$/i.test(file.name) ? bringInBundle(file) : bringInTimeline(file)
+  return /\.otio$/i.test(file.name) ? bringInTimeline(file) : bringInBundle(file)
 }
 
 async function bringInBundle(file: File): Promise<BroughtIn> {
@@ -51,7 +51,7 @@ export function zipRefusal(name: string, reason: ZipRefusal | BackupRefusal, det
     'missing-entry': `a file that it lists is not in it (${detail})`,
     damaged: `it is damaged (${detail})`,
     'not-json': 'its list cannot be read',
-    'not-a-bundle': 'it is a zip, but no bundle of Brimble’s',
+    'not-a-bundle': 'it is no bundle and no edit of Brimble’s',
     'not-a-backup': `it is a zip, but no backup of Brimble’s${detail && ` (${detail})`}`,
     'newer-version': `it was made by a newer Brimble (${detail}). Update this one`,
     'bad-edit': `an edit in it cannot be read (${detail})`,

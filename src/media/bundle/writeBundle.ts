@@ -2,6 +2,7 @@ import { BlobReader, configure, TextReader, ZipWriter } from '@zip.js/zip.js'
 import { usedSpans } from '@/core/cut/usedSpans'
 import { BUNDLE_ENTRY, entryFor, RACK_ENTRY, writeBundle, type Carried } from '@/core/interchange/bundle'
 import { usedFiles, usedRecordings, type Edit } from '@/core/model/edit'
+import type { SpeechOf } from '@/core/sound/ducking'
 import { scratchFile } from '../zip/scratch'
 import { trimRecording } from './trimRecording'
 
@@ -12,6 +13,8 @@ export type MediaIn = 'none' | 'trimmed' | 'whole'
 
 export interface BundleJob {
   edits: readonly Edit[]
+  /** Where their recordings hold speech. */
+  speechOf: SpeechOf
   /** What goes with them out of the rack, as a rack's file. */
   rack: string | null
   media: MediaIn
@@ -20,7 +23,7 @@ export interface BundleJob {
 }
 
 /** Puts edits, and what they use, into one zip on disk. Rejects when a file cannot be read or the disk is full. */
-export async function makeBundle({ edits, rack, media, files }: BundleJob, onProgress: (share: number) => void): Promise<File> {
+export async function makeBundle({ edits, speechOf, rack, media, files }: BundleJob, onProgress: (share: number) => void): Promise<File> {
   configure({ useWebWorkers: false })
   const zipFile = await scratchFile('zip')
   const zip = new ZipWriter(zipFile.writable, { level: 0, extendedTimestamp: false })
@@ -49,7 +52,7 @@ export async function makeBundle({ edits, rack, media, files }: BundleJob, onPro
       carried.push({ id, entry, sizeBytes: file.size, trimmed: false })
       step()
     }
-    await zip.add(BUNDLE_ENTRY, new TextReader(writeBundle(edits, carried)), { level: 6 })
+    await zip.add(BUNDLE_ENTRY, new TextReader(writeBundle(edits, speechOf, carried)), { level: 6 })
     if (rack !== null) await zip.add(RACK_ENTRY, new TextReader(rack), { level: 6 })
     await zip.close()
     return await zipFile.file()

@@ -15,7 +15,7 @@ import { recordedRate } from '@/core/output/renderSettings'
 import type { MediaIn } from '@/media/bundle/writeBundle'
 import { offerDownload } from '@/ui/offerDownload'
 import { useBenchContext, useEdit, usePassage } from '../benchContext'
-import { bundleOf } from './bundleOf'
+import { aloneOf, bundleOf } from './bundleOf'
 
 const BUNDLES: { media: MediaIn; name: string; what: string }[] = [
   { media: 'trimmed', name: 'Bundle with what is used', what: 'The edit, its pictures and fonts, and of the recordings what is used, with 3 s on either side' },
@@ -60,6 +60,9 @@ export function HandOnMenu() {
             <ListItemText primary={name} secondary={what} />
           </MenuItem>
         ))}
+        <MenuItem onClick={() => void aloneOf(edit).then((text) => save(text, 'brimble.json', 'application/json'))} sx={{ whiteSpace: 'normal' }}>
+          <ListItemText primary="Edit alone" secondary="A small file, for renders without a person and for archives" />
+        </MenuItem>
         <Divider />
         <ListSubheader>For other tools</ListSubheader>
         {first && (

@@ -1,6 +1,8 @@
+import { writeBundle } from '@/core/interchange/bundle'
 import { writeRackFile } from '@/core/interchange/rackFile'
 import { usedFiles, usedRecordings, type Edit } from '@/core/model/edit'
 import { makeBundle, type MediaIn } from '@/media/bundle/writeBundle'
+import { speechOf } from '@/store/analyses'
 import { toFile } from '@/store/rackFiles'
 import { kept } from '@/store/rack'
 import { storedFile } from '@/store/recordings'
@@ -14,5 +16,10 @@ export async function bundleOf(edit: Edit, media: MediaIn, files: ReadonlyMap<st
     const found = all.has(id) ? null : await storedFile(id)
     if (found?.ok) all.set(id, found.file)
   }
-  return makeBundle({ edits: [edit], rack, media, files: all }, onProgress)
+  return makeBundle({ edits: [edit], speechOf: await speechOf(usedRecordings(edit)), rack, media, files: all }, onProgress)
+}
+
+/** What a bundle of one edit says, without the bytes of anything: for whoever has its recordings, pictures and fonts. */
+export async function aloneOf(edit: Edit): Promise<string> {
+  return writeBundle([edit], await speechOf(usedRecordings(edit)))
 }

@@ -11,10 +11,10 @@ import FormControlLabel from '@mui/material/FormControlLabel'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useState } from 'react'
 import { usedRecordings } from '@/core/model/edit'
-import type { CaptionsIn, OutputChoice } from '@/core/model/outputChoice'
+import type { OutputChoice } from '@/core/model/outputChoice'
 import type { Shape } from '@/core/model/shape'
 import { estimate } from '@/core/output/estimate'
-import { isBeside, LONGEST_LOOP_SECONDS, ratesFor, settingsFor, sizeOfFile } from '@/core/output/renderSettings'
+import { captionsAsShown, LONGEST_LOOP_SECONDS, ratesFor, settingsFor, sizeOfFile } from '@/core/output/renderSettings'
 import { toSeconds } from '@/core/time/micros'
 import { outputLength } from '@/core/time/timeMap'
 import { allRenders, queueRenders } from '@/store/renders'
@@ -25,9 +25,6 @@ import { CodingNote } from './CodingNote'
 import { OutputFields } from './OutputFields'
 import { PresetBar } from './PresetBar'
 
-/** Captions that are kept off the picture on the Bench do not come onto it unasked. */
-const kept = (captions: CaptionsIn, shown: boolean): CaptionsIn => (shown ? captions : isBeside(captions) ? 'beside' : 'neither')
-
 /** What to render and how; starts the renders and closes. */
 export function RenderDialog({ open, onClose, onQueued }: { open: boolean; onClose: () => void; onQueued: (files: number) => void }) {
   const { session } = useBenchContext()
@@ -37,23 +34,23 @@ export function RenderDialog({ open, onClose, onQueued }: { open: boolean; onClo
   const past = useLiveQuery(allRenders, [])
   const { shapes, words, output } = edit.highlight
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set())
-  const [choice, setChoice] = useState<OutputChoice>(() => ({ ...output, captions: kept(output.captions, words.captions.shown) }))
+  const [choice, setChoice] = useState<OutputChoice>(() => captionsAsShown(output, edit.highlight))
   const chosen = shapes.filter((s) => !left.has(s.id))
   const seconds = toSeconds(outputLength(edit.highlight))
-  const wantedOf = (shape: Shape) => ({ shape, settings: settingsFor(choice, edit, shape, recording, seconds) })
-  const expected = (shape: Shape) => estimate(wantedOf(shape), seconds, past ?? [])
+  const asChosen = (shape: Shape) => ({ shape, settings: settingsFor(choice, edit, shape, recording, seconds) })
+  const expected = (shape: Shape) => estimate(asChosen(shape), seconds, past ?? [])
   const all = chosen.map(expected).map((e) => e.seconds)
   const takes = all.includes(null) ? null : all.reduce((sum: number, s) => sum + (s ?? 0), 0)
   const start = async () => {
     session.change('Choose how to render', crypto.randomUUID(), (draft) => void (draft.highlight.output = choice))
-    await queueRenders(session.value, chosen.map(wantedOf), outlet?.name ?? null)
+    await queueRenders(session.value, chosen.map(asChosen), outlet?.name ?? null)
     onQueued(chosen.length)
   }
   return (
     <Dialog open={open} onClose={onClose} maxWidth="sm" fullWidth>
       <DialogTitle sx={{ fontSize: 16, fontWeight: 700, pb: 1, display: 'flex', alignItems: 'center', justifyContent: 'space-between', gap: 4 }}>
         Render
-        <PresetBar choice={choice} onChoose={(output) => setChoice({ ...output, captions: kept(output.captions, words.captions.shown) })} />
+        <PresetBar choice={choice} onChoose={(output) => setChoice(captionsAsShown(output, edit.highlight))} />
       </DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 4 }}>
         <Box role="group" aria-label="Shapes to render">
@@ -67,14 +64,14 @@ export function RenderDialog({ open, onClose, onQueued }: { open: boolean; onClo
                     onChange={(_, on) => setLeft((all) => new Set(on ? [...all].filter((id) => id !== shape.id) : [...all, shape.id]))}
                   />
                 }
-                label={`${shape.id} ${formatSize(sizeOfFile(wantedOf(shape)))}`}
+                label={`${shape.id} ${formatSize(sizeOfFile(asChosen(shape)))}`}
               />
               <Box sx={{ fontFamily: fonts.numbers, fontSize: 12, color: palette.inkSoft }}>about {formatBytes(expected(shape).bytes)}</Box>
             </Box>
           ))}
         </Box>
         <OutputFields choice={choice} onChange={setChoice} rates={ratesFor(recording)} own={recording.video.frameRate} withCaptions={words.cues.length > 0} withSound={usedRecordings(edit).some((r) => r.sound !== null)} withLoop={seconds <= LONGEST_LOOP_SECONDS} />
-        <CodingNote wanted={chosen.map(wantedOf)} withSound={usedRecordings(edit).some((r) => r.sound !== null)} />
+        <CodingNote wanted={chosen.map(asChosen)} withSound={usedRecordings(edit).some((r) => r.sound !== null)} />
       </DialogContent>
       <DialogActions sx={{ px: 6, pb: 4, gap: 2 }}>
         <Box sx={{ flex: 1, fontSize: 12.5, color: palette.inkSoft }}>{takes === null ? 'How long it takes is known after the first render.' : `About ${formatDuration(takes)} on this machine, after what is waiting.`}</Box>

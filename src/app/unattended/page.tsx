@@ -1,0 +1,5 @@
+import { UnattendedPage } from '@/features/unattended/UnattendedPage'
+
+export default function Page() {
+  return <UnattendedPage />
+}

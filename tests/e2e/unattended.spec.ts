@@ -1,0 +1,84 @@
+import { expect, test, type Page } from '@playwright/test'
+import { readdirSync, writeFileSync } from 'node:fs'
+import { dirname, join } from 'node:path'
+import { chosenBackEnd } from '@/core/output/backEnd'
+import { MADE, made } from '../support/makeRecordings'
+import { moveCut, renderAndSave, setNumber, toBench } from '../support/brimble'
+import { framePrints, runToEnd, start, tempDir } from '../support/commands'
+
+const RENDER = 'unattended/render.mjs'
+
+/** Saves what “Hand on” gives out under this name. */
+async function handOn(page: Page, item: string | RegExp): Promise<string> {
+  await page.getByRole('button', { name: 'Hand on' }).click()
+  const download = page.waitForEvent('download')
+  await page.getByRole('menuitem', { name: item }).click()
+  const saved = await download
+  const path = join(tempDir('edit'), saved.suggestedFilename())
+  await saved.saveAs(path)
+  return path
+}
+
+/** Which back end was measured to be the quicker one before the first render. */
+async function backEndUsed(page: Page): Promise<string> {
+  const { canvasMs, planesMs } = await page.evaluate(
+    () =>
+      new Promise<{ canvasMs: number; planesMs: number }>((resolve, reject) => {
+        const open = indexedDB.open('brimble')
+        open.onerror = () => reject(open.error)
+        open.onsuccess = () => {
+          const get = open.result.transaction('settings').objectStore('settings').get('outbox')
+          get.onsuccess = () => (open.result.close(), resolve((get.result as { value: { measured: { canvasMs: number; planesMs: number } } }).value.measured))
+        }
+      }),
+  )
+  return chosenBackEnd('measured', { canvasMs, planesMs, agent: '' })
+}
+
+test('a file made without a person is, frame by frame and in its sound, the one that the interface makes', async ({ page }) => {
+  await toBench(page, made('pattern.mp4'), 'pattern')
+  await moveCut(page, 'Out point', -8)
+  await setNumber(page, 1, 'Speed', '125')
+  const edit = await handOn(page, /^Edit alone/)
+  const bundle = await handOn(page, /^Bundle with what is used/)
+  // VP9 at a held quality gives the same bytes for the same pictures; the browser's H.264 does not, from one time to the next.
+  const { path } = await renderAndSave(page, { coding: 'VP9 in MP4' })
+  const out = tempDir('rendered')
+  writeFileSync(join(dirname(edit), 'preset.json'), '{"coding":"mp4-vp9"}')
+  const { code, lines, said } = runToEnd(RENDER, [edit, bundle, '--media', MADE, '--out', out, '--json', '--preset', join(dirname(edit), 'preset.json'), '--back-end', await backEndUsed(page)])
+  expect(code, said).toBe(0)
+  expect(lines.filter((l) => l.event === 'progress').length).toBeGreaterThan(0)
+  expect(lines.at(-1)).toEqual({ event: 'ended', finished: 2, failed: 0 })
+  // Two of one name: the second does not take the first one's place.
+  expect(readdirSync(out).sort()).toEqual(['pattern, cut 1 tall (2).mp4', 'pattern, cut 1 tall.mp4'])
+  const own = framePrints(path)
+  expect(own.split('\n').length).toBeGreaterThan(100)
+  for (const name of readdirSync(out)) expect(framePrints(join(out, name))).toBe(own)
+})
+
+test('what cannot be made is told with its reason and its exit code; an interrupted call leaves nothing', async ({ page }) => {
+  await toBench(page, made('pattern.mp4'), 'pattern')
+  const edit = await handOn(page, /^Edit alone/)
+  const out = tempDir('rendered')
+  const nowhere = runToEnd(RENDER, [edit, '--media', dirname(edit), '--out', out, '--json'])
+  expect(nowhere.code).toBe(1)
+  expect(nowhere.lines).toContainEqual(expect.objectContaining({ event: 'failed', shape: 'tall', reason: 'source-missing', fileName: 'pattern.mp4' }))
+  const notes = join(out, 'notes.brimble.json')
+  writeFileSync(notes, '{"brimble":"bundle","version":99}')
+  const mixed = runToEnd(RENDER, [notes, edit, '--media', MADE, '--out', out, '--json', '--shape', 'square,oval'])
+  expect(mixed.code).toBe(1)
+  expect(mixed.lines.filter((l) => l.event === 'failed')).toEqual([
+    { event: 'failed', from: 'notes.brimble.json', reason: 'newer-version', detail: 'version 99' },
+    { event: 'failed', from: expect.stringMatching(/brimble\.json$/), reason: 'unknown-shape', detail: 'oval' },
+  ])
+  expect(runToEnd(RENDER, [edit]).code).toBe(2)
+  expect(runToEnd(RENDER, [edit, '--media', join(out, 'not-there'), '--out', out]).code).toBe(2)
+  writeFileSync(join(out, 'preset.json'), '{"quality":"splendid"}')
+  const preset = runToEnd(RENDER, [edit, '--media', MADE, '--out', out, '--preset', join(out, 'preset.json')])
+  expect([preset.code, preset.said]).toEqual([2, expect.stringContaining('quality')])
+  const running = start(RENDER, [edit, '--media', MADE, '--out', out, '--json'])
+  await running.until('progress')
+  running.child.kill('SIGINT')
+  expect(await running.ended).toBe(130)
+  expect(readdirSync(out).sort()).toEqual(['notes.brimble.json', 'preset.json'])
+})

@@ -1,0 +1,137 @@
+// The application's own render engine for scripts: a server in this process, headless Chromium, and the page that has no interface.
+import { existsSync, mkdirSync, mkdtempSync, readdirSync, rmSync, statfsSync } from 'node:fs'
+import { createServer } from 'node:http'
+import { hostname, tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { root } from '../scripts/commands.mjs'
+
+const CHROMIUM_ARGS = ['--no-sandbox', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync']
+
+/** Where systems put a Chromium; `--chromium` or BRIMBLE_CHROMIUM names another. */
+const USUAL_PLACES = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/snap/bin/chromium', '/usr/bin/google-chrome', '/Applications/Chromium.app/Contents/MacOS/Chromium', '/Applications/Google Chrome.app/Contents/MacOS/Google Chrome', 'C:\\Program Files\\Google\\Chrome\\Application\\chrome.exe']
+
+/** Files on their way lie in such a folder beside the finished ones, so that a whole one only has to be renamed. */
+const PARTS = '.brimble-parts-'
+
+/** A fault of the call or the machine that a person can put right. */
+export class Unusable extends Error {}
+
+function findChromium(named) {
+  const found = [named, process.env.BRIMBLE_CHROMIUM, ...USUAL_PLACES].find((path) => path && existsSync(path))
+  if (named && found !== named) throw new Unusable(`there is no browser at ${named}`)
+  if (!found) throw new Unusable('no Chromium was found; name one with --chromium <path>')
+  return found
+}
+
+/** Folders that calls on this machine have left behind that are no more. */
+function sweep(out) {
+  const own = new RegExp(`^\\${PARTS}${hostname().replace(/\W/g, '.')}-(\\d+)-`)
+  for (const name of readdirSync(out)) {
+    const pid = Number(own.exec(name)?.[1] ?? 0)
+    if (pid > 0 && !isAlive(pid)) rmSync(join(out, name), { recursive: true, force: true })
+  }
+}
+
+function makeParts(out) {
+  mkdirSync(out, { recursive: true })
+  sweep(out)
+  return mkdtempSync(join(out, `${PARTS}${hostname()}-${process.pid}-`))
+}
+
+function isAlive(pid) {
+  try {
+    process.kill(pid, 0)
+    return true
+  } catch (error) {
+    return error.code === 'EPERM'
+  }
+}
+
+async function serve() {
+  process.env.NEXT_TELEMETRY_DISABLED = '1'
+  // What a command gives out is its own: the server's words go where errors go.
+  console.log = console.info = (...words) => console.error(...words)
+  const { default: next } = await import('next')
+  const app = next({ dev: false, dir: root, hostname: 'localhost' })
+  await app.prepare()
+  const server = createServer(app.getRequestHandler())
+  await new Promise((resolve, reject) => server.once('error', reject).listen(0, 'localhost', resolve))
+  return { address: `http://localhost:${server.address().port}`, close: () => (server.closeAllConnections(), server.close()) }
+}
+
+/**
+ * Starts the engine. `out`: folder of finished files, made if it is not there; without one, where the system keeps what passes. Needs a build (scripts/prepare.mjs makes one). Whoever opens it calls `close`.
+ * `session()` gives a page of its own: `plan(files, wish)`, `alone(at)`, `render(at, ids, needs, onTold)`, `fetch(id, name)`, `forget(id)`, `cancel()`, `close()`; files and what is told are as in src/features/unattended.
+ */
+export async function openEngine({ out, chromium: named }) {
+  const executablePath = findChromium(named)
+  const parts = makeParts(out ?? tmpdir())
+  const profile = mkdtempSync(join(tmpdir(), 'brimble-profile-'))
+  const closers = [() => rmSync(parts, { recursive: true, force: true }), () => rmSync(profile, { recursive: true, force: true, maxRetries: 5 })]
+  let closed = null
+  const close = () =>
+    (closed ??= (async () => {
+      for (const one of closers.splice(0).reverse()) await Promise.resolve(one()).catch(() => {})
+    })())
+  try {
+    const { address, close: closeServer } = await serve()
+    closers.push(closeServer)
+    const { chromium } = await import('playwright-core')
+    // Interrupts are this process's to answer.
+    const context = await chromium.launchPersistentContext(profile, { executablePath, args: CHROMIUM_ARGS, baseURL: address, downloadsPath: parts, handleSIGINT: false, handleSIGTERM: false, handleSIGHUP: false })
+    closers.push(() => context.close())
+    return { session: () => openSession(context, parts), close }
+  } catch (error) {
+    await close()
+    throw error
+  }
+}
+
+async function openSession(context, parts) {
+  const page = await context.newPage()
+  page.setDefaultTimeout(0)
+  let told = async () => {}
+  await page.exposeFunction('brimbleTold', (what) => told(what))
+  await page.goto('/unattended')
+  await page.waitForFunction(() => window.brimbleUnattended)
+  const crashed = new Promise((_resolve, reject) => {
+    page.once('crash', () => reject(new Error('the browser ran out of memory')))
+    page.once('close', () => reject(new Error('the browser was closed')))
+  })
+  crashed.catch(() => {})
+  const call = (name, ...args) => Promise.race([page.evaluate(([name, args]) => window.brimbleUnattended[name](...args), [name, args]), crashed])
+  return {
+    plan: async (files, wish) => {
+      await page.getByLabel('Highlights').setInputFiles(files)
+      return call('plan', wish).catch((error) => {
+        const nonsense = /TypeError: (.*)/.exec(error.message)
+        throw nonsense ? new Unusable(nonsense[1]) : error
+      })
+    },
+    /** A planned edit as the text of a file of its own. */
+    alone: (at) => call('alone', at),
+    /** `needs`: `{ id, path }` of what the highlight needs. */
+    render: async (at, ids, needs, onTold) => {
+      told = onTold
+      await page.getByLabel('Recordings').setInputFiles(needs.map((n) => n.path))
+      await call('render', at, ids, needs.map((n) => n.id))
+    },
+    /** The path of a whole copy of `{ name, sizeBytes }`, the caller's to move. Rejects with code ENOSPC when there is no room for it. */
+    fetch: async (id, { name, sizeBytes }) => {
+      // A browser that finds no room only says that it has cancelled.
+      const hasRoom = () => {
+        const { bavail, bsize } = statfsSync(parts)
+        return bavail * bsize > sizeBytes
+      }
+      const noRoom = () => Object.assign(new Error('the disk is full'), { code: 'ENOSPC' })
+      if (!hasRoom()) throw noRoom()
+      const [download] = await Promise.all([page.waitForEvent('download'), call('download', id, name)])
+      const failure = await download.failure()
+      if (failure) throw hasRoom() ? new Error(failure) : noRoom()
+      return download.path()
+    },
+    forget: (id) => call('forget', id),
+    cancel: () => call('cancel'),
+    close: () => page.close(),
+  }
+}
