@@ -15,6 +15,8 @@ const config: NextConfig = {
   experimental: { agentUpgrade: false },
   poweredByHeader: false,
   reactStrictMode: true,
+  // They load parts of themselves by name.
+  serverExternalPackages: ['bullmq', 'ioredis'],
   devIndicators: false,
   // The recogniser's library asks for the runtime with a GPU's code in it; the one that is shipped runs on the processor.
   turbopack: { resolveAlias: { 'onnxruntime-web/webgpu': 'onnxruntime-web/wasm' } },

@@ -9,11 +9,12 @@ import { dragRegion } from './dragRegion.mjs'
 import { findRegions } from './findRegions.mjs'
 import { analysis, firstPicture } from './longRecordings.mjs'
 import { playback } from './playback.mjs'
+import { renderNodes } from './renderNodes.mjs'
 import { standard } from './standard.mjs'
 import { threeShapes } from './threeShapes.mjs'
 import { unattended } from './unattended.mjs'
 
-const benches = { standard, 'three-shapes': threeShapes, unattended, 'first-picture': firstPicture, 'find-regions': findRegions, 'drag-region': dragRegion, playback, analysis }
+const benches = { standard, 'three-shapes': threeShapes, unattended, 'first-picture': firstPicture, 'find-regions': findRegions, 'drag-region': dragRegion, playback, analysis, 'render-nodes': renderNodes }
 
 const wanted = process.argv.slice(2)
 for (const name of wanted) if (!(name in benches)) throw new RangeError(`there is no benchmark called ${name}; there are ${Object.keys(benches).join(', ')}`)

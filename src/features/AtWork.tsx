@@ -1,14 +1,16 @@
 'use client'
 
 import { useEffect } from 'react'
+import { startFollowing } from './outbox/nodes/away'
 import { isRendering, startRenderQueue } from './outbox/renderQueue'
 import { startPosting } from './outbox/week/postRunner'
 import { startWatching } from './shelf/watch/folderWatch'
 
-/** Keeps what works by itself going on every screen: the render queue, the plan of posts, the watched folder. Asks before a tab that is rendering is closed. */
+/** Keeps what works by itself going on every screen: the render queue, what render nodes make, the plan of posts, the watched folder. Asks before a tab that is rendering is closed. */
 export function AtWork() {
   useEffect(() => {
     startRenderQueue()
+    startFollowing()
     startPosting()
     startWatching()
     const warn = (event: BeforeUnloadEvent) => {

@@ -26,6 +26,21 @@ export async function setRenderState(id: RenderId, state: RenderState): Promise<
   await database().renders.update(id, { state, updatedAt: nowStamp() })
 }
 
+/** Takes a render out of those that wait; false when it does not wait any more. Of two who ask at once, one is told true. */
+export async function takeWaiting(id: RenderId, state: RenderState): Promise<boolean> {
+  const table = database().renders
+  return database().transaction('rw', table, async () => {
+    if ((await table.get(id))?.state.kind !== 'waiting') return false
+    await table.update(id, { state, updatedAt: nowStamp() })
+    return true
+  })
+}
+
+/** The renders that are with render nodes. */
+export async function awayRenders(): Promise<Render[]> {
+  return readAll('render', await database().renders.where('state.kind').equals('away').toArray())
+}
+
 /** Puts a render that failed back into the queue, as if it had never been cut short. */
 export async function waitAgain(id: RenderId): Promise<void> {
   await database().renders.update(id, { state: { kind: 'waiting' }, interruptions: 0, updatedAt: nowStamp() })
@@ -88,7 +103,7 @@ export async function deleteRender(id: RenderId): Promise<void> {
   await database().renders.delete(id)
 }
 
-const RANK = { running: 0, waiting: 1, failed: 2, finished: 2 } as const
+const RANK = { running: 0, away: 0, waiting: 1, failed: 2, finished: 2, 'made-away': 2 } as const
 
 /** Every render: those at work first, then those that wait in their order, then what has ended, newest first. */
 export async function allRenders(): Promise<Render[]> {

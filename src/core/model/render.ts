@@ -35,6 +35,7 @@ export const renderFailure = z.discriminatedUnion('reason', [
   z.object({ reason: z.literal('encoder-refuses-size'), width: z.number(), height: z.number() }),
   z.object({ reason: z.literal('no-room'), neededBytes: z.number().nullable() }),
   z.object({ reason: z.literal('interrupted') }),
+  z.object({ reason: z.literal('nodes-failed'), detail: z.string().max(2000) }),
   z.object({ reason: z.literal('broken'), detail: z.string() }),
 ])
 export type RenderFailure = z.infer<typeof renderFailure>
@@ -62,6 +63,10 @@ export const renderState = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('running') }),
   z.object({ kind: z.literal('finished'), file: finishedFile }),
   z.object({ kind: z.literal('failed'), failure: renderFailure }),
+  /** Handed to render nodes, which have not ended with it. */
+  z.object({ kind: z.literal('away') }),
+  /** Made by a render node, into the nodes' folder. */
+  z.object({ kind: z.literal('made-away'), names: z.array(z.string()).max(10), node: z.string().max(200), sizeBytes: z.number().nonnegative(), frames: z.number().int().nonnegative(), tookMs: z.number().nonnegative() }),
 ])
 export type RenderState = z.infer<typeof renderState>
 

@@ -27,9 +27,9 @@ export function OutboxPage() {
       <Box sx={{ flex: 1, display: 'flex', minHeight: 0 }}>
         <Box sx={{ flex: 1, overflowY: 'auto', minWidth: 0 }}>
           {renders?.length === 0 && <NothingYet />}
-          {renders?.filter((r) => r.state.kind === 'running').map(row)}
+          {renders?.filter((r) => r.state.kind === 'running' || r.state.kind === 'away').map(row)}
           {renders && <WaitingRows renders={renders.filter((r) => r.state.kind === 'waiting')} />}
-          {renders?.filter((r) => r.state.kind === 'failed' || r.state.kind === 'finished').map(row)}
+          {renders?.filter((r) => r.state.kind === 'failed' || r.state.kind === 'finished' || r.state.kind === 'made-away').map(row)}
         </Box>
         {shown && renders && <FilePlayer key={shown.id} render={shown} all={renders} onClose={() => setPlaying(null)} />}
       </Box>

@@ -20,7 +20,8 @@ import { SettingsDialog } from './SettingsDialog'
 import { filesFolder, saveAllFinished } from './filesFolder'
 import { filesOf } from './filesOf'
 import { PickUpDialog } from './PickUpDialog'
-import { renderProgress } from './renderQueue'
+import { HandOver } from './nodes/HandOver'
+import { renderProgress } from './progress'
 
 /** How far the queue is, what holds it, and where finished files go. */
 export function QueueBar({ renders }: { renders: readonly Render[] }) {
@@ -52,6 +53,7 @@ export function QueueBar({ renders }: { renders: readonly Render[] }) {
     <Box role="region" aria-label="Queue" sx={{ display: 'flex', alignItems: 'center', gap: 3, px: 4.5, minHeight: 48, flex: 'none', borderBottom: 1, borderColor: 'divider', bgcolor: 'background.paper' }}>
       <ToGo waiting={waiting} past={renders} held={settings?.held ?? false} />
       {(waiting.length > 0 || settings?.held) && <Button onClick={() => void changeOutboxSettings({ held: !settings?.held })}>{settings?.held ? 'Go on' : 'Hold the queue'}</Button>}
+      <HandOver waiting={renders.filter((r) => r.state.kind === 'waiting')} />
       <Box sx={{ flex: 1 }} />
       {folder && unsaved.length > 0 && <Button onClick={() => void save()}>Put {unsaved.length} into “{folder.name}”</Button>}
       {finished.length > 1 && (

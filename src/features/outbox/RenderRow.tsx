@@ -19,7 +19,9 @@ import { offerDownload } from '@/ui/offerDownload'
 import { fonts, palette } from '@/ui/theme'
 import { filesOf } from './filesOf'
 import { failureMessage } from './messages'
-import { cancelRender, removeRender, renderProgress, retryRender } from './renderQueue'
+import { TakeBack } from './nodes/TakeBack'
+import { renderProgress } from './progress'
+import { cancelRender, removeRender, retryRender } from './renderQueue'
 
 /** One render: its progress while it runs, its file when it is done, the reason when it failed. */
 export function RenderRow({ render, onPlay, playing = false, handle = null }: { render: Render; onPlay?: () => void; playing?: boolean; handle?: ReactNode }) {
@@ -61,7 +63,8 @@ export function RenderRow({ render, onPlay, playing = false, handle = null }: { 
             </Button>
           </>
         )}
-        {(state.kind === 'finished' || state.kind === 'failed') && <More render={render} />}
+        {state.kind === 'away' && <TakeBack id={render.id} />}
+        {(state.kind === 'finished' || state.kind === 'failed' || state.kind === 'made-away') && <More render={render} />}
       </Box>
     </Box>
   )
@@ -102,7 +105,11 @@ function StateOf({ render }: { render: Render }) {
     case 'waiting':
       return <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>Waiting</Typography>
     case 'running':
-      return <Progress render={render} />
+      return <Progress render={render} before="Starting, or at work in another tab" />
+    case 'away':
+      return <Progress render={render} before="With the render nodes, waiting for one" />
+    case 'made-away':
+      return <Facts name={state.names[0] ?? ''} facts={[formatBytes(state.sizeBytes), `${state.frames} frames in ${(state.tookMs / 1000).toFixed(1)} s`, `in the render nodes’ folder, by ${state.node}`]} />
     case 'failed':
       return (
         <Typography role="alert" sx={{ fontSize: 13, color: palette.haw }}>
@@ -127,10 +134,14 @@ function Finished({ file }: { file: Extract<Render['state'], { kind: 'finished' 
     file.savedAs === null ? null : `in the folder as ${file.savedAs}`,
     file.shippedAac ? 'sound by Brimble’s own AAC encoder' : null,
   ].filter((fact) => fact !== null)
+  return <Facts name={file.fileName} facts={facts} />
+}
+
+function Facts({ name, facts }: { name: string; facts: readonly string[] }) {
   return (
     <Box sx={{ minWidth: 0 }}>
-      <Typography noWrap title={file.fileName} sx={{ fontSize: 13 }}>
-        {file.fileName}
+      <Typography noWrap title={name} sx={{ fontSize: 13 }}>
+        {name}
       </Typography>
       <Box title={facts.join(' · ')} sx={{ fontFamily: fonts.numbers, fontSize: 11.5, color: palette.inkSoft, whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis' }}>
         {facts.join(' · ')}
@@ -139,16 +150,16 @@ function Finished({ file }: { file: Extract<Render['state'], { kind: 'finished' 
   )
 }
 
-function Progress({ render }: { render: Render }) {
+function Progress({ render, before }: { render: Render; before: string }) {
   const progress = useStore(renderProgress, (all) => all[render.id])
-  if (!progress) return <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>Starting, or at work in another tab</Typography>
+  if (!progress) return <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>{before}</Typography>
   const done = (progress.frame / progress.frames) * 100
   return (
     <Box>
       {/* It does not glide: a bar that moves all the time takes a tenth of two cores from what it tells of. */}
       <LinearProgress variant="determinate" value={done} aria-label={`Rendering ${render.edit.highlight.name}`} sx={{ '& .MuiLinearProgress-bar': { transition: 'none' } }} />
       <Box sx={{ mt: 1, fontFamily: fonts.numbers, fontSize: 11.5, color: palette.inkSoft }}>
-        frame {progress.frame} of {progress.frames} · {progress.rate.toFixed(0)} frames/s · {Math.ceil(progress.secondsLeft)} s left
+        frame {progress.frame} of {progress.frames} · {progress.rate.toFixed(0)} frames/s · {Math.ceil(progress.secondsLeft)} s left{render.state.kind === 'away' && ' · at a render node'}
       </Box>
     </Box>
   )

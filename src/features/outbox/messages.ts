@@ -14,6 +14,8 @@ export function failureMessage(failure: RenderFailure): string {
       return 'The browser’s storage is full: the file could not be written and nothing of it is left. Save and remove older files here, then retry.'
     case 'interrupted':
       return 'The tab was closed or crashed again and again in the middle. The edit is safe: retry makes the file from the start.'
+    case 'nodes-failed':
+      return `The render nodes could not make it (${failure.detail}). Retry makes it here; the nodes can be asked again then.`
     case 'broken':
       return `Something went wrong in the render (${failure.detail}). The edit is safe; retry, and report it if it happens again.`
   }

@@ -1,6 +1,5 @@
-import { proxy, releaseProxy, wrap, type Remote } from 'comlink'
+import { proxy, type Remote } from 'comlink'
 import { liveQuery } from 'dexie'
-import { createStore } from 'zustand/vanilla'
 import { usedFiles, usedRecordings } from '@/core/model/edit'
 import type { RenderId } from '@/core/model/ids'
 import type { Render } from '@/core/model/render'
@@ -8,21 +7,20 @@ import { chosenBackEnd, type BackEnd } from '@/core/output/backEnd'
 import { freeFileName, nameBy } from '@/core/output/fileName'
 import { nextGroup } from '@/core/output/renderGroups'
 import { deleteRenderFile, sweepRenderFiles } from '@/media/render/partFile'
+import { withRenderWorker } from '@/media/render/renderInWorker'
 import type { RenderProgress } from '@/media/render/renderJob'
 import type { RenderReply, RenderWorker } from '@/media/workers/render.protocol'
 import { speechOf } from '@/store/analyses'
 import { changeOutboxSettings, readOutboxSettings } from '@/store/outboxSettings'
 import { storedFile } from '@/store/recordings'
-import { deleteRender, renderIds, resumeInterrupted, setRenderState, takenFileNames, versionOf, waitAgain, waitingRenders } from '@/store/renders'
+import { deleteRender, renderIds, resumeInterrupted, setRenderState, takenFileNames, takeWaiting, versionOf, waitAgain, waitingRenders } from '@/store/renders'
 import { saveFinished } from './filesFolder'
 import { Bell } from './bell'
 import { tellThatQueueIsDone } from './notify'
+import { forgetProgress, renderProgress } from './progress'
 
 /** One tab renders at a time: whoever holds this lock. The others' renders wait for it. */
 const LOCK = 'brimble-render'
-
-/** Progress of the renders that this tab is making. Kept out of the store: it is of no use after a reload. */
-export const renderProgress = createStore<Record<RenderId, RenderProgress>>(() => ({}))
 
 interface Running {
   left: Set<RenderId>
@@ -90,16 +88,17 @@ export async function retryRender(render: Render): Promise<void> {
   await waitAgain(render.id)
 }
 
-/** Makes the files of renders that go together. None of them stays marked as running, whatever happens. */
-async function run(group: readonly Render[]): Promise<{ finished: number; failed: number }> {
+/** Makes the files of renders that go together, of those that still wait. None of them stays marked as running, whatever happens. */
+async function run(planned: readonly Render[]): Promise<{ finished: number; failed: number }> {
   const ended = { finished: 0, failed: 0 }
   const end = async (render: Render, reply: RenderReply) => {
     running?.left.delete(render.id)
-    renderProgress.setState((all) => Object.fromEntries(Object.entries(all).filter(([id]) => id !== render.id)), true)
+    forgetProgress(render.id)
     if (reply.kind !== 'cancelled') ended[reply.kind]++
     await settle(render, reply)
   }
-  for (const { id } of group) await setRenderState(id, { kind: 'running' })
+  const group: Render[] = []
+  for (const render of planned) if (await takeWaiting(render.id, { kind: 'running' })) group.push(render)
   const open = new Map(group.map((r) => [r.id, r]))
   const endOne = async (id: RenderId, reply: RenderReply) => {
     const render = open.get(id)
@@ -125,24 +124,16 @@ async function filesAndRender(group: readonly Render[], onEnd: (id: RenderId, re
   return renderInWorker(group, first, files, onEnd)
 }
 
-async function renderInWorker(group: readonly Render[], { edit }: Render, files: ReadonlyMap<string, Blob>, onEnd: (id: RenderId, reply: RenderReply) => Promise<void>): Promise<RenderReply | null> {
-  const worker = new Worker(new URL('../../media/workers/render.worker.ts', import.meta.url), { type: 'module' })
-  const remote = wrap<RenderWorker>(worker)
-  running = { left: new Set(group.map((r) => r.id)), drop: (id) => void remote.drop(id), hold: (on) => void remote.hold(on) }
-  // It may have been held while files were being fetched.
-  if (held) running.hold(true)
-  const crashed = new Promise<RenderReply>((resolve) => {
-    worker.onerror = (event) => resolve({ kind: 'failed', failure: { reason: 'broken', detail: event.message || 'the render worker stopped' } })
-  })
-  try {
+function renderInWorker(group: readonly Render[], { edit }: Render, files: ReadonlyMap<string, Blob>, onEnd: (id: RenderId, reply: RenderReply) => Promise<void>): Promise<null> {
+  return withRenderWorker(async (worker) => {
+    running = { left: new Set(group.map((r) => r.id)), drop: (id) => void worker.drop(id), hold: (on) => void worker.hold(on) }
+    // It may have been held while files were being fetched.
+    if (held) running.hold(true)
     const onProgress = proxy((progress: RenderProgress) => renderProgress.setState(Object.fromEntries([...(running?.left ?? [])].map((id) => [id, progress]))))
     const wanted = group.map(({ id, shape, settings }) => ({ id, shape, settings }))
-    const job = { edit, backEnd: await backEndHere(remote), wanted, files, speechOf: await speechOf(usedRecordings(edit)) }
-    return await Promise.race([remote.render(job, onProgress, proxy(onEnd)).then(() => null), crashed])
-  } finally {
-    remote[releaseProxy]()
-    worker.terminate()
-  }
+    await worker.render({ edit, backEnd: await backEndHere(worker), wanted, files, speechOf: await speechOf(usedRecordings(edit)) }, onProgress, proxy(onEnd))
+    return null
+  })
 }
 
 /** What draws pictures on this machine; measured when a browser renders for the first time. */

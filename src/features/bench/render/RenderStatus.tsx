@@ -8,16 +8,16 @@ import { useStore } from 'zustand'
 import type { HighlightId } from '@/core/model/ids'
 import { rendersOf } from '@/store/renders'
 import { palette } from '@/ui/theme'
-import { renderProgress } from '../../outbox/renderQueue'
+import { renderProgress } from '../../outbox/progress'
 
 /** This highlight's renders in a line, leading to the Outbox. */
 export function RenderStatus({ highlightId }: { highlightId: HighlightId }) {
   const renders = useLiveQuery(() => rendersOf(highlightId), [highlightId])
   const progress = useStore(renderProgress)
   if (!renders || renders.length === 0) return null
-  const running = renders.filter((r) => r.state.kind === 'running' || r.state.kind === 'waiting')
+  const running = renders.filter((r) => ['running', 'waiting', 'away'].includes(r.state.kind))
   const failed = renders.filter((r) => r.state.kind === 'failed').length
-  const finished = renders.filter((r) => r.state.kind === 'finished').length
+  const finished = renders.filter((r) => ['finished', 'made-away'].includes(r.state.kind)).length
   const current = running.map((r) => progress[r.id]).find((p) => p)
   const words = running.length > 0 ? `${running.length} to go${current ? `, ${Math.ceil(current.secondsLeft)} s left` : ''}` : failed > 0 ? `${failed} failed` : `${finished} ${finished === 1 ? 'file' : 'files'} ready`
   return (

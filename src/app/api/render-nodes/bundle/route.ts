@@ -1,0 +1,16 @@
+import { isFromOurPages } from '@/server/fromOurPages'
+import { hasRenderNodes, leaveBundle } from '@/server/renderNodes'
+
+export const dynamic = 'force-dynamic'
+
+/** Takes a bundle as the body and leaves it where the render nodes look for recordings. */
+export async function PUT(request: Request): Promise<Response> {
+  if (!isFromOurPages(request)) return new Response(null, { status: 403 })
+  if (!hasRenderNodes() || !request.body) return new Response(null, { status: 400 })
+  try {
+    const left = await leaveBundle(request.body)
+    return left ? Response.json(left) : Response.json({ error: 'no-media-folder' }, { status: 409 })
+  } catch {
+    return new Response(null, { status: 507 })
+  }
+}

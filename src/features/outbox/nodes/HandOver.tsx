@@ -1,0 +1,25 @@
+import Button from '@mui/material/Button'
+import { useSnackbar } from 'notistack'
+import { useEffect, useState } from 'react'
+import type { Render } from '@/core/model/render'
+import { handOver } from './away'
+import { hasNodes } from './nodesClient'
+
+/** Hands all that waits to the render nodes; only where the server was started with them. */
+export function HandOver({ waiting }: { waiting: readonly Render[] }) {
+  const { enqueueSnackbar } = useSnackbar()
+  const [nodes, setNodes] = useState(false)
+  const [busy, setBusy] = useState(false)
+  useEffect(() => void hasNodes().then(setNodes), [])
+  if (!nodes || waiting.length === 0) return null
+  const hand = async () => {
+    setBusy(true)
+    await handOver(waiting).catch((error: unknown) => enqueueSnackbar(error instanceof Error ? error.message : String(error), { variant: 'error' }))
+    setBusy(false)
+  }
+  return (
+    <Button disabled={busy} onClick={() => void hand()}>
+      Hand {waiting.length} to the render nodes
+    </Button>
+  )
+}

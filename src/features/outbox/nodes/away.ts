@@ -1,0 +1,93 @@
+import { writeBundle } from '@/core/interchange/bundle'
+import { usedFiles, usedRecordings } from '@/core/model/edit'
+import type { RenderId } from '@/core/model/ids'
+import type { Render, RenderState } from '@/core/model/render'
+import { nameBy } from '@/core/output/fileName'
+import { frameCount } from '@/core/time/frameRate'
+import { outputLength } from '@/core/time/timeMap'
+import { makeBundle } from '@/media/bundle/writeBundle'
+import { speechOf } from '@/store/analyses'
+import { readOutboxSettings } from '@/store/outboxSettings'
+import { storedFile } from '@/store/recordings'
+import { awayRenders, setRenderState, takeWaiting, versionOf, waitAgain } from '@/store/renders'
+import { forgetProgress, renderProgress } from '../progress'
+import { NodesAway, postJob, putBundle, standingAway, takeJobBack, type AwayJob, type JobSource } from './nodesClient'
+
+/** One tab asks after what is away. */
+const LOCK = 'brimble-away'
+const ASKS_EVERY_MS = 2000
+
+/** Hands waiting renders to the render nodes, under their own ids: however often it is asked for, one file is made. Rejects, in words, at the first that could not be; it waits here as before. */
+export async function handOver(renders: readonly Render[]): Promise<void> {
+  const { namePattern } = await readOutboxSettings()
+  const today = new Date().toISOString().slice(0, 10)
+  for (const render of renders) {
+    const { edit, settings } = render
+    // Taken first: it must not begin here while it is on its way.
+    if (!(await takeWaiting(render.id, { kind: 'away' }))) continue
+    try {
+      await postJob(render, nameBy(namePattern, render, await versionOf(render), today), frameCount(outputLength(edit.highlight), settings.frameRate), await sourceOf(render))
+    } catch (error) {
+      await waitAgain(render.id)
+      throw new Error(error instanceof NodesAway ? 'The render nodes’ queue does not answer. Everything waits here as before.' : `“${edit.highlight.name}” could not be handed over: ${error instanceof Error ? error.message : String(error)}. It waits here as before.`)
+    }
+  }
+}
+
+/** Nodes have the recordings; pictures, sounds and fonts of an edit go along with it. */
+async function sourceOf({ edit }: Render): Promise<JobSource> {
+  const speech = await speechOf(usedRecordings(edit))
+  const used = usedFiles(edit)
+  if (used.length === 0) return { text: writeBundle([edit], speech) }
+  const files = new Map<string, Blob>()
+  for (const { id, fileName } of used) {
+    const found = await storedFile(id)
+    if (!found.ok) throw new Error(`“${fileName}” was not found`)
+    files.set(id, found.file)
+  }
+  const bundle = await putBundle(await makeBundle({ edits: [edit], speechOf: speech, rack: null, media: 'none', files }, () => {}))
+  if (!bundle) throw new Error('it has pictures, sounds or fonts of its own, and the server was not told where nodes would find them (BRIMBLE_MEDIA)')
+  return { bundle }
+}
+
+/** Takes a render back from the nodes; it waits here then. False when a node is at work on it. */
+export async function takeBack(id: RenderId): Promise<boolean> {
+  if (!(await takeJobBack(id))) return false
+  forgetProgress(id)
+  await waitAgain(id)
+  return true
+}
+
+let started = false
+
+/** Keeps what is away up to date while the application is open in some tab. Does nothing when it is already started. */
+export function startFollowing(): void {
+  if (started) return
+  started = true
+  void navigator.locks.request(LOCK, async () => {
+    for (;;) {
+      const away = await awayRenders()
+      if (away.length > 0) await follow(away).catch((error: unknown) => !(error instanceof NodesAway) && Promise.reject(error))
+      await new Promise((resolve) => setTimeout(resolve, ASKS_EVERY_MS))
+    }
+  })
+}
+
+async function follow(away: readonly Render[]): Promise<void> {
+  for (const job of await standingAway(away.map((r) => r.id))) {
+    const id = job.id as RenderId
+    const ended = endOf(job)
+    if (ended) {
+      forgetProgress(id)
+      await setRenderState(id, ended)
+    } else if (job.progress) renderProgress.setState({ [id]: job.progress })
+  }
+}
+
+function endOf({ state, made, failedReason, attempts }: AwayJob): RenderState | null {
+  if (state === 'completed') return made ? { kind: 'made-away', ...made } : failedAway('it was made, and what was made is not known')
+  if (state === 'failed') return failedAway(`${failedReason ?? 'no reason was given'}, ${attempts === 1 ? 'tried once' : `tried ${attempts} times`}`)
+  return state === 'unknown' ? failedAway('the nodes’ queue does not know it any more') : null
+}
+
+const failedAway = (detail: string): RenderState => ({ kind: 'failed', failure: { reason: 'nodes-failed', detail } })

@@ -1,0 +1,150 @@
+import { expect, test } from '@playwright/test'
+import { spawn, spawnSync } from 'node:child_process'
+import { copyFileSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { choosePlainly, toBench } from '../support/brimble'
+import { made } from '../support/makeRecordings'
+import { freePort, OwnRedis, runToEnd, start, tempDir, type Line, type Started } from '../support/commands'
+import { ffprobe } from '../support/ffmpeg'
+import { sampleEdit } from '../support/edits'
+
+const NODE = 'unattended/node.mjs'
+const SUBMIT = 'unattended/submit.mjs'
+
+/** An edit of the numbered recording, as a file of its own; `n` makes it another one. */
+function editFile(folder: string, n: number, seconds: number): string {
+  const edit = sampleEdit()
+  const [recording] = edit.recordings
+  const [passage] = edit.highlight.passages
+  if (!recording || !passage) throw new Error('nothing to edit')
+  const numbered = { ...recording, fileName: 'numbered.mp4', sizeBytes: readFileSync(made('numbered.mp4')).length, durationMicros: 14_000_000, video: { ...recording.video, width: 1280, height: 720, frameRate: { num: 30, den: 1 } } }
+  const highlight = { ...edit.highlight, name: `Final glide ${n}`, shapes: [{ id: 'small', width: 270, height: 480 }], passages: [{ ...passage, inMicros: n * 100_000, outMicros: n * 100_000 + seconds * 1_000_000 }] }
+  const path = join(folder, `glide-${n}.brimble.json`)
+  writeFileSync(path, JSON.stringify({ brimble: 'bundle', version: 1, edits: [{ ...edit, highlight, recordings: [numbered] }] }))
+  return path
+}
+
+function mediaFolder(): string {
+  const media = tempDir('media')
+  mkdirSync(join(media, 'evenings'))
+  copyFileSync(made('numbered.mp4'), join(media, 'evenings', 'numbered.mp4'))
+  return media
+}
+
+const named = (lines: readonly Line[], event: string) => lines.filter((l) => l.event === event)
+
+test.describe('render nodes, with a Redis of their own', () => {
+  let redis: OwnRedis
+  const running: Started[] = []
+  const node = (out: string, media: string, name: string) => {
+    const started = start(NODE, ['--redis', redis.url, '--media', media, '--out', out, '--name', name, '--stalled-after', '3'])
+    running.push(started)
+    return started
+  }
+
+  test.beforeEach(async () => {
+    redis = await OwnRedis.start()
+  })
+
+  test.afterEach(async () => {
+    for (const { child } of running.splice(0)) child.kill('SIGKILL')
+    await redis.stop()
+  })
+
+  test('a node killed in mid-render and a queue that goes away: every file is made, once, whole', async () => {
+    const [media, out, edits] = [mediaFolder(), tempDir('out'), tempDir('edits')]
+    const files = [1, 2, 3, 4].map((n) => editFile(edits, n, n === 1 ? 12 : 2))
+    const one = node(out, media, 'one')
+    await one.until('ready')
+    // The long one first: it is the one that is cut short.
+    expect(runToEnd(SUBMIT, [String(files[0]), '--redis', redis.url, '--urgency', '10']).code).toBe(0)
+    await one.until('started')
+    one.child.kill('SIGKILL')
+    const two = node(out, media, 'two')
+    const waited = start(SUBMIT, [...files, '--redis', redis.url, '--wait'])
+    await two.until('started')
+    await redis.stop()
+    await new Promise((resolve) => setTimeout(resolve, 1500))
+    await redis.start()
+    expect(await waited.ended).toBe(0)
+    expect(named(waited.lines, 'waiting')).toHaveLength(1)
+    expect(named(waited.lines, 'queued')).toHaveLength(3)
+    expect(named(waited.lines, 'finished')).toHaveLength(4)
+    const videos = readdirSync(out).filter((name) => name.endsWith('.mp4'))
+    expect(videos.map((name) => name.slice(0, 13)).sort()).toEqual(['Final glide 1', 'Final glide 2', 'Final glide 3', 'Final glide 4'])
+    for (const name of videos) expect(Number(ffprobe(join(out, name)).video.nb_read_frames)).toBe(30 * (name.startsWith('Final glide 1') ? 12 : 2))
+    // Asked for again, nothing is made again.
+    const again = runToEnd(SUBMIT, [...files, '--redis', redis.url])
+    expect(again.lines.map((l) => l.event)).toEqual(['made', 'made', 'made', 'made'])
+    two.child.kill('SIGINT')
+    expect(await two.ended).toBe(0)
+    // The killed node's leavings are swept by the next on that machine; nothing but files is left in the end.
+    expect(readdirSync(out).filter((name) => !name.endsWith('.mp4'))).toEqual([])
+  })
+
+  test('a disk made full, and a recording that nobody has: the jobs end as failed, with their reasons', async () => {
+    const [media, edits, out] = [mediaFolder(), tempDir('edits'), tempDir('small-disk')]
+    const mounted = spawnSync('mount', ['-t', 'tmpfs', '-o', 'size=24k', 'tmpfs', out]).status === 0
+    test.skip(!mounted, 'a small disk can only be made by root')
+    try {
+      const full = editFile(edits, 1, 2)
+      const lost = editFile(edits, 2, 2)
+      writeFileSync(lost, readFileSync(lost, 'utf8').replace('numbered.mp4', 'never-recorded.mp4'))
+      const { until } = node(out, media, 'full')
+      await until('ready')
+      const waited = start(SUBMIT, [full, lost, '--redis', redis.url, '--attempts', '2', '--wait'])
+      expect(await waited.ended).toBe(1)
+      const reasons = named(waited.lines, 'failed').map((l) => String(l.reason))
+      expect(reasons.sort()).toEqual([expect.stringMatching(/^no-room/), 'source-missing: never-recorded.mp4'])
+      expect(readdirSync(out).filter((name) => name.endsWith('.mp4'))).toEqual([])
+    } finally {
+      for (const { child, ended } of running.splice(0)) {
+        child.kill('SIGTERM')
+        await ended
+      }
+      spawnSync('umount', ['-l', out])
+    }
+  })
+
+  test('the Outbox hands over what waits, takes it back, and tells of the file that a node made', async ({ page }) => {
+    const [media, out] = [mediaFolder(), tempDir('out')]
+    const port = await freePort()
+    const server = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-p', String(port), '-H', 'localhost'], { stdio: 'ignore', env: { ...process.env, BRIMBLE_REDIS: redis.url, BRIMBLE_MEDIA: media } })
+    try {
+      await choosePlainly(page)
+      await expect(async () => expect((await page.goto(`http://localhost:${port}/`))?.ok()).toBe(true)).toPass()
+      await toBench(page, made('numbered.mp4'), 'numbered')
+      for (const waits of [1, 2]) {
+        await page.getByRole('button', { name: 'Render', exact: true }).click()
+        await page.getByRole('dialog').getByRole('button', { name: 'Render 1 file' }).click()
+        await expect(page.getByRole('link', { name: new RegExp(`^${waits} to go`) })).toBeVisible()
+      }
+      await page.getByRole('link', { name: 'Outbox' }).click()
+      await page.getByRole('button', { name: 'Hold the queue' }).click()
+      const hand = page.getByRole('button', { name: 'Hand 1 to the render nodes' })
+      const away = page.locator('article[data-state=away]')
+      await hand.click()
+      await expect(away).toContainText('waiting for one')
+      await away.getByRole('button', { name: 'Take back' }).click()
+      await expect(page.locator('article[data-state=waiting]')).toHaveCount(1)
+      // Nothing answers: what waits stays where it is, and is not handed over behind one's back later.
+      await redis.stop()
+      await hand.click()
+      await expect(page.getByText('The render nodes’ queue does not answer.')).toBeVisible()
+      await expect(page.locator('article[data-state=waiting]')).toHaveCount(1)
+      await redis.start()
+      const asked = await page.request.get(`http://localhost:${port}/api/render-nodes?ids=x`, { headers: { 'sec-fetch-site': 'same-origin' } })
+      expect(await asked.json()).toMatchObject({ jobs: [{ state: 'unknown' }] })
+      await hand.click()
+      await expect(away).toHaveCount(1)
+      node(out, media, 'upstairs')
+      const finished = page.locator('article[data-state=made-away]')
+      await expect(finished).toContainText('by upstairs', { timeout: 90_000 })
+      const [name = ''] = readdirSync(out).filter((file) => file.endsWith('.mp4'))
+      await expect(finished).toContainText(name)
+      expect(ffprobe(join(out, name)).video).toMatchObject({ width: 1080, height: 1920, nb_read_frames: String(30 * 14) })
+    } finally {
+      server.kill()
+    }
+  })
+})
