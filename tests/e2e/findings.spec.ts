@@ -101,6 +101,11 @@ test('what the demo shelf has planted is found: the face that is there twice, th
   test.setTimeout(180_000)
   const errors = watchForErrors(page)
   await toDemoBench(page)
+  // The contact sheet finds it too, with nobody on the Bench.
+  await page.getByRole('link', { name: 'Outbox' }).click()
+  await page.getByRole('link', { name: 'Contact sheet' }).click()
+  const card = page.getByRole('list', { name: 'Highlights' }).getByRole('listitem', { name: 'The radio is calling' })
+  await expect(card.getByTitle(/Face is not inside its region 3\d % of the time/)).toBeVisible({ timeout: 90_000 })
   await page.getByRole('link', { name: 'Shelf' }).click()
   await page.getByRole('link', { name: /^The radio is calling/ }).click()
   const gauge = page.getByRole('button', { name: /^Found: / })

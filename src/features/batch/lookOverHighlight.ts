@@ -1,26 +1,51 @@
-import { NOTHING_KNOWN } from '@/core/findings/findings'
+import { NOTHING_KNOWN, type Known } from '@/core/findings/findings'
 import { causeOf, type Finding } from '@/core/findings/finding'
-import { usedFiles, usedRecordings } from '@/core/model/edit'
+import { usedFiles, usedRecordings, type Edit } from '@/core/model/edit'
 import type { HighlightId } from '@/core/model/ids'
 import { inspector } from '@/media/inspect/inspector'
 import { speechOf } from '@/store/analyses'
 import { loadEdit } from '@/store/highlights'
 import { storedFile } from '@/store/recordings'
 import { edgesOf } from '../bench/gauges/edges'
+import { presencesOf } from '../bench/gauges/presences'
 
-let quick: Promise<unknown> = Promise.resolve()
-let thorough: Promise<unknown> = Promise.resolve()
+type Learnt = Partial<Pick<Known, 'loudness' | 'edges' | 'presence'>>
+
+/** What is found out of a highlight, from what is known at once to what takes longest: how loud it is and the borders in its regions, then when somebody leaves theirs. */
+const LOOKS: readonly ((edit: Edit, files: ReadonlyMap<string, Blob>) => Promise<Learnt>)[] = [
+  async () => ({}),
+  async (edit, files) => ({ loudness: await inspector().loudness(edit, files, await speechOf(usedRecordings(edit))).catch(() => null), edges: await edgesOf(edit, files) }),
+  async (edit, files) => ({ presence: await presencesOf(edit, files) }),
+]
+
+/** For each look, what is still to be done of it: one highlight after the other, and none before all have had the quicker looks. */
+const lines: Promise<unknown>[] = LOOKS.map(() => Promise.resolve())
 
 /**
- * What is wrong with a highlight that nobody has open, worst first. Told twice: what can be seen from the edit at once, and all of it, with how loud it is and the
- * borders in its regions, when every highlight has been told of for the first time. Nothing is told of one that cannot be opened. `isOver`: whether nobody wants to know any more.
+ * What is wrong with a highlight that nobody has open, worst first; told again as more is known. Nothing is told of one that cannot be opened. `isOver`: whether nobody wants to know any more.
  */
 export function lookOverHighlight(id: HighlightId, onFound: (findings: Finding[]) => void, isOver: () => boolean): void {
-  quick = quick.then(() => (isOver() ? null : lookOver(id, false))).then((found) => found && onFound(found), () => {})
-  thorough = thorough.then(() => quick).then(() => (isOver() ? null : lookOver(id, true))).then((found) => found && onFound(found), () => {})
+  let learnt: Learnt = {}
+  LOOKS.forEach((look, n) => {
+    const turn = async () => {
+      if (isOver()) return
+      const opened = await open(id)
+      if (!opened) return
+      const { edit, files, missing } = opened
+      learnt = { ...learnt, ...(await look(edit, files)) }
+      const { measure: _, ...nothing } = NOTHING_KNOWN
+      void _
+      const findings = await inspector().findings(edit, { ...nothing, ...learnt, missing, speech: await speechOf(usedRecordings(edit)) }, files)
+      if (findings && !isOver()) onFound(findings.filter((f) => !edit.highlight.accepted.includes(causeOf(f))))
+    }
+    lines[n] = Promise.resolve(lines[n])
+      .then(() => lines[n - 1])
+      .then(turn)
+      .catch(() => {})
+  })
 }
 
-async function lookOver(id: HighlightId, thoroughly: boolean): Promise<Finding[] | null> {
+async function open(id: HighlightId): Promise<{ edit: Edit; files: ReadonlyMap<string, Blob>; missing: ReadonlySet<string> } | null> {
   const loaded = await loadEdit(id)
   if (!loaded.ok) return null
   const { edit } = loaded
@@ -31,10 +56,5 @@ async function lookOver(id: HighlightId, thoroughly: boolean): Promise<Finding[]
     if (found.ok) files.set(id, found.file)
     else missing.add(id)
   }
-  const { measure: _, ...nothing } = NOTHING_KNOWN
-  void _
-  const speech = await speechOf(usedRecordings(edit))
-  const listened = thoroughly ? { loudness: await inspector().loudness(edit, files, speech).catch(() => null), edges: await edgesOf(edit, files) } : {}
-  const findings = await inspector().findings(edit, { ...nothing, ...listened, missing, speech }, files)
-  return findings?.filter((f) => !edit.highlight.accepted.includes(causeOf(f))) ?? null
+  return { edit, files, missing }
 }

@@ -56,7 +56,7 @@ const Ribbon = memo(function Ribbon({ region, frame, along, lengthMicros, watche
       {presence && subjects && <PresenceFacts region={region} bounds={bounds} frame={frame} presence={presence} by={subjects.by} />}
       {!presence && watched && along?.state !== 'failed' && (
         <Box role="status" sx={{ ml: '86px', mt: 0.5, fontSize: 11.5, color: palette.inkSoft, fontFamily: fonts.numbers }}>
-          {along?.state === 'looking' ? `looking along: ${along.moments.filter((m) => m.url).length} of ${along.moments.length}` : 'is looked along when nothing plays'}
+          {along?.state === 'looking' ? `looking along: ${along.moments.filter((m) => m.seen).length} of ${along.moments.length}` : 'is looked along when nothing plays'}
         </Box>
       )}
     </Box>

@@ -18,7 +18,9 @@ export interface AlongMoment {
   passageId: PassageId
   outputMicros: Micros
   recordingMicros: Micros
-  /** The whole frame, small; null while it is not there yet. */
+  /** Whether it has been looked at yet. */
+  seen: boolean
+  /** The whole frame, small; null while it is not there yet, and where no pictures are wanted. */
   url: string | null
   faces: Record<string, Rect[]>
   moving: Record<string, Rect | null>
@@ -96,16 +98,38 @@ function onGrid({ x, y, width, height }: Rect, around: number): Rect {
 /** Looks along a plan; an earlier look ends. What is seen appears in {@link along} as it comes. */
 export async function lookAlong(plan: AlongPlan, file: Blob): Promise<void> {
   stopLookingAlong()
-  // A worker for one look: model, index and decoder are a hundred megabytes that nobody needs afterwards.
+  forgetPictures()
+  let begun = false
+  await seeAlong(plan, file, {
+    withPictures: true,
+    onStart: (worker) => (running = worker),
+    onSeen: (shown) => {
+      // What nobody waits for any more is not shown in the place of what is.
+      if (!begun || along.getState().shown?.key === plan.key) along.setState({ shown })
+      else for (const { url } of shown.moments) if (url) letGoOfUrl(url)
+      begun = true
+    },
+    onEnd: (worker) => running === worker && (running = null),
+  })
+}
+
+interface Watch {
+  /** Whether pictures of the moments are wanted; whoever gets them lets go of their addresses. */
+  withPictures: boolean
+  onStart?: (worker: Remote<AlongWorker>) => void
+  onSeen?: (seen: Along) => void
+  onEnd?: (worker: Remote<AlongWorker>) => void
+}
+
+/** Looks along a plan in a worker that is used once: model, index and decoder are a hundred megabytes that nobody needs afterwards. */
+export async function seeAlong(plan: AlongPlan, file: Blob, { withPictures, onStart, onSeen, onEnd }: Watch): Promise<Along> {
   const worker = new Worker(new URL('../../../media/workers/along.worker.ts', import.meta.url), { type: 'module' })
   const remote = wrap<AlongWorker>(worker)
-  running = remote
+  onStart?.(remote)
   const order = plan.moments.map((_, i) => i).sort((a, b) => recordingMicros(plan, a) - recordingMicros(plan, b))
-  forgetPictures()
-  const shown: Along = { key: plan.key, state: 'looking', everyMicros: plan.everyMicros, moments: plan.moments.map((m) => ({ ...m, url: null, faces: {}, moving: {}, salient: {} })), cuts: [] }
-  along.setState({ shown })
-  const isCurrent = () => along.getState().shown?.key === plan.key
-  const change = (recipe: (shown: Along) => Along) => along.setState((s) => (s.shown?.key === plan.key ? { shown: recipe(s.shown) } : s))
+  let seen: Along = { key: plan.key, state: 'looking', everyMicros: plan.everyMicros, moments: plan.moments.map((m) => ({ ...m, seen: false, url: null, faces: {}, moving: {}, salient: {} })), cuts: [] }
+  const tell = (change: Partial<Along>) => onSeen?.((seen = { ...seen, ...change }))
+  tell({})
   const { id, originMicros } = plan.recording
   const outcome = await remote.look(
     { id, file, originMicros },
@@ -114,18 +138,18 @@ export async function lookAlong(plan: AlongPlan, file: Blob): Promise<void> {
     plan.withCuts,
     proxy(({ index, picture, faces }) => {
       const place = order[index]
-      if (place === undefined || !isCurrent()) return
-      change((s) => ({ ...s, moments: s.moments.map((m, i) => (i === place ? { ...m, url: URL.createObjectURL(picture), faces } : m)) }))
+      if (place !== undefined) tell({ moments: seen.moments.map((m, i) => (i === place ? { ...m, seen: true, url: withPictures ? URL.createObjectURL(picture) : null, faces } : m)) })
     }),
   )
   worker.terminate()
-  if (running === remote) running = null
-  if (outcome.kind !== 'done') change((s) => ({ ...s, state: outcome.kind }))
-  else change((s) => {
-    const moments = [...s.moments]
-    order.filter((place) => moments[place]?.url).forEach((place, n) => (moments[place] = { ...(moments[place] as AlongMoment), moving: nth(outcome.moving, n), salient: nth(outcome.salient, n) }))
-    return { ...s, state: 'done', moments, cuts: outcome.cuts }
-  })
+  onEnd?.(remote)
+  if (outcome.kind !== 'done') tell({ state: outcome.kind })
+  else {
+    const moments = [...seen.moments]
+    order.filter((place) => moments[place]?.seen).forEach((place, n) => (moments[place] = { ...(moments[place] as AlongMoment), moving: nth(outcome.moving, n), salient: nth(outcome.salient, n) }))
+    tell({ state: 'done', moments, cuts: outcome.cuts })
+  }
+  return seen
 }
 
 const nth = <T>(rows: Record<string, (T | null)[]>, n: number) => Object.fromEntries(Object.entries(rows).map(([id, row]) => [id, row[n] ?? null]))
@@ -152,7 +176,7 @@ export function boundsByPassage(passages: readonly Passage[], region: Region): R
 
 /** What was found at each moment that has been seen, for one region, with where it lay then. */
 export function foundSamples({ moments }: Along, region: Region, bounds: ReadonlyMap<PassageId, Rect>): FoundSample[] {
-  return moments.flatMap((m) => (m.url ? [{ micros: m.outputMicros, bounds: bounds.get(m.passageId) ?? region.bounds, faces: m.faces[region.id] ?? [], moving: m.moving[region.id] ?? null }] : []))
+  return moments.flatMap((m) => (m.seen ? [{ micros: m.outputMicros, bounds: bounds.get(m.passageId) ?? region.bounds, faces: m.faces[region.id] ?? [], moving: m.moving[region.id] ?? null }] : []))
 }
 
 /** Regions whose crops follow a path in a passage. */

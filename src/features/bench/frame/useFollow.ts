@@ -43,7 +43,7 @@ function samplesIn({ passage }: PassageParts, region: Region, along: Along): Fol
   return along.moments.flatMap((m) => {
     const face = faces.get(m.outputMicros)
     const at = by === 'face' ? (face ? centreOf(face) : null) : (m.salient[region.id] ?? null)
-    return m.url && m.recordingMicros >= passage.inMicros && m.recordingMicros < passage.outMicros ? [{ micros: m.recordingMicros, at }] : []
+    return m.seen && m.recordingMicros >= passage.inMicros && m.recordingMicros < passage.outMicros ? [{ micros: m.recordingMicros, at }] : []
   })
 }
 
