@@ -1,1 +1,2 @@
-export function compileKernel(file: string): Promise<void>
+export const KERNELS: readonly ['planes', 'sound']
+export function compileKernel(name: (typeof KERNELS)[number], file: string): Promise<void>

@@ -1,9 +1,9 @@
 // Puts what comes out of packages where the application serves it, not kept in git: the model that finds faces and the WebAssembly it runs
-// on into public/faces, fonts for words on the picture into public/fonts, the kernel that paints on planes into public/kernel.
+// on into public/faces, fonts for words on the picture into public/fonts, the kernels of planes and sound into public/kernel.
 import { copyFileSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { basename, join } from 'node:path'
 import { root } from './commands.mjs'
-import { compileKernel } from './compileKernel.mjs'
+import { compileKernel, KERNELS } from './compileKernel.mjs'
 
 const FACES = [
   ['@vladmandic/human/models', ['blazeface.json', 'blazeface.bin']],
@@ -58,7 +58,7 @@ function placeFonts() {
 export async function placeAssets() {
   placeFaces()
   placeFonts()
-  await compileKernel(join(root, 'public', 'kernel', 'planes.wasm'))
+  for (const name of KERNELS) await compileKernel(name, join(root, 'public', 'kernel', `${name}.wasm`))
 }
 
 if (process.argv[1] === import.meta.filename) await placeAssets()

@@ -8,6 +8,6 @@ import { compileKernel } from '../../scripts/compileKernel.mjs'
 /** The kernel, compiled from what is there now. */
 export async function compiledKernel(): Promise<Kernel> {
   const file = join(mkdtempSync(join(tmpdir(), 'brimble-kernel-')), 'planes.wasm')
-  await compileKernel(file)
+  await compileKernel('planes', file)
   return startKernel(await readFile(file))
 }

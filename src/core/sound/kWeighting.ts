@@ -1,3 +1,5 @@
+import { PLAIN_ARITHMETIC, type SoundArithmetic } from './arithmetic'
+
 /** Coefficients of a second-order section, a0 = 1. */
 interface Biquad {
   b0: number
@@ -33,32 +35,17 @@ function highPass(sampleRate: number): Biquad {
 
 /** K-weights one channel, block after block; keeps its state between blocks. */
 export class KWeighting {
-  private readonly first: Biquad
-  private readonly second: Biquad
+  /** Both sections one behind the other. */
+  private readonly filter: Float64Array
   private readonly state = new Float64Array(4)
 
-  constructor(sampleRate: number) {
-    ;[this.first, this.second] = kWeightingSections(sampleRate)
+  constructor(sampleRate: number, private readonly arithmetic: SoundArithmetic = PLAIN_ARITHMETIC) {
+    this.filter = Float64Array.from(kWeightingSections(sampleRate).flatMap(({ b0, b1, b2, a1, a2 }) => [b0, b1, b2, a1, a2]))
   }
 
-  /** Sum of squares of samples `from` up to, not including, `to` after both filters (transposed direct form II, in one loop for speed). */
+  /** Sum of squares of samples `from` up to, not including, `to` after both filters. */
   sumOfSquares(samples: Float32Array, from: number, to: number): number {
-    const { b0, b1, b2, a1, a2 } = this.first
-    const { b0: c0, b1: c1, b2: c2, a1: d1, a2: d2 } = this.second
-    let [z1 = 0, z2 = 0, y1 = 0, y2 = 0] = this.state
-    let sum = 0
-    for (let i = from; i < to; i++) {
-      const x = samples[i] ?? 0
-      const shelved = b0 * x + z1
-      z1 = b1 * x - a1 * shelved + z2
-      z2 = b2 * x - a2 * shelved
-      const out = c0 * shelved + y1
-      y1 = c1 * shelved - d1 * out + y2
-      y2 = c2 * shelved - d2 * out
-      sum += out * out
-    }
-    this.state.set([z1, z2, y1, y2])
-    return sum
+    return this.arithmetic.weigh(samples, from, to, this.filter, this.state)
   }
 }
 

@@ -1,6 +1,7 @@
+import { highest, PLAIN_ARITHMETIC, type SoundArithmetic } from './arithmetic'
 import { KWeighting, toLufs } from './kWeighting'
 import { toDecibels } from './levels'
-import { channelsOf, highest, TruePeaks } from './truePeak'
+import { channelsOf, TruePeaks } from './truePeak'
 
 /** Sums are kept for each tenth of a second; a gating block is four of them, each beginning with the next tenth (BS.1770-4). */
 const STEPS_PER_SECOND = 10
@@ -27,10 +28,11 @@ export class LoudnessMeter {
   private sum = 0
   private inStep = 0
   private peak = 0
-  private readonly peaks = [new TruePeaks(), new TruePeaks()] as const
+  private readonly peaks: readonly [TruePeaks, TruePeaks]
 
-  constructor(sampleRate: number) {
-    this.weighting = [new KWeighting(sampleRate), new KWeighting(sampleRate)]
+  constructor(sampleRate: number, arithmetic: SoundArithmetic = PLAIN_ARITHMETIC) {
+    this.weighting = [new KWeighting(sampleRate, arithmetic), new KWeighting(sampleRate, arithmetic)]
+    this.peaks = [new TruePeaks(arithmetic), new TruePeaks(arithmetic)]
     this.stepFrames = Math.round(sampleRate / STEPS_PER_SECOND)
   }
 

@@ -1,3 +1,4 @@
+import { PLAIN_ARITHMETIC, type SoundArithmetic } from './arithmetic'
 import { concatenated } from './concatenated'
 
 /** Output frames made at a time: 15 ms at 48 kHz, a little more than a period of a low voice. */
@@ -29,7 +30,7 @@ export class TimeStretch {
   private tail: Float32Array | null = null
 
   /** `speed`: input frames per output frame, 0.25..4. */
-  constructor(private readonly speed: number) {
+  constructor(private readonly speed: number, private readonly arithmetic: SoundArithmetic = PLAIN_ARITHMETIC) {
     if (!(speed >= 0.25 && speed <= 4)) throw new RangeError(`speed: ${speed} is not between 0.25 and 4`)
   }
 
@@ -90,19 +91,20 @@ export class TimeStretch {
 
   /** The start from `from` to `to` that is most like `wanted`, comparing every `step`th start in means of `step` frames. */
   private bestOf(wanted: Float32Array, from: number, to: number, step: number): number {
-    const like = meansOf(wanted, 0, Math.ceil(HOP / step), step)
+    const like = this.meansOf(wanted, 0, Math.ceil(HOP / step), step)
     const starts = Math.floor((to - from) / step) + 1
-    // All that is compared lies on one grid: gathered once, starts are neighbours, and the energy of each follows from the one before.
-    const heard = meansOf(this.mono, from - this.first, starts + like.length, step)
-    let energy = 1e-9
-    for (let i = 0; i < like.length; i++) energy += (heard[i] as number) ** 2
-    let [found, most] = [0, -Infinity]
-    for (let n = 0; n < starts; n++) {
-      const likeness = dot(heard, n, like) / Math.sqrt(Math.max(1e-9, energy))
-      if (likeness > most + 1e-12) [most, found] = [likeness, n]
-      energy += (heard[n + like.length] as number) ** 2 - (heard[n] as number) ** 2
-    }
-    return from + found * step
+    // All that is compared lies on one grid: gathered once, starts are neighbours.
+    const heard = this.meansOf(this.mono, from - this.first, starts + like.length, step)
+    return from + this.arithmetic.bestOf(heard, starts, like) * step
+  }
+
+  /** `count` means of `step` samples each, from sample `from` on; silence outside. */
+  private meansOf(samples: Float32Array, from: number, count: number, step: number): Float32Array {
+    const means = new Float32Array(count)
+    const first = Math.max(0, Math.ceil(-from / step))
+    const last = Math.min(count, Math.floor((samples.length - from) / step))
+    if (last > first) this.arithmetic.means(samples.subarray(from + first * step, from + last * step), step, means.subarray(first, last))
+    return means
   }
 
   /** `count` frames from input frame `at` on; silence outside. */
@@ -120,31 +122,4 @@ export class TimeStretch {
     this.mono = this.mono.slice(drop)
     this.first += drop
   }
-}
-
-/** `count` means of `step` samples each, from sample `from` on; silence outside. */
-function meansOf(samples: Float32Array, from: number, count: number, step: number): Float32Array {
-  const means = new Float32Array(count)
-  const first = Math.max(0, Math.ceil(-from / step))
-  const last = Math.min(count, Math.floor((samples.length - from) / step))
-  for (let i = first; i < last; i++) {
-    let sum = 0
-    for (let j = from + i * step; j < from + (i + 1) * step; j++) sum += samples[j] as number
-    means[i] = sum / step
-  }
-  return means
-}
-
-/** Four sums at a time: one would wait for itself at every step. */
-function dot(of: Float32Array, from: number, like: Float32Array): number {
-  const whole = like.length - (like.length % 4)
-  let [a, b, c, d] = [0, 0, 0, 0]
-  for (let i = 0; i < whole; i += 4) {
-    a += (of[from + i] as number) * (like[i] as number)
-    b += (of[from + i + 1] as number) * (like[i + 1] as number)
-    c += (of[from + i + 2] as number) * (like[i + 2] as number)
-    d += (of[from + i + 3] as number) * (like[i + 3] as number)
-  }
-  for (let i = whole; i < like.length; i++) a += (of[from + i] as number) * (like[i] as number)
-  return a + b + (c + d)
 }

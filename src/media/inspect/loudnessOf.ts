@@ -2,6 +2,7 @@ import type { Edit } from '@/core/model/edit'
 import type { SpeechOf } from '@/core/sound/ducking'
 import { LoudnessMeter, type Loudness } from '@/core/sound/loudness'
 import { Mixer, SoundSources } from '../sound/mixer'
+import { soundArithmetic } from '../sound/soundKernel'
 import { OUTPUT_SAMPLE_RATE } from '../sound/stereo'
 import { openSound, type SoundSource } from '../source/openSource'
 import type { OpenSources } from '../source/openSources'
@@ -15,7 +16,7 @@ export async function loudnessOf(edit: Edit, files: ReadonlyMap<string, Blob>, s
   const borrow = (id: string, file: Blob, originMicros: number) => new Promise<SoundSource>((resolve, reject) => void open.use({ id, file, originMicros }, (source) => (resolve({ ...source, dispose: () => {} }), held)).catch(reject))
   const sources = new SoundSources(files, (file, originMicros, id) => (edit.recordings.some((r) => r.id === id) ? borrow(id, file, originMicros) : openSound(file, originMicros)))
   try {
-    const meter = new LoudnessMeter(OUTPUT_SAMPLE_RATE)
+    const meter = new LoudnessMeter(OUTPUT_SAMPLE_RATE, await soundArithmetic())
     for await (const block of new Mixer(edit, speechOf, sources, memory.read).blocks(0)) {
       if (signal.aborted) return null
       meter.push(block)

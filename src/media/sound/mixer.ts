@@ -6,6 +6,7 @@ import { fadeGain, soundPlan, type SoundSegment } from '@/core/sound/soundPlan'
 import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
 import { timeMapOf } from '@/core/time/timeMap'
 import { openSound, type SoundSource } from '../source/openSource'
+import { soundArithmetic } from './soundKernel'
 import { OUTPUT_SAMPLE_RATE, framesAt, stereoFrom } from './stereo'
 
 /** Frames mixed at a time: a tenth of a second. */
@@ -66,7 +67,7 @@ export class Mixer {
   async *blocks(fromMicros: Micros): AsyncGenerator<Float32Array> {
     const { limitDb } = this.edit.highlight
     if (limitDb === null) return yield* this.mixed(fromMicros)
-    const limiter = new Limiter(OUTPUT_SAMPLE_RATE, limitDb)
+    const limiter = new Limiter(OUTPUT_SAMPLE_RATE, limitDb, await soundArithmetic())
     // What is held comes late; whoever reads counts on whole blocks.
     let ready = new Float32Array(0)
     for await (const block of this.mixed(fromMicros)) {

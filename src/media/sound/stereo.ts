@@ -5,6 +5,7 @@ import { TimeStretch } from '@/core/sound/timeStretch'
 import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
 import type { SoundSource } from '../source/openSource'
 import { toPlanar } from './planar'
+import { soundArithmetic } from './soundKernel'
 
 /** Everything is mixed and written at this rate. */
 export const OUTPUT_SAMPLE_RATE = 48000
@@ -29,7 +30,7 @@ export async function* stereoFrom(source: SoundSource, fromMicros: Micros, speed
 
 /** Sound at another speed, its pitch kept. */
 export async function* stretched(sound: AsyncGenerator<Float32Array>, speedPercent: number): AsyncGenerator<Float32Array> {
-  const stretch = new TimeStretch(speedPercent / 100)
+  const stretch = new TimeStretch(speedPercent / 100, await soundArithmetic())
   for await (const block of sound) yield stretch.push(block)
   yield stretch.end()
 }

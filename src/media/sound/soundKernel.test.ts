@@ -1,0 +1,111 @@
+import { readFile } from 'node:fs/promises'
+import { mkdtempSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { beforeAll, describe, expect, it } from 'vitest'
+import { PEAK_TAPS, PLAIN_ARITHMETIC, type SoundArithmetic } from '@/core/sound/arithmetic'
+import { Limiter } from '@/core/sound/limiter'
+import { LoudnessMeter } from '@/core/sound/loudness'
+import { TimeStretch } from '@/core/sound/timeStretch'
+import { compileKernel } from '../../../scripts/compileKernel.mjs'
+import { seeded } from '../../../tests/support/seeded'
+import { startSoundKernel } from './soundKernel'
+
+let kernel: SoundArithmetic
+
+beforeAll(async () => {
+  const file = join(mkdtempSync(join(tmpdir(), 'brimble-kernel-')), 'sound.wasm')
+  await compileKernel('sound', file)
+  kernel = await startSoundKernel(await readFile(file))
+})
+
+const { next: random } = seeded(5)
+const noise = (length: number, level = 1) => Float32Array.from({ length }, () => level * (2 * random() - 1))
+
+/** Voice-like: a tone that glides, with its overtones and a little noise, in both channels. */
+function glide(seconds: number, level: number): Float32Array {
+  const stereo = new Float32Array(seconds * 96_000)
+  let phase = 0
+  for (let i = 0; i < seconds * 48_000; i++) {
+    phase += (2 * Math.PI * (140 + 60 * Math.sin(i / 9000))) / 48_000
+    const v = level * (0.6 * Math.sin(phase) + 0.25 * Math.sin(2 * phase) + 0.1 * Math.sin(5 * phase) + 0.05 * (2 * random() - 1))
+    stereo[2 * i] = v
+    stereo[2 * i + 1] = 0.8 * v
+  }
+  return stereo
+}
+
+const inBlocks = (sound: Float32Array, size: number) => Array.from({ length: Math.ceil(sound.length / size) }, (_, n) => sound.subarray(n * size, (n + 1) * size))
+
+describe('the sound kernel against plain arithmetic', () => {
+  it.each([1, 3, 4, 5, 480, 4800, 16_384, 16_385, 40_001])('has the same peaks of %i samples', (length) => {
+    const all = noise(length + PEAK_TAPS - 1)
+    const [ours, plain] = [new Float32Array(length), new Float32Array(length)]
+    kernel.oversample(all, ours, 0)
+    PLAIN_ARITHMETIC.oversample(all, plain, 0)
+    for (let i = 0; i < length; i++) expect(Math.abs((ours[i] ?? NaN) - (plain[i] ?? NaN))).toBeLessThan(1e-6)
+  })
+
+  it('weighs the same, block after block, whatever their sizes', () => {
+    const filter = Float64Array.of(1.53, -2.69, 1.2, -1.69, 0.73, 1, -2, 1, -1.99, 0.99)
+    const [ours, plain] = [new Float64Array(4), new Float64Array(4)]
+    for (const length of [1, 7, 4800, 20_000, 33]) {
+      const samples = noise(length)
+      const from = Math.floor(length / 3)
+      const is = kernel.weigh(samples, from, length, filter, ours)
+      const be = PLAIN_ARITHMETIC.weigh(samples, from, length, filter, plain)
+      expect(Math.abs(is - be)).toBeLessThanOrEqual(1e-9 * Math.max(1, be))
+    }
+    for (let i = 0; i < 4; i++) expect(ours[i]).toBeCloseTo(plain[i] ?? NaN, 9)
+  })
+
+  it.each([[1, 720], [2, 369], [8, 211], [8, 4000]])('has the same means of %i samples, %i of them', (step, count) => {
+    const samples = noise(step * count)
+    const [ours, plain] = [new Float32Array(count), new Float32Array(count)]
+    kernel.means(samples, step, ours)
+    PLAIN_ARITHMETIC.means(samples, step, plain)
+    for (let i = 0; i < count; i++) expect(Math.abs((ours[i] ?? NaN) - (plain[i] ?? NaN))).toBeLessThan(1e-6)
+  })
+
+  it('finds a planted likeness where plain arithmetic does, at any length', () => {
+    for (const length of [1, 2, 5, 8, 90, 360, 719, 720]) {
+      const starts = 121
+      const heard = noise(starts + length, 0.3)
+      const at = Math.floor(random() * starts)
+      const like = noise(length)
+      if (length > 8) heard.set(like.map((v) => v * 0.4), at)
+      const found = kernel.bestOf(heard, starts, like)
+      expect(found).toBe(PLAIN_ARITHMETIC.bestOf(heard, starts, like))
+      if (length > 8) expect(found).toBe(at)
+    }
+    // What is heard is longer than the kernel's memory: it is still looked through.
+    expect(kernel.bestOf(noise(30_000), 3, noise(100))).toBeLessThan(3)
+  })
+
+  it('gives the same loudness, held peaks and stretched sound', () => {
+    const quiet = glide(4, 0.5)
+    const loud = glide(4, 1.6)
+    const [a, b] = [new LoudnessMeter(48_000, kernel), new LoudnessMeter(48_000)]
+    for (const block of inBlocks(quiet, 9600)) for (const meter of [a, b]) meter.push(block)
+    expect(Math.abs(a.loudness().lufs - b.loudness().lufs)).toBeLessThan(1e-4)
+    expect(Math.abs(a.loudness().peakDb - b.loudness().peakDb)).toBeLessThan(1e-4)
+    const [c, d] = [new Limiter(48_000, -1, kernel), new Limiter(48_000, -1)]
+    const held = inBlocks(loud, 9600).map((block) => [c.push(block), d.push(block)] as const)
+    for (const [ours, plain] of [...held, [c.end(), d.end()] as const]) {
+      expect(ours.length).toBe(plain.length)
+      for (let i = 0; i < ours.length; i += 97) expect(Math.abs((ours[i] ?? NaN) - (plain[i] ?? NaN))).toBeLessThan(1e-4)
+    }
+    const [e, f] = [new TimeStretch(1.3, kernel), new TimeStretch(1.3)]
+    const energy = (sound: Float32Array) => sound.reduce((sum, v) => sum + v * v, 0)
+    let [ours, plain, length] = [0, 0, 0]
+    for (const block of inBlocks(quiet, 9600)) {
+      const [x, y] = [e.push(block), f.push(block)]
+      expect(x.length).toBe(y.length)
+      ours += energy(x)
+      plain += energy(y)
+      length += x.length
+    }
+    expect(length / quiet.length).toBeCloseTo(1 / 1.3, 1)
+    expect(ours / plain).toBeCloseTo(1, 2)
+  })
+})
