@@ -61,7 +61,7 @@ async function serve() {
 
 /**
  * Starts the engine. `out`: folder of finished files, made if it is not there; without one, where the system keeps what passes. Needs a build (scripts/prepare.mjs makes one). Whoever opens it calls `close`.
- * `session()` gives a page of its own: `plan(files, wish)`, `alone(at)`, `render(at, ids, needs, onTold)`, `fetch(id, name)`, `forget(id)`, `cancel()`, `close()`; files and what is told are as in src/features/unattended.
+ * `browserSession()` is for measuring. `session()` gives a page of its own: `plan(files, wish)`, `alone(at)`, `render(at, ids, needs, onTold)`, `fetch(id, name)`, `forget(id)`, `cancel()`, `close()`; files and what is told are as in src/features/unattended.
  */
 export async function openEngine({ out, chromium: named }) {
   const executablePath = findChromium(named)
@@ -80,7 +80,7 @@ export async function openEngine({ out, chromium: named }) {
     // Interrupts are this process's to answer.
     const context = await chromium.launchPersistentContext(profile, { executablePath, args: CHROMIUM_ARGS, baseURL: address, downloadsPath: parts, handleSIGINT: false, handleSIGTERM: false, handleSIGHUP: false })
     closers.push(() => context.close())
-    return { session: () => openSession(context, parts), close }
+    return { session: () => openSession(context, parts), browserSession: async () => context.browser()?.newBrowserCDPSession() ?? context.newCDPSession(context.pages()[0]), close }
   } catch (error) {
     await close()
     throw error

@@ -40,6 +40,10 @@ export const renderFailure = z.discriminatedUnion('reason', [
 ])
 export type RenderFailure = z.infer<typeof renderFailure>
 
+/** How long a render waited for pictures of its recordings, for them to be drawn, and for encoders, ms of wall time; decoders and encoders work beside all of it. */
+export const renderStages = z.object({ decodeMs: z.number().nonnegative(), drawMs: z.number().nonnegative(), encodeMs: z.number().nonnegative() })
+export type RenderStages = z.infer<typeof renderStages>
+
 export const finishedFile = z.object({
   fileName: z.string(),
   sizeBytes: z.number().int().nonnegative(),
@@ -55,6 +59,7 @@ export const finishedFile = z.object({
   savedAs: z.string().nullable().default(null),
   /** Wall time from start to whole file; of several made in one go, its share. */
   tookMs: z.number().nonnegative(),
+  stages: renderStages.nullable().default(null),
 })
 export type FinishedFile = z.infer<typeof finishedFile>
 

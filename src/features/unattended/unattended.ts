@@ -2,7 +2,7 @@ import { proxy, type Remote } from 'comlink'
 import { writeBundle } from '@/core/interchange/bundle'
 import type { Edit } from '@/core/model/edit'
 import type { RenderId } from '@/core/model/ids'
-import type { FinishedFile, RenderFailure, RenderSettings } from '@/core/model/render'
+import type { FinishedFile, RenderFailure, RenderSettings, RenderStages } from '@/core/model/render'
 import type { Shape } from '@/core/model/shape'
 import { chosenBackEnd, type BackEnd } from '@/core/output/backEnd'
 import { nameBy } from '@/core/output/fileName'
@@ -48,7 +48,7 @@ export interface Plan {
   refused: { from: string; reason: string; detail: string }[]
 }
 
-export type Told = ({ kind: 'progress' } & RenderProgress) | { kind: 'finished'; id: RenderId; frames: number; sizeBytes: number; tookMs: number; files: { name: string; sizeBytes: number }[] } | { kind: 'failed'; id: RenderId; failure: RenderFailure } | { kind: 'cancelled'; id: RenderId }
+export type Told = ({ kind: 'progress' } & RenderProgress) | { kind: 'finished'; id: RenderId; frames: number; sizeBytes: number; tookMs: number; stages: RenderStages | null; files: { name: string; sizeBytes: number }[] } | { kind: 'failed'; id: RenderId; failure: RenderFailure } | { kind: 'cancelled'; id: RenderId }
 
 interface Known {
   edit: Edit
@@ -152,10 +152,10 @@ export class Unattended {
 
   private async ended(edit: Edit, { id, name, settings }: Known['wanted'][number], reply: RenderReply): Promise<Told> {
     if (reply.kind !== 'finished') return { ...reply, id }
-    const { container, extras, frames, tookMs } = reply.file
+    const { container, extras, frames, tookMs, stages } = reply.file
     const made = { id, edit, settings, file: { fileName: `${name}.${container}`, extras } }
     this.made.set(id, made)
-    return { kind: 'finished', id, frames, tookMs, sizeBytes: reply.sizeBytes, files: (await filesMade(made, made.file)).map(({ name, blob }) => ({ name, sizeBytes: blob.size })) }
+    return { kind: 'finished', id, frames, tookMs, stages, sizeBytes: reply.sizeBytes, files: (await filesMade(made, made.file)).map(({ name, blob }) => ({ name, sizeBytes: blob.size })) }
   }
 
   private async backEndFor(worker: Pick<Remote<RenderWorker>, 'measure'>): Promise<BackEnd> {

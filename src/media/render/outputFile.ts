@@ -2,7 +2,7 @@ import { AudioSampleSource, Mp4OutputFormat, Output, Quality, StreamTarget, Vide
 import { compose } from '@/core/compose/compose'
 import type { Composition } from '@/core/compose/composition'
 import type { Edit } from '@/core/model/edit'
-import type { RenderSettings } from '@/core/model/render'
+import type { RenderSettings, RenderStages } from '@/core/model/render'
 import { frameCount, frameStartMicros, framesPerSecond } from '@/core/time/frameRate'
 import { toSeconds } from '@/core/time/micros'
 import type { TimeMap } from '@/core/time/timeMap'
@@ -89,11 +89,11 @@ export class OutputFile {
     this.composed.delete(n)
   }
 
-  async finish(tookMs: number): Promise<RenderOutcome> {
+  async finish(tookMs: number, stages: RenderStages): Promise<RenderOutcome> {
     await this.output.finalize()
     const { container, video, audio, shippedAac } = this.choice
     const hasSound = this.sound !== null
-    return { ok: true, file: { container, videoCodec: video, audioCodec: hasSound ? audio : null, shippedAac: hasSound && shippedAac, frames: this.frames, tookMs }, extras: this.extras.made() }
+    return { ok: true, file: { container, videoCodec: video, audioCodec: hasSound ? audio : null, shippedAac: hasSound && shippedAac, frames: this.frames, tookMs, stages }, extras: this.extras.made() }
   }
 
   async cancel(): Promise<void> {

@@ -1,7 +1,7 @@
 import { feedsOf, momentKey, type Feed } from '@/core/compose/composition'
 import { recordingOf } from '@/core/model/edit'
 import type { RenderId } from '@/core/model/ids'
-import type { RenderFailure } from '@/core/model/render'
+import type { RenderFailure, RenderStages } from '@/core/model/render'
 import { editToDraw, sizeOfFile } from '@/core/output/renderSettings'
 import { figureAt } from '@/core/sound/levelFigure'
 import { soundPlan } from '@/core/sound/soundPlan'
@@ -48,6 +48,7 @@ function failed(wanted: readonly { id: RenderId }[], failure: RenderFailure): Ou
 class Together {
   private readonly outcomes: Outcomes = new Map()
   private readonly started = performance.now()
+  private readonly stages: RenderStages = { decodeMs: 0, drawMs: 0, encodeMs: 0 }
   private working: OutputFile[] = []
 
   constructor(private readonly job: RenderJob, private readonly host: RenderHost, private readonly sources: SourceSet, private readonly pictures: PictureMaker) {}
@@ -69,7 +70,7 @@ class Together {
       await sound?.finish()
       const took = performance.now() - this.started
       const pixels = this.working.reduce((sum, file) => sum + pixelsOf(file), 0)
-      for (const file of this.working) await this.attempt(file, async () => void this.outcomes.set(file.wanted.id, await file.finish((took * pixelsOf(file)) / pixels)))
+      for (const file of this.working) await this.attempt(file, async () => void this.outcomes.set(file.wanted.id, await file.finish((took * pixelsOf(file)) / pixels, this.stages)))
     } catch (error) {
       signal.throwIfAborted()
       for (const { wanted } of this.working) this.outcomes.set(wanted.id, { ok: false, failure: failureOf(error, this.sources) })
@@ -110,13 +111,20 @@ class Together {
       await sound?.writeUpTo(frameStartMicros(n, rate) + SOUND_AHEAD_MICROS)
       for (; told < Math.min(frames, n + COMPOSED_AHEAD); told++) this.sources.expect(feedsAt(this.working, told))
       const wanted = this.working.map((file) => file.picture(n))
-      await this.sources.load(feedsAt(this.working, n), (id) => recordingOf(edit, id).fileName)
-      const drawn = await this.pictures.draw(wanted, { frameOf: this.sources.frameOf, imageOf: this.sources.imageOf, figureAt: figure })
+      await this.timed('decodeMs', this.sources.load(feedsAt(this.working, n), (id) => recordingOf(edit, id).fileName))
+      const drawn = await this.timed('drawMs', this.pictures.draw(wanted, { frameOf: this.sources.frameOf, imageOf: this.sources.imageOf, figureAt: figure }))
       // Encoders work beside each other.
-      await Promise.all(this.working.flatMap((file, i) => this.attempt(file, () => file.add(n, at(drawn, i)), sound)))
+      await this.timed('encodeMs', Promise.all(this.working.flatMap((file, i) => this.attempt(file, () => file.add(n, at(drawn, i)), sound))))
       const seconds = (performance.now() - this.started) / 1000
       this.host.onProgress({ frame: n + 1, frames, rate: (n + 1) / seconds, secondsLeft: (seconds / (n + 1)) * (frames - n - 1) })
     }
+  }
+
+  private async timed<T>(stage: keyof RenderStages, work: Promise<T>): Promise<T> {
+    const from = performance.now()
+    const done = await work
+    this.stages[stage] += performance.now() - from
+    return done
   }
 
   /** Does something for one file; when that fails, the file ends with its reason and the others go on. */
