@@ -1,7 +1,9 @@
 import { expect, test } from '@playwright/test'
 import { spawn, spawnSync } from 'node:child_process'
-import { copyFileSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
-import { join } from 'node:path'
+import { copyFileSync, createReadStream, existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { createServer } from 'node:http'
+import { basename, join } from 'node:path'
+import { BlobReader, BlobWriter, TextReader, ZipWriter } from '@zip.js/zip.js'
 import { choosePlainly, toBench } from '../support/brimble'
 import { made } from '../support/makeRecordings'
 import { freePort, OwnRedis, runToEnd, start, tempDir, type Line, type Started } from '../support/commands'
@@ -22,6 +24,31 @@ function editFile(folder: string, n: number, seconds: number): string {
   const path = join(folder, `glide-${n}.brimble.json`)
   writeFileSync(path, JSON.stringify({ brimble: 'bundle', version: 1, edits: [{ ...edit, highlight, recordings: [numbered] }] }))
   return path
+}
+
+/** The same as a bundle that carries its recording. */
+async function bundleFile(folder: string, n: number, seconds: number): Promise<string> {
+  const bytes = new Blob([new Uint8Array(readFileSync(made('numbered.mp4')))])
+  const bundle = JSON.parse(readFileSync(editFile(folder, n, seconds), 'utf8')) as object
+  const zip = new ZipWriter(new BlobWriter('application/zip'), { level: 0 })
+  await zip.add('media/1.mp4', new BlobReader(bytes))
+  await zip.add('bundle.json', new TextReader(JSON.stringify({ ...bundle, carried: [{ id: 'r', entry: 'media/1.mp4', sizeBytes: bytes.size, trimmed: false }] })))
+  const path = join(folder, `glide-${n}.brimble.zip`)
+  writeFileSync(path, new Uint8Array(await (await zip.close()).arrayBuffer()))
+  return path
+}
+
+/** Hands out what lies in a media folder by name, as a file server would. */
+async function serveMedia(media: string): Promise<{ address: string; close: () => void }> {
+  const server = createServer((request, response) => {
+    const name = basename(decodeURIComponent(request.url ?? ''))
+    const path = [join(media, name), join(media, 'evenings', name)].find((p) => existsSync(p))
+    if (path) createReadStream(path).pipe(response)
+    else response.writeHead(404).end()
+  })
+  const port = await freePort()
+  await new Promise<void>((resolve) => server.listen(port, '127.0.0.1', resolve))
+  return { address: `http://127.0.0.1:${port}/`, close: () => (server.closeAllConnections(), server.close()) }
 }
 
 function mediaFolder(): string {
@@ -53,15 +80,18 @@ test.describe('render nodes, with a Redis of their own', () => {
 
   test('a node killed in mid-render and a queue that goes away: every file is made, once, whole', async () => {
     const [media, out, edits] = [mediaFolder(), tempDir('out'), tempDir('edits')]
-    const files = [1, 2, 3, 4].map((n) => editFile(edits, n, n === 1 ? 12 : 2))
+    const files = [...[1, 2, 3].map((n) => editFile(edits, n, n === 1 ? 12 : 2)), await bundleFile(edits, 4, 2)]
     const one = node(out, media, 'one')
     await one.until('ready')
     // The long one first: it is the one that is cut short.
     expect(runToEnd(SUBMIT, [String(files[0]), '--redis', redis.url, '--urgency', '10']).code).toBe(0)
     await one.until('started')
     one.child.kill('SIGKILL')
-    const two = node(out, media, 'two')
-    const waited = start(SUBMIT, [...files, '--redis', redis.url, '--wait'])
+    // The other one has no folder of recordings, but an address that they are copied from.
+    const server = await serveMedia(media)
+    const two = node(out, server.address, 'two')
+    const submission = [...files, '--redis', redis.url, '--media', media]
+    const waited = start(SUBMIT, [...submission, '--wait'])
     await two.until('started')
     await redis.stop()
     await new Promise((resolve) => setTimeout(resolve, 1500))
@@ -74,10 +104,11 @@ test.describe('render nodes, with a Redis of their own', () => {
     expect(videos.map((name) => name.slice(0, 13)).sort()).toEqual(['Final glide 1', 'Final glide 2', 'Final glide 3', 'Final glide 4'])
     for (const name of videos) expect(Number(ffprobe(join(out, name)).video.nb_read_frames)).toBe(30 * (name.startsWith('Final glide 1') ? 12 : 2))
     // Asked for again, nothing is made again.
-    const again = runToEnd(SUBMIT, [...files, '--redis', redis.url])
+    const again = runToEnd(SUBMIT, submission)
     expect(again.lines.map((l) => l.event)).toEqual(['made', 'made', 'made', 'made'])
     two.child.kill('SIGINT')
     expect(await two.ended).toBe(0)
+    server.close()
     // The killed node's leavings are swept by the next on that machine; nothing but files is left in the end.
     expect(readdirSync(out).filter((name) => !name.endsWith('.mp4'))).toEqual([])
   })
