@@ -97,7 +97,7 @@ test('bad zips are refused with the reason, and nothing is changed', async ({ pa
     [zipOf('bomb.zip', "z.writestr('bundle.json', b'0' * 50_000_000)"), /would unpack to more than a hundred times its size/],
     [zipOf('out.zip', "z.writestr('../../evil.json', '{}')"), /a file whose name leads out of it/],
     [zipOf('newer.zip', 'z.writestr(\'bundle.json\', \'{"brimble":"bundle","version":9,"edits":[{}]}\')'), /made by a newer Brimble \(version 9\)/],
-    [zipOf('other.zip', "z.writestr('holiday.txt', 'sun')"), /it is a zip, but no bundle/],
+    [zipOf('other.zip', "z.writestr('holiday.txt', 'sun')"), /it is no bundle and no edit of Brimble’s/],
     [zipOf('lacking.zip', 'z.writestr(\'bundle.json\', \'{"brimble":"bundle","version":1,"edits":[{}]}\')'), /an edit in it cannot be read/],
   ]
   for (const [file, message] of bad) {

@@ -128,7 +128,10 @@ export async function seeAlong(plan: AlongPlan, file: Blob, { withPictures, onSt
   onStart?.(remote)
   const order = plan.moments.map((_, i) => i).sort((a, b) => recordingMicros(plan, a) - recordingMicros(plan, b))
   let seen: Along = { key: plan.key, state: 'looking', everyMicros: plan.everyMicros, moments: plan.moments.map((m) => ({ ...m, seen: false, url: null, faces: {}, moving: {}, salient: {} })), cuts: [] }
-  const tell = (change: Partial<Along>) => onSeen?.((seen = { ...seen, ...change }))
+  const tell = (change: Partial<Along>) => {
+    seen = { ...seen, ...change }
+    onSeen?.(seen)
+  }
   tell({})
   const { id, originMicros } = plan.recording
   const outcome = await remote.look(
