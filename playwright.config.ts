@@ -1,9 +1,7 @@
 import { defineConfig } from '@playwright/test'
+import { NO_GPU_ARGS } from './scripts/chromium.mjs'
 
 const PORT = 4690
-
-/** Debian's Chromium, without a GPU and without a word to the outside. */
-export const chromiumArgs = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync']
 
 export default defineConfig({
   testDir: 'tests/e2e',
@@ -19,7 +17,7 @@ export default defineConfig({
   use: {
     baseURL: `http://localhost:${PORT}`,
     viewport: { width: 1280, height: 800 },
-    launchOptions: { executablePath: '/usr/bin/chromium', args: chromiumArgs },
+    launchOptions: { executablePath: '/usr/bin/chromium', args: NO_GPU_ARGS },
     // A recording of every action takes as much of two cores as the tests themselves: ask for one with --trace on.
     trace: 'off',
     screenshot: 'only-on-failure',

@@ -4,10 +4,9 @@ import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { chromium } from '@playwright/test'
+import { NO_GPU_ARGS } from './chromium.mjs'
 import { freePort, root } from './commands.mjs'
 import { ensureBuild, ensureModules, ensurePrograms } from './prepare.mjs'
-
-const CHROMIUM_ARGS = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync']
 
 /** Installs and builds what is missing, starts the server and a browser. Whoever opens it calls `close`. */
 export async function openBrimble(firstPort) {
@@ -18,7 +17,7 @@ export async function openBrimble(firstPort) {
   const server = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-p', String(port), '-H', 'localhost'], { cwd: root, stdio: 'ignore' })
   for (let tries = 0; tries < 50 && !(await fetch(`http://localhost:${port}`).then((r) => r.ok, () => false)); tries++) await new Promise((r) => setTimeout(r, 200))
   const profile = mkdtempSync(join(tmpdir(), 'brimble-measure-'))
-  const context = await chromium.launchPersistentContext(profile, { executablePath: '/usr/bin/chromium', args: CHROMIUM_ARGS, baseURL: `http://localhost:${port}`, viewport: { width: 1280, height: 800 } })
+  const context = await chromium.launchPersistentContext(profile, { executablePath: '/usr/bin/chromium', args: NO_GPU_ARGS, baseURL: `http://localhost:${port}`, viewport: { width: 1280, height: 800 } })
   const page = context.pages()[0] ?? (await context.newPage())
   // The picker of handles needs a person; the plain dialog does not.
   await page.addInitScript(() => Reflect.deleteProperty(window, 'showOpenFilePicker'))

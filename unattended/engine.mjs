@@ -3,18 +3,15 @@ import { existsSync, mkdirSync, mkdtempSync, readdirSync, rmSync, statfsSync } f
 import { createServer } from 'node:http'
 import { hostname, tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { CHROMIUM_ARGS } from '../scripts/chromium.mjs'
 import { root } from '../scripts/commands.mjs'
-
-const CHROMIUM_ARGS = ['--no-sandbox', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync']
+import { Unusable } from './command.mjs'
 
 /** Where systems put a Chromium; `--chromium` or BRIMBLE_CHROMIUM names another. */
 const USUAL_PLACES = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/snap/bin/chromium', '/usr/bin/google-chrome', '/Applications/Chromium.app/Contents/MacOS/Chromium', '/Applications/Google Chrome.app/Contents/MacOS/Google Chrome', 'C:\\Program Files\\Google\\Chrome\\Application\\chrome.exe']
 
 /** Files on their way lie in such a folder beside the finished ones, so that a whole one only has to be renamed. */
 const PARTS = '.brimble-parts-'
-
-/** A fault of the call or the machine that a person can put right. */
-export class Unusable extends Error {}
 
 function findChromium(named) {
   const found = [named, process.env.BRIMBLE_CHROMIUM, ...USUAL_PLACES].find((path) => path && existsSync(path))

@@ -2,7 +2,7 @@ import { chromium, expect, test } from '@playwright/test'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { chromiumArgs } from '../../playwright.config'
+import { NO_GPU_ARGS } from '../../scripts/chromium.mjs'
 import { toBench } from '../support/brimble'
 import { makeTwoHours } from '../support/makeRecordings'
 
@@ -15,7 +15,7 @@ test('two hours of 1080p are opened, cut to their very end and played from there
   const file = makeTwoHours()
   // An ordinary test context keeps its storage in memory: this one keeps it on the disk, as a person's browser does.
   const profile = mkdtempSync(join(tmpdir(), 'brimble-long-'))
-  const context = await chromium.launchPersistentContext(profile, { executablePath: '/usr/bin/chromium', args: chromiumArgs, baseURL: test.info().project.use.baseURL ?? '', viewport: { width: 1280, height: 800 } })
+  const context = await chromium.launchPersistentContext(profile, { executablePath: '/usr/bin/chromium', args: NO_GPU_ARGS, baseURL: test.info().project.use.baseURL ?? '', viewport: { width: 1280, height: 800 } })
   try {
     const page = context.pages()[0] ?? (await context.newPage())
     const drawn = () => expect.poll(async () => (await page.getByTestId('shape-tall').screenshot()).length, { intervals: [200] }).toBeGreaterThan(DRAWN_BYTES)
