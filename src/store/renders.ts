@@ -26,11 +26,11 @@ export async function setRenderState(id: RenderId, state: RenderState): Promise<
   await database().renders.update(id, { state, updatedAt: nowStamp() })
 }
 
-/** Takes a render out of those that wait; false when it does not wait any more. Of two who ask at once, one is told true. */
-export async function takeWaiting(id: RenderId, state: RenderState): Promise<boolean> {
+/** Moves a render on from the state it is thought to be in; false when it is in that no more. Of two who ask at once, one is told true. */
+export async function moveOn(id: RenderId, from: RenderState['kind'], state: RenderState): Promise<boolean> {
   const table = database().renders
   return database().transaction('rw', table, async () => {
-    if ((await table.get(id))?.state.kind !== 'waiting') return false
+    if ((await table.get(id))?.state.kind !== from) return false
     await table.update(id, { state, updatedAt: nowStamp() })
     return true
   })

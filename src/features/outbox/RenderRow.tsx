@@ -64,7 +64,7 @@ export function RenderRow({ render, onPlay, playing = false, handle = null }: { 
           </>
         )}
         {state.kind === 'away' && <TakeBack id={render.id} />}
-        {(state.kind === 'finished' || state.kind === 'failed' || state.kind === 'made-away') && <More render={render} />}
+        {(state.kind === 'finished' || state.kind === 'failed' || state.kind === 'made-away' || state.kind === 'away') && <More render={render} />}
       </Box>
     </Box>
   )

@@ -13,7 +13,7 @@ import type { RenderReply, RenderWorker } from '@/media/workers/render.protocol'
 import { speechOf } from '@/store/analyses'
 import { changeOutboxSettings, readOutboxSettings } from '@/store/outboxSettings'
 import { storedFile } from '@/store/recordings'
-import { deleteRender, renderIds, resumeInterrupted, setRenderState, takenFileNames, takeWaiting, versionOf, waitAgain, waitingRenders } from '@/store/renders'
+import { deleteRender, moveOn, renderIds, resumeInterrupted, setRenderState, takenFileNames, versionOf, waitAgain, waitingRenders } from '@/store/renders'
 import { saveFinished } from './filesFolder'
 import { Bell } from './bell'
 import { tellThatQueueIsDone } from './notify'
@@ -98,7 +98,7 @@ async function run(planned: readonly Render[]): Promise<{ finished: number; fail
     await settle(render, reply)
   }
   const group: Render[] = []
-  for (const render of planned) if (await takeWaiting(render.id, { kind: 'running' })) group.push(render)
+  for (const render of planned) if (await moveOn(render.id, 'waiting', { kind: 'running' })) group.push(render)
   const open = new Map(group.map((r) => [r.id, r]))
   const endOne = async (id: RenderId, reply: RenderReply) => {
     const render = open.get(id)

@@ -9,13 +9,17 @@ import { makeBundle } from '@/media/bundle/writeBundle'
 import { speechOf } from '@/store/analyses'
 import { readOutboxSettings } from '@/store/outboxSettings'
 import { storedFile } from '@/store/recordings'
-import { awayRenders, setRenderState, takeWaiting, versionOf, waitAgain } from '@/store/renders'
+import { awayRenders, moveOn, versionOf } from '@/store/renders'
 import { forgetProgress, renderProgress } from '../progress'
 import { NodesAway, postJob, putBundle, standingAway, takeJobBack, type AwayJob, type JobSource } from './nodesClient'
 
 /** One tab asks after what is away. */
 const LOCK = 'brimble-away'
 const ASKS_EVERY_MS = 2000
+const ASKED_AT_ONCE = 100
+
+/** What the queue does not know may still be on its way there; after so long it is gone. */
+const GONE_AFTER_MS = 120_000
 
 /** Hands waiting renders to the render nodes, under their own ids: however often it is asked for, one file is made. Rejects, in words, at the first that could not be; it waits here as before. */
 export async function handOver(renders: readonly Render[]): Promise<void> {
@@ -24,11 +28,11 @@ export async function handOver(renders: readonly Render[]): Promise<void> {
   for (const render of renders) {
     const { edit, settings } = render
     // Taken first: it must not begin here while it is on its way.
-    if (!(await takeWaiting(render.id, { kind: 'away' }))) continue
+    if (!(await moveOn(render.id, 'waiting', { kind: 'away' }))) continue
     try {
       await postJob(render, nameBy(namePattern, render, await versionOf(render), today), frameCount(outputLength(edit.highlight), settings.frameRate), await sourceOf(render))
     } catch (error) {
-      await waitAgain(render.id)
+      await moveOn(render.id, 'away', { kind: 'waiting' })
       throw new Error(error instanceof NodesAway ? 'The render nodes’ queue does not answer. Everything waits here as before.' : `“${edit.highlight.name}” could not be handed over: ${error instanceof Error ? error.message : String(error)}. It waits here as before.`)
     }
   }
@@ -54,7 +58,7 @@ async function sourceOf({ edit }: Render): Promise<JobSource> {
 export async function takeBack(id: RenderId): Promise<boolean> {
   if (!(await takeJobBack(id))) return false
   forgetProgress(id)
-  await waitAgain(id)
+  await moveOn(id, 'away', { kind: 'waiting' })
   return true
 }
 
@@ -67,7 +71,8 @@ export function startFollowing(): void {
   void navigator.locks.request(LOCK, async () => {
     for (;;) {
       const away = await awayRenders()
-      if (away.length > 0) await follow(away).catch((error: unknown) => !(error instanceof NodesAway) && Promise.reject(error))
+      // Whatever goes wrong now is asked again in a moment.
+      for (let n = 0; n < away.length; n += ASKED_AT_ONCE) await follow(away.slice(n, n + ASKED_AT_ONCE)).catch(() => {})
       await new Promise((resolve) => setTimeout(resolve, ASKS_EVERY_MS))
     }
   })
@@ -76,10 +81,11 @@ export function startFollowing(): void {
 async function follow(away: readonly Render[]): Promise<void> {
   for (const job of await standingAway(away.map((r) => r.id))) {
     const id = job.id as RenderId
-    const ended = endOf(job)
+    const handedOverAt = Date.parse(away.find((r) => r.id === id)?.updatedAt ?? '')
+    const ended = job.state === 'unknown' && Date.now() - handedOverAt < GONE_AFTER_MS ? null : endOf(job)
     if (ended) {
       forgetProgress(id)
-      await setRenderState(id, ended)
+      await moveOn(id, 'away', ended)
     } else if (job.progress) renderProgress.setState({ [id]: job.progress })
   }
 }
