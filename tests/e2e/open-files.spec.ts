@@ -47,6 +47,7 @@ test('a bundle with what is used, opened in a fresh profile, gives the same fram
   await highlight(page)
   const zip = await handOn(page, /^Bundle with what is used/)
   const otio = await handOn(page, /^Timeline/)
+  const alone = await handOn(page, /^Edit alone/)
   const here = await renderAndSave(page, { rate: '30 fps' })
   expect(readFileSync(zip).length).toBeLessThan(readFileSync(made('pattern.mp4')).length)
 
@@ -65,6 +66,8 @@ test('a bundle with what is used, opened in a fresh profile, gives the same fram
   await fresh.goto('/')
   await addFiles(fresh, otio)
   await expect(fresh.getByRole('link', { name: /^pattern, cut 1/ })).toHaveCount(2)
+  await addFiles(fresh, alone)
+  await expect(fresh.getByRole('link', { name: /^pattern, cut 1/ })).toHaveCount(3)
   errors.expectNone()
   freshErrors.expectNone()
   await elsewhere.close()

@@ -1,4 +1,4 @@
-import type { Edit } from '../model/edit'
+import { firstRecordingOf, type Edit } from '../model/edit'
 import type { Outlet } from '../model/outlet'
 import { recordedRate } from '../output/renderSettings'
 import type { SpeechOf } from '../sound/ducking'
@@ -57,7 +57,7 @@ function seenFindings(edit: Edit, known: Known, { passageId, layoutId, shapeId }
 
 /** Recordings whose frames do not fall onto the output's: some are shown longer than others. */
 function rateFindings({ highlight, recordings }: Edit, map: TimeMap): Found[] {
-  const first = recordings.find((r) => r.id === highlight.passages[0]?.recordingId)
+  const first = firstRecordingOf({ highlight, recordings })
   const output = highlight.output.frameRate ?? (first && recordedRate(first))
   if (!output) return []
   return map.passages.flatMap(({ passage, startMicros, endMicros }): Found[] => {

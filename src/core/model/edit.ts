@@ -66,4 +66,9 @@ function find<T extends { id: string }>(records: readonly T[], id: string, what:
 export const setupOf = (edit: Edit, id: SetupId): Setup => find(edit.setups, id, 'setups')
 export const layoutOf = (edit: Edit, id: LayoutId): Layout => find(edit.layouts, id, 'layouts')
 export const recordingOf = (edit: Pick<Edit, 'recordings'>, id: RecordingId): Recording => find(edit.recordings, id, 'recordings')
+/** The recording that its first passage plays: what rates and settings go by; null where it is not known. */
+export function firstRecordingOf({ highlight, recordings }: Pick<Edit, 'highlight' | 'recordings'>): Recording | null {
+  return recordings.find((r) => r.id === highlight.passages[0]?.recordingId) ?? null
+}
+
 export const passageOf = (edit: Edit, id: Passage['id']): Passage => find(edit.highlight.passages, id, 'passages')

@@ -1,5 +1,5 @@
 import type { Size } from '../geometry/rect'
-import type { Edit } from '../model/edit'
+import { firstRecordingOf, type Edit } from '../model/edit'
 import type { CaptionsIn, OutputChoice } from '../model/outputChoice'
 import type { Shape } from '../model/shape'
 import type { Recording } from '../model/recording'
@@ -70,8 +70,7 @@ export function captionsAsShown(choice: OutputChoice, { words }: Edit['highlight
 
 /** What a choice comes to for each of some shapes of an edit; none where its first recording is not known. */
 export function wantedOf(edit: Edit, shapes: readonly Shape[], choice: OutputChoice): { shape: Shape; settings: RenderSettings }[] {
-  const [passage] = edit.highlight.passages
-  const recording = edit.recordings.find((r) => r.id === passage?.recordingId)
+  const recording = firstRecordingOf(edit)
   if (!recording) return []
   const seconds = toSeconds(outputLength(edit.highlight))
   return shapes.map((shape) => ({ shape, settings: settingsFor(choice, edit, shape, recording, seconds) }))

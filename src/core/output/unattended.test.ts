@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { sampleEdit } from '../../../tests/support/edits'
+import { writePresetFile } from '../interchange/presetFile'
 import { edit as editSchema } from '../model/edit'
+import { USUAL_OUTPUT } from '../model/outputChoice'
 import { neededFiles, unattendedWish, wishedFiles } from './unattended'
 
 const wish = (given: object) => unattendedWish.parse(given)
@@ -31,6 +33,11 @@ describe('a wish without a person', () => {
     const limited = { ...edit, highlight: { ...edit.highlight, output: { ...edit.highlight.output, mostBytes: 1_000_000, videoBitrate: 500_000 } } }
     expect(chosen({}, limited)[0]?.settings.constantQuality).toBeNull()
     expect(chosen({ output: { quality: 'small' } }, limited)[0]?.settings.constantQuality).toBe('small')
+  })
+
+  it('takes a preset that was saved as a file', () => {
+    const preset = JSON.parse(writePresetFile('Draft', { ...USUAL_OUTPUT, quality: 'small', coding: 'mp4-vp9' })) as object
+    expect(chosen({ output: preset })[0]?.settings).toMatchObject({ coding: 'mp4-vp9', constantQuality: 'small' })
   })
 
   it('leaves captions off the picture that are kept off it', () => {

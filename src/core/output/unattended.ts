@@ -1,6 +1,6 @@
 import { z } from 'zod'
-import type { Edit } from '../model/edit'
-import { usedFiles, usedRecordings } from '../model/edit'
+import { settingsOfPreset } from '../interchange/presetFile'
+import { usedFiles, usedRecordings, type Edit } from '../model/edit'
 import { outputChoice, type OutputChoice } from '../model/outputChoice'
 import { renderSettings, type RenderSettings } from '../model/render'
 import { shape, STANDARD_SHAPES, type Shape } from '../model/shape'
@@ -22,7 +22,7 @@ export const unattendedWish = z.strictObject({
   /** Ids of shapes; null: those of the highlight. */
   shapes: z.array(z.string().min(1).max(80)).min(1).max(20).nullable().default(null),
   /** What is to be otherwise than the highlight says. */
-  output: outputWish.default({}),
+  output: z.preprocess(settingsOfPreset, outputWish).default({}),
   /** Instead of both: exactly these files. */
   files: z.array(z.object({ shape, settings: renderSettings })).min(1).max(20).nullable().default(null),
   /** What draws the pictures; null: what is quicker on this machine. */

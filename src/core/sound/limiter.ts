@@ -92,7 +92,9 @@ export class Limiter {
       out[2 * i] = (waiting[2 * i] as number) * gain
       out[2 * i + 1] = (waiting[2 * i + 1] as number) * gain
     }
-    Object.assign(this, { place, recentSum, released })
+    this.place = place
+    this.recentSum = recentSum
+    this.released = released
     this.letGo(count)
     return out
   }

@@ -51,7 +51,7 @@ export function zipRefusal(name: string, reason: ZipRefusal | BackupRefusal, det
     'missing-entry': `a file that it lists is not in it (${detail})`,
     damaged: `it is damaged (${detail})`,
     'not-json': 'its list cannot be read',
-    'not-a-bundle': 'it is no bundle and no edit of Brimble’s',
+    'not-a-bundle': 'it is no bundle and no edit of Brimble’s. What belongs into the Rack is brought in there',
     'not-a-backup': `it is a zip, but no backup of Brimble’s${detail && ` (${detail})`}`,
     'newer-version': `it was made by a newer Brimble (${detail}). Update this one`,
     'bad-edit': `an edit in it cannot be read (${detail})`,

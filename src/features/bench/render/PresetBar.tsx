@@ -8,10 +8,13 @@ import Menu from '@mui/material/Menu'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import DeleteOutlineIcon from '@mui/icons-material/DeleteOutlined'
+import FileDownloadIcon from '@mui/icons-material/FileDownloadOutlined'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useState } from 'react'
+import { writePresetFile } from '@/core/interchange/presetFile'
 import type { OutputChoice } from '@/core/model/outputChoice'
 import { allRenderPresets, deleteRenderPreset, keepRenderPreset } from '@/store/renderPresets'
+import { offerDownload } from '@/ui/offerDownload'
 
 /** Render settings kept under names: to choose, keep and delete. */
 export function PresetBar({ choice, onChoose }: { choice: OutputChoice; onChoose: (output: OutputChoice) => void }) {
@@ -38,9 +41,19 @@ export function PresetBar({ choice, onChoose }: { choice: OutputChoice; onChoose
               onChoose(preset.output)
               setAnchor(null)
             }}
-            sx={{ justifyContent: 'space-between', gap: 4 }}
+            sx={{ gap: 1 }}
           >
-            {preset.name}
+            <Box sx={{ flex: 1 }}>{preset.name}</Box>
+            <IconButton
+              size="small"
+              aria-label={`Save preset ${preset.name} as a file`}
+              onClick={(e) => {
+                e.stopPropagation()
+                offerDownload(new Blob([writePresetFile(preset.name, preset.output)], { type: 'application/json' }), `${preset.name}.preset.json`)
+              }}
+            >
+              <FileDownloadIcon fontSize="small" />
+            </IconButton>
             <IconButton
               size="small"
               aria-label={`Delete preset ${preset.name}`}

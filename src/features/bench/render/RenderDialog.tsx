@@ -10,17 +10,16 @@ import DialogTitle from '@mui/material/DialogTitle'
 import FormControlLabel from '@mui/material/FormControlLabel'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useState } from 'react'
-import { usedRecordings } from '@/core/model/edit'
+import { firstRecordingOf, usedRecordings } from '@/core/model/edit'
 import type { OutputChoice } from '@/core/model/outputChoice'
-import type { Shape } from '@/core/model/shape'
 import { estimate } from '@/core/output/estimate'
-import { captionsAsShown, LONGEST_LOOP_SECONDS, ratesFor, settingsFor, sizeOfFile } from '@/core/output/renderSettings'
+import { captionsAsShown, LONGEST_LOOP_SECONDS, ratesFor, sizeOfFile, wantedOf } from '@/core/output/renderSettings'
 import { toSeconds } from '@/core/time/micros'
 import { outputLength } from '@/core/time/timeMap'
 import { allRenders, queueRenders } from '@/store/renders'
 import { formatBytes, formatDuration, formatSize } from '@/ui/format'
 import { fonts, palette } from '@/ui/theme'
-import { useBenchContext, useEdit, usePassage, useView } from '../benchContext'
+import { useBenchContext, useEdit, useView } from '../benchContext'
 import { CodingNote } from './CodingNote'
 import { OutputFields } from './OutputFields'
 import { PresetBar } from './PresetBar'
@@ -29,23 +28,24 @@ import { PresetBar } from './PresetBar'
 export function RenderDialog({ open, onClose, onQueued }: { open: boolean; onClose: () => void; onQueued: (files: number) => void }) {
   const { session } = useBenchContext()
   const edit = useEdit()
-  const { recording } = usePassage()
   const outlet = useView((v) => v.outlet)
   const past = useLiveQuery(allRenders, [])
   const { shapes, words, output } = edit.highlight
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set())
   const [choice, setChoice] = useState<OutputChoice>(() => captionsAsShown(output, edit.highlight))
-  const chosen = shapes.filter((s) => !left.has(s.id))
   const seconds = toSeconds(outputLength(edit.highlight))
-  const asChosen = (shape: Shape) => ({ shape, settings: settingsFor(choice, edit, shape, recording, seconds) })
-  const expected = (shape: Shape) => estimate(asChosen(shape), seconds, past ?? [])
-  const all = chosen.map(expected).map((e) => e.seconds)
+  const recording = firstRecordingOf(edit)
+  const wanted = wantedOf(edit, shapes, choice)
+  const toMake = wanted.filter((w) => !left.has(w.shape.id))
+  const expected = (file: (typeof wanted)[number]) => estimate(file, seconds, past ?? [])
+  const all = toMake.map(expected).map((e) => e.seconds)
   const takes = all.includes(null) ? null : all.reduce((sum: number, s) => sum + (s ?? 0), 0)
   const start = async () => {
     session.change('Choose how to render', crypto.randomUUID(), (draft) => void (draft.highlight.output = choice))
-    await queueRenders(session.value, chosen.map(asChosen), outlet?.name ?? null)
-    onQueued(chosen.length)
+    await queueRenders(session.value, toMake, outlet?.name ?? null)
+    onQueued(toMake.length)
   }
+  if (!recording) return null
   return (
     <Dialog open={open} onClose={onClose} maxWidth="sm" fullWidth>
       <DialogTitle sx={{ fontSize: 16, fontWeight: 700, pb: 1, display: 'flex', alignItems: 'center', justifyContent: 'space-between', gap: 4 }}>
@@ -54,30 +54,30 @@ export function RenderDialog({ open, onClose, onQueued }: { open: boolean; onClo
       </DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 4 }}>
         <Box role="group" aria-label="Shapes to render">
-          {shapes.map((shape) => (
-            <Box key={shape.id} sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between' }}>
+          {wanted.map((file) => (
+            <Box key={file.shape.id} sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between' }}>
               <FormControlLabel
                 control={
                   <Checkbox
                     size="small"
-                    checked={!left.has(shape.id)}
-                    onChange={(_, on) => setLeft((all) => new Set(on ? [...all].filter((id) => id !== shape.id) : [...all, shape.id]))}
+                    checked={!left.has(file.shape.id)}
+                    onChange={(_, on) => setLeft((all) => new Set(on ? [...all].filter((id) => id !== file.shape.id) : [...all, file.shape.id]))}
                   />
                 }
-                label={`${shape.id} ${formatSize(sizeOfFile(asChosen(shape)))}`}
+                label={`${file.shape.id} ${formatSize(sizeOfFile(file))}`}
               />
-              <Box sx={{ fontFamily: fonts.numbers, fontSize: 12, color: palette.inkSoft }}>about {formatBytes(expected(shape).bytes)}</Box>
+              <Box sx={{ fontFamily: fonts.numbers, fontSize: 12, color: palette.inkSoft }}>about {formatBytes(expected(file).bytes)}</Box>
             </Box>
           ))}
         </Box>
         <OutputFields choice={choice} onChange={setChoice} rates={ratesFor(recording)} own={recording.video.frameRate} withCaptions={words.cues.length > 0} withSound={usedRecordings(edit).some((r) => r.sound !== null)} withLoop={seconds <= LONGEST_LOOP_SECONDS} />
-        <CodingNote wanted={chosen.map(asChosen)} withSound={usedRecordings(edit).some((r) => r.sound !== null)} />
+        <CodingNote wanted={toMake} withSound={usedRecordings(edit).some((r) => r.sound !== null)} />
       </DialogContent>
       <DialogActions sx={{ px: 6, pb: 4, gap: 2 }}>
         <Box sx={{ flex: 1, fontSize: 12.5, color: palette.inkSoft }}>{takes === null ? 'How long it takes is known after the first render.' : `About ${formatDuration(takes)} on this machine, after what is waiting.`}</Box>
         <Button onClick={onClose}>Not now</Button>
-        <Button variant="contained" color="primary" disabled={chosen.length === 0} onClick={() => void start()}>
-          Render {chosen.length} {chosen.length === 1 ? 'file' : 'files'}
+        <Button variant="contained" color="primary" disabled={toMake.length === 0} onClick={() => void start()}>
+          Render {toMake.length} {toMake.length === 1 ? 'file' : 'files'}
         </Button>
       </DialogActions>
     </Dialog>
