@@ -1,40 +1,17 @@
 // Render nodes on this machine: the demo highlight in six files by one node and by two; what a job asks of Redis; what the queue alone manages; and from these a day with many nodes.
-import { spawn } from 'node:child_process'
-import { mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
-import { tmpdir } from 'node:os'
+import { readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { Queue, Worker } from 'bullmq'
-import { freePort, root } from '../scripts/commands.mjs'
+import { root } from '../scripts/commands.mjs'
+import { OwnRedis, start, tempDir } from '../tests/support/processes.mjs'
 import { connect } from '../unattended/queue.mjs'
 import { arrivals, seeded, simulate } from './nodesSimulation.mjs'
 
 const JOBS = 6
 const NOTHINGS = 5000
 
-/** A script of `unattended/` with its lines as they come. */
-function begin(script, args) {
-  const child = spawn(process.execPath, [join(root, 'unattended', script), ...args], { stdio: ['ignore', 'pipe', 'ignore'] })
-  const lines = []
-  const wakers = []
-  let rest = ''
-  child.stdout.on('data', (text) => {
-    const parts = (rest + text).split('\n')
-    rest = parts.pop()
-    for (const part of parts) lines.push({ at: performance.now(), ...JSON.parse(part) })
-    for (const wake of wakers.splice(0)) wake()
-  })
-  const until = async (event, times = 1) => {
-    while (lines.filter((l) => l.event === event).length < times) await new Promise((resolve) => wakers.push(resolve))
-  }
-  return { child, lines, until, ended: new Promise((resolve) => child.once('exit', resolve)) }
-}
-
-async function startRedis(dir) {
-  const port = await freePort(7390)
-  const child = spawn('redis-server', ['--port', String(port), '--bind', '127.0.0.1', '--dir', dir, '--appendonly', 'yes', '--save', ''], { stdio: ['ignore', 'pipe', 'ignore'] })
-  await new Promise((resolve) => child.stdout.on('data', (text) => String(text).includes('Ready to accept') && resolve()))
-  return { url: `redis://127.0.0.1:${port}`, stop: () => child.kill() }
-}
+/** A script of `unattended/`. */
+const begin = (script, args) => start(join(root, 'unattended', script), args)
 
 /** The demo's first highlight as a file of its own, in as many copies as are asked for. */
 async function editFiles(page, folder, copies) {
@@ -104,9 +81,9 @@ function aDay(jobSeconds, nodes, jobs, peak, losses) {
 }
 
 export async function renderNodes({ page, memory }) {
-  const folder = mkdtempSync(join(tmpdir(), 'brimble-nodes-'))
+  const folder = tempDir('nodes')
   const [media, out] = [join(root, 'public', 'demo'), join(folder, 'out')]
-  const redis = await startRedis(folder)
+  const redis = await OwnRedis.start()
   try {
     const files = await editFiles(page, folder, Array.from({ length: 2 * JOBS }, (_, n) => n + 1))
     const one = await withNodes(1, { redis, files: files.slice(0, JOBS), media, out })
@@ -124,7 +101,7 @@ export async function renderNodes({ page, memory }) {
     const peak = await memory.peak()
     return [{ name: 'render-nodes', seconds: two.seconds, referenceSeconds: one.seconds, ...peak }]
   } finally {
-    redis.stop()
+    await redis.stop()
     rmSync(folder, { recursive: true, force: true })
   }
 }

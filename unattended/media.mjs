@@ -1,7 +1,7 @@
 // Finds recordings, pictures, sounds and fonts by the names that highlights know them by: in a folder and those in it.
 import { readdirSync, statSync } from 'node:fs'
 import { basename, join } from 'node:path'
-import { Unusable } from './engine.mjs'
+import { Unusable } from './command.mjs'
 
 /** A folder with more files than this is not one of recordings. */
 const MOST_FILES = 200_000

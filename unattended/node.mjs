@@ -1,14 +1,17 @@
 // `npm run render:node -- --redis <url> --media <dir | http address> --out <dir>`: a render node. See docs/render-nodes.md.
-import { extname, join, resolve } from 'node:path'
+import { rmSync } from 'node:fs'
 import { hostname } from 'node:os'
-import { parseArgs } from 'node:util'
-import { DelayedError, UnrecoverableError, Worker } from 'bullmq'
+import { extname, join } from 'node:path'
 import { ensureBuild, ensureModules } from '../scripts/prepare.mjs'
-import { openEngine, Unusable } from './engine.mjs'
+import { EXIT, fromHere, readCall, runCommand, say, Unusable, wholeNumber } from './command.mjs'
+import { openEngine } from './engine.mjs'
+import { openMedia } from './nodeMedia.mjs'
 import { placeAs } from './place.mjs'
-import { connect, QUEUE } from './queue.mjs'
-import { openMedia } from './source.mjs'
-import { endUnusable, EXIT } from './wish.mjs'
+
+// The queue's packages may have to be installed first.
+await ensureModules()
+const { DelayedError, UnrecoverableError, Worker } = await import('bullmq')
+const { connect, QUEUE } = await import('./queue.mjs')
 
 const HELP = `npm run render:node -- --redis <url> --media <dir | http address> --out <dir> [options]
 
@@ -30,20 +33,10 @@ const PROGRESS_EVERY_MS = 1000
 /** Reasons that will be the same the next time. */
 const FOR_GOOD = new Set(['encoder-refuses-size', 'source-unreadable', 'bad-edit', 'not-a-bundle', 'not-json', 'newer-version', 'unknown-shape'])
 
-function readCall() {
-  const { values } = parseArgs({ options: { redis: { type: 'string' }, media: { type: 'string' }, out: { type: 'string' }, name: { type: 'string' }, 'stalled-after': { type: 'string', default: '30' }, chromium: { type: 'string' }, help: { type: 'boolean', default: false } } })
-  if (values.help) {
-    process.stdout.write(HELP)
-    process.exit(EXIT.made)
-  }
-  for (const needed of ['redis', 'media', 'out']) if (!values[needed]) throw new Unusable(`--${needed} is missing\n\n${HELP}`)
-  const stalledAfter = Number(values['stalled-after'])
-  if (!(stalledAfter >= 2 && stalledAfter <= 600)) throw new Unusable('--stalled-after takes 2 to 600 seconds')
-  const at = (path) => resolve(process.env.INIT_CWD ?? process.cwd(), path)
-  return { redis: values.redis, media: /^https?:/i.test(values.media) ? values.media : at(values.media), out: at(values.out), name: values.name ?? `${hostname()}-${process.pid}`, stalledMs: stalledAfter * 1000, chromium: values.chromium }
+function readNode() {
+  const { values } = readCall(HELP, { redis: { type: 'string' }, media: { type: 'string' }, out: { type: 'string' }, name: { type: 'string' }, 'stalled-after': { type: 'string', default: '30' } }, ['redis', 'media', 'out'])
+  return { redis: values.redis, media: /^https?:/i.test(values.media) ? values.media : fromHere(values.media), out: fromHere(values.out), name: values.name ?? `${hostname()}-${process.pid}`, stalledMs: 1000 * wholeNumber('stalled-after', values['stalled-after'], 2, 600), chromium: values.chromium }
 }
-
-const say = (event, what = {}) => process.stdout.write(`${JSON.stringify({ event, ...what })}\n`)
 
 /** Thrown by a job that is given back. */
 class GivenBack extends Error {}
@@ -78,15 +71,13 @@ class RenderNode {
   }
 
   async make(job, token) {
-    const { id, name, highlight, frames } = job.data
+    const { id, name } = job.data
     say('started', { job: id, name, attempt: job.attemptsMade + 1 })
     await job.log(`${this.call.name}: begun`)
     const session = (this.session = await this.openSession())
     try {
       const made = await this.render(session, job, token)
       await job.log(`${this.call.name}: made ${made.names.join(', ')} in ${(made.tookMs / 1000).toFixed(1)} s`)
-      // What is known of a finished job is what it made; the edit has gone into it.
-      await job.updateData({ id, name, highlight, frames })
       say('finished', { job: id, ...made })
       return made
     } catch (error) {
@@ -126,10 +117,14 @@ class RenderNode {
     for (const part of ended.files) parts.push({ from: await session.fetch(ended.id, part).catch(noRoom), name: part.name })
     await session.forget(ended.id)
     // Whoever lost the job while it was away must not give files their names: another node does.
-    await job.extendLock(token, this.call.stalledMs)
+    if ((await job.extendLock(token, this.call.stalledMs)) !== 1) {
+      for (const { from } of parts) rmSync(from, { force: true })
+      throw new Error('lost to another node')
+    }
     // The name is the job's own: made twice, it is one file.
     const names = parts.map((part) => `${name} ${id.slice(0, 8)}${extname(part.name)}`)
-    parts.forEach(({ from }, n) => placeAs(from, join(this.call.out, names[n])))
+    // What is there already was made by a node that went away before it could say so.
+    parts.forEach(({ from }, n) => placeAs(from, join(this.call.out, names[n])) || rmSync(from))
     return { names, frames: ended.frames, sizeBytes: ended.sizeBytes, tookMs: ended.tookMs, node: this.call.name }
   }
 
@@ -163,8 +158,7 @@ function noRoom(error) {
 }
 
 async function main() {
-  const call = readCall()
-  await ensureModules()
+  const call = readNode()
   await ensureBuild()
   const node = new RenderNode(call)
   // A node that cannot render says so now, and takes nothing from others that can.
@@ -172,6 +166,11 @@ async function main() {
   const connection = connect(call.redis)
   const worker = new Worker(QUEUE, (job, token) => node.make(job, token), { connection, concurrency: 1, lockDuration: call.stalledMs, stalledInterval: call.stalledMs / 2, maxStalledCount: MOST_LOSSES })
   worker.on('error', (error) => say('redis', { detail: error.message }))
+  // What is known of a finished job is what it made; the edit has gone into it.
+  worker.on('completed', (job) => {
+    const { id, name, highlight, frames } = job.data
+    void job.updateData({ id, name, highlight, frames }).catch(() => {})
+  })
   worker.on('stalled', (job) => say('taken-over', { job }))
   say('ready', { node: call.name })
   let leaving = null
@@ -188,4 +187,4 @@ async function main() {
   for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => leave(signal))
 }
 
-await main().catch((error) => endUnusable(error, HELP))
+await runCommand(main)

@@ -1,12 +1,11 @@
 // `npm run render -- <highlight.brimble.json | bundle.zip>… --media <dir> --out <dir>`: renders without a person. See docs/unattended.md.
-import { basename, resolve } from 'node:path'
-import { existsSync } from 'node:fs'
-import { parseArgs } from 'node:util'
+import { basename } from 'node:path'
 import { ensureBuild, ensureModules } from '../scripts/prepare.mjs'
-import { openEngine, Unusable } from './engine.mjs'
+import { EXIT, fromHere, readCall, runCommand, say } from './command.mjs'
+import { openEngine } from './engine.mjs'
 import { findNeeds, indexMedia } from './media.mjs'
 import { placeTogether } from './place.mjs'
-import { endUnusable, EXIT, WISH_HELP, WISH_OPTIONS, wishOf } from './wish.mjs'
+import { WISH_HELP, WISH_OPTIONS, wishOf } from './wish.mjs'
 
 const HELP = `npm run render -- <highlight.brimble.json | bundle.zip>… --out <dir> [--media <dir>] [options]
 
@@ -22,20 +21,9 @@ Ends with 0 when every file was made, 1 when some were not, 2 when the call make
 /** Progress is printed for a person at most this often. */
 const PRINT_EVERY_MS = 5000
 
-function readCall() {
-  const { values, positionals } = parseArgs({ allowPositionals: true, options: { ...WISH_OPTIONS, media: { type: 'string' }, out: { type: 'string' }, json: { type: 'boolean', default: false }, chromium: { type: 'string' }, help: { type: 'boolean', default: false } } })
-  if (values.help) {
-    process.stdout.write(HELP)
-    process.exit(EXIT.made)
-  }
-  if (positionals.length === 0) throw new Unusable(`Which highlight?\n\n${HELP}`)
-  if (!values.out) throw new Unusable(`Where to? --out <dir>\n\n${HELP}`)
-  // npm runs scripts in the package's folder; paths are meant from where the person is.
-  const from = process.env.INIT_CWD ?? process.cwd()
-  const at = (path) => resolve(from, path)
-  const files = positionals.map(at)
-  for (const path of files) if (!existsSync(path)) throw new Unusable(`there is no file ${path}`)
-  return { files, wish: wishOf({ ...values, preset: values.preset && at(values.preset) }), media: values.media && at(values.media), out: at(values.out), json: values.json, chromium: values.chromium }
+function readRender() {
+  const { values, files } = readCall(HELP, { ...WISH_OPTIONS, media: { type: 'string' }, out: { type: 'string' }, json: { type: 'boolean', default: false } }, ['out'], true)
+  return { files, wish: wishOf(values), media: fromHere(values.media), out: fromHere(values.out), json: values.json, chromium: values.chromium }
 }
 
 /** Prints what happens: as JSON lines, or in words. */
@@ -50,7 +38,7 @@ function teller(json) {
     ended: (e) => `${e.finished} made, ${e.failed} not.`,
   }
   return (event, what) => {
-    if (json) return void process.stdout.write(`${JSON.stringify({ event, ...what })}\n`)
+    if (json) return void say(event, what)
     const now = Date.now()
     if (event === 'progress' && now - printed < PRINT_EVERY_MS) return
     if (event === 'progress') printed = now
@@ -65,7 +53,7 @@ function wordsOf({ reason, detail, fileName, differs }) {
 }
 
 async function main() {
-  const call = readCall()
+  const call = readRender()
   const tell = teller(call.json)
   await ensureModules()
   await ensureBuild()
@@ -78,10 +66,10 @@ async function main() {
       void engine.close().then(() => process.exit(EXIT.interrupted))
     })
   try {
-    process.exitCode = await work(engine, call, index, tell)
+    return await work(engine, call, index, tell)
   } catch (error) {
     // What was being rendered when the browser was told to go.
-    if (interrupted) return
+    if (interrupted) return EXIT.interrupted
     throw error
   } finally {
     if (!interrupted) await engine.close()
@@ -102,7 +90,7 @@ async function work(engine, { files, wish, out }, index, tell) {
       for (const { id } of wanted) fail({ from, ...about(id), reason: 'source-missing', fileName: sources.missing, differs: sources.differs })
       continue
     }
-    tell('started', { highlight: name, shapes: wanted.map((w) => w.shape.id), frames: wanted[0].frames })
+    tell('started', { highlight: name, shapes: wanted.map((w) => w.shape.id), frames: wanted[0]?.frames ?? 0 })
     const finished = []
     await session.render(at, wanted.map((w) => w.id), sources.found, async ({ kind, ...what }) => {
       if (kind === 'progress') tell('progress', { highlight: name, ...what })
@@ -125,4 +113,4 @@ async function work(engine, { files, wish, out }, index, tell) {
   return count.failed === 0 ? EXIT.made : EXIT.someFailed
 }
 
-await main().catch((error) => endUnusable(error, HELP))
+await runCommand(main)

@@ -1,13 +1,16 @@
 // `npm run render:submit -- <highlight.brimble.json | bundle.zip>… --redis <url>`: hands highlights to render nodes. See docs/render-nodes.md.
 import { createHash } from 'node:crypto'
 import { copyFileSync, createReadStream, existsSync, renameSync, statSync } from 'node:fs'
-import { basename, join, resolve } from 'node:path'
+import { basename, join } from 'node:path'
 import { pipeline } from 'node:stream/promises'
-import { parseArgs } from 'node:util'
 import { ensureBuild, ensureModules } from '../scripts/prepare.mjs'
-import { openEngine, Unusable } from './engine.mjs'
-import { connect, openQueue, standing, submit, USUAL_ATTEMPTS } from './queue.mjs'
-import { endUnusable, EXIT, WISH_HELP, WISH_OPTIONS, wishOf } from './wish.mjs'
+import { EXIT, fromHere, readCall, runCommand, say, Unusable, wholeNumber } from './command.mjs'
+import { openEngine } from './engine.mjs'
+import { WISH_HELP, WISH_OPTIONS, wishOf } from './wish.mjs'
+
+// The queue's packages may have to be installed first.
+await ensureModules()
+const { connect, openQueue, standing, submit, USUAL_ATTEMPTS } = await import('./queue.mjs')
 
 const HELP = `npm run render:submit -- <highlight.brimble.json | bundle.zip>… --redis <url> [options]
 
@@ -24,28 +27,9 @@ Prints a JSON object a line. Ends with 0 when all was handed over (with --wait: 
 
 const ASK_EVERY_MS = 1000
 
-const say = (event, what = {}) => process.stdout.write(`${JSON.stringify({ event, ...what })}\n`)
-
-function readCall() {
-  const { values, positionals } = parseArgs({ allowPositionals: true, options: { ...WISH_OPTIONS, redis: { type: 'string' }, media: { type: 'string' }, urgency: { type: 'string', default: '5' }, attempts: { type: 'string', default: String(USUAL_ATTEMPTS) }, wait: { type: 'boolean', default: false }, chromium: { type: 'string' }, help: { type: 'boolean', default: false } } })
-  if (values.help) {
-    process.stdout.write(HELP)
-    process.exit(EXIT.made)
-  }
-  if (positionals.length === 0) throw new Unusable(`Which highlight?\n\n${HELP}`)
-  if (!values.redis) throw new Unusable(`--redis is missing\n\n${HELP}`)
-  const urgency = whole('urgency', values.urgency, 10)
-  const attempts = whole('attempts', values.attempts, 100)
-  const at = (path) => resolve(process.env.INIT_CWD ?? process.cwd(), path)
-  const files = positionals.map(at)
-  for (const path of files) if (!existsSync(path)) throw new Unusable(`there is no file ${path}`)
-  return { files, wish: wishOf({ ...values, preset: values.preset && at(values.preset) }), redis: values.redis, media: values.media && at(values.media), urgency, attempts, wait: values.wait, chromium: values.chromium }
-}
-
-function whole(name, value, most) {
-  const n = Number(value)
-  if (!Number.isInteger(n) || n < 1 || n > most) throw new Unusable(`--${name} takes 1 to ${most}`)
-  return n
+function readSubmission() {
+  const { values, files } = readCall(HELP, { ...WISH_OPTIONS, redis: { type: 'string' }, media: { type: 'string' }, urgency: { type: 'string', default: '5' }, attempts: { type: 'string', default: String(USUAL_ATTEMPTS) }, wait: { type: 'boolean', default: false } }, ['redis'], true)
+  return { files, wish: wishOf(values), redis: values.redis, media: fromHere(values.media), urgency: wholeNumber('urgency', values.urgency, 1, 10), attempts: wholeNumber('attempts', values.attempts, 1, 100), wait: values.wait, chromium: values.chromium }
 }
 
 /** Puts a bundle where nodes find it, under a name of what it holds. */
@@ -100,8 +84,7 @@ async function untilEnded(queue, ids) {
 }
 
 async function main() {
-  const call = readCall()
-  await ensureModules()
+  const call = readSubmission()
   await ensureBuild()
   const { jobs, refused } = await jobsOf(call)
   for (const one of refused) say('refused', one)
@@ -114,4 +97,4 @@ async function main() {
   return refused.length + failed === 0 ? EXIT.made : EXIT.someFailed
 }
 
-process.exitCode = await main().catch((error) => endUnusable(error, HELP))
+await runCommand(main)

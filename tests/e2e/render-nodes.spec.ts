@@ -6,7 +6,8 @@ import { basename, join } from 'node:path'
 import { BlobReader, BlobWriter, TextReader, ZipWriter } from '@zip.js/zip.js'
 import { choosePlainly, toBench } from '../support/brimble'
 import { made } from '../support/makeRecordings'
-import { freePort, OwnRedis, runToEnd, start, tempDir, type Line, type Started } from '../support/commands'
+import { runToEnd } from '../support/commands'
+import { freePort, OwnRedis, start, tempDir } from '../support/processes.mjs'
 import { ffprobe } from '../support/ffmpeg'
 import { sampleEdit } from '../support/edits'
 
@@ -58,11 +59,11 @@ function mediaFolder(): string {
   return media
 }
 
-const named = (lines: readonly Line[], event: string) => lines.filter((l) => l.event === event)
+const named = (lines: ReturnType<typeof start>['lines'], event: string) => lines.filter((l) => l.event === event)
 
 test.describe('render nodes, with a Redis of their own', () => {
   let redis: OwnRedis
-  const running: Started[] = []
+  const running: ReturnType<typeof start>[] = []
   const node = (out: string, media: string, name: string) => {
     const started = start(NODE, ['--redis', redis.url, '--media', media, '--out', out, '--name', name, '--stalled-after', '3'])
     running.push(started)
@@ -113,6 +114,31 @@ test.describe('render nodes, with a Redis of their own', () => {
     expect(readdirSync(out).filter((name) => !name.endsWith('.mp4'))).toEqual([])
   })
 
+  test('a node that was away too long finishes nothing that another has; one that is told to go gives its job back at once', async () => {
+    const [media, edits, outs] = [mediaFolder(), tempDir('edits'), [tempDir('one'), tempDir('two')]]
+    const [one, two] = outs.map((out, n) => node(out, media, `node-${n}`))
+    if (!one || !two) throw new Error('no nodes')
+    await Promise.all([one.until('ready'), two.until('ready')])
+    const waited = start(SUBMIT, [editFile(edits, 1, 8), '--redis', redis.url, '--wait'])
+    await Promise.race([one.until('started'), two.until('started')])
+    const [asleep, awake] = one.lines.some((l) => l.event === 'started') ? [one, two] : [two, one]
+    asleep.child.kill('SIGSTOP')
+    await awake.until('finished')
+    asleep.child.kill('SIGCONT')
+    await asleep.until('failed')
+    expect(await waited.ended).toBe(0)
+    const made = outs.map((out) => readdirSync(out).filter((name) => name.endsWith('.mp4')).length)
+    expect(made).toEqual(awake === one ? [1, 0] : [0, 1])
+
+    const next = start(SUBMIT, [editFile(edits, 2, 8), '--redis', redis.url, '--wait'])
+    await Promise.race([one.until('started', 2), two.until('started', 2)])
+    const leaving = named(one.lines, 'started').length === 2 ? one : two
+    leaving.child.kill('SIGTERM')
+    expect(await leaving.ended).toBe(0)
+    expect(await next.ended).toBe(0)
+    expect(outs.flatMap((out) => readdirSync(out).filter((name) => name.startsWith('Final glide 2')))).toHaveLength(1)
+  })
+
   test('a disk made full, and a recording that nobody has: the jobs end as failed, with their reasons', async () => {
     const [media, edits, out] = [mediaFolder(), tempDir('edits'), tempDir('small-disk')]
     const mounted = spawnSync('mount', ['-t', 'tmpfs', '-o', 'size=24k', 'tmpfs', out]).status === 0
@@ -121,8 +147,7 @@ test.describe('render nodes, with a Redis of their own', () => {
       const full = editFile(edits, 1, 2)
       const lost = editFile(edits, 2, 2)
       writeFileSync(lost, readFileSync(lost, 'utf8').replace('numbered.mp4', 'never-recorded.mp4'))
-      const { until } = node(out, media, 'full')
-      await until('ready')
+      await node(out, media, 'full').until('ready')
       const waited = start(SUBMIT, [full, lost, '--redis', redis.url, '--attempts', '2', '--wait'])
       expect(await waited.ended).toBe(1)
       const reasons = named(waited.lines, 'failed').map((l) => String(l.reason))

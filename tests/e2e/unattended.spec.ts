@@ -4,7 +4,8 @@ import { dirname, join } from 'node:path'
 import { chosenBackEnd } from '@/core/output/backEnd'
 import { MADE, made } from '../support/makeRecordings'
 import { moveCut, renderAndSave, setNumber, toBench } from '../support/brimble'
-import { framePrints, runToEnd, start, tempDir } from '../support/commands'
+import { framePrints, runToEnd } from '../support/commands'
+import { start, tempDir } from '../support/processes.mjs'
 
 const RENDER = 'unattended/render.mjs'
 
