@@ -5,6 +5,7 @@ import { join } from 'node:path'
 import { root } from '../scripts/commands.mjs'
 import { openBrimble } from '../scripts/headless.mjs'
 import { watchMemory } from '../tests/support/tabMemory.mjs'
+import { afterEdit } from './afterEdit.mjs'
 import { dragRegion } from './dragRegion.mjs'
 import { length, table, words } from './engine.mjs'
 import { findRegions } from './findRegions.mjs'
@@ -15,7 +16,7 @@ import { standard } from './standard.mjs'
 import { threeShapes } from './threeShapes.mjs'
 import { unattended } from './unattended.mjs'
 
-const benches = { standard, 'three-shapes': threeShapes, unattended, 'first-picture': firstPicture, 'find-regions': findRegions, 'drag-region': dragRegion, playback, analysis, 'render-nodes': renderNodes, words, table, length }
+const benches = { standard, 'three-shapes': threeShapes, unattended, 'first-picture': firstPicture, 'find-regions': findRegions, 'drag-region': dragRegion, playback, 'after-edit': afterEdit, analysis, 'render-nodes': renderNodes, words, table, length }
 
 const wanted = process.argv.slice(2)
 for (const name of wanted) if (!(name in benches)) throw new RangeError(`there is no benchmark called ${name}; there are ${Object.keys(benches).join(', ')}`)

@@ -29,13 +29,27 @@ export interface Known extends Seen {
   measure: Measure | null
 }
 
+type KnownBesideSound = Omit<Known, 'loudness'>
+
 export const NOTHING_KNOWN: Known = { outlet: null, loudness: null, speech: new Map(), missing: new Set(), measure: null, edges: new Map(), presence: new Map() }
 
 /** Everything that people find out after they have posted, worst first, each with the remedy that is seen to work. Pure; whoever calls keeps what it gives until the edit changes. */
-export function findingsOf(edit: Edit, known: Known): Finding[] {
+export function findingsOf(edit: Edit, { loudness, ...known }: Known): Finding[] {
+  return withHeard(findingsBesideSound(edit, known), edit, loudness, known.outlet)
+}
+
+/** What was found beside its sound, and what is heard of it besides, worst first. Sound is measured again at its own pace: what is seen need not be looked over for it. */
+export function withHeard(findings: readonly Finding[], edit: Edit, loudness: Loudness | null, outlet: Outlet | null): Finding[] {
+  // What remedies of loudness do cannot be seen: the first is taken.
+  const heard = loudness ? soundFindings(edit, timeMapOf(edit.highlight), loudness, outlet).map(({ remedies, ...finding }): Finding => ({ ...finding, remedy: remedies[0] ?? null })) : []
+  return worstFirst([...findings, ...heard])
+}
+
+/** All of them but those of loudness and peaks. */
+function findingsBesideSound(edit: Edit, known: KnownBesideSound): Finding[] {
   const map = timeMapOf(edit.highlight)
   const { shapes } = edit.highlight
-  const looked = [...seenFindings(edit, known, WHOLE), ...rateFindings(edit, map), ...shapes.flatMap((shape) => limitFindings(edit, shape, map, known)), ...(known.loudness ? soundFindings(edit, map, known.loudness, known.outlet) : []), ...missingFindings(edit, map, known.missing)]
+  const looked = [...seenFindings(edit, known, WHOLE), ...rateFindings(edit, map), ...shapes.flatMap((shape) => limitFindings(edit, shape, map, known)), ...missingFindings(edit, map, known.missing)]
   const sizeOf = ({ passageId, shapeId }: Scope) => (passageId === null ? map.passages.length : 1) * (shapeId === null ? shapes.length : 1)
   return worstFirst(withRemedies(edit, worstFirst(looked), (changed, scope) => seenFindings(changed, known, scope), sizeOf))
 }
@@ -43,7 +57,7 @@ export function findingsOf(edit: Edit, known: Known): Finding[] {
 const WHOLE: Scope = { passageId: null, layoutId: null, shapeId: null }
 
 /** What can be seen from the edit as it stands, in a part of it. */
-function seenFindings(edit: Edit, known: Known, { passageId, layoutId, shapeId }: Scope): Found[] {
+function seenFindings(edit: Edit, known: KnownBesideSound, { passageId, layoutId, shapeId }: Scope): Found[] {
   const map = timeMapOf(edit.highlight)
   const shapes = edit.highlight.shapes.filter((s) => shapeId === null || s.id === shapeId)
   const passages = map.passages.filter(({ passage }) => (passageId === null || passage.id === passageId) && (layoutId === null || passage.layoutId === layoutId))

@@ -1,4 +1,4 @@
-import { PLAIN_ARITHMETIC, type SoundArithmetic } from './arithmetic'
+import { weighed } from './arithmetic'
 
 /** Coefficients of a second-order section, a0 = 1. */
 interface Biquad {
@@ -33,19 +33,23 @@ function highPass(sampleRate: number): Biquad {
   return { b0: 1, b1: -2, b2: 1, a1: (2 * (k * k - 1)) / a0, a2: (1 - k / q + k * k) / a0 }
 }
 
+/** Both sections one behind the other: b0 b1 b2 a1 a2 of each. */
+export function kWeightingFilter(sampleRate: number): Float64Array {
+  return Float64Array.from(kWeightingSections(sampleRate).flatMap(({ b0, b1, b2, a1, a2 }) => [b0, b1, b2, a1, a2]))
+}
+
 /** K-weights one channel, block after block; keeps its state between blocks. */
 export class KWeighting {
-  /** Both sections one behind the other. */
   private readonly filter: Float64Array
   private readonly state = new Float64Array(4)
 
-  constructor(sampleRate: number, private readonly arithmetic: SoundArithmetic = PLAIN_ARITHMETIC) {
-    this.filter = Float64Array.from(kWeightingSections(sampleRate).flatMap(({ b0, b1, b2, a1, a2 }) => [b0, b1, b2, a1, a2]))
+  constructor(sampleRate: number) {
+    this.filter = kWeightingFilter(sampleRate)
   }
 
   /** Sum of squares of samples `from` up to, not including, `to` after both filters. */
   sumOfSquares(samples: Float32Array, from: number, to: number): number {
-    return this.arithmetic.weigh(samples, from, to, this.filter, this.state)
+    return weighed(samples, from, to, 1, this.filter, this.state)
   }
 }
 

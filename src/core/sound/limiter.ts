@@ -1,6 +1,6 @@
 import { PEAK_TAPS, PLAIN_ARITHMETIC, type SoundArithmetic } from './arithmetic'
 import { concatenated } from './concatenated'
-import { channelsOf, TruePeaks } from './truePeak'
+import { TruePeaks } from './truePeak'
 
 /** The gain goes down over this long before a peak, and comes up again at this pace after it. */
 const AHEAD_SECONDS = 0.005
@@ -17,7 +17,7 @@ export class Limiter {
   private readonly ceiling: number
   private readonly ahead: number
   private readonly release: number
-  private readonly peaks: readonly [TruePeaks, TruePeaks]
+  private readonly peaks: TruePeaks
   /** Sound given and not given back yet, and the gain that each of its frames needs by itself. */
   private waiting = new Float32Array(0)
   private needed = new Float32Array(0)
@@ -36,7 +36,7 @@ export class Limiter {
   private released = 1
 
   constructor(sampleRate: number, ceilingDb: number, arithmetic: SoundArithmetic = PLAIN_ARITHMETIC) {
-    this.peaks = [new TruePeaks(arithmetic), new TruePeaks(arithmetic)]
+    this.peaks = new TruePeaks(arithmetic)
     this.ceiling = 10 ** ((ceilingDb - KEPT_FREE_DB) / 20)
     this.ahead = Math.round(AHEAD_SECONDS * sampleRate)
     this.release = 1 - Math.exp(-1 / (RELEASE_SECONDS * sampleRate))
@@ -48,16 +48,11 @@ export class Limiter {
   }
 
   push(stereo: Float32Array): Float32Array {
-    const frames = stereo.length / 2
-    const channels = channelsOf(stereo)
-    const left = this.peaks[0].push(channels[0], this.ceiling)
-    const right = this.peaks[1].push(channels[1], this.ceiling)
-    const needed = new Float32Array(frames).fill(1)
-    for (let i = 0; i < frames; i++) {
-      const l = left[i] as number
-      const r = right[i] as number
-      const peak = l > r ? l : r
-      if (peak > this.ceiling) needed[i] = this.ceiling / peak
+    const { ceiling } = this
+    const { peaks: needed } = this.peaks.push(stereo, ceiling)
+    for (let i = 0; i < needed.length; i++) {
+      const peak = needed[i] as number
+      needed[i] = peak > ceiling ? ceiling / peak : 1
     }
     this.needed = concatenated([this.needed, needed])
     this.waiting = concatenated([this.waiting, stereo])
@@ -76,21 +71,21 @@ export class Limiter {
 
   private take(frames: number): Float32Array {
     const count = Math.max(0, frames)
-    if (!this.begun && count > 0) this.begin()
+    const least = this.leastGains(count)
     const out = new Float32Array(count * 2)
     const { waiting, recent, ahead, release } = this
     let { place, recentSum, released } = this
-    for (let i = 0; i < count; i++) {
-      const least = this.leastFrom(i)
+    for (let i = 0, n = 0; i < count; i++, n += 2) {
+      const wanted = least[i] as number
       const risen = released + (1 - released) * release
-      released = least < risen ? least : risen
+      released = wanted < risen ? wanted : risen
       recentSum += released - (recent[place] as number)
       recent[place] = released
       if (++place === ahead) place = 0
       const mean = recentSum / ahead
       const gain = mean < 1 ? mean : 1
-      out[2 * i] = (waiting[2 * i] as number) * gain
-      out[2 * i + 1] = (waiting[2 * i + 1] as number) * gain
+      out[n] = (waiting[n] as number) * gain
+      out[n + 1] = (waiting[n + 1] as number) * gain
     }
     this.place = place
     this.recentSum = recentSum
@@ -109,26 +104,35 @@ export class Limiter {
   }
 
   /** There is no time before the start in which to go down. */
-  private begin(): void {
+  private begin(first: number): void {
     this.begun = true
-    this.released = this.leastFrom(0)
-    this.recent.fill(this.released)
-    this.recentSum = this.released * this.ahead
+    this.released = first
+    this.recent.fill(first)
+    this.recentSum = first * this.ahead
   }
 
-  /** The least gain that any waiting frame from this one on needs, as far as is looked ahead. Asked for rising frames. */
-  private leastFrom(frame: number): number {
-    const { leastAt, leastGain, needed } = this
+  /** For each of the first `count` waiting frames the least gain that it or any later one needs, as far as is looked ahead. */
+  private leastGains(count: number): Float32Array {
+    const least = new Float32Array(count)
+    const { leastAt, leastGain, needed, reach } = this
     const mask = leastAt.length - 1
-    const end = Math.min(needed.length, frame + this.reach)
-    for (; this.looked < end; this.looked++) {
-      const gain = needed[this.looked] as number
-      if (gain >= 1) continue
-      while (this.last > this.first && (leastGain[(this.last - 1) & mask] as number) >= gain) this.last--
-      leastAt[this.last & mask] = this.looked
-      leastGain[this.last++ & mask] = gain
+    let { first, last, looked } = this
+    for (let frame = 0; frame < count; frame++) {
+      const end = frame + reach < needed.length ? frame + reach : needed.length
+      for (; looked < end; looked++) {
+        const gain = needed[looked] as number
+        if (gain >= 1) continue
+        while (last > first && (leastGain[(last - 1) & mask] as number) >= gain) last--
+        leastAt[last & mask] = looked
+        leastGain[last++ & mask] = gain
+      }
+      while (first < last && (leastAt[first & mask] as number) < frame) first++
+      least[frame] = first < last ? (leastGain[first & mask] as number) : 1
     }
-    while (this.first < this.last && (leastAt[this.first & mask] as number) < frame) this.first++
-    return this.first < this.last ? (leastGain[this.first & mask] as number) : 1
+    this.first = first
+    this.last = last
+    this.looked = looked
+    if (!this.begun && count > 0) this.begin(least[0] as number)
+    return least
   }
 }

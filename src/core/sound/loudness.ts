@@ -1,7 +1,7 @@
-import { highest, PLAIN_ARITHMETIC, type SoundArithmetic } from './arithmetic'
-import { KWeighting, toLufs } from './kWeighting'
+import { PLAIN_ARITHMETIC, type SoundArithmetic } from './arithmetic'
+import { kWeightingFilter, toLufs } from './kWeighting'
 import { toDecibels } from './levels'
-import { channelsOf, TruePeaks } from './truePeak'
+import { TruePeaks } from './truePeak'
 
 /** Sums are kept for each tenth of a second; a gating block is four of them, each beginning with the next tenth (BS.1770-4). */
 const STEPS_PER_SECOND = 10
@@ -22,27 +22,27 @@ export interface Loudness {
 
 /** Measures interleaved stereo block after block: ITU-R BS.1770-4, with gating and true peak. */
 export class LoudnessMeter {
-  private readonly weighting: [KWeighting, KWeighting]
+  private readonly filter: Float64Array
+  private readonly filterState = new Float64Array(8)
   private readonly stepFrames: number
   private readonly steps: number[] = []
   private sum = 0
   private inStep = 0
   private peak = 0
-  private readonly peaks: readonly [TruePeaks, TruePeaks]
+  private readonly peaks: TruePeaks
 
-  constructor(sampleRate: number, arithmetic: SoundArithmetic = PLAIN_ARITHMETIC) {
-    this.weighting = [new KWeighting(sampleRate, arithmetic), new KWeighting(sampleRate, arithmetic)]
-    this.peaks = [new TruePeaks(arithmetic), new TruePeaks(arithmetic)]
+  constructor(sampleRate: number, private readonly arithmetic: SoundArithmetic = PLAIN_ARITHMETIC) {
+    this.filter = kWeightingFilter(sampleRate)
+    this.peaks = new TruePeaks(arithmetic)
     this.stepFrames = Math.round(sampleRate / STEPS_PER_SECOND)
   }
 
   push(stereo: Float32Array): void {
     const frames = stereo.length / 2
-    const channels = channelsOf(stereo)
-    for (const c of [0, 1] as const) this.peak = Math.max(this.peak, highest(this.peaks[c].push(channels[c], this.peak)))
+    this.peak = Math.max(this.peak, this.peaks.push(stereo, this.peak).highest)
     for (let from = 0; from < frames; ) {
       const to = Math.min(frames, from + this.stepFrames - this.inStep)
-      this.sum += this.weighting[0].sumOfSquares(channels[0], from, to) + this.weighting[1].sumOfSquares(channels[1], from, to)
+      this.sum += this.arithmetic.weigh(stereo, from, to, this.filter, this.filterState)
       this.inStep += to - from
       from = to
       if (this.inStep < this.stepFrames) break

@@ -15,7 +15,7 @@ import type { Source } from '../source/openSource'
 import { OpenSources, type SourceFile } from '../source/openSources'
 import type { InspectWorker } from '../workers/inspect.protocol'
 import { lookOver } from './lookOver'
-import { loudnessOf } from './loudnessOf'
+import { hearAround, loudnessOf } from './loudnessOf'
 import { picturesAt, type PicturePrecision } from './pictures'
 import { probe, probeSoundFile, type ProbeResult, type SoundProbeResult } from './probe'
 import { soundLevels, type LevelSpan } from './soundLevels'
@@ -23,11 +23,20 @@ import { SoundMemory } from './soundMemory'
 import { stillOf } from './still'
 import { wholeFrame } from './wholeFrame'
 
+/** Pictures wait no longer than this for sound that has to be decoded first. */
+const LONGEST_WAIT_MS = 1000
+
+/** What may be asked for next is heard when nothing was asked for this long. */
+const CALM_MS = 1000
+const AHEAD = 'ahead'
+
 /** What the inspecting worker offers: looking into files without playing or rendering them. */
 export class InspectService implements InspectWorker {
   private readonly running = new Map<string, AbortController>()
   private readonly sources = new OpenSources()
   private readonly memory = new SoundMemory()
+  /** The last listening; null or a figure when it is over. */
+  private listening: Promise<unknown> = Promise.resolve()
 
   probe(file: Blob): Promise<ProbeResult> {
     return probe(file)
@@ -38,7 +47,7 @@ export class InspectService implements InspectWorker {
   }
 
   pictures(channel: string, file: SourceFile, times: Micros[], height: number, precision: PicturePrecision, onPicture: (index: number, picture: Blob) => void): Promise<void> {
-    return this.exclusively(channel, file, (source, signal) => picturesAt(source, times, height, precision, onPicture, signal))
+    return this.exclusively(channel, file, (source, signal) => picturesAt(source, times, height, precision, onPicture, signal, this.turn))
   }
 
   async frame(file: SourceFile, t: Micros): Promise<ImageBitmap | null> {
@@ -49,7 +58,10 @@ export class InspectService implements InspectWorker {
   levels(channel: string, file: SourceFile, spans: LevelSpan[]): Promise<Level[][]> {
     return this.exclusively(channel, file, async (source, signal) => {
       const levels: Level[][] = []
-      for (const span of spans) levels.push(await soundLevels(source, span, signal))
+      for (const span of spans) {
+        if (levels.length > 0) await this.turn()
+        levels.push(await soundLevels(source, span, signal))
+      }
       return levels
     })
   }
@@ -69,16 +81,33 @@ export class InspectService implements InspectWorker {
   }
 
   loudness(edit: Edit, files: ReadonlyMap<string, Blob>, speechOf: SpeechOf): Promise<Loudness | null> {
-    return this.alone('loudness', (signal) => loudnessOf(edit, files, speechOf, this.sources, this.memory, signal))
+    this.running.get(AHEAD)?.abort()
+    const listening = this.alone('loudness', (signal) => loudnessOf(edit, files, speechOf, this.sources, this.memory, signal))
+    this.listening = listening.catch(() => null)
+    void listening.then((loudness) => loudness && this.alone(AHEAD, (signal) => this.hearAround(edit, files, signal))).catch(() => {})
+    return listening
+  }
+
+  private async hearAround(edit: Edit, files: ReadonlyMap<string, Blob>, signal: AbortSignal): Promise<void> {
+    await new Promise((resolve) => setTimeout(resolve, CALM_MS))
+    if (!signal.aborted) await hearAround(edit, files, this.sources, this.memory, signal)
   }
 
   findings(edit: Edit, known: Omit<Known, 'measure'>, files: ReadonlyMap<string, Blob>): Promise<Finding[] | null> {
     return this.alone('findings', (signal) => lookOver(edit, known, files, signal))
   }
 
-  /** Runs `work` on an open source; a later call on the same channel stops it. */
+  /** Resolves when small pictures and levels may be made: what is found in the sound is wanted first, and is not long in coming. */
+  private readonly turn = async (): Promise<void> => {
+    await Promise.race([this.listening, new Promise((resolve) => setTimeout(resolve, LONGEST_WAIT_MS))])
+  }
+
+  /** Runs `work` on an open source when it may be; a later call on the same channel stops it. */
   private exclusively<T>(channel: string, file: SourceFile, work: (source: Source, signal: AbortSignal) => Promise<T>): Promise<T> {
-    return this.alone(channel, (signal) => this.sources.use(file, (source) => work(source, signal)))
+    return this.alone(channel, async (signal) => {
+      await this.turn()
+      return this.sources.use(file, (source) => work(source, signal))
+    })
   }
 
   /** Runs `work` until it is done, or until a later call on the same channel stops it. */

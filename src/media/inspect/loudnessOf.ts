@@ -1,29 +1,62 @@
-import type { Edit } from '@/core/model/edit'
+import { recordingOf, type Edit } from '@/core/model/edit'
 import type { SpeechOf } from '@/core/sound/ducking'
 import { LoudnessMeter, type Loudness } from '@/core/sound/loudness'
+import { MICROS_PER_SECOND } from '@/core/time/micros'
 import { Mixer, SoundSources } from '../sound/mixer'
 import { soundArithmetic } from '../sound/soundKernel'
 import { OUTPUT_SAMPLE_RATE } from '../sound/stereo'
 import { openSound, type SoundSource } from '../source/openSource'
-import type { OpenSources } from '../source/openSources'
+import type { OpenSources, SourceFile } from '../source/openSources'
 import type { SoundMemory } from './soundMemory'
+
+/** Sound that is kept is listened to without ever waiting for anything: so often somebody else is let in, among them a later call that ends this one. */
+const MOST_AT_A_TIME_MS = 25
 
 /** Listens to a highlight's mix, as it is played and rendered; null when `signal` is aborted. Rejects when a file cannot be read. Recordings that are open for something else are not opened again. */
 export async function loudnessOf(edit: Edit, files: ReadonlyMap<string, Blob>, speechOf: SpeechOf, open: OpenSources, memory: SoundMemory, signal: AbortSignal): Promise<Loudness | null> {
-  let letGo = () => {}
-  const held = new Promise<void>((resolve) => (letGo = resolve))
-  /** A recording that stays open until the listening is over. */
-  const borrow = (id: string, file: Blob, originMicros: number) => new Promise<SoundSource>((resolve, reject) => void open.use({ id, file, originMicros }, (source) => (resolve({ ...source, dispose: () => {} }), held)).catch(reject))
-  const sources = new SoundSources(files, (file, originMicros, id) => (edit.recordings.some((r) => r.id === id) ? borrow(id, file, originMicros) : openSound(file, originMicros)))
+  const sources = borrowed(edit, files, open)
   try {
     const meter = new LoudnessMeter(OUTPUT_SAMPLE_RATE, await soundArithmetic())
+    let since = performance.now()
     for await (const block of new Mixer(edit, speechOf, sources, memory.read).blocks(0)) {
+      if (performance.now() - since > MOST_AT_A_TIME_MS) {
+        await new Promise((resolve) => setTimeout(resolve))
+        since = performance.now()
+      }
       if (signal.aborted) return null
       meter.push(block)
     }
     return meter.loudness()
   } finally {
     sources.close()
-    letGo()
   }
+}
+
+/** Cut points are moved by this much at a time, mostly. */
+const AROUND_MICROS = 30 * MICROS_PER_SECOND
+
+/** Hears what lies around the passages of a highlight, so that it need not be decoded when a cut point is moved out there. */
+export async function hearAround(edit: Edit, files: ReadonlyMap<string, Blob>, open: OpenSources, memory: SoundMemory, signal: AbortSignal): Promise<void> {
+  const sources = borrowed(edit, files, open)
+  try {
+    for (const { recordingId, inMicros, outMicros } of edit.highlight.passages) {
+      if (signal.aborted) return
+      const source = await sources.get(recordingId, recordingOf(edit, recordingId).originMicros)
+      await memory.readAhead(recordingId, source, inMicros - AROUND_MICROS, outMicros + AROUND_MICROS, signal)
+    }
+  } finally {
+    sources.close()
+  }
+}
+
+/** The files of an edit; its recordings are those that are open already, and stay so until these are closed. */
+function borrowed(edit: Edit, files: ReadonlyMap<string, Blob>, open: OpenSources): SoundSources {
+  return new SoundSources(files, (file, originMicros, id) => (edit.recordings.some((r) => r.id === id) ? borrow(open, { id, file, originMicros }) : openSound(file, originMicros)))
+}
+
+/** A recording that stays open until it is given back. */
+function borrow(open: OpenSources, file: SourceFile): Promise<SoundSource> {
+  return new Promise((resolve, reject) => {
+    void open.use(file, (source) => new Promise<void>((giveBack) => resolve({ ...source, dispose: giveBack }))).catch(reject)
+  })
 }

@@ -10,9 +10,9 @@ export type PicturePrecision = 'exact' | 'key-frame'
 
 /**
  * Small pictures of a recording at rising `times`, `height` px high, as WebP. `onPicture` is called with the index of the time as each is
- * made; not at all where a frame cannot be decoded. Checks `signal` between pictures and stops with what it has.
+ * made; not at all where a frame cannot be decoded. Between pictures it waits for its `turn`, and stops with what it has when `signal` is aborted.
  */
-export async function picturesAt(source: Source, times: readonly Micros[], height: number, precision: PicturePrecision, onPicture: (index: number, picture: Blob) => void, signal: AbortSignal): Promise<void> {
+export async function picturesAt(source: Source, times: readonly Micros[], height: number, precision: PicturePrecision, onPicture: (index: number, picture: Blob) => void, signal: AbortSignal, turn: () => Promise<void>): Promise<void> {
   const reader = new CropReader()
   const first = await source.video.getFirstTimestamp()
   const exact = times.map((t) => Math.max(first, source.toContainer(t) + 0.001))
@@ -25,6 +25,7 @@ export async function picturesAt(source: Source, times: readonly Micros[], heigh
   let previous: { at: number; picture: Blob } | null = null
   for await (const sample of framesAt(source.video, seconds)) {
     try {
+      await turn()
       if (signal.aborted) return
       if (sample) {
         const picture: Blob = previous?.at === sample.timestamp ? previous.picture : await made(sample)

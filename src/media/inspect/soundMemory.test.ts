@@ -63,3 +63,19 @@ test('what is kept stays within its limit: of an hour only the latest minutes', 
   await heard(memory, 0, 100, RATE)
   expect(read.frames).toBe(245 * RATE)
 })
+
+test('what lies ahead is read while there is room, and not again when it is asked for', async () => {
+  const { memory, read } = counting(400)
+  const { signal } = new AbortController()
+  await memory.readAhead('r', source, -5_000_000, 30_000_000, signal)
+  expect(read.frames).toBe(30 * RATE)
+  await heard(memory, 4_000_000, 100, 25 * RATE)
+  expect(read.frames).toBe(30 * RATE)
+  await memory.readAhead('r', source, 0, 400_000_000, signal)
+  const room = read.frames
+  expect(room).toBeLessThan(180 * RATE)
+  await heard(memory, 0, 100, 170 * RATE)
+  expect(read.frames).toBe(room)
+  await memory.readAhead('r', source, 300_000_000, 400_000_000, AbortSignal.abort())
+  expect(read.frames).toBe(room)
+})

@@ -6,6 +6,7 @@ import { fadeGain, soundPlan, type SoundSegment } from '@/core/sound/soundPlan'
 import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
 import { timeMapOf } from '@/core/time/timeMap'
 import { openSound, type SoundSource } from '../source/openSource'
+import { BlockReader } from './blockReader'
 import { soundArithmetic } from './soundKernel'
 import { OUTPUT_SAMPLE_RATE, framesAt, stereoFrom } from './stereo'
 
@@ -81,7 +82,7 @@ export class Mixer {
   }
 
   private async *mixed(fromMicros: Micros): AsyncGenerator<Float32Array> {
-    const readers = new Map<SoundSegment, SegmentReader>()
+    const readers = new Map<SoundSegment, BlockReader>()
     try {
       for (let at = framesAt(fromMicros); at < this.lengthFrames; at += BLOCK_FRAMES) {
         const count = Math.min(BLOCK_FRAMES, this.lengthFrames - at)
@@ -105,22 +106,24 @@ export class Mixer {
     }
   }
 
-  private async readerFor(segment: SoundSegment, fromFrame: number): Promise<SegmentReader> {
+  private async readerFor(segment: SoundSegment, fromFrame: number): Promise<BlockReader> {
     const source = await this.sources.get(segment.source.id, originOf(this.edit, segment.source))
     const ahead = fromFrame - framesAt(segment.startMicros)
     const fromMicros = segment.fromMicros + Math.round((((ahead * MICROS_PER_SECOND) / OUTPUT_SAMPLE_RATE) * segment.speedPercent) / 100)
-    return new SegmentReader(this.read(segment.source.id, source, fromMicros, segment.speedPercent))
+    return new BlockReader(this.read(segment.source.id, source, fromMicros, segment.speedPercent))
   }
 
   private add(block: Float32Array, blockFrom: number, segment: SoundSegment, from: number, samples: Float32Array): void {
     const frames = samples.length / 2
+    const offset = (from - blockFrom) * 2
+    if (isSteady(segment, from, from + frames)) return addScaled(block, offset, samples, segment.gain)
     for (let step = 0; step < frames; step += LEVEL_STEP) {
       const end = Math.min(frames, step + LEVEL_STEP)
       const first = this.levelAt(segment, from + step)
       const slope = (this.levelAt(segment, from + end) - first) / (end - step)
       for (let i = step; i < end; i++) {
         const level = first + slope * (i - step)
-        const at = (from - blockFrom + i) * 2
+        const at = offset + i * 2
         block[at] = (block[at] ?? 0) + level * (samples[i * 2] ?? 0)
         block[at + 1] = (block[at + 1] ?? 0) + level * (samples[i * 2 + 1] ?? 0)
       }
@@ -128,43 +131,25 @@ export class Mixer {
   }
 
   private levelAt(segment: SoundSegment, frame: number): number {
-    const t = (frame * MICROS_PER_SECOND) / OUTPUT_SAMPLE_RATE
+    const t = microsAt(frame)
     let level = segment.gain
     for (const fade of segment.fades) level *= fadeGain(fade, t)
     return level * duckGain(this.speech, segment.duckDb, t)
   }
 }
 
+const microsAt = (frame: number) => (frame * MICROS_PER_SECOND) / OUTPUT_SAMPLE_RATE
+
+/** Whether nothing but its gain says how loud a segment is between two frames of output. */
+function isSteady({ fades, duckDb }: SoundSegment, from: number, to: number): boolean {
+  return duckDb === 0 && fades.every(({ kind, fromMicros, toMicros }) => (kind === 'in' ? microsAt(from) >= toMicros : microsAt(to) <= fromMicros))
+}
+
+function addScaled(block: Float32Array, offset: number, samples: Float32Array, gain: number): void {
+  for (let i = 0; i < samples.length; i++) block[offset + i] = (block[offset + i] as number) + gain * (samples[i] as number)
+}
+
 function originOf(edit: Edit, { kind, id }: SoundSegment['source']): number {
   if (kind === 'recording') return recordingOf(edit, id).originMicros
   return edit.soundFiles.find((f) => f.id === id)?.originMicros ?? 0
-}
-
-/** Reads a source's sound in the amounts asked for; after its end, silence. */
-class SegmentReader {
-  private rest: Float32Array = new Float32Array(0)
-
-  constructor(private readonly blocks: AsyncGenerator<Float32Array>) {}
-
-  async read(frames: number): Promise<Float32Array> {
-    const out = new Float32Array(frames * 2)
-    let filled = 0
-    while (filled < out.length) {
-      if (this.rest.length === 0) {
-        const { value, done } = await this.blocks.next()
-        if (done) break
-        this.rest = value
-        continue
-      }
-      const take = Math.min(this.rest.length, out.length - filled)
-      out.set(this.rest.subarray(0, take), filled)
-      this.rest = this.rest.subarray(take)
-      filled += take
-    }
-    return out
-  }
-
-  async close(): Promise<void> {
-    await this.blocks.return(undefined)
-  }
 }

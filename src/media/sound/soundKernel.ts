@@ -1,11 +1,10 @@
-import { PEAK_PHASES, PEAK_TAPS, PLAIN_ARITHMETIC, type SoundArithmetic } from '@/core/sound/arithmetic'
+import { MOST_OVER, PEAK_PHASES, PEAK_TAPS, PLAIN_ARITHMETIC, type SoundArithmetic } from '@/core/sound/arithmetic'
 
 /** What kernel/sound.ts compiles to. Every number is a byte offset or a count; see there. */
 interface SoundExports {
   memory: WebAssembly.Memory
-  oversample: (src: number, count: number, dst: number, phases: number) => void
-  means: (src: number, step: number, dst: number, count: number) => void
-  bestOf: (heard: number, starts: number, like: number, count: number) => number
+  oversample: (src: number, count: number, dst: number, phases: number, quiet: number) => number
+  goOn: (heard: number, starts: number, tail: number, count: number, fade: number, dst: number, room: number) => number
   weigh: (src: number, count: number, filter: number, state: number) => number
 }
 
@@ -19,49 +18,58 @@ const FILTER = PHASES + 1024
 const STATE = FILTER + 128
 const FIRST = PHASES + 4096
 const SECOND = FIRST + (MOST_SAMPLES + 64) * BYTES
-const END = SECOND + (MOST_SAMPLES + 64) * BYTES
+const THIRD = SECOND + (MOST_SAMPLES + 64) * BYTES
+const FOURTH = THIRD + (MOST_SAMPLES + 64) * BYTES
+/** For sums and means of what is looked through. */
+const ROOM = FOURTH + (MOST_SAMPLES + 64) * BYTES
+const END = ROOM + 4 * (MOST_SAMPLES + 64) * BYTES
 
 /** The kernel's arithmetic. Rejects where WebAssembly has no SIMD. */
 export async function startSoundKernel(bytes: BufferSource): Promise<SoundArithmetic> {
   const { instance } = await WebAssembly.instantiate(bytes, { env: { abort: () => { throw new Error('the kernel gave up') } } })
-  const { memory, oversample, means, bestOf, weigh } = instance.exports as unknown as SoundExports
+  const { memory, oversample, goOn, weigh } = instance.exports as unknown as SoundExports
   memory.grow(Math.max(0, Math.ceil((END - memory.buffer.byteLength) / 65_536)))
   new Float32Array(memory.buffer, PHASES, 4 * PEAK_TAPS).set(PEAK_PHASES.flatMap((phase) => [...phase]))
-  const [first, second] = [FIRST, SECOND].map((at) => new Float32Array(memory.buffer, at, MOST_SAMPLES + 64)) as [Float32Array, Float32Array]
-  const [filters, states] = [new Float64Array(memory.buffer, FILTER, 10), new Float64Array(memory.buffer, STATE, 4)]
+  const [first, second, third, fourth] = [FIRST, SECOND, THIRD, FOURTH].map((at) => new Float32Array(memory.buffer, at, MOST_SAMPLES + 64)) as [Float32Array, Float32Array, Float32Array, Float32Array]
+  const [filters, states] = [new Float64Array(memory.buffer, FILTER, 10), new Float64Array(memory.buffer, STATE, 8)]
   return {
-    oversample(all, peaks) {
-      for (let from = 0; from < peaks.length; from += MOST_SAMPLES) {
-        const count = Math.min(MOST_SAMPLES, peaks.length - from)
-        first.set(all.subarray(from, from + count + PEAK_TAPS - 1))
-        oversample(FIRST, Math.ceil(count / 4) * 4, SECOND, PHASES)
-        peaks.set(second.subarray(0, count), from)
+    oversample(stereo, peaks, above) {
+      // Frames at a time, with those before the first; the kernel takes them in fours.
+      const atOnce = MOST_SAMPLES / 2 - 16
+      let highest = 0
+      for (let from = 0; from < peaks.length; from += atOnce) {
+        const count = Math.min(atOnce, peaks.length - from)
+        const end = 2 * (from + count + PEAK_TAPS - 1)
+        first.set(stereo.subarray(2 * from, end))
+        first.fill(0, end - 2 * from, end - 2 * from + 16)
+        const most = oversample(FIRST, Math.ceil(count / 4) * 4, SECOND, PHASES, above / MOST_OVER)
+        const part = second.subarray(0, count)
+        peaks.set(part, from)
+        // What the last four tell beyond the end is no peak.
+        highest = Math.max(highest, count % 4 === 0 ? most : part.reduce((a, b) => Math.max(a, b), 0))
       }
+      return highest
     },
-    means(samples, step, into) {
-      if (samples.length > MOST_SAMPLES) return PLAIN_ARITHMETIC.means(samples, step, into)
-      first.set(samples)
-      means(FIRST, step, SECOND, into.length)
-      into.set(second.subarray(0, into.length))
-    },
-    bestOf(heard, starts, like) {
-      if (heard.length > MOST_SAMPLES) return PLAIN_ARITHMETIC.bestOf(heard, starts, like)
-      first.set(heard)
-      first.fill(0, heard.length, heard.length + 16)
-      second.set(like)
-      return bestOf(FIRST, starts, SECOND, like.length)
-    },
-    weigh(samples, from, to, filter, state) {
+    weigh(stereo, from, to, filter, state) {
       filters.set(filter)
       states.set(state)
       let sum = 0
-      for (let at = from; at < to; at += MOST_SAMPLES) {
-        const part = samples.subarray(at, Math.min(to, at + MOST_SAMPLES))
-        first.set(part)
-        sum += weigh(FIRST, part.length, FILTER, STATE)
+      for (let at = from; at < to; at += MOST_SAMPLES / 2) {
+        const end = Math.min(to, at + MOST_SAMPLES / 2)
+        first.set(stereo.subarray(2 * at, 2 * end))
+        sum += weigh(FIRST, end - at, FILTER, STATE)
       }
       state.set(states)
       return sum
+    },
+    goOn(heard, tail, fade, crossed) {
+      if (heard.length > MOST_SAMPLES) return PLAIN_ARITHMETIC.goOn(heard, tail, fade, crossed)
+      first.set(heard)
+      second.set(tail)
+      third.set(fade)
+      const found = goOn(FIRST, heard.length / 2 - tail.length + 1, SECOND, tail.length / 2, THIRD, FOURTH, ROOM)
+      crossed.set(fourth.subarray(0, crossed.length))
+      return found
     },
   }
 }

@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useRef, useSyncExternalStore } from 'react'
 import { useStore } from 'zustand'
-import { useBenchContext, useParts, useTimeMap, useView } from '../benchContext'
+import { useBenchContext, useEdit, useParts, useTimeMap, useView } from '../benchContext'
 import { along, followedIn, giveWay, lookAlong, planAlong, stopLookingAlong, type Along, type AlongPlan } from './along'
 
 /** Looking along begins when nothing has changed for this long, nobody has gone to another place, and nothing plays: it takes a decoder and a core for itself. */
@@ -24,6 +24,7 @@ export function useSeenAlong(): Along | null {
 /** The same, and it looks anew when passages or regions have changed. For one place on the screen. */
 export function useAlong(): Along | null {
   const { files, player } = useBenchContext()
+  const edit = useEdit()
   const { plan, shown } = usePlanned()
   const wanted = useView((v) => v.wantsFollow)
   const playing = useSyncExternalStore(player.subscribe, () => player.getState().kind === 'playing', () => false)
@@ -55,6 +56,8 @@ export function useAlong(): Along | null {
     if (playing) stopLookingAlong()
   }, [playing])
   useEffect(() => player.onPosition(giveWay), [player])
-  useEffect(() => stopLookingAlong, [])
+  // What is looked at for a highlight that is another one by now helps nobody; any other edit is to be answered first.
+  useEffect(() => stopLookingAlong, [key])
+  useEffect(giveWay, [edit])
   return shown
 }

@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { causeOf, type Finding } from '@/core/findings/finding'
-import type { Known } from '@/core/findings/findings'
+import { withHeard, type Known } from '@/core/findings/findings'
 import type { Edit } from '@/core/model/edit'
 import type { Loudness } from '@/core/sound/loudness'
 import { inspector } from '@/media/inspect/inspector'
@@ -11,7 +11,7 @@ import { useLoudness } from './useLoudness'
 import { usePresence } from './usePresence'
 
 /** Somebody who is dragging something changes the edit sixty times a second: it is looked over when that rests. */
-const REST_MS = 150
+const REST_MS = 60
 /** A highlight that is being opened has pictures to show first. */
 const OPENING_MS = 1200
 
@@ -38,7 +38,7 @@ export function useFindings(): Looked | null {
   const speech = useHeard(edit, files)
   const edges = useEdges()
   const presence = usePresence()
-  const known = useMemo<Omit<Known, 'measure'>>(() => ({ outlet, loudness, speech, edges, presence, missing: unreadable ?? NOTHING_MISSING }), [outlet, loudness, speech, edges, presence, unreadable])
+  const known = useMemo<Omit<Known, 'measure'>>(() => ({ outlet, loudness: null, speech, edges, presence, missing: unreadable ?? NOTHING_MISSING }), [outlet, speech, edges, presence, unreadable])
   const [found, setFound] = useState<{ edit: Edit; known: typeof known; findings: Finding[] } | null>(null)
   const lookedAt = useRef<Edit | null>(null)
   useEffect(() => {
@@ -60,9 +60,9 @@ export function useFindings(): Looked | null {
   return useMemo(() => {
     if (!found) return null
     const quiet = new Set(edit.highlight.accepted)
-    const findings = found.findings.filter((f) => !quiet.has(causeOf(f)))
-    return { findings, accepted: found.findings.filter((f) => quiet.has(causeOf(f))), loudness, loudnessBefore: before, stale: found.edit !== edit || found.known !== known || soundStale }
-  }, [found, edit, known, loudness, before, soundStale])
+    const all = withHeard(found.findings, edit, loudness, outlet)
+    return { findings: all.filter((f) => !quiet.has(causeOf(f))), accepted: all.filter((f) => quiet.has(causeOf(f))), loudness, loudnessBefore: before, stale: found.edit !== edit || found.known !== known || soundStale }
+  }, [found, edit, known, outlet, loudness, before, soundStale])
 }
 
 function fontsOf({ fontFiles }: Edit, files: ReadonlyMap<string, Blob>): Map<string, Blob> {
