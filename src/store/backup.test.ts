@@ -15,7 +15,7 @@ const clear = () => Promise.all(database().tables.map((table) => table.clear()))
 beforeEach(clear)
 
 const MADE_AT = '2026-11-26T12:00:00.000Z'
-const FILE = { fileName: 'a.mp4', sizeBytes: 9, container: 'mp4' as const, videoCodec: 'avc', audioCodec: null, shippedAac: false, frames: 1, extras: [], savedAs: null, tookMs: 1, stages: null }
+const FILE = { fileName: 'a.mp4', sizeBytes: 9, container: 'mp4' as const, videoCodec: 'avc', audioCodec: null, shippedAac: false, frames: 1, framesTakenOver: 0, extras: [], savedAs: null, tookMs: 1, stages: null }
 
 /** Records as they come out of a backup's file. */
 function filed(records: BackupRecords): BackupRecords {

@@ -53,6 +53,8 @@ export const finishedFile = z.object({
   /** Whether its sound was coded by the AAC encoder that ships with the application. */
   shippedAac: z.boolean().default(false),
   frames: z.number().int().nonnegative(),
+  /** How many of its frames are those of a recording as they were coded. */
+  framesTakenOver: z.number().int().nonnegative().default(0),
   /** Stills and loops that were made with it. */
   extras: z.array(z.object({ kind: z.enum(['poster', 'loop']), sizeBytes: z.number().int().nonnegative() })).max(2).default([]),
   /** What it was called in the folder that finished files go to; null: not put there yet. */

@@ -48,7 +48,7 @@ export interface Plan {
   refused: { from: string; reason: string; detail: string }[]
 }
 
-export type Told = ({ kind: 'progress' } & RenderProgress) | { kind: 'finished'; id: RenderId; frames: number; sizeBytes: number; tookMs: number; stages: RenderStages | null; files: { name: string; sizeBytes: number }[] } | { kind: 'failed'; id: RenderId; failure: RenderFailure } | { kind: 'cancelled'; id: RenderId }
+export type Told = ({ kind: 'progress' } & RenderProgress) | { kind: 'finished'; id: RenderId; frames: number; framesTakenOver: number; sizeBytes: number; tookMs: number; stages: RenderStages | null; files: { name: string; sizeBytes: number }[] } | { kind: 'failed'; id: RenderId; failure: RenderFailure } | { kind: 'cancelled'; id: RenderId }
 
 interface Known {
   edit: Edit
@@ -152,10 +152,10 @@ export class Unattended {
 
   private async ended(edit: Edit, { id, name, settings }: Known['wanted'][number], reply: RenderReply): Promise<Told> {
     if (reply.kind !== 'finished') return { ...reply, id }
-    const { container, extras, frames, tookMs, stages } = reply.file
+    const { container, extras, frames, framesTakenOver, tookMs, stages } = reply.file
     const made = { id, edit, settings, file: { fileName: `${name}.${container}`, extras } }
     this.made.set(id, made)
-    return { kind: 'finished', id, frames, tookMs, stages, sizeBytes: reply.sizeBytes, files: (await filesMade(made, made.file)).map(({ name, blob }) => ({ name, sizeBytes: blob.size })) }
+    return { kind: 'finished', id, frames, framesTakenOver, tookMs, stages, sizeBytes: reply.sizeBytes, files: (await filesMade(made, made.file)).map(({ name, blob }) => ({ name, sizeBytes: blob.size })) }
   }
 
   private async backEndFor(worker: Pick<Remote<RenderWorker>, 'measure'>): Promise<BackEnd> {

@@ -15,7 +15,7 @@ import { Mixer, SoundSources } from '../sound/mixer'
 import { SourceSet } from '../source/sourceSet'
 import { chooseEncoders, loadEncoders } from './encoders'
 import { OutputFile } from './outputFile'
-import { PictureMaker } from './pictureMaker'
+import { PictureMaker, type WantedPicture } from './pictureMaker'
 import type { RenderHost, RenderJob, RenderOutcome } from './renderJob'
 import { SoundWriter } from './soundTrack'
 
@@ -92,7 +92,8 @@ class Together {
         continue
       }
       await loadEncoders(choice)
-      const file = new OutputFile(wanted, this.pictures.surface(size), choice, this.job.edit, map, hasSound, this.host.writableOf(wanted.id))
+      const plan = { wanted, surface: this.pictures.surface(size), choice, edit: this.job.edit, map, hasSound }
+      const file = await OutputFile.open(plan, this.host.writableOf(wanted.id), this.sources.recordings)
       this.working.push(file)
       await this.attempt(file, () => file.start())
     }
@@ -110,11 +111,12 @@ class Together {
       if (this.working.length === 0) return
       await sound?.writeUpTo(frameStartMicros(n, rate) + SOUND_AHEAD_MICROS)
       for (; told < Math.min(frames, n + COMPOSED_AHEAD); told++) this.sources.expect(feedsAt(this.working, told))
-      const wanted = this.working.map((file) => file.picture(n))
+      const drawing = this.working.flatMap((file) => asDrawn(file, n))
       await this.timed('decodeMs', this.sources.load(feedsAt(this.working, n), (id) => recordingOf(edit, id).fileName))
-      const drawn = await this.timed('drawMs', this.pictures.draw(wanted, { frameOf: this.sources.frameOf, imageOf: this.sources.imageOf, figureAt: figure }))
+      const drawn = await this.timed('drawMs', this.pictures.draw(drawing.map((d) => d.picture), { frameOf: this.sources.frameOf, imageOf: this.sources.imageOf, figureAt: figure }))
+      const takingOver = this.working.filter((file) => !file.picture(n))
       // Encoders work beside each other.
-      await this.timed('encodeMs', Promise.all(this.working.flatMap((file, i) => this.attempt(file, () => file.add(n, at(drawn, i)), sound))))
+      await this.timed('encodeMs', Promise.all([...drawing.map(({ file }, i) => this.attempt(file, () => file.add(n, at(drawn, i)), sound)), ...takingOver.map((file) => this.attempt(file, () => file.takeOver(n), sound))]))
       const seconds = (performance.now() - this.started) / 1000
       this.host.onProgress({ frame: n + 1, frames, rate: (n + 1) / seconds, secondsLeft: (seconds / (n + 1)) * (frames - n - 1) })
     }
@@ -145,9 +147,15 @@ class Together {
   }
 }
 
-/** What all files together show as frame `n`, each moment once. */
+/** A file with what is to be drawn as its frame `n`; nothing where that is taken over. */
+function asDrawn(file: OutputFile, n: number): { file: OutputFile; picture: WantedPicture }[] {
+  const picture = file.picture(n)
+  return picture ? [{ file, picture }] : []
+}
+
+/** What is drawn as frame `n` of all files together, each moment once. */
 function feedsAt(files: readonly OutputFile[], n: number): Feed[] {
-  const feeds = files.flatMap((file) => feedsOf(file.picture(n).composition))
+  const feeds = files.flatMap((file) => asDrawn(file, n)).flatMap(({ picture }) => feedsOf(picture.composition))
   return [...new Map(feeds.map((feed) => [momentKey(feed), feed])).values()]
 }
 

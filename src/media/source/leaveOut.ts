@@ -1,5 +1,6 @@
 import type { EncodedPacket, InputVideoTrack } from 'mediabunny'
-import { isDisposable } from '@/core/picture/h264'
+import { isDisposable } from '@/core/coded/disposable'
+import { avcDescription } from './avcDescription'
 
 /** A frame's neighbour in time lies at most so many packets behind it: decoders hold back no more in practice. Should one, more is decoded than is looked at. */
 const REORDERED = 8
@@ -9,16 +10,11 @@ export type IsUnseen = (fromSeconds: number, toSeconds: number) => boolean
 
 /** Tells the packets of a track apart that no other frame is made from; of what is not H.264, none. */
 export async function disposableIn(track: InputVideoTrack): Promise<(packet: EncodedPacket) => boolean> {
-  const config = (await track.getCodec()) === 'avc' ? await track.getDecoderConfig() : null
-  if (!config) return () => false
-  const described = config.description && bytesOf(config.description)
-  // The fifth byte of an AVCDecoderConfigurationRecord ends in the length's size less one (ISO/IEC 14496-15).
+  if ((await track.getCodec()) !== 'avc') return () => false
+  const described = await avcDescription(track)
+  // Its fifth byte ends in the length's size less one.
   const lengthBytes = described ? ((described[4] ?? 3) & 3) + 1 : null
   return ({ data }) => isDisposable(data, lengthBytes)
-}
-
-function bytesOf(buffer: AllowSharedBufferSource): Uint8Array {
-  return ArrayBuffer.isView(buffer) ? new Uint8Array(buffer.buffer, buffer.byteOffset, buffer.byteLength) : new Uint8Array(buffer)
 }
 
 /** Packets in their order, without those whose frames nobody will look at and no other frame is made from. */

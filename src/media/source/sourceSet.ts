@@ -79,6 +79,11 @@ export class SourceSet {
     return set
   }
 
+  /** The recordings that are open, by id; they stay the set's. */
+  get recordings(): ReadonlyMap<RecordingId, Source> {
+    return this.open
+  }
+
   /** Tells what will be loaded, in its order, well ahead of its turn: frames between need not be decoded. Whoever loads what was not told of gets it all the same once everything told of has been loaded. */
   expect(feeds: readonly Feed[]): void {
     for (const feed of feeds) {
