@@ -7,6 +7,7 @@ import { openBrimble } from '../scripts/headless.mjs'
 import { watchMemory } from '../tests/support/tabMemory.mjs'
 import { afterEdit } from './afterEdit.mjs'
 import { dragRegion } from './dragRegion.mjs'
+import { encoders } from './encoders.mjs'
 import { length, table, words } from './engine.mjs'
 import { findRegions } from './findRegions.mjs'
 import { analysis, firstPicture } from './longRecordings.mjs'
@@ -16,7 +17,7 @@ import { standard } from './standard.mjs'
 import { threeShapes } from './threeShapes.mjs'
 import { unattended } from './unattended.mjs'
 
-const benches = { standard, 'three-shapes': threeShapes, unattended, 'first-picture': firstPicture, 'find-regions': findRegions, 'drag-region': dragRegion, playback, 'after-edit': afterEdit, analysis, 'render-nodes': renderNodes, words, table, length }
+const benches = { standard, 'three-shapes': threeShapes, unattended, 'first-picture': firstPicture, 'find-regions': findRegions, 'drag-region': dragRegion, playback, 'after-edit': afterEdit, analysis, 'render-nodes': renderNodes, words, table, length, encoders }
 
 const wanted = process.argv.slice(2)
 for (const name of wanted) if (!(name in benches)) throw new RangeError(`there is no benchmark called ${name}; there are ${Object.keys(benches).join(', ')}`)

@@ -129,6 +129,7 @@ function Finished({ file }: { file: Extract<Render['state'], { kind: 'finished' 
   const facts = [
     formatBytes(file.sizeBytes),
     `${file.frames} frames in ${(file.tookMs / 1000).toFixed(1)} s`,
+    file.framesTakenOver > 0 ? `${file.framesTakenOver} of them as recorded` : null,
     coded,
     file.extras.length > 0 ? `with ${file.extras.map((e) => EXTRAS[e.kind]).join(' and ')}` : null,
     file.savedAs === null ? null : `in the folder as ${file.savedAs}`,
