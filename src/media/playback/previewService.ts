@@ -206,9 +206,11 @@ export class PreviewService implements PreviewWorker {
     const drawn = feeds.length === 1 ? `${feeds[0]?.lane} ${sources.frameOf(feeds[0] as Feed)?.timestamp ?? 'none'}` : ''
     if (drawn !== '' && drawn === this.lastDrawn) return
     this.lastDrawn = this.stale ? '' : drawn
-    await this.composer.draw(pictures, this.materialOf(sources))
+    const isOver = () => offered && this.stale
+    await this.composer.draw(pictures, this.materialOf(sources), isOver)
     this.countFrame()
     if (this.stale) this.lastDrawn = ''
+    if (isOver()) return
     this.onEvent({ kind: 'drawn', micros: timeOf(shown), exact: !this.stale })
     if (this.anchor && shown.kind === 'output') this.lookAhead(sources, shown.micros)
   }
