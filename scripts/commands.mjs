@@ -13,6 +13,26 @@ export function run(command, args, env = {}, shownOn = 1) {
   if (status !== 0) process.exit(status ?? 1)
 }
 
+/** Runs commands at the same time, each one's output shown when it ends; ends this process with the code of the first that fails. */
+export async function runTogether(...commands) {
+  await Promise.all(
+    commands.map(
+      ([command, args]) =>
+        new Promise((resolve, reject) => {
+          const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'], env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1' } })
+          const said = []
+          for (const stream of [child.stdout, child.stderr]) stream.on('data', (data) => said.push(data))
+          child.on('error', reject)
+          child.on('close', (code) => {
+            process.stdout.write(Buffer.concat(said))
+            if (code !== 0) process.exit(code ?? 1)
+            resolve()
+          })
+        }),
+    ),
+  )
+}
+
 /** Whether a program is on the PATH. */
 export function has(program) {
   return spawnSync('sh', ['-c', `command -v ${program}`], { stdio: 'ignore' }).status === 0
