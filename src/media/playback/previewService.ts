@@ -208,9 +208,9 @@ export class PreviewService implements PreviewWorker {
     this.lastDrawn = this.stale ? '' : drawn
     const isOver = () => offered && this.stale
     await this.composer.draw(pictures, this.materialOf(sources), isOver)
-    this.countFrame()
     if (this.stale) this.lastDrawn = ''
     if (isOver()) return
+    this.countFrame()
     this.onEvent({ kind: 'drawn', micros: timeOf(shown), exact: !this.stale })
     if (this.anchor && shown.kind === 'output') this.lookAhead(sources, shown.micros)
   }

@@ -39,7 +39,7 @@ export interface FilePlan {
 }
 
 /** Coded again, or taken over in stretches and coded between. */
-type PictureTrack = { kind: 'coded'; source: VideoSampleSource } | { kind: 'spliced'; track: SplicedTrack; runs: readonly Copied[] }
+type PictureTrack = { kind: 'coded'; source: VideoSampleSource } | { kind: 'spliced'; spliced: SplicedTrack; runs: readonly Copied[] }
 
 /** One file being made: its surface, its encoders and its container. Ends in `finish` or `cancel`. */
 export class OutputFile {
@@ -56,8 +56,8 @@ export class OutputFile {
   /** A file whose pictures come from `sources` as they are coded where nothing is done to them. */
   static async open(plan: FilePlan, writable: WritableStream<StreamTargetChunk>, sources: ReadonlyMap<RecordingId, Source>): Promise<OutputFile> {
     const copies = await copiesOf(plan, sources)
-    const track = copies && (await SplicedTrack.start(encoderConfig(plan), Math.round(KEY_FRAME_SECONDS * rateOf(plan)), copies.config))
-    return new OutputFile(plan, writable, track && copies ? { kind: 'spliced', track, runs: copies.runs } : { kind: 'coded', source: codedTrack(plan) })
+    const spliced = copies && (await SplicedTrack.start(encoderConfig(plan), Math.round(KEY_FRAME_SECONDS * rateOf(plan)), copies.config))
+    return new OutputFile(plan, writable, spliced && copies ? { kind: 'spliced', spliced, runs: copies.runs } : { kind: 'coded', source: codedTrack(plan) })
   }
 
   private constructor(private readonly plan: FilePlan, writable: WritableStream<StreamTargetChunk>, private readonly track: PictureTrack) {
@@ -67,7 +67,7 @@ export class OutputFile {
       format: choice.container === 'mp4' ? new Mp4OutputFormat({ fastStart: 'reserve' }) : new WebMOutputFormat(),
       target: new StreamTarget(writable, { chunked: true, chunkSize: 4 << 20 }),
     })
-    this.output.addVideoTrack(track.kind === 'coded' ? track.source : track.track.source, { frameRate: rateOf(plan), maximumPacketCount: this.frames })
+    this.output.addVideoTrack(track.kind === 'coded' ? track.source : track.spliced.source, { frameRate: rateOf(plan), maximumPacketCount: this.frames })
     this.sound = hasSound ? this.addSound(map) : null
     this.extras = new FileExtras(wanted.settings, this.frames, surface.size)
   }
@@ -106,7 +106,7 @@ export class OutputFile {
   async add(n: number, sampleAt: (time: FrameTime) => Promise<VideoSample>): Promise<void> {
     const sample = await sampleAt(timeOf(this.plan, n))
     try {
-      await (this.track.kind === 'coded' ? this.track.source : this.track.track).add(sample)
+      await (this.track.kind === 'coded' ? this.track.source : this.track.spliced).add(sample)
       await this.extras.take(n, sample)
     } finally {
       sample.close()
@@ -122,14 +122,14 @@ export class OutputFile {
     const { value } = await this.copying.next()
     // The recording was looked through before: it has changed since.
     if (!value) throw new RangeError(`no packet for frame ${n}`)
-    await this.track.track.copy(value.packet, timeOf(this.plan, value.frame))
+    await this.track.spliced.copy(value.packet, timeOf(this.plan, value.frame))
     if (n < run.toFrame - 1) return
     await this.copying.return(undefined)
     this.copying = null
   }
 
   async finish(tookMs: number, stages: RenderStages): Promise<RenderOutcome> {
-    if (this.track.kind === 'spliced') await this.track.track.end()
+    if (this.track.kind === 'spliced') await this.track.spliced.end()
     await this.output.finalize()
     const { container, video, audio, shippedAac } = this.plan.choice
     const hasSound = this.sound !== null
@@ -138,7 +138,7 @@ export class OutputFile {
 
   async cancel(): Promise<void> {
     await this.copying?.return(undefined)
-    if (this.track.kind === 'spliced') this.track.track.close()
+    if (this.track.kind === 'spliced') this.track.spliced.close()
     await this.output.cancel().catch(() => {})
   }
 
@@ -171,7 +171,8 @@ function compositionOf({ edit, map, wanted }: FilePlan, n: number): Composition 
 async function copiesOf(plan: FilePlan, sources: ReadonlyMap<RecordingId, Source>): Promise<Copies | null> {
   const { size, poster, loop, videoBitrate } = plan.wanted.settings
   if (plan.choice.video !== 'avc' || plan.choice.container !== 'mp4' || size !== null || poster || loop) return null
-  return copiesFor({ frames: framesOf(plan), size: sizeOfFile(plan.wanted), compositionOf: (n) => compositionOf(plan, n), mostBitrate: videoBitrate }, sources)
+  // A recording that cannot be looked through is told of when it is decoded.
+  return copiesFor({ frames: framesOf(plan), size: sizeOfFile(plan.wanted), compositionOf: (n) => compositionOf(plan, n), mostBitrate: videoBitrate }, sources).catch(() => null)
 }
 
 function codedTrack(plan: FilePlan): VideoSampleSource {

@@ -4,7 +4,7 @@ import { configWithIds, idsBeside, packetWithIds, type AvcIds } from '@/core/cod
 import { bytesOf } from '../source/avcDescription'
 import { OUTPUT_COLOURS, type FrameTime } from './pictureCanvas'
 
-/** Frames handed to the encoder that it has not begun with. */
+/** Frames that wait in the encoder at most. */
 const MOST_WAITING = 4
 
 /** H.264 of our own between stretches that are taken over from a recording as they are coded, in one track: the sets that our own is read with get numbers that the recording does not use. */
@@ -15,9 +15,12 @@ export class SplicedTrack {
   private written: Promise<void> = Promise.resolve()
   private error: unknown = null
   private sinceKey = Infinity
+  /** Lets whoever waits for the encoder look again. */
+  private wake = () => {}
 
   private constructor(config: VideoEncoderConfig, private readonly keyFrameEvery: number, private readonly ids: AvcIds, private readonly decoderConfig: VideoDecoderConfig) {
-    this.encoder = new VideoEncoder({ output: (chunk) => this.take(chunk), error: (error) => (this.error = error) })
+    this.encoder = new VideoEncoder({ output: (chunk) => this.take(chunk), error: (error) => this.fail(error) })
+    this.encoder.ondequeue = () => this.wake()
     this.encoder.configure(config)
   }
 
@@ -32,8 +35,9 @@ export class SplicedTrack {
 
   /** Codes a frame. Resolves when the encoder can do with another; rejects when it broke down. */
   async add(sample: VideoSample): Promise<void> {
+    await this.written
+    while (this.error === null && this.encoder.encodeQueueSize >= MOST_WAITING) await new Promise<void>((resolve) => (this.wake = resolve))
     this.check()
-    while (this.encoder.encodeQueueSize >= MOST_WAITING) await new Promise((resolve) => this.encoder.addEventListener('dequeue', resolve, { once: true }))
     const frame = sample.toVideoFrame()
     const keyFrame = this.sinceKey >= this.keyFrameEvery
     this.sinceKey = keyFrame ? 1 : this.sinceKey + 1
@@ -64,11 +68,22 @@ export class SplicedTrack {
 
   private take(chunk: EncodedVideoChunk): void {
     const { data, type, timestamp, duration } = EncodedPacket.fromEncodedChunk(chunk)
-    this.write(new EncodedPacket(packetWithIds(data, this.ids), type, timestamp, duration))
+    try {
+      this.write(new EncodedPacket(packetWithIds(data, this.ids), type, timestamp, duration))
+    } catch (error) {
+      // Sets that were not told of at the start.
+      this.fail(error)
+    }
+  }
+
+  /** Whoever adds, copies or ends is told. */
+  private fail(error: unknown): void {
+    this.error ??= error
+    this.wake()
   }
 
   private write(packet: EncodedPacket): void {
-    this.written = this.written.then(() => this.source.add(packet, { decoderConfig: this.decoderConfig })).catch((error) => void (this.error ??= error))
+    this.written = this.written.then(() => this.source.add(packet, { decoderConfig: this.decoderConfig })).catch((error) => this.fail(error))
   }
 
   private check(): void {

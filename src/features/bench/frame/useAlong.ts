@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useRef, useSyncExternalStore } from 'react'
 import { useStore } from 'zustand'
-import { useBenchContext, useEdit, useParts, useTimeMap, useView } from '../benchContext'
+import { useBenchContext, useParts, useTimeMap, useView } from '../benchContext'
 import { along, followedIn, giveWay, lookAlong, planAlong, stopLookingAlong, type Along, type AlongPlan } from './along'
 
 /** Looking along begins when nothing has changed for this long, nobody has gone to another place, and nothing plays: it takes a decoder and a core for itself. */
@@ -23,8 +23,7 @@ export function useSeenAlong(): Along | null {
 
 /** The same, and it looks anew when passages or regions have changed. For one place on the screen. */
 export function useAlong(): Along | null {
-  const { files, player } = useBenchContext()
-  const edit = useEdit()
+  const { files, player, session } = useBenchContext()
   const { plan, shown } = usePlanned()
   const wanted = useView((v) => v.wantsFollow)
   const playing = useSyncExternalStore(player.subscribe, () => player.getState().kind === 'playing', () => false)
@@ -58,6 +57,6 @@ export function useAlong(): Along | null {
   useEffect(() => player.onPosition(giveWay), [player])
   // What is looked at for a highlight that is another one by now helps nobody; any other edit is to be answered first.
   useEffect(() => stopLookingAlong, [key])
-  useEffect(giveWay, [edit])
+  useEffect(() => session.store.subscribe(giveWay), [session])
   return shown
 }
