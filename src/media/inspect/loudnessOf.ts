@@ -10,7 +10,7 @@ import type { OpenSources, SourceFile } from '../source/openSources'
 import type { SoundMemory } from './soundMemory'
 
 /** Sound that is kept is listened to without ever waiting for anything: so often somebody else is let in, among them a later call that ends this one. */
-const MOST_AT_A_TIME_MS = 25
+const MOST_AT_A_TIME_MS = 50
 
 /** Listens to a highlight's mix, as it is played and rendered; null when `signal` is aborted. Rejects when a file cannot be read. Recordings that are open for something else are not opened again. */
 export async function loudnessOf(edit: Edit, files: ReadonlyMap<string, Blob>, speechOf: SpeechOf, open: OpenSources, memory: SoundMemory, signal: AbortSignal): Promise<Loudness | null> {

@@ -11,7 +11,7 @@ import { useLoudness } from './useLoudness'
 import { usePresence } from './usePresence'
 
 /** Somebody who is dragging something changes the edit sixty times a second: it is looked over when that rests. */
-const REST_MS = 60
+const REST_MS = 40
 /** A highlight that is being opened has pictures to show first. */
 const OPENING_MS = 1200
 

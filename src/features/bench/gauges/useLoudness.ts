@@ -8,7 +8,7 @@ import { useBenchContext, useEdit, useFootage } from '../benchContext'
 import { useHeard } from '../useHeard'
 
 /** Listening takes a core for a while: not before the hand has rested, nor while a highlight is being opened. */
-const REST_MS = 60
+const REST_MS = 40
 const OPENING_MS = 4000
 
 /** How loud the highlight is as it stands, a while after its sound was changed last, and how loud it was before that; null while that is not known, or when nothing is heard. */
