@@ -208,3 +208,32 @@ function keep(state: usize, z1: v128, z2: v128, y1: v128, y2: v128): void {
   store<f64>(state, f64x2.extract_lane(y1, 1), 48)
   store<f64>(state, f64x2.extract_lane(y2, 1), 56)
 }
+
+/**
+ * Stereo at another rate: `count` frames into `dst` (f32[2 * count]), of which the first looks at `src` from frame `next` / `up` on and each later one `down` / `up` frames farther.
+ * `filter`: f32[up][taps], the oldest sample's coefficient first; `taps` is a multiple of 8, `next` less than `up`.
+ */
+export function changeRate(src: usize, next: i32, up: i32, down: i32, filter: usize, taps: i32, dst: usize, count: i32): void {
+  const row = <usize>taps << 2
+  let phase = next
+  for (let n = 0; n < count; n++) {
+    let h = filter + <usize>phase * row
+    const end = h + row
+    let a = f32x4.splat(0)
+    let b = f32x4.splat(0)
+    let c = f32x4.splat(0)
+    let d = f32x4.splat(0)
+    // Two frames of both channels in a vector, and four that do not wait for each other.
+    for (let x = src; h < end; h += 32, x += 64) {
+      const first = v128.load(h)
+      const second = v128.load(h, 16)
+      a = f32x4.add(a, f32x4.mul(v128.load(x), v128.shuffle<f32>(first, first, 0, 0, 1, 1)))
+      b = f32x4.add(b, f32x4.mul(v128.load(x, 16), v128.shuffle<f32>(first, first, 2, 2, 3, 3)))
+      c = f32x4.add(c, f32x4.mul(v128.load(x, 32), v128.shuffle<f32>(second, second, 0, 0, 1, 1)))
+      d = f32x4.add(d, f32x4.mul(v128.load(x, 48), v128.shuffle<f32>(second, second, 2, 2, 3, 3)))
+    }
+    a = f32x4.add(f32x4.add(a, b), f32x4.add(c, d))
+    v128.store64_lane(dst + (<usize>n << 3), f32x4.add(a, v128.shuffle<f32>(a, a, 2, 3, 0, 1)), 0)
+    for (phase += down; phase >= up; phase -= up) src += 8
+  }
+}

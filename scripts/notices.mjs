@@ -10,7 +10,6 @@ const FILE = join(root, 'THIRD-PARTY-NOTICES.md')
 const INSIDE = {
   '@mediabunny/aac-encoder': 'Contains the AAC encoder of FFmpeg (libavcodec) compiled to WebAssembly, under the GNU Lesser General Public License 2.1 or later. The package’s own sources say how to build it again.',
   '@vladmandic/human': 'Contains TensorFlow.js and Google’s BlazeFace model, both under the Apache License 2.0.',
-  '@alexanderolsen/libsamplerate-js': 'Contains libsamplerate compiled to WebAssembly, under the 2-clause BSD licence.',
 }
 
 const lock = JSON.parse(readFileSync(join(root, 'package-lock.json'), 'utf8'))

@@ -1,3 +1,5 @@
+import type { RateFilter } from './rateChange'
+
 /** Coefficients of the four-times oversampling filter of BS.1770-4, annex 2; the last two phases are the first two turned round. The newest sample's comes first. */
 const P0 = Float64Array.of(0.001708984375, 0.010986328125, -0.0196533203125, 0.033203125, -0.0594482421875, 0.1373291015625, 0.97216796875, -0.102294921875, 0.047607421875, -0.026611328125, 0.014892578125, -0.00830078125)
 const P1 = Float64Array.of(-0.0291748046875, 0.029296875, -0.0517578125, 0.089111328125, -0.16650390625, 0.465087890625, 0.77978515625, -0.2003173828125, 0.1015625, -0.0582275390625, 0.0330810546875, -0.0189208984375)
@@ -25,6 +27,8 @@ export interface SoundArithmetic {
   weigh(stereo: Float32Array, from: number, to: number, filter: Float64Array, state: Float64Array): number
   /** Finds where in `heard` a stretch as long as `tail` begins that is most like it (normalised cross-correlation of both channels' sum, looked for coarsely first), of all starts that leave as much again behind it; crosses over from `tail` to it, into `crossed`, by the gains `fade`. Gives the start, in frames. */
   goOn(heard: Float32Array, tail: Float32Array, fade: Float32Array, crossed: Float32Array): number
+  /** Fills `out` with frames of another rate: the first looks at `heard` from `next` / `filter.up` frames behind its first on, each later one `filter.down` / `filter.up` frames farther. */
+  changeRate(heard: Float32Array, filter: RateFilter, next: number, out: Float32Array): void
 }
 
 export const PLAIN_ARITHMETIC: SoundArithmetic = {
@@ -59,6 +63,21 @@ export const PLAIN_ARITHMETIC: SoundArithmetic = {
       crossed[n + 1] = (tail[n + 1] as number) * (1 - to) + (heard[from + n + 1] as number) * to
     }
     return found
+  },
+
+  changeRate(heard, { up, down, taps, coefs }, next, out) {
+    for (let n = 0, at = next; n < out.length; n += 2, at += down) {
+      const from = 2 * Math.floor(at / up)
+      const phase = (at % up) * taps
+      let [left, right] = [0, 0]
+      for (let k = 0; k < taps; k++) {
+        const share = coefs[phase + k] as number
+        left += share * (heard[from + 2 * k] as number)
+        right += share * (heard[from + 2 * k + 1] as number)
+      }
+      out[n] = left
+      out[n + 1] = right
+    }
   },
 }
 

@@ -2,35 +2,19 @@ import { useEffect, useMemo, useRef } from 'react'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { speechOfAnalysis } from '@/core/detect/speech'
 import { usedRecordings, type Edit } from '@/core/model/edit'
+import type { RecordingId } from '@/core/model/ids'
 import type { SpeechOf } from '@/core/sound/ducking'
+import type { Micros } from '@/core/time/micros'
 import { speechOf } from '@/store/analyses'
 import { useStore } from 'zustand'
 import { analyse, liveAnalyses } from '../spot/analyser'
 
 const NOT_YET: SpeechOf = new Map()
 
-/** Where the highlight's recordings hold speech; where music goes down under it, they are listened to when they have not been yet. */
+/** Where the highlight's recordings hold speech, as far as that is known; where music goes down under it, they are listened to. */
 export function useHeard(edit: Edit, files: ReadonlyMap<string, Blob>): SpeechOf {
-  const ducks = edit.highlight.beds.some((b) => b.duckDb > 0)
-  const used = usedRecordings(edit)
-  const spans = used.map((r) => {
-    const own = edit.highlight.passages.filter((p) => p.recordingId === r.id)
-    return `${r.id} ${Math.min(...own.map((p) => p.inMicros))} ${Math.max(...own.map((p) => p.outMicros))}`
-  })
-  const wanted = ducks ? spans.join('|') : ''
-  const latest = useRef(edit)
-  latest.current = edit
-  useEffect(() => {
-    if (wanted === '') return
-    for (const span of wanted.split('|')) {
-      const [id = '', from = '0', to = '0'] = span.split(' ')
-      const recording = latest.current.recordings.find((r) => r.id === id)
-      const file = files.get(id)
-      if (recording && file) void analyse(recording, file, { kind: 'sound', fromMicros: Number(from), toMicros: Number(to) }).catch(() => {})
-    }
-  }, [wanted, files])
-
-  const ids = used.map((r) => r.id).join()
+  useListening(edit, files, edit.highlight.beds.some((b) => b.duckDb > 0))
+  const ids = usedRecordings(edit).map((r) => r.id).join()
   const stored = useLiveQuery(() => speechOf(usedRecordings(edit)), [ids]) ?? NOT_YET
   const live = useStore(liveAnalyses)
   return useMemo(() => {
@@ -38,4 +22,19 @@ export function useHeard(edit: Edit, files: ReadonlyMap<string, Blob>): SpeechOf
     for (const [id, { analysis }] of Object.entries(live)) if (analysis.sound.size > 0) heard.set(id as keyof typeof live, speechOfAnalysis(analysis))
     return heard
   }, [stored, live])
+}
+
+/** Listens for speech in what the highlight's passages play, where that was not done before, if it is `wanted`. */
+export function useListening({ highlight, recordings }: Pick<Edit, 'highlight' | 'recordings'>, files: ReadonlyMap<string, Blob>, wanted: boolean): void {
+  const played = wanted ? JSON.stringify(highlight.passages.map(({ recordingId, inMicros, outMicros }) => ({ recordingId, fromMicros: inMicros, toMicros: outMicros }))) : '[]'
+  const latest = useRef(recordings)
+  latest.current = recordings
+  useEffect(() => {
+    const passages = JSON.parse(played) as { recordingId: RecordingId; fromMicros: Micros; toMicros: Micros }[]
+    for (const recording of latest.current) {
+      const stretches = passages.filter((p) => p.recordingId === recording.id)
+      const file = files.get(recording.id)
+      if (file && stretches.length > 0) void analyse(recording, file, { kind: 'sound', stretches }).catch(() => {})
+    }
+  }, [played, files])
 }

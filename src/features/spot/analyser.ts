@@ -15,8 +15,8 @@ export interface LiveAnalysis {
   state: AnalysisState
 }
 
-/** What to look through: everything, or only the sound between two recording times. */
-export type Wanted = { kind: 'all' } | { kind: 'sound'; fromMicros: Micros; toMicros: Micros }
+/** What to look through: everything, or only the sound of stretches of recording time. */
+export type Wanted = { kind: 'all' } | { kind: 'sound'; stretches: readonly { fromMicros: Micros; toMicros: Micros }[] }
 
 /** Every recording that this tab has begun to look through. */
 export const liveAnalyses = createStore<Record<RecordingId, LiveAnalysis>>(() => ({}))
@@ -77,7 +77,7 @@ function missingParts(recording: Recording, { sound, pictures }: Analysis, wante
   const all = Array.from({ length: partCount(recording.durationMicros) }, (_, i) => i)
   const heard = recording.sound ? all.filter((i) => !sound.has(i)) : []
   if (wanted.kind === 'all') return { sound: heard, pictures: all.filter((i) => !pictures.has(i)) }
-  return { sound: heard.filter((i) => (i + 1) * PART_MICROS > wanted.fromMicros && i * PART_MICROS < wanted.toMicros), pictures: [] }
+  return { sound: heard.filter((i) => wanted.stretches.some(({ fromMicros, toMicros }) => (i + 1) * PART_MICROS > fromMicros && i * PART_MICROS < toMicros)), pictures: [] }
 }
 
 function take(id: RecordingId, found: FoundPart): void {

@@ -1,7 +1,6 @@
-import { AudioSampleSink } from 'mediabunny'
 import { levelOf, type Level } from '@/core/sound/levels'
 import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
-import { toPlanar } from '../sound/planar'
+import { decoded, toPlanar } from '../sound/decoded'
 import type { SoundSource } from '../source/openSource'
 
 /** `count` steps of `stepMicros` (which may be fractions) each, from recording time `fromMicros` on. */
@@ -16,8 +15,7 @@ export async function soundLevels(source: SoundSource, { fromMicros, stepMicros,
   const levels: Level[] = Array.from({ length: count }, () => ({ peak: 0, rms: 0 }))
   if (!source.sound) return levels
   const weights = new Float64Array(count)
-  const sink = new AudioSampleSink(source.sound)
-  for await (const sample of sink.samples(source.toContainer(fromMicros), source.toContainer(fromMicros + stepMicros * count))) {
+  for await (const sample of decoded(source.sound, source.toContainer(fromMicros), source.toContainer(fromMicros + stepMicros * count))) {
     if (signal.aborted) {
       sample.close()
       break

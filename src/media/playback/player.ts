@@ -85,6 +85,14 @@ export class Player {
     return this.preview.open(edit, files)
   }
 
+  /** Opens sound files that have come to an edit; its pictures stay open. */
+  openSounds(edit: Edit, files: ReadonlyMap<string, Blob>): void {
+    this.files = files
+    this.sound?.setFiles(files)
+    void this.preview.setFiles(files)
+    this.setEdit(edit)
+  }
+
   setEdit(edit: Edit): void {
     if (this.closed) return
     this.edit = edit

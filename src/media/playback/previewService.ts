@@ -75,6 +75,10 @@ export class PreviewService implements PreviewWorker {
     return { ok: true }
   }
 
+  setFiles(files: ReadonlyMap<string, Blob>): void {
+    this.files = files
+  }
+
   setEdit(edit: Edit): void {
     this.edit = edit
     this.map = timeMapOf(edit.highlight)

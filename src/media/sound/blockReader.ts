@@ -4,23 +4,25 @@ export class BlockReader {
 
   constructor(private readonly blocks: AsyncGenerator<Float32Array>) {}
 
-  /** So many frames; after the end, silence. */
-  async read(frames: number): Promise<Float32Array> {
-    const there = await this.take(frames)
-    if (there.length === frames * 2) return there
-    const out = new Float32Array(frames * 2)
-    out.set(there)
-    return out
+  /** Fills `stereo`; after the end, with silence. */
+  async read(stereo: Float32Array): Promise<void> {
+    stereo.fill(0, await this.fill(stereo))
   }
 
   /** So many frames, or as many as there still are. */
   async take(frames: number): Promise<Float32Array> {
     const out = new Float32Array(frames * 2)
+    const filled = await this.fill(out)
+    return filled === out.length ? out : out.slice(0, filled)
+  }
+
+  /** Gives how many samples there were. */
+  private async fill(out: Float32Array): Promise<number> {
     let filled = 0
     while (filled < out.length) {
       if (this.rest.length === 0) {
         const { value, done } = await this.blocks.next()
-        if (done) return out.slice(0, filled)
+        if (done) break
         this.rest = value
         continue
       }
@@ -29,7 +31,7 @@ export class BlockReader {
       this.rest = this.rest.subarray(taken.length)
       filled += taken.length
     }
-    return out
+    return filled
   }
 
   async close(): Promise<void> {

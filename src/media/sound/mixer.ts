@@ -83,6 +83,7 @@ export class Mixer {
 
   private async *mixed(fromMicros: Micros): AsyncGenerator<Float32Array> {
     const readers = new Map<SoundSegment, BlockReader>()
+    const room = new Float32Array(2 * BLOCK_FRAMES)
     try {
       for (let at = framesAt(fromMicros); at < this.lengthFrames; at += BLOCK_FRAMES) {
         const count = Math.min(BLOCK_FRAMES, this.lengthFrames - at)
@@ -93,7 +94,9 @@ export class Mixer {
           if (to <= from) continue
           const reader = readers.get(segment) ?? (await this.readerFor(segment, from))
           readers.set(segment, reader)
-          this.add(block, at, segment, from, await reader.read(to - from))
+          const samples = room.subarray(0, 2 * (to - from))
+          await reader.read(samples)
+          this.add(block, at, segment, from, samples)
           if (to === framesAt(segment.endMicros)) {
             await reader.close()
             readers.delete(segment)
@@ -117,16 +120,17 @@ export class Mixer {
     const frames = samples.length / 2
     const offset = (from - blockFrom) * 2
     if (isSteady(segment, from, from + frames)) return addScaled(block, offset, samples, segment.gain)
+    let level = this.levelAt(segment, from)
     for (let step = 0; step < frames; step += LEVEL_STEP) {
       const end = Math.min(frames, step + LEVEL_STEP)
-      const first = this.levelAt(segment, from + step)
-      const slope = (this.levelAt(segment, from + end) - first) / (end - step)
-      for (let i = step; i < end; i++) {
-        const level = first + slope * (i - step)
-        const at = offset + i * 2
-        block[at] = (block[at] ?? 0) + level * (samples[i * 2] ?? 0)
-        block[at + 1] = (block[at + 1] ?? 0) + level * (samples[i * 2 + 1] ?? 0)
+      const then = this.levelAt(segment, from + end)
+      const slope = (then - level) / (end - step)
+      for (let i = 2 * step; i < 2 * end; i += 2) {
+        block[offset + i] = (block[offset + i] as number) + level * (samples[i] as number)
+        block[offset + i + 1] = (block[offset + i + 1] as number) + level * (samples[i + 1] as number)
+        level += slope
       }
+      level = then
     }
   }
 

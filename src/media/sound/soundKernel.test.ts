@@ -6,6 +6,7 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import { PEAK_TAPS, PLAIN_ARITHMETIC, type SoundArithmetic } from '@/core/sound/arithmetic'
 import { Limiter } from '@/core/sound/limiter'
 import { LoudnessMeter } from '@/core/sound/loudness'
+import { RateChange, rateFilter } from '@/core/sound/rateChange'
 import { TimeStretch } from '@/core/sound/timeStretch'
 import { compileKernel } from '../../../scripts/compileKernel.mjs'
 import { seeded } from '../../../tests/support/seeded'
@@ -36,6 +37,9 @@ function glide(seconds: number, level: number): Float32Array {
 }
 
 const inBlocks = (sound: Float32Array, size: number) => Array.from({ length: Math.ceil(sound.length / size) }, (_, n) => sound.subarray(n * size, (n + 1) * size))
+
+/** How far two sounds of one length are apart where they are farthest; NaN where one is none. */
+const farthest = (a: Float32Array, b: Float32Array) => a.reduce((most, v, i) => Math.max(most, Math.abs(v - (b[i] ?? NaN))), 0)
 
 describe('the sound kernel against plain arithmetic', () => {
   it.each([1, 3, 4, 5, 480, 4800, 8176, 8177, 40_001])('has the same peaks of %i frames', (length) => {
@@ -81,6 +85,27 @@ describe('the sound kernel against plain arithmetic', () => {
     }
     // What is heard is longer than the kernel's memory: it is still looked through.
     expect(kernel.goOn(noise(60_000), noise(200), noise(100), new Float32Array(200))).toBeLessThan(29_901)
+  })
+
+  it.each([[44_100, 48_000], [8000, 48_000], [96_000, 48_000], [768_000, 48_000], [44_101, 48_000]])('changes %i samples a second to %i alike, in blocks of any size', (from, to) => {
+    const [ours, plain] = [new RateChange(from, to, kernel), new RateChange(from, to)]
+    for (const frames of [1, 700, 33, 20_000]) {
+      const block = noise(2 * frames)
+      const [a, b] = [ours.push(block), plain.push(block)]
+      expect(a.length).toBe(b.length)
+      expect(farthest(a, b)).toBeLessThan(2e-6)
+    }
+  })
+
+  it('changes by one filter after another', () => {
+    const [first, second] = [rateFilter(44_100, 48_000), rateFilter(32_000, 48_000)]
+    const heard = noise(2000)
+    for (const filter of [first, second, first]) {
+      const [a, b] = [new Float32Array(200), new Float32Array(200)]
+      kernel.changeRate(heard, filter, 1, a)
+      PLAIN_ARITHMETIC.changeRate(heard, filter, 1, b)
+      expect(farthest(a, b)).toBeLessThan(2e-6)
+    }
   })
 
   it('gives the same loudness, held peaks and stretched sound', () => {

@@ -1,4 +1,5 @@
 import { MOST_OVER, PEAK_PHASES, PEAK_TAPS, PLAIN_ARITHMETIC, type SoundArithmetic } from '@/core/sound/arithmetic'
+import type { RateFilter } from '@/core/sound/rateChange'
 
 /** What kernel/sound.ts compiles to. Every number is a byte offset or a count; see there. */
 interface SoundExports {
@@ -6,6 +7,7 @@ interface SoundExports {
   oversample: (src: number, count: number, dst: number, phases: number, quiet: number) => number
   goOn: (heard: number, starts: number, tail: number, count: number, fade: number, dst: number, room: number) => number
   weigh: (src: number, count: number, filter: number, state: number) => number
+  changeRate: (src: number, next: number, up: number, down: number, filter: number, taps: number, dst: number, count: number) => void
 }
 
 /** Samples handed over at a time. */
@@ -22,16 +24,21 @@ const THIRD = SECOND + (MOST_SAMPLES + 64) * BYTES
 const FOURTH = THIRD + (MOST_SAMPLES + 64) * BYTES
 /** For sums and means of what is looked through. */
 const ROOM = FOURTH + (MOST_SAMPLES + 64) * BYTES
-const END = ROOM + 4 * (MOST_SAMPLES + 64) * BYTES
+/** For the filter of one change of rate; that of 44 100 to 48 000 takes 15 360, one between rates that have nothing in common some millions. */
+const RATES = ROOM + 4 * (MOST_SAMPLES + 64) * BYTES
+const MOST_COEFS = 262_144
+const END = RATES + MOST_COEFS * BYTES
 
 /** The kernel's arithmetic. Rejects where WebAssembly has no SIMD. */
 export async function startSoundKernel(bytes: BufferSource): Promise<SoundArithmetic> {
   const { instance } = await WebAssembly.instantiate(bytes, { env: { abort: () => { throw new Error('the kernel gave up') } } })
-  const { memory, oversample, goOn, weigh } = instance.exports as unknown as SoundExports
+  const { memory, oversample, goOn, weigh, changeRate } = instance.exports as unknown as SoundExports
   memory.grow(Math.max(0, Math.ceil((END - memory.buffer.byteLength) / 65_536)))
   new Float32Array(memory.buffer, PHASES, 4 * PEAK_TAPS).set(PEAK_PHASES.flatMap((phase) => [...phase]))
   const [first, second, third, fourth] = [FIRST, SECOND, THIRD, FOURTH].map((at) => new Float32Array(memory.buffer, at, MOST_SAMPLES + 64)) as [Float32Array, Float32Array, Float32Array, Float32Array]
   const [filters, states] = [new Float64Array(memory.buffer, FILTER, 10), new Float64Array(memory.buffer, STATE, 8)]
+  const coefs = new Float32Array(memory.buffer, RATES, MOST_COEFS)
+  let laid: RateFilter | null = null
   return {
     oversample(stereo, peaks, above) {
       // Frames at a time, with those before the first; the kernel takes them in fours.
@@ -70,6 +77,22 @@ export async function startSoundKernel(bytes: BufferSource): Promise<SoundArithm
       const found = goOn(FIRST, heard.length / 2 - tail.length + 1, SECOND, tail.length / 2, THIRD, FOURTH, ROOM)
       crossed.set(fourth.subarray(0, crossed.length))
       return found
+    },
+    changeRate(heard, filter, next, out) {
+      const { up, down, taps } = filter
+      // Frames that can be told from what fits; a filter that is longer than that, or has more phases than there is room for, is a rare one.
+      const atOnce = Math.min(MOST_SAMPLES / 2, Math.floor(((MOST_SAMPLES / 2 - taps) * up) / down))
+      if (filter.coefs.length > MOST_COEFS || atOnce < 1) return PLAIN_ARITHMETIC.changeRate(heard, filter, next, out)
+      if (laid !== filter) coefs.set(filter.coefs)
+      laid = filter
+      for (let from = 0; from < out.length / 2; from += atOnce) {
+        const count = Math.min(atOnce, out.length / 2 - from)
+        const at = next + from * down
+        const frame = Math.floor(at / up)
+        first.set(heard.subarray(2 * frame, 2 * (frame + Math.floor(((at % up) + (count - 1) * down) / up) + taps)))
+        changeRate(FIRST, at % up, up, down, RATES, taps, SECOND, count)
+        out.set(second.subarray(0, 2 * count), 2 * from)
+      }
     },
   }
 }

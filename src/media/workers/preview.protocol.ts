@@ -19,6 +19,8 @@ export type OpenReply = { ok: true } | { ok: false; fileName: string }
 export interface PreviewWorker {
   /** Opens the recordings of an edit; whatever was open before is closed. */
   open(edit: Edit, files: ReadonlyMap<string, Blob>): Promise<OpenReply>
+  /** Takes sound files that have come; what is open stays so. */
+  setFiles(files: ReadonlyMap<string, Blob>): void
   /** Changes what is composed; draws again. */
   setEdit(edit: Edit): void
   /** Where the recordings hold speech, under which beds go down: level figures show what is heard. */

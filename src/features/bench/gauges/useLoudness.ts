@@ -44,5 +44,5 @@ function soundOf(footage: Pick<Edit, 'highlight' | 'recordings' | 'soundFiles'>,
   const { passages, beds, joinTiming, limitDb } = footage.highlight
   if (soundPlan(footage, timeMapOf(footage.highlight)).length === 0) return ''
   const played = passages.map(({ recordingId, inMicros, outMicros, speedPercent, strikes, sound, join, feeds }) => [recordingId, inMicros, outMicros, speedPercent, strikes, sound, join, feeds])
-  return JSON.stringify([played, beds, joinTiming, limitDb, [...heard]])
+  return JSON.stringify([played, beds, joinTiming, limitDb, beds.some((b) => b.duckDb > 0) ? [...heard] : []])
 }

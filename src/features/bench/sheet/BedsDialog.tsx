@@ -25,6 +25,7 @@ import { fonts, palette } from '@/ui/theme'
 import { chooseFiles } from '../../shelf/chosenFiles'
 import { keepMessage, soundProbeMessage } from '../../shelf/messages'
 import { useBenchContext, useEdit } from '../benchContext'
+import { useListening } from '../useHeard'
 import { changeBed, insertBed, removeBed } from './cuts'
 
 /** A bed is begun at this level: heard, and well under a voice. */
@@ -38,6 +39,8 @@ export function BedsDialog({ onClose }: { onClose: () => void }) {
   const edit = useEdit()
   const [problem, setProblem] = useState<string | null>(null)
   const { beds } = edit.highlight
+  // Whoever looks for music is about to lay it under speech.
+  useListening(edit, files, true)
 
   const add = async () => {
     const [chosen] = await chooseFiles(false)
@@ -50,7 +53,7 @@ export function BedsDialog({ onClose }: { onClose: () => void }) {
     const { soundFile, kept } = await addSoundFile({ durationMicros, originMicros, sound, name: name.success ? name.data : 'Sound', fileName: file.name.slice(0, 1000), sizeBytes: file.size }, file)
     files.set(soundFile.id, file)
     session.extend((draft) => void draft.soundFiles.push(soundFile))
-    await player.open(session.value, files)
+    player.openSounds(session.value, files)
     insertBed(session, { id: newId<BedId>(), soundFileId: soundFile.id, startMicros: 0, inMicros: 0, gainDb: FIRST_GAIN_DB, fadeInMicros: FIRST_FADE_MICROS, fadeOutMicros: FIRST_FADE_MICROS, duckDb: FIRST_DUCK_DB })
     setProblem(keepMessage(file.name, await kept))
   }

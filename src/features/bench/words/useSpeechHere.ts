@@ -19,7 +19,7 @@ export function useSpeechHere(): () => Promise<SpeechStretch[]> {
     const own = passages.filter((p) => p.recordingId === recording.id)
     const fromMicros = Math.min(...own.map((p) => p.inMicros))
     const toMicros = Math.max(...own.map((p) => p.outMicros))
-    await analyse(recording, file, { kind: 'sound', fromMicros, toMicros })
+    await analyse(recording, file, { kind: 'sound', stretches: [{ fromMicros, toMicros }] })
     return speechOfAnalysis(await analysisOf(recording)).filter((s) => s.toMicros > fromMicros && s.fromMicros < toMicros)
   }
 }
