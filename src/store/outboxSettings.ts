@@ -13,7 +13,8 @@ const outboxSettings = z.object({
   notify: z.boolean().default(false),
   /** What draws the pictures: what was measured to be quicker here, or what the person says. */
   backEnd: z.union([z.literal('measured'), backEnd]).default('measured'),
-  measured: measuredBackEnds.nullable().default(null),
+  /** Null where nothing was measured yet, or not all that there is by now. */
+  measured: measuredBackEnds.nullable().catch(null),
 })
 export type OutboxSettings = z.infer<typeof outboxSettings>
 

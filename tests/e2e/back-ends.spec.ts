@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test'
+import { chromium, expect, test, type Page } from '@playwright/test'
 import { mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -11,6 +11,7 @@ import { newMark } from '@/core/model/pictureMark'
 import { newRecord } from '@/core/model/record'
 import { CAPTION_STYLES, TITLE_STYLES } from '@/core/words/textStyles'
 import { NO_WORDS } from '@/core/model/words'
+import { NO_GPU_ARGS } from '../../scripts/chromium.mjs'
 import { storedHighlight, toDemoBench, watchForErrors } from '../support/brimble'
 import { run } from '../support/ffmpeg'
 
@@ -55,17 +56,23 @@ async function storeEverything(page: Page): Promise<void> {
   )
 }
 
+/** Puts both shapes of it into the Outbox; the page stays there. */
+async function renderEverything(page: Page): Promise<void> {
+  await page.getByRole('link', { name: 'Contact sheet' }).click()
+  await page.getByRole('checkbox', { name: 'Choose Everything' }).check()
+  await page.getByRole('button', { name: 'Render all shapes of 1' }).click()
+  await page.getByRole('link', { name: 'Files', exact: true }).click()
+}
+
 /** Renders it in both shapes with one back end; where the files were saved. */
 async function renderWith(page: Page, name: RegExp, folder: string, label: string): Promise<string[]> {
   await page.getByRole('button', { name: 'Settings…' }).click()
   await page.getByLabel('Pictures are drawn by').click()
   await page.getByRole('option', { name }).click()
   await page.getByRole('dialog').getByRole('button', { name: 'Close' }).click()
-  await page.getByRole('link', { name: 'Contact sheet' }).click()
-  await page.getByRole('checkbox', { name: 'Choose Everything' }).check()
-  await page.getByRole('button', { name: 'Render all shapes of 1' }).click()
-  await page.getByRole('link', { name: 'Files', exact: true }).click()
+  await renderEverything(page)
   await expect(page.locator('article[data-state=waiting], article[data-state=running]')).toHaveCount(0, { timeout: 120_000 })
+  await expect(page.locator('article[data-state=failed]')).toHaveCount(0)
   const paths: string[] = []
   for (const { id } of SHAPES) {
     const download = page.waitForEvent('download')
@@ -77,8 +84,8 @@ async function renderWith(page: Page, name: RegExp, folder: string, label: strin
   return paths
 }
 
-test('the kernel and the canvas draw the same pictures: every layout, style of words, mark and join, in odd sizes from odd crops', async ({ page }) => {
-  test.setTimeout(300_000)
+test('the kernel, the GPU and the canvas draw the same pictures: every layout, style of words, mark and join, in odd sizes from odd crops', async ({ page }) => {
+  test.setTimeout(400_000)
   const errors = watchForErrors(page)
   await toDemoBench(page)
   await storeEverything(page)
@@ -90,11 +97,11 @@ test('the kernel and the canvas draw the same pictures: every layout, style of w
   await page.getByRole('link', { name: 'Outbox' }).click()
   await expect(page.locator('article[data-state=finished]')).toHaveCount(1, { timeout: 120_000 })
   const canvas = await renderWith(page, /browser’s canvas/, folder, 'canvas')
-  const kernel = await renderWith(page, /the kernel/, folder, 'kernel')
+  const others = [...(await renderWith(page, /the kernel/, folder, 'kernel')), ...(await renderWith(page, /^the GPU/, folder, 'gpu'))]
   await page.getByRole('button', { name: 'Settings…' }).click()
-  await expect(page.getByRole('dialog')).toContainText(/Measured here: the canvas [\d.]+ ms a picture, the kernel [\d.]+ ms/)
-  for (const [i, file] of kernel.entries()) {
-    const stats = run('ffmpeg', ['-v', 'error', '-i', file, '-i', canvas[i] ?? '', '-lavfi', 'ssim=stats_file=-', '-f', 'null', '-']).toString()
+  await expect(page.getByRole('dialog')).toContainText(/Measured here: the canvas [\d.]+ ms a picture, the kernel [\d.]+ ms, no GPU/)
+  for (const [i, file] of others.entries()) {
+    const stats = run('ffmpeg', ['-v', 'error', '-i', file, '-i', canvas[i % SHAPES.length] ?? '', '-lavfi', 'ssim=stats_file=-', '-f', 'null', '-']).toString()
     const frames = [...stats.matchAll(/All:([\d.]+)/g)].map((m) => Number(m[1]))
     expect(frames.length).toBeGreaterThan(150)
     const worst = frames.map((v, n) => ({ v, n })).sort((a, b) => a.v - b.v).slice(0, 5)
@@ -102,3 +109,49 @@ test('the kernel and the canvas draw the same pictures: every layout, style of w
   }
   errors.expectNone()
 })
+
+test('a GPU that is lost in mid-render costs nothing: the canvas goes on', async ({ baseURL }) => {
+  test.setTimeout(200_000)
+  // A browser of its own, whose processes can be told from those of others.
+  const server = await chromium.launchServer({ executablePath: '/usr/bin/chromium', args: NO_GPU_ARGS })
+  try {
+    const browser = await chromium.connect(server.wsEndpoint())
+    const page = await browser.newPage({ baseURL: baseURL ?? '', viewport: { width: 1280, height: 800 } })
+    await toDemoBench(page)
+    await storeEverything(page)
+    await page.evaluate(() => new Promise<void>((resolve, reject) => {
+      const open = indexedDB.open('brimble')
+      open.onsuccess = () => {
+        const tx = open.result.transaction('settings', 'readwrite')
+        tx.objectStore('settings').put({ key: 'outbox', value: { backEnd: 'gpu' } })
+        tx.oncomplete = () => (open.result.close(), resolve())
+        tx.onerror = () => reject(tx.error)
+      }
+    }))
+    await page.getByRole('link', { name: 'Outbox' }).click()
+    await renderEverything(page)
+    await expect(page.getByRole('progressbar').first()).toHaveAttribute('aria-valuenow', /^[1-9]/, { timeout: 60_000 })
+    const gpu = descendants(server.process().pid ?? 0).find(({ command }) => command.includes('--type=gpu-process'))
+    if (!gpu) throw new Error('no GPU process')
+    process.kill(gpu.pid, 'SIGKILL')
+    await expect(page.locator('article[data-state=finished]')).toHaveCount(SHAPES.length, { timeout: 120_000 })
+    const download = page.waitForEvent('download')
+    await page.getByRole('article', { name: 'Everything, tall', exact: true }).getByRole('button', { name: 'Save' }).click()
+    const path = join(mkdtempSync(join(tmpdir(), 'brimble-gpu-lost-')), 'tall.mp4')
+    await (await download).saveAs(path)
+    // No picture is missing, and none is black: words and footage are in every one.
+    const stats = run('ffmpeg', ['-v', 'error', '-i', path, '-vf', 'signalstats,metadata=print:key=lavfi.signalstats.YMAX:file=-', '-f', 'null', '-']).toString()
+    const brightest = [...stats.matchAll(/YMAX=(\d+)/g)].map((m) => Number(m[1]))
+    expect(brightest.length).toBeGreaterThan(150)
+    expect(Math.min(...brightest)).toBeGreaterThan(150)
+  } finally {
+    await server.close()
+  }
+})
+
+/** Every process that another has begun, and those that they have. */
+function descendants(pid: number): { pid: number; command: string }[] {
+  const all = run('ps', ['-eo', 'pid=,ppid=,args=']).toString().trim().split('\n').map((line) => /^\s*(\d+)\s+(\d+)\s+(.*)$/.exec(line)).flatMap((m) => (m ? [{ pid: Number(m[1]), parent: Number(m[2]), command: m[3] ?? '' }] : []))
+  const below = (parent: number): { pid: number; command: string }[] => all.filter((p) => p.parent === parent).flatMap((p) => [p, ...below(p.pid)])
+  return below(pid)
+}

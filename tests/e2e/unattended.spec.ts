@@ -33,7 +33,7 @@ async function backEndUsed(page: Page): Promise<string> {
         }
       }),
   )
-  return chosenBackEnd('measured', { canvasMs, planesMs, agent: '' })
+  return chosenBackEnd('measured', { canvasMs, planesMs, gpuMs: null })
 }
 
 test('a file made without a person is, frame by frame and in its sound, the one that the interface makes', async ({ page }) => {

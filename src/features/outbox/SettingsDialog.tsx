@@ -12,7 +12,7 @@ import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import Typography from '@mui/material/Typography'
 import { useState } from 'react'
-import { chosenBackEnd } from '@/core/output/backEnd'
+import { chosenBackEnd, type BackEnd } from '@/core/output/backEnd'
 import { fileSafe, NAME_PARTS, unknownParts, USUAL_PATTERN } from '@/core/output/fileName'
 import { changeOutboxSettings, type OutboxSettings } from '@/store/outboxSettings'
 import { palette } from '@/ui/theme'
@@ -21,13 +21,15 @@ import { mayNotify } from './notify'
 
 const SAMPLE: Record<(typeof NAME_PARTS)[number], string> = { highlight: 'Last gate, no lift', shape: 'tall', outlet: 'Story', date: '2026-11-24', version: '1' }
 
-const BACK_ENDS: Record<OutboxSettings['backEnd'], string> = { measured: 'whichever is quicker here', planes: 'the kernel, on the decoder’s own planes', canvas: 'the browser’s canvas' }
+const BACK_ENDS: Record<OutboxSettings['backEnd'], string> = { measured: 'whichever is quicker here', gpu: 'the GPU', planes: 'the kernel, on the decoder’s own planes', canvas: 'the browser’s canvas' }
+
+const USED: Record<BackEnd, string> = { gpu: 'the GPU', planes: 'the kernel', canvas: 'the canvas' }
 
 function measuredWords({ backEnd, measured }: OutboxSettings): string {
   if (!measured) return 'It is measured before the first render.'
-  const { canvasMs, planesMs } = measured
-  const said = `Measured here: the canvas ${canvasMs.toFixed(1)} ms a picture, the kernel ${planesMs === null ? 'not at all' : `${planesMs.toFixed(1)} ms`}.`
-  return backEnd === 'measured' ? `${said} Used: ${chosenBackEnd(backEnd, measured) === 'planes' ? 'the kernel' : 'the canvas'}.` : said
+  const { canvasMs, planesMs, gpuMs } = measured
+  const said = `Measured here: the canvas ${canvasMs.toFixed(1)} ms a picture, the kernel ${planesMs === null ? 'not at all' : `${planesMs.toFixed(1)} ms`}, ${gpuMs === null ? 'no GPU' : `the GPU ${gpuMs.toFixed(1)} ms`}.`
+  return backEnd === 'measured' ? `${said} Used: ${USED[chosenBackEnd(backEnd, measured)]}.` : said
 }
 
 /** How finished files are called, where they go, what draws them, and whether the system tells. */

@@ -159,7 +159,7 @@ export class Unattended {
   }
 
   private async backEndFor(worker: Pick<Remote<RenderWorker>, 'measure'>): Promise<BackEnd> {
-    return (this.backEnd ??= chosenBackEnd('measured', { ...(await worker.measure()), agent: navigator.userAgent }))
+    return (this.backEnd ??= chosenBackEnd('measured', await worker.measure()))
   }
 
   /** Hands one of the files that a render made to the browser's downloads. */

@@ -1,5 +1,6 @@
 import type { VideoSample } from 'mediabunny'
 import type { Rect, Size } from '@/core/geometry/rect'
+import { hasGpu } from '../gpu/gpu'
 import { codingOf, FrameHalver } from './frameHalver'
 
 export type Context2D = OffscreenCanvasRenderingContext2D | CanvasRenderingContext2D
@@ -131,20 +132,4 @@ function narrow(sample: VideoSample, crop: Rect): { narrowed: VideoFrame; x: num
 function smooth(ctx: Context2D, quality: ImageSmoothingQuality): void {
   ctx.imageSmoothingEnabled = true
   ctx.imageSmoothingQuality = quality
-}
-
-/** Renderers that do a GPU's work on the processor. */
-const SOFTWARE = /swiftshader|llvmpipe|softpipe|software|basic render/i
-
-let gpu: boolean | undefined
-
-/** Whether canvases are drawn by a GPU here. */
-function hasGpu(): boolean {
-  if (gpu === undefined) {
-    const gl = new OffscreenCanvas(1, 1).getContext('webgl2', { failIfMajorPerformanceCaveat: true })
-    const names = gl?.getExtension('WEBGL_debug_renderer_info')
-    gpu = gl !== null && !SOFTWARE.test(String(gl.getParameter(names ? names.UNMASKED_RENDERER_WEBGL : gl.RENDERER)))
-    gl?.getExtension('WEBGL_lose_context')?.loseContext()
-  }
-  return gpu
 }

@@ -1,4 +1,4 @@
-import type { VideoSample } from 'mediabunny'
+import { VideoSample } from 'mediabunny'
 import { assertNever } from '@/core/assert'
 import type { Composition, PictureStep, Step } from '@/core/compose/composition'
 import { footageKey, footageOf } from '@/core/compose/composition'
@@ -8,10 +8,12 @@ import type { Material } from '../draw/composer'
 import { blurSizes } from '../draw/drawBlurred'
 import { drawOutlined } from '../draw/drawOutlined'
 import { drawSteps, onPixels } from '../draw/drawSteps'
+import { keyOfStep, Overlays } from '../draw/overlays'
 import { copyIn, isPlain } from './copyIn'
-import { keyOfStep, layOver, Overlays, type Overlay } from './overlays'
+import { layOver, toPlanes, type Overlay } from './planeOverlay'
+import { OUTPUT_COLOURS, type FrameTime } from '../render/pictureCanvas'
 import type { PlaneHeap } from './planeHeap'
-import { givePicture, halfOf, planesOf, takePicture, type Picture } from './planes'
+import { bytesOf, givePicture, halfOf, layoutOf, planesOf, takePicture, type Picture } from './planes'
 import { Resampler, type Axis } from './resampler'
 import { scalePicture } from './scalePicture'
 
@@ -29,20 +31,29 @@ const FILLING: ReadonlySet<Step['kind']> = new Set(['colour', 'gradient', 'blur'
  */
 export class PlanePainter {
   private readonly resampler: Resampler
-  private readonly overlays: Overlays
+  private readonly overlays: Overlays<Overlay>
 
   constructor(private readonly heap: PlaneHeap) {
     this.resampler = new Resampler(heap)
-    this.overlays = new Overlays(heap)
+    this.overlays = new Overlays({ keep: (drawn) => toPlanes(heap, drawn), letGo: ({ memory }) => memory.forEach((at) => heap.give(at)) })
+  }
+
+  /** A picture to paint on; given back with {@link give}. */
+  take(size: Size): Picture {
+    return takePicture(this.heap, size)
+  }
+
+  give(picture: Picture): void {
+    givePicture(this.heap, picture)
   }
 
   /** Whether a composition can be painted so; what cannot is the canvas's. */
-  canPaint(composition: Composition, frameOf: Material['frameOf']): boolean {
+  canPaint(composition: Composition, _size: Size, frameOf: Material['frameOf']): boolean {
     return layersFill(composition.steps) && footageOf(composition).every((step) => isNothingOrPlain(frameOf(step.feed)))
   }
 
   /** Paints targets that can be painted from material that is borrowed until this is done. Fonts have been loaded. Not for concurrent use. */
-  async paint(targets: readonly PlaneTarget[], material: Material): Promise<void> {
+  async paint(targets: readonly PlaneTarget[], material: Material): Promise<true> {
     const read = new Map<string, Picture>()
     try {
       for (const { composition, picture } of targets) {
@@ -53,9 +64,25 @@ export class PlanePainter {
         }
         for (const step of composition.steps) this.step(picture, step, composition.size, read, material)
       }
+      return true
     } finally {
       for (const picture of read.values()) givePicture(this.heap, picture)
     }
+  }
+
+  /** What was painted as a frame for the encoder; whoever calls closes it. */
+  toSample(picture: Picture, { timestamp, duration }: FrameTime): VideoSample {
+    const { width, height } = picture
+    const frame = new VideoFrame(this.heap.bytes(picture.y.at, bytesOf(picture)), {
+      format: 'I420',
+      codedWidth: width,
+      codedHeight: height,
+      layout: layoutOf(picture),
+      timestamp: Math.round(timestamp * 1e6),
+      duration: Math.round(duration * 1e6),
+      colorSpace: OUTPUT_COLOURS,
+    })
+    return new VideoSample(frame, { timestamp, duration })
   }
 
   private step(out: Picture, step: Step, size: Size, read: ReadonlyMap<string, Picture>, material: Material): void {
@@ -106,7 +133,7 @@ export class PlanePainter {
     if (!outline && opacity >= 1) return scalePicture(heap, this.resampler, { ...scaling, target: out, origin: { x: 0, y: 0 } })
     const place = evenWindow(dest, out)
     if (!place) return
-    const part = (name: string, draw: Parameters<Overlays['of']>[2]) => this.overlays.of(`${name} ${JSON.stringify([outline, dest, opacity, scale])}`, out, (ctx) => {
+    const part = (name: string, draw: Parameters<Overlays<Overlay>['of']>[2]) => this.overlays.of(`${name} ${JSON.stringify([outline, dest, opacity, scale])}`, out, (ctx) => {
       ctx.globalAlpha = opacity
       draw(ctx)
       ctx.globalAlpha = 1

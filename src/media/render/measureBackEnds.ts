@@ -2,6 +2,7 @@ import { VideoSample } from 'mediabunny'
 import type { Composition, Feed } from '@/core/compose/composition'
 import type { PanelId, RecordingId } from '@/core/model/ids'
 import type { BackEnd } from '@/core/output/backEnd'
+import { hasGpu } from '../gpu/gpu'
 import { PictureMaker } from './pictureMaker'
 
 /** The size of the picture that is measured with, and of the frame that it is made from. */
@@ -26,8 +27,10 @@ const COMPOSITION: Composition = {
 
 /** How long a picture takes from a decoded frame to one for the encoder, in ms: the quickest of some, since whatever else the machine does only adds to it. Null where the back end cannot be used here. */
 export async function measureBackEnd(backEnd: BackEnd): Promise<number | null> {
+  // What does a GPU's work on the processor is never quicker.
+  if (backEnd === 'gpu' && !hasGpu()) return null
   const maker = await PictureMaker.start(backEnd)
-  if (backEnd === 'planes' && !maker.paintsOnPlanes) return null
+  if (backEnd !== 'canvas' && !maker.paints) return null
   const surface = maker.surface(SIZE)
   const times: number[] = []
   for (let round = 0; round < ROUNDS; round++) {

@@ -1,4 +1,5 @@
 import type { RenderId } from '@/core/model/ids'
+import type { MeasuredBackEnds } from '@/core/output/backEnd'
 import type { RenderReply, RenderWorker } from '../workers/render.protocol'
 import { measureBackEnd } from './measureBackEnds'
 import { createPartFile, keepWhole, type PartFile } from './partFile'
@@ -58,8 +59,8 @@ export class RenderService implements RenderWorker {
     }
   }
 
-  async measure(): Promise<{ canvasMs: number; planesMs: number | null }> {
-    return { canvasMs: (await measureBackEnd('canvas')) ?? 0, planesMs: await measureBackEnd('planes') }
+  async measure(): Promise<Omit<MeasuredBackEnds, 'agent'>> {
+    return { canvasMs: (await measureBackEnd('canvas')) ?? 0, planesMs: await measureBackEnd('planes'), gpuMs: await measureBackEnd('gpu') }
   }
 
   drop(id: RenderId): void {
