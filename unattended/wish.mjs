@@ -7,7 +7,7 @@ export const WISH_OPTIONS = { shape: { type: 'string' }, preset: { type: 'string
 
 export const WISH_HELP = `  --shape tall,square   shapes to make (default: those of the highlight)
   --preset <file>       render settings to use instead of the highlight's: a preset saved as a file, or one by hand; see docs/unattended.md
-  --back-end <name>     what draws: planes or canvas (default: what is quicker here)`
+  --back-end <name>     what draws: planes, gpu or canvas (default: what is quicker here)`
 
 /** The wish as src/core/output/unattended.ts reads it. */
 export function wishOf({ shape, preset, 'back-end': backEnd }) {

@@ -2,6 +2,7 @@ import { VideoSample } from 'mediabunny'
 import * as twgl from 'twgl.js'
 import { assertNever } from '@/core/assert'
 import { footageOf, momentKey, type Composition, type FootageStep, type Orientation, type PictureStep, type Step } from '@/core/compose/composition'
+import { seenOf, type Seen } from '@/core/compose/seen'
 import type { Point, Rect, Size } from '@/core/geometry/rect'
 import type { Material } from '../draw/composer'
 import { HALVED_FROM } from '../draw/cropReader'
@@ -28,12 +29,9 @@ interface Overlay {
 /** A surface to draw on, and its size. */
 type Ground = Pick<twgl.FramebufferInfo, 'framebuffer' | 'width' | 'height'>
 
-/** A texture, and the part of it that a rectangle shows: where its corner looks, and how far that is from the corners beside it. */
-interface Looking {
+/** A texture, and the part of it that a rectangle shows. */
+interface Looking extends Seen {
   texture: WebGLTexture
-  from: Point
-  across: Point
-  down: Point
 }
 
 const UPRIGHT: Orientation = { turn: 0, flip: false }
@@ -206,7 +204,7 @@ export class GpuPainter {
 
   /** Draws a crop of a frame, flipped and turned, into a rectangle. */
   private footage(out: Ground, texture: WebGLTexture, crop: Rect, dest: Rect, orientation: Orientation, opacity: number, mask: Overlay | null): void {
-    const looking = { texture, ...lookingAt(crop, orientation) }
+    const looking = { texture, ...seenOf(crop, orientation) }
     const cells = (length: number, outputs: number) => (length / outputs >= 1 / HALVED_FROM ? Math.min(MOST_CELLS, Math.ceil(length / outputs)) : 1)
     const lying = orientation.turn % 2 === 1
     this.rectangle(out, this.programs.footage, dest, looking, {
@@ -312,16 +310,6 @@ const halfRowsOf = (height: number) => Math.ceil(height / 4)
 const textureOf = ({ attachments }: twgl.FramebufferInfo): WebGLTexture => attachments[0] as WebGLTexture
 
 const pair = ({ x, y }: Point) => [x, y]
-
-/** What a rectangle's corners see of a crop that is flipped, then turned clockwise. */
-function lookingAt({ x, y, width, height }: Rect, { turn, flip }: Orientation): Omit<Looking, 'texture'> {
-  const corner = (a: number, b: number): Point => {
-    const [u, v] = ([[a, b], [b, 1 - a], [1 - a, 1 - b], [1 - b, a]] as const)[turn]
-    return { x: x + (flip ? 1 - u : u) * width, y: y + v * height }
-  }
-  const [from, right, below] = [corner(0, 0), corner(1, 0), corner(0, 1)]
-  return { from, across: { x: right.x - from.x, y: right.y - from.y }, down: { x: below.x - from.x, y: below.y - from.y } }
-}
 
 /** Turned frames, and those whose pixels are not square, are the canvas's. */
 const isNothingOrUpright = (frame: VideoSample | null, largest: number) => frame === null || (frame.rotation === 0 && !frame.flip && frame.squarePixelWidth === frame.visibleRect.width && Math.max(frame.squarePixelWidth, frame.visibleRect.height) <= largest)
