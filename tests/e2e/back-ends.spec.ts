@@ -71,7 +71,7 @@ async function renderWith(page: Page, name: RegExp, folder: string, label: strin
   await page.getByRole('option', { name }).click()
   await page.getByRole('dialog').getByRole('button', { name: 'Close' }).click()
   await renderEverything(page)
-  await expect(page.locator('article[data-state=waiting], article[data-state=running]')).toHaveCount(0, { timeout: 120_000 })
+  await expect(page.locator('article[data-state=waiting], article[data-state=running]')).toHaveCount(0, { timeout: 240_000 })
   await expect(page.locator('article[data-state=failed]')).toHaveCount(0)
   const paths: string[] = []
   for (const { id } of SHAPES) {
@@ -85,7 +85,7 @@ async function renderWith(page: Page, name: RegExp, folder: string, label: strin
 }
 
 test('the kernel, the GPU and the canvas draw the same pictures: every layout, style of words, mark and join, in odd sizes from odd crops', async ({ page }) => {
-  test.setTimeout(400_000)
+  test.setTimeout(600_000)
   const errors = watchForErrors(page)
   await toDemoBench(page)
   await storeEverything(page)

@@ -7,8 +7,8 @@ import type { Point, Rect, Size } from '@/core/geometry/rect'
 import type { Material } from '../draw/composer'
 import { HALVED_FROM } from '../draw/cropReader'
 import { blurSizes } from '../draw/drawBlurred'
-import { drawOutlined } from '../draw/drawOutlined'
 import { drawSteps, onPixels } from '../draw/drawSteps'
+import { outlineParts } from '../draw/outlineParts'
 import { keyOfStep, Overlays, type Drawn } from '../draw/overlays'
 import { OUTPUT_COLOURS, type FrameTime } from '../render/pictureCanvas'
 import { BELL, DRAWN, FLAT, FOOTAGE, RECTANGLE, TO_PLANES } from './shaders'
@@ -170,22 +170,11 @@ export class GpuPainter {
 
   private picture(out: Ground, { crop, orientation, outline, opacity }: PictureStep, texture: WebGLTexture, dest: Rect, scale: number): void {
     if (!outline) return this.footage(out, texture, crop, dest, orientation, opacity, null)
-    const part = (name: string, draw: Parameters<Overlays<Overlay>['of']>[2]) =>
-      this.overlays.of(`${name} ${JSON.stringify([outline, dest, opacity, scale])}`, out, (ctx) => {
-        ctx.globalAlpha = opacity
-        draw(ctx)
-        ctx.globalAlpha = 1
-      })
-    if (outline.shadow) this.layOver(out, part('shadow', (ctx) => drawOutlined(ctx, { ...outline, border: null }, dest, scale, () => {})))
-    const mask = part('mask', (ctx) =>
-      drawOutlined(ctx, { ...outline, shadow: null, border: null }, dest, scale, ({ x, y, width, height }) => {
-        ctx.fillStyle = '#ffffff'
-        ctx.fillRect(x, y, width, height)
-      }),
-    )
+    const { shadow, mask, border } = outlineParts(this.overlays, out, outline, { dest, scale, opacity })
+    this.layOver(out, shadow)
     if (!mask) return
     this.footage(out, texture, crop, dest, orientation, 1, mask)
-    if (outline.border) this.layOver(out, part('border', (ctx) => drawOutlined(ctx, { ...outline, shadow: null }, dest, scale, () => {})))
+    this.layOver(out, border)
   }
 
   private blur(out: Ground, { crop, radius }: Extract<FootageStep, { kind: 'blur' }>, texture: WebGLTexture, size: Size): void {

@@ -6,8 +6,8 @@ import type { Rect, Size } from '@/core/geometry/rect'
 import { bt709Of } from '@/core/picture/bt709'
 import type { Material } from '../draw/composer'
 import { blurSizes } from '../draw/drawBlurred'
-import { drawOutlined } from '../draw/drawOutlined'
 import { drawSteps, onPixels } from '../draw/drawSteps'
+import { outlineParts } from '../draw/outlineParts'
 import { keyOfStep, Overlays } from '../draw/overlays'
 import { copyIn, isPlain } from './copyIn'
 import { layOver, toPlanes, type Overlay } from './planeOverlay'
@@ -133,23 +133,13 @@ export class PlanePainter {
     if (!outline && opacity >= 1) return scalePicture(heap, this.resampler, { ...scaling, target: out, origin: { x: 0, y: 0 } })
     const place = evenWindow(dest, out)
     if (!place) return
-    const part = (name: string, draw: Parameters<Overlays<Overlay>['of']>[2]) => this.overlays.of(`${name} ${JSON.stringify([outline, dest, opacity, scale])}`, out, (ctx) => {
-      ctx.globalAlpha = opacity
-      draw(ctx)
-      ctx.globalAlpha = 1
-    })
-    const shadow = outline?.shadow ? part('shadow', (ctx) => drawOutlined(ctx, { ...outline, border: null }, dest, scale, () => {})) : null
+    const { shadow, mask, border } = outlineParts(this.overlays, out, outline, { dest, scale, opacity })
     if (shadow) layOver(heap, out, shadow)
-    const mask = part('mask', (ctx) => drawOutlined(ctx, outline && { ...outline, shadow: null, border: null }, dest, scale, ({ x, y, width, height }) => {
-      ctx.fillStyle = '#ffffff'
-      ctx.fillRect(x, y, width, height)
-    }))
     if (!mask) return
     const picture = takePicture(heap, place)
     scalePicture(heap, this.resampler, { ...scaling, target: picture, origin: place })
     this.mixMasked(out, picture, place, mask)
     givePicture(heap, picture)
-    const border = outline?.border ? part('border', (ctx) => drawOutlined(ctx, { ...outline, shadow: null }, dest, scale, () => {})) : null
     if (border) layOver(heap, out, border)
   }
 
