@@ -22,6 +22,20 @@ export interface RateFilter {
 
 /** The filter from one rate to another, both whole numbers of samples a second. Source: polyphase interpolation by a windowed sinc (Crochiere and Rabiner, 1983). */
 export function rateFilter(from: number, to: number): RateFilter {
+  const key = `${from} ${to}`
+  const filter = kept.get(key) ?? builtFilter(from, to)
+  // The one that was used last is let go of last.
+  kept.delete(key)
+  kept.set(key, filter)
+  for (const [oldest] of kept) if (kept.size > MOST_KEPT) kept.delete(oldest)
+  return filter
+}
+
+/** Filters that were built: every seek in a sound file begins anew. */
+const kept = new Map<string, RateFilter>()
+const MOST_KEPT = 3
+
+function builtFilter(from: number, to: number): RateFilter {
   const common = gcd(from, to)
   const [up, down] = [to / common, from / common]
   const slower = Math.min(1, to / from)
@@ -84,8 +98,18 @@ const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b))
 
 const sinc = (x: number) => (x === 0 ? 1 : Math.sin(Math.PI * x) / (Math.PI * x))
 
+/** Places from the middle of the window to its end at which it is worked out; between them it is as good as straight. */
+const WINDOW_STEPS = 8192
+let window: Float64Array | null = null
+
 /** The Kaiser window at `x` of −1 to 1; 0 outside. */
-const kaiser = (x: number) => (Math.abs(x) >= 1 ? 0 : bessel(BETA * Math.sqrt(1 - x * x)) / bessel(BETA))
+function kaiser(x: number): number {
+  window ??= Float64Array.from({ length: WINDOW_STEPS + 1 }, (_, i) => bessel(BETA * Math.sqrt(1 - (i / WINDOW_STEPS) ** 2)) / bessel(BETA))
+  const at = Math.abs(x) * WINDOW_STEPS
+  if (at >= WINDOW_STEPS) return 0
+  const before = window[Math.floor(at)] as number
+  return before + (at % 1) * ((window[Math.floor(at) + 1] as number) - before)
+}
 
 /** The modified Bessel function of the first kind, order 0. */
 function bessel(x: number): number {
