@@ -29,6 +29,7 @@ function measuredWords({ backEnd, measured }: OutboxSettings): string {
   if (!measured) return 'It is measured before the first render.'
   const { canvasMs, planesMs, gpuMs } = measured
   const said = `Measured here: the canvas ${canvasMs.toFixed(1)} ms a picture, the kernel ${planesMs === null ? 'not at all' : `${planesMs.toFixed(1)} ms`}, ${gpuMs === null ? 'no GPU' : `the GPU ${gpuMs.toFixed(1)} ms`}.`
+  if (backEnd === 'gpu' && gpuMs === null) return `${said} The processor does its work, slowly.`
   return backEnd === 'measured' ? `${said} Used: ${USED[chosenBackEnd(backEnd, measured)]}.` : said
 }
 

@@ -1,6 +1,8 @@
-import type { Composition } from '@/core/compose/composition'
+import type { Step } from '@/core/compose/composition'
 import type { Rect, Size } from '@/core/geometry/rect'
+import type { Material } from './composer'
 import type { Context2D } from './cropReader'
+import { drawSteps } from './drawSteps'
 
 /** What a canvas holds: RGBA in words, not premultiplied, rows of `stride`, and the rectangle on even sides outside which there is nothing. */
 export interface Drawn {
@@ -92,5 +94,8 @@ function coveredBy(pixels: Uint32Array, { width, height }: Size): Rect | null {
   return { x, y, width: Math.min(width, (right + 1) & ~1) - x, height: Math.min(height, (bottom + 1) & ~1) - y }
 }
 
-/** Tells one step on a composition from every other. */
-export const keyOfStep = (step: Composition['steps'][number], more: unknown = null) => JSON.stringify([step, more])
+/** A step that shows no footage, drawn on a ground of size `out` for a composition of `size`; null when there is nothing to see of it. */
+export function overlayOf<T>(overlays: Overlays<T>, out: Size, step: Step, size: Size, { figureAt, imageOf }: Material): T | null {
+  const figure = step.kind === 'level' ? figureAt(step.micros) : null
+  return overlays.of(JSON.stringify([step, [size, figure]]), out, (ctx) => drawSteps(ctx, { size, steps: [step] }, { footage: () => null, imageOf, figureAt: () => figure ?? [] }))
+}

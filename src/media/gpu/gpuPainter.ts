@@ -7,9 +7,9 @@ import type { Point, Rect, Size } from '@/core/geometry/rect'
 import type { Material } from '../draw/composer'
 import { HALVED_FROM } from '../draw/cropReader'
 import { blurSizes } from '../draw/drawBlurred'
-import { drawSteps, onPixels } from '../draw/drawSteps'
+import { onPixels } from '../draw/drawSteps'
 import { outlineParts } from '../draw/outlineParts'
-import { keyOfStep, Overlays, type Drawn } from '../draw/overlays'
+import { overlayOf, Overlays, type Drawn } from '../draw/overlays'
 import { OUTPUT_COLOURS, type FrameTime } from '../render/pictureCanvas'
 import { BELL, DRAWN, FLAT, FOOTAGE, RECTANGLE, TO_PLANES } from './shaders'
 
@@ -158,11 +158,9 @@ export class GpuPainter {
       case 'image':
       case 'block':
       case 'level':
-      case 'text': {
-        const figure = step.kind === 'level' ? material.figureAt(step.micros) : null
-        this.layOver(out, this.overlays.of(keyOfStep(step, [size, figure]), out, (ctx) => drawSteps(ctx, { size, steps: [step] }, { footage: () => null, imageOf: material.imageOf, figureAt: () => figure ?? [] })))
+      case 'text':
+        this.layOver(out, overlayOf(this.overlays, out, step, size, material))
         break
-      }
       default:
         assertNever(step)
     }

@@ -6,9 +6,9 @@ import type { Rect, Size } from '@/core/geometry/rect'
 import { bt709Of } from '@/core/picture/bt709'
 import type { Material } from '../draw/composer'
 import { blurSizes } from '../draw/drawBlurred'
-import { drawSteps, onPixels } from '../draw/drawSteps'
+import { onPixels } from '../draw/drawSteps'
 import { outlineParts } from '../draw/outlineParts'
-import { keyOfStep, Overlays } from '../draw/overlays'
+import { overlayOf, Overlays } from '../draw/overlays'
 import { copyIn, isPlain } from './copyIn'
 import { layOver, toPlanes, type Overlay } from './planeOverlay'
 import { OUTPUT_COLOURS, type FrameTime } from '../render/pictureCanvas'
@@ -117,8 +117,7 @@ export class PlanePainter {
       case 'block':
       case 'level':
       case 'text': {
-        const figure = step.kind === 'level' ? material.figureAt(step.micros) : null
-        const overlay = this.overlays.of(keyOfStep(step, [size, figure]), out, (ctx) => drawSteps(ctx, { size, steps: [step] }, { footage: () => null, imageOf: material.imageOf, figureAt: () => figure ?? [] }))
+        const overlay = overlayOf(this.overlays, out, step, size, material)
         if (overlay) layOver(this.heap, out, overlay)
         break
       }
