@@ -8,7 +8,7 @@ import { watchMemory } from '../tests/support/tabMemory.mjs'
 import { afterEdit } from './afterEdit.mjs'
 import { dragRegion } from './dragRegion.mjs'
 import { encoders } from './encoders.mjs'
-import { length, table, words } from './engine.mjs'
+import { length, shapes, table, words } from './engine.mjs'
 import { findRegions } from './findRegions.mjs'
 import { analysis, firstPicture } from './longRecordings.mjs'
 import { playback } from './playback.mjs'
@@ -17,7 +17,7 @@ import { standard } from './standard.mjs'
 import { threeShapes } from './threeShapes.mjs'
 import { unattended } from './unattended.mjs'
 
-const benches = { standard, 'three-shapes': threeShapes, unattended, 'first-picture': firstPicture, 'find-regions': findRegions, 'drag-region': dragRegion, playback, 'after-edit': afterEdit, analysis, 'render-nodes': renderNodes, words, table, length, encoders }
+const benches = { standard, 'three-shapes': threeShapes, unattended, 'first-picture': firstPicture, 'find-regions': findRegions, 'drag-region': dragRegion, playback, 'after-edit': afterEdit, analysis, 'render-nodes': renderNodes, words, shapes, table, length, encoders }
 
 const wanted = process.argv.slice(2)
 for (const name of wanted) if (!(name in benches)) throw new RangeError(`there is no benchmark called ${name}; there are ${Object.keys(benches).join(', ')}`)

@@ -49,6 +49,21 @@ async function serve(file) {
   return { url: `http://127.0.0.1:${server.address().port}/`, close: () => server.close() }
 }
 
+/** Three shapes' encoders beside each other, and one after the other: what making files in one go can save at best of all that is not shared. */
+async function besideEachOther(page, memory) {
+  const heights = [1920, 1350, 1080]
+  const [together, apart] = [[], []]
+  for (let round = 0; round < ROUNDS; round++) {
+    const jobs = heights.map((height) => ({ ...SIZE, pictureHeight: SIZE.height, height, frames: FRAMES, fps: FPS, bitrate: BITRATE, settings: { codec: 'avc1.64002a' } }))
+    together.push(await page.evaluate(`Promise.all(${JSON.stringify(jobs)}.map(${encodeAll})).then((all) => Math.max(...all.map((one) => one.seconds)))`))
+    let sum = 0
+    for (const job of jobs) sum += (await page.evaluate(encodeAll, job)).seconds
+    apart.push(sum)
+  }
+  process.stdout.write(`  three shapes beside each other ${median(together).toFixed(2)} s, one after the other ${median(apart).toFixed(2)} s\n`)
+  return { name: 'encoders, three shapes', seconds: median(together), referenceSeconds: median(apart), ...(await memory.peak()) }
+}
+
 export async function encoders({ page, memory }) {
   const pictures = makePictures()
   const { url, close } = await serve(pictures)
@@ -57,10 +72,11 @@ export async function encoders({ page, memory }) {
   try {
     await page.goto(url)
     await page.evaluate(async () => void (window.pictures = await (await fetch('/pictures')).arrayBuffer()))
+    rows.push(await besideEachOther(page, memory))
     const took = new Map(SETTINGS.map(({ name }) => [name, []]))
     for (let round = 0; round < ROUNDS; round++)
       for (const settings of SETTINGS) {
-        const made = await page.evaluate(encodeAll, { ...SIZE, frames: FRAMES, fps: FPS, bitrate: BITRATE, settings: withoutName(settings) })
+        const made = await page.evaluate(encodeAll, { ...SIZE, pictureHeight: SIZE.height, frames: FRAMES, fps: FPS, bitrate: BITRATE, settings: withoutName(settings) })
         if (!made) continue
         took.get(settings.name).push(made.seconds)
         if (round === 0) writeFileSync(join(dir, `${settings.name}.bin`), Buffer.from(made.base64, 'base64'))
@@ -95,8 +111,8 @@ function likeness(file, pictures) {
   return Number(/All:([\d.]+)/.exec(stderr)?.[1])
 }
 
-/** Runs in the page: codes all pictures; how long it took, and what came out (H.264 with start codes, others as IVF). Null when this browser cannot. */
-async function encodeAll({ width, height, frames, fps, bitrate, settings: { quantizer, ...settings } }) {
+/** Runs in the page: codes all pictures, of each the upper `height` rows; how long it took, and what came out (H.264 with start codes, others as IVF). Null when this browser cannot. */
+async function encodeAll({ width, height, pictureHeight, frames, fps, bitrate, settings: { quantizer, ...settings } }) {
   const avc = settings.codec.startsWith('avc')
   const config = { width, height, framerate: fps, ...(quantizer === undefined ? { bitrate } : { bitrateMode: 'quantizer' }), ...settings, ...(avc && { avc: { format: 'annexb' } }) }
   const { supported } = await VideoEncoder.isConfigSupported(config).catch(() => ({ supported: false }))
@@ -112,13 +128,13 @@ async function encodeAll({ width, height, frames, fps, bitrate, settings: { quan
     error: (error) => (failed = error),
   })
   encoder.configure(config)
-  const size = (width * height * 3) / 2
+  const size = (width * pictureHeight * 3) / 2
   const colorSpace = { primaries: 'bt709', transfer: 'bt709', matrix: 'bt709', fullRange: false }
   const held = avc ? 'avc' : settings.codec.startsWith('vp09') ? 'vp9' : 'av1'
   const started = performance.now()
   for (let n = 0; n < frames && !failed; n++) {
     while (encoder.encodeQueueSize >= 4) await new Promise((resolve) => encoder.addEventListener('dequeue', resolve, { once: true }))
-    const frame = new VideoFrame(new Uint8Array(window.pictures, n * size, size), { format: 'I420', codedWidth: width, codedHeight: height, timestamp: Math.round((n * 1e6) / fps), duration: Math.round(1e6 / fps), colorSpace })
+    const frame = new VideoFrame(new Uint8Array(window.pictures, n * size, size), { format: 'I420', codedWidth: width, codedHeight: pictureHeight, visibleRect: { x: 0, y: 0, width, height }, timestamp: Math.round((n * 1e6) / fps), duration: Math.round(1e6 / fps), colorSpace })
     encoder.encode(frame, { keyFrame: n % (2 * fps) === 0, ...(quantizer !== undefined && { [held]: { quantizer } }) })
     frame.close()
   }

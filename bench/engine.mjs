@@ -12,7 +12,7 @@ const AT = '2026-11-24T10:00:00.000Z'
 const record = (id) => ({ schemaVersion: 1, createdAt: AT, updatedAt: AT, deletedAt: null, id })
 const TAGS = ['-pix_fmt', 'yuv420p', '-colorspace', 'bt709', '-color_primaries', 'bt709', '-color_trc', 'bt709']
 
-const SHAPES = { tall: { id: 'tall', width: 1080, height: 1920 }, square: { id: 'square', width: 1080, height: 1080 }, wide: { id: 'wide', width: 1920, height: 1080 } }
+const SHAPES = { tall: { id: 'tall', width: 1080, height: 1920 }, portrait: { id: 'portrait', width: 1080, height: 1350 }, square: { id: 'square', width: 1080, height: 1080 }, wide: { id: 'wide', width: 1920, height: 1080 } }
 
 /** Ten seconds out of the middle of the demo stream, as recorders of these sizes code it. */
 const SOURCES = {
@@ -45,7 +45,7 @@ function makeSource(name, seconds = 10) {
 }
 
 /** An edit of all of a source, as the text of a file. */
-function editOf({ source, file, seconds, arrangement, shape, words = {} }) {
+function editOf({ source, file, seconds, arrangement, shapes, words = {} }) {
   const { width, height, fps } = SOURCES[source]
   const region = (id, role, x, y, w, h) => ({ id, role, name: role, bounds: { x: x / 1920, y: y / 1080, width: w / 1920, height: h / 1080 } })
   return JSON.stringify({
@@ -53,7 +53,7 @@ function editOf({ source, file, seconds, arrangement, shape, words = {} }) {
     version: 1,
     edits: [
       {
-        highlight: { ...record('h'), name: `${source} ${shape}`, shapes: [SHAPES[shape]], passages: [{ id: 'p', recordingId: 'r', inMicros: 0, outMicros: seconds * 1_000_000, setupId: 's', layoutId: 'l' }], words, output: { size: 'shape', frameRate: { num: 30, den: 1 }, quality: 'standard', videoBitrate: 8_000_000, captions: 'picture' } },
+        highlight: { ...record('h'), name: `${source} ${shapes.join()}`, shapes: shapes.map((shape) => SHAPES[shape]), passages: [{ id: 'p', recordingId: 'r', inMicros: 0, outMicros: seconds * 1_000_000, setupId: 's', layoutId: 'l' }], words, output: { size: 'shape', frameRate: { num: 30, den: 1 }, quality: 'standard', videoBitrate: 8_000_000, captions: 'picture' } },
         setups: [{ ...record('s'), name: 'Evening', ownedBy: 'h', regions: [region('f', 'face', 1400, 756, 480, 270), region('g', 'game', 460, 30, 840, 1020)] }],
         layouts: [{ ...record('l'), name: 'Layout', ownedBy: 'h', arrangement }],
         recordings: [{ ...record('r'), name: source, fileName: file.split('/').at(-1), sizeBytes: statSync(file).size, recordedAt: AT, durationMicros: seconds * 1_000_000, originMicros: 0, video: { width, height, rotation: 0, frameRate: { num: fps, den: 1 }, variableFrameRate: false, firstFrameMicros: 0, codec: 'H.264' }, sound: { codec: 'AAC', sampleRate: 48000, channels: 2, startMicros: 0 }, source: 'kept' }],
@@ -62,18 +62,20 @@ function editOf({ source, file, seconds, arrangement, shape, words = {} }) {
   })
 }
 
-/** What it took: `{ tookMs, frames, stages }`. */
+/** What it took, all files together: `{ tookMs, frames, stages }`. */
 async function render(engine, job) {
   const session = await engine.session()
   try {
     const { highlights, refused } = await session.plan({ name: 'bench.brimble.json', mimeType: 'application/json', buffer: Buffer.from(editOf(job)) }, {})
     if (refused.length > 0) throw new Error(JSON.stringify(refused))
     const [{ at, files, needs }] = highlights
-    let made = null
-    await session.render(at, [files[0].id], needs.map(({ id }) => ({ id, path: job.file })), async (told) => void (told.kind !== 'progress' && (made = told)))
-    if (made?.kind !== 'finished') throw new Error(JSON.stringify(made))
-    await session.forget(made.id)
-    return made
+    const made = []
+    await session.render(at, files.map((f) => f.id), needs.map(({ id }) => ({ id, path: job.file })), async (told) => void (told.kind !== 'progress' && made.push(told)))
+    for (const told of made) {
+      if (told.kind !== 'finished') throw new Error(JSON.stringify(told))
+      await session.forget(told.id)
+    }
+    return { ...made[0], tookMs: made.reduce((sum, { tookMs }) => sum + tookMs, 0) }
   } finally {
     await session.close()
   }
@@ -119,7 +121,7 @@ async function withEngine(work) {
 export const words = () =>
   withEngine(async (engine, memory, folder) => {
     const file = makeSource('1080p60')
-    const job = { source: '1080p60', file, seconds: 10, arrangement: LAYOUTS['over a blur'], shape: 'tall', words: someWords() }
+    const job = { source: '1080p60', file, seconds: 10, arrangement: LAYOUTS['over a blur'], shapes: ['tall'], words: someWords() }
     const [ours, theirs] = [[], []]
     for (let round = 0; round < ROUNDS; round++) {
       theirs.push(ffmpegWords(file, folder))
@@ -136,12 +138,33 @@ export const table = () =>
     const rows = []
     for (const source of Object.keys(SOURCES))
       for (const layout of Object.keys(LAYOUTS))
-        for (const shape of Object.keys(SHAPES)) {
-          const { tookMs, frames, stages } = await render(engine, { source, file: makeSource(source), seconds: 10, arrangement: LAYOUTS[layout], shape })
+        for (const shape of ['tall', 'square', 'wide']) {
+          const { tookMs, frames, stages } = await render(engine, { source, file: makeSource(source), seconds: 10, arrangement: LAYOUTS[layout], shapes: [shape] })
           process.stdout.write(`  | ${source} | ${layout} | ${shape} | ${((frames * 1000) / tookMs).toFixed(0)} | ${shares(stages)} |\n`)
           rows.push(tookMs / 1000)
         }
     return [{ name: 'table', seconds: median(rows), referenceSeconds: NaN, ...(await memory.peak()) }]
+  })
+
+/** Three shapes in one go and one after the other, from two sources, in turns: what is shared is decoding and sound. */
+export const shapes = () =>
+  withEngine(async (engine, memory) => {
+    const rows = []
+    for (const source of ['1080p60', '2160p30']) {
+      const job = { source, file: makeSource(source), seconds: 10, arrangement: LAYOUTS['two bands'] }
+      const all = ['tall', 'portrait', 'square']
+      const [together, apart] = [[], []]
+      for (let round = 0; round < ROUNDS; round++) {
+        const { tookMs, stages } = await render(engine, { ...job, shapes: all })
+        together.push(tookMs / 1000)
+        let sum = 0
+        for (const shape of all) sum += (await render(engine, { ...job, shapes: [shape] })).tookMs / 1000
+        apart.push(sum)
+        process.stdout.write(`  ${source}, round ${round + 1}: in one go ${together.at(-1).toFixed(1)} s (${shares(stages)}), one after the other ${sum.toFixed(1)} s\n`)
+      }
+      rows.push({ name: `shapes, ${source}`, seconds: median(together), referenceSeconds: median(apart), ...(await memory.peak()) })
+    }
+    return rows
   })
 
 /** Peak memory of a minute and of ten, each in a browser of its own. */
@@ -151,7 +174,7 @@ export async function length() {
     const file = makeSource('1080p60', seconds)
     rows.push(
       await withEngine(async (engine, memory) => {
-        const { tookMs } = await render(engine, { source: '1080p60', file, seconds, arrangement: LAYOUTS['two bands'], shape: 'tall' })
+        const { tookMs } = await render(engine, { source: '1080p60', file, seconds, arrangement: LAYOUTS['two bands'], shapes: ['tall'] })
         return { name: `length-${seconds / 60}-min`, seconds: tookMs / 1000, referenceSeconds: NaN, ...(await memory.peak()) }
       }),
     )

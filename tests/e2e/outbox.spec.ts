@@ -4,7 +4,7 @@ import { mkdtempSync, readdirSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { moveCut, toBench, watchForErrors } from '../support/brimble'
-import { ffprobe, lumaOfFrames } from '../support/ffmpeg'
+import { ffprobe, lumaOfFrames, sound } from '../support/ffmpeg'
 import { made } from '../support/makeRecordings'
 import { SEED, seeded } from '../support/seeded'
 
@@ -69,6 +69,22 @@ test(`of a queue of six whose tab is killed three times, six whole files come ou
   for (const file of files) expect(lumaOfFrames(file)).toHaveLength(48)
   const shapes = files.map((f) => ffprobe(f).video.height).sort()
   expect(shapes).toEqual([1080, 1080, 1350, 1350, 1920, 1920])
+})
+
+test('one of three that are made in one go is taken back on the way; the others come out whole, with their sound', async ({ page }) => {
+  await toBench(page, made('pattern.mp4'), 'pattern')
+  for (const shape of ['portrait', 'square']) await page.getByRole('button', { name: shape, exact: true }).click()
+  await render(page)
+  await page.getByRole('link', { name: 'Outbox' }).click()
+  const portrait = page.getByRole('article', { name: /portrait/ })
+  await expect(portrait).toHaveAttribute('data-state', 'running')
+  await expect(page.getByText(/^frame \d+ of 288/).first()).toBeVisible()
+  await portrait.getByRole('button', { name: 'Cancel' }).click()
+  await expect(page.locator('article[data-state=finished]')).toHaveCount(2, { timeout: 120_000 })
+  for (const file of await unzipped(page)) {
+    expect(lumaOfFrames(file)).toHaveLength(288)
+    expect(sound(file).length / 48000).toBeCloseTo(12, 1)
+  }
 })
 
 test('held, put into another order by keyboard, let go on; names follow the pattern and files go to the folder', async ({ page }) => {

@@ -57,6 +57,27 @@ test('a file made without a person is, frame by frame and in its sound, the one 
   for (const name of readdirSync(out)) expect(framePrints(join(out, name))).toBe(own)
 })
 
+test('files made in one go are, frame by frame and in their sound, what each is when it is made by itself', async ({ page }) => {
+  await toBench(page, made('pattern.mp4'), 'pattern')
+  await moveCut(page, 'Out point', -9)
+  for (const shape of ['portrait', 'square']) await page.getByRole('button', { name: shape, exact: true }).click()
+  const edit = await handOn(page, /^Edit alone/)
+  const preset = join(dirname(edit), 'preset.json')
+  writeFileSync(preset, '{"coding":"mp4-vp9"}')
+  const prints = (...shapes: string[]) => {
+    const out = tempDir('in-one-go')
+    const { code, said } = runToEnd(RENDER, [edit, '--media', MADE, '--out', out, '--json', '--preset', preset, '--shape', shapes.join()])
+    expect(code, said).toBe(0)
+    return Object.fromEntries(shapes.map((shape) => [shape, framePrints(join(out, `pattern, cut 1 ${shape}.mp4`))]))
+  }
+  const together = prints('tall', 'portrait', 'square')
+  // Sound is coded once for all three, and each encoder has waited for its turns.
+  const soundOf = (print = '') => print.split('\n').filter((line) => line.startsWith('1,'))
+  expect(soundOf(together.tall).length).toBeGreaterThan(50)
+  for (const shape of ['tall', 'portrait', 'square']) expect(soundOf(together[shape])).toEqual(soundOf(together.tall))
+  expect(prints('square').square).toBe(together.square)
+})
+
 test('what cannot be made is told with its reason and its exit code; an interrupted call leaves nothing', async ({ page }) => {
   await toBench(page, made('pattern.mp4'), 'pattern')
   const edit = await handOn(page, /^Edit alone/)

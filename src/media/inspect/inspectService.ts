@@ -66,6 +66,10 @@ export class InspectService implements InspectWorker {
     })
   }
 
+  async stop(channels: string[]): Promise<void> {
+    for (const channel of channels) this.running.get(channel)?.abort()
+  }
+
   async lineUp(file: SourceFile, span: LevelSpan, other: SourceFile, otherSpan: LevelSpan): Promise<LinedUp | null> {
     const [short = []] = await this.levels('line up', file, [span])
     const [long = []] = await this.levels('line up other', other, [otherSpan])

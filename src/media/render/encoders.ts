@@ -1,4 +1,4 @@
-import { canEncodeAudio, canEncodeVideo, type AudioCodec, type VideoCodec } from 'mediabunny'
+import { canEncodeAudio, canEncodeVideo, type VideoCodec } from 'mediabunny'
 import type { Size } from '@/core/geometry/rect'
 import type { Coding, OutputChoice } from '@/core/model/outputChoice'
 import type { Container } from '@/core/model/render'
@@ -6,7 +6,7 @@ import type { Container } from '@/core/model/render'
 export interface EncoderChoice {
   container: Container
   video: VideoCodec
-  audio: AudioCodec
+  audio: 'aac' | 'opus'
   /** Full codec string for H.264, to ask for High profile. */
   videoCodecString?: string
   /** Whether sound is coded by the AAC encoder that ships with the application, for want of one in the browser. */

@@ -1,4 +1,4 @@
-import { AudioSampleSource, Mp4OutputFormat, Output, Quality, StreamTarget, VideoSampleSource, WebMOutputFormat, type StreamTargetChunk, type VideoSample } from 'mediabunny'
+import { EncodedAudioPacketSource, Mp4OutputFormat, Output, Quality, StreamTarget, VideoSampleSource, WebMOutputFormat, type StreamTargetChunk, type VideoSample } from 'mediabunny'
 import { compose } from '@/core/compose/compose'
 import type { Composition } from '@/core/compose/composition'
 import type { Edit } from '@/core/model/edit'
@@ -18,9 +18,6 @@ import type { Surface, WantedPicture } from './pictureMaker'
 import type { RenderOutcome, WantedFile } from './renderJob'
 import type { SoundTarget } from './soundTrack'
 import { SplicedTrack } from './splicedTrack'
-
-/** The shipped AAC encoder (libavcodec's) gives out 1024 samples of priming before the first sound. */
-const AAC_PRIMING_FRAMES = 1024
 
 /** Opus packs 960 samples (20 ms) a packet, AAC 1024; a few more for priming and the padded end. */
 const LEAST_PACKET_SAMPLES = 960
@@ -47,6 +44,10 @@ export class OutputFile {
   private readonly extras: FileExtras
   /** Frames that were composed and not drawn yet. */
   private readonly composed = new Map<number, WantedPicture>()
+  /** Frames that were drawn and wait for the encoder's turn. */
+  private readonly kept: { n: number; sample: VideoSample }[] = []
+  /** Why no more sound can be written; told with the next frame, or at the end. */
+  private failure: unknown = null
   /** The packets of the stretch that is being taken over. */
   private copying: ReturnType<typeof packetsOf> | null = null
   readonly frames: number
@@ -74,10 +75,15 @@ export class OutputFile {
 
   private addSound(map: TimeMap): SoundTarget {
     const { choice, wanted } = this.plan
-    const track = new AudioSampleSource({ codec: choice.audio, quality: new Quality({ bitrate: wanted.settings.audioBitrate }) })
+    const track = new EncodedAudioPacketSource(choice.audio)
     const packets = Math.ceil((toSeconds(map.lengthMicros) * OUTPUT_SAMPLE_RATE) / LEAST_PACKET_SAMPLES) + SPARE_SOUND_PACKETS
     this.output.addAudioTrack(track, { maximumPacketCount: packets })
-    return { track, primingFrames: choice.audio === 'aac' ? AAC_PRIMING_FRAMES : 0 }
+    return {
+      coding: { codec: choice.audio, bitrate: wanted.settings.audioBitrate },
+      take: async (packet, meta) => {
+        if (this.failure === null) await track.add(packet, meta).catch((error) => (this.failure = error))
+      },
+    }
   }
 
   get wanted(): WantedFile {
@@ -102,22 +108,32 @@ export class OutputFile {
     return picture
   }
 
-  /** Takes what was drawn as frame `n`. */
-  async add(n: number, sampleAt: (time: FrameTime) => Promise<VideoSample>): Promise<void> {
-    const sample = await sampleAt(timeOf(this.plan, n))
-    try {
-      await (this.track.kind === 'coded' ? this.track.source : this.track.spliced).add(sample)
-      await this.extras.take(n, sample)
-    } finally {
-      sample.close()
-    }
+  /** Takes what was drawn as frame `n`; codes it together with what was kept, or keeps it too. */
+  async add(n: number, sampleAt: (time: FrameTime) => Promise<VideoSample>, keep: boolean): Promise<void> {
+    this.check()
+    this.kept.push({ n, sample: await sampleAt(timeOf(this.plan, n)) })
     this.composed.delete(n)
+    if (!keep) await this.codeKept()
+  }
+
+  private async codeKept(): Promise<void> {
+    for (let first = this.kept.shift(); first; first = this.kept.shift()) {
+      const { n, sample } = first
+      try {
+        await (this.track.kind === 'coded' ? this.track.source : this.track.spliced).add(sample)
+        await this.extras.take(n, sample)
+      } finally {
+        sample.close()
+      }
+    }
   }
 
   /** Takes over frame `n`, or another of its stretch that is decoded in its place. */
   async takeOver(n: number): Promise<void> {
+    this.check()
     const run = this.runAt(n)
     if (!run || this.track.kind !== 'spliced') throw new RangeError(`frame ${n} is not taken over`)
+    await this.codeKept()
     this.copying ??= packetsOf(run)
     const { value } = await this.copying.next()
     // The recording was looked through before: it has changed since.
@@ -129,6 +145,8 @@ export class OutputFile {
   }
 
   async finish(tookMs: number, stages: RenderStages): Promise<RenderOutcome> {
+    this.check()
+    await this.codeKept()
     if (this.track.kind === 'spliced') await this.track.spliced.end()
     await this.output.finalize()
     const { container, video, audio, shippedAac } = this.plan.choice
@@ -137,9 +155,14 @@ export class OutputFile {
   }
 
   async cancel(): Promise<void> {
+    for (const { sample } of this.kept.splice(0)) sample.close()
     await this.copying?.return(undefined)
     if (this.track.kind === 'spliced') this.track.spliced.close()
     await this.output.cancel().catch(() => {})
+  }
+
+  private check(): void {
+    if (this.failure !== null) throw this.failure
   }
 
   private get takenOver(): number {

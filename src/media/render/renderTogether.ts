@@ -2,6 +2,7 @@ import { feedsOf, momentKey, type Feed } from '@/core/compose/composition'
 import { recordingOf } from '@/core/model/edit'
 import type { RenderId } from '@/core/model/ids'
 import type { RenderFailure, RenderStages } from '@/core/model/render'
+import { keepsForLater, mostEncoding } from '@/core/output/encoderTurns'
 import { editToDraw, sizeOfFile } from '@/core/output/renderSettings'
 import { figureAt } from '@/core/sound/levelFigure'
 import { soundPlan } from '@/core/sound/soundPlan'
@@ -21,6 +22,9 @@ import { SoundWriter } from './soundTrack'
 
 /** So many frames are composed before they are drawn: what none of them shows of a recording need not be decoded. */
 const COMPOSED_AHEAD = 24
+
+/** Encoders work beside each other, but not all of many. */
+const MOST_ENCODING = mostEncoding(navigator.hardwareConcurrency)
 
 /** How far the sound may run ahead of the picture while muxing: keeps interleaving tight and memory small. */
 const SOUND_AHEAD_MICROS = MICROS_PER_SECOND / 2
@@ -65,7 +69,7 @@ class Together {
       const loudness = this.job.wanted[0]?.settings.loudness ?? null
       const mixed = () => new Mixer(edit, speechOf, heard).blocks(0)
       if (hasSound) sound = new SoundWriter(loudness === null ? mixed() : atLoudness(mixed, loudness, signal))
-      for (const { sound: target } of this.working) if (target) sound?.targets.add(target)
+      for (const { sound: target } of this.working) if (target) await sound?.add(target)
       await this.draw(sound, (t) => figureAt(levels, t))
       await sound?.finish()
       const took = performance.now() - this.started
@@ -115,8 +119,8 @@ class Together {
       await this.timed('decodeMs', this.sources.load(feedsAt(this.working, n), (id) => recordingOf(edit, id).fileName))
       const drawn = await this.timed('drawMs', this.pictures.draw(drawing.map((d) => d.picture), { frameOf: this.sources.frameOf, imageOf: this.sources.imageOf, figureAt: figure }))
       const takingOver = this.working.filter((file) => !file.picture(n))
-      // Encoders work beside each other.
-      await this.timed('encodeMs', Promise.all([...drawing.map(({ file }, i) => this.attempt(file, () => file.add(n, at(drawn, i)), sound)), ...takingOver.map((file) => this.attempt(file, () => file.takeOver(n), sound))]))
+      const keeps = (file: OutputFile) => keepsForLater(this.working.indexOf(file), this.working.length, n, MOST_ENCODING)
+      await this.timed('encodeMs', Promise.all([...drawing.map(({ file }, i) => this.attempt(file, () => file.add(n, at(drawn, i), keeps(file)), sound)), ...takingOver.map((file) => this.attempt(file, () => file.takeOver(n), sound))]))
       const seconds = (performance.now() - this.started) / 1000
       this.host.onProgress({ frame: n + 1, frames, rate: (n + 1) / seconds, secondsLeft: (seconds / (n + 1)) * (frames - n - 1) })
     }
@@ -141,7 +145,7 @@ class Together {
 
   private async drop(file: OutputFile, sound: SoundWriter | null): Promise<void> {
     this.working = this.working.filter((f) => f !== file)
-    if (file.sound) sound?.targets.delete(file.sound)
+    if (file.sound) await sound?.drop(file.sound)
     await file.cancel()
     this.pictures.giveBack(file.surface)
   }

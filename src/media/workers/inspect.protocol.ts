@@ -24,6 +24,8 @@ export interface InspectWorker {
   frame(source: SourceFile, t: Micros): Promise<ImageBitmap | null>
   /** Sound levels of several spans; see media/inspect/soundLevels. Ends early when a later call uses the same `channel`. */
   levels(channel: string, source: SourceFile, spans: LevelSpan[]): Promise<Level[][]>
+  /** Ends what was asked for on channels and is of no use any more. */
+  stop(channels: string[]): Promise<void>
   /** Where a span of one file's sound lies in another file, in steps of the span; see core/sound/lineUp. */
   lineUp(source: SourceFile, span: LevelSpan, other: SourceFile, otherSpan: LevelSpan): Promise<LinedUp | null>
   /** What a render of this size would be coded with; null when this browser cannot. */

@@ -43,6 +43,11 @@ export function useSheetRows(edit: Pick<Edit, 'highlight' | 'recordings'>, inSig
 
   useEffect(() => {
     let live = true
+    const asked: string[] = []
+    const channel = (name: string) => {
+      asked.push(name)
+      return name
+    }
     const update = (key: string | undefined, part: Partial<SheetRow>) => {
       if (!live || key === undefined) return
       const rows = cache.current
@@ -61,7 +66,7 @@ export function useSheetRows(edit: Pick<Edit, 'highlight' | 'recordings'>, inSig
         const source = { id, file, originMicros: recording.originMicros }
         const noPicture = rows.filter((row) => !cache.current.get(rowKey(row))?.exact)
         const pass = (precision: 'key-frame' | 'exact') =>
-          inspector().pictures(`sheet pictures ${id}`, source, noPicture.map((r) => r.recordingMicros), PICTURE_HEIGHT, precision, proxy((n: number, picture: Blob) => update(noPicture[n] && rowKey(noPicture[n]), { picture, exact: precision === 'exact' })))
+          inspector().pictures(channel(`sheet pictures ${id}`), source, noPicture.map((r) => r.recordingMicros), PICTURE_HEIGHT, precision, proxy((n: number, picture: Blob) => update(noPicture[n] && rowKey(noPicture[n]), { picture, exact: precision === 'exact' })))
         // First what is quick to decode, so that the eye has something; then the very frames.
         if (noPicture.length > 0)
           pass('key-frame')
@@ -70,7 +75,7 @@ export function useSheetRows(edit: Pick<Edit, 'highlight' | 'recordings'>, inSig
         const noLevels = rows.filter((row) => !cache.current.get(rowKey(row))?.levels)
         if (recording.sound && noLevels.length > 0)
           inspector()
-            .levels(`sheet levels ${id}`, source, noLevels.map((r) => ({ fromMicros: r.recordingMicros, stepMicros: r.lengthMicros / LEVELS_PER_ROW, count: LEVELS_PER_ROW })))
+            .levels(channel(`sheet levels ${id}`), source, noLevels.map((r) => ({ fromMicros: r.recordingMicros, stepMicros: r.lengthMicros / LEVELS_PER_ROW, count: LEVELS_PER_ROW })))
             .then((levels) => noLevels.forEach((row, i) => update(rowKey(row), { levels: levels[i] ?? null })))
             .catch(() => {})
       }
@@ -78,6 +83,7 @@ export function useSheetRows(edit: Pick<Edit, 'highlight' | 'recordings'>, inSig
     return () => {
       live = false
       clearTimeout(timer)
+      if (asked.length > 0) void inspector().stop(asked)
     }
   }, [files, wanted])
 
