@@ -1,8 +1,10 @@
 import { recordingOf, type Edit } from '@/core/model/edit'
 import type { SpeechOf } from '@/core/sound/ducking'
 import { LoudnessMeter, type Loudness } from '@/core/sound/loudness'
+import { soundPlan } from '@/core/sound/soundPlan'
 import { MICROS_PER_SECOND } from '@/core/time/micros'
-import { Mixer, SoundSources } from '../sound/mixer'
+import { timeMapOf } from '@/core/time/timeMap'
+import { Mixer, originOf, SoundSources } from '../sound/mixer'
 import { soundArithmetic } from '../sound/soundKernel'
 import { OUTPUT_SAMPLE_RATE } from '../sound/stereo'
 import { openSound, type SoundSource } from '../source/openSource'
@@ -15,7 +17,10 @@ const MOST_AT_A_TIME_MS = 50
 /** Listens to a highlight's mix, as it is played and rendered; null when `signal` is aborted. Rejects when a file cannot be read. Recordings that are open for something else are not opened again. */
 export async function loudnessOf(edit: Edit, files: ReadonlyMap<string, Blob>, speechOf: SpeechOf, open: OpenSources, memory: SoundMemory, signal: AbortSignal): Promise<Loudness | null> {
   const sources = borrowed(edit, files, open)
+  const over = new AbortController()
   try {
+    // Nobody waits for this: what cannot be read is met again by whoever mixes.
+    void readLaterHalves(edit, sources, memory, AbortSignal.any([signal, over.signal])).catch(() => {})
     const meter = new LoudnessMeter(OUTPUT_SAMPLE_RATE, await soundArithmetic())
     let since = performance.now()
     for await (const block of new Mixer(edit, speechOf, sources, memory.read).blocks(0)) {
@@ -28,7 +33,21 @@ export async function loudnessOf(edit: Edit, files: ReadonlyMap<string, Blob>, s
     }
     return meter.loudness()
   } finally {
+    over.abort()
     sources.close()
+  }
+}
+
+/** What is shorter is read in one go. */
+const WORTH_HALVING_MICROS = 10 * MICROS_PER_SECOND
+
+/** Reads the later half of everything long that is heard while its first half is read and mixed: a decoder takes packets one by one, and two of them keep two cores busy. */
+async function readLaterHalves(edit: Edit, sources: SoundSources, memory: SoundMemory, signal: AbortSignal): Promise<void> {
+  for (const segment of soundPlan(edit, timeMapOf(edit.highlight))) {
+    const { source: { id }, fromMicros, startMicros, endMicros, speedPercent } = segment
+    const lengthMicros = ((endMicros - startMicros) * speedPercent) / 100
+    if (lengthMicros < WORTH_HALVING_MICROS || signal.aborted) continue
+    await memory.readAhead(id, await sources.get(id, originOf(edit, segment.source)), fromMicros + lengthMicros / 2, fromMicros + lengthMicros, signal, true)
   }
 }
 

@@ -78,4 +78,9 @@ test('what lies ahead is read while there is room, and not again when it is aske
   expect(read.frames).toBe(room)
   await memory.readAhead('r', source, 300_000_000, 400_000_000, AbortSignal.abort())
   expect(read.frames).toBe(room)
+  // What is wanted in any case takes the place of what was used longest ago.
+  await memory.readAhead('r', source, 300_000_000, 320_000_000, signal, true)
+  expect(read.frames).toBe(room + 20 * RATE)
+  await heard(memory, 300_000_000, 100, 20 * RATE)
+  expect(read.frames).toBe(room + 20 * RATE)
 })

@@ -24,12 +24,12 @@ export class SoundMemory {
   /** As `stereoFrom`, from what is kept where there is any. */
   read: ReadSound = (id, source, fromMicros, speedPercent) => (speedPercent === 100 ? this.inParts(id, source, fromMicros) : this.fromTheStart(`${id} ${fromMicros} at ${speedPercent}`, () => stretched(this.inParts(id, source, fromMicros), speedPercent)))
 
-  /** Reads sound from one time of a source to another before it is asked for, as far as there is room beside what was read before. */
-  async readAhead(id: string, source: SoundSource, fromMicros: Micros, toMicros: Micros, signal: AbortSignal): Promise<void> {
+  /** Reads sound from one time of a source to another before it is asked for: as far as there is room beside what was read before, or else what was used longest ago is forgotten for it. */
+  async readAhead(id: string, source: SoundSource, fromMicros: Micros, toMicros: Micros, signal: AbortSignal, mayForget = false): Promise<void> {
     let at = Math.max(0, fromMicros)
     const parts = this.inParts(id, source, at)
     try {
-      while (at < toMicros && !signal.aborted && (this.parts.size + 1) * PART_BYTES <= MOST_BYTES) {
+      while (at < toMicros && !signal.aborted && (mayForget || (this.parts.size + 1) * PART_BYTES <= MOST_BYTES)) {
         const { value, done } = await parts.next()
         if (done) return
         at += (value.length / 2 / OUTPUT_SAMPLE_RATE) * MICROS_PER_SECOND

@@ -153,7 +153,8 @@ function addScaled(block: Float32Array, offset: number, samples: Float32Array, g
   for (let i = 0; i < samples.length; i++) block[offset + i] = (block[offset + i] as number) + gain * (samples[i] as number)
 }
 
-function originOf(edit: Edit, { kind, id }: SoundSegment['source']): number {
+/** Where the time of a segment's file begins. */
+export function originOf(edit: Edit, { kind, id }: SoundSegment['source']): number {
   if (kind === 'recording') return recordingOf(edit, id).originMicros
   return edit.soundFiles.find((f) => f.id === id)?.originMicros ?? 0
 }
