@@ -66,7 +66,7 @@ export class OutputFile {
     this.frames = framesOf(plan)
     this.output = new Output({
       format: choice.container === 'mp4' ? new Mp4OutputFormat({ fastStart: 'reserve' }) : new WebMOutputFormat(),
-      target: new StreamTarget(writable, { chunked: true, chunkSize: 4 << 20 }),
+      target: new StreamTarget(writable),
     })
     this.output.addVideoTrack(track.kind === 'coded' ? track.source : track.spliced.source, { frameRate: rateOf(plan), maximumPacketCount: this.frames })
     this.sound = hasSound ? this.addSound(map) : null

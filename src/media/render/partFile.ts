@@ -31,7 +31,7 @@ export async function createPartFile(name: string): Promise<PartFile> {
       // A full disk can be silent: the call then returns fewer bytes than it was given.
       if (written !== data.byteLength) throw new DOMException('The disk is full', 'QuotaExceededError')
       end = Math.max(end, position + data.byteLength)
-      // Megabytes that nobody looks at again: left to the garbage collector, a minute's worth of them would lie about before it comes.
+      // Nobody looks at it again: left to the garbage collector, many of them would lie about before it comes.
       if (data.byteLength === data.buffer.byteLength) data.buffer.transfer(0)
     },
   })
