@@ -21,7 +21,8 @@ export interface SoundTarget {
 /** Codes the same sound once for all files that want it coded alike. */
 class SoundCoder {
   readonly targets = new Set<SoundTarget>()
-  private readonly output = new Output({ format: new Mp4OutputFormat({ fastStart: false }), target: new NullTarget() })
+  /** Only there to have an encoder; in fragments, so that it keeps nothing. */
+  private readonly output = new Output({ format: new Mp4OutputFormat({ fastStart: 'fragmented' }), target: new NullTarget() })
   private readonly source: AudioSampleSource
   /** What was coded has been taken by every file. */
   private taken: Promise<unknown> = Promise.resolve()
