@@ -81,7 +81,12 @@ export class OutputFile {
     return {
       coding: { codec: choice.audio, bitrate: wanted.settings.audioBitrate },
       take: async (packet, meta) => {
-        if (this.failure === null) await track.add(packet, meta).catch((error) => (this.failure = error))
+        try {
+          if (this.failure === null) await track.add(packet, meta)
+        } catch (error) {
+          // A file that has ended throws at once instead.
+          this.failure = error
+        }
       },
     }
   }
