@@ -80,7 +80,7 @@ function readCue(cue: VTTCue): ReadCue | null {
         read.text += node.data
         continue
       }
-      if (node.type === 'v') read.voice ??= node.voice.trim().slice(0, 100) || null
+      if (node.type === 'v') read.voice ??= (node.voice ?? '').trim().slice(0, 100) || null
       if (node.type === 'timestamp') read.marks.push({ at: read.text.length, micros: micros(node.time) })
       walk(node.children)
     }

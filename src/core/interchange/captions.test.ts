@@ -34,6 +34,13 @@ describe('captions made elsewhere', () => {
     ])
   })
 
+  test('a voice without a name is nobody', async () => {
+    expect(await read(bytes('WEBVTT\n\n00:01.000 --> 00:02.000\n<v>Lift!\n\n00:03.000 --> 00:04.000\n<v >Again\n'))).toMatchObject([
+      { text: 'Lift!', voice: null },
+      { text: 'Again', voice: null },
+    ])
+  })
+
   test('in every encoding that people have', async () => {
     const windows = Uint8Array.from(SRT, (c) => c.charCodeAt(0))
     for (const file of [bytes(SRT), bytes(`\uFEFF${SRT}`), utf16(SRT, true), utf16(SRT, true, true), utf16(SRT, false), windows]) expect((await read(file))[0]?.text).toBe('Über den Grat\nund weiter')

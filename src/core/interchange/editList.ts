@@ -8,14 +8,22 @@ import { cleanLabel } from './mark'
 /** Lists begin an hour in, as is the custom. */
 const FIRST_RECORD = 3600 * MICROS_PER_SECOND
 
+/** Timecode counts frames in seconds: what has fewer than one (a single picture) is listed at this rate. */
+const USUAL_RATE: FrameRate = { num: 30, den: 1 }
+
+function rateOf(edit: Edit): FrameRate {
+  const [first] = edit.highlight.passages
+  const rate = first ? recordingOf(edit, first.recordingId).video.frameRate : USUAL_RATE
+  return framesPerSecond(rate) < 1 ? USUAL_RATE : rate
+}
+
 /**
  * A highlight's cuts as a CMX 3600 edit decision list, at its first recording's rate: an event a run, speeds as M2, dissolves as such; other joins are cuts with a comment.
  * What lists cannot say (panels, words, music) is not in it.
  */
 export function writeEditList(edit: Edit): string {
   const map = timeMapOf(edit.highlight)
-  const first = map.passages[0]
-  const rate: FrameRate = first ? recordingOf(edit, first.passage.recordingId).video.frameRate : { num: 30, den: 1 }
+  const rate = rateOf(edit)
   const onFrame = (t: Micros) => frameStartMicros(frameAtMicros(t, rate), rate)
   const time = (t: Micros) => formatTimecode(onFrame(t), rate)
   const lines = [`TITLE: ${cleanLabel(edit.highlight.name).slice(0, 70)}`, 'FCM: NON-DROP FRAME', '']

@@ -93,6 +93,14 @@ it('a cut list has an event a run, with its speed, and its events come back as m
   expect(marks.map((m) => [m.inMicros, m.outMicros])).toEqual([[2_000_000, 3_000_000], [3_500_000, 6_000_000], [10_000_000, 16_000_000], [20_000_000, 22_000_000]])
 })
 
+it('a cut list of what has less than a frame a second counts as most do', () => {
+  const edit = threePassages()
+  const [recording] = edit.recordings
+  if (!recording) throw new Error('no recording')
+  const slow = writeEditList({ ...edit, recordings: [{ ...recording, video: { ...recording.video, frameRate: { num: 1, den: 1000 } } }] })
+  expect(slow).toContain('001  AX       B     C        00:00:02:00 00:00:03:00 01:00:00:00 01:00:01:00')
+})
+
 describe('bundles', () => {
   it('come back with the very edits; newer ones and broken ones are refused with the reason', () => {
     const edit = threePassages()
@@ -108,6 +116,11 @@ describe('bundles', () => {
     expect(refused({ edits: [] })).toBe('not-a-bundle')
     expect(refused({ speech: [{ recordingId: 'r', stretches: [{ fromMicros: 'now', toMicros: 1 }] }] })).toBe('not-a-bundle')
     expect(refused({ edits: [{ ...edit, recordings: [] }] })).toBe('bad-edit')
+    const [passage] = edit.highlight.passages
+    if (!passage) throw new Error('no passage')
+    const withPassages = (...passages: object[]) => ({ edits: [{ ...edit, highlight: { ...edit.highlight, passages } }] })
+    expect(readBundle(JSON.stringify({ ...raw, ...withPassages(passage, passage) }))).toMatchObject({ reason: 'bad-edit', detail: 'edit 1: highlight.passages: two have the same id' })
+    expect(readBundle(JSON.stringify({ ...raw, ...withPassages({ ...passage, strikes: [{ fromMicros: 0, toMicros: 60_000_000 }] }) }))).toMatchObject({ reason: 'bad-edit', detail: 'edit 1: passage 1: all of it is struck out' })
     for (const entry of ['../etc/passwd', '/media/1.mp4', 'media/../1.mp4', 'media\\1.mp4', 'files/a b.png', 'bundle.json']) expect(refused({ carried: [{ ...part, entry }] })).toBe('not-a-bundle')
     expect(readBundle('nonsense')).toMatchObject({ ok: false, reason: 'not-json' })
   })

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { edit as editSchema, type Edit } from '../model/edit'
 import { upgraded, type RecordKind } from '../model/migrate'
+import { keptStretches } from '../time/timeMap'
 
 const KINDS = { setups: 'setup', layouts: 'layout', recordings: 'recording', soundFiles: 'soundFile', imageFiles: 'imageFile', fontFiles: 'fontFile' } as const satisfies Partial<Record<keyof Edit, RecordKind>>
 
@@ -12,7 +13,7 @@ const raw = z.object({ highlight: z.unknown(), setups: list, layouts: list, reco
 
 export type EditRead = { ok: true; edit: Edit } | { ok: false; problems: string[] }
 
-/** An edit out of a file, each of its records brought up to date, checked as a whole: nothing that it refers to may be missing from it. */
+/** An edit out of a file, each of its records brought up to date, checked as a whole: nothing that it refers to may be missing from it, no two things of a list may have one id, and of each passage something must be left. */
 export function readEdit(value: unknown): EditRead {
   const parsed = raw.safeParse(value)
   if (!parsed.success) return { ok: false, problems: ['not an edit'] }
@@ -26,8 +27,8 @@ export function readEdit(value: unknown): EditRead {
   const made = editSchema.safeParse({ ...Object.fromEntries(records), highlight: current('highlight', parsed.data.highlight) })
   if (problems.length > 0) return { ok: false, problems }
   if (!made.success) return { ok: false, problems: made.error.issues.slice(0, 10).map((i) => `${i.path.join('.')}: ${i.message}`) }
-  const lacking = missingFrom(made.data)
-  return lacking.length > 0 ? { ok: false, problems: lacking } : { ok: true, edit: made.data }
+  const faults = [...missingFrom(made.data), ...doubledIn(made.data), ...emptyIn(made.data)]
+  return faults.length > 0 ? { ok: false, problems: faults } : { ok: true, edit: made.data }
 }
 
 function missingFrom({ highlight, setups, layouts, recordings }: Edit): string[] {
@@ -37,4 +38,17 @@ function missingFrom({ highlight, setups, layouts, recordings }: Edit): string[]
     ...(has(layouts, p.layoutId) ? [] : [`passage ${n + 1}: its layout is not in the file`]),
     ...(has(recordings, p.recordingId) ? [] : [`passage ${n + 1}: its recording is not in the file`]),
   ])
+}
+
+/** Lists anywhere in `value` of which two members have one id. */
+function doubledIn(value: unknown, path: string[] = []): string[] {
+  if (!value || typeof value !== 'object') return []
+  const inside = Object.entries(value).flatMap(([key, of]) => doubledIn(of, [...path, key]))
+  if (!Array.isArray(value)) return inside
+  const ids = value.flatMap((of: unknown) => (of && typeof of === 'object' && 'id' in of && typeof of.id === 'string' ? [of.id] : []))
+  return new Set(ids).size < ids.length ? [`${path.join('.')}: two have the same id`, ...inside] : inside
+}
+
+function emptyIn({ highlight }: Edit): string[] {
+  return highlight.passages.flatMap((p, n) => (keptStretches(p).length > 0 ? [] : [`passage ${n + 1}: all of it is struck out`]))
 }

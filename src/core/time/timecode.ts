@@ -1,9 +1,9 @@
 import { frameStartMicros, frameAtMicros, framesPerSecond, type FrameRate } from './frameRate'
 import type { Micros } from './micros'
 
-/** Frames counted in a second of timecode: 30 for 29.97. */
+/** Frames counted in a second of timecode: 30 for 29.97, and one at least. */
 function nominalRate(rate: FrameRate): number {
-  return Math.round(framesPerSecond(rate))
+  return Math.max(1, Math.round(framesPerSecond(rate)))
 }
 
 /** Frame numbers left out at each minute but every tenth, in drop-frame counting (SMPTE ST 12-1): only 29.97 and 59.94 have it. */

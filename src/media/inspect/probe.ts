@@ -1,5 +1,5 @@
 import { EncodedPacketSink, VideoSampleSink, type Input, type InputVideoTrack } from 'mediabunny'
-import type { RecordingNotice, SoundFacts, VideoFacts } from '@/core/model/recording'
+import { videoFacts as videoFactsSchema, type RecordingNotice, type SoundFacts, type VideoFacts } from '@/core/model/recording'
 import { toFrameRate } from '@/core/time/frameRate'
 import { MICROS_PER_SECOND, toMicros, type Micros } from '@/core/time/micros'
 import { codecName } from '../source/codecName'
@@ -66,6 +66,7 @@ async function probeTracks(input: Input): Promise<ProbeResult> {
   if (durationMicros < expectedMicros - MICROS_PER_SECOND / 10) notices.push({ kind: 'ends-early', expectedMicros })
   const sound = await probeSound(input, originMicros, notices)
   const video = await videoFacts(track, originMicros, durationMicros)
+  if (!videoFactsSchema.safeParse(video).success) return { ok: false, reason: 'unreadable', detail: `its picture is ${video.width} × ${video.height}` }
   return { ok: true, durationMicros, originMicros, video, sound, notices }
 }
 
