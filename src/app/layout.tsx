@@ -4,6 +4,7 @@ import type { Metadata } from 'next'
 import { headers } from 'next/headers'
 import type { ReactNode } from 'react'
 import { AtWork } from '@/features/AtWork'
+import { NotKept } from '@/features/NotKept'
 import { AppProviders } from '@/ui/AppProviders'
 
 export const metadata: Metadata = { title: 'Brimble', description: 'Cut highlights from recordings and rebuild them as stacked vertical video.' }
@@ -15,6 +16,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
       <body>
         <AppProviders nonce={nonce}>
           <AtWork />
+          <NotKept />
           {children}
         </AppProviders>
       </body>

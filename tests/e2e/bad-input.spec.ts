@@ -107,6 +107,55 @@ test('a disk that fills up in mid-render leaves nothing behind but the reason, a
   await expect(page.locator('article[data-state]').first()).toHaveAttribute('data-state', 'finished', { timeout: 60_000 })
 })
 
+/** Has the browser keep nothing in `store` that is in one of the states which the function is told, or nothing at all when it is told `all`. */
+async function fillUp(page: Page, store: string): Promise<(what: string | null) => Promise<void>> {
+  await page.addInitScript((store) => {
+    for (const name of ['put', 'add'] as const) {
+      const write = Object.getOwnPropertyDescriptor(IDBObjectStore.prototype, name)?.value as (value: unknown, key?: IDBValidKey) => unknown
+      IDBObjectStore.prototype[name] = function (this: IDBObjectStore, value: { state?: { kind: string } }, key?: IDBValidKey) {
+        const full = localStorage.getItem('full')?.split(' ') ?? []
+        if (this.name === store && (full.includes('all') || full.includes(value.state?.kind ?? ''))) throw new DOMException('full', 'QuotaExceededError')
+        return Reflect.apply(write, this, key === undefined ? [value] : [value, key]) as IDBRequest<IDBValidKey>
+      }
+    }
+  }, store)
+  return (what) => page.evaluate((what) => (what === null ? localStorage.removeItem('full') : localStorage.setItem('full', what)), what)
+}
+
+test('a file that is whole and cannot be noted down as such has failed for want of room, and the queue goes on', async ({ page }) => {
+  const full = await fillUp(page, 'renders')
+  await toBench(page, made('silent.mp4'), 'silent')
+  await full('finished')
+  await page.getByRole('button', { name: 'Render', exact: true }).click()
+  await page.getByRole('button', { name: /^Render 1 file/ }).click()
+  await page.getByRole('link', { name: 'Outbox' }).click()
+  await expect(page.getByRole('alert').filter({ hasText: 'The browser’s storage is full' })).toBeVisible({ timeout: 60_000 })
+  // Not even that can be noted down: it is begun anew when there is room again, without anybody asking.
+  await full('finished failed')
+  await page.getByRole('button', { name: 'Retry' }).click()
+  const row = page.locator('article[data-state]').first()
+  await expect(row).toHaveAttribute('data-state', 'running')
+  await expect(page.getByText(/^frame \d+ of \d+/)).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByText(/^frame \d+ of \d+/)).toBeHidden({ timeout: 60_000 })
+  await full(null)
+  await expect(row).toHaveAttribute('data-state', 'finished', { timeout: 90_000 })
+})
+
+test('what there is no room to keep is said, and can be done again when there is', async ({ page }) => {
+  const full = await fillUp(page, 'outlets')
+  await page.goto('/rack')
+  const duplicates = page.getByRole('button', { name: /^Duplicate / })
+  await expect(duplicates.first()).toBeVisible()
+  const before = await duplicates.count()
+  await full('all')
+  await duplicates.first().click()
+  await expect(page.getByRole('alert').filter({ hasText: 'what you just did could not be kept' })).toBeVisible()
+  await expect(duplicates).toHaveCount(before)
+  await full(null)
+  await duplicates.first().click()
+  await expect(duplicates).toHaveCount(before + 1)
+})
+
 test('a size that the encoder refuses is said', async ({ page, context }) => {
   await context.route('**/_next/static/chunks/**', async (route) => {
     const response = await route.fetch()

@@ -37,6 +37,18 @@ for (const [file, name, frames] of [
   })
 }
 
+test('sound is there in full from the first moment of a cut, though the block that it begins in overlaps with what is left out', async ({ page }) => {
+  await toBench(page, made('tone.mp4'), 'tone')
+  await moveCut(page, 'In point', 1)
+  const { path } = await renderAndSave(page)
+  const heard = sound(path)
+  const strength = (fromMs: number, toMs: number) => Math.sqrt(heard.slice(fromMs * 48, toMs * 48).reduce((sum, v) => sum + v * v, 0) / ((toMs - fromMs) * 48))
+  // Both channels, summed to one at 3 dB less each.
+  expect(strength(1000, 1100)).toBeCloseTo(0.5, 2)
+  // Cuts fade in over 3 ms, so as not to click.
+  for (const ms of [4, 6, 8, 10, 14]) expect(strength(ms, ms + 2) / strength(1000, 1100), `${ms} ms in`).toBeGreaterThan(0.9)
+})
+
 test('a recording without sound gives a file without sound', async ({ page }) => {
   await toBench(page, made('silent.mp4'), 'silent')
   await moveCut(page, 'Out point', -6)

@@ -51,6 +51,8 @@ const recipes: Record<string, (out: string) => void> = {
   'chapters.mkv': (out) => withChapters(out),
   // A tone that no voice has much of, to be found again in a mix.
   'music.wav': (out) => ffmpeg('-f', 'lavfi', '-i', 'sine=3000:d=20', '-af', 'volume=12dB', '-ac', '2', '-ar', '44100', out),
+  // At this rate a block of coded sound begins just before the first second is over.
+  'tone.mp4': (out) => ffmpeg('-f', 'lavfi', '-i', 'testsrc2=s=640x360:r=30:d=5', '-f', 'lavfi', '-i', 'aevalsrc=0.5*sin(2*PI*1000*t):s=44100:c=stereo:d=5', ...FAST_H264, '-c:a', 'aac', '-b:a', '192k', out),
   'empty.mp4': (out) => writeFileSync(out, ''),
   'notes.mp4': (out) => writeFileSync(out, 'Not a video: a shopping list with a wrong name.\n'.repeat(200)),
   // Written without an index at the front, then cut off: the index is lost.

@@ -20,7 +20,7 @@ import { fonts, palette } from '@/ui/theme'
 import { filesOf } from './filesOf'
 import { failureMessage } from './messages'
 import { TakeBack } from './nodes/TakeBack'
-import { renderProgress } from './progress'
+import { renderPreparing, renderProgress, type Preparing } from './progress'
 import { cancelRender, removeRender, retryRender } from './renderQueue'
 
 /** One render: its progress while it runs, its file when it is done, the reason when it failed. */
@@ -105,7 +105,7 @@ function StateOf({ render }: { render: Render }) {
     case 'waiting':
       return <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>Waiting</Typography>
     case 'running':
-      return <Progress render={render} before="Starting, or at work in another tab" />
+      return <Running render={render} />
     case 'away':
       return <Progress render={render} before="With the render nodes, waiting for one" />
     case 'made-away':
@@ -149,6 +149,13 @@ function Facts({ name, facts }: { name: string; facts: readonly string[] }) {
       </Box>
     </Box>
   )
+}
+
+const PREPARING: Record<Preparing, string> = { starting: 'Starting', measuring: 'Measuring, once, what draws fastest on this machine' }
+
+function Running({ render }: { render: Render }) {
+  const before = useStore(renderPreparing, ({ ids, doing }) => (ids.includes(render.id) ? PREPARING[doing] : 'At work in another tab'))
+  return <Progress render={render} before={before} />
 }
 
 function Progress({ render, before }: { render: Render; before: string }) {

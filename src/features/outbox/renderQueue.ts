@@ -1,8 +1,8 @@
 import { proxy, type Remote } from 'comlink'
-import { liveQuery } from 'dexie'
+import { liveQuery, type Subscription } from 'dexie'
 import { usedFiles, usedRecordings } from '@/core/model/edit'
 import type { RenderId } from '@/core/model/ids'
-import type { Render } from '@/core/model/render'
+import type { Render, RenderFailure } from '@/core/model/render'
 import { chosenBackEnd, type BackEnd } from '@/core/output/backEnd'
 import { freeFileName, nameBy } from '@/core/output/fileName'
 import { nextGroup } from '@/core/output/renderGroups'
@@ -11,13 +11,15 @@ import { withRenderWorker } from '@/media/render/renderInWorker'
 import type { RenderProgress } from '@/media/render/renderJob'
 import type { RenderReply, RenderWorker } from '@/media/workers/render.protocol'
 import { speechOf } from '@/store/analyses'
+import { isStorageFull } from '@/store/database'
 import { changeOutboxSettings, readOutboxSettings } from '@/store/outboxSettings'
 import { storedFile } from '@/store/recordings'
 import { deleteRender, moveOn, renderIds, resumeInterrupted, setRenderState, takenFileNames, versionOf, waitAgain, waitingRenders } from '@/store/renders'
+import { keepDoing } from '../oneTab'
 import { saveFinished } from './filesFolder'
 import { Bell } from './bell'
 import { tellThatQueueIsDone } from './notify'
-import { forgetProgress, renderProgress } from './progress'
+import { forgetProgress, renderPreparing, renderProgress } from './progress'
 
 /** One tab renders at a time: whoever holds this lock. The others' renders wait for it. */
 const LOCK = 'brimble-render'
@@ -28,44 +30,43 @@ interface Running {
   hold: (on: boolean) => void
 }
 
-let started = false
 let running: Running | null = null
 let held = false
+/** Other tabs ask for renders, and hold the queue, too. */
+let listening: Subscription | null = null
+/** What has ended since the queue was empty. */
+let made = { finished: 0, failed: 0 }
 const news = new Bell()
 
 /** Starts working on waiting renders, as soon as no other tab does. Does nothing when it is already started. */
 export function startRenderQueue(): void {
-  if (started) return
-  started = true
-  void navigator.locks.request(LOCK, async () => {
-    // Whoever holds the lock runs alone: what is still marked as running was cut short by a closed tab or a crash.
-    await resumeInterrupted()
-    await sweepRenderFiles(await renderIds())
-    // Other tabs ask for renders, and hold the queue, too.
-    liveQuery(async () => ({ waiting: (await waitingRenders()).length, held: (await readOutboxSettings()).held })).subscribe((now) => {
-      held = now.held
-      running?.hold(held)
-      news.ring()
-    })
-    await workOff()
+  keepDoing({ lock: LOCK, begin, round })
+}
+
+async function begin(): Promise<void> {
+  // Whoever holds the lock runs alone: what is still marked as running was cut short by a closed tab or a crash.
+  await resumeInterrupted()
+  await sweepRenderFiles(await renderIds())
+  listening ??= liveQuery(async () => ({ waiting: (await waitingRenders()).length, held: (await readOutboxSettings()).held })).subscribe((now) => {
+    held = now.held
+    running?.hold(held)
+    news.ring()
   })
 }
 
-async function workOff(): Promise<never> {
-  let made = { finished: 0, failed: 0 }
-  for (;;) {
-    const group = held || (await readOutboxSettings()).held ? [] : nextGroup(await waitingRenders())
-    if (group.length > 0) {
-      const ended = await run(group)
-      made = { finished: made.finished + ended.finished, failed: made.failed + ended.failed }
-      continue
-    }
-    if (made.finished + made.failed > 0 && (await waitingRenders()).length === 0) {
-      await tellThatQueueIsDone(made)
-      made = { finished: 0, failed: 0 }
-    }
-    await news.heard()
+/** Works off what goes together and comes first; waits for news where there is nothing. */
+async function round(): Promise<void> {
+  const group = held || (await readOutboxSettings()).held ? [] : nextGroup(await waitingRenders())
+  if (group.length > 0) {
+    const ended = await run(group)
+    made = { finished: made.finished + ended.finished, failed: made.failed + ended.failed }
+    return
   }
+  if (made.finished + made.failed > 0 && (await waitingRenders()).length === 0) {
+    await tellThatQueueIsDone(made)
+    made = { finished: 0, failed: 0 }
+  }
+  await news.heard()
 }
 
 export function isRendering(): boolean {
@@ -88,28 +89,34 @@ export async function retryRender(render: Render): Promise<void> {
   await waitAgain(render.id)
 }
 
-/** Makes the files of renders that go together, of those that still wait. None of them stays marked as running, whatever happens. */
+/** Makes the files of renders that go together, of those that still wait. Throws when how one of them ended cannot be written down; it is marked as running still. */
 async function run(planned: readonly Render[]): Promise<{ finished: number; failed: number }> {
   const ended = { finished: 0, failed: 0 }
-  const end = async (render: Render, reply: RenderReply) => {
-    running?.left.delete(render.id)
-    forgetProgress(render.id)
-    if (reply.kind !== 'cancelled') ended[reply.kind]++
-    await settle(render, reply)
-  }
+  renderPreparing.setState({ ids: planned.map((r) => r.id), doing: 'starting' })
   const group: Render[] = []
   for (const render of planned) if (await moveOn(render.id, 'waiting', { kind: 'running' })) group.push(render)
   const open = new Map(group.map((r) => [r.id, r]))
   const endOne = async (id: RenderId, reply: RenderReply) => {
     const render = open.get(id)
     if (!render) return
+    running?.left.delete(id)
+    forgetProgress(id)
+    await settle(render, reply)
     open.delete(id)
-    await end(render, reply)
+    if (reply.kind !== 'cancelled') ended[reply.kind]++
   }
-  const reply = await filesAndRender(group, endOne).catch((error: unknown): RenderReply => ({ kind: 'failed', failure: { reason: 'broken', detail: error instanceof Error ? error.message : String(error) } }))
-  if (reply) for (const id of [...open.keys()]) await endOne(id, reply)
-  running = null
+  try {
+    const reply = await filesAndRender(group, endOne).catch((error: unknown): RenderReply => ({ kind: 'failed', failure: failureOf(error) }))
+    if (reply) for (const id of [...open.keys()]) await endOne(id, reply)
+  } finally {
+    running = null
+  }
   return ended
+}
+
+function failureOf(error: unknown): RenderFailure {
+  if (isStorageFull(error)) return { reason: 'no-room', neededBytes: null }
+  return { reason: 'broken', detail: error instanceof Error ? error.message : String(error) }
 }
 
 async function filesAndRender(group: readonly Render[], onEnd: (id: RenderId, reply: RenderReply) => Promise<void>): Promise<RenderReply | null> {
@@ -141,7 +148,9 @@ async function backEndHere(remote: Pick<Remote<RenderWorker>, 'measure'>): Promi
   const { backEnd, measured } = await readOutboxSettings()
   const agent = navigator.userAgent
   if (measured?.agent === agent) return chosenBackEnd(backEnd, measured)
+  renderPreparing.setState({ doing: 'measuring' })
   const now = { ...(await remote.measure()), agent }
+  renderPreparing.setState({ doing: 'starting' })
   await changeOutboxSettings({ measured: now })
   return chosenBackEnd(backEnd, now)
 }

@@ -81,7 +81,8 @@ function missingParts(recording: Recording, { sound, pictures }: Analysis, wante
 }
 
 function take(id: RecordingId, found: FoundPart): void {
-  void keepAnalysisPart({ recordingId: id, ...found })
+  // What there is no room for is found again next time.
+  keepAnalysisPart({ recordingId: id, ...found }).catch(() => {})
   set(id, (live) => {
     const { analysis } = live
     const grown = found.kind === 'sound' ? { ...analysis, sound: new Map(analysis.sound).set(found.index, found.part) } : { ...analysis, pictures: new Map(analysis.pictures).set(found.index, found.part) }

@@ -10,6 +10,7 @@ import { speechOf } from '@/store/analyses'
 import { readOutboxSettings } from '@/store/outboxSettings'
 import { storedFile } from '@/store/recordings'
 import { awayRenders, moveOn, versionOf } from '@/store/renders'
+import { keepDoing } from '../../oneTab'
 import { forgetProgress, renderProgress } from '../progress'
 import { NodesAway, postJob, putBundle, standingAway, takeJobBack, type AwayJob, type JobSource } from './nodesClient'
 
@@ -62,19 +63,16 @@ export async function takeBack(id: RenderId): Promise<boolean> {
   return true
 }
 
-let started = false
-
 /** Keeps what is away up to date while the application is open in some tab. Does nothing when it is already started. */
 export function startFollowing(): void {
-  if (started) return
-  started = true
-  void navigator.locks.request(LOCK, async () => {
-    for (;;) {
+  keepDoing({
+    lock: LOCK,
+    round: async () => {
       const away = await awayRenders()
       // Whatever goes wrong now is asked again in a moment.
       for (let n = 0; n < away.length; n += ASKED_AT_ONCE) await follow(away.slice(n, n + ASKED_AT_ONCE)).catch(() => {})
       await new Promise((resolve) => setTimeout(resolve, ASKS_EVERY_MS))
-    }
+    },
   })
 }
 

@@ -4,6 +4,7 @@ import { openRenderFile } from '@/media/render/partFile'
 import { kept } from '@/store/rack'
 import { renderById } from '@/store/renders'
 import { resumeSending, setPostState, takeDuePost } from '@/store/posts'
+import { keepDoing } from '../../oneTab'
 import { standInOutlet, type OutletService } from './outletService'
 
 /** One tab sends at a time. */
@@ -12,18 +13,15 @@ const LOCK = 'brimble-post'
 /** The plan is looked at so often. */
 const LOOKS_EVERY_MS = 5000
 
-let started = false
-
 /** Sends posts when they are due, while the application is open in some tab. Does nothing when it is already started. */
 export function startPosting(service: OutletService = standInOutlet): void {
-  if (started) return
-  started = true
-  void navigator.locks.request(LOCK, async () => {
-    await resumeSending()
-    for (;;) {
+  keepDoing({
+    lock: LOCK,
+    begin: resumeSending,
+    round: async () => {
       for (let due = await takeDuePost(new Date()); due; due = await takeDuePost(new Date())) await send(due, service)
       await new Promise((resolve) => setTimeout(resolve, LOOKS_EVERY_MS))
-    }
+    },
   })
 }
 

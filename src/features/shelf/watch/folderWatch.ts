@@ -4,6 +4,7 @@ import { newId } from '@/store/clock'
 import { highlightsOnShelf } from '@/store/highlights'
 import { noteWatched, readWatchSettings, watchedFiles, watchedFolder, watchFolder, type WatchedFile } from '@/store/watched'
 import { renderAllShapes } from '../../batch/renderAllShapes'
+import { keepDoing } from '../../oneTab'
 import { tell } from '../../outbox/notify'
 import type { ChosenFile } from '../chosenFiles'
 import { takeIn } from '../takeIn'
@@ -24,18 +25,16 @@ export type WatchState = { kind: 'elsewhere' } | { kind: 'off' } | { kind: 'need
 
 export const watchState = createStore<WatchState>(() => ({ kind: 'elsewhere' }))
 
-let started = false
 let seen = new Map<string, Seen>()
 
 /** Watches the recorder's folder while the application is open in some tab. Does nothing when it is already started. */
 export function startWatching(): void {
-  if (started) return
-  started = true
-  void navigator.locks.request(LOCK, async () => {
-    for (;;) {
+  keepDoing({
+    lock: LOCK,
+    round: async () => {
       await look()
       await new Promise((resolve) => setTimeout(resolve, LOOKS_EVERY_MS))
-    }
+    },
   })
 }
 
