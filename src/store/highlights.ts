@@ -4,6 +4,7 @@ import type { Highlight } from '@/core/model/highlight'
 import type { CueId, HighlightId, LayoutId, PanelId, PassageId, RecordingId, RegionId, SetupId } from '@/core/model/ids'
 import { newLayout, picturesOfLayouts, type Layout } from '@/core/model/layout'
 import { readRecord, type RecordKind, type RecordOf } from '@/core/model/migrate'
+import { overfull } from '@/core/model/overfull'
 import { newPassage, recordingsIn, setupsIn, type Passage } from '@/core/model/passage'
 import { USUAL_OUTPUT } from '@/core/model/outputChoice'
 import { picturesOfMarks } from '@/core/model/pictureMark'
@@ -147,7 +148,7 @@ export function editSession({ edit, steps, position }: Extract<LoadResult, { ok:
     if (written === null) return 'conflict'
     known = written
     return 'written'
-  })
+  }, overfull)
 }
 
 /**

@@ -6,9 +6,17 @@ import { change, extend, redo, undo, type Undoable, type UndoStep } from './undo
 /** *conflict*: another tab has written the same record; nothing is written over it. */
 export type SaveState = 'saved' | 'saving' | 'no-room' | 'failed' | 'conflict'
 
+/** A change that was not made, because it would have come to more of something than can be stored. */
+export interface Refusal {
+  label: string
+  what: string
+}
+
 export interface SessionState<T> {
   history: Undoable<T>
   saving: SaveState
+  /** The last one; another object for each. */
+  refusal: Refusal | null
 }
 
 /** Writes a value with its history. *conflict* when what is stored is no longer what this session read or wrote last. */
@@ -26,19 +34,23 @@ export class Session<T extends object> {
   private writing: Promise<void> | null = null
   private written: Undoable<T>
 
-  constructor(value: T, steps: readonly UndoStep[], position: number, private readonly save: Save<T>) {
+  /** `overfull`: what a value holds too much of, if anything; such a value is never come to. */
+  constructor(value: T, steps: readonly UndoStep[], position: number, private readonly save: Save<T>, private readonly overfull: (value: T) => string | null = () => null) {
     const history = { value, steps, position }
     this.written = history
-    this.store = createStore<SessionState<T>>(() => ({ history, saving: 'saved' }))
+    this.store = createStore<SessionState<T>>(() => ({ history, saving: 'saved', refusal: null }))
   }
 
   get value(): T {
     return this.store.getState().history.value
   }
 
-  /** Changes the value. `label` is shown with undo; changes with the same `gesture` (a drag, a run of key presses) are one step. */
+  /** Changes the value. `label` is shown with undo; changes with the same `gesture` (a drag, a run of key presses) are one step. What would come to too much of something is not done, and told of as `refusal`. */
   change(label: string, gesture: string, recipe: (draft: Draft<T>) => void): void {
-    this.set(change(this.store.getState().history, label, gesture, recipe))
+    const changed = change(this.store.getState().history, label, gesture, recipe)
+    const what = this.overfull(changed.value)
+    if (what === null) this.set(changed)
+    else this.store.setState({ refusal: { label, what } })
   }
 
   /** Adds records that changes to come refer to; not a step of its own, and undo leaves it. */

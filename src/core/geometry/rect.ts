@@ -35,6 +35,11 @@ export function pushInside(rect: Rect, bounds: Rect): Rect {
   }
 }
 
+/** {@link pushInside}, of as much of `rect` as `bounds` has room for. */
+export function fitInside(rect: Rect, bounds: Rect): Rect {
+  return pushInside({ ...rect, width: Math.min(rect.width, bounds.width), height: Math.min(rect.height, bounds.height) }, bounds)
+}
+
 /** Whether `inner` lies inside `outer`, allowing `slack` on every side. */
 export function contains(outer: Rect, inner: Rect, slack = 1e-9): boolean {
   return (

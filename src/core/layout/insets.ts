@@ -10,8 +10,11 @@ export function insetAt<T extends Hanging>(inset: T, rect: Rect, canvas: Size): 
   const [x, y] = [third(centre.x, canvas.width), third(centre.y, canvas.height)]
   const dx = (rect.x - x * (canvas.width - rect.width)) / canvas.width
   const dy = (rect.y - y * (canvas.height - rect.height)) / canvas.height
-  return { ...inset, anchor: anchorAt(x, y), dx, dy, width: Math.min(1, Math.max(0.02, rect.width / canvas.width)), proportion: rect.width / rect.height }
+  return { ...inset, anchor: anchorAt(x, y), dx: between(dx, -1, 1), dy: between(dy, -1, 1), width: between(rect.width / canvas.width, 0.02, 1), proportion: between(rect.width / Math.max(1, rect.height), 0.05, 20) }
 }
+
+/** Within what an inset may be (core/model/inset). */
+const between = (value: number, least: number, most: number) => Math.min(most, Math.max(least, value))
 
 function anchorAt(x: 0 | 0.5 | 1, y: 0 | 0.5 | 1): Anchor {
   const along = `${y === 0 ? 'n' : y === 1 ? 's' : ''}${x === 0 ? 'w' : x === 1 ? 'e' : ''}`

@@ -18,15 +18,19 @@ export type JoinTiming = z.infer<typeof joinTiming>
 /** The moment of a recording that a highlight was cut for. */
 export const origin = z.object({ recordingId, inMicros: micros, outMicros: micros, label: z.string().max(200) })
 
+export const MOST_PASSAGES = 500
+export const MOST_SHAPES = 12
+export const MOST_BEDS = 8
+
 /** What is cut from recordings: passages in order, and the shapes it goes out in. */
 export const highlight = recordBase.extend({
   id: highlightId,
   name: title,
-  passages: z.array(passage).min(1).max(500),
-  shapes: z.array(shape).min(1).max(12),
+  passages: z.array(passage).min(1).max(MOST_PASSAGES),
+  shapes: z.array(shape).min(1).max(MOST_SHAPES),
   joinTiming: joinTiming.default('hold'),
   /** Music and voices under everything. */
-  beds: z.array(bed).max(8).default([]),
+  beds: z.array(bed).max(MOST_BEDS).default([]),
   origin: origin.nullable().default(null),
   words: words.default(NO_WORDS),
   /** What else is put over the picture, later over earlier. */

@@ -43,17 +43,21 @@ export type LayoutNode = Leaf | Stack
 
 export const layoutNode: z.ZodType<LayoutNode> = z.lazy(() => z.discriminatedUnion('kind', [panel, titleArea, captionArea, space, stack]))
 
+/** So many children a stack has at most. */
+export const MOST_BANDS = 12
+export const MOST_INSETS = 12
+
 export const stack = z.object({
   kind: z.literal('stack'),
   axis: z.enum(['column', 'row']),
   gap: z.number().min(0).max(400),
   get children() {
-    return z.array(z.object({ extent, node: layoutNode })).min(1).max(12)
+    return z.array(z.object({ extent, node: layoutNode })).min(1).max(MOST_BANDS)
   },
 })
 
 /** A tree of stacks, what lies over it (later over earlier) and what lies behind. */
-export const arrangement = z.object({ tree: layoutNode, insets: z.array(inset).max(12).default([]), backdrop })
+export const arrangement = z.object({ tree: layoutNode, insets: z.array(inset).max(MOST_INSETS).default([]), backdrop })
 export type Arrangement = z.infer<typeof arrangement>
 
 /** How panels are arranged in an output. Asks for roles, not for regions. */

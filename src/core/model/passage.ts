@@ -20,8 +20,10 @@ export type RegionShift = z.infer<typeof regionShift>
 export const pathKey = z.object({ micros, x: z.number().min(0).max(1), y: z.number().min(0).max(1), jump: z.boolean().default(false) })
 export type PathKey = z.infer<typeof pathKey>
 
+export const MOST_PATH_KEYS = 2000
+
 /** What the middle of a region's crops follows in one passage. Keys in rising order of time. */
-export const cropPath = z.object({ regionId, keys: z.array(pathKey).min(1).max(2000) })
+export const cropPath = z.object({ regionId, keys: z.array(pathKey).min(1).max(MOST_PATH_KEYS) })
 export type CropPath = z.infer<typeof cropPath>
 
 /** A stretch inside a passage that is left out: recording time, end-exclusive. What lies outside the passage's own cut points waits there. */
@@ -60,6 +62,10 @@ export type PassageSound = z.infer<typeof passageSound>
 
 export const PLAIN_SOUND: PassageSound = { gainDb: 0, muted: false, fadeInMicros: 0, fadeOutMicros: 0 }
 
+export const MOST_CORRECTIONS = 100
+export const MOST_FEEDS = 24
+export const MOST_STRIKES = 2000
+
 /** A stretch of a recording used in a highlight: recording time from `inMicros` up to, not including, `outMicros`. */
 export const passage = z
   .object({
@@ -70,12 +76,12 @@ export const passage = z
     speedPercent: z.number().int().min(25).max(400).default(100),
     setupId,
     layoutId,
-    corrections: z.array(correction).max(100).default([]),
+    corrections: z.array(correction).max(MOST_CORRECTIONS).default([]),
     regionShifts: z.array(regionShift).max(40).default([]),
     cropPaths: z.array(cropPath).max(40).default([]),
-    feeds: z.array(panelFeed).max(24).default([]),
+    feeds: z.array(panelFeed).max(MOST_FEEDS).default([]),
     /** In rising order, never touching. */
-    strikes: z.array(strike).max(2000).default([]),
+    strikes: z.array(strike).max(MOST_STRIKES).default([]),
     sound: passageSound.default(PLAIN_SOUND),
     /** How it passes into the next; of no effect on the last. */
     join: join.default(CUT),

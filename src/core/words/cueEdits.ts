@@ -20,12 +20,14 @@ function wordsBetween(cue: Cue, from: number, to: number): Cue['words'] {
     .map((t) => ({ text: cue.text.slice(t.from, t.to), fromMicros: t.fromMicros, toMicros: Math.max(t.fromMicros + 1, t.toMicros) }))
 }
 
-/** Splits a cue where its text is split: the second begins when its first word is said. The same cues when there is nothing to split off. */
+/** Splits a cue where its text is split: the second begins when its first word is said. The same cues when there is nothing to split off, in text or in time. */
 export function splitCue(cues: readonly Cue[], id: CueId, at: number, newId: CueId): Cue[] {
   const cue = cues.find((c) => c.id === id)
   if (!cue || cue.text.slice(0, at).trim() === '' || cue.text.slice(at).trim() === '') return [...cues]
+  const least = Math.min(LEAST_CUE_MICROS, Math.floor((cue.toMicros - cue.fromMicros) / 2))
+  if (least < 1) return [...cues]
   const next = timedTokens(cue).find((t) => t.from >= at || t.to > at)
-  const middle = Math.round(Math.min(cue.toMicros - 1, Math.max(cue.fromMicros + 1, next?.fromMicros ?? (cue.fromMicros + cue.toMicros) / 2)))
+  const middle = Math.round(Math.min(cue.toMicros - least, Math.max(cue.fromMicros + least, next?.fromMicros ?? (cue.fromMicros + cue.toMicros) / 2)))
   const first: Cue = { ...cue, text: cue.text.slice(0, at).trim(), toMicros: middle, words: wordsBetween(cue, 0, at) }
   const second: Cue = { ...cue, id: newId, text: cue.text.slice(at).trim(), fromMicros: middle, words: wordsBetween(cue, at, cue.text.length) }
   return cues.flatMap((c) => (c.id === id ? [first, second] : [c]))

@@ -30,6 +30,7 @@ import { useBench, type Bench } from './useBench'
 import { useFindings } from './gauges/useFindings'
 import { useHeard } from './useHeard'
 import { BENCH_KEYS, useBenchKeys } from './useBenchKeys'
+import { useRefusals } from './useRefusals'
 import { VersionsDialog } from './VersionsDialog'
 
 const CompareDialog = dynamic(() => import('./compare/CompareDialog').then((m) => m.CompareDialog), { ssr: false })
@@ -116,6 +117,7 @@ function BenchScreen({ onReopen }: { onReopen: () => void }) {
   const pane = useView((v) => v.pane)
   const widen = usePaneAtWork()
   const close = () => setDialog(null)
+  useRefusals(session)
   useBenchKeys(context, { render: () => setDialog('render'), keys: () => setDialog('keys'), versions: () => setDialog('versions') })
   const onQueued = (files: number) => {
     close()

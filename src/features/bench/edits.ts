@@ -1,6 +1,6 @@
 import type { Draft } from 'immer'
 import { toEvenPixels, toFractions } from '@/core/geometry/evenGrid'
-import { carriedAlong, pushInside, type Rect, type Size } from '@/core/geometry/rect'
+import { carriedAlong, fitInside, type Rect, type Size } from '@/core/geometry/rect'
 import { freeName } from '@/core/interchange/freeName'
 import { setupOf, type Edit } from '@/core/model/edit'
 import type { RegionId, SetupId } from '@/core/model/ids'
@@ -70,7 +70,7 @@ function editRegion(session: EditSession, label: string, gesture: string, id: Re
 export function setRegionPixels(session: EditSession, frame: Size, id: RegionId, pixels: Rect, label: string, gesture: string): void {
   editRegion(session, label, gesture, id, (region) => {
     const bounds = toFractions(toEvenPixels(toFractions(pixels, frame), frame), frame)
-    region.focus &&= carriedAlong(region.focus, region.bounds, bounds)
+    region.focus &&= fitInside(carriedAlong(region.focus, region.bounds, bounds), bounds)
     region.bounds = bounds
   })
 }
@@ -78,7 +78,7 @@ export function setRegionPixels(session: EditSession, frame: Size, id: RegionId,
 /** Sets what of a region is not cut where that can be helped, pixels of a frame of size `frame`, held inside its bounds; null: only its middle matters. */
 export function setFocus(session: EditSession, frame: Size, id: RegionId, pixels: Rect | null, label: string, gesture: string = crypto.randomUUID()): void {
   editRegion(session, label, gesture, id, (region) => {
-    region.focus = pixels && pushInside(toFractions(pixels, frame), region.bounds)
+    region.focus = pixels && fitInside(toFractions(pixels, frame), region.bounds)
   })
 }
 
