@@ -1,7 +1,7 @@
 import type { RecordingId } from '@/core/model/ids'
 import { readRecord } from '@/core/model/migrate'
 import { newRecord } from '@/core/model/record'
-import { DEFAULT_WEIGHTS, type Spotting } from '@/core/model/spotting'
+import { MOST_MOMENTS, DEFAULT_WEIGHTS, type Spotting } from '@/core/model/spotting'
 import { nowStamp } from './clock'
 import { database } from './database'
 import { Session } from './session'
@@ -28,5 +28,6 @@ export async function openSpotting(id: RecordingId): Promise<Session<Spotting>> 
       known = updatedAt
       return 'written'
     }),
+    ({ moments }) => (moments.length > MOST_MOMENTS ? 'moments' : null),
   )
 }

@@ -12,6 +12,8 @@ export type SpokenWord = z.infer<typeof spokenWord>
 export const MOST_CUE_LENGTH = 2000
 /** A day of talking. */
 export const MOST_CUES = 20_000
+/** Words of a cue whose times are known. */
+export const MOST_CUE_WORDS = 1000
 
 /**
  * What is said, and when: recording time, end-exclusive, since it belongs to what was said; cutting, moving and speed carry it. `words` is
@@ -24,7 +26,7 @@ export const cue = z
     fromMicros: micros,
     toMicros: micros,
     text: z.string().max(MOST_CUE_LENGTH),
-    words: z.array(spokenWord).max(1000).default([]),
+    words: z.array(spokenWord).max(MOST_CUE_WORDS).default([]),
     speakerId: speakerId.nullable().default(null),
   })
   .refine((c) => c.toMicros > c.fromMicros, { message: 'must lie after the start', path: ['toMicros'] })

@@ -1,6 +1,6 @@
 import { MICROS_PER_SECOND, type Micros } from '../time/micros'
 import type { CueId, RecordingId } from '../model/ids'
-import type { Cue } from '../model/words'
+import { MOST_CUE_LENGTH, MOST_CUE_WORDS, type Cue } from '../model/words'
 import { timedTokens } from './tokens'
 
 /** A cue is never shorter than this. */
@@ -33,14 +33,16 @@ export function splitCue(cues: readonly Cue[], id: CueId, at: number, newId: Cue
   return cues.flatMap((c) => (c.id === id ? [first, second] : [c]))
 }
 
-/** Joins a cue to the one before it in its recording. `at`: where in the joined text the two meet; null when there is none before. */
+/** Joins a cue to the one before it in its recording. `at`: where in the joined text the two meet; null when there is none before, or no room for both in one. */
 export function joinToPrevious(cues: readonly Cue[], id: CueId): { cues: Cue[]; id: CueId; at: number } | null {
   const index = cues.findIndex((c) => c.id === id)
   const [before, cue] = [cues[index - 1], cues[index]]
   if (!before || !cue || before.recordingId !== cue.recordingId) return null
   const parts = [before.text.trim(), cue.text.trim()].filter((t) => t !== '')
-  const words = before.words.length > 0 && cue.words.length > 0 ? [...before.words, ...cue.words] : []
-  const joined: Cue = { ...before, text: parts.join(' '), toMicros: Math.max(before.toMicros, cue.toMicros), words }
+  const text = parts.join(' ')
+  if (text.length > MOST_CUE_LENGTH) return null
+  const words = before.words.length > 0 && cue.words.length > 0 ? [...before.words, ...cue.words].slice(0, MOST_CUE_WORDS) : []
+  const joined: Cue = { ...before, text, toMicros: Math.max(before.toMicros, cue.toMicros), words }
   return { cues: cues.flatMap((c) => (c.id === id ? [] : c.id === before.id ? [joined] : [c])), id: before.id, at: before.text.trim().length + (parts.length > 1 ? 1 : 0) }
 }
 
@@ -78,11 +80,11 @@ export function findText(cues: readonly Cue[], wanted: string, wholeWords: boole
   return cues.flatMap((cue) => [...cue.text.matchAll(pattern)].map((m) => ({ cueId: cue.id, from: m.index, to: m.index + m[0].length })))
 }
 
-/** Puts `replacement` in every place that was found. */
+/** Puts `replacement` in every place that was found, in as much text as a cue holds. */
 export function replaceText(cues: readonly Cue[], found: readonly Found[], replacement: string): Cue[] {
   return cues.map((cue) => {
     const places = found.filter((f) => f.cueId === cue.id)
     if (places.length === 0) return cue
-    return { ...cue, text: places.sort((a, b) => b.from - a.from).reduce((text, { from, to }) => text.slice(0, from) + replacement + text.slice(to), cue.text) }
+    return { ...cue, text: places.sort((a, b) => b.from - a.from).reduce((text, { from, to }) => text.slice(0, from) + replacement + text.slice(to), cue.text).slice(0, MOST_CUE_LENGTH) }
   })
 }

@@ -94,6 +94,24 @@ describe('editing cues', () => {
     expect(joinToPrevious(pair, 'a' as CueId)).toBeNull()
   })
 
+  test('what is split never comes to nothing, in time either', () => {
+    const short: Cue = { ...cue('a', 0, 1, 'Stay low'), toMicros: 3 }
+    const split = splitCue([short], 'a' as CueId, 5, 'n' as CueId)
+    expect(split.map((c) => [c.fromMicros, c.toMicros])).toEqual([[0, 2], [2, 3]])
+    expect(splitCue(split, 'n' as CueId, 1, 'm' as CueId)).toEqual(split)
+    // The last word is said at the very end of it; both are long enough to be read all the same.
+    const late: Cue = { ...cue('a', 0, 2, 'Stay low'), words: [{ text: 'Stay', fromMicros: 0, toMicros: 1_990_000 }, { text: 'low', fromMicros: 1_990_000, toMicros: 2_000_000 }] }
+    expect(splitCue([late], 'a' as CueId, 5, 'n' as CueId).map((c) => c.toMicros - c.fromMicros)).toEqual([1_800_000, 200_000])
+  })
+
+  test('no more comes together in one than it can hold', () => {
+    const long = [cue('a', 0, 2, 'x'.repeat(1200)), cue('b', 3, 4, 'y'.repeat(799)), cue('c', 5, 6, 'z')]
+    const joined = joinToPrevious(long, 'b' as CueId)
+    expect(joined?.cues[0]?.text).toHaveLength(2000)
+    expect(joinToPrevious(joined?.cues ?? [], 'c' as CueId)).toBeNull()
+    expect(replaceText([cue('a', 0, 2, 'low '.repeat(400))], findText([cue('a', 0, 2, 'low '.repeat(400))], 'low', false), 'x'.repeat(200))[0]?.text).toHaveLength(2000)
+  })
+
   test('an edge never passes the other one', () => {
     expect(moveEdge(pair, 'b' as CueId, 'from', 9e6)[1]?.fromMicros).toBe(3.8e6)
     expect(moveEdge(pair, 'b' as CueId, 'to', 0)[1]?.toMicros).toBe(3.2e6)

@@ -15,6 +15,7 @@ import { newMark, type MarkKind } from '@/core/model/pictureMark'
 import { STANDARD_ROLES } from '@/core/model/region'
 import { STANDARD_SHAPES } from '@/core/model/shape'
 import { outputLength, timeMapOf } from '@/core/time/timeMap'
+import { findText } from '@/core/words/cueEdits'
 import { CAPTION_STYLES } from '@/core/words/textStyles'
 import { Session } from '@/store/session'
 import * as regions from './edits'
@@ -29,7 +30,7 @@ type Random = ReturnType<typeof seeded>
 const FRAME = { width: 1920, height: 1080 }
 const SETUP = 's' as SetupId
 const LAYOUT = 'l' as LayoutId
-const WORDS = ['Last gate', 'no lift', 'stay with it, stay low', '', 'Über den Grat', '最後の', 'a'.repeat(90)]
+const WORDS = ['Last gate', 'no lift', 'stay with it, stay low', '', 'Über den Grat', '最後の', 'a'.repeat(90), 'low '.repeat(400)]
 
 /** One thing that a person can do, with what chance puts into it. `adding`: how often it is something that makes more. */
 function work(session: Session<Edit>, random: Random, adding: number): void {
@@ -69,7 +70,7 @@ function work(session: Session<Edit>, random: Random, adding: number): void {
     () => setFeed(session, random.pick(highlight.passages).id, panel(), { kind: 'recording', recordingId: 'r' as RecordingId, setupId: SETUP, clock: random.next() < 0.5 ? { kind: 'together', offsetMicros: random.integer(-5_000_000, 5_000_000) } : { kind: 'own', inMicros: random.integer(0, 50_000_000), speedPercent: 100 }, heard: random.next() < 0.3 }, 'Play another', gesture),
     () => wording.addCueAt(session, t()),
     () => wording.splitAt(session, cue(), random.integer(0, 12)),
-    () => wording.addTitle(session, random.pick(WORDS)),
+    () => wording.addTitle(session, random.pick(WORDS).slice(0, 500)),
     () => wording.addSpeaker(session),
     () => addMark(session, newMark(crypto.randomUUID() as MarkId, { kind: random.pick(['handle', 'level', 'countdown', 'progress', 'endCard'] satisfies MarkKind[]) as Exclude<MarkKind, 'picture'> }), 'Add a mark'),
   ]
@@ -122,6 +123,7 @@ function work(session: Session<Edit>, random: Random, adding: number): void {
     () => wording.setCueText(session, cue(), random.pick(WORDS), gesture),
     () => known(cue, highlight.words.cues) && wording.joinBefore(session, cue()),
     () => wording.removeCue(session, cue()),
+    () => wording.replaceAll(session, findText(highlight.words.cues, 'low', false), random.pick(['high', '', 'x'.repeat(200)])),
     () => wording.moveCueEdge(session, cue(), random.pick(['from', 'to'] as const), Math.max(0, recorded()), gesture),
     () => wording.editTitle(session, id<TitleId>(highlight.words.titles), 'When a title is on', { fromMicros: random.integer(0, 5_000_000), toMicros: null }, gesture),
     () => wording.removeTitle(session, id<TitleId>(highlight.words.titles)),

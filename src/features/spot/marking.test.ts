@@ -1,18 +1,55 @@
 import { describe, expect, it } from 'vitest'
 import { sampleEdit } from '../../../tests/support/edits'
+import { SEED, seeded } from '../../../tests/support/seeded'
 import type { Analysis } from '@/core/detect/analysis'
 import type { ProposedMoment } from '@/core/detect/moments'
 import type { MomentId } from '@/core/model/ids'
 import { newRecord } from '@/core/model/record'
 import type { Recording } from '@/core/model/recording'
-import { DEFAULT_WEIGHTS, spotting, type Moment } from '@/core/model/spotting'
+import { DEFAULT_WEIGHTS, MOST_MOMENTS, spotting, type Moment } from '@/core/model/spotting'
 import { Session } from '@/store/session'
-import { adjust, asMarks, asMoment, drop, keep, markAt, setCut, takeMarks, withProposals } from './marking'
+import { adjust, asMarks, asMoment, drop, keep, markAt, rename, setCut, setFinding, takeMarks, withProposals } from './marking'
 
 const recording = sampleEdit().recordings[0] as Recording
 const unknown: Analysis = { durationMicros: recording.durationMicros, sound: new Map(), pictures: new Map() }
 const begin = () => new Session(spotting.parse({ ...newRecord('2026-11-24T10:00:00.000Z'), id: recording.id, moments: [], weights: DEFAULT_WEIGHTS, reactionMicros: 4_000_000, mostMicros: 60_000_000, proposals: 15 }), [], 0, () => Promise.resolve('written' as const))
 const proposal = (inMicros: number, outMicros: number, score = 0.5): ProposedMoment => ({ inMicros, outMicros, peakMicros: (inMicros + outMicros) / 2, score, reasons: [] })
+
+it(`whatever is decided in whatever order can be stored, and undone and redone to the letter (seed ${SEED})`, () => {
+  for (let round = 0; round < 10; round++) {
+    const random = seeded(SEED + round)
+    const session = begin()
+    const history = () => session.store.getState().history
+    const first = structuredClone(session.value)
+    const time = () => random.integer(0, recording.durationMicros)
+    const shown = () => random.pick(withProposals(session.value.moments, [proposal(1_000_000, 5_000_000), proposal(20_000_000, 21_000_000), proposal(40_000_000, 59_000_000)]))
+    for (let n = 0; n < 100; n++) {
+      random.pick([
+        () => keep(session, shown()),
+        () => drop(session, shown()),
+        () => rename(session, shown(), random.pick(['', 'Last gate', 'x'.repeat(200)])),
+        () => adjust(session, recording, shown(), random.pick(['in', 'out'] as const), time(), random.pick(['drag', crypto.randomUUID()])),
+        () => markAt(session, recording, unknown, time()),
+        () => takeMarks(session, recording, unknown, [{ inMicros: time(), outMicros: null, label: 'Two up' }]),
+        () => setCut(session, [shown().id]),
+        () => setFinding(session, { proposals: random.integer(1, 100), mostMicros: random.integer(2, 600) * 1_000_000 }, 'slide'),
+      ])()
+      const where = `seed ${SEED + round}, after ${n + 1}`
+      expect(spotting.parse(session.value), where).toEqual(session.value)
+      for (const { inMicros, outMicros, peakMicros } of session.value.moments) {
+        expect(outMicros, where).toBeGreaterThan(inMicros)
+        expect(outMicros, where).toBeLessThanOrEqual(recording.durationMicros)
+        expect(peakMicros >= inMicros && peakMicros <= outMicros, where).toBe(true)
+      }
+    }
+    const last = structuredClone(session.value)
+    const done = history().position
+    while (history().position > 0) session.undo()
+    expect(session.value).toEqual(first)
+    while (history().position < done) session.redo()
+    expect(session.value).toEqual(last)
+  }
+})
 
 describe('deciding about moments', () => {
   it('stores a proposal only once something is decided about it, and undo makes it a proposal again', () => {
@@ -75,4 +112,13 @@ describe('deciding about moments', () => {
     expect(asMarks(session.value.moments)).toHaveLength(1)
     expect(asMarks([{ ...asMoment(proposal(9, 20)), id: 'b' as MomentId }, asMoment(proposal(1, 4))]).map((m) => m.inMicros)).toEqual([1, 9])
   })
+})
+
+it('marks beyond what can be stored are not taken', () => {
+  const session = begin()
+  const marks = Array.from({ length: MOST_MOMENTS - 1 }, (_, n) => ({ inMicros: n * 20_000, outMicros: n * 20_000 + 10_000, label: `${n}` }))
+  expect(takeMarks(session, recording, unknown, marks)).toBe(MOST_MOMENTS - 1)
+  expect(takeMarks(session, recording, unknown, [{ inMicros: 1, outMicros: 2, label: 'one more' }, { inMicros: 3, outMicros: 4, label: 'one too many' }])).toBe(1)
+  expect(session.value.moments).toHaveLength(MOST_MOMENTS)
+  expect(session.value.moments.at(-1)?.label).toBe('one more')
 })

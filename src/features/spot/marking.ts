@@ -5,7 +5,7 @@ import { oneFrame, onFrame } from '@/core/cut/passages'
 import type { Mark } from '@/core/interchange/mark'
 import type { MomentId } from '@/core/model/ids'
 import type { Recording } from '@/core/model/recording'
-import type { Moment, Spotting } from '@/core/model/spotting'
+import { MOST_MOMENTS, type Moment, type Spotting } from '@/core/model/spotting'
 import { clampMicros, type Micros } from '@/core/time/micros'
 import { newId } from '@/store/clock'
 import type { Session } from '@/store/session'
@@ -67,7 +67,7 @@ export function markAt(session: SpottingSession, recording: Recording, analysis:
   return moment
 }
 
-/** Takes marks made elsewhere as moments that are open to be kept; those that are there already are passed over. Gives how many were new. */
+/** Takes marks made elsewhere as moments that are open to be kept; those that are there already are passed over, and those that there is no room for. Gives how many were taken. */
 export function takeMarks(session: SpottingSession, recording: Recording, analysis: Analysis, marks: readonly Mark[]): number {
   const speech = speechOfAnalysis(analysis)
   const cuts = cutsOf(analysis)
@@ -78,8 +78,9 @@ export function takeMarks(session: SpottingSession, recording: Recording, analys
     const edges = mark.outMicros === null ? momentAround(peakMicros, recording.durationMicros, speech, cuts, session.value.mostMicros) : { inMicros: mark.inMicros, outMicros: mark.outMicros }
     return [{ ...edges, id: newId<MomentId>(), source: 'imported', peakMicros, label: mark.label, score: null, reasons: [], state: 'open' }]
   })
-  if (moments.length > 0) session.change('Read marks', once(), (draft) => void draft.moments.push(...moments))
-  return moments.length
+  const taken = moments.slice(0, Math.max(0, MOST_MOMENTS - session.value.moments.length))
+  if (taken.length > 0) session.change('Read marks', once(), (draft) => void draft.moments.push(...taken))
+  return taken.length
 }
 
 /** Moments as marks for other programs: all that were not dropped. */

@@ -94,4 +94,4 @@ function endOf({ state, made, failedReason, attempts }: AwayJob): RenderState | 
   return state === 'unknown' ? failedAway('the nodes’ queue does not know it any more') : null
 }
 
-const failedAway = (detail: string): RenderState => ({ kind: 'failed', failure: { reason: 'nodes-failed', detail } })
+const failedAway = (detail: string): RenderState => ({ kind: 'failed', failure: { reason: 'nodes-failed', detail: detail.slice(0, 2000) } })

@@ -27,7 +27,7 @@ export const standInOutlet: OutletService = {
     const answer = await fetch(`/api/stand-in/outlet/posts?${asked}`, { method: 'POST', headers: { 'Idempotency-Key': key }, body: file }).catch(() => null)
     if (!answer) return { ok: false, reason: 'offline', detail: '' }
     const body = (await answer.json().catch(() => ({}))) as { id?: string; error?: string }
-    if (answer.ok && body.id) return { ok: true, remoteId: body.id }
+    if (answer.ok && body.id) return { ok: true, remoteId: body.id.slice(0, 200) }
     return { ok: false, reason: REASONS[answer.status] ?? 'busy', detail: body.error ?? '' }
   },
 }
