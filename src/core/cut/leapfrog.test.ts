@@ -81,6 +81,9 @@ describe('a leapfrog', () => {
     expect(shortShots(passages, how(2), () => footage)).toEqual([])
     const short = shortShots(passages, how(2), () => ({ ...footage, durationMicros: 19_600_000 }))
     expect(short).toEqual([{ passageId: 'shot 2', missingFrames: 6, slipMicros: -100_000, speedPercent: 90 }])
+    const struck = { ...third, strikes: [{ fromMicros: third.inMicros - 1, toMicros: third.inMicros + 200_000 }, { fromMicros: third.inMicros + 700_000, toMicros: third.inMicros + 1_400_000 }] }
+    const before = timeMapOf({ passages: [struck], joinTiming: 'hold' }).lengthMicros
+    for (const percent of [25, 50, 80, 90]) expect(timeMapOf({ passages: [slowedInPlace(struck, percent)], joinTiming: 'hold' }).lengthMicros, `${percent} %`).toBe(before)
     const slower = slowedInPlace(third, 90)
     expect(timeMapOf({ passages: [slower], joinTiming: 'hold' }).lengthMicros).toBe(1_500_000)
     expect(shortShots(passages.with(2, slower), how(2), () => ({ ...footage, durationMicros: 19_600_000 }))).toEqual([])

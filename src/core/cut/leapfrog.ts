@@ -88,8 +88,15 @@ export function shortShots(passages: readonly Passage[], { bands, lengthMicros }
   })
 }
 
-/** A passage at another speed that lasts as long as before: its out point moves, its cuts in the output do not. */
+/** A passage at another speed that lasts as long as before: its out point moves, its cuts in the output do not. What is struck out of it does not count. */
 export function slowedInPlace(passage: Passage, speedPercent: number): Passage {
-  const outMicros = passage.inMicros + Math.round((passageLength(passage) * speedPercent) / 100)
-  return { ...passage, speedPercent, outMicros }
+  let left = Math.max(1, Math.round((passageLength(passage) * speedPercent) / 100))
+  let from = passage.inMicros
+  for (const { fromMicros, toMicros } of passage.strikes) {
+    if (toMicros <= from) continue
+    if (fromMicros - from >= left) break
+    left -= Math.max(0, fromMicros - from)
+    from = toMicros
+  }
+  return { ...passage, speedPercent, outMicros: from + left }
 }

@@ -1,5 +1,6 @@
 import { arrangementFor } from '../layout/arrangementFor'
 import { divide, insetRect, resolved, solve } from '../layout/solve'
+import { weightOf } from '../layout/weightOf'
 import { layoutOf, type Edit } from '../model/edit'
 import type { LayoutId, PanelId } from '../model/ids'
 import { ANCHORS, type Anchor } from '../model/inset'
@@ -24,7 +25,7 @@ export function lowerBands(edit: Edit, shape: Shape, layoutId: LayoutId, panelId
   if (rest <= 0) return []
   return LOWER.map((share) => {
     const taken = own * (1 - share)
-    const children = tree.children.map((child, i) => ({ ...child, extent: { kind: 'weight' as const, weight: i === index ? own * share : (sizes[i] ?? 0) * (1 + taken / rest) } }))
+    const children = tree.children.map((child, i) => ({ ...child, extent: { kind: 'weight' as const, weight: weightOf(i === index ? own * share : (sizes[i] ?? 0) * (1 + taken / rest), length) } }))
     return { ...arrangement, tree: { ...tree, children } }
   })
 }

@@ -131,6 +131,8 @@ describe('pictures', () => {
     expect(soft).toMatchObject({ severity: 'warn', panelId: 'top', remedy: { kind: 'lower-band' } })
     cure(edit, soft)
     expect(of(found(edit), 'blown-up').filter((f) => f.severity === 'warn')).toEqual([])
+    const [lowered] = [layout.arrangement, ...Object.values(layout.perShape)].flatMap(({ tree }) => (tree.kind === 'stack' ? [tree.children.map(({ extent }) => (extent.kind === 'weight' ? extent.weight : NaN))] : [])).filter(([w]) => w !== 40)
+    expect(lowered?.reduce((sum, w) => sum + w, 0), 'in hundredths of the stack, not in pixels').toBeCloseTo(100, 3)
   })
 
   it('crops that move are looked at along their way: the moment when it is worst', () => {

@@ -3,6 +3,7 @@ import type { Inset } from '../model/inset'
 import type { Arrangement, Layout, LayoutNode, Stack, StackChild } from '../model/layout'
 import type { Shape } from '../model/shape'
 import { divide, resolved } from './solve'
+import { weightOf } from './weightOf'
 
 /** The canvas that a layout's own arrangement is made for; other shapes derive theirs from it. */
 export const BASE: Size = { width: 1080, height: 1920 }
@@ -33,7 +34,7 @@ const isArea = ({ node }: StackChild) => node.kind === 'titleArea' || node.kind 
 function weighed({ axis, gap, children }: Stack, { width, height }: Size): (StackChild & { extent: { kind: 'weight'; weight: number } })[] {
   const [length, across] = axis === 'column' ? [height, width] : [width, height]
   const { sizes } = divide(length, gap, children.map((c) => resolved(c.extent, axis, length, across)))
-  return children.map((child, i) => ({ extent: { kind: 'weight', weight: Math.max(0.1, ((sizes[i] ?? 0) / Math.max(1, length)) * 100) }, node: child.node.kind === 'stack' && child.node.axis === axis ? child.node : sideBySide(child.node, axis === 'column' ? { width, height: sizes[i] ?? 2 } : { width: sizes[i] ?? 2, height }) }))
+  return children.map((child, i) => ({ extent: { kind: 'weight', weight: weightOf(sizes[i] ?? 0, length) }, node: child.node.kind === 'stack' && child.node.axis === axis ? child.node : sideBySide(child.node, axis === 'column' ? { width, height: sizes[i] ?? 2 } : { width: sizes[i] ?? 2, height }) }))
 }
 
 /** Rows become columns and columns rows; rows within rows, which belong together, stay as they are. `room`: what the node takes of the base canvas. */

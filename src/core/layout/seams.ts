@@ -1,5 +1,6 @@
 import type { Stack, LayoutNode } from '../model/layout'
 import type { Seam } from './solve'
+import { weightOf } from './weightOf'
 
 /** The node at the end of `path` (child indices from the root). Throws RangeError when the path leads nowhere. */
 export function nodeAt(root: LayoutNode, path: readonly number[]): LayoutNode {
@@ -30,11 +31,11 @@ export function seamPosition({ sizes, gap, index }: Seam): number {
   return sizes.slice(0, index + 1).reduce((a, b) => a + b, 0) + gap * index
 }
 
-/** Writes solved sizes back as extents: weights in pixels, all others as fractions of the stack's length. */
+/** Writes solved sizes back as extents: weights in hundredths, all others as fractions of the stack's length. */
 function setSizes(stack: Stack, sizes: readonly number[], stackLength: number): void {
   stack.children.forEach((child, i) => {
     const size = sizes[i] ?? 0
-    if (child.extent.kind === 'weight') child.extent.weight = (size / stackLength) * 100
-    else child.extent = { kind: 'fixed', fraction: size / stackLength }
+    if (child.extent.kind === 'weight') child.extent.weight = weightOf(size, stackLength)
+    else child.extent = { kind: 'fixed', fraction: Math.min(1, Math.max(0.001, size / stackLength)) }
   })
 }

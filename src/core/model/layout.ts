@@ -19,7 +19,7 @@ export type Space = z.infer<typeof space>
  * (width over height), up to a fraction `most`.
  */
 export const extent = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('weight'), weight: z.number().positive().max(1000) }),
+  z.object({ kind: z.literal('weight'), weight: z.number().positive().max(100_000) }),
   z.object({ kind: z.literal('fixed'), fraction: z.number().positive().max(1) }),
   z.object({ kind: z.literal('shaped'), proportion: z.number().min(0.05).max(20), most: z.number().positive().max(1) }),
 ])

@@ -2,6 +2,9 @@ import { expect, it } from 'vitest'
 import { sampleEdit } from '../../../tests/support/edits'
 import { SEED, seeded } from '../../../tests/support/seeded'
 import { compose } from '@/core/compose/compose'
+import { applyRemedy } from '@/core/findings/applyRemedy'
+import type { Remedy } from '@/core/findings/finding'
+import { findingsOf, NOTHING_KNOWN } from '@/core/findings/findings'
 import { readEdit } from '@/core/interchange/readEdit'
 import { STARTING_LAYOUTS, arrangeFor } from '@/core/layout/startingLayouts'
 import { solve } from '@/core/layout/solve'
@@ -12,6 +15,7 @@ import type { BedId, CueId, InsetId, LayoutId, MarkId, PanelId, PassageId, Recor
 import { CUT, JOIN_KINDS, type Join } from '@/core/model/join'
 import { MOST, overfull } from '@/core/model/overfull'
 import { newMark, type MarkKind } from '@/core/model/pictureMark'
+import { startingOutlets } from '@/core/model/outlet'
 import { STANDARD_ROLES } from '@/core/model/region'
 import { STANDARD_SHAPES } from '@/core/model/shape'
 import { outputLength, timeMapOf } from '@/core/time/timeMap'
@@ -19,9 +23,11 @@ import { findText } from '@/core/words/cueEdits'
 import { CAPTION_STYLES } from '@/core/words/textStyles'
 import { Session } from '@/store/session'
 import * as regions from './edits'
+import { accept, holdPeaks } from './gauges/remedies'
 import { addMark, placeMark, removeMark, setMark } from './marks/marking'
 import * as arranging from './shapes/arranging'
 import { clearFeed, setFeed } from './shapes/feeding'
+import { applyLeapfrog, slowInPlace } from './shapes/leapfrogging'
 import * as cuts from './sheet/cuts'
 import * as wording from './words/wording'
 
@@ -30,6 +36,7 @@ type Random = ReturnType<typeof seeded>
 const FRAME = { width: 1920, height: 1080 }
 const SETUP = 's' as SetupId
 const LAYOUT = 'l' as LayoutId
+const [OUTLET = null] = startingOutlets('2026-11-25T10:00:00.000Z')
 const WORDS = ['Last gate', 'no lift', 'stay with it, stay low', '', 'Über den Grat', '最後の', 'a'.repeat(90), 'low '.repeat(400)]
 
 /** One thing that a person can do, with what chance puts into it. `adding`: how often it is something that makes more. */
@@ -74,7 +81,18 @@ function work(session: Session<Edit>, random: Random, adding: number): void {
     () => wording.addSpeaker(session),
     () => addMark(session, newMark(crypto.randomUUID() as MarkId, { kind: random.pick(['handle', 'level', 'countdown', 'progress', 'endCard'] satisfies MarkKind[]) as Exclude<MarkKind, 'picture'> }), 'Add a mark'),
   ]
+  const seen = () => findingsOf(session.value, { ...NOTHING_KNOWN, outlet: OUTLET, measure: (text, { size }) => text.length * size * 0.5 })
   const other: (() => unknown)[] = [
+    () => {
+      const found = random.pick(seen())
+      if (found?.remedy) session.change('Put right', crypto.randomUUID(), (draft) => applyRemedy(draft, found.remedy as Remedy))
+      else if (found) accept(session, found)
+    },
+    () => holdPeaks(session, random.pick([null, -1, -6])),
+    () => highlight.passages.length > 2 && applyLeapfrog(session, { bands: random.pick([2, 3] as const), role: 'game', directions: ['left', 'right', 'up'], lengthMicros: 400_000, easing: 'soft' }),
+    () => slowInPlace(session, passage(), random.pick([50, 75])),
+    () => regions.acceptProposals(session, SETUP, [{ role: 'face', bounds: { x: 0.7, y: 0.6, width: 0.25, height: 0.25 } }, { role: 'chat', bounds: { x: 0, y: 0, width: 0.2, height: 1 } }]),
+    () => regions.setRegion(session, region(), 'Lock', { locked: random.next() < 0.5, proportion: random.pick([null, 16 / 9]) }),
     () => regions.setName(session, random.pick(['Last gate', 'Two up', 'x'.repeat(80)]), gesture),
     () => regions.setRegionPixels(session, FRAME, region(), rect(FRAME), 'Move region', gesture),
     () => regions.setFocus(session, FRAME, region(), random.next() < 0.2 ? null : rect(FRAME), 'Set focus', gesture),
