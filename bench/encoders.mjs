@@ -5,7 +5,8 @@ import { createServer } from 'node:http'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { root } from '../scripts/commands.mjs'
-import { ffmpeg, made, median } from './measure.mjs'
+import { makeSource } from './engine.mjs'
+import { ffmpeg, made, median, processorSeconds } from './measure.mjs'
 
 const ROUNDS = Number(process.env.ROUNDS ?? 3)
 const SIZE = { width: 1080, height: 1920 }
@@ -38,10 +39,11 @@ function makePictures() {
   return file
 }
 
-/** An empty page and the pictures, from a server of their own: nothing that large goes through the browser's remote control. */
-async function serve(file) {
+/** An empty page and `files` by their paths in it, from a server of their own: nothing that large goes through the browser's remote control. */
+async function serve(files) {
   const server = createServer(({ url }, answer) => {
-    if (url !== '/pictures') return answer.writeHead(200, { 'content-type': 'text/html' }).end('<!doctype html>')
+    const file = files[url]
+    if (!file) return answer.writeHead(200, { 'content-type': 'text/html' }).end('<!doctype html>')
     answer.writeHead(200, { 'content-type': 'application/octet-stream', 'content-length': statSync(file).size })
     createReadStream(file).pipe(answer)
   })
@@ -52,27 +54,48 @@ async function serve(file) {
 /** Three shapes' encoders beside each other, and one after the other: what making files in one go can save at best of all that is not shared. */
 async function besideEachOther(page, memory) {
   const heights = [1920, 1350, 1080]
-  const [together, apart] = [[], []]
+  const [together, apart, busy] = [[], [], []]
   for (let round = 0; round < ROUNDS; round++) {
+    const before = processorSeconds()
     const jobs = heights.map((height) => ({ ...SIZE, pictureHeight: SIZE.height, height, frames: FRAMES, fps: FPS, bitrate: BITRATE, settings: { codec: 'avc1.64002a' } }))
     together.push(await page.evaluate(`Promise.all(${JSON.stringify(jobs)}.map(${encodeAll})).then((all) => Math.max(...all.map((one) => one.seconds)))`))
+    busy.push(processorSeconds() - before)
     let sum = 0
     for (const job of jobs) sum += (await page.evaluate(encodeAll, job)).seconds
     apart.push(sum)
   }
-  process.stdout.write(`  three shapes beside each other ${median(together).toFixed(2)} s, one after the other ${median(apart).toFixed(2)} s\n`)
+  process.stdout.write(`  three shapes beside each other ${median(together).toFixed(2)} s (processors busy ${median(busy).toFixed(2)} s), one after the other ${median(apart).toFixed(2)} s\n`)
   return { name: 'encoders, three shapes', seconds: median(together), referenceSeconds: median(apart), ...(await memory.peak()) }
+}
+
+/** The stream that three shapes are made from, decoded by itself. */
+async function decoding(page, memory) {
+  const [took, busy] = [[], []]
+  for (let round = 0; round < ROUNDS; round++) {
+    const before = processorSeconds()
+    took.push(await page.evaluate(decodeAll))
+    busy.push(processorSeconds() - before)
+  }
+  process.stdout.write(`  ten seconds of 1080p60 decoded ${median(took).toFixed(2)} s (processors busy ${median(busy).toFixed(2)} s)\n`)
+  return { name: 'decoder, 1080p60', seconds: median(took), referenceSeconds: NaN, ...(await memory.peak()) }
+}
+
+/** The pictures of `recording` as H.264 with start codes and a delimiter before each. */
+function makeStream(recording) {
+  const file = made('encoders.h264')
+  if (!existsSync(file)) ffmpeg(['-i', recording, '-an', '-c', 'copy', '-bsf:v', 'h264_mp4toannexb,h264_metadata=aud=insert', '-f', 'h264', file])
+  return file
 }
 
 export async function encoders({ page, memory }) {
   const pictures = makePictures()
-  const { url, close } = await serve(pictures)
+  const { url, close } = await serve({ '/pictures': pictures, '/stream': makeStream(makeSource('1080p60')) })
   const dir = mkdtempSync(join(tmpdir(), 'brimble-encoders-'))
   const rows = []
   try {
     await page.goto(url)
     await page.evaluate(async () => void (window.pictures = await (await fetch('/pictures')).arrayBuffer()))
-    rows.push(await besideEachOther(page, memory))
+    rows.push(await decoding(page, memory), await besideEachOther(page, memory))
     const took = new Map(SETTINGS.map(({ name }) => [name, []]))
     for (let round = 0; round < ROUNDS; round++)
       for (const settings of SETTINGS) {
@@ -109,6 +132,31 @@ const withoutName = (settings) => Object.fromEntries(Object.entries(settings).fi
 function likeness(file, pictures) {
   const { stderr } = spawnSync('ffmpeg', ['-v', 'info', '-i', file, '-f', 'rawvideo', '-pix_fmt', 'yuv420p', '-s', `${SIZE.width}x${SIZE.height}`, '-r', String(FPS), '-i', pictures, '-lavfi', `[0:v]setpts=N/${FPS}/TB[a];[1:v]setpts=N/${FPS}/TB[b];[a][b]ssim`, '-f', 'null', '-'], { encoding: 'utf8', maxBuffer: 1 << 26 })
   return Number(/All:([\d.]+)/.exec(stderr)?.[1])
+}
+
+/** Runs in the page: decodes the stream but for every other picture that no other needs, as a render at half its rate does; how long it took. */
+async function decodeAll() {
+  const stream = new Uint8Array(await (await fetch('/stream')).arrayBuffer())
+  const packets = [] // Of each: where it begins, whether it is a key frame, whether another needs it.
+  for (let i = 0; i + 3 < stream.length; i++) {
+    if (stream[i] !== 0 || stream[i + 1] !== 0 || stream[i + 2] !== 1) continue
+    const [type, needed] = [stream[i + 3] & 31, (stream[i + 3] & 96) !== 0]
+    if (type === 9) packets.push({ from: i, key: false, needed: false })
+    else if (type === 1 || type === 5) Object.assign(packets.at(-1), { key: type === 5, needed })
+  }
+  let failed = null
+  const decoder = new VideoDecoder({ output: (frame) => frame.close(), error: (error) => (failed = error) })
+  decoder.configure({ codec: 'avc1.64002a' })
+  const started = performance.now()
+  for (const [n, { from, key, needed }] of packets.entries()) {
+    if (!needed && n % 2 === 1) continue
+    while (decoder.decodeQueueSize > 6) await new Promise((resolve) => decoder.addEventListener('dequeue', resolve, { once: true }))
+    decoder.decode(new EncodedVideoChunk({ type: key ? 'key' : 'delta', timestamp: Math.round((n * 1e6) / 60), data: stream.subarray(from, packets[n + 1]?.from) }))
+  }
+  await decoder.flush()
+  decoder.close()
+  if (failed) throw failed
+  return (performance.now() - started) / 1000
 }
 
 /** Runs in the page: codes all pictures, of each the upper `height` rows; how long it took, and what came out (H.264 with start codes, others as IVF). Null when this browser cannot. */

@@ -5,7 +5,7 @@ import { join } from 'node:path'
 import { root } from '../scripts/commands.mjs'
 import { watchMemory } from '../tests/support/tabMemory.mjs'
 import { openEngine } from '../unattended/engine.mjs'
-import { ffmpeg, made, median } from './measure.mjs'
+import { ffmpeg, made, median, processorSeconds } from './measure.mjs'
 
 const ROUNDS = Number(process.env.ROUNDS ?? 3)
 const AT = '2026-11-24T10:00:00.000Z'
@@ -34,7 +34,8 @@ const LAYOUTS = {
   'over a blur': over(panel('a', 'whole', 'whole'), BLUR),
 }
 
-function makeSource(name, seconds = 10) {
+/** The recording by that name, made when it is not there. */
+export function makeSource(name, seconds = 10) {
   const { width, height, fps, bitrate } = SOURCES[name]
   const file = made(`engine-${name}-${seconds}.mp4`)
   if (existsSync(file)) return file
@@ -155,31 +156,36 @@ export const shapes = () =>
       const all = ['tall', 'portrait', 'square']
       const [together, apart] = [[], []]
       for (let round = 0; round < ROUNDS; round++) {
+        const before = processorSeconds()
         const { tookMs, stages } = await render(engine, { ...job, shapes: all })
+        const between = processorSeconds()
         together.push(tookMs / 1000)
         let sum = 0
         for (const shape of all) sum += (await render(engine, { ...job, shapes: [shape] })).tookMs / 1000
         apart.push(sum)
-        process.stdout.write(`  ${source}, round ${round + 1}: in one go ${together.at(-1).toFixed(1)} s (${shares(stages)}), one after the other ${sum.toFixed(1)} s\n`)
+        process.stdout.write(`  ${source}, round ${round + 1}: in one go ${together.at(-1).toFixed(1)} s (${shares(stages)}; processors busy ${(between - before).toFixed(1)} s), one after the other ${sum.toFixed(1)} s (${(processorSeconds() - between).toFixed(1)} s)\n`)
       }
       rows.push({ name: `shapes, ${source}`, seconds: median(together), referenceSeconds: median(apart), ...(await memory.peak()) })
     }
     return rows
   })
 
-/** Peak memory of a minute and of ten, each in a browser of its own. */
+/** Peak memory of a minute and of ten, each in a browser of its own, in turns: medians. */
 export async function length() {
-  const rows = []
-  for (const seconds of [60, 600]) {
-    const file = makeSource('1080p60', seconds)
-    rows.push(
-      await withEngine(async (engine, memory) => {
+  const jobs = [60, 600].map((seconds) => ({ seconds, file: makeSource('1080p60', seconds), seen: [] }))
+  for (let round = 0; round < ROUNDS; round++)
+    for (const { seconds, file, seen } of jobs) {
+      const row = await withEngine(async (engine, memory) => {
         const { tookMs } = await render(engine, { source: '1080p60', file, seconds, arrangement: LAYOUTS['two bands'], shapes: ['tall'] })
-        return { name: `length-${seconds / 60}-min`, seconds: tookMs / 1000, referenceSeconds: NaN, ...(await memory.peak()) }
-      }),
-    )
-  }
-  return rows
+        return { seconds: tookMs / 1000, ...(await memory.peak()) }
+      })
+      process.stdout.write(`  round ${round + 1}, ${seconds / 60} min: ${row.seconds.toFixed(0)} s, ${row.ownMb.toFixed(0)} MB\n`)
+      seen.push(row)
+    }
+  return jobs.map(({ seconds, seen }) => {
+    const middle = (of) => median(seen.map((row) => row[of]))
+    return { name: `length-${seconds / 60}-min`, seconds: middle('seconds'), referenceSeconds: NaN, privateMb: middle('privateMb'), ownMb: middle('ownMb'), residentMb: middle('residentMb') }
+  })
 }
 
 function shares({ decodeMs, drawMs, encodeMs }) {

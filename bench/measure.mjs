@@ -1,6 +1,7 @@
 // Small pieces that the benchmarks share.
 import { spawnSync } from 'node:child_process'
 import { mkdirSync } from 'node:fs'
+import { cpus } from 'node:os'
 import { join } from 'node:path'
 import { root } from '../scripts/commands.mjs'
 
@@ -18,3 +19,6 @@ export function ffmpeg(args) {
 }
 
 export const median = (values) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]
+
+/** Seconds that all processors of this machine have been busy, since it was started. */
+export const processorSeconds = () => cpus().reduce((sum, { times: { user, nice, sys, irq } }) => sum + user + nice + sys + irq, 0) / 1000

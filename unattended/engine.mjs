@@ -56,11 +56,8 @@ async function serve() {
   return { address: `http://localhost:${server.address().port}`, close: () => (server.closeAllConnections(), server.close()) }
 }
 
-/**
- * What passes through a render for a moment is collected every second or so, not when a hundred megabytes of it lie about: the young generation of
- * V8's heap is kept at 2 MB (it grows to 16 and more in long jobs, and is collected when it is full). See docs/performance.md, length.
- */
-const SOON_COLLECTED = '--js-flags=--max-semi-space-size=2'
+/** Lets the render worker call V8's collector (src/media/render/collecting.ts). */
+const COLLECTABLE = '--js-flags=--expose-gc'
 
 /**
  * Starts the engine. `out`: folder of finished files, made if it is not there; without one, where the system keeps what passes. Needs a build (scripts/prepare.mjs makes one). Whoever opens it calls `close`.
@@ -81,7 +78,7 @@ export async function openEngine({ out, chromium: named }) {
     closers.push(closeServer)
     const { chromium } = await import('playwright-core')
     // Interrupts are this process's to answer.
-    const context = await chromium.launchPersistentContext(profile, { executablePath, args: [...CHROMIUM_ARGS, SOON_COLLECTED], baseURL: address, downloadsPath: parts, handleSIGINT: false, handleSIGTERM: false, handleSIGHUP: false })
+    const context = await chromium.launchPersistentContext(profile, { executablePath, args: [...CHROMIUM_ARGS, COLLECTABLE], baseURL: address, downloadsPath: parts, handleSIGINT: false, handleSIGTERM: false, handleSIGHUP: false })
     closers.push(() => context.close())
     return { session: () => openSession(context, parts), browserSession: async () => context.browser()?.newBrowserCDPSession() ?? context.newCDPSession(context.pages()[0]), close }
   } catch (error) {

@@ -14,6 +14,7 @@ import { atLoudness } from '../sound/atLoudness'
 import { levelTrack } from '../sound/levelTrack'
 import { Mixer, SoundSources } from '../sound/mixer'
 import { SourceSet } from '../source/sourceSet'
+import { Collecting } from './collecting'
 import { chooseEncoders, loadEncoders } from './encoders'
 import { OutputFile } from './outputFile'
 import { PictureMaker, type WantedPicture } from './pictureMaker'
@@ -53,6 +54,7 @@ class Together {
   private readonly outcomes: Outcomes = new Map()
   private readonly started = performance.now()
   private readonly stages: RenderStages = { decodeMs: 0, drawMs: 0, encodeMs: 0 }
+  private readonly collecting = new Collecting()
   private working: OutputFile[] = []
 
   constructor(private readonly job: RenderJob, private readonly host: RenderHost, private readonly sources: SourceSet, private readonly pictures: PictureMaker) {}
@@ -122,6 +124,7 @@ class Together {
       const keeps = (file: OutputFile) => keepsForLater(this.working.indexOf(file), this.working.length, n, MOST_ENCODING)
       await this.timed('encodeMs', Promise.all([...drawing.map(({ file }, i) => this.attempt(file, () => file.add(n, at(drawn, i), keeps(file)), sound)), ...takingOver.map((file) => this.attempt(file, () => file.takeOver(n), sound))]))
       const seconds = (performance.now() - this.started) / 1000
+      this.collecting.step()
       this.host.onProgress({ frame: n + 1, frames, rate: (n + 1) / seconds, secondsLeft: (seconds / (n + 1)) * (frames - n - 1) })
     }
   }
