@@ -55,32 +55,32 @@ export function breakLines(text: string, width: number, most: number, measure: (
     }
     return known
   }
-  const whole = widthOf(0, text.length)
   for (let lines = 1; lines <= most; lines++) {
-    // Spaces at the ends of lines go, and the last letters of words may join; more than that cannot be gained.
-    if (whole > lines * width * 1.2) continue
     let best: { cost: number; cuts: number[] } | null = null
-    const walk = (from: number, cuts: number[], cost: number) => {
+    /** Goes on from `cuts`, which cost `torn`, after lines between `narrowest` and `widest`; not where that is no better than the best already, as further lines only cost more and are only more unlike. */
+    const walk = (cuts: number[], torn: number, narrowest: number, widest: number) => {
+      const from = cuts.at(-1) ?? 0
       const left = lines - cuts.length
+      // Spaces at the ends of lines go, and the last letters of words may join; more than that cannot be gained.
+      if (widthOf(from, text.length) > left * width * 1.2) return
       for (const end of ends) {
         if (end.at <= from) continue
         const w = widthOf(from, end.at)
         if (w > width) break
         const isLast = end.at === text.length
         if (isLast ? left === 1 : left > 1) {
-          const all = [...cuts, end.at]
-          if (!isLast) walk(end.at, all, cost + (end.required ? 0 : end.cost))
-          else {
-            const each = all.map((to, i) => widthOf(all[i - 1] ?? 0, to))
-            const unlike = (Math.max(...each) - Math.min(...each)) / Math.max(1, Math.max(...each))
-            const total = cost + unlike ** 2
-            if (!best || total < best.cost) best = { cost: total, cuts: all }
+          const [thin, thick] = [Math.min(narrowest, w), Math.max(widest, w)]
+          const cost = torn + (isLast || end.required ? 0 : end.cost)
+          const atLeast = cost + ((thick - thin) / Math.max(1, thick)) ** 2
+          if (!best || atLeast < best.cost) {
+            if (isLast) best = { cost: atLeast, cuts: [...cuts, end.at] }
+            else walk([...cuts, end.at], cost, thin, thick)
           }
         }
         if (end.required) break
       }
     }
-    walk(0, [], 0)
+    walk([], 0, Infinity, 0)
     const found = best as { cost: number; cuts: number[] } | null
     if (found) return found.cuts.map((to, i) => line(found.cuts[i - 1] ?? 0, to))
   }

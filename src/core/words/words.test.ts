@@ -144,6 +144,55 @@ describe('lines', () => {
   })
 })
 
+/** Every way of breaking a text at its spaces into so many lines, none wider than `width`; what must break does. */
+function everyWay(text: string, width: number, lines: number): number[][] {
+  const ends = [...text.matchAll(/[ \n]+/g)].map((m) => m.index + m[0].length).concat(text.length)
+  const wide = (from: number, to: number) => text.slice(from, to).trim().length * 10
+  const from = (start: number, left: number): number[][] =>
+    ends.flatMap((end) => {
+      if (end <= start || wide(start, end) > width || text.slice(start, end).trimEnd().includes('\n')) return []
+      if (end === text.length) return left === 1 ? [[end]] : []
+      return left > 1 ? from(end, left - 1).map((rest) => [end, ...rest]) : []
+    })
+  return from(0, lines)
+}
+
+test(`lines are the best of all that there are, in as few as can be (seed ${SEED})`, () => {
+  const random = seeded(SEED)
+  const words = ['lift', 'ridge,', 'and', 'low.', 'thermals', 'no', 'because', 'gate!', 'a', 'winching']
+  let broken = 0
+  for (let n = 0; n < 400; n++) {
+    const text = Array.from({ length: random.integer(1, 11) }, () => random.pick(words)).join(' ').replace(/ /g, () => (random.next() < 0.06 ? '\n' : ' '))
+    const [width, most] = [random.integer(8, 30) * 10, random.integer(1, 4)]
+    const found = breakLines(text, width, most, tenPerLetter)
+    const fewest = [1, 2, 3, 4].slice(0, most).find((lines) => everyWay(text, width, lines).length > 0)
+    expect(found?.length, text).toBe(fewest)
+    if (!found || !fewest) continue
+    if (fewest > 1) broken++
+    const cost = (cuts: readonly number[]) => {
+      const lines = cuts.map((to, i) => text.slice(cuts[i - 1] ?? 0, to).trim())
+      const torn = cuts.slice(0, -1).map((at): number => {
+        if (text.slice(0, at).trimEnd().length < at && text.slice(0, at).endsWith('\n')) return 0
+        return /[.,!]$/.test(text.slice(0, at).trimEnd()) ? 0 : /^(and|because)\b/.test(text.slice(at)) ? 0.2 : 0.5
+      })
+      const wide = lines.map((l) => l.length * 10)
+      return torn.reduce((a, b) => a + b, 0) + ((Math.max(...wide) - Math.min(...wide)) / Math.max(...wide)) ** 2
+    }
+    const cuts = found.map((_, i) => found[i + 1]?.from ?? text.length)
+    expect(cost(cuts), text).toBeCloseTo(Math.min(...everyWay(text, width, fewest).map(cost)), 9)
+  }
+  expect(broken, 'texts of several lines').toBeGreaterThan(100)
+})
+
+test('a text of two thousand letters is broken as well', () => {
+  const long = Array.from({ length: 400 }, (_, n) => (n % 7 === 0 ? 'low,' : 'lift')).join(' ')
+  for (const width of [5000, 6000, 7000, 10_000]) {
+    const lines = breakLines(long, width, 4, tenPerLetter)
+    expect(lines?.map(({ from, to }) => long.slice(from, to)).join(' ')).toBe(long)
+  }
+  expect(breakLines(long, 4900, 4, tenPerLetter)).toBeNull()
+})
+
 test(`200 titles in four shapes and every style stay in their area, and are only set very small when that is said (seed ${SEED})`, () => {
   const random = seeded(SEED)
   const letters = ['lift', 'ridge', 'Thermals', 'über', 'and', 'winch', 'no', 'last gate', 'cloudbase', '滑翔机', 'שלום', 'مرحبا', '🪂', 'Weathercock']
