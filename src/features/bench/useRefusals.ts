@@ -28,7 +28,7 @@ export function useRefusals(session: EditSession): void {
       session.store.subscribe(({ refusal }, before) => {
         if (!refusal || refusal === before.refusal) return
         const what = refusal.what as Limited
-        enqueueSnackbar(`“${refusal.label}” was not done: there are ${MOST[what]} ${WORDS[what]} at most.`, { key: `refused ${what}`, preventDuplicate: true, variant: 'warning' })
+        enqueueSnackbar(`“${refusal.label}” was not done: there are ${MOST[what]} ${WORDS[what]} at most.`, { key: `refused ${what}`, preventDuplicate: true })
       }),
     [session, enqueueSnackbar],
   )

@@ -32,6 +32,8 @@ interface Running {
 
 let running: Running | null = null
 let held = false
+/** Whether the page is about to go. */
+let leaving = false
 /** Other tabs ask for renders, and hold the queue, too. */
 let listening: Subscription | null = null
 /** What has ended since the queue was empty. */
@@ -40,10 +42,12 @@ const news = new Bell()
 
 /** Starts working on waiting renders, as soon as no other tab does. Does nothing when it is already started. */
 export function startRenderQueue(): void {
+  for (const event of ['beforeunload', 'pagehide']) window.addEventListener(event, () => (leaving = true))
   keepDoing({ lock: LOCK, begin, round })
 }
 
 async function begin(): Promise<void> {
+  leaving = false
   // Whoever holds the lock runs alone: what is still marked as running was cut short by a closed tab or a crash.
   await resumeInterrupted()
   await sweepRenderFiles(await renderIds())
@@ -157,6 +161,8 @@ async function backEndHere(remote: Pick<Remote<RenderWorker>, 'measure'>): Promi
 
 async function settle(render: Render, reply: RenderReply): Promise<void> {
   if (reply.kind === 'cancelled') return deleteRender(render.id)
+  // What a page that is being left cuts off under a render is no fault of its recording: it was interrupted.
+  if (reply.kind === 'failed' && leaving) throw new Error('the page is being left')
   if (reply.kind === 'failed') return setRenderState(render.id, { kind: 'failed', failure: reply.failure })
   const { namePattern } = await readOutboxSettings()
   const stem = nameBy(namePattern, render, await versionOf(render), new Date().toISOString().slice(0, 10))
