@@ -1,7 +1,7 @@
 import type { RecordingId } from '@/core/model/ids'
 import { readRecord } from '@/core/model/migrate'
 import { newRecord } from '@/core/model/record'
-import { MOST_MOMENTS, DEFAULT_WEIGHTS, type Spotting } from '@/core/model/spotting'
+import { DEFAULT_WEIGHTS, MOST_MOMENTS, type Spotting } from '@/core/model/spotting'
 import { nowStamp } from './clock'
 import { database } from './database'
 import { Session } from './session'

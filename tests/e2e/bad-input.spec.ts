@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test'
+import { expect, test, type Page, type Route } from '@playwright/test'
 import { addFiles, renderAndSave, toBench, watchForErrors } from '../support/brimble'
 import { ffprobe } from '../support/ffmpeg'
 import { made } from '../support/makeRecordings'
@@ -87,21 +87,28 @@ test('no room in the browser’s storage is said, and the recording can be worke
   await expect(page.getByRole('img', { name: 'Result, tall' })).toBeVisible()
 })
 
+const CHUNKS = '**/_next/static/chunks/**'
+
+/** The worker's own disk calls write nothing, as a full disk does without a word. */
+const FULL_DISK = 'if(self.FileSystemSyncAccessHandle)FileSystemSyncAccessHandle.prototype.write=()=>0;'
+const NO_ENCODER = 'if(self.VideoEncoder)VideoEncoder.isConfigSupported=async(config)=>({supported:false,config});'
+
+/** Hands out the render worker's program with `script` before it. */
+const beforeRendering = (script: string) => async (route: Route) => {
+  const response = await route.fetch()
+  const body = await response.text()
+  await route.fulfill({ response, body: body.includes('createSyncAccessHandle') ? script + body : body })
+}
+
 test('a disk that fills up in mid-render leaves nothing behind but the reason, and retry works', async ({ page, context }) => {
-  await context.route('**/_next/static/chunks/**', async (route) => {
-    const response = await route.fetch()
-    const body = await response.text()
-    if (!body.includes('createSyncAccessHandle')) return route.fulfill({ response })
-    // The worker's own disk calls write nothing, as a full disk does without a word.
-    await route.fulfill({ response, body: `if(self.FileSystemSyncAccessHandle)FileSystemSyncAccessHandle.prototype.write=()=>0;${body}` })
-  })
+  await context.route(CHUNKS, beforeRendering(FULL_DISK))
   await toBench(page, made('silent.mp4'), 'silent')
   await page.getByRole('button', { name: 'Render', exact: true }).click()
   await page.getByRole('button', { name: /^Render 1 file/ }).click()
   await page.getByRole('link', { name: 'Outbox' }).click()
   await expect(page.getByRole('alert').filter({ hasText: 'The browser’s storage is full' })).toBeVisible({ timeout: 60_000 })
   expect(await privateFiles(page)).toEqual([])
-  await context.unroute('**/_next/static/chunks/**')
+  await context.unroute(CHUNKS)
   await page.reload()
   await page.getByRole('button', { name: 'Retry' }).click()
   await expect(page.locator('article[data-state]').first()).toHaveAttribute('data-state', 'finished', { timeout: 60_000 })
@@ -157,17 +164,32 @@ test('what there is no room to keep is said, and can be done again when there is
 })
 
 test('a size that the encoder refuses is said', async ({ page, context }) => {
-  await context.route('**/_next/static/chunks/**', async (route) => {
-    const response = await route.fetch()
-    const body = await response.text()
-    if (!body.includes('createSyncAccessHandle')) return route.fulfill({ response })
-    await route.fulfill({ response, body: `if(self.VideoEncoder)VideoEncoder.isConfigSupported=async(config)=>({supported:false,config});${body}` })
-  })
+  await context.route(CHUNKS, beforeRendering(NO_ENCODER))
   await toBench(page, made('silent.mp4'), 'silent')
   await page.getByRole('button', { name: 'Render', exact: true }).click()
   await page.getByRole('button', { name: /^Render 1 file/ }).click()
   await page.getByRole('link', { name: 'Outbox' }).click()
   await expect(page.getByRole('alert').filter({ hasText: 'This browser has no encoder for 1080 × 1920' })).toBeVisible()
+})
+
+test('what fails while a page is being left was interrupted: it is begun anew, and fails only when it does so again', async ({ page, context }) => {
+  await context.route(CHUNKS, beforeRendering(NO_ENCODER))
+  await toBench(page, made('silent.mp4'), 'silent')
+  await page.evaluate(() => window.dispatchEvent(new Event('pagehide')))
+  await page.getByRole('button', { name: 'Render', exact: true }).click()
+  await page.getByRole('button', { name: /^Render 1 file/ }).click()
+  await page.getByRole('link', { name: 'Outbox' }).click()
+  await expect(page.getByRole('alert').filter({ hasText: 'This browser has no encoder for 1080 × 1920' })).toBeVisible({ timeout: 30_000 })
+  const interruptions = await page.evaluate(
+    () =>
+      new Promise((resolve) => {
+        indexedDB.open('brimble').onsuccess = ({ target }) => {
+          const all = (target as IDBOpenDBRequest).result.transaction('renders').objectStore('renders').getAll()
+          all.onsuccess = () => resolve((all.result as { interruptions: number }[]).map((r) => r.interruptions))
+        }
+      }),
+  )
+  expect(interruptions).toEqual([1])
 })
 
 test('a render that is cancelled leaves nothing behind; one cut short by a closed tab is made again by itself', async ({ page, context }) => {

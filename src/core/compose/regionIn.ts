@@ -1,5 +1,6 @@
+import { clamp } from '../clamp'
 import { carriedAlong, centreOf, pushInside, type Rect } from '../geometry/rect'
-import type { Passage, RegionShift } from '../model/passage'
+import { SHIFT_SCALE, type Passage, type RegionShift } from '../model/passage'
 import { WHOLE_FRAME, type Region } from '../model/region'
 import type { Micros } from '../time/micros'
 import { pathAt } from './cropPath'
@@ -26,9 +27,9 @@ function shifted(rect: Rect, { dx, dy, scale }: RegionShift): Rect {
   return pushInside({ x: x + dx - width / 2, y: y + dy - height / 2, width, height }, WHOLE_FRAME)
 }
 
-/** The shift that puts a region's bounds onto `to`, fractions of the frame: centre on centre, as wide as that. */
+/** The shift that puts a region's bounds onto `to`, fractions of the frame: centre on centre, as wide as that where a shift may be. */
 export function shiftTo({ id, bounds }: Pick<Region, 'id' | 'bounds'>, to: Rect): RegionShift {
   const from = centreOf(bounds)
   const centre = centreOf(to)
-  return { regionId: id, dx: centre.x - from.x, dy: centre.y - from.y, scale: to.width / bounds.width }
+  return { regionId: id, dx: centre.x - from.x, dy: centre.y - from.y, scale: clamp(to.width / bounds.width, SHIFT_SCALE) }
 }

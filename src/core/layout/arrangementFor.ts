@@ -1,5 +1,6 @@
+import { clamp } from '../clamp'
 import type { Size } from '../geometry/rect'
-import type { Inset } from '../model/inset'
+import { INSET_OFFSET, INSET_WIDTH, type Inset } from '../model/inset'
 import type { Arrangement, Layout, LayoutNode, Stack, StackChild } from '../model/layout'
 import type { Shape } from '../model/shape'
 import { divide, resolved } from './solve'
@@ -93,16 +94,14 @@ function insetFor(inset: Inset, shape: Size): Inset {
 const shorter = ({ width, height }: Size) => Math.min(width, height)
 
 function offset(share: number, from: Size, to: Size, side: 'width' | 'height'): number {
-  return clampShare(((share * from[side]) / shorter(from)) * (shorter(to) / to[side]))
+  return clamp(((share * from[side]) / shorter(from)) * (shorter(to) / to[side]), INSET_OFFSET)
 }
-
-const clampShare = (v: number) => Math.min(1, Math.max(-1, v))
 
 /** An inset's width on another canvas, of which it is to take the same share of the area. */
 function resized({ width, proportion }: Inset, from: Size, to: Size): { width: number; proportion: number } {
   const area = (width * from.width) ** 2 / proportion / (from.width * from.height)
   const pixels = Math.sqrt(area * to.width * to.height * proportion)
-  return { width: Math.min(1, Math.max(0.02, pixels / to.width)), proportion }
+  return { width: clamp(pixels / to.width, INSET_WIDTH), proportion }
 }
 
 /**

@@ -1,5 +1,6 @@
+import { clamp } from '../clamp'
 import { centreOf, type Rect, type Size } from '../geometry/rect'
-import type { Anchor, Hanging, Inset } from '../model/inset'
+import { INSET_OFFSET, INSET_PROPORTION, INSET_WIDTH, type Anchor, type Hanging, type Inset } from '../model/inset'
 import type { Zone } from '../model/outlet'
 import type { Solved } from './solve'
 
@@ -10,11 +11,8 @@ export function insetAt<T extends Hanging>(inset: T, rect: Rect, canvas: Size): 
   const [x, y] = [third(centre.x, canvas.width), third(centre.y, canvas.height)]
   const dx = (rect.x - x * (canvas.width - rect.width)) / canvas.width
   const dy = (rect.y - y * (canvas.height - rect.height)) / canvas.height
-  return { ...inset, anchor: anchorAt(x, y), dx: between(dx, -1, 1), dy: between(dy, -1, 1), width: between(rect.width / canvas.width, 0.02, 1), proportion: between(rect.width / Math.max(1, rect.height), 0.05, 20) }
+  return { ...inset, anchor: anchorAt(x, y), dx: clamp(dx, INSET_OFFSET), dy: clamp(dy, INSET_OFFSET), width: clamp(rect.width / canvas.width, INSET_WIDTH), proportion: clamp(rect.width / Math.max(1, rect.height), INSET_PROPORTION) }
 }
-
-/** Within what an inset may be (core/model/inset). */
-const between = (value: number, least: number, most: number) => Math.min(most, Math.max(least, value))
 
 function anchorAt(x: 0 | 0.5 | 1, y: 0 | 0.5 | 1): Anchor {
   const along = `${y === 0 ? 'n' : y === 1 ? 's' : ''}${x === 0 ? 'w' : x === 1 ? 'e' : ''}`

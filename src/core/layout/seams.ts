@@ -1,3 +1,4 @@
+import { clamp } from '../clamp'
 import type { Stack, LayoutNode } from '../model/layout'
 import type { Seam } from './solve'
 import { weightOf } from './weightOf'
@@ -36,6 +37,6 @@ function setSizes(stack: Stack, sizes: readonly number[], stackLength: number): 
   stack.children.forEach((child, i) => {
     const size = sizes[i] ?? 0
     if (child.extent.kind === 'weight') child.extent.weight = weightOf(size, stackLength)
-    else child.extent = { kind: 'fixed', fraction: Math.min(1, Math.max(0.001, size / stackLength)) }
+    else child.extent = { kind: 'fixed', fraction: clamp(size / stackLength, { least: 0.001, most: 1 }) }
   })
 }

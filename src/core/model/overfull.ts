@@ -1,7 +1,7 @@
 import type { Edit } from './edit'
 import { MOST_BEDS, MOST_PASSAGES, MOST_SHAPES } from './highlight'
 import { MOST_BANDS, MOST_INSETS, type Arrangement, type LayoutNode } from './layout'
-import { MOST_CORRECTIONS, MOST_FEEDS, MOST_PATH_KEYS, MOST_STRIKES } from './passage'
+import { MOST_CORRECTIONS, MOST_FEEDS, MOST_PATH_KEYS, MOST_PATHS, MOST_SHIFTS, MOST_STRIKES } from './passage'
 import { MOST_MARKS } from './pictureMark'
 import { MOST_REGIONS } from './setup'
 import { MOST_CUES, MOST_SPEAKERS, MOST_TITLES } from './words'
@@ -21,6 +21,8 @@ export const MOST = {
   corrections: MOST_CORRECTIONS,
   feeds: MOST_FEEDS,
   strikes: MOST_STRIKES,
+  shifts: MOST_SHIFTS,
+  paths: MOST_PATHS,
   pathKeys: MOST_PATH_KEYS,
 } as const
 
@@ -45,6 +47,8 @@ export function overfull({ highlight, setups, layouts }: Pick<Edit, 'highlight' 
     corrections: most(passages.map((p) => p.corrections.length)),
     feeds: most(passages.map((p) => p.feeds.length)),
     strikes: most(passages.map((p) => p.strikes.length)),
+    shifts: most(passages.map((p) => p.regionShifts.length)),
+    paths: most(passages.map((p) => p.cropPaths.length)),
     pathKeys: most(passages.flatMap((p) => p.cropPaths.map((c) => c.keys.length))),
   }
   return (Object.keys(MOST) as Limited[]).find((what) => counts[what] > MOST[what]) ?? null

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import type { Range } from '../clamp'
 import { layoutId, panelId, passageId, recordingId, regionId, setupId } from './ids'
 import { CUT, join } from './join'
 import { micros } from './record'
@@ -12,8 +13,10 @@ export const correction = z.object({
   shapeId: z.string().max(80).nullable().default(null),
 })
 
+export const SHIFT_SCALE: Range = { least: 0.1, most: 10 }
+
 /** Where a region lies differently in one passage: shifted by `dx`, `dy` in fractions of the frame, its sides times `scale` about its centre. */
-export const regionShift = z.object({ regionId, dx: z.number().min(-1).max(1), dy: z.number().min(-1).max(1), scale: z.number().min(0.1).max(10) })
+export const regionShift = z.object({ regionId, dx: z.number().min(-1).max(1), dy: z.number().min(-1).max(1), scale: z.number().min(SHIFT_SCALE.least).max(SHIFT_SCALE.most) })
 export type RegionShift = z.infer<typeof regionShift>
 
 /** A place that a crop path goes through, fractions of the frame at a recording time. `jump`: the path comes here at once, as at a hard cut. */
@@ -64,6 +67,9 @@ export const PLAIN_SOUND: PassageSound = { gainDb: 0, muted: false, fadeInMicros
 
 export const MOST_CORRECTIONS = 100
 export const MOST_FEEDS = 24
+/** Regions that lie differently in a passage, and such whose crops follow a path. */
+export const MOST_SHIFTS = 40
+export const MOST_PATHS = 40
 export const MOST_STRIKES = 2000
 
 /** A stretch of a recording used in a highlight: recording time from `inMicros` up to, not including, `outMicros`. */
@@ -77,8 +83,8 @@ export const passage = z
     setupId,
     layoutId,
     corrections: z.array(correction).max(MOST_CORRECTIONS).default([]),
-    regionShifts: z.array(regionShift).max(40).default([]),
-    cropPaths: z.array(cropPath).max(40).default([]),
+    regionShifts: z.array(regionShift).max(MOST_SHIFTS).default([]),
+    cropPaths: z.array(cropPath).max(MOST_PATHS).default([]),
     feeds: z.array(panelFeed).max(MOST_FEEDS).default([]),
     /** In rising order, never touching. */
     strikes: z.array(strike).max(MOST_STRIKES).default([]),

@@ -27,6 +27,7 @@ import { accept, holdPeaks } from './gauges/remedies'
 import { addMark, placeMark, removeMark, setMark } from './marks/marking'
 import * as arranging from './shapes/arranging'
 import { clearFeed, setFeed } from './shapes/feeding'
+import { setPath, shiftRegion } from './passageRegions'
 import { applyLeapfrog, slowInPlace } from './shapes/leapfrogging'
 import * as cuts from './sheet/cuts'
 import * as wording from './words/wording'
@@ -62,7 +63,16 @@ function work(session: Session<Edit>, random: Random, adding: number): void {
     return kind === 'cut' ? CUT : kind === 'dip' ? { kind, colour: '#16181a', ...common } : kind === 'dissolve' ? { kind, ...common } : kind === 'push' ? { kind, direction: 'left', within: random.pick(['canvas', 'panel'] as const), ...common } : { kind, direction: 'up', ...common }
   }
   const known = (of: () => string, all: readonly { id: string }[]) => all.some((a) => a.id === of())
+  const aRegion = () => random.pick(setups.find((s) => s.id === SETUP)?.regions ?? [])
   const more: (() => unknown)[] = [
+    () => {
+      const found = aRegion()
+      if (found) shiftRegion(session, passage(), FRAME, found, rect(FRAME), gesture)
+    },
+    () => {
+      const found = aRegion()
+      if (found) setPath(session, passage(), found, Array.from({ length: random.integer(0, 5) }, (_, n) => ({ micros: n * 1_000_000, x: random.next(), y: random.next(), jump: false })))
+    },
     () => regions.toggleShape(session, shape()),
     () => regions.addRegion(session, SETUP, role()),
     () => regions.drawRegion(session, SETUP, FRAME, crypto.randomUUID() as RegionId, rect(FRAME), gesture),

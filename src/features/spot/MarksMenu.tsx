@@ -17,6 +17,7 @@ import type { Mark, MarkProblem, MarksRead } from '@/core/interchange/mark'
 import { MOST_CHARACTERS } from '@/core/interchange/mark'
 import { readVttMarks, writeVttMarks } from '@/core/interchange/vttMarks'
 import type { Recording } from '@/core/model/recording'
+import { MOST_MOMENTS } from '@/core/model/spotting'
 import { offerDownload } from '@/ui/offerDownload'
 import { chooseFiles } from '../shelf/chosenFiles'
 import { asMarks, takeMarks } from './marking'
@@ -41,9 +42,11 @@ export function MarksMenu({ found }: { found: Found }) {
   const close = () => setAnchor(null)
 
   const take = (fileName: string, { marks: read, problems }: MarksRead) => {
-    const taken = takeMarks(session, recording, found.analysis, read)
+    const { taken, noRoom } = takeMarks(session, recording, found.analysis, read)
     if (problems.length > 0) setReport({ fileName, taken, problems })
-    else enqueueSnackbar(taken === 0 ? `There is nothing new in “${fileName}”.` : `${taken} ${taken === 1 ? 'mark' : 'marks'} read from “${fileName}”.`)
+    else if (taken + noRoom === 0) enqueueSnackbar(`There is nothing new in “${fileName}”.`)
+    else enqueueSnackbar(`${taken} ${taken === 1 ? 'mark' : 'marks'} read from “${fileName}”.`)
+    if (noRoom > 0) enqueueSnackbar(`There was no room for ${noRoom} of its marks: a recording has ${MOST_MOMENTS.toLocaleString('en')} moments at most.`)
   }
   const choose = async () => {
     close()

@@ -22,6 +22,7 @@ import { TopBar } from '@/ui/TopBar'
 import { usePreviewCanvas } from '@/ui/usePreviewCanvas'
 import { useOffer } from '@/ui/useOffer'
 import { SourceMissing } from '../shelf/SourceMissing'
+import { useRefusals } from '../useRefusals'
 import { analyse, pauseAnalysis } from './analyser'
 import { Bands } from './Bands'
 import { cutHighlights } from './cutHighlights'
@@ -68,6 +69,7 @@ function ReadySpot({ spot }: { spot: Spot }) {
 function SpotScreen() {
   const context = useSpotContext()
   const { recording, session } = context
+  useRefusals(session)
   const found = useMoments()
   const router = useRouter()
   const offer = useOffer()

@@ -103,8 +103,8 @@ describe('deciding about moments', () => {
       { inMicros: 5_000_000, outMicros: 9_000_000, label: 'Gate' },
       { inMicros: 30_000_000, outMicros: null, label: '' },
     ]
-    expect(takeMarks(session, recording, unknown, marks)).toBe(2)
-    expect(takeMarks(session, recording, unknown, marks)).toBe(0)
+    expect(takeMarks(session, recording, unknown, marks)).toEqual({ taken: 2, noRoom: 0 })
+    expect(takeMarks(session, recording, unknown, marks)).toEqual({ taken: 0, noRoom: 0 })
     expect(session.value.moments[0]).toMatchObject({ inMicros: 5_000_000, outMicros: 9_000_000, label: 'Gate', source: 'imported', state: 'open' })
     const second = session.value.moments[1]
     expect(second && second.inMicros < 30_000_000 && second.outMicros > 30_000_000).toBe(true)
@@ -117,8 +117,8 @@ describe('deciding about moments', () => {
 it('marks beyond what can be stored are not taken', () => {
   const session = begin()
   const marks = Array.from({ length: MOST_MOMENTS - 1 }, (_, n) => ({ inMicros: n * 20_000, outMicros: n * 20_000 + 10_000, label: `${n}` }))
-  expect(takeMarks(session, recording, unknown, marks)).toBe(MOST_MOMENTS - 1)
-  expect(takeMarks(session, recording, unknown, [{ inMicros: 1, outMicros: 2, label: 'one more' }, { inMicros: 3, outMicros: 4, label: 'one too many' }])).toBe(1)
+  expect(takeMarks(session, recording, unknown, marks)).toEqual({ taken: MOST_MOMENTS - 1, noRoom: 0 })
+  expect(takeMarks(session, recording, unknown, [{ inMicros: 1, outMicros: 2, label: 'one more' }, { inMicros: 3, outMicros: 4, label: 'one too many' }])).toEqual({ taken: 1, noRoom: 1 })
   expect(session.value.moments).toHaveLength(MOST_MOMENTS)
   expect(session.value.moments.at(-1)?.label).toBe('one more')
 })

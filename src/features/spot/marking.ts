@@ -67,8 +67,8 @@ export function markAt(session: SpottingSession, recording: Recording, analysis:
   return moment
 }
 
-/** Takes marks made elsewhere as moments that are open to be kept; those that are there already are passed over, and those that there is no room for. Gives how many were taken. */
-export function takeMarks(session: SpottingSession, recording: Recording, analysis: Analysis, marks: readonly Mark[]): number {
+/** Takes marks made elsewhere as moments that are open to be kept; those that are there already are passed over, and those that there is no room for. Gives how many were taken, and how many there was no room for. */
+export function takeMarks(session: SpottingSession, recording: Recording, analysis: Analysis, marks: readonly Mark[]): { taken: number; noRoom: number } {
   const speech = speechOfAnalysis(analysis)
   const cuts = cutsOf(analysis)
   const known = new Set(session.value.moments.map((m) => `${m.peakMicros} ${m.label}`))
@@ -80,7 +80,7 @@ export function takeMarks(session: SpottingSession, recording: Recording, analys
   })
   const taken = moments.slice(0, Math.max(0, MOST_MOMENTS - session.value.moments.length))
   if (taken.length > 0) session.change('Read marks', once(), (draft) => void draft.moments.push(...taken))
-  return taken.length
+  return { taken: taken.length, noRoom: moments.length - taken.length }
 }
 
 /** Moments as marks for other programs: all that were not dropped. */

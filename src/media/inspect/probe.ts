@@ -66,9 +66,12 @@ async function probeTracks(input: Input): Promise<ProbeResult> {
   if (durationMicros < expectedMicros - MICROS_PER_SECOND / 10) notices.push({ kind: 'ends-early', expectedMicros })
   const sound = await probeSound(input, originMicros, notices)
   const video = await videoFacts(track, originMicros, durationMicros)
-  if (!videoFactsSchema.safeParse(video).success) return { ok: false, reason: 'unreadable', detail: `its picture is ${video.width} × ${video.height}` }
+  if (!usableSize.safeParse(video).success) return { ok: false, reason: 'unreadable', detail: `its picture is ${video.width} × ${video.height}` }
   return { ok: true, durationMicros, originMicros, video, sound, notices }
 }
+
+/** What can be cut from. */
+const usableSize = videoFactsSchema.pick({ width: true, height: true })
 
 async function videoFacts(track: InputVideoTrack, originMicros: number, durationMicros: Micros): Promise<VideoFacts> {
   const rate = await track.computeFrameRateMetrics({ targetPacketCount: RATE_PACKETS })

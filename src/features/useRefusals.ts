@@ -1,9 +1,12 @@
 import { useSnackbar } from 'notistack'
 import { useEffect } from 'react'
 import { MOST, type Limited } from '@/core/model/overfull'
-import type { EditSession } from './edits'
+import { MOST_MOMENTS } from '@/core/model/spotting'
+import type { Session } from '@/store/session'
 
-const WORDS: Record<Limited, string> = {
+const LIMITS = { ...MOST, moments: MOST_MOMENTS }
+
+const WORDS: Record<Limited | 'moments', string> = {
   passages: 'passages in a highlight',
   shapes: 'shapes of a highlight',
   beds: 'pieces of music and voices under a highlight',
@@ -17,18 +20,21 @@ const WORDS: Record<Limited, string> = {
   corrections: 'shifted crops in a passage',
   feeds: 'panels of a passage that play something else',
   strikes: 'stretches struck out of a passage',
+  shifts: 'regions that lie elsewhere in a passage',
+  paths: 'regions of a passage that are followed',
   pathKeys: 'places on a path',
+  moments: 'moments of a recording',
 }
 
 /** Says why a change was not made. */
-export function useRefusals(session: EditSession): void {
+export function useRefusals<T extends object>(session: Session<T>): void {
   const { enqueueSnackbar } = useSnackbar()
   useEffect(
     () =>
       session.store.subscribe(({ refusal }, before) => {
         if (!refusal || refusal === before.refusal) return
-        const what = refusal.what as Limited
-        enqueueSnackbar(`“${refusal.label}” was not done: there are ${MOST[what]} ${WORDS[what]} at most.`, { key: `refused ${what}`, preventDuplicate: true })
+        const what = refusal.what as keyof typeof WORDS
+        enqueueSnackbar(`“${refusal.label}” was not done: there are ${LIMITS[what].toLocaleString('en')} ${WORDS[what]} at most.`, { key: `refused ${what}`, preventDuplicate: true })
       }),
     [session, enqueueSnackbar],
   )
