@@ -85,6 +85,9 @@ test('one of three that are made in one go is taken back on the way; the others 
     expect(lumaOfFrames(file)).toHaveLength(288)
     expect(sound(file).length / 48000).toBeCloseTo(12, 1)
   }
+  // Their sound was coded once: whose encoder that was is true of both.
+  const facts = await page.locator('article[data-state=finished]').allInnerTexts()
+  expect(new Set(facts.map((f) => f.includes('sound by Brimble’s own AAC encoder'))).size).toBe(1)
 })
 
 test('held, put into another order by keyboard, let go on; names follow the pattern and files go to the folder', async ({ page }) => {
