@@ -1,8 +1,14 @@
 import { NextResponse, type NextRequest } from 'next/server'
+import { isOwnHost } from './server/ownPages'
 import { pagePolicy } from './server/securityPolicy'
 
-/** Gives every page its Content-Security-Policy with a fresh nonce, which Next puts on its own scripts. */
+/**
+ * Gives every page its Content-Security-Policy with a fresh nonce, which Next puts on its own scripts. Pages are only handed out under this
+ * server's own names, and only asked for: nothing can be sent to them.
+ */
 export function proxy(request: NextRequest) {
+  if (!isOwnHost(request.headers.get('host'))) return new NextResponse(null, { status: 403 })
+  if (request.method !== 'GET' && request.method !== 'HEAD') return new NextResponse(null, { status: 405 })
   const nonce = btoa(crypto.randomUUID())
   const policy = pagePolicy(nonce, process.env.NODE_ENV === 'development')
   const headers = new Headers(request.headers)

@@ -1,23 +1,25 @@
 import { z } from 'zod'
-import { MOST_BUNDLE_JSON_BYTES } from '@/core/interchange/bundle'
 import { renderSettings } from '@/core/model/render'
+import { fileSafe } from '@/core/output/fileName'
 import { shape } from '@/core/model/shape'
-import { isFromOurPages } from '@/server/fromOurPages'
+import { forOwnPages } from '@/server/ownPages'
+import { answerJson } from '@/server/readBody'
+import { bundleLeft, jobFields, MAX_TEXT } from '../../../../unattended/job.mjs'
 import { handToNodes, hasRenderNodes, RedisAway, standingOf, takeBack } from '@/server/renderNodes'
 
 export const dynamic = 'force-dynamic'
 
-const id = z.string().regex(/^[A-Za-z0-9-]{1,80}$/)
 const MOST_IDS = 500
+/** An edit as text, and what is said beside it. */
+const MAX_JOB_BYTES = MAX_TEXT + 1_000_000
 
-const common = { id, highlight: z.string().max(500), name: z.string().min(1).max(250), frames: z.number().int().nonnegative(), file: z.object({ shape, settings: renderSettings }), at: z.literal(0) }
+const common = { ...jobFields, name: jobFields.name.refine((name) => name === fileSafe(name)), file: z.object({ shape, settings: renderSettings }), at: z.literal(0) }
 const job = z.union([
-  z.strictObject({ ...common, text: z.string().max(MOST_BUNDLE_JSON_BYTES) }),
-  z.strictObject({ ...common, bundle: z.object({ fileName: z.string().regex(/^[0-9a-f]{32}\.brimble\.zip$/), sizeBytes: z.number().int().nonnegative() }) }),
+  z.strictObject({ ...common, text: z.string().max(MAX_TEXT) }),
+  z.strictObject({ ...common, bundle: bundleLeft }),
 ])
 
-async function answered(request: Request, work: () => Promise<Response>): Promise<Response> {
-  if (!isFromOurPages(request)) return new Response(null, { status: 403 })
+async function answered(work: () => Promise<Response>): Promise<Response> {
   try {
     return await work()
   } catch (error) {
@@ -26,33 +28,32 @@ async function answered(request: Request, work: () => Promise<Response>): Promis
   }
 }
 
-const askedIds = (request: Request) => z.array(id).max(MOST_IDS).safeParse((new URL(request.url).searchParams.get('ids') ?? '').split(',').filter(Boolean))
+const askedIds = (request: Request) => z.array(jobFields.id).max(MOST_IDS).safeParse((new URL(request.url).searchParams.get('ids') ?? '').split(',').filter(Boolean))
 
 /** Whether this server knows of render nodes, and how the asked jobs stand. */
-export function GET(request: Request): Promise<Response> {
-  return answered(request, async () => {
+export const GET = forOwnPages((request) =>
+  answered(async () => {
     const ids = askedIds(request)
     if (!ids.success) return new Response(null, { status: 400 })
     const nodes = hasRenderNodes()
     return Response.json({ nodes, jobs: nodes && ids.data.length > 0 ? await standingOf(ids.data) : [] })
-  })
-}
+  }),
+)
 
 /** Hands a render to the nodes. */
-export function POST(request: Request): Promise<Response> {
-  return answered(request, async () => {
-    const read = job.safeParse(await request.json().catch(() => null))
-    if (!hasRenderNodes() || !read.success) return new Response(null, { status: 400 })
-    return Response.json({ outcome: await handToNodes(read.data) })
-  })
-}
+export const POST = forOwnPages((request) =>
+  answered(async () => {
+    if (!hasRenderNodes()) return new Response(null, { status: 400 })
+    return answerJson(request, job, MAX_JOB_BYTES, async (asked) => Response.json({ outcome: await handToNodes(asked) }))
+  }),
+)
 
 /** Takes a job back that no node is at work on. */
-export function DELETE(request: Request): Promise<Response> {
-  return answered(request, async () => {
+export const DELETE = forOwnPages((request) =>
+  answered(async () => {
     const ids = askedIds(request)
     const [only] = ids.data ?? []
     if (!hasRenderNodes() || only === undefined) return new Response(null, { status: 400 })
     return Response.json({ taken: await takeBack(only) })
-  })
-}
+  }),
+)

@@ -1,15 +1,14 @@
 import type { ReadableStream } from 'node:stream/web'
-import { isFromOurPages } from '@/server/fromOurPages'
+import { forOwnPages } from '@/server/ownPages'
 import { currentPickUp } from '@/server/pickUp/current'
 
 export const dynamic = 'force-dynamic'
 
 /** Adds the request's body to the open pick-up, under the name in `?name=`. */
-export async function PUT(request: Request): Promise<Response> {
-  if (!isFromOurPages(request)) return new Response(null, { status: 403 })
+export const PUT = forOwnPages(async (request) => {
   const open = currentPickUp()
   const name = new URL(request.url).searchParams.get('name') ?? ''
   if (!open || !request.body) return Response.json({ ok: false, reason: 'closed' }, { status: 409 })
   const result = await open.pickUp.add(name, request.body as ReadableStream<Uint8Array>)
   return Response.json(result, { status: result.ok ? 201 : result.reason === 'too-large' ? 413 : 409 })
-}
+})

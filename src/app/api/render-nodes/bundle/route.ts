@@ -1,11 +1,10 @@
-import { isFromOurPages } from '@/server/fromOurPages'
+import { forOwnPages } from '@/server/ownPages'
 import { hasRenderNodes, leaveBundle } from '@/server/renderNodes'
 
 export const dynamic = 'force-dynamic'
 
 /** Takes a bundle as the body and leaves it where the render nodes look for recordings. */
-export async function PUT(request: Request): Promise<Response> {
-  if (!isFromOurPages(request)) return new Response(null, { status: 403 })
+export const PUT = forOwnPages(async (request) => {
   if (!hasRenderNodes() || !request.body) return new Response(null, { status: 400 })
   try {
     const left = await leaveBundle(request.body)
@@ -13,4 +12,4 @@ export async function PUT(request: Request): Promise<Response> {
   } catch {
     return new Response(null, { status: 507 })
   }
-}
+})

@@ -1,18 +1,20 @@
-import { isFromOurPages } from '@/server/fromOurPages'
-import { CLIP_FAULTS, clipFaultNow, setClipFault, type ClipFault } from '@/server/standIns/clipHost'
+import { z } from 'zod'
+import { forOwnPages } from '@/server/ownPages'
+import { answerJson } from '@/server/readBody'
+import { CLIP_FAULTS, clipFaultNow, setClipFault } from '@/server/standIns/clipHost'
 
 export const dynamic = 'force-dynamic'
 
+const MAX_BYTES = 1000
+const wanted = z.object({ fault: z.enum(CLIP_FAULTS) })
+
 /** How the stand-in is set to fail. A real host has nothing like it. */
-export function GET(request: Request): Response {
-  return isFromOurPages(request) ? Response.json({ fault: clipFaultNow() }) : new Response(null, { status: 403 })
-}
+export const GET = forOwnPages(() => Response.json({ fault: clipFaultNow() }))
 
 /** Sets how it fails from now on: for trying out. */
-export async function PUT(request: Request): Promise<Response> {
-  if (!isFromOurPages(request)) return new Response(null, { status: 403 })
-  const { fault } = (await request.json().catch(() => ({}))) as { fault?: string }
-  if (!(CLIP_FAULTS as readonly string[]).includes(fault ?? '')) return new Response(null, { status: 400 })
-  setClipFault(fault as ClipFault)
-  return new Response(null, { status: 204 })
-}
+export const PUT = forOwnPages((request) =>
+  answerJson(request, wanted, MAX_BYTES, ({ fault }) => {
+    setClipFault(fault)
+    return new Response(null, { status: 204 })
+  }),
+)

@@ -1,12 +1,11 @@
-import { isFromOurPages } from '@/server/fromOurPages'
+import { forOwnPages } from '@/server/ownPages'
 import { clipAt, clipFaultNow } from '@/server/standIns/clipHost'
 import { failingAs } from '../failing'
 
 export const dynamic = 'force-dynamic'
 
 /** The file at an address, with its size, name, title and time in the answer's head. */
-export async function GET(request: Request): Promise<Response> {
-  if (!isFromOurPages(request)) return new Response(null, { status: 403 })
+export const GET = forOwnPages(async (request) => {
   const failing = failingAs(clipFaultNow())
   if (failing) return failing
   const found = await clipAt(new URL(request.url).searchParams.get('address') ?? '')
@@ -21,4 +20,4 @@ export async function GET(request: Request): Promise<Response> {
       'X-Clip-Recorded-At': clip.recordedAt,
     },
   })
-}
+})

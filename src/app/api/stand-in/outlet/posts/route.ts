@@ -1,18 +1,18 @@
-import { isFromOurPages } from '@/server/fromOurPages'
-import { FAULTS, faultNow, setFault, takenPosts, takePost, type Fault } from '@/server/standIns/outlet'
+import { z } from 'zod'
+import { forOwnPages } from '@/server/ownPages'
+import { answerJson } from '@/server/readBody'
+import { FAULTS, faultNow, setFault, takenPosts, takePost } from '@/server/standIns/outlet'
 
 export const dynamic = 'force-dynamic'
 
-const refused = () => new Response(null, { status: 403 })
+const MAX_FAULT_BYTES = 1000
+const wanted = z.object({ fault: z.enum(FAULTS) })
 
 /** What the stand-in has taken, and how it is set to fail. */
-export function GET(request: Request): Response {
-  return isFromOurPages(request) ? Response.json({ standIn: true, posts: takenPosts(), fault: faultNow() }) : refused()
-}
+export const GET = forOwnPages(() => Response.json({ standIn: true, posts: takenPosts(), fault: faultNow() }))
 
 /** Takes a file as the body; what is said of it comes in the query, its key in `Idempotency-Key`. */
-export async function POST(request: Request): Promise<Response> {
-  if (!isFromOurPages(request)) return refused()
+export const POST = forOwnPages(async (request) => {
   const asked = new URL(request.url).searchParams
   const of = (name: string) => asked.get(name) ?? ''
   const key = request.headers.get('idempotency-key') ?? ''
@@ -24,13 +24,12 @@ export async function POST(request: Request): Promise<Response> {
     // What a line says whose other end is not there.
     return new Response(null, { status: 502 })
   }
-}
+})
 
 /** Sets how it fails from now on: for trying out. */
-export async function PUT(request: Request): Promise<Response> {
-  if (!isFromOurPages(request)) return refused()
-  const { fault } = (await request.json().catch(() => ({}))) as { fault?: string }
-  if (!(FAULTS as readonly string[]).includes(fault ?? '')) return new Response(null, { status: 400 })
-  setFault(fault as Fault)
-  return new Response(null, { status: 204 })
-}
+export const PUT = forOwnPages((request) =>
+  answerJson(request, wanted, MAX_FAULT_BYTES, ({ fault }) => {
+    setFault(fault)
+    return new Response(null, { status: 204 })
+  }),
+)
