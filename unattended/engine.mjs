@@ -1,47 +1,24 @@
 // The application's own render engine for scripts: a server in this process, headless Chromium, and the page that has no interface.
-import { existsSync, mkdirSync, mkdtempSync, readdirSync, rmSync, statfsSync } from 'node:fs'
+import { existsSync, mkdirSync, statfsSync } from 'node:fs'
 import { createServer } from 'node:http'
-import { hostname, tmpdir } from 'node:os'
-import { join } from 'node:path'
+import { tmpdir } from 'node:os'
 import { CHROMIUM_ARGS } from '../scripts/chromium.mjs'
 import { root } from '../scripts/commands.mjs'
 import { Unusable } from './command.mjs'
+import { makeTemporaryFolder, removeTemporaryFolder } from './temporaryFolders.mjs'
 
 /** Where systems put a Chromium; `--chromium` or BRIMBLE_CHROMIUM names another. */
 const USUAL_PLACES = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/snap/bin/chromium', '/usr/bin/google-chrome', '/Applications/Chromium.app/Contents/MacOS/Chromium', '/Applications/Google Chrome.app/Contents/MacOS/Google Chrome', 'C:\\Program Files\\Google\\Chrome\\Application\\chrome.exe']
 
 /** Files on their way lie in such a folder beside the finished ones, so that a whole one only has to be renamed. */
-const PARTS = '.brimble-parts-'
+const PARTS = '.brimble-parts'
+const PROFILE = 'brimble-profile'
 
 function findChromium(named) {
   const found = [named, process.env.BRIMBLE_CHROMIUM, ...USUAL_PLACES].find((path) => path && existsSync(path))
   if (named && found !== named) throw new Unusable(`there is no browser at ${named}`)
   if (!found) throw new Unusable('no Chromium was found; name one with --chromium <path>')
   return found
-}
-
-/** Folders that calls on this machine have left behind that are no more. */
-function sweep(out) {
-  const own = new RegExp(`^\\${PARTS}${hostname().replace(/\W/g, '.')}-(\\d+)-`)
-  for (const name of readdirSync(out)) {
-    const pid = Number(own.exec(name)?.[1] ?? 0)
-    if (pid > 0 && !isAlive(pid)) rmSync(join(out, name), { recursive: true, force: true })
-  }
-}
-
-function makeParts(out) {
-  mkdirSync(out, { recursive: true })
-  sweep(out)
-  return mkdtempSync(join(out, `${PARTS}${hostname()}-${process.pid}-`))
-}
-
-function isAlive(pid) {
-  try {
-    process.kill(pid, 0)
-    return true
-  } catch (error) {
-    return error.code === 'EPERM'
-  }
 }
 
 async function serve() {
@@ -53,7 +30,10 @@ async function serve() {
   await app.prepare()
   const server = createServer(app.getRequestHandler())
   await new Promise((resolve, reject) => server.once('error', reject).listen(0, 'localhost', resolve))
-  return { address: `http://localhost:${server.address().port}`, close: () => (server.closeAllConnections(), server.close()) }
+  const { port } = server.address()
+  // Pages are only answered under this server's own name (src/server/ownPages.ts).
+  process.env.PORT = String(port)
+  return { address: `http://localhost:${port}`, close: () => (server.closeAllConnections(), server.close()) }
 }
 
 /** Lets the render worker call V8's collector (src/media/render/collecting.ts). */
@@ -65,9 +45,10 @@ const COLLECTABLE = '--js-flags=--expose-gc'
  */
 export async function openEngine({ out, chromium: named }) {
   const executablePath = findChromium(named)
-  const parts = makeParts(out ?? tmpdir())
-  const profile = mkdtempSync(join(tmpdir(), 'brimble-profile-'))
-  const closers = [() => rmSync(parts, { recursive: true, force: true }), () => rmSync(profile, { recursive: true, force: true, maxRetries: 5 })]
+  if (out) mkdirSync(out, { recursive: true })
+  const parts = makeTemporaryFolder(PARTS, out ?? tmpdir())
+  const profile = makeTemporaryFolder(PROFILE)
+  const closers = [() => removeTemporaryFolder(parts), () => removeTemporaryFolder(profile)]
   let closed = null
   const close = () =>
     (closed ??= (async () => {
@@ -110,6 +91,8 @@ async function openSession(context, parts) {
     },
     /** A planned edit as the text of a file of its own. */
     alone: (at) => call('alone', at),
+    /** A name as a file name: the same function that names what a person renders. */
+    fileSafe: (name) => call('fileSafe', name),
     /** `needs`: `{ id, path }` of what the highlight needs. */
     render: async (at, ids, needs, onTold) => {
       told = onTold

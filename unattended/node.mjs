@@ -1,7 +1,7 @@
 // `npm run render:node -- --redis <url> --media <dir | http address> --out <dir>`: a render node. See docs/render-nodes.md.
 import { rmSync } from 'node:fs'
 import { hostname } from 'node:os'
-import { extname, join } from 'node:path'
+import { extname } from 'node:path'
 import { ensureBuild, ensureModules } from '../scripts/prepare.mjs'
 import { EXIT, fromHere, readCall, runCommand, say, Unusable, wholeNumber } from './command.mjs'
 import { openEngine } from './engine.mjs'
@@ -11,11 +11,12 @@ import { placeAs } from './place.mjs'
 // The queue's packages may have to be installed first.
 await ensureModules()
 const { DelayedError, UnrecoverableError, Worker } = await import('bullmq')
-const { connect, QUEUE } = await import('./queue.mjs')
+const { connect, QUEUE, whenReady } = await import('./queue.mjs')
+const { readJob } = await import('./job.mjs')
 
 const HELP = `npm run render:node -- --redis <url> --media <dir | http address> --out <dir> [options]
 
-  --redis <url>         for example redis://localhost:6379
+  --redis <url>         for example redis://localhost:6379; with a password redis://:secret@host, with TLS rediss://host
   --media <where>       a folder that holds recordings, or an address that they are copied from
   --out <dir>           where finished files go
   --name <name>         what this node is called in jobs' logs (default: this machine and process)
@@ -31,7 +32,9 @@ const MOST_LOSSES = 3
 const PROGRESS_EVERY_MS = 1000
 
 /** Reasons that will be the same the next time. */
-const FOR_GOOD = new Set(['encoder-refuses-size', 'source-unreadable', 'bad-edit', 'not-a-bundle', 'not-json', 'newer-version', 'unknown-shape'])
+const FOR_GOOD = new Set(['bad-job', 'encoder-refuses-size', 'source-unreadable', 'bad-edit', 'not-a-bundle', 'not-json', 'newer-version', 'unknown-shape'])
+/** So will these of the file system: the folder for finished files is not there, or is not this node's to write in. */
+const FOR_GOOD_CODES = new Set(['ENOENT', 'ENOTDIR', 'EISDIR', 'EACCES', 'EPERM', 'EROFS', 'ENAMETOOLONG'])
 
 function readNode() {
   const { values } = readCall(HELP, { redis: { type: 'string' }, media: { type: 'string' }, out: { type: 'string' }, name: { type: 'string' }, 'stalled-after': { type: 'string', default: '30' } }, ['redis', 'media', 'out'])
@@ -71,12 +74,18 @@ class RenderNode {
   }
 
   async make(job, token) {
-    const { id, name } = job.data
+    const asked = readJob(job.data)
+    if (!asked) {
+      await job.log(`${this.call.name}: this is no job`).catch(() => {})
+      say('failed', { job: job.id, reason: 'bad-job' })
+      throw failed({ reason: 'bad-job' })
+    }
+    const { id, name } = asked
     say('started', { job: id, name, attempt: job.attemptsMade + 1 })
     await job.log(`${this.call.name}: begun`)
     const session = (this.session = await this.openSession())
     try {
-      const made = await this.render(session, job, token)
+      const made = await this.render(session, job, asked, token)
       await job.log(`${this.call.name}: made ${made.names.join(', ')} in ${(made.tookMs / 1000).toFixed(1)} s`)
       say('finished', { job: id, ...made })
       return made
@@ -88,16 +97,17 @@ class RenderNode {
       }
       await job.log(`${this.call.name}: ${error.message}`).catch(() => {})
       say('failed', { job: id, reason: error.message })
-      throw error
+      throw FOR_GOOD_CODES.has(error.code) ? new UnrecoverableError(error.message) : error
     } finally {
       this.session = null
       await session.close().catch(() => this.closeEngine())
     }
   }
 
-  async render(session, job, token) {
-    const { id, name, file, at } = job.data
-    const { highlights, refused } = await session.plan(await this.sourceOf(job.data), { files: [file] })
+  /** `asked`: the job's data, checked; `job`: where its progress and its lock are kept. */
+  async render(session, job, asked, token) {
+    const { id, name, file, at } = asked
+    const { highlights, refused } = await session.plan(await this.sourceOf(asked), { files: [file] })
     const planned = highlights[at]
     if (!planned) throw failed(refused[0] ?? { reason: 'not-a-bundle' })
     const sources = await this.media.find(planned.needs)
@@ -122,9 +132,10 @@ class RenderNode {
       throw new Error('lost to another node')
     }
     // The name is the job's own: made twice, it is one file.
-    const names = parts.map((part) => `${name} ${id.slice(0, 8)}${extname(part.name)}`)
+    const stem = `${await session.fileSafe(name)} ${id.slice(0, 8)}`
+    const names = parts.map((part) => `${stem}${extname(part.name)}`)
     // What is there already was made by a node that went away before it could say so.
-    parts.forEach(({ from }, n) => placeAs(from, join(this.call.out, names[n])) || rmSync(from))
+    parts.forEach(({ from }, n) => placeAs(from, this.call.out, names[n]) || rmSync(from))
     return { names, frames: ended.frames, sizeBytes: ended.sizeBytes, tookMs: ended.tookMs, node: this.call.name }
   }
 
@@ -153,6 +164,10 @@ function failed({ reason, fileName, detail }) {
   return FOR_GOOD.has(reason) ? new UnrecoverableError(words) : new Error(words)
 }
 
+function redisRefuses(error) {
+  throw new Unusable(`Redis refuses: ${error.message}`)
+}
+
 function noRoom(error) {
   throw error.code === 'ENOSPC' ? failed({ reason: 'no-room' }) : error
 }
@@ -160,10 +175,11 @@ function noRoom(error) {
 async function main() {
   const call = readNode()
   await ensureBuild()
+  const connection = connect(call.redis)
+  await whenReady(connection).catch(redisRefuses)
   const node = new RenderNode(call)
   // A node that cannot render says so now, and takes nothing from others that can.
   await (await node.openSession()).close()
-  const connection = connect(call.redis)
   const worker = new Worker(QUEUE, (job, token) => node.make(job, token), { connection, concurrency: 1, lockDuration: call.stalledMs, stalledInterval: call.stalledMs / 2, maxStalledCount: MOST_LOSSES })
   worker.on('error', (error) => say('redis', { detail: error.message }))
   // What is known of a finished job is what it made; the edit has gone into it.

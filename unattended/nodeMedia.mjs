@@ -1,11 +1,11 @@
 // Where a node has recordings from: a folder that it reads, or an address that it copies from before it renders.
-import { createWriteStream, existsSync, mkdirSync, mkdtempSync, readdirSync, rmSync, statSync } from 'node:fs'
+import { createWriteStream, existsSync, mkdirSync, readdirSync, rmSync, statSync } from 'node:fs'
 import { rename } from 'node:fs/promises'
-import { tmpdir } from 'node:os'
 import { basename, join } from 'node:path'
 import { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { findNeeds, indexMedia } from './media.mjs'
+import { makeTemporaryFolder, removeTemporaryFolder } from './temporaryFolders.mjs'
 
 /** So much is kept of what was copied; what was used longest ago goes first. */
 const MOST_CACHED_BYTES = 50e9
@@ -31,7 +31,7 @@ function folderMedia(dir) {
 
 function httpMedia(address) {
   const base = address.endsWith('/') ? address : `${address}/`
-  const cache = mkdtempSync(join(tmpdir(), 'brimble-media-'))
+  const cache = makeTemporaryFolder('brimble-media')
   const one = async ({ id, fileName, sizeBytes }) => {
     const path = join(cache, `${sizeBytes}-${Buffer.from(basename(fileName)).toString('base64url').slice(0, 200)}`)
     if (existsSync(path)) return { id, path }
@@ -60,7 +60,7 @@ function httpMedia(address) {
       }
       return { ok: true, found }
     },
-    close: () => rmSync(cache, { recursive: true, force: true }),
+    close: () => removeTemporaryFolder(cache),
   }
 }
 

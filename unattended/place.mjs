@@ -9,8 +9,10 @@ function settle(path) {
   closeSync(file)
 }
 
-/** Moves a file to `to` unless something is there already; whether it did. Both lie on one file system. */
-export function placeAs(from, to) {
+/** Moves a file into `out` under `name` unless something of that name is there already; whether it did. Both lie on one file system. */
+export function placeAs(from, out, name) {
+  if (name !== basename(name) || name === '' || name === '.' || name === '..') throw new RangeError(`${JSON.stringify(name)} is no file name`)
+  const to = join(out, name)
   settle(from)
   try {
     linkSync(from, to)
@@ -36,8 +38,8 @@ export function placeTogether(files, out) {
   const stem = basename(files[0].name, extname(files[0].name))
   for (let n = 1; ; n++) {
     const names = files.map(({ name }) => (n === 1 ? name : `${stem} (${n})${extname(name)}`))
-    if (names.slice(1).some((name) => existsSync(join(out, name))) || !placeAs(files[0].from, join(out, names[0]))) continue
-    files.slice(1).forEach(({ from }, i) => placeAs(from, join(out, names[i + 1])))
+    if (names.slice(1).some((name) => existsSync(join(out, name))) || !placeAs(files[0].from, out, names[0])) continue
+    files.slice(1).forEach(({ from }, i) => placeAs(from, out, names[i + 1]))
     return names
   }
 }

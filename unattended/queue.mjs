@@ -19,6 +19,22 @@ export function connect(url) {
   return connection
 }
 
+/** What Redis or TLS says when an address is wrong, which trying again will not mend. */
+const REFUSED = /^(WRONGPASS|NOAUTH|NOPERM|ERR invalid password|ERR AUTH)|certificate|self.signed|wrong version number/i
+
+/** Resolves once Redis answers, however long it is away. Rejects, with what it said, when it refuses this password or certificate. */
+export function whenReady(connection) {
+  return new Promise((resolve, reject) => {
+    connection.once('ready', resolve)
+    connection.on('error', (error) => {
+      if (!REFUSED.test(error.message)) return
+      connection.disconnect()
+      reject(error)
+    })
+    if (connection.status === 'ready') resolve()
+  })
+}
+
 export function openQueue(connection) {
   return new Queue(QUEUE, { connection })
 }

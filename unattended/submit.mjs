@@ -10,11 +10,11 @@ import { WISH_HELP, WISH_OPTIONS, wishOf } from './wish.mjs'
 
 // The queue's packages may have to be installed first.
 await ensureModules()
-const { connect, openQueue, standing, submit, USUAL_ATTEMPTS } = await import('./queue.mjs')
+const { connect, openQueue, standing, submit, USUAL_ATTEMPTS, whenReady } = await import('./queue.mjs')
 
 const HELP = `npm run render:submit -- <highlight.brimble.json | bundle.zip>… --redis <url> [options]
 
-  --redis <url>         for example redis://localhost:6379
+  --redis <url>         for example redis://localhost:6379; with a password redis://:secret@host, with TLS rediss://host
   --media <dir>         the nodes' media folder: bundles that carry files are copied there
   --urgency <1 to 10>   10 is made first (default 5)
   --attempts <n>        how often a job is begun before it has failed (default ${USUAL_ATTEMPTS})
@@ -86,9 +86,12 @@ async function untilEnded(queue, ids) {
 async function main() {
   const call = readSubmission()
   await ensureBuild()
+  const connection = connect(call.redis)
+  await whenReady(connection).catch((error) => {
+    throw new Unusable(`Redis refuses: ${error.message}`)
+  })
   const { jobs, refused } = await jobsOf(call)
   for (const one of refused) say('refused', one)
-  const connection = connect(call.redis)
   const queue = openQueue(connection)
   for (const job of jobs) say(await submit(queue, job, call), { job: job.id, name: job.name })
   const failed = call.wait ? await untilEnded(queue, jobs.map((j) => j.id)) : 0

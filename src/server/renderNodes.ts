@@ -1,6 +1,6 @@
 import { createHash, randomUUID } from 'node:crypto'
 import { createWriteStream } from 'node:fs'
-import { rename, rm, stat } from 'node:fs/promises'
+import { readdir, rename, rm, stat } from 'node:fs/promises'
 import { join } from 'node:path'
 import { Readable, Transform } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
@@ -66,20 +66,47 @@ export const takeBack = (id: string): Promise<boolean> =>
     )
   })
 
-const MOST_BUNDLE_BYTES = 2e9
+const MAX_BUNDLE_BYTES = 2e9
+/** All bundles in the nodes' folder together: who wants room removes old ones. */
+const MAX_BUNDLES_BYTES = 50e9
+/** A part that nothing was written to for so long is of a server that is gone. */
+const PART_IS_LEFT_AFTER_MS = 3_600_000
 
-/** Leaves a bundle where nodes find it, under a name of what it holds; null when this server has no such folder. Rejects when it is too large or the disk is full; nothing is left then. */
+const PART = /^\.[0-9a-f-]{36}\.part$/
+const BUNDLE = /^[0-9a-f]{32}\.brimble\.zip$/
+
+/** Bytes that bundles and parts of them take in a folder. */
+async function bundlesBytes(folder: string): Promise<number> {
+  const sizes = (await readdir(folder)).filter((name) => PART.test(name) || BUNDLE.test(name)).map((name) => sizeOf(join(folder, name)))
+  return (await Promise.all(sizes)).reduce((sum, bytes) => sum + bytes, 0)
+}
+
+const sizeOf = (path: string) => stat(path).then((s) => s.size, () => 0)
+
+/** Removes parts of bundles that a server before this one was killed over. */
+export async function sweepBundleParts(): Promise<void> {
+  const folder = mediaFolder()
+  if (folder === undefined) return
+  const parts = (await readdir(folder).catch(() => [])).filter((name) => PART.test(name)).map((name) => join(folder, name))
+  for (const part of parts) {
+    const writtenAt = await stat(part).then((s) => s.mtimeMs, () => Infinity)
+    if (Date.now() - writtenAt > PART_IS_LEFT_AFTER_MS) await rm(part, { force: true })
+  }
+}
+
+/** Leaves a bundle where nodes find it, under a name of what it holds; null when this server has no such folder. Rejects when it is too large, there are too many, or the disk is full; nothing is left then. */
 export async function leaveBundle(body: ReadableStream<Uint8Array>): Promise<{ fileName: string; sizeBytes: number } | null> {
   const folder = mediaFolder()
   if (folder === undefined) return null
   const part = join(folder, `.${randomUUID()}.part`)
+  const maxBytes = Math.min(MAX_BUNDLE_BYTES, MAX_BUNDLES_BYTES - (await bundlesBytes(folder)))
   const hash = createHash('sha256')
   let bytes = 0
   const counted = new Transform({
     transform(chunk: Buffer, _encoding, done) {
       bytes += chunk.length
       hash.update(chunk)
-      done(bytes > MOST_BUNDLE_BYTES ? new Error('too large') : null, chunk)
+      done(bytes > maxBytes ? new Error('too large') : null, chunk)
     },
   })
   try {

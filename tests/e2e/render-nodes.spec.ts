@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test'
 import { spawn, spawnSync } from 'node:child_process'
-import { copyFileSync, createReadStream, existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { copyFileSync, createReadStream, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { createServer } from 'node:http'
 import { basename, join } from 'node:path'
 import { BlobReader, BlobWriter, TextReader, ZipWriter } from '@zip.js/zip.js'
@@ -9,6 +9,7 @@ import { made } from '../support/makeRecordings'
 import { runToEnd } from '../support/commands'
 import { freePort, OwnRedis, start, tempDir } from '../support/processes.mjs'
 import { ffprobe } from '../support/ffmpeg'
+import { connect, openQueue, submit } from '../../unattended/queue.mjs'
 import { sampleEdit } from '../support/edits'
 
 const NODE = 'unattended/node.mjs'
@@ -159,6 +160,52 @@ test.describe('render nodes, with a Redis of their own', () => {
         await ended
       }
       spawnSync('umount', ['-l', out])
+    }
+  })
+
+  test('what anybody may have written into Redis: nothing is made outside the folder, and what will not go away is not tried again', async () => {
+    const [media, edits, place] = [mediaFolder(), tempDir('edits'), tempDir('place')]
+    const out = join(place, 'deep', 'out')
+    const { edits: [edit] } = JSON.parse(readFileSync(editFile(edits, 1, 1), 'utf8')) as { edits: object[] }
+    const settings = { frameRate: { num: 30, den: 1 }, videoBitrate: 2_000_000, audioBitrate: 128_000 }
+    const job = { id: 'one', highlight: 'h', name: '../../escaped', frames: 30, at: 0, file: { shape: { id: 'small', width: 270, height: 480 }, settings }, text: JSON.stringify({ brimble: 'bundle', version: 1, edits: [edit] }) }
+    const started = node(out, media, 'careful')
+    await started.until('ready')
+    const connection = connect(redis.url)
+    const queue = openQueue(connection)
+    await submit(queue, job)
+    await submit(queue, { ...job, id: 'two', bundle: { fileName: '../../../secret.zip', sizeBytes: 1 } })
+    await started.until('finished')
+    await started.until('failed')
+    expect(named(started.lines, 'failed')).toMatchObject([{ job: 'two', reason: 'bad-job' }])
+    expect(readdirSync(place)).toEqual(['deep'])
+    expect(readdirSync(out).filter((name) => name.endsWith('.mp4'))).toEqual(['escaped one.mp4'])
+    // The folder is taken away: the first try says so, and there is no second.
+    rmSync(join(place, 'deep'), { recursive: true })
+    await submit(queue, { ...job, id: 'three' })
+    await started.until('failed', 2)
+    await expect.poll(async () => (await queue.getJob('three'))?.getState()).toBe('failed')
+    expect((await queue.getJob('three'))?.attemptsMade).toBe(1)
+    await queue.close()
+    await connection.quit()
+  })
+
+  test('a Redis with a password and TLS, by its address alone', async () => {
+    const [media, edits, out] = [mediaFolder(), tempDir('edits'), tempDir('out')]
+    const closed = await OwnRedis.start('glide & ridge')
+    const trusted = { NODE_EXTRA_CA_CERTS: closed.certificate }
+    try {
+      const submission = [editFile(edits, 1, 1), '--redis', closed.url, '--wait']
+      const worker = start(NODE, ['--redis', closed.url, '--media', media, '--out', out, '--name', 'closed'], trusted)
+      running.push(worker)
+      await worker.until('ready')
+      expect(await start(SUBMIT, submission, trusted).ended).toBe(0)
+      expect(readdirSync(out).filter((name) => name.endsWith('.mp4'))).toHaveLength(1)
+      // A wrong password is said at once, and not waited for.
+      const wrong = start(SUBMIT, [String(submission[0]), '--redis', closed.url.replace('glide', 'slide')], trusted)
+      expect([await wrong.ended, wrong.said()]).toEqual([2, expect.stringContaining('Redis refuses: WRONGPASS')])
+    } finally {
+      await closed.stop()
     }
   })
 

@@ -1,5 +1,5 @@
 // Programs that tests and benchmarks start beside themselves: commands that tell in JSON lines, and a Redis of one's own.
-import { spawn } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { mkdtempSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
@@ -21,10 +21,10 @@ export async function freePort() {
 
 /**
  * Starts a script that tells in JSON lines. `until`: resolves at the `times`th line of an event, rejects when the script ends before; `ended`: with its exit code, null when a signal ended it.
- * @param {string} script @param {readonly string[]} args
+ * @param {string} script @param {readonly string[]} args @param {Record<string, string>} env
  */
-export function start(script, args) {
-  const child = spawn(process.execPath, [script, ...args], { stdio: ['ignore', 'pipe', 'pipe'] })
+export function start(script, args, env = {}) {
+  const child = spawn(process.execPath, [script, ...args], { stdio: ['ignore', 'pipe', 'pipe'], env: { ...process.env, ...env } })
   /** @type {Line[]} */
   const lines = []
   /** @type {(() => void)[]} */
@@ -51,32 +51,41 @@ export function start(script, args) {
       await new Promise((resolve) => wakers.push(() => resolve(null)))
     }
   }
-  return { child, lines, until, ended }
+  return { child, lines, until, ended, said: () => said }
 }
 
-/** A Redis of its own on loopback, which keeps what it was told on the disk. */
+/** A Redis of its own on loopback, which keeps what it was told on the disk; on demand behind a password and TLS, with a certificate of its own. */
 export class OwnRedis {
   /** @type {import('node:child_process').ChildProcess | null} */
   child = null
   dir = tempDir('redis')
 
-  /** @param {number} port */
-  constructor(port) {
+  /** @param {number} port @param {string | null} password */
+  constructor(port, password) {
     this.port = port
+    this.password = password
+    this.certificate = join(this.dir, 'own.crt')
+    if (password) spawnSync('openssl', ['req', '-x509', '-newkey', 'rsa:2048', '-nodes', '-days', '2', '-subj', '/CN=localhost', '-addext', 'subjectAltName=DNS:localhost', '-keyout', join(this.dir, 'own.key'), '-out', this.certificate], { stdio: 'ignore' })
   }
 
-  static async start() {
-    const redis = new OwnRedis(await freePort())
+  /** @param {string | null} password With one, it speaks TLS as well. */
+  static async start(password = null) {
+    const redis = new OwnRedis(await freePort(), password)
     await redis.start()
     return redis
   }
 
   get url() {
-    return `redis://127.0.0.1:${this.port}`
+    return this.password ? `rediss://:${encodeURIComponent(this.password)}@localhost:${this.port}` : `redis://127.0.0.1:${this.port}`
+  }
+
+  get listening() {
+    if (!this.password) return ['--port', String(this.port)]
+    return ['--port', '0', '--tls-port', String(this.port), '--tls-cert-file', this.certificate, '--tls-key-file', join(this.dir, 'own.key'), '--tls-ca-cert-file', this.certificate, '--tls-auth-clients', 'no', '--requirepass', this.password]
   }
 
   async start() {
-    const child = spawn('redis-server', ['--port', String(this.port), '--bind', '127.0.0.1', '--dir', this.dir, '--appendonly', 'yes', '--save', ''], { stdio: ['ignore', 'pipe', 'inherit'] })
+    const child = spawn('redis-server', [...this.listening, '--bind', '127.0.0.1', '::1', '--dir', this.dir, '--appendonly', 'yes', '--save', ''], { stdio: ['ignore', 'pipe', 'inherit'] })
     this.child = child
     await new Promise((resolve, reject) => {
       child.once('exit', (code) => reject(new Error(`redis-server ended with ${code}`)))

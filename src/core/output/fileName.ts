@@ -23,7 +23,8 @@ export function nameBy(pattern: string, render: Pick<Render, 'edit' | 'shape' | 
 
 /** A name as a file name: nothing that a file system takes for something else, and not too long. */
 export function fileSafe(name: string): string {
-  const plain = trimmed(name.normalize('NFC').replace(/[\u0000-\u001f\u007f<>:"/\\|?*\u202a-\u202e\u2066-\u2069]/g, ' ').replace(/\s+/g, ' '))
+  // Halves of a letter that was cut through are nothing that can be written.
+  const plain = trimmed(name.replace(/\p{Surrogate}/gu, ' ').normalize('NFC').replace(/[\u0000-\u001f\u007f<>:"/\\|?*\u202a-\u202e\u2066-\u2069]/g, ' ').replace(/\s+/g, ' '))
   let [short, bytes] = ['', 0]
   for (const letter of plain) {
     bytes += new TextEncoder().encode(letter).length

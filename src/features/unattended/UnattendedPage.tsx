@@ -2,6 +2,7 @@
 
 import Box from '@mui/material/Box'
 import { useEffect, useRef } from 'react'
+import { fileSafe } from '@/core/output/fileName'
 import { palette } from '@/ui/theme'
 import { Unattended, type Told } from './unattended'
 
@@ -11,6 +12,7 @@ declare global {
     brimbleUnattended?: {
       plan: (wish: unknown) => ReturnType<Unattended['plan']>
       alone: (at: number) => string
+      fileSafe: (name: string) => string
       /** `mediaIds`: whose bytes the files of the second input are, in their order. */
       render: (at: number, ids: string[], mediaIds: string[]) => Promise<void>
       download: (id: string, name: string) => Promise<void>
@@ -31,6 +33,7 @@ export function UnattendedPage() {
     window.brimbleUnattended = {
       plan: (wish) => unattended.plan([...(highlights.current?.files ?? [])], wish),
       alone: (at) => unattended.alone(at),
+      fileSafe,
       render: (at, ids, mediaIds) => {
         const files = [...(media.current?.files ?? [])]
         const bytes = new Map(mediaIds.flatMap((id, n) => (files[n] ? [[id, files[n]] as const] : [])))

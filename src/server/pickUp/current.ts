@@ -9,11 +9,11 @@ export function currentPickUp(): PickUpServer | null {
 
 /** Opens a new one; what was open before is closed. */
 export async function openPickUp(): Promise<PickUpServer> {
-  await closePickUp()
+  closePickUp()
   return (held.brimblePickUp = await PickUpServer.start())
 }
 
-export async function closePickUp(): Promise<void> {
-  await held.brimblePickUp?.close()
+export function closePickUp(): void {
+  held.brimblePickUp?.close()
   held.brimblePickUp = null
 }

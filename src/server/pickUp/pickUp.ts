@@ -1,17 +1,22 @@
 import { randomBytes, randomInt, timingSafeEqual } from 'node:crypto'
 import { createWriteStream } from 'node:fs'
-import { mkdtemp, rm, stat } from 'node:fs/promises'
-import { tmpdir } from 'node:os'
+import { rm, stat } from 'node:fs/promises'
 import { join } from 'node:path'
 import { Readable, Transform } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import type { ReadableStream } from 'node:stream/web'
+import { makeTemporaryFolder, removeTemporaryFolder, sweepTemporaryFolders } from '../../../unattended/temporaryFolders.mjs'
 
 /** No letter that can be taken for another: 31 of them, eight to a code, are 8.5 · 10¹¹ codes. */
 const LETTERS = 'ABCDEFGHJKMNPQRSTUVWXYZ23456789'
 const CODE_LENGTH = 8
 
 export const MOST_FILES = 60
+
+const FOLDER = 'brimble-pick-up'
+
+/** Removes what pick-ups have left behind whose server was killed: nobody else would. */
+export const sweepPickUps = () => sweepTemporaryFolders(FOLDER)
 export const LASTS_MS = 30 * 60_000
 
 export interface PickUpLimits {
@@ -44,12 +49,12 @@ export class PickUp {
 
   private constructor(private readonly folder: string, private readonly limits: PickUpLimits, private readonly onClose: () => void) {
     this.expiresAt = Date.now() + limits.lastsMs
-    this.timer = setTimeout(() => void this.close(), limits.lastsMs)
+    this.timer = setTimeout(() => this.close(), limits.lastsMs)
     this.timer.unref()
   }
 
-  static async open(limits: PickUpLimits = USUAL_LIMITS, onClose: () => void = () => {}): Promise<PickUp> {
-    return new PickUp(await mkdtemp(join(tmpdir(), 'pick-up-')), limits, onClose)
+  static open(limits: PickUpLimits = USUAL_LIMITS, onClose: () => void = () => {}): PickUp {
+    return new PickUp(makeTemporaryFolder(FOLDER), limits, onClose)
   }
 
   get isOpen(): boolean {
@@ -87,17 +92,22 @@ export class PickUp {
       await rm(path, { force: true })
       return { ok: false, reason: 'closed' }
     }
-    this.files.push({ name: name.slice(0, 250), type, sizeBytes: (await stat(path)).size, path })
+    this.files.push({ name: shownName(name), type, sizeBytes: (await stat(path)).size, path })
     return { ok: true }
   }
 
-  async close(): Promise<void> {
+  close(): void {
     if (this.closed) return
     this.closed = true
     clearTimeout(this.timer)
-    await rm(this.folder, { recursive: true, force: true })
+    removeTemporaryFolder(this.folder)
     this.onClose()
   }
 }
 
 class TooLarge extends Error {}
+
+/** A name that can be written into a header and an address: never cut through a letter, and without halves of letters. */
+function shownName(name: string): string {
+  return [...name.toWellFormed()].slice(0, 250).join('')
+}

@@ -1,30 +1,38 @@
 import { createReadStream } from 'node:fs'
+import { setTimeout as delay } from 'node:timers/promises'
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http'
 import { networkInterfaces } from 'node:os'
 import type { AddressInfo } from 'node:net'
 import { RateLimiterMemory } from 'rate-limiter-flexible'
-import { codePage, filesPage, messagePage } from './page'
+import { codePage, filesPage, messagePage, type Page } from './page'
 import { PickUp, USUAL_LIMITS, type PickUpLimits } from './pickUp'
 
-/** So many wrong codes in ten minutes, from one address and from all: guessing one would take longer than the sun has. */
-const WRONG_FROM_ONE = { points: 10, duration: 600 }
-const WRONG_FROM_ALL = { points: 200, duration: 600 }
+/**
+ * Every code is looked at as soon as it comes, so that nobody can keep the right one out by giving wrong ones. Guessing is slow all the same:
+ * an address has so many codes looked at in a second, and after a few wrong ones the answer to each further one is held back. At this speed all
+ * of a network's 254 addresses try less than a ten-thousandth of the 8.5 · 10¹¹ codes in the half hour that a pick-up lasts.
+ */
+const LOOKED_AT = { points: 50, duration: 1 }
+/** Wrong codes that are answered at once, in ten minutes from one address: people mistype. */
+const ANSWERED_AT_ONCE = { points: 10, duration: 600 }
+const HELD_BACK_MS = 2000
 
 /**
  * A server of its own on the local network that is there only while something lies ready: it knows one code, its page and its files, and nothing else of
  * the application. Without the code it lists nothing.
  */
 export class PickUpServer {
-  private readonly wrongFromOne = new RateLimiterMemory(WRONG_FROM_ONE)
-  private readonly wrongFromAll = new RateLimiterMemory(WRONG_FROM_ALL)
+  private readonly lookedAt = new RateLimiterMemory(LOOKED_AT)
+  private readonly wrong = new RateLimiterMemory(ANSWERED_AT_ONCE)
 
-  private constructor(readonly pickUp: PickUp, private readonly server: Server) {
+  private constructor(readonly pickUp: PickUp, private readonly server: Server, private readonly heldBackMs: number) {
     server.on('request', (request, response) => void this.answer(request, response).catch(() => response.destroy()))
   }
 
-  static async start(limits: PickUpLimits = USUAL_LIMITS): Promise<PickUpServer> {
+  /** `heldBackMs`: how long the answer to a wrong code is held back, for tests. */
+  static async start(limits: PickUpLimits = USUAL_LIMITS, heldBackMs = HELD_BACK_MS): Promise<PickUpServer> {
     const server = createServer()
-    const pickUp = await PickUp.open(limits, () => {
+    const pickUp = PickUp.open(limits, () => {
       server.close()
       server.closeAllConnections()
     })
@@ -32,7 +40,7 @@ export class PickUpServer {
       server.once('error', reject)
       server.listen(0, '0.0.0.0', resolve)
     })
-    return new PickUpServer(pickUp, server)
+    return new PickUpServer(pickUp, server, heldBackMs)
   }
 
   get port(): number {
@@ -45,8 +53,8 @@ export class PickUpServer {
     return (found.length > 0 ? found.map((a) => a.address) : ['127.0.0.1']).map((host) => `http://${host}:${this.port}`)
   }
 
-  close(): Promise<void> {
-    return this.pickUp.close()
+  close(): void {
+    this.pickUp.close()
   }
 
   private async answer(request: IncomingMessage, response: ServerResponse): Promise<void> {
@@ -57,9 +65,9 @@ export class PickUpServer {
     if (url.pathname === '/' && asked === null) return send(response, 200, codePage(''))
     if (kind !== 'c') return send(response, 404, messagePage('There is nothing here.'))
     const from = request.socket.remoteAddress ?? 'unknown'
-    if (await this.isBlocked(from)) return send(response, 429, messagePage('Too many wrong codes. Wait ten minutes, then try again.'))
+    if (!(await isWithin(this.lookedAt, from))) return send(response, 429, messagePage('Too many codes at once. Try again in a moment.'), { 'Retry-After': '1' })
     if (!this.pickUp.isCode(code)) {
-      await Promise.allSettled([this.wrongFromOne.consume(from), this.wrongFromAll.consume('all')])
+      if (!(await isWithin(this.wrong, from))) await delay(this.heldBackMs)
       return send(response, 403, codePage(this.pickUp.isOpen ? 'That is not the code.' : 'This pick-up is over.'))
     }
     if (asked !== null) return void response.writeHead(303, { Location: `/c/${this.pickUp.code}` }).end()
@@ -68,15 +76,18 @@ export class PickUpServer {
     if (!file) return send(response, 404, messagePage('There is no such file.'))
     serve(request, response, file, url.searchParams.has('save'))
   }
-
-  private async isBlocked(from: string): Promise<boolean> {
-    const [one, all] = await Promise.all([this.wrongFromOne.get(from), this.wrongFromAll.get('all')])
-    return (one?.remainingPoints ?? 1) <= 0 || (all?.remainingPoints ?? 1) <= 0
-  }
 }
 
-function send(response: ServerResponse, status: number, { html, policy }: { html: string; policy: string }): void {
-  response.writeHead(status, { 'Content-Type': 'text/html; charset=utf-8', 'Content-Security-Policy': policy, 'Cache-Control': 'no-store', 'X-Content-Type-Options': 'nosniff', 'Referrer-Policy': 'no-referrer' }).end(html)
+/** Counts one more of `key`; whether that is still within the limit. */
+async function isWithin(limiter: RateLimiterMemory, key: string): Promise<boolean> {
+  return limiter.consume(key).then(
+    () => true,
+    () => false,
+  )
+}
+
+function send(response: ServerResponse, status: number, { html, policy }: Page, more: Record<string, string> = {}): void {
+  response.writeHead(status, { ...more, 'Content-Type': 'text/html; charset=utf-8', 'Content-Security-Policy': policy, 'Cache-Control': 'no-store', 'X-Content-Type-Options': 'nosniff', 'Referrer-Policy': 'no-referrer' }).end(html)
 }
 
 /** A file or a part of it: phones ask for parts. */

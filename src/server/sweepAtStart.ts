@@ -1,0 +1,8 @@
+import { sweepPickUps } from './pickUp/pickUp'
+import { sweepBundleParts } from './renderNodes'
+
+/** Removes what a server before this one could not: copies of private videos that nobody would look after. */
+export async function sweepAtStart(): Promise<void> {
+  sweepPickUps()
+  await sweepBundleParts()
+}
