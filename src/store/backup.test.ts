@@ -1,13 +1,15 @@
 import 'fake-indexeddb/auto'
-import { beforeEach, describe, expect, it } from 'vitest'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { sampleEdit } from '../../tests/support/edits'
 import { readBackup, writeBackup, type BackupRecords } from '@/core/interchange/backup'
 import type { OutletId, RenderId } from '@/core/model/ids'
-import { allRecords, restoreRecords } from './backup'
+import { allRecords, restoreBackup, type RestoreMode } from './backup'
 import { bringInEdits } from './bringIn'
+import { textBeside } from './captionTexts'
 import { database } from './database'
 import { editSession, loadEdit } from './highlights'
 import { allPosts, planPost } from './posts'
+import { storedFile } from './recordings'
 import { queueRenders, setRenderState } from './renders'
 import { versionsOf } from './versions'
 
@@ -16,6 +18,8 @@ beforeEach(clear)
 
 const MADE_AT = '2026-11-26T12:00:00.000Z'
 const FILE = { fileName: 'a.mp4', sizeBytes: 9, container: 'mp4' as const, videoCodec: 'avc', audioCodec: null, shippedAac: false, frames: 1, framesTakenOver: 0, extras: [], savedAs: null, tookMs: 1, stages: null }
+
+const restore = (records: BackupRecords, mode: RestoreMode) => restoreBackup(records, { files: new Map(), captions: new Map() }, mode, MADE_AT)
 
 /** Records as they come out of a backup's file. */
 function filed(records: BackupRecords): BackupRecords {
@@ -26,8 +30,7 @@ function filed(records: BackupRecords): BackupRecords {
 }
 
 async function shelf() {
-  const { highlights } = await bringInEdits([sampleEdit()], new Map())
-  const [highlight] = highlights
+  const [highlight] = await bringInEdits({ edits: [sampleEdit()], bytes: new Map(), filed: null })
   if (!highlight) throw new Error('no highlight')
   return highlight
 }
@@ -42,12 +45,29 @@ async function rename(id: Awaited<ReturnType<typeof shelf>>['id'], name: string)
 }
 
 describe('a backup', () => {
+  it('comes back with its bytes, or not at all', async () => {
+    await shelf()
+    const records = filed(await allRecords(true))
+    const [recording] = records.recording
+    if (!recording) throw new Error('no recording')
+    const parts = { files: new Map([[recording.id, new File(['film'], recording.fileName)]]), captions: new Map([[recording.id, new File(['WEBVTT'], 'a.vtt')]]) }
+    await clear()
+    const full = vi.spyOn(database().files, 'put').mockRejectedValueOnce(new DOMException('full', 'QuotaExceededError'))
+    await expect(restoreBackup(records, parts, 'add', MADE_AT)).rejects.toThrow()
+    full.mockRestore()
+    for (const table of database().tables) expect([table.name, table.name === 'outlets' ? 0 : await table.count()]).toEqual([table.name, 0])
+    await restoreBackup(records, parts, 'add', MADE_AT)
+    const stored = await storedFile(recording.id)
+    expect(stored.ok && (await stored.file.text())).toBe('film')
+    expect((await textBeside(recording.id))?.fileName).toBe('a.vtt')
+  })
+
   it('put back into an empty browser gives every record as it was', async () => {
     const { id } = await shelf()
     const before = await loadEdit(id)
     const records = filed(await allRecords(true))
     await clear()
-    expect(await restoreRecords(records, 'add', MADE_AT)).toMatchObject({ changed: 0, stayed: 0 })
+    expect(await restore(records, 'add')).toMatchObject({ changed: 0, stayed: 0 })
     const after = await loadEdit(id)
     expect(after.ok && after.edit).toEqual(before.ok && before.edit)
     expect(await allRecords(true)).toEqual(records)
@@ -57,17 +77,17 @@ describe('a backup', () => {
     const { id, name } = await shelf()
     const records = filed(await allRecords(true))
     await rename(id, 'Changed since')
-    const added = await restoreRecords(records, 'add', MADE_AT)
+    const added = await restore(records, 'add')
     expect(added).toMatchObject({ added: 0, changed: 0 })
     expect(added.stayed).toBeGreaterThan(0)
     expect(await loadEdit(id)).toMatchObject({ edit: { highlight: { name: 'Changed since' } } })
 
-    expect((await restoreRecords(records, 'as-it-was', MADE_AT)).changed).toBeGreaterThan(0)
+    expect((await restore(records, 'as-it-was')).changed).toBeGreaterThan(0)
     expect(await loadEdit(id)).toMatchObject({ edit: { highlight: { name } }, steps: [] })
     expect(await versionsOf(id)).toMatchObject([{ name: 'Before the backup of 2026-11-26 was put back', edit: { highlight: { name: 'Changed since' } } }])
     // What was made since is not taken away.
     const other = await shelf()
-    await restoreRecords(records, 'as-it-was', MADE_AT)
+    await restore(records, 'as-it-was')
     expect(await loadEdit(other.id)).toMatchObject({ ok: true })
   })
 
@@ -87,10 +107,10 @@ describe('a backup', () => {
     expect(await allRecords(false)).toMatchObject({ render: [], post: [] })
 
     await database().posts.update(overdue.id, { state: { kind: 'posted', at: MADE_AT, remoteId: 'x' }, updatedAt: MADE_AT })
-    await restoreRecords(records, 'as-it-was', MADE_AT)
+    await restore(records, 'as-it-was')
     expect((await allPosts()).map((p) => p.state.kind)).toEqual(['posted', 'planned'])
     await clear()
-    await restoreRecords(records, 'add', MADE_AT)
+    await restore(records, 'add')
     expect((await allPosts()).map((p) => [p.title, p.state.kind])).toEqual([['Overdue', 'failed'], ['To come', 'planned']])
   })
 

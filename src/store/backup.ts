@@ -3,11 +3,13 @@ import { BACKUP_KINDS, type BackupRecords } from '@/core/interchange/backup'
 import type { HighlightId, RecordingId } from '@/core/model/ids'
 import type { RecordKind } from '@/core/model/migrate'
 import type { Post } from '@/core/model/post'
+import type { Version } from '@/core/model/version'
 import { readAll } from './readAll'
 import { nowStamp } from './clock'
-import { database } from './database'
+import { database, type FileOwner } from './database'
 import { loadEdit } from './highlights'
-import { keepVersion } from './versions'
+import { holdFile, storedFile } from './recordings'
+import { newVersion } from './versions'
 
 type AnyRecord = { id: string; updatedAt: string }
 
@@ -40,13 +42,24 @@ export interface Restored {
   stayed: number
 }
 
-/** Puts records back, in one transaction. A highlight that is changed is kept as a version first. Files are put back apart. */
-export async function restoreRecords(records: BackupRecords, mode: RestoreMode, madeAt: string): Promise<Restored> {
-  if (mode === 'as-it-was') await keepChangedHighlights(records.highlight, madeAt)
+/** Bytes of a backup that go into the database: of recordings, sounds, pictures and fonts by their ids, and captions that came with a recording. */
+export interface RestoredFiles {
+  files: ReadonlyMap<FileOwner, File>
+  captions: ReadonlyMap<RecordingId, File>
+}
+
+/**
+ * Puts records and bytes back in one transaction: all of it, or nothing. A highlight that is changed is kept as a version first; bytes that are here
+ * stay. Rejects when the disk is full.
+ */
+export async function restoreBackup(records: BackupRecords, { files, captions }: RestoredFiles, mode: RestoreMode, madeAt: string): Promise<Restored> {
+  const versions = mode === 'as-it-was' ? await versionsOfChanged(records.highlight, madeAt) : []
+  const lost = await lostOf([...files.keys()])
   const by = tables()
   const db = database()
   const restored: Restored = { added: 0, changed: 0, stayed: 0 }
-  await db.transaction('rw', [...BACKUP_KINDS.map((kind) => by[kind] as Table), db.undo], async () => {
+  await db.transaction('rw', [...BACKUP_KINDS.map((kind) => by[kind] as Table), db.undo, db.files, db.captionTexts], async () => {
+    await db.versions.bulkAdd(versions)
     for (const kind of BACKUP_KINDS) {
       const there = new Map((await by[kind].bulkGet(records[kind].map((r) => r.id))).flatMap((r) => (r ? [[r.id, r] as const] : [])))
       for (const raw of records[kind]) {
@@ -63,15 +76,30 @@ export async function restoreRecords(records: BackupRecords, mode: RestoreMode, 
         if (kind === 'highlight' || kind === 'spotting') await db.undo.delete(record.id as HighlightId | RecordingId)
       }
     }
+    for (const owner of lost) await db.files.put({ owner, kind: 'kept', blob: files.get(owner) as File })
+    for (const [recordingId, file] of captions) if (!(await db.captionTexts.get(recordingId))) await db.captionTexts.put({ recordingId, fileName: file.name, blob: file })
   })
+  for (const owner of lost) holdFile(owner, files.get(owner) as File)
   return restored
 }
 
-async function keepChangedHighlights(was: BackupRecords['highlight'], madeAt: string): Promise<void> {
+/** Of bytes that came along those that are not here, or not any more. Files are looked at before the transaction, which reading them would end. */
+async function lostOf(owners: readonly FileOwner[]): Promise<FileOwner[]> {
+  const lost: FileOwner[] = []
+  for (const owner of owners) {
+    const there = await storedFile(owner)
+    if (!there.ok && there.reason === 'gone') lost.push(owner)
+  }
+  return lost
+}
+
+async function versionsOfChanged(was: BackupRecords['highlight'], madeAt: string): Promise<Version[]> {
+  const versions: Version[] = []
   for (const { id, updatedAt } of was) {
     const loaded = await loadEdit(id)
-    if (loaded.ok && loaded.edit.highlight.updatedAt !== updatedAt) await keepVersion(loaded.edit, `Before the backup of ${madeAt.slice(0, 10)} was put back`)
+    if (loaded.ok && loaded.edit.highlight.updatedAt !== updatedAt) versions.push(newVersion(loaded.edit, `Before the backup of ${madeAt.slice(0, 10)} was put back`))
   }
+  return versions
 }
 
 /** A post whose time has gone by may have gone out since: it waits for a person, so that nothing is posted twice. */

@@ -57,6 +57,9 @@ export interface StoredUndo {
   steps: UndoStep[]
   /** How many of `steps` are done; the rest can be redone. */
   position: number
+  /** Setups and layouts in the order in which they stand in the edit. */
+  setupIds?: SetupId[]
+  layoutIds?: LayoutId[]
   /** Records that steps may refer to, whether or not the present state does. */
   recordingIds?: RecordingId[]
   soundFileIds?: SoundFileId[]

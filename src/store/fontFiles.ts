@@ -6,7 +6,7 @@ import { newRecord } from '@/core/model/record'
 import { newId, nowStamp } from './clock'
 import { database } from './database'
 import { readAll } from './readAll'
-import { holdFile, keepFile, storedFile } from './recordings'
+import { holdFile, keepRecordWithFile, storedFile } from './recordings'
 
 /** The largest fonts, of all Chinese characters, have about half of this. */
 const MOST_BYTES = 40_000_000
@@ -35,8 +35,7 @@ export async function addFontFile(file: File): Promise<FontFile | null> {
   const name = freeName(plain, [...SHIPPED_FONTS, ...(await keptFonts()).map((f) => f.name)])
   const record: FontFile = { ...newRecord(nowStamp()), id: newId<FontFileId>(), name, fileName: file.name.slice(0, 1000), sizeBytes: file.size }
   const blob = new File([bytes], file.name, { type })
-  await database().fontFiles.put(record)
+  await keepRecordWithFile(database().fontFiles, record, { owner: record.id, kind: 'kept', blob })
   holdFile(record.id, blob)
-  await keepFile({ owner: record.id, kind: 'kept', blob })
   return record
 }

@@ -16,7 +16,7 @@ import { STANDARD_SHAPES, type Shape } from '@/core/model/shape'
 import { NO_WORDS } from '@/core/model/words'
 import type { Micros } from '@/core/time/micros'
 import type { Table } from 'dexie'
-import { newId, nowStamp } from './clock'
+import { newId, nowStamp, stampAfter } from './clock'
 import { database } from './database'
 import { keptFonts } from './fontFiles'
 import { Session } from './session'
@@ -117,8 +117,8 @@ export async function loadEdit(id: HighlightId): Promise<LoadResult> {
   if (!highlight.ok) return highlight
   const { passages, beds } = highlight.record
   const undo = await db.undo.get(id)
-  const setups = read('setup', await ownedFirst(db.setups, id, passages.flatMap(setupsIn)))
-  const layouts = read('layout', await ownedFirst(db.layouts, id, passages.map((p) => p.layoutId)))
+  const setups = read('setup', await ownedFirst(db.setups, id, passages.flatMap(setupsIn), undo?.setupIds ?? []))
+  const layouts = read('layout', await ownedFirst(db.layouts, id, passages.map((p) => p.layoutId), undo?.layoutIds ?? []))
   const recordings = read('recording', await db.recordings.bulkGet([...new Set([...(undo?.recordingIds ?? []), ...passages.flatMap(recordingsIn)])]))
   const soundFiles = read('soundFile', await db.soundFiles.bulkGet([...new Set([...(undo?.soundFileIds ?? []), ...beds.map((b) => b.soundFileId)])]))
   const imageFiles = read('imageFile', await db.imageFiles.bulkGet([...new Set([...(undo?.imageFileIds ?? []), ...picturesOfLayouts(layouts ?? []), ...picturesOfMarks(highlight.record.marks)])]))
@@ -126,10 +126,15 @@ export async function loadEdit(id: HighlightId): Promise<LoadResult> {
   return { ok: true, edit: { highlight: highlight.record, setups, layouts, recordings, soundFiles, imageFiles, fontFiles: await keptFonts() }, steps: undo?.steps ?? [], position: undo?.position ?? 0 }
 }
 
-/** A highlight's own records in the order they were made, which undo steps count on, whether used at present or not; then others by id. */
-async function ownedFirst<T extends { id: string; createdAt: string }, I extends string>(table: Table<T, I>, owner: HighlightId, ids: readonly I[]): Promise<(T | undefined)[]> {
+/**
+ * A highlight's own records, whether used at present or not, then others by id. `order`: the ids as they stood when they were written, which undo
+ * steps count on; those that it does not know come after, in the order they were made.
+ */
+async function ownedFirst<T extends { id: string; createdAt: string }, I extends string>(table: Table<T, I>, owner: HighlightId, ids: readonly I[], order: readonly string[]): Promise<(T | undefined)[]> {
   const owned = await table.where('ownedBy').equals(owner).toArray()
-  owned.sort((a, b) => a.createdAt.localeCompare(b.createdAt) || a.id.localeCompare(b.id))
+  const place = new Map(order.map((id, n) => [id, n]))
+  const placeOf = ({ id }: T) => place.get(id) ?? order.length
+  owned.sort((a, b) => placeOf(a) - placeOf(b) || a.createdAt.localeCompare(b.createdAt) || a.id.localeCompare(b.id))
   const others = [...new Set(ids)].filter((wanted) => !owned.some((o) => o.id === wanted))
   return [...owned, ...(await table.bulkGet(others))]
 }
@@ -157,14 +162,14 @@ export function editSession({ edit, steps, position }: Extract<LoadResult, { ok:
  */
 async function saveEdit(edit: Edit, steps: readonly UndoStep[], position: number, known: string): Promise<string | null> {
   const db = database()
-  const updatedAt = nowStamp()
+  const updatedAt = stampAfter(known)
   return db.transaction('rw', db.highlights, db.setups, db.layouts, db.undo, async () => {
     const there = await db.highlights.get(edit.highlight.id)
     if (there && there.updatedAt !== known) return null
     await db.highlights.put({ ...edit.highlight, updatedAt })
     await db.setups.bulkPut(edit.setups.map((s) => ({ ...s, updatedAt })))
     await db.layouts.bulkPut(edit.layouts.map((l) => ({ ...l, updatedAt })))
-    await db.undo.put({ owner: edit.highlight.id, steps: [...steps], position, recordingIds: edit.recordings.map((r) => r.id), soundFileIds: edit.soundFiles.map((f) => f.id), imageFileIds: edit.imageFiles.map((f) => f.id) })
+    await db.undo.put({ owner: edit.highlight.id, steps: [...steps], position, setupIds: edit.setups.map((s) => s.id), layoutIds: edit.layouts.map((l) => l.id), recordingIds: edit.recordings.map((r) => r.id), soundFileIds: edit.soundFiles.map((f) => f.id), imageFileIds: edit.imageFiles.map((f) => f.id) })
     return updatedAt
   })
 }

@@ -6,7 +6,7 @@ import { drawnSvg } from '@/media/source/drawnSvg'
 import { newId, nowStamp } from './clock'
 import { database } from './database'
 import { readAll } from './readAll'
-import { holdFile, keepFile } from './recordings'
+import { holdFile, keepRecordWithFile } from './recordings'
 
 /** Larger files are not pictures for a backdrop. */
 const MOST_BYTES = 60_000_000
@@ -25,9 +25,8 @@ export async function addImageFile(chosen: File): Promise<AddImageResult> {
   const name = file.name.replace(/\.[^.]+$/, '') || file.name
   const checked = readRecord('imageFile', { ...newRecord(nowStamp()), id: newId<ImageFileId>(), name, fileName: file.name.slice(0, 1000), sizeBytes: file.size, width, height })
   if (!checked.ok) return { ok: false, reason: 'not-a-picture' }
-  await database().imageFiles.put(checked.record)
+  await keepRecordWithFile(database().imageFiles, checked.record, { owner: checked.record.id, kind: 'kept', blob: file })
   holdFile(checked.record.id, file)
-  await keepFile({ owner: checked.record.id, kind: 'kept', blob: file })
   return { ok: true, imageFile: checked.record }
 }
 

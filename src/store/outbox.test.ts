@@ -1,5 +1,5 @@
 import 'fake-indexeddb/auto'
-import { beforeEach, describe, expect, it } from 'vitest'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { sampleEdit } from '../../tests/support/edits'
 import type { OutletId, RenderId } from '@/core/model/ids'
 import { USUAL_OUTPUT } from '@/core/model/outputChoice'
@@ -85,9 +85,8 @@ describe('edits that come in a file', () => {
   it('become highlights of their own, with recordings and bytes that are not here yet; what is here stays', async () => {
     const edit = sampleEdit()
     const bytes = new Map([['r', new Blob(['film'])]])
-    const first = await bringInEdits([edit], bytes)
-    expect(first.kept).toBe(true)
-    const [made] = first.highlights
+    const first = await bringInEdits({ edits: [edit], bytes, filed: null })
+    const [made] = first
     if (!made) throw new Error('nothing came')
     expect(made.id).not.toBe(edit.highlight.id)
     const loaded = await loadEdit(made.id)
@@ -98,12 +97,19 @@ describe('edits that come in a file', () => {
     expect(stored.ok && (await stored.file.text())).toBe('film')
 
     await database().recordings.update(id, { name: 'Named here' })
-    const again = await bringInEdits([edit], new Map([['r', new Blob(['another film'])]]))
-    expect(again.highlights[0]?.id).not.toBe(made.id)
+    const again = await bringInEdits({ edits: [edit], bytes: new Map([['r', new Blob(['another film'])]]), filed: null })
+    expect(again[0]?.id).not.toBe(made.id)
     expect((await database().recordings.get(id))?.name).toBe('Named here')
     const still = await storedFile(id)
     expect(still.ok && (await still.file.text())).toBe('film')
     expect(await database().highlights.count()).toBe(2)
+  })
+
+  it('come all or not at all when the disk is full', async () => {
+    const full = vi.spyOn(database().files, 'put').mockRejectedValueOnce(new DOMException('full', 'QuotaExceededError'))
+    await expect(bringInEdits({ edits: [sampleEdit()], bytes: new Map([['r', new Blob(['film'])]]), filed: null })).rejects.toThrow()
+    full.mockRestore()
+    for (const table of [database().recordings, database().highlights, database().setups, database().layouts, database().files]) expect(await table.count()).toBe(0)
   })
 
   it('bring the bytes of a recording that came without them before', async () => {
@@ -111,9 +117,9 @@ describe('edits that come in a file', () => {
     const [recording] = edit.recordings
     if (!recording) throw new Error('no recording')
     const lone = { ...edit, recordings: [{ ...recording, id: 'lone' as typeof recording.id }], highlight: { ...edit.highlight, passages: edit.highlight.passages.map((p) => ({ ...p, recordingId: 'lone' as typeof recording.id })) } }
-    await bringInEdits([lone], new Map())
+    await bringInEdits({ edits: [lone], bytes: new Map(), filed: null })
     expect(await storedFile('lone' as typeof recording.id)).toEqual({ ok: false, reason: 'gone' })
-    await bringInEdits([lone], new Map([['lone', new Blob(['film'])]]))
+    await bringInEdits({ edits: [lone], bytes: new Map([['lone', new Blob(['film'])]]), filed: null })
     const stored = await storedFile('lone' as typeof recording.id)
     expect(stored.ok && (await stored.file.text())).toBe('film')
   })

@@ -10,17 +10,17 @@ import type { Table } from 'dexie'
 import { newId, nowStamp } from './clock'
 import { database } from './database'
 import { keptFonts } from './fontFiles'
-import { keepFile, storedFile } from './recordings'
+import { storedFile } from './recordings'
 
 function tablesByKind(): { [K in FiledKind]: Table<RecordOf<K>, RecordOf<K>['id']> } {
   const db = database()
   return { imageFile: db.imageFiles, fontFile: db.fontFiles, setup: db.setups, layout: db.layouts, brand: db.brands, outlet: db.outlets, recipe: db.recipes } as unknown as { [K in FiledKind]: Table<RecordOf<K>, RecordOf<K>['id']> }
 }
 
-/** Adds what a file holds to what is there; nothing is written over, and what lies in the bin keeps its id. */
+/** Adds what a file holds to what is there, all or nothing; nothing is written over, and what lies in the bin keeps its id. */
 export async function addFiled(incoming: Filed): Promise<Merge> {
   const tables = tablesByKind()
-  const merge = await database().transaction('rw', RACK_KINDS.map((k) => tables[k] as unknown as Table), async () => {
+  return database().transaction('rw', [...RACK_KINDS.map((k) => tables[k] as unknown as Table), database().files], async () => {
     const there = { ...NOTHING_FILED.records }
     const taken = new Set<string>()
     for (const kind of RACK_KINDS) {
@@ -30,11 +30,12 @@ export async function addFiled(incoming: Filed): Promise<Merge> {
     }
     const made = mergeRack(there, incoming, () => newId(), taken)
     for (const kind of RACK_KINDS) await (tables[kind] as Table).bulkAdd(made.add.records[kind].map((r) => ({ ...r, updatedAt: nowStamp() })))
+    await database().files.bulkPut(Object.entries(made.add.bytes).map(([id, bytes]) => ({ owner: id as ImageFileId | FontFileId, kind: 'kept', blob: blobOf(bytes) })))
     return made
   })
-  for (const [id, { type, base64 }] of Object.entries(merge.add.bytes)) await keepFile({ owner: id as ImageFileId | FontFileId, kind: 'kept', blob: new Blob([Uint8Array.from(atob(base64), (c) => c.charCodeAt(0))], { type }) })
-  return merge
 }
+
+const blobOf = ({ type, base64 }: RackBytes[string]) => new Blob([Uint8Array.from(atob(base64), (c) => c.charCodeAt(0))], { type })
 
 type Kept = { id: string; deletedAt: string | null; ownedBy?: string | null }
 

@@ -2,6 +2,7 @@ import { newRecord } from '@/core/model/record'
 import { readRecord } from '@/core/model/migrate'
 import type { RecordingId } from '@/core/model/ids'
 import type { Recording } from '@/core/model/recording'
+import type { Table } from 'dexie'
 import { newId, nowStamp } from './clock'
 import { database, isStorageFull, type FileOwner, type StoredFile } from './database'
 import { readAll } from './readAll'
@@ -16,13 +17,48 @@ export function holdFile(owner: FileOwner, file: File): void {
   atHand.set(owner, file)
 }
 
-export async function addRecording(facts: NewRecording, file: File, id: RecordingId = newId<RecordingId>()): Promise<Recording> {
+/** Where a recording's bytes are kept: in a copy of their own, or in the person's file. */
+export type FilePlace = { kind: 'kept' } | { kind: 'linked'; handle: FileSystemFileHandle }
+
+/**
+ * Puts a recording onto the Shelf with its bytes and with the captions that lay beside it, all or nothing: a browser that ends on the way leaves no
+ * recording without bytes. Where there is no room for them the recording is there all the same, for this tab to use its file. Throws TypeError
+ * when the facts are no recording's.
+ */
+export async function addRecording(facts: NewRecording, file: File, place: FilePlace, id: RecordingId = newId<RecordingId>(), captions: File | null = null): Promise<{ recording: Recording; kept: KeepResult }> {
   const checked = readRecord('recording', { ...newRecord(nowStamp()), ...facts, id })
   if (!checked.ok) throw new TypeError(`recording: ${checked.problems.join('; ')}`)
-  await database().recordings.put(checked.record)
+  const db = database()
+  const text = captions && { recordingId: id, fileName: captions.name, blob: captions }
+  const kept = await keepRecordWithFile(db.recordings, checked.record, storedAt(id, file, place), async () => {
+    if (text) await db.captionTexts.put(text)
+  })
   holdFile(id, file)
-  return checked.record
+  return { recording: checked.record, kept }
 }
+
+const storedAt = (owner: FileOwner, file: File, place: FilePlace): StoredFile => (place.kind === 'kept' ? { owner, kind: 'kept', blob: file } : { owner, ...place })
+
+/** Writes a record together with the bytes that it stands for, and with what `more` writes; without room for the bytes the record alone. */
+export async function keepRecordWithFile<T extends { id: FileOwner }>(table: Table<T, T['id']>, record: T, stored: StoredFile, more: () => Promise<void> = () => Promise.resolve()): Promise<KeepResult> {
+  const db = database()
+  const write = async (withFile: boolean): Promise<void> => {
+    await db.transaction('rw', [table, db.files, db.captionTexts], async () => {
+      await table.put(record)
+      if (withFile) await db.files.put(stored)
+      await more()
+    })
+  }
+  try {
+    await write(true)
+    return { ok: true }
+  } catch (error) {
+    await write(false)
+    return notKept(error)
+  }
+}
+
+const notKept = (error: unknown): KeepResult => ({ ok: false, reason: isStorageFull(error) ? 'no-room' : 'storage-failed' })
 
 export type KeepResult = { ok: true } | { ok: false; reason: 'no-room' | 'storage-failed' }
 
@@ -32,7 +68,7 @@ export async function keepFile(stored: StoredFile): Promise<KeepResult> {
     await database().files.put(stored)
     return { ok: true }
   } catch (error) {
-    return { ok: false, reason: isStorageFull(error) ? 'no-room' : 'storage-failed' }
+    return notKept(error)
   }
 }
 
@@ -58,9 +94,9 @@ export async function askForFile(id: RecordingId): Promise<FileResult> {
 }
 
 /** Puts a file chosen again in a recording's place. */
-export async function relink(id: RecordingId, file: File, stored: StoredFile): Promise<KeepResult> {
+export async function relink(id: RecordingId, file: File, place: FilePlace): Promise<KeepResult> {
   holdFile(id, file)
-  return keepFile(stored)
+  return keepFile(storedAt(id, file, place))
 }
 
 async function readable(file: Blob): Promise<FileResult> {

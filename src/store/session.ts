@@ -22,8 +22,8 @@ export interface SessionState<T> {
 /** Writes a value with its history. *conflict* when what is stored is no longer what this session read or wrote last. */
 export type Save<T> = (value: T, steps: readonly UndoStep[], position: number) => Promise<'written' | 'conflict'>
 
-/** Changes are gathered for this long before they are written: a drag is a few writes, not hundreds. */
-const SAVE_AFTER_MS = 250
+/** What is done in one go is written at once; a drag, and a run of keys, this often while it lasts. */
+const SAVE_EVERY_MS = 250
 /** After a failed write it is tried again; nothing is dropped meanwhile. */
 const RETRY_AFTER_MS = 3000
 
@@ -47,9 +47,11 @@ export class Session<T extends object> {
 
   /** Changes the value. `label` is shown with undo; changes with the same `gesture` (a drag, a run of key presses) are one step. What would come to too much of something is not done, and told of as `refusal`. */
   change(label: string, gesture: string, recipe: (draft: Draft<T>) => void): void {
-    const changed = change(this.store.getState().history, label, gesture, recipe)
+    const before = this.store.getState().history
+    const changed = change(before, label, gesture, recipe)
+    const goesOn = changed.position === before.position && before.steps[before.position - 1]?.gesture === gesture
     const what = this.overfull(changed.value)
-    if (what === null) this.set(changed)
+    if (what === null) this.set(changed, goesOn ? SAVE_EVERY_MS : 0)
     else this.store.setState({ refusal: { label, what } })
   }
 
@@ -66,23 +68,31 @@ export class Session<T extends object> {
     this.set(redo(this.store.getState().history))
   }
 
-  /** Writes what has not been written yet. Resolves when it is, or has failed. */
+  /** Whether something has been done that is not written yet. */
+  get isUnwritten(): boolean {
+    return this.store.getState().history !== this.written
+  }
+
+  /** Writes what has not been written yet. Resolves when it is, or has failed; what is done meanwhile as part of a drag waits for its turn. */
   async flush(): Promise<void> {
     if (this.timer) clearTimeout(this.timer)
     this.timer = null
-    while (this.store.getState().history !== this.written && this.store.getState().saving !== 'conflict') {
+    while (this.isUnwritten && this.store.getState().saving !== 'conflict') {
       this.writing ??= this.write()
       await this.writing
-      if (this.store.getState().saving !== 'saving') break
+      if (this.store.getState().saving !== 'saving' || this.timer) break
     }
   }
 
-  private set(history: Undoable<T>): void {
+  /** `saveInMs`: how long it may wait to be written. */
+  private set(history: Undoable<T>, saveInMs = 0): void {
     const before = this.store.getState()
     if (history === before.history) return
     if (before.saving === 'conflict') return this.store.setState({ history })
-    this.store.setState({ history, saving: 'saving' })
-    this.timer ??= setTimeout(() => void this.flush(), SAVE_AFTER_MS)
+    const isFailing = before.saving === 'no-room' || before.saving === 'failed'
+    this.store.setState({ history, ...(!isFailing && { saving: 'saving' }) })
+    if (saveInMs === 0 && !isFailing) void this.flush()
+    else this.timer ??= setTimeout(() => void this.flush(), saveInMs)
   }
 
   private async write(): Promise<void> {

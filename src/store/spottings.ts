@@ -2,7 +2,7 @@ import type { RecordingId } from '@/core/model/ids'
 import { readRecord } from '@/core/model/migrate'
 import { newRecord } from '@/core/model/record'
 import { DEFAULT_WEIGHTS, MOST_MOMENTS, type Spotting } from '@/core/model/spotting'
-import { nowStamp } from './clock'
+import { nowStamp, stampAfter } from './clock'
 import { database } from './database'
 import { Session } from './session'
 
@@ -22,7 +22,7 @@ export async function openSpotting(id: RecordingId): Promise<Session<Spotting>> 
     db.transaction('rw', db.spottings, db.undo, async () => {
       const there = await db.spottings.get(id)
       if ((there?.updatedAt ?? null) !== known) return 'conflict'
-      const updatedAt = nowStamp()
+      const updatedAt = stampAfter(known ?? nowStamp())
       await db.spottings.put({ ...spotting, updatedAt })
       await db.undo.put({ owner: id, steps: [...steps], position })
       known = updatedAt

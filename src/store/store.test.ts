@@ -23,7 +23,7 @@ const facts = () => {
   void [id, schemaVersion, createdAt, updatedAt, deletedAt]
   return rest
 }
-const add = (id: string) => addRecording(facts(), new File(['bytes'], 'ridge.mp4'), id as RecordingId)
+const add = async (id: string, more: Partial<ReturnType<typeof facts>> = {}) => (await addRecording({ ...facts(), ...more }, new File(['bytes'], 'ridge.mp4'), { kind: 'kept' }, id as RecordingId)).recording
 
 beforeEach(async () => {
   await Promise.all(database().tables.map((table) => table.clear()))
@@ -132,6 +132,21 @@ describe('files', () => {
   })
 })
 
+describe('a recording', () => {
+  it('comes with its bytes and captions in one go; where there is no room for them it can be used in this tab, and that is said', async () => {
+    const whole = await addRecording(facts(), new File(['film'], 'a.mp4'), { kind: 'kept' }, 'whole' as RecordingId, new File(['WEBVTT'], 'a.vtt'))
+    expect(whole.kept).toEqual({ ok: true })
+    expect(await database().files.count()).toBe(1)
+    expect((await database().captionTexts.get('whole' as RecordingId))?.fileName).toBe('a.vtt')
+    const put = vi.spyOn(database().files, 'put').mockRejectedValueOnce(new DOMException('full', 'QuotaExceededError'))
+    const held = await addRecording(facts(), new File(['film'], 'b.mp4'), { kind: 'kept' }, 'held' as RecordingId)
+    put.mockRestore()
+    expect(held.kept).toEqual({ ok: false, reason: 'no-room' })
+    expect(await database().recordings.get('held' as RecordingId)).toBeDefined()
+    expect((await storedFile('held' as RecordingId)).ok).toBe(true)
+  })
+})
+
 describe('an edit session', () => {
   const rename = (session: Session<Edit>, name: string, gesture: string) => session.change('Rename', gesture, (draft) => void (draft.highlight.name = name))
 
@@ -173,9 +188,55 @@ describe('an edit session', () => {
     vi.useFakeTimers()
     const save = vi.fn(() => Promise.resolve('written' as const))
     const session = new Session(sampleEdit(), [], 0, save)
-    for (let i = 0; i < 100; i++) rename(session, `Name ${i}`, 'drag')
+    for (let i = 0; i < 100; i++) {
+      rename(session, `Name ${i}`, 'drag')
+      await vi.advanceTimersByTimeAsync(10)
+    }
     await vi.advanceTimersByTimeAsync(1000)
-    expect(save).toHaveBeenCalledTimes(1)
+    // At its begin, then every quarter of a second.
+    expect(save.mock.calls.length).toBeGreaterThanOrEqual(4)
+    expect(save.mock.calls.length).toBeLessThanOrEqual(6)
+    expect(session.isUnwritten).toBe(false)
+    vi.useRealTimers()
+  })
+
+  it('writes what is done in one go at once, and the end of a drag when it is told to', async () => {
+    const names: string[] = []
+    const session = new Session(sampleEdit(), [], 0, (edit: Edit) => (names.push(edit.highlight.name), Promise.resolve('written' as const)))
+    rename(session, 'One', 'a')
+    expect(names).toEqual(['One'])
+    rename(session, 'Two', 'b')
+    await vi.waitFor(() => expect(names).toEqual(['One', 'Two']))
+    session.undo()
+    await vi.waitFor(() => expect(names).toEqual(['One', 'Two', 'One']))
+    rename(session, 'Three', 'drag')
+    rename(session, 'Four', 'drag')
+    await session.flush()
+    expect(names.at(-1)).toBe('Four')
+    expect(session.isUnwritten).toBe(false)
+  })
+
+  it('keeps the order of setups that undo counts on, and what is newer, when the clock is set back', async () => {
+    vi.useFakeTimers({ now: new Date('2026-11-29T12:00:00Z'), toFake: ['Date'] })
+    const highlight = await createHighlight(await add('clock'), { name: 'Clock' })
+    const open = async () => {
+      const loaded = await loadEdit(highlight.id)
+      if (!loaded.ok) throw new Error(loaded.reason)
+      return { session: editSession(loaded), loaded }
+    }
+    const { session, loaded } = await open()
+    const [first] = loaded.edit.setups
+    if (!first) throw new Error('no setup')
+    vi.setSystemTime(new Date('2026-11-28T12:00:00Z'))
+    session.change('Add a setup', 'a', (draft) => void draft.setups.push({ ...first, id: 'second' as typeof first.id, name: 'Second', createdAt: new Date().toISOString() }))
+    session.change('Rename it', 'b', (draft) => void Object.assign(draft.setups[1] ?? {}, { name: 'Renamed' }))
+    await session.flush()
+    const again = await open()
+    expect(again.loaded.edit.highlight.updatedAt > highlight.updatedAt).toBe(true)
+    expect(again.loaded.edit.setups.map((s) => s.name)).toEqual([first.name, 'Renamed'])
+    again.session.undo()
+    expect(again.session.value.setups.map((s) => s.name)).toEqual([first.name, 'Second'])
+    await again.session.flush()
     vi.useRealTimers()
   })
 })
@@ -210,7 +271,7 @@ describe('two tabs on one highlight', () => {
 describe('passages of several recordings', () => {
   it('can be undone and redone after a reload, whatever order they came to lie in', async () => {
     const first = await add('r9')
-    const second = await addRecording({ ...facts(), name: 'Second' }, new File(['x'], 'second.mp4'), 'r10' as RecordingId)
+    const second = await add('r10', { name: 'Second' })
     const highlight = await createHighlight(first, { name: 'Both' })
     const load = async () => {
       const loaded = await loadEdit(highlight.id)

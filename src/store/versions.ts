@@ -8,9 +8,14 @@ import { database } from './database'
 
 /** Gives the present state of a highlight a name to come back to. */
 export async function keepVersion(edit: Edit, name: string): Promise<Version> {
-  const version: Version = { ...newRecord(nowStamp()), id: newId<VersionId>(), highlightId: edit.highlight.id, name, edit }
+  const version = newVersion(edit, name)
   await database().versions.add(version)
   return version
+}
+
+/** A named version, not stored yet. */
+export function newVersion(edit: Edit, name: string): Version {
+  return { ...newRecord(nowStamp()), id: newId<VersionId>(), highlightId: edit.highlight.id, name, edit }
 }
 
 /** A highlight's named versions, newest first. */

@@ -54,7 +54,7 @@ export function readBackup(text: string): BackupRead {
       if (read.ok) (records[kind] as unknown[]).push(read.record)
       else {
         const up = upgraded(kind, value)
-        if (!up.ok && up.reason === 'newer-version') return { ok: false, reason: 'newer-version', detail: up.problems[0] ?? '' }
+        if (!up.ok && up.reason === 'newer-version') return { ok: false, reason: 'newer-version', detail: kind }
         unread++
       }
     }

@@ -61,6 +61,7 @@ export function readBundle(text: string): BundleRead {
   const edits: Edit[] = []
   for (const [n, value] of parsed.data.edits.entries()) {
     const read = readEdit(value)
+    if (!read.ok && read.newer) return { ok: false, reason: 'newer-version', detail: `edit ${n + 1}` }
     if (!read.ok) return { ok: false, reason: 'bad-edit', detail: `edit ${n + 1}: ${read.problems[0] ?? ''}` }
     edits.push(read.edit)
   }

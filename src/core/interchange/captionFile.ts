@@ -24,6 +24,8 @@ export type CaptionsRead = { ok: true; cues: ReadCue[]; problems: CaptionProblem
 export const MOST_CAPTION_BYTES = 12_000_000
 
 const MOST_PROBLEMS = 200
+/** Of a caption with its marks so many characters are read: every word may have a time and a colour of its own. */
+const MOST_CUE_MARKUP = 10 * MOST_CUE_LENGTH
 
 /** Reads WebVTT or SubRip, told apart by their first line. Cues that cannot be used are left out and reported by line; the rest come in order of time. */
 export async function readCaptions(bytes: Uint8Array): Promise<CaptionsRead> {
@@ -74,18 +76,18 @@ function readCue(cue: VTTCue): ReadCue | null {
   const toMicros = micros(cue.endTime)
   if (!Number.isSafeInteger(fromMicros) || !Number.isSafeInteger(toMicros) || fromMicros < 0 || toMicros <= fromMicros) return null
   const read: { text: string; voice: string | null; marks: { at: number; micros: Micros }[] } = { text: '', voice: null, marks: [{ at: 0, micros: fromMicros }] }
-  const walk = (nodes: readonly VTTNode[]) => {
-    for (const node of nodes) {
-      if (node.type === 'text') {
-        read.text += node.data
-        continue
-      }
-      if (node.type === 'v') read.voice ??= (node.voice ?? '').trim().slice(0, 100) || null
-      if (node.type === 'timestamp') read.marks.push({ at: read.text.length, micros: micros(node.time) })
-      walk(node.children)
+  cue.text = cue.text.slice(0, MOST_CUE_MARKUP)
+  // Marks can stand in one another deeper than calls can.
+  const nodes: VTTNode[] = tokenizeVTTCue(cue).reverse()
+  for (let node = nodes.pop(); node; node = nodes.pop()) {
+    if (node.type === 'text') {
+      read.text += node.data
+      continue
     }
+    if (node.type === 'v') read.voice ??= (node.voice ?? '').trim().slice(0, 100) || null
+    if (node.type === 'timestamp') read.marks.push({ at: read.text.length, micros: micros(node.time) })
+    for (let n = node.children.length - 1; n >= 0; n--) nodes.push(node.children[n] as VTTNode)
   }
-  walk(tokenizeVTTCue(cue))
   const { text } = read
   if (text.trim() === '') return null
   return { fromMicros, toMicros, text: text.trim(), voice: read.voice, words: read.marks.length > 1 ? wordsFrom(text, read.marks, toMicros) : [] }

@@ -85,6 +85,12 @@ describe('captions made elsewhere', () => {
   })
 })
 
+test('marks within marks, deeper than anybody writes them, lose nothing of what is said', async () => {
+  const [cue] = await read(bytes(`WEBVTT\n\n00:01.000 --> 00:02.000\n${'<b>'.repeat(5000)}Lift!`))
+  expect(cue?.text).toBe('Lift!')
+  expect(await readCaptions(bytes(`WEBVTT\n\n00:01.000 --> 00:02.000\n${'<b>'.repeat(3_000_000)}Lift!`))).toMatchObject({ ok: false, reason: 'not-captions' })
+})
+
 describe('captions that are written', () => {
   const cues = [
     { fromMicros: 400_000, toMicros: 1_900_500, text: 'Lift & <glide>', voice: 'Wren' },

@@ -5,6 +5,10 @@ import { cleanLabel, MarkCollector, tooLarge, type Mark, type MarksRead } from '
 
 /** Number, reel, channels, kind of edit (with a length, for all but cuts), then source in, source out, record in, record out. */
 const EVENT = /^\s*(\d{1,6})\s+(\S{1,32})\s+(\S{1,8})\s+([A-Z]\w{0,4})(?:\s+(\d{1,4}))?\s+(\S+)\s+(\S+)\s+(\S+)\s+(\S+)\s*$/
+/** A line that says something of the event before it, as lists of every make have them: a word in capitals, or an arrow, and what it is about. */
+const NOTE = /^(?:[A-Z][A-Z0-9]*\b|>+)/
+/** No line of a list is longer. */
+const MAX_LINE_LENGTH = 2000
 const CLIP_NAME = /^\*\s*FROM CLIP NAME:\s*(.*)$/i
 const LOCATOR = /^\*\s*LOC:\s*(\S+)\s+(\S+)?\s*(.*)$/i
 
@@ -32,10 +36,11 @@ export function readEdlMarks(text: string, rate: FrameRate, durationMicros: Micr
     const line = i + 1
     const found = raw.trim()
     if (found === '' || /^TITLE:/i.test(found)) return
+    if (found.length > MAX_LINE_LENGTH) return marks.problem(line, 'not-this-format', found)
     if (/^FCM:/i.test(found)) drop = /^FCM:\s*DROP/i.test(found)
     else if (/^\d/.test(found)) addEvent(events, marks, found, line, rate, drop)
     else if (found.startsWith('*')) addComment(events.at(-1), marks, found, line, rate, drop)
-    else if (!/^(M2|SPLIT|>>>|FINAL CUT|AUD|EFFECTS)/i.test(found)) marks.problem(line, 'not-this-format', found)
+    else if (!NOTE.test(found)) marks.problem(line, 'not-this-format', found)
   })
   const shift = wholeHourBefore(events, durationMicros)
   for (const e of events) {

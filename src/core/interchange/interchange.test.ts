@@ -115,6 +115,12 @@ describe('hostile files', () => {
     for (const read of readers) expect(read(huge)).toEqual({ marks: [], problems: [{ line: 0, reason: 'too-large', text: '' }] })
   })
 
+  it('of millions of half tags, cues or blanks are read as fast as others are', () => {
+    expect(readVttMarks(`WEBVTT\n\n00:01.000 --> 00:02.000\n${'<'.repeat(4_900_000)}\n`, HOUR).marks).toHaveLength(1)
+    expect(readVttMarks(`WEBVTT\n\n${'1 --> 2\n\n'.repeat(400_000)}`, HOUR).marks).toEqual([])
+    expect(readEdlMarks(`001 AX V C ${' '.repeat(2_000_000)}x\n`.repeat(2), P30, HOUR).marks).toEqual([])
+  })
+
   it(`of noise end in problems, never in an exception, a negative time or a label of many lines (seed ${SEED})`, () => {
     const random = seeded(SEED)
     const pieces = ['WEBVTT', '\n', '\r\n', '00:00:01.000', ' --> ', '001  AX V C ', '01:00:00:00 ', '"', ',', ';', '\t', '* LOC: ', '\u0000', '<b>', '&lt;', '=1+1', '-5', '1e99', '99:99', 'NaN', '\u202e']

@@ -8,6 +8,7 @@ import { sampleEdit } from '../../../tests/support/edits'
 import { usedSpans } from '../cut/usedSpans'
 import { edit as editSchema, type Edit } from '../model/edit'
 import type { SpeechOf } from '../sound/ducking'
+import { readBackup } from './backup'
 import { bundle, entryFor, readBundle, writeBundle } from './bundle'
 import { writeEditList } from './editList'
 import { readEdlMarks } from './edlMarks'
@@ -15,6 +16,7 @@ import { ffmpegScript } from './ffmpeg/ffmpegScript'
 import { timeline } from './otio/otioSchema'
 import { readOtio } from './otio/readOtio'
 import { writeOtio } from './otio/writeOtio'
+import { readRackFile } from './rackFile'
 
 const TALL = { id: 'tall', width: 1080, height: 1920 }
 
@@ -121,8 +123,20 @@ describe('bundles', () => {
     const withPassages = (...passages: object[]) => ({ edits: [{ ...edit, highlight: { ...edit.highlight, passages } }] })
     expect(readBundle(JSON.stringify({ ...raw, ...withPassages(passage, passage) }))).toMatchObject({ reason: 'bad-edit', detail: 'edit 1: highlight.passages: two have the same id' })
     expect(readBundle(JSON.stringify({ ...raw, ...withPassages({ ...passage, strikes: [{ fromMicros: 0, toMicros: 60_000_000 }] }) }))).toMatchObject({ reason: 'bad-edit', detail: 'edit 1: passage 1: all of it is struck out' })
+    expect(readBundle(JSON.stringify({ ...raw, edits: [{ ...edit, highlight: { ...edit.highlight, schemaVersion: 9 } }] }))).toMatchObject({ reason: 'newer-version' })
     for (const entry of ['../etc/passwd', '/media/1.mp4', 'media/../1.mp4', 'media\\1.mp4', 'files/a b.png', 'bundle.json']) expect(refused({ carried: [{ ...part, entry }] })).toBe('not-a-bundle')
     expect(readBundle('nonsense')).toMatchObject({ ok: false, reason: 'not-json' })
+  })
+
+  it('and other files of ours that nest a hundred thousand deep are no such file', () => {
+    const deep = `{"brimble":"bundle","version":1,"edits":${'['.repeat(100_000)}${']'.repeat(100_000)}}`
+    expect(readBundle(deep)).toMatchObject({ ok: false, reason: 'not-json' })
+    expect(readBackup(deep)).toMatchObject({ ok: false, reason: 'not-json' })
+    expect(readOtio(deep)).toMatchObject({ ok: false, reason: 'not-json' })
+    expect(readRackFile(deep)).toMatchObject({ ok: false, reason: 'not-json' })
+    // Brackets in names are no nesting.
+    const named = { ...threePassages(), highlight: { ...threePassages().highlight, name: `${'[{'.repeat(60)}\\"[` } }
+    expect(readBundle(writeBundle([named], new Map()))).toMatchObject({ ok: true })
   })
 
   it('are described by the published JSON Schema', () => {

@@ -5,6 +5,7 @@ import { FONT_TYPES } from '../model/fontFile'
 import { IMAGE_TYPES } from '../model/imageFile'
 import { schemaOf, upgraded, type RecordOf } from '../model/migrate'
 import { STANDARD_ROLES } from '../model/region'
+import { readEnvelope } from './envelope'
 import { repair } from './repair'
 
 /** What files carry from one rack to another, in the order in which it has to come in: later kinds refer to earlier ones. */
@@ -55,7 +56,7 @@ export interface Remark {
   reasons: string[]
 }
 
-export type RackFileResult = { ok: true; filed: Filed; remarks: Remark[] } | { ok: false; reason: 'too-large' | 'not-json' | 'not-a-rack' }
+export type RackFileResult = { ok: true; filed: Filed; remarks: Remark[] } | { ok: false; reason: 'too-large' | 'not-json' | 'not-a-rack' | 'newer-version'; detail: string }
 
 /**
  * Reads a file that {@link writeRackFile} wrote, here or elsewhere. Numbers beyond their range are put right, fonts that are not there
@@ -63,15 +64,11 @@ export type RackFileResult = { ok: true; filed: Filed; remarks: Remark[] } | { o
  * there besides those that ship.
  */
 export function readRackFile(text: string, knownFonts: readonly string[] = []): RackFileResult {
-  if (text.length > MOST_RACK_FILE_BYTES) return { ok: false, reason: 'too-large' }
-  let raw: unknown
-  try {
-    raw = JSON.parse(text)
-  } catch {
-    return { ok: false, reason: 'not-json' }
-  }
-  const file = rackFile.safeParse(raw)
-  if (!file.success || RACK_KINDS.every((kind) => file.data[LISTS[kind]].length === 0)) return { ok: false, reason: 'not-a-rack' }
+  if (text.length > MOST_RACK_FILE_BYTES) return { ok: false, reason: 'too-large', detail: '' }
+  const outside = readEnvelope(text, 'rack', 1)
+  if (!outside.ok) return outside
+  const file = rackFile.safeParse(outside.raw)
+  if (!file.success || RACK_KINDS.every((kind) => file.data[LISTS[kind]].length === 0)) return { ok: false, reason: 'not-a-rack', detail: '' }
   const remarks: Remark[] = []
   const read = <K extends FiledKind>(kind: K): RecordOf<K>[] => file.data[LISTS[kind]].flatMap((record, n) => readOne(kind, record, n, remarks))
   const withBytes = <R extends { id: string }>(records: R[]) => records.filter((r) => file.data.bytes[r.id])

@@ -11,24 +11,27 @@ const MOST_RECORDS = 2000
 const list = z.array(z.unknown()).max(MOST_RECORDS).default([])
 const raw = z.object({ highlight: z.unknown(), setups: list, layouts: list, recordings: list, soundFiles: list, imageFiles: list, fontFiles: list })
 
-export type EditRead = { ok: true; edit: Edit } | { ok: false; problems: string[] }
+/** `newer`: whether it is a newer Brimble's, which an update would read. */
+export type EditRead = { ok: true; edit: Edit } | { ok: false; newer: boolean; problems: string[] }
 
 /** An edit out of a file, each of its records brought up to date, checked as a whole: nothing that it refers to may be missing from it, no two things of a list may have one id, and of each passage something must be left. */
 export function readEdit(value: unknown): EditRead {
   const parsed = raw.safeParse(value)
-  if (!parsed.success) return { ok: false, problems: ['not an edit'] }
+  if (!parsed.success) return { ok: false, newer: false, problems: ['not an edit'] }
+  let newer = false
   const problems: string[] = []
   const current = (kind: RecordKind, record: unknown) => {
     const up = upgraded(kind, record)
+    if (!up.ok && up.reason === 'newer-version') newer = true
     if (!up.ok) problems.push(...up.problems.map((p) => `${kind}: ${p}`))
     return up.ok ? up.record : null
   }
   const records = Object.entries(KINDS).map(([field, kind]) => [field, parsed.data[field as keyof typeof KINDS].map((r) => current(kind, r))])
   const made = editSchema.safeParse({ ...Object.fromEntries(records), highlight: current('highlight', parsed.data.highlight) })
-  if (problems.length > 0) return { ok: false, problems }
-  if (!made.success) return { ok: false, problems: made.error.issues.slice(0, 10).map((i) => `${i.path.join('.')}: ${i.message}`) }
+  if (problems.length > 0) return { ok: false, newer, problems }
+  if (!made.success) return { ok: false, newer, problems: made.error.issues.slice(0, 10).map((i) => `${i.path.join('.')}: ${i.message}`) }
   const faults = [...missingFrom(made.data), ...doubledIn(made.data), ...emptyIn(made.data)]
-  return faults.length > 0 ? { ok: false, problems: faults } : { ok: true, edit: made.data }
+  return faults.length > 0 ? { ok: false, newer, problems: faults } : { ok: true, edit: made.data }
 }
 
 function missingFrom({ highlight, setups, layouts, recordings }: Edit): string[] {

@@ -35,8 +35,9 @@ export function readVttMarks(text: string, durationMicros: Micros): MarksRead {
 
 /** Index of the blank line that ends the block which `from` is in, or of the end. */
 function endOfBlock(lines: readonly string[], from: number): number {
-  const found = lines.findIndex((line, i) => i > from && line.trim() === '')
-  return found < 0 ? lines.length : found
+  let end = from + 1
+  while (end < lines.length && lines[end]?.trim() !== '') end++
+  return end
 }
 
 function addCue(marks: MarkCollector, timing: string, line: number, payload: readonly string[]): void {
@@ -50,7 +51,7 @@ function addCue(marks: MarkCollector, timing: string, line: number, payload: rea
 /** A cue's text without its tags, its escapes resolved. */
 function plainText(text: string): string {
   const names: Record<string, string> = { amp: '&', lt: '<', gt: '>', nbsp: ' ', lrm: '', rlm: '' }
-  return text.replace(/<[^>]*>/g, '').replace(/&(amp|lt|gt|nbsp|lrm|rlm);/g, (_, name: string) => names[name] ?? '')
+  return text.replace(/<[^<>]*>/g, '').replace(/&(amp|lt|gt|nbsp|lrm|rlm);/g, (_, name: string) => names[name] ?? '')
 }
 
 /** Marks as WebVTT chapters. A mark without an end lasts until the next one, or a second. */

@@ -46,7 +46,7 @@ export function upgraded(kind: RecordKind, raw: unknown): Upgraded {
   if (typeof version !== 'number' || !Number.isInteger(version) || version < 1)
     return { ok: false, reason: 'not-a-record', problems: ['schemaVersion: missing'] }
   if (version > currentVersion(kind))
-    return { ok: false, reason: 'newer-version', problems: [`schemaVersion: ${version} is newer than ${currentVersion(kind)}`] }
+    return { ok: false, reason: 'newer-version', problems: [`made by a newer Brimble (version ${version}; this one knows ${currentVersion(kind)}): update this one`] }
   let record = structuredClone(raw) as Record<string, unknown>
   for (const step of chains[kind].slice(version - 1)) record = step(record)
   return { ok: true, record }

@@ -16,6 +16,7 @@ import { KeysDialog } from '@/ui/KeysDialog'
 import { CannotOpen, Opening } from '@/ui/Opening'
 import { TopBar } from '@/ui/TopBar'
 import { SourceMissing } from '../shelf/SourceMissing'
+import { useKeepSaved } from '../useKeepSaved'
 import { useRefusals } from '../useRefusals'
 import { BenchContext, newBenchView, useBenchContext, useEdit, useView, type BenchContextValue, type Pane } from './benchContext'
 import { FramePane } from './frame/FramePane'
@@ -118,6 +119,7 @@ function BenchScreen({ onReopen }: { onReopen: () => void }) {
   const widen = usePaneAtWork()
   const close = () => setDialog(null)
   useRefusals(session)
+  useKeepSaved(session)
   useBenchKeys(context, { render: () => setDialog('render'), keys: () => setDialog('keys'), versions: () => setDialog('versions') })
   const onQueued = (files: number) => {
     close()

@@ -5,6 +5,7 @@ import Button from '@mui/material/Button'
 import { useRouter } from 'next/navigation'
 import { useStore } from 'zustand'
 import { copyHighlight } from '@/store/highlights'
+import { SavingNote } from '../SavingNote'
 import { useBenchContext } from './benchContext'
 
 /** Says nothing while all is well; says so when changes cannot be written, or when another tab has changed the same highlight. */
@@ -19,7 +20,7 @@ export function SaveBar({ onReopen }: { onReopen: () => void }) {
   switch (saving) {
     case 'saved':
     case 'saving':
-      return null
+      return <SavingNote session={session} />
     case 'no-room':
       return (
         <Alert severity="error" sx={{ borderRadius: 0 }}>

@@ -45,18 +45,6 @@ export function useBench(id: string): { state: BenchState; reopen: () => void } 
     }
   }, [id, attempt])
 
-  useEffect(() => {
-    if (state.kind !== 'ready') return
-    const { session } = state.bench
-    const save = () => void session.flush()
-    window.addEventListener('pagehide', save)
-    document.addEventListener('visibilitychange', save)
-    return () => {
-      window.removeEventListener('pagehide', save)
-      document.removeEventListener('visibilitychange', save)
-    }
-  }, [state])
-
   return { state, reopen }
 }
 

@@ -1,8 +1,10 @@
 import { useSnackbar } from 'notistack'
-import { MOST_RACK_FILE_BYTES, readRackFile, writeRackFile, type Filed, type RackFileResult } from '@/core/interchange/rackFile'
+import { writeRackFile, type Filed } from '@/core/interchange/rackFile'
+import { readForeign } from '@/media/read/readForeign'
 import { keptFonts } from '@/store/fontFiles'
 import { addFiled, toFile } from '@/store/rackFiles'
 import { offerDownload } from '@/ui/offerDownload'
+import { unreadMessage } from '../foreignFiles'
 import { importWords } from './messages'
 
 export type Exporter = (records: Partial<Filed['records']>, name: string) => void
@@ -13,7 +15,13 @@ export function useRackFiles(): { write: Exporter; read: (files: readonly File[]
   const write: Exporter = (records, name) => void toFile(records).then((filed) => offerDownload(new Blob([writeRackFile(filed)], { type: 'application/json' }), `${name}.brimble.json`))
   const read = async (files: readonly File[]) => {
     for (const file of files) {
-      const result: RackFileResult = file.size > MOST_RACK_FILE_BYTES ? { ok: false, reason: 'too-large' } : readRackFile(await file.text(), (await keptFonts()).map((f) => f.name))
+      const fonts = (await keptFonts()).map((f) => f.name)
+      const read = await readForeign(file, (reader) => reader.rack(file, fonts))
+      if (!read.ok) {
+        enqueueSnackbar(unreadMessage(file.name, read.reason), { variant: 'warning', autoHideDuration: 20_000 })
+        continue
+      }
+      const result = read.value
       const merge = result.ok ? await addFiled(result.filed) : null
       const clean = result.ok && result.remarks.length === 0
       enqueueSnackbar(importWords(file.name, result, merge), { variant: clean ? 'default' : 'warning', autoHideDuration: clean ? 8000 : 20_000, style: { whiteSpace: 'pre-line' } })

@@ -10,7 +10,7 @@ import { inspector } from '@/media/inspect/inspector'
 import { askForFile, relink } from '@/store/recordings'
 import { formatBytes, formatLength, formatVideo } from '@/ui/format'
 import { palette } from '@/ui/theme'
-import { storedAs } from './addRecordings'
+import { placeOf } from './addRecordings'
 import { chooseFiles } from './chosenFiles'
 import { keepMessage, probeMessage } from './messages'
 
@@ -32,7 +32,7 @@ export function SourceMissing({ recording, needsPermission, onFound }: { recordi
     if (!probed.ok) return setProblem(probeMessage(chosen.file.name, probed))
     if (Math.abs(probed.durationMicros - recording.durationMicros) > SAME_LENGTH_MICROS)
       return setProblem(`“${chosen.file.name}” lasts ${formatLength(probed.durationMicros)}, the recording ${formatLength(recording.durationMicros)}: it is another file. Nothing was changed.`)
-    const kept = await relink(recording.id, chosen.file, storedAs(recording.id, chosen.file, recording.source === 'linked' ? chosen.handle : null))
+    const kept = await relink(recording.id, chosen.file, placeOf(recording.source === 'linked' ? chosen.handle : null))
     setProblem(keepMessage(chosen.file.name, kept))
     onFound()
   }

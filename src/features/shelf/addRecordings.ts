@@ -4,9 +4,8 @@ import type { RecordingId } from '@/core/model/ids'
 import type { Recording } from '@/core/model/recording'
 import { inspector } from '@/media/inspect/inspector'
 import type { ProbeFailure } from '@/media/inspect/probe'
-import type { FileOwner, StoredFile } from '@/store/database'
 import { keepPictures } from '@/store/pictures'
-import { addRecording, keepFile, type KeepResult } from '@/store/recordings'
+import { addRecording, type FilePlace, type KeepResult } from '@/store/recordings'
 import type { ChosenFile } from './chosenFiles'
 
 /** Files up to this size are copied into the browser; larger ones are linked, where the browser lets a page link. */
@@ -16,20 +15,23 @@ const COPY_UP_TO_BYTES = 200_000_000
 export const STRIP_PICTURES = 7
 const STRIP_HEIGHT = 108
 
-export type AddResult = { ok: true; recording: Recording; kept: Promise<KeepResult> } | { ok: false; fileName: string; failure: ProbeFailure }
+export type AddResult = { ok: true; recording: Recording; kept: KeepResult } | { ok: false; fileName: string; failure: ProbeFailure }
 
 export interface AddOptions {
   id?: RecordingId
   name?: string
   recordedAt?: string
+  /** The file of captions that lay beside it. */
+  captions?: File | null
 }
 
-/** Looks into a file, puts it on the Shelf and starts keeping it. The recording can be used before it is kept. */
+/** Looks into a file and puts it on the Shelf, with a copy of it or a link to it. */
 export async function addChosenFile({ file, handle }: ChosenFile, options: AddOptions = {}): Promise<AddResult> {
   const probed = await inspector().probe(file)
   if (!probed.ok) return { ok: false, fileName: file.name, failure: probed }
   const linked = handle !== null && file.size > COPY_UP_TO_BYTES
-  const recording = await addRecording(
+  const place = placeOf(linked ? handle : null)
+  const { recording, kept } = await addRecording(
     {
       name: options.name ?? nameFromFile(file.name),
       fileName: file.name.slice(0, 1000),
@@ -43,15 +45,15 @@ export async function addChosenFile({ file, handle }: ChosenFile, options: AddOp
       source: linked ? 'linked' : 'kept',
     },
     file,
+    place,
     options.id,
+    options.captions,
   )
   void makeStrip(recording, file)
-  return { ok: true, recording, kept: keepFile(storedAs(recording.id, file, linked ? handle : null)) }
+  return { ok: true, recording, kept }
 }
 
-export function storedAs(owner: FileOwner, file: File, handle: FileSystemFileHandle | null): StoredFile {
-  return handle ? { owner, kind: 'linked', handle } : { owner, kind: 'kept', blob: file }
-}
+export const placeOf = (handle: FileSystemFileHandle | null): FilePlace => (handle ? { kind: 'linked', handle } : { kind: 'kept' })
 
 /** Makes the strip of pictures across a recording and keeps it. */
 async function makeStrip(recording: Recording, file: Blob): Promise<void> {

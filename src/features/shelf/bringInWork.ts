@@ -1,17 +1,18 @@
-import { MOST_BUNDLE_JSON_BYTES } from '@/core/interchange/bundle'
-import { MOST_OTIO_CHARACTERS, readOtio, type OtioCut } from '@/core/interchange/otio/readOtio'
-import { readRackFile } from '@/core/interchange/rackFile'
+import type { OtioCut } from '@/core/interchange/otio/readOtio'
+import type { Filed } from '@/core/interchange/rackFile'
 import type { Highlight } from '@/core/model/highlight'
 import type { PassageId } from '@/core/model/ids'
 import { newPassage } from '@/core/model/passage'
 import type { Recording } from '@/core/model/recording'
 import type { BackupRefusal } from '@/core/interchange/backup'
-import { openBundle, type ZipRefusal } from '@/media/bundle/openBundle'
+import type { ZipRefusal } from '@/media/bundle/openBundle'
+import { readForeign } from '@/media/read/readForeign'
 import { bringInEdits } from '@/store/bringIn'
+import { isStorageFull } from '@/store/database'
 import { newId } from '@/store/clock'
 import { createHighlight, editSession, loadEdit } from '@/store/highlights'
-import { addFiled } from '@/store/rackFiles'
 import { recordingsOnShelf } from '@/store/recordings'
+import { unreadMessage } from '../foreignFiles'
 
 /** Whether a file holds somebody's work, not footage. */
 export const isWork = ({ name }: Pick<File, 'name'>) => /\.(zip|otio|brimble\.json)$/i.test(name)
@@ -28,15 +29,26 @@ export async function bringInWork(file: File): Promise<BroughtIn> {
 }
 
 async function bringInBundle(file: File): Promise<BroughtIn> {
-  const opened = await openBundle(file)
+  const read = await readForeign(file, (reader) => reader.bundle(file))
+  if (!read.ok) return { highlights: [], problems: [unreadMessage(file.name, read.reason)] }
+  const opened = read.value
   if (!opened.ok) return { highlights: [], problems: [zipRefusal(file.name, opened.reason, opened.detail)] }
   const problems: string[] = []
-  const rack = opened.rack === null ? null : readRackFile(opened.rack)
-  if (rack?.ok) await addFiled(rack.filed)
-  else if (rack) problems.push(`What “${file.name}” holds for the Rack could not be read; its highlights were brought in.`)
-  const { highlights, kept } = await bringInEdits(opened.edits, new Map(opened.files.map(({ of, blob }) => [of.id, blob])))
-  if (!kept) problems.push(`The browser’s storage is full: what came with “${file.name}” can be used until this tab is closed. Make room and bring it in again.`)
-  return { highlights, problems }
+  const rack = opened.rack === null ? null : await readRack(opened.rack)
+  if (rack && !rack.ok) problems.push(`What “${file.name}” holds for the Rack could not be read; its highlights were brought in.`)
+  try {
+    const highlights = await bringInEdits({ edits: opened.edits, bytes: new Map(opened.files.map(({ of, blob }) => [of.id, blob])), filed: rack?.ok ? rack.filed : null })
+    return { highlights, problems }
+  } catch (error) {
+    if (!isStorageFull(error)) throw error
+    return { highlights: [], problems: [`There is no room in the browser’s storage for “${file.name}”. Nothing was changed. Make room and bring it in again.`] }
+  }
+}
+
+async function readRack(text: string): Promise<{ ok: true; filed: Filed } | { ok: false }> {
+  const file = new Blob([text])
+  const read = await readForeign(file, (reader) => reader.rack(file, []))
+  return read.ok ? read.value : { ok: false }
 }
 
 /** Why a zip was not brought in, and what to do about it. */
@@ -61,11 +73,12 @@ export function zipRefusal(name: string, reason: ZipRefusal | BackupRefusal, det
 
 async function bringInTimeline(file: File): Promise<BroughtIn> {
   const refused = (why: string) => ({ highlights: [], problems: [`“${file.name}” was not brought in: ${why}.`] })
-  if (file.size > Math.min(MOST_OTIO_CHARACTERS, MOST_BUNDLE_JSON_BYTES)) return refused('it is larger than any timeline of a highlight')
-  const read = readOtio(await file.text())
+  const outcome = await readForeign(file, (reader) => reader.timeline(file))
+  if (!outcome.ok) return { highlights: [], problems: [unreadMessage(file.name, outcome.reason)] }
+  const read = outcome.value
   if (!read.ok) return refused({ 'too-large': 'it is larger than any timeline of a highlight', 'not-json': 'it is not an OpenTimelineIO file', 'not-a-timeline': 'it is not an OpenTimelineIO timeline', 'no-clips': 'it has no video clips' }[read.reason])
   const shelf = await recordingsOnShelf()
-  if (read.edit) return { highlights: (await bringInEdits([read.edit], new Map())).highlights, problems: [] }
+  if (read.edit) return { highlights: await bringInEdits({ edits: [read.edit], bytes: new Map(), filed: null }), problems: [] }
   const found = read.cuts.flatMap((cut) => {
     const recording = shelf.find((r) => r.fileName.toLowerCase() === cut.fileName.toLowerCase())
     return recording ? [{ cut, recording }] : []

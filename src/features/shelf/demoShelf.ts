@@ -6,7 +6,6 @@ import { STANDARD_SHAPES } from '@/core/model/shape'
 import { toFractions } from '@/core/geometry/evenGrid'
 import { toMicros } from '@/core/time/micros'
 import { newId } from '@/store/clock'
-import { keepTextBeside } from '@/store/captionTexts'
 import { database } from '@/store/database'
 import { createHighlight } from '@/store/highlights'
 import { addChosenFile } from './addRecordings'
@@ -48,10 +47,9 @@ export async function openDemoShelf(): Promise<void> {
     if (await database().recordings.get(demo.id)) continue
     const blob = await (await fetch(`/demo/${demo.file}`)).blob()
     const file = new File([blob], demo.file, { type: 'video/mp4', lastModified: Date.parse(demo.recordedAt) })
-    const added = await addChosenFile({ file, handle: null }, { id: demo.id, name: demo.name, recordedAt: demo.recordedAt })
+    const captions = demo.captions ? new File([await (await fetch(`/demo/${demo.captions}`)).blob()], demo.captions, { type: 'text/vtt' }) : null
+    const added = await addChosenFile({ file, handle: null }, { id: demo.id, name: demo.name, recordedAt: demo.recordedAt, captions })
     if (!added.ok) throw new Error(`${demo.file}: ${added.failure.reason}`)
-    await added.kept
-    if (demo.captions) await keepTextBeside(added.recording.id, new File([await (await fetch(`/demo/${demo.captions}`)).blob()], demo.captions, { type: 'text/vtt' }))
     for (const h of demo.highlights) {
       const [upper, lower] = h.bands
       await createHighlight(

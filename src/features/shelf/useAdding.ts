@@ -2,7 +2,7 @@ import { useRouter } from 'next/navigation'
 import { useSnackbar } from 'notistack'
 import { useCallback, useState } from 'react'
 import { useOffer } from '@/ui/useOffer'
-import { isBackup } from '@/media/bundle/backupFile'
+import { readForeign } from '@/media/read/readForeign'
 import type { LaidOut } from '../batch/layOutClip'
 import { bringInWork, isWork } from './bringInWork'
 import type { ChosenFile } from './chosenFiles'
@@ -39,7 +39,7 @@ export function useAdding() {
         report(taken.problem)
         return null
       }
-      void taken.kept.then((problem) => problem && report(problem))
+      if (taken.notKept) report(taken.notKept)
       return taken.laidOut
     },
     [report],
@@ -50,7 +50,8 @@ export function useAdding() {
       for (const { file } of files.filter((c) => isWork(c.file))) {
         setReading((n) => n + 1)
         try {
-          if (await isBackup(file)) {
+          const backup = await readForeign(file, (reader) => reader.isBackup(file))
+          if (backup.ok && backup.value) {
             setBackup(file)
             continue
           }

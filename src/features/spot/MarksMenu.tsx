@@ -10,15 +10,15 @@ import Menu from '@mui/material/Menu'
 import MenuItem from '@mui/material/MenuItem'
 import { useSnackbar } from 'notistack'
 import { useEffect, useState } from 'react'
-import { chaptersInFile } from '@/core/interchange/chaptersInFile'
-import { readCsvMarks, writeCsvMarks } from '@/core/interchange/csvMarks'
-import { readEdlMarks, writeEdlMarks } from '@/core/interchange/edlMarks'
+import { writeCsvMarks } from '@/core/interchange/csvMarks'
+import { writeEdlMarks } from '@/core/interchange/edlMarks'
 import type { Mark, MarkProblem, MarksRead } from '@/core/interchange/mark'
-import { MOST_CHARACTERS } from '@/core/interchange/mark'
-import { readVttMarks, writeVttMarks } from '@/core/interchange/vttMarks'
+import { writeVttMarks } from '@/core/interchange/vttMarks'
 import type { Recording } from '@/core/model/recording'
 import { MOST_MOMENTS } from '@/core/model/spotting'
+import { readForeign } from '@/media/read/readForeign'
 import { offerDownload } from '@/ui/offerDownload'
+import { unreadMessage } from '../foreignFiles'
 import { chooseFiles } from '../shelf/chosenFiles'
 import { asMarks, takeMarks } from './marking'
 import { markProblemMessage } from './messages'
@@ -52,10 +52,10 @@ export function MarksMenu({ found }: { found: Found }) {
     close()
     const [chosen] = await chooseFiles(false)
     if (!chosen) return
-    const { name } = chosen.file
-    // The limit is in characters; a file of more bytes than four for each has more.
-    const text = chosen.file.size > MOST_CHARACTERS * 4 ? 'x'.repeat(MOST_CHARACTERS + 1) : await chosen.file.text()
-    take(name, readMarks(name, text, recording))
+    const { file } = chosen
+    const read = await readForeign(file, (reader) => reader.marks(file, file.name, { video: recording.video, durationMicros: recording.durationMicros }))
+    if (read.ok) take(file.name, read.value)
+    else enqueueSnackbar(unreadMessage(file.name, read.reason), { variant: 'error', autoHideDuration: 12_000 })
   }
   return (
     <>
@@ -91,21 +91,11 @@ export function MarksMenu({ found }: { found: Found }) {
   )
 }
 
-/** The kind of file is told by its ending, or else by how it begins. */
-function readMarks(fileName: string, text: string, { video, durationMicros }: Recording): MarksRead {
-  if (/\.vtt$/i.test(fileName) || text.startsWith('WEBVTT')) return readVttMarks(text, durationMicros)
-  if (/\.edl$/i.test(fileName) || /^\s*TITLE:/i.test(text)) return readEdlMarks(text, video.frameRate, durationMicros)
-  return readCsvMarks(text, video.frameRate, durationMicros)
-}
-
 function useChapters(file: Blob): Mark[] {
   const [chapters, setChapters] = useState<Mark[]>([])
   useEffect(() => {
     let live = true
-    chaptersInFile(async (offset, length) => new Uint8Array(await file.slice(offset, offset + length).arrayBuffer()), file.size).then(
-      (found) => live && setChapters(found),
-      () => {},
-    )
+    void readForeign(file, (reader) => reader.chapters(file)).then((read) => live && read.ok && setChapters(read.value))
     return () => {
       live = false
     }

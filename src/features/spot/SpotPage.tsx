@@ -22,6 +22,8 @@ import { TopBar } from '@/ui/TopBar'
 import { usePreviewCanvas } from '@/ui/usePreviewCanvas'
 import { useOffer } from '@/ui/useOffer'
 import { SourceMissing } from '../shelf/SourceMissing'
+import { SavingNote } from '../SavingNote'
+import { useKeepSaved } from '../useKeepSaved'
 import { useRefusals } from '../useRefusals'
 import { analyse, pauseAnalysis } from './analyser'
 import { Bands } from './Bands'
@@ -70,6 +72,7 @@ function SpotScreen() {
   const context = useSpotContext()
   const { recording, session } = context
   useRefusals(session)
+  useKeepSaved(session)
   const found = useMoments()
   const router = useRouter()
   const offer = useOffer()
@@ -157,7 +160,7 @@ function Progress({ found: { analysis, state } }: { found: Found }) {
 function SaveAlert() {
   const { session } = useSpotContext()
   const saving = useStore(session.store, (s) => s.saving)
-  if (saving === 'saved' || saving === 'saving') return null
+  if (saving === 'saved' || saving === 'saving') return <SavingNote session={session} />
   const words = { conflict: 'The moments of this recording were changed in another tab. Reload to see them; what you decide here is not saved.', 'no-room': 'The browser’s storage is full: what you decide is only in this tab. Free some space; saving is tried again.', failed: 'What you decided could not be saved yet; saving is tried again.' }
   return (
     <Alert severity={saving === 'conflict' ? 'warning' : 'error'} sx={{ borderRadius: 0 }} action={saving === 'conflict' ? <Button onClick={() => window.location.reload()}>Reload</Button> : undefined}>

@@ -36,11 +36,8 @@ export function useSpot(id: string): { state: SpotState; reopen: () => void } {
       startTransition(() => setState(result))
       if (opened) void analyse(opened.recording, opened.file).catch(() => {})
     })
-    const save = () => void opened?.session.flush()
-    window.addEventListener('pagehide', save)
     return () => {
       live = false
-      window.removeEventListener('pagehide', save)
       close()
     }
   }, [id, attempt])

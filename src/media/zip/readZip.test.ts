@@ -16,6 +16,31 @@ async function zipOf(files: Record<string, string>, options: { password?: string
 const readAll = async (open: OpenZip) => ({ list: await open.text('bundle.json', 1000), media: await (await open.blob('media/1.mp4', 2000)).text() })
 const openAll = (zip: Uint8Array<ArrayBuffer>, most = 10) => readZip(new Blob([zip]), most, readAll)
 
+/** A zip of so many empty files, written by hand after the format's description (APPNOTE 4.3). */
+function zipOfEmpty(count: number): Uint8Array<ArrayBuffer> {
+  const name = (n: number) => new TextEncoder().encode(`media/${String(n).padStart(6, '0')}.mp4`)
+  const [local, central] = [30 + name(0).length, 46 + name(0).length]
+  const bytes = new Uint8Array(count * (local + central) + 22)
+  const view = new DataView(bytes.buffer)
+  for (let n = 0; n < count; n++) {
+    const [at, of] = [n * local, count * local + n * central]
+    view.setUint32(at, 0x04034b50, true)
+    view.setUint16(at + 26, name(n).length, true)
+    bytes.set(name(n), at + 30)
+    view.setUint32(of, 0x02014b50, true)
+    view.setUint16(of + 28, name(n).length, true)
+    view.setUint32(of + 42, at, true)
+    bytes.set(name(n), of + 46)
+  }
+  const end = count * (local + central)
+  view.setUint32(end, 0x06054b50, true)
+  // More than sixteen bits hold: as many as the reader is to look at is enough.
+  for (const field of [8, 10]) view.setUint16(end + field, Math.min(count, 65_534), true)
+  view.setUint32(end + 12, count * central, true)
+  view.setUint32(end + 16, count * local, true)
+  return bytes
+}
+
 describe('a zip', () => {
   const media = Array.from({ length: 2000 }, (_, i) => String.fromCharCode(97 + ((i * i) % 23))).join('')
   const files = { 'bundle.json': LIST, 'media/1.mp4': media }
@@ -39,6 +64,10 @@ describe('a zip', () => {
   it('that asks for a password, or is none, is refused', async () => {
     expect(await openAll(await zipOf(files, { password: 'lift' }))).toMatchObject({ ok: false, reason: 'damaged' })
     for (const bytes of [new Uint8Array(0), new Uint8Array(5000), new TextEncoder().encode('PK\u0003\u0004 and nothing else')]) expect(await openAll(bytes)).toMatchObject({ ok: false, reason: 'not-a-zip' })
+  })
+
+  it('of a hundred thousand entries is given up at the first that is too many', async () => {
+    expect(await openAll(zipOfEmpty(100_000), 50)).toEqual({ ok: false, reason: 'too-many-entries', detail: '50' })
   })
 
   it('what reading it throws is told as damage', async () => {

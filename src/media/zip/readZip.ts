@@ -50,14 +50,7 @@ export async function readZip<T>(zip: Blob, mostEntries: number, read: (open: Op
   configure({ useWebWorkers: false })
   const reader = new ZipReader(new BlobReader(zip))
   try {
-    const entries = await reader.getEntries().catch(refuseUnread)
-    if (entries.length > mostEntries) refuse('too-many-entries', `${entries.length}`)
-    const byName = new Map<string, FileEntry>()
-    for (const entry of entries) {
-      if (entry.directory) continue
-      checkEntry(entry)
-      byName.set(entry.filename, entry)
-    }
+    const byName = await entriesOf(reader, mostEntries)
     if ([...byName.values()].reduce((sum, e) => sum + e.uncompressedSize, 0) > MOST_BYTES) refuse('too-large', '')
     return { ok: true, value: await read(new OpenZip(byName)) }
   } catch (error) {
@@ -65,6 +58,20 @@ export async function readZip<T>(zip: Blob, mostEntries: number, read: (open: Op
     return { ok: false, reason: 'damaged', detail: error instanceof Error ? error.message : String(error) }
   } finally {
     await reader.close().catch(() => {})
+  }
+}
+
+/** Entries by name, looked at one by one: a zip of a hundred thousand is given up at the first that is too many. */
+async function entriesOf(reader: ZipReader<unknown>, most: number): Promise<Map<string, FileEntry>> {
+  const byName = new Map<string, FileEntry>()
+  const entries = reader.getEntriesGenerator()
+  for (let count = 1; ; count++) {
+    const { value: entry, done } = await entries.next().catch(refuseUnread)
+    if (done || !entry) return byName
+    if (count > most) refuse('too-many-entries', `${most}`)
+    if (entry.directory) continue
+    checkEntry(entry)
+    byName.set(entry.filename, entry)
   }
 }
 

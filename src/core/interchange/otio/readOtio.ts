@@ -1,6 +1,7 @@
 import type { Edit } from '../../model/edit'
 import { join as joinSchema, type Join } from '../../model/join'
 import type { Micros } from '../../time/micros'
+import { parseJson } from '../parseJson'
 import { readEdit } from '../readEdit'
 import { isClip, isTrack, timeline, type Clip, type RationalTime, type Timeline } from './otioSchema'
 import { writeOtio } from './writeOtio'
@@ -24,13 +25,9 @@ export type OtioRead =
 /** Reads the cuts of an OpenTimelineIO timeline off its first video track with clips; of one that {@link writeOtio} wrote, the whole edit. */
 export function readOtio(text: string): OtioRead {
   if (text.length > MOST_OTIO_CHARACTERS) return { ok: false, reason: 'too-large' }
-  let raw: unknown
-  try {
-    raw = JSON.parse(text)
-  } catch {
-    return { ok: false, reason: 'not-json' }
-  }
-  const parsed = timeline.safeParse(raw)
+  const json = parseJson(text)
+  if (!json.ok) return { ok: false, reason: 'not-json' }
+  const parsed = timeline.safeParse(json.raw)
   if (!parsed.success) return { ok: false, reason: 'not-a-timeline' }
   const cuts = cutsOf(parsed.data)
   if (cuts.length === 0) return { ok: false, reason: 'no-clips' }

@@ -12,12 +12,14 @@ import MenuItem from '@mui/material/MenuItem'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useSnackbar } from 'notistack'
 import { useState } from 'react'
-import { MOST_CAPTION_BYTES, readCaptions, type CaptionProblem } from '@/core/interchange/captionFile'
+import type { CaptionProblem } from '@/core/interchange/captionFile'
 import { captionFilesOf, captionFilesOfRecording, type CaptionFile } from '@/core/interchange/captionsOf'
+import { readForeign } from '@/media/read/readForeign'
 import type { Recogniser } from '@/media/speech/recogniser'
 import { textBeside } from '@/store/captionTexts'
 import { fileSafe } from '@/core/output/fileName'
 import { offerDownload } from '@/ui/offerDownload'
+import { unreadMessage } from '../../foreignFiles'
 import { chooseFiles } from '../../shelf/chosenFiles'
 import { useBenchContext, useHighlight, usePassage } from '../benchContext'
 import { FindTextDialog } from './FindTextDialog'
@@ -53,7 +55,9 @@ export function CaptionsMenu() {
   }
   const read = async (file: File) => {
     close()
-    const found = file.size > MOST_CAPTION_BYTES ? ({ ok: false, reason: 'too-large', problems: [] } as const) : await readCaptions(new Uint8Array(await file.arrayBuffer()))
+    const read = await readForeign(file, (reader) => reader.captions(file))
+    if (!read.ok) return enqueueSnackbar(unreadMessage(file.name, read.reason), { variant: 'error', autoHideDuration: 12_000 })
+    const found = read.value
     if (!found.ok) return enqueueSnackbar(unreadableMessage(file.name, found.reason), { variant: 'error', autoHideDuration: 12_000 })
     setCues(session, recording.id, found.cues, 'Read captions')
     if (found.problems.length > 0) setReport({ fileName: file.name, taken: found.cues.length, problems: found.problems })

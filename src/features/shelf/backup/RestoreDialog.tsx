@@ -12,34 +12,44 @@ import Radio from '@mui/material/Radio'
 import RadioGroup from '@mui/material/RadioGroup'
 import Typography from '@mui/material/Typography'
 import { useEffect, useState } from 'react'
-import { openBackup, type BackupOpened } from '@/media/bundle/backupFile'
+import { proxy } from 'comlink'
+import type { BackupOpened } from '@/media/bundle/backupFile'
+import { readForeign, type ForeignRead } from '@/media/read/readForeign'
 import type { RestoreMode } from '@/store/backup'
+import { isStorageFull } from '@/store/database'
 import { formatDay } from '@/ui/format'
+import { unreadMessage } from '../../foreignFiles'
 import { zipRefusal } from '../bringInWork'
 import { restoreShelf } from './backUp'
 
 /** What a backup holds, and how it is put back. */
 export function RestoreDialog({ file, onClose }: { file: File; onClose: () => void }) {
-  const [opened, setOpened] = useState<BackupOpened | null>(null)
+  const [read, setRead] = useState<ForeignRead<BackupOpened> | null>(null)
   const [share, setShare] = useState(0)
   const [mode, setMode] = useState<RestoreMode>('add')
   const [busy, setBusy] = useState(false)
   const [said, setSaid] = useState<{ words: string; bad: boolean } | null>(null)
   useEffect(() => {
     let live = true
-    void openBackup(file, (now) => live && setShare(now)).then((result) => live && setOpened(result))
+    const onProgress = (getsOn: () => void) => (now: number) => {
+      getsOn()
+      if (live) setShare(now)
+    }
+    void readForeign(file, (reader, getsOn) => reader.backup(file, proxy(onProgress(getsOn)))).then((result) => live && setRead(result))
     return () => {
       live = false
     }
   }, [file])
+  const opened = read?.ok ? read.value : null
   const restore = async () => {
     if (!opened?.ok) return
     setBusy(true)
     try {
-      const { added, changed, stayed, kept } = await restoreShelf(opened, mode)
-      setSaid({ bad: !kept, words: `${count(added, 'record')} put back${changed > 0 ? `, ${changed} made as they were` : ''}${stayed > 0 ? `, ${stayed} left as they are now` : ''}.${kept ? '' : ' The browser’s storage is full: some files can be used until this tab is closed. Make room and drop the backup again.'}` })
+      const { added, changed, stayed } = await restoreShelf(opened, mode)
+      setSaid({ bad: false, words: `${count(added, 'record')} put back${changed > 0 ? `, ${changed} made as they were` : ''}${stayed > 0 ? `, ${stayed} left as they are now` : ''}.` })
     } catch (error) {
-      setSaid({ bad: true, words: `The backup could not be put back (${error instanceof Error ? error.message : String(error)}). Nothing was changed.` })
+      const why = isStorageFull(error) ? 'there is no room for it in the browser’s storage' : error instanceof Error ? error.message : String(error)
+      setSaid({ bad: true, words: `The backup could not be put back: ${why}. Nothing was changed.` })
     } finally {
       setBusy(false)
     }
@@ -48,7 +58,8 @@ export function RestoreDialog({ file, onClose }: { file: File; onClose: () => vo
     <Dialog open onClose={busy ? undefined : onClose} fullWidth maxWidth="xs">
       <DialogTitle sx={{ fontSize: 16, fontWeight: 700, pb: 1 }}>Put a backup back</DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 3 }}>
-        {!opened && <LinearProgress variant="determinate" value={share * 100} aria-label="How much of the backup is read" />}
+        {read && !read.ok && <Alert severity="error">{unreadMessage(file.name, read.reason)}</Alert>}
+        {!read && <LinearProgress variant="determinate" value={share * 100} aria-label="How much of the backup is read" />}
         {opened && !opened.ok && <Alert severity="error">{zipRefusal(file.name, opened.reason, opened.detail)}</Alert>}
         {opened?.ok && (
           <>

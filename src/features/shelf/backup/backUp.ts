@@ -1,10 +1,10 @@
 import type { RecordingId } from '@/core/model/ids'
 import { makeBackup, type BackupOpened, type Bytes } from '@/media/bundle/backupFile'
 import { keepWhole, openRenderFile } from '@/media/render/partFile'
-import { allRecords, restoreRecords, type Restored, type RestoreMode } from '@/store/backup'
-import { keepTextBeside, textBeside } from '@/store/captionTexts'
+import { allRecords, restoreBackup, type Restored, type RestoreMode } from '@/store/backup'
+import { textBeside } from '@/store/captionTexts'
 import type { FileOwner } from '@/store/database'
-import { holdFile, keepFile, storedFile } from '@/store/recordings'
+import { storedFile } from '@/store/recordings'
 
 export interface BackUpWish {
   recordings: boolean
@@ -44,21 +44,10 @@ export async function backUpShelf(wish: BackUpWish, onProgress: (share: number) 
   return { file: await makeBackup(records, files, onProgress, signal), missing }
 }
 
-/** Puts a backup back. False in `kept` when the disk was full: files that found no room can be used until the tab is closed. */
-export async function restoreShelf({ records, files, madeAt }: Extract<BackupOpened, { ok: true }>, mode: RestoreMode): Promise<Restored & { kept: boolean }> {
-  const restored = await restoreRecords(records, mode, madeAt)
-  let kept = true
-  for (const { kind, id, fileName, type, blob } of files) {
-    const file = new File([blob], fileName, { type })
-    if (kind === 'render') kept = (await openRenderFile(id)) !== null || ((await keepWhole(id, blob).catch(() => null)) !== null && kept)
-    else if (kind === 'text') {
-      if (!(await textBeside(id as RecordingId))) await keepTextBeside(id as RecordingId, file).catch(() => (kept = false))
-    } else {
-      const there = await storedFile(id as FileOwner)
-      if (there.ok || there.reason === 'needs-permission') continue
-      holdFile(id as FileOwner, file)
-      kept = (await keepFile({ owner: id as FileOwner, kind: 'kept', blob: file })).ok && kept
-    }
-  }
-  return { ...restored, kept }
+/** Puts a backup back: all of it, or nothing. Rejects when the disk is full. */
+export async function restoreShelf({ records, files, madeAt }: Extract<BackupOpened, { ok: true }>, mode: RestoreMode): Promise<Restored> {
+  // Finished files lie outside the database. They come first: without their records they are swept away at the next start.
+  for (const { kind, id, blob } of files) if (kind === 'render' && !(await openRenderFile(id))) await keepWhole(id, blob)
+  const asFiles = <I extends string>(kind: Bytes['kind']) => new Map(files.filter((f) => f.kind === kind).map(({ id, blob, fileName, type }) => [id as I, new File([blob], fileName, { type })]))
+  return restoreBackup(records, { files: asFiles<FileOwner>('file'), captions: asFiles<RecordingId>('text') }, mode, madeAt)
 }

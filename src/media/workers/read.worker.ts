@@ -1,0 +1,4 @@
+import { expose } from 'comlink'
+import { ReadService } from '../read/readService'
+
+expose(new ReadService())
