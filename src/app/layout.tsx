@@ -4,6 +4,7 @@ import type { Metadata } from 'next'
 import { headers } from 'next/headers'
 import type { ReactNode } from 'react'
 import { AtWork } from '@/features/AtWork'
+import { Bin } from '@/features/bin/BinButton'
 import { NotKept } from '@/features/NotKept'
 import { AppProviders } from '@/ui/AppProviders'
 
@@ -17,6 +18,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
         <AppProviders nonce={nonce}>
           <AtWork />
           <NotKept />
+          <Bin />
           {children}
         </AppProviders>
       </body>

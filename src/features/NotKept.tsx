@@ -1,10 +1,20 @@
 'use client'
 
+import Button from '@mui/material/Button'
 import { useSnackbar } from 'notistack'
 import { useEffect } from 'react'
 import { isStorageFull } from '@/store/database'
+import { openBin } from './bin/BinButton'
 
-const WORDS = 'The browser’s storage is full: what you just did could not be kept. Save and remove older files in the Outbox, or take recordings off the Shelf, and do it again.'
+const WORDS = 'The browser’s storage is full: what you just did could not be kept. Throw away recordings or finished files, empty the bin, and do it again.'
+
+function OpenBin() {
+  return (
+    <Button variant="text" sx={{ color: '#fff' }} onClick={openBin}>
+      Open the bin
+    </Button>
+  )
+}
 
 /** Says so where something was to be kept that there was no room for, and nobody else has said it. */
 export function NotKept() {
@@ -12,7 +22,7 @@ export function NotKept() {
   useEffect(() => {
     const told = (error: unknown) => {
       // One by that key is shown at a time.
-      if (isStorageFull(error)) enqueueSnackbar(WORDS, { key: 'not kept', preventDuplicate: true, variant: 'error', autoHideDuration: 20_000 })
+      if (isStorageFull(error)) enqueueSnackbar(WORDS, { key: 'not kept', preventDuplicate: true, variant: 'error', autoHideDuration: 20_000, action: <OpenBin /> })
     }
     const rejected = ({ reason }: PromiseRejectionEvent) => told(reason)
     const failed = ({ error }: ErrorEvent) => told(error)

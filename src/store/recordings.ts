@@ -17,6 +17,11 @@ export function holdFile(owner: FileOwner, file: File): void {
   atHand.set(owner, file)
 }
 
+/** Forgets a file that was at hand: it has been deleted. */
+export function letGoOfFile(owner: FileOwner): void {
+  atHand.delete(owner)
+}
+
 /** Where a recording's bytes are kept: in a copy of their own, or in the person's file. */
 export type FilePlace = { kind: 'kept' } | { kind: 'linked'; handle: FileSystemFileHandle }
 

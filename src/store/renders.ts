@@ -105,13 +105,14 @@ export async function deleteRender(id: RenderId): Promise<void> {
 
 const RANK = { running: 0, away: 0, waiting: 1, failed: 2, finished: 2, 'made-away': 2 } as const
 
-/** Every render: those at work first, then those that wait in their order, then what has ended, newest first. */
+/** Every render that is not in the bin: those at work first, then those that wait in their order, then what has ended, newest first. */
 export async function allRenders(): Promise<Render[]> {
-  const all = readAll('render', await database().renders.orderBy('createdAt').toArray())
+  const all = readAll('render', await database().renders.orderBy('createdAt').toArray()).filter((r) => !r.deletedAt)
   const rank = (r: Render) => RANK[r.state.kind]
   return all.sort((a, b) => rank(a) - rank(b) || (rank(a) === 2 ? b.updatedAt.localeCompare(a.updatedAt) : inQueueOrder(a, b)))
 }
 
-export function rendersOf(highlightId: HighlightId): Promise<Render[]> {
-  return database().renders.where('highlightId').equals(highlightId).toArray()
+/** The renders of a highlight that are not in the bin. */
+export async function rendersOf(highlightId: HighlightId): Promise<Render[]> {
+  return (await database().renders.where('highlightId').equals(highlightId).toArray()).filter((r) => !r.deletedAt)
 }

@@ -9,7 +9,8 @@ import { renderSettings } from '@/core/model/render'
 import type { Setup } from '@/core/model/setup'
 import { database } from './database'
 import { binHighlight, copyHighlight, createHighlight, editSession, loadEdit, passagePartsFor } from './highlights'
-import { addRecording, keepFile, storedFile } from './recordings'
+import { binItems, deleteForGood, putBack, usedBytes } from './bin'
+import { addRecording, binRecording, keepFile, recordingsOnShelf, storedFile } from './recordings'
 import { allRenders, MOST_INTERRUPTIONS, orderRenders, queueRenders, resumeInterrupted, setRenderState, takenFileNames, waitAgain, waitingRenders } from './renders'
 import { analysisOf, keepAnalysisPart, speechOf } from './analyses'
 import { Session } from './session'
@@ -398,5 +399,35 @@ describe('decisions about moments', () => {
     expect(again.value.proposals).toBe(7)
     again.undo()
     expect(again.value.proposals).toBe(15)
+  })
+})
+
+describe('the bin', () => {
+  it('gives the bytes of a recording back; highlights that are cut from it stay, and ask for its file', async () => {
+    const recording = await add('binned')
+    const highlight = await createHighlight(recording, { name: 'Stays' })
+    await binRecording(recording.id, true)
+    expect(await binItems()).toEqual([{ kind: 'recording', id: 'binned', name: recording.name, usedBy: 1, sizeBytes: 5 }])
+    expect(await usedBytes()).toBe(5)
+    await deleteForGood(await binItems())
+    expect([await usedBytes(), await binItems()]).toEqual([0, []])
+    expect((await loadEdit(highlight.id)).ok).toBe(true)
+    expect(await storedFile(recording.id)).toEqual({ ok: false, reason: 'gone' })
+    // Once nothing is cut from it, what it said of itself goes too.
+    await binHighlight(highlight.id, true)
+    await deleteForGood(await binItems())
+    for (const table of [database().recordings, database().highlights, database().setups, database().layouts, database().files]) expect([table.name, await table.count()]).toEqual([table.name, 0])
+  })
+
+  it('puts back what was thrown away, as it was', async () => {
+    const recording = await add('back')
+    const highlight = await createHighlight(recording, { name: 'Back too' })
+    await binRecording(recording.id, true)
+    await binHighlight(highlight.id, true)
+    for (const item of await binItems()) await putBack(item)
+    expect(await binItems()).toEqual([])
+    expect((await recordingsOnShelf()).map((r) => r.id)).toEqual(['back'])
+    const stored = await storedFile(recording.id)
+    expect(stored.ok && (await stored.file.text())).toBe('bytes')
   })
 })

@@ -5,6 +5,7 @@ import Button from '@mui/material/Button'
 import { useRouter } from 'next/navigation'
 import { useStore } from 'zustand'
 import { copyHighlight } from '@/store/highlights'
+import { openBin } from '../bin/BinButton'
 import { SavingNote } from '../SavingNote'
 import { useBenchContext } from './benchContext'
 
@@ -23,8 +24,8 @@ export function SaveBar({ onReopen }: { onReopen: () => void }) {
       return <SavingNote session={session} />
     case 'no-room':
       return (
-        <Alert severity="error" sx={{ borderRadius: 0 }}>
-          The browser’s storage is full: your changes are only in this tab. Free some space; saving is tried again.
+        <Alert severity="error" sx={{ borderRadius: 0 }} action={<Button onClick={openBin}>Open the bin</Button>}>
+          The browser’s storage is full: your changes are only in this tab. Throw something away and empty the bin; saving is tried again.
         </Alert>
       )
     case 'failed':

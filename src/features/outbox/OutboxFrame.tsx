@@ -6,6 +6,8 @@ import { usePathname } from 'next/navigation'
 import type { ReactNode } from 'react'
 import { palette } from '@/ui/theme'
 import { TopBar } from '@/ui/TopBar'
+import { BinButton } from '../bin/BinButton'
+import { StorageRoom } from '../bin/StorageRoom'
 
 const SCREENS = [
   { href: '/outbox', name: 'Files' },
@@ -26,6 +28,8 @@ export function OutboxFrame({ children }: { children: ReactNode }) {
             </Box>
           ))}
         </Box>
+        <StorageRoom />
+        <BinButton />
       </TopBar>
       <Box component="main" sx={{ flex: 1, display: 'flex', flexDirection: 'column', minHeight: 0 }}>
         {children}

@@ -13,10 +13,12 @@ import { useState, type ReactNode } from 'react'
 import { useStore } from 'zustand'
 import type { Render } from '@/core/model/render'
 import { isBeside, sizeOfFile } from '@/core/output/renderSettings'
+import { binRender } from '@/store/bin'
 import { copyHighlight } from '@/store/highlights'
 import { formatBytes, formatRate, formatSize } from '@/ui/format'
 import { offerDownload } from '@/ui/offerDownload'
 import { fonts, palette } from '@/ui/theme'
+import { useOffer } from '@/ui/useOffer'
 import { filesOf } from './filesOf'
 import { failureMessage } from './messages'
 import { TakeBack } from './nodes/TakeBack'
@@ -74,6 +76,11 @@ function More({ render }: { render: Render }) {
   const router = useRouter()
   const [anchor, setAnchor] = useState<HTMLElement | null>(null)
   const { name } = render.edit.highlight
+  const offer = useOffer()
+  const remove = async () => {
+    await removeRender(render)
+    if (render.state.kind === 'finished') offer({ words: `“${render.state.file.fileName}” is in the bin`, button: 'Undo', act: () => void binRender(render.id, false) })
+  }
   const openAsItWas = async () => {
     const copy = await copyHighlight(render.edit, `${name} (as rendered)`.slice(0, 200))
     router.push(`/highlight/${copy.id}`)
@@ -89,10 +96,10 @@ function More({ render }: { render: Render }) {
         <MenuItem
           onClick={() => {
             setAnchor(null)
-            void removeRender(render)
+            void remove()
           }}
         >
-          Remove
+          {render.state.kind === 'finished' ? 'Move to the bin' : 'Remove'}
         </MenuItem>
       </Menu>
     </>

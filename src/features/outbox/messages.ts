@@ -11,7 +11,7 @@ export function failureMessage(failure: RenderFailure): string {
     case 'encoder-refuses-size':
       return `This browser has no encoder for ${formatSize(failure)}. Choose a smaller shape.`
     case 'no-room':
-      return 'The browser’s storage is full: the file could not be written and nothing of it is left. Save and remove older files here, then retry.'
+      return 'The browser’s storage is full: the file could not be written and nothing of it is left. Save and throw away older files here, then retry.'
     case 'interrupted':
       return 'The tab was closed or crashed again and again in the middle. The edit is safe: retry makes the file from the start.'
     case 'nodes-failed':

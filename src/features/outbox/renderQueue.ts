@@ -6,11 +6,12 @@ import type { Render, RenderFailure } from '@/core/model/render'
 import { chosenBackEnd, type BackEnd } from '@/core/output/backEnd'
 import { freeFileName, nameBy } from '@/core/output/fileName'
 import { nextGroup } from '@/core/output/renderGroups'
-import { deleteRenderFile, sweepRenderFiles } from '@/media/render/partFile'
+import { sweepRenderFiles } from '@/media/render/partFile'
 import { withRenderWorker } from '@/media/render/renderInWorker'
 import type { RenderProgress } from '@/media/render/renderJob'
 import type { RenderReply, RenderWorker } from '@/media/workers/render.protocol'
 import { speechOf } from '@/store/analyses'
+import { binRender } from '@/store/bin'
 import { isStorageFull } from '@/store/database'
 import { changeOutboxSettings, readOutboxSettings } from '@/store/outboxSettings'
 import { storedFile } from '@/store/recordings'
@@ -83,9 +84,10 @@ export async function cancelRender(render: Render): Promise<void> {
   else await removeRender(render)
 }
 
+/** Takes a render out of the Outbox: a finished file goes into the bin, of others nothing is left. */
 export async function removeRender(render: Render): Promise<void> {
-  if (render.state.kind === 'finished') await deleteRenderFile(render.id)
-  await deleteRender(render.id)
+  if (render.state.kind === 'finished') await binRender(render.id, true)
+  else await deleteRender(render.id)
 }
 
 /** Puts a render that failed back into the queue. */

@@ -13,8 +13,9 @@ import { TopBar } from '@/ui/TopBar'
 import { formatDay, formatLength } from '@/ui/format'
 import { palette } from '@/ui/theme'
 import { useOffer } from '@/ui/useOffer'
+import { BinButton, openBin } from '../bin/BinButton'
+import { StorageRoom } from '../bin/StorageRoom'
 import { RestoreDialog } from './backup/RestoreDialog'
-import { BinDialog } from './BinDialog'
 import { chooseFiles, droppedFiles } from './chosenFiles'
 import { openDemoShelf } from './demoShelf'
 import { EmptyShelf } from './EmptyShelf'
@@ -34,7 +35,6 @@ export function ShelfPage() {
   const watch = useWatch()
   const demo = useDemoShelf()
   const [over, setOver] = useState(false)
-  const [binOpen, setBinOpen] = useState(false)
   const choose = () => void chooseFiles(true).then(adding.add)
 
   const onDragOver = (event: DragEvent) => {
@@ -51,7 +51,7 @@ export function ShelfPage() {
   return (
     <Box onDragOver={onDragOver} onDragLeave={(e) => e.currentTarget === e.target && setOver(false)} onDrop={onDrop} sx={{ display: 'flex', flexDirection: 'column', height: '100dvh' }}>
       <TopBar>
-        {shelf && shelf.bin.recordings.length + shelf.bin.highlights.length > 0 && <Button onClick={() => setBinOpen(true)}>Bin {shelf.bin.recordings.length + shelf.bin.highlights.length}</Button>}
+        <BinButton />
         <MoreMenu watch={watch} onTakenIn={adding.onTakenIn} />
         <Button variant="contained" color="primary" onClick={choose}>
           Add recordings
@@ -60,16 +60,15 @@ export function ShelfPage() {
       {adding.reading > 0 && <LinearProgress aria-label={`Reading ${adding.reading} files`} sx={{ borderRadius: 0, height: 3 }} />}
       <Box component="main" sx={{ flex: 1, display: 'flex', flexDirection: 'column', minHeight: 0, overflowY: 'auto', outline: over ? `3px solid ${palette.leaf}` : 'none', outlineOffset: -3 }}>
         {watch && <WatchLeave state={watch.state} />}
-        {[...adding.problems, ...demo.problems].map(({ id, text }) => (
+        {[...adding.problems, ...demo.problems].map(({ id, text, isNoRoom }) => (
           <Alert key={id} severity="error" onClose={() => adding.dismiss(id)} sx={{ borderRadius: 0, borderBottom: 1, borderColor: 'divider' }}>
-            {text}
+            {text} {isNoRoom && <Button onClick={openBin}>Open the bin</Button>}
           </Alert>
         ))}
         {shelf && shelf.recordings === 0 && <EmptyShelf onAdd={choose} onDemo={demo.open} opening={demo.opening} />}
         {shelf && shelf.recordings > 0 && <Days shelf={shelf} />}
       </Box>
       {adding.backup && <RestoreDialog file={adding.backup} onClose={adding.doneWithBackup} />}
-      {shelf && <BinDialog bin={shelf.bin} open={binOpen} onClose={() => setBinOpen(false)} />}
     </Box>
   )
 }
@@ -95,7 +94,7 @@ function Days({ shelf }: { shelf: Shelf }) {
   return (
     <>
       <Typography sx={{ px: 4.5, py: 2, fontSize: 12.5, color: palette.inkSoft, borderBottom: 1, borderColor: 'divider', textAlign: 'right' }}>
-        {count(shelf.recordings, 'recording')}, {formatLength(shelf.totalMicros)} · {count(shelf.highlights, 'highlight')} · {count(shelf.files, 'file')} rendered
+        {count(shelf.recordings, 'recording')}, {formatLength(shelf.totalMicros)} · {count(shelf.highlights, 'highlight')} · {count(shelf.files, 'file')} rendered · <StorageRoom />
       </Typography>
       <ShelfHistogram shelf={shelf} filter={filter} onFilter={setFilter} />
       {shown.map((day) => (

@@ -12,6 +12,8 @@ import { withTextsBeside } from './textsBeside'
 export interface Problem {
   id: string
   text: string
+  /** Whether it is for want of room, which the bin may give. */
+  isNoRoom?: boolean
 }
 
 /** Adding files: how many are being read, and what went wrong with which; the good ones of a batch are added all the same. `backup`: one that was among them, for the person to say how it is put back. */
@@ -22,7 +24,7 @@ export function useAdding() {
   const { enqueueSnackbar: tell } = useSnackbar()
   const offer = useOffer()
   const router = useRouter()
-  const report = useCallback((text: string) => setProblems((all) => [...all, { id: crypto.randomUUID(), text }]), [])
+  const report = useCallback((text: string, isNoRoom = false) => setProblems((all) => [...all, { id: crypto.randomUUID(), text, isNoRoom }]), [])
   const offerSheet = useCallback(
     (laidOut: readonly LaidOut[]) => {
       for (const recipeName of new Set(laidOut.map((l) => l.recipeName))) {
@@ -39,7 +41,7 @@ export function useAdding() {
         report(taken.problem)
         return null
       }
-      if (taken.notKept) report(taken.notKept)
+      if (taken.notKept) report(taken.notKept, true)
       return taken.laidOut
     },
     [report],
@@ -56,7 +58,7 @@ export function useAdding() {
             continue
           }
           const { highlights, problems } = await bringInWork(file)
-          problems.forEach(report)
+          problems.forEach((problem) => report(problem))
           if (highlights.length > 0) tell(`Brought in: ${highlights.map((h) => `“${h.name}”`).join(', ')}.`)
         } catch (error) {
           report(`“${file.name}” could not be brought in: ${error instanceof Error ? error.message : String(error)}`)

@@ -30,7 +30,6 @@ export interface Shelf {
   totalMicros: number
   highlights: number
   files: number
-  bin: { recordings: Recording[]; highlights: Highlight[] }
 }
 
 /** The Shelf's contents, newest first by day, kept up to date; undefined while they are first read. */
@@ -45,7 +44,7 @@ async function readShelf(): Promise<Shelf> {
     db.recordings.orderBy('recordedAt').reverse().toArray(),
     db.highlights.orderBy('createdAt').toArray(),
     db.setups.toArray(),
-    db.renders.where('state.kind').equals('finished').toArray(),
+    db.renders.where('state.kind').equals('finished').filter((r) => !r.deletedAt).toArray(),
   ])
   const recordings = readable('recording', allRecordings)
   const highlights = readable('highlight', allHighlights)
@@ -73,7 +72,6 @@ async function readShelf(): Promise<Shelf> {
     totalMicros: onShelf.reduce((sum, r) => sum + r.durationMicros, 0),
     highlights: highlights.filter((h) => !h.deletedAt).length,
     files: finished.length,
-    bin: { recordings: recordings.filter((r) => r.deletedAt), highlights: highlights.filter((h) => h.deletedAt) },
   }
 }
 
