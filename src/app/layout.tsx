@@ -6,6 +6,7 @@ import type { ReactNode } from 'react'
 import { AtWork } from '@/features/AtWork'
 import { Bin } from '@/features/bin/BinButton'
 import { NotKept } from '@/features/NotKept'
+import { DropAnywhere } from '@/features/shelf/DropAnywhere'
 import { AppProviders } from '@/ui/AppProviders'
 
 export const metadata: Metadata = { title: 'Brimble', description: 'Cut highlights from recordings and rebuild them as stacked vertical video.' }
@@ -19,6 +20,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
           <AtWork />
           <NotKept />
           <Bin />
+          <DropAnywhere />
           {children}
         </AppProviders>
       </body>

@@ -125,8 +125,14 @@ export async function recordingsOnShelf(): Promise<Recording[]> {
   return readAll('recording', all.filter((r) => !r.deletedAt))
 }
 
+/** Gives a recording another name. Its pictures stay those of its bytes. */
 export async function renameRecording(id: RecordingId, name: string): Promise<void> {
-  await database().recordings.update(id, { name, updatedAt: nowStamp() })
+  const db = database()
+  const updatedAt = nowStamp()
+  await db.transaction('rw', db.recordings, db.pictures, async () => {
+    await db.recordings.update(id, { name, updatedAt })
+    await db.pictures.update(id, { madeFor: updatedAt })
+  })
 }
 
 /** Puts a recording into the bin, or takes it out again. Its highlights and files stay. */

@@ -31,7 +31,7 @@ export function TextInPlace({ label, value, placeholder, strong = false, onSet }
       onChange={(e) => setDraft(e.target.value)}
       onBlur={commit}
       onKeyDown={onKeyDown}
-      sx={{ width: '100%', boxSizing: 'border-box', mx: '-5px', px: '4px', py: '1px', font: 'inherit', fontSize: strong ? 14 : 12.5, fontWeight: strong ? 700 : 400, color: palette.ink, bgcolor: 'transparent', border: '1px solid transparent', borderRadius: '3px', textOverflow: 'ellipsis', '&:hover': { borderColor: palette.line }, '&:focus': { bgcolor: '#fff', borderColor: palette.leaf, outline: 'none' } }}
+      sx={{ width: '100%', boxSizing: 'border-box', mx: '-5px', px: '4px', py: '1px', font: 'inherit', fontSize: strong ? 14 : 12.5, fontWeight: strong ? 700 : 400, color: palette.ink, bgcolor: 'transparent', border: '1px solid transparent', borderRadius: '3px', textOverflow: 'ellipsis', '&:hover': { borderColor: palette.line }, '&:focus': { bgcolor: '#fff', borderColor: palette.leaf } }}
     />
   )
 }

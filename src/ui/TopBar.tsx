@@ -18,7 +18,7 @@ const isIn = (path: string, href: string) => path === href || (href !== '/' && p
 export function TopBar({ title, children }: { title?: ReactNode; children?: ReactNode }) {
   const path = usePathname()
   return (
-    <Box component="header" sx={{ display: 'flex', alignItems: 'center', gap: 4, height: 44, px: 3.5, flex: 'none', bgcolor: 'background.paper', borderBottom: 1, borderColor: 'divider', minWidth: 0 }}>
+    <Box component="header" sx={{ display: 'flex', alignItems: 'center', flexWrap: 'wrap', columnGap: 4, rowGap: 1, minHeight: 44, px: 3.5, py: 1, flex: 'none', bgcolor: 'background.paper', borderBottom: 1, borderColor: 'divider', minWidth: 0 }}>
       <Box component={Link} href="/" sx={{ fontWeight: 700, fontSize: 17, color: palette.leaf, textDecoration: 'none', letterSpacing: '-0.01em' }}>
         Brimble
       </Box>

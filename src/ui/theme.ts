@@ -2,6 +2,9 @@
 
 import { alpha, createTheme } from '@mui/material/styles'
 
+/** How the element that keys go to is shown, whatever lies around it: a green line, and a light one round that for dark ground. */
+export const focusRing = { outline: '2px solid #2E5E3E', outlineOffset: 1, boxShadow: '0 0 0 5px #FFFFFF' } as const
+
 /** The light table's colours; see docs/design.md. */
 export const palette = {
   ink: '#20261F',
@@ -52,11 +55,12 @@ export const theme = createTheme({
       styleOverrides: {
         'html, body': { height: '100%' },
         body: { backgroundColor: palette.paper, overscrollBehavior: 'none' },
-        ':focus-visible': { outline: `2px solid ${palette.leaf}`, outlineOffset: 2 },
+        ':focus-visible': focusRing,
         '@media (prefers-reduced-motion: reduce)': { '*, *::before, *::after': { animationDuration: '0.01ms !important', transitionDuration: '0.01ms !important' } },
       },
     },
-    MuiButtonBase: { defaultProps: { disableRipple: true } },
+    // The library takes the outline away from everything that is pressed; menus and lists clip what lies outside.
+    MuiButtonBase: { defaultProps: { disableRipple: true }, styleOverrides: { root: { '&:focus-visible': { ...focusRing, zIndex: 1 } } } },
     MuiButton: {
       defaultProps: { disableElevation: true, size: 'small', variant: 'outlined', color: 'inherit' },
       styleOverrides: {
@@ -66,7 +70,11 @@ export const theme = createTheme({
     },
     MuiIconButton: { defaultProps: { size: 'small' }, styleOverrides: { root: { borderRadius: 4 } } },
     MuiTooltip: { defaultProps: { enterDelay: 500, arrow: false }, styleOverrides: { tooltip: { backgroundColor: palette.ink, fontSize: 12 } } },
-    MuiMenuItem: { styleOverrides: { root: { minHeight: 30, fontSize: 13, paddingTop: 4, paddingBottom: 4 } } },
+    MuiMenuItem: { styleOverrides: { root: { minHeight: 30, fontSize: 13, paddingTop: 4, paddingBottom: 4, '&:focus-visible': { outlineOffset: -2, boxShadow: 'none' } } } },
+    MuiSwitch: { styleOverrides: { root: { overflow: 'visible' }, switchBase: { '&:has(:focus-visible)': focusRing } } },
+    MuiCheckbox: { styleOverrides: { root: { borderRadius: 4, '&:has(:focus-visible)': focusRing } } },
+    MuiRadio: { styleOverrides: { root: { '&:has(:focus-visible)': focusRing } } },
+    MuiSlider: { styleOverrides: { thumb: { '&.Mui-focusVisible, &:has(:focus-visible)': focusRing } } },
     MuiSelect: { defaultProps: { size: 'small' }, styleOverrides: { select: { paddingTop: 4, paddingBottom: 4, fontSize: 13 } } },
     MuiOutlinedInput: { styleOverrides: { root: { backgroundColor: '#FFFFFF' }, notchedOutline: { borderColor: palette.line } } },
     MuiDialog: { styleOverrides: { paper: { backgroundColor: palette.sheet, boxShadow: `0 12px 40px ${alpha(palette.ink, 0.35)}` } } },

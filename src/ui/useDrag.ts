@@ -28,6 +28,9 @@ export function useDrag(begin: (event: ReactPointerEvent) => ((move: DragMove) =
     const element = event.currentTarget as HTMLElement
     element.setPointerCapture(event.pointerId)
     const gesture = crypto.randomUUID()
+    // What is dragged over is not text to be marked.
+    const keepUnmarked = (e: Event) => e.preventDefault()
+    document.addEventListener('selectstart', keepUnmarked)
     const start = { x: event.clientX, y: event.clientY }
     let pending: PointerEvent | null = null
     let scheduled = 0
@@ -47,6 +50,7 @@ export function useDrag(begin: (event: ReactPointerEvent) => ((move: DragMove) =
         cancelAnimationFrame(scheduled)
         apply()
       }
+      document.removeEventListener('selectstart', keepUnmarked)
       element.removeEventListener('pointermove', move)
       element.removeEventListener('lostpointercapture', end)
       latest.current.finish?.()

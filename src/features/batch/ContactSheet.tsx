@@ -9,6 +9,7 @@ import { useLiveQuery } from 'dexie-react-hooks'
 import { useSnackbar } from 'notistack'
 import { useState } from 'react'
 import type { HighlightId } from '@/core/model/ids'
+import type { OutputChoice } from '@/core/model/outputChoice'
 import { highlightsOnShelf } from '@/store/highlights'
 import { keptRecipes, type WholeRecipe } from '@/store/recipes'
 import { palette } from '@/ui/theme'
@@ -16,6 +17,7 @@ import { OutboxFrame } from '../outbox/OutboxFrame'
 import { FromRecordingsDialog } from './FromRecordingsDialog'
 import { applyToHighlight } from './layOutClip'
 import { renderAllShapes } from './renderAllShapes'
+import { RenderManyDialog } from './RenderManyDialog'
 import { SheetCard } from './SheetCard'
 
 /** Every highlight at once, with what is wrong with each: lay out many in one action, put the odd one right, render all. */
@@ -26,6 +28,7 @@ export function ContactSheet() {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null)
   const [busy, setBusy] = useState<string | null>(null)
   const [fromRecordings, setFromRecordings] = useState(false)
+  const [asking, setAsking] = useState(false)
   const { enqueueSnackbar } = useSnackbar()
   if (!highlights) return <OutboxFrame>{null}</OutboxFrame>
   const wanted = highlights.filter((h) => chosen.has(h.id))
@@ -45,11 +48,12 @@ export function ContactSheet() {
     setFromRecordings(false)
     enqueueSnackbar(`${laidOut} laid out by “${recipeName}”. Each can be undone on the Bench.${left > 0 ? ` ${left} could not be changed: the disk may be full.` : ''}`, { variant: left > 0 ? 'error' : 'default' })
   }
-  const renderAll = async () => {
+  const renderAll = async (output: OutputChoice | null) => {
+    setAsking(false)
     let files = 0
     for (const { id } of wanted) {
       setBusy(`Queueing ${files} files`)
-      files += await renderAllShapes(id)
+      files += await renderAllShapes(id, output)
     }
     setBusy(null)
     setChosen(new Set())
@@ -79,7 +83,8 @@ export function ContactSheet() {
           ))}
         </Menu>
         {fromRecordings && recipes && <FromRecordingsDialog recipes={recipes} onMade={tellLaidOut} onClose={() => setFromRecordings(false)} />}
-        <Button variant="contained" color="primary" disabled={wanted.length === 0 || busy !== null} onClick={() => void renderAll()}>
+        {asking && <RenderManyDialog highlights={wanted} onRender={(output) => void renderAll(output)} onClose={() => setAsking(false)} />}
+        <Button variant="contained" color="primary" disabled={wanted.length === 0 || busy !== null} onClick={() => setAsking(true)}>
           Render {wanted.length > 0 ? `all shapes of ${wanted.length}` : 'the chosen'}
         </Button>
       </Box>

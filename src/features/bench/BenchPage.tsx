@@ -9,7 +9,7 @@ import IconButton from '@mui/material/IconButton'
 import Tooltip from '@mui/material/Tooltip'
 import dynamic from 'next/dynamic'
 import { useSnackbar } from 'notistack'
-import { useEffect, useMemo, useRef, useState, type FocusEvent, type PointerEvent } from 'react'
+import { useEffect, useMemo, useRef, useState, type FocusEvent } from 'react'
 import { useStore } from 'zustand'
 import { passageAt, timeMapOf } from '@/core/time/timeMap'
 import { KeysDialog } from '@/ui/KeysDialog'
@@ -157,21 +157,20 @@ function BenchScreen({ onReopen }: { onReopen: () => void }) {
   )
 }
 
-/** The pane that was pressed, or in which something has the focus, is the wide one. While the pointer is down nothing moves away under it: what is being dragged stays where it is, and a slow click lands where it began. */
+/**
+ * The pane in which keys move the focus is the wide one. A pointer changes no widths, whatever it presses and wherever the focus goes with it: what
+ * it is about to take hold of stays where it is. Headings and digits make a pane the wide one.
+ */
 function usePaneAtWork() {
   const { view } = useBenchContext()
-  const pressed = useRef(false)
-  const take = (...elements: (EventTarget | null)[]) => view.setState({ pane: elements.map(paneOf).find((pane) => pane !== null) ?? view.getState().pane })
+  const byKeys = useRef(false)
   return {
-    onFocusCapture: ({ target }: FocusEvent) => !pressed.current && take(target),
-    onPointerDownCapture: ({ target }: PointerEvent) => {
-      pressed.current = true
-      const release = () => {
-        pressed.current = false
-        for (const end of ['pointerup', 'pointercancel'] as const) window.removeEventListener(end, release)
-        take(target, document.activeElement)
-      }
-      for (const end of ['pointerup', 'pointercancel'] as const) window.addEventListener(end, release)
+    onKeyDownCapture: () => void (byKeys.current = true),
+    onPointerDownCapture: () => void (byKeys.current = false),
+    onPointerMoveCapture: () => void (byKeys.current = false),
+    onFocusCapture: ({ target }: FocusEvent) => {
+      const pane = byKeys.current ? paneOf(target) : null
+      if (pane) view.setState({ pane })
     },
   }
 }

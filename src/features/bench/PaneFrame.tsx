@@ -1,12 +1,15 @@
 'use client'
 
 import Box from '@mui/material/Box'
+import ButtonBase from '@mui/material/ButtonBase'
+import Tooltip from '@mui/material/Tooltip'
 import type { ReactNode } from 'react'
 import { fonts, palette } from '@/ui/theme'
-import { useView, type Pane } from './benchContext'
+import { useBenchContext, useView, type Pane } from './benchContext'
 
 /** One of the Bench's three panes: its heading with its key, its tools, its contents. The one at work has a leaf-green edge. */
 export function PaneFrame({ pane, digit, title, tools, children }: { pane: Pane; digit: string; title: string; tools?: ReactNode; children: ReactNode }) {
+  const { view } = useBenchContext()
   const focused = useView((v) => v.pane === pane)
   return (
     <Box
@@ -16,11 +19,15 @@ export function PaneFrame({ pane, digit, title, tools, children }: { pane: Pane;
       sx={{ isolation: 'isolate', display: 'flex', flexDirection: 'column', minWidth: 0, minHeight: 0, borderRight: 1, borderColor: 'divider', boxShadow: focused ? `inset 0 2px 0 ${palette.leaf}` : 'none' }}
     >
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, height: 34, flex: 'none', px: 3, borderBottom: 1, borderColor: 'divider' }}>
-        <Box component="h2" sx={{ m: 0, fontSize: 13, fontWeight: 700 }}>
-          {title}
-        </Box>
-        <Box component="kbd" aria-hidden sx={{ fontFamily: fonts.numbers, fontSize: 11, color: palette.inkSoft, border: 1, borderColor: 'divider', borderRadius: '3px', px: 1, bgcolor: 'background.paper' }}>
-          {digit}
+        <Box component="h2" sx={{ m: 0 }}>
+          <Tooltip title={focused ? 'This pane is the wide one' : `Make this pane the wide one (${digit})`}>
+            <ButtonBase aria-pressed={focused} onClick={() => view.setState({ pane })} sx={{ gap: 2, px: 1, mx: -1, py: '2px', borderRadius: '3px', fontSize: 13, fontWeight: 700, '&:hover': { color: palette.leaf } }}>
+              {title}
+              <Box component="kbd" aria-hidden sx={{ fontFamily: fonts.numbers, fontSize: 11, fontWeight: 400, color: palette.inkSoft, border: 1, borderColor: 'divider', borderRadius: '3px', px: 1, bgcolor: 'background.paper' }}>
+                {digit}
+              </Box>
+            </ButtonBase>
+          </Tooltip>
         </Box>
         <Box sx={{ flex: 1 }} />
         {tools}

@@ -2,7 +2,7 @@
 
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import { useRef, useState, type ReactNode } from 'react'
+import { useRef, useState, type DragEvent, type ReactNode } from 'react'
 import { kept } from '@/store/rack'
 import { keptSetups } from '@/store/setups'
 import { palette } from '@/ui/theme'
@@ -22,8 +22,15 @@ export function RackPage() {
   const chooser = useRef<HTMLInputElement>(null)
   const [making, setMaking] = useState<'brand' | 'outlet' | null>(null)
   const exportAll = async () => write({ setup: await keptSetups(), layout: await kept('layout'), brand: await kept('brand'), outlet: await kept('outlet'), recipe: await kept('recipe') }, 'rack')
+  /** Files of a rack are for here; whatever else is dropped goes where it goes on every screen. */
+  const onDrop = (event: DragEvent) => {
+    const files = [...event.dataTransfer.files]
+    if (files.length === 0 || !files.every((f) => /\.json$/i.test(f.name))) return
+    event.preventDefault()
+    void read(files)
+  }
   return (
-    <Box sx={{ display: 'flex', flexDirection: 'column', minHeight: '100dvh' }}>
+    <Box onDrop={onDrop} sx={{ display: 'flex', flexDirection: 'column', minHeight: '100dvh' }}>
       <TopBar>
         <Button onClick={() => chooser.current?.click()}>Import…</Button>
         <Button onClick={() => void exportAll()}>Export all</Button>

@@ -7,8 +7,12 @@ import IconButton from '@mui/material/IconButton'
 import Tooltip from '@mui/material/Tooltip'
 import Typography from '@mui/material/Typography'
 import Link from 'next/link'
+import { title } from '@/core/model/record'
+import { renameRecording } from '@/store/recordings'
 import { formatBytes, formatTime, formatVideo } from '@/ui/format'
 import { fonts, palette } from '@/ui/theme'
+import { TextInPlace } from '@/ui/TextInPlace'
+import { useOffer } from '@/ui/useOffer'
 import { HighlightPoster } from './HighlightPoster'
 import { noticeMessages } from './messages'
 import { RecordingStrip } from './RecordingStrip'
@@ -23,6 +27,13 @@ export interface RowActions {
 /** One recording: its pictures, what it is, and what has been cut from it. */
 export function RecordingRow({ row, onCut, onBinRecording, onBinHighlight }: { row: ShelfRow } & RowActions) {
   const { recording, highlights, setupName } = row
+  const offer = useOffer()
+  const rename = async (text: string) => {
+    const name = title.safeParse(text)
+    if (!name.success) return
+    await renameRecording(recording.id, name.data)
+    offer({ words: `Renamed to “${name.data}”`, button: 'Undo', act: () => void renameRecording(recording.id, recording.name) })
+  }
   return (
     <Box
       component="article"
@@ -33,9 +44,9 @@ export function RecordingRow({ row, onCut, onBinRecording, onBinHighlight }: { r
         <RecordingStrip recording={recording} />
       </Box>
       <Box sx={{ minWidth: 0 }}>
-        <Typography component="h3" noWrap title={recording.name} sx={{ fontWeight: 700, fontSize: 14 }}>
-          {recording.name}
-        </Typography>
+        <Box component="h3" title={recording.name} sx={{ m: 0 }}>
+          <TextInPlace label={`Name of ${recording.name}`} value={recording.name} strong onSet={(text) => void rename(text)} />
+        </Box>
         <Box sx={{ fontFamily: fonts.numbers, fontSize: 11.5, color: palette.inkSoft, whiteSpace: 'nowrap' }}>
           {formatTime(recording.durationMicros, 0)} · {formatVideo(recording.video)} · {formatBytes(recording.sizeBytes)}
         </Box>

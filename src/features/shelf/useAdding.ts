@@ -47,8 +47,10 @@ export function useAdding() {
     [report],
   )
   const add = useCallback(
-    async (files: ChosenFile[]) => {
+    /** Resolves with how many recordings were added. */
+    async (files: ChosenFile[]): Promise<number> => {
       setProblems([])
+      let added = 0
       for (const { file } of files.filter((c) => isWork(c.file))) {
         setReading((n) => n + 1)
         try {
@@ -71,11 +73,14 @@ export function useAdding() {
       for (const text of left) report(`“${text.name}” holds captions, but no recording of that name was chosen with it. Read it on the Bench, under Captions.`)
       for (const { chosen, text } of recordings) {
         setReading((n) => n + 1)
-        const made = took(await takeIn(chosen, text))
+        const taken = await takeIn(chosen, text)
+        if (taken.ok) added++
+        const made = took(taken)
         if (made) laidOut.push(made)
         setReading((n) => n - 1)
       }
       offerSheet(laidOut)
+      return added
     },
     [tell, report, took, offerSheet],
   )

@@ -1,7 +1,7 @@
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useEffect } from 'react'
 import type { Highlight } from '@/core/model/highlight'
-import { usedRecordings } from '@/core/model/edit'
+import { usedFiles, usedRecordings } from '@/core/model/edit'
 import { outputLength } from '@/core/time/timeMap'
 import { inspector } from '@/media/inspect/inspector'
 import { loadEdit } from '@/store/highlights'
@@ -30,9 +30,9 @@ async function makePoster(highlight: Highlight): Promise<void> {
   const shape = highlight.shapes[0]
   if (!loaded.ok || !shape) return
   const files = new Map<string, Blob>()
-  for (const recording of usedRecordings(loaded.edit)) {
-    const found = await storedFile(recording.id)
-    if (found.ok) files.set(recording.id, found.file)
+  for (const { id } of [...usedRecordings(loaded.edit), ...usedFiles(loaded.edit)]) {
+    const found = await storedFile(id)
+    if (found.ok) files.set(id, found.file)
   }
   const picture = await inspector().still(loaded.edit, shape, files, Math.floor(outputLength(highlight) / 2), POSTER_HEIGHT).catch(() => null)
   if (picture) await keepPictures(highlight.id, highlight.updatedAt, [picture])

@@ -119,14 +119,21 @@ export class CropReader {
 /** A frame of the crop's own pixels alone, and where it starts: on even pixels, for the sake of half-size colour planes. */
 function narrow(sample: VideoSample, crop: Rect): { narrowed: VideoFrame; x: number; y: number } {
   const frame = sample.toVideoFrame()
-  const visible = sample.visibleRect
+  // Browsers do not agree on what lies round a decoded picture: the frame's own account is the one to go by.
+  const visible = frame.visibleRect ?? new DOMRectReadOnly(0, 0, frame.codedWidth, frame.codedHeight)
   const x = 2 * Math.floor(crop.x / 2)
   const y = 2 * Math.floor(crop.y / 2)
   const width = Math.min(visible.width - x, 2 * Math.ceil((crop.x + crop.width - 1e-6) / 2) - x)
   const height = Math.min(visible.height - y, 2 * Math.ceil((crop.y + crop.height - 1e-6) / 2) - y)
-  const narrowed = new VideoFrame(frame, { visibleRect: { x: visible.left + x, y: visible.top + y, width, height } })
-  frame.close()
-  return { narrowed, x, y }
+  try {
+    return { narrowed: new VideoFrame(frame, { visibleRect: { x: visible.left + x, y: visible.top + y, width, height } }), x, y }
+  } catch (error) {
+    // A browser that cannot narrow a frame draws from the whole of it.
+    if (error instanceof TypeError) return { narrowed: frame.clone(), x: 0, y: 0 }
+    throw error
+  } finally {
+    frame.close()
+  }
 }
 
 function smooth(ctx: Context2D, quality: ImageSmoothingQuality): void {

@@ -27,7 +27,7 @@ export function PixelField({ label, value, most, onSet }: { label: string; value
       onFocus={(e) => e.target.select()}
       onBlur={commit}
       onKeyDown={onKeyDown}
-      sx={{ width: '4ch', boxSizing: 'content-box', px: '2px', py: '1px', font: 'inherit', fontFamily: fonts.numbers, textAlign: 'right', color: palette.ink, bgcolor: 'transparent', border: '1px solid transparent', borderRadius: '3px', '&:hover': { borderColor: palette.line }, '&:focus': { bgcolor: '#fff', borderColor: palette.leaf, outline: 'none' } }}
+      sx={{ width: '4ch', boxSizing: 'content-box', px: '2px', py: '1px', font: 'inherit', fontFamily: fonts.numbers, textAlign: 'right', color: palette.ink, bgcolor: 'transparent', border: '1px solid transparent', borderRadius: '3px', '&:hover': { borderColor: palette.line }, '&:focus': { bgcolor: '#fff', borderColor: palette.leaf } }}
     />
   )
 }

@@ -43,7 +43,11 @@ export const RegionBox = memo(function RegionBox({ region, frame }: { region: Re
 
   const moving = useDrag((event) => {
     select()
-    if (region.locked) return null
+    if (region.locked) {
+      // Nor does a press draw a new region over it.
+      event.stopPropagation()
+      return null
+    }
     const box = event.currentTarget.parentElement?.getBoundingClientRect()
     if (!box) return null
     const perPixel = frame.width / box.width

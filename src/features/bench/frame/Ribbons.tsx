@@ -85,7 +85,7 @@ function Strip({ region, bounds, frame, along, lengthMicros, presence }: { regio
   }
   const share = (t: Micros) => `${(100 * t) / Math.max(1, lengthMicros)}%`
   return (
-    <Box ref={host} onClick={seek} data-testid={`ribbon-${region.role}`} sx={{ position: 'relative', cursor: 'pointer', minWidth: 0 }}>
+    <Box ref={host} onClick={seek} data-testid={`ribbon-${region.role}`} sx={{ position: 'relative', cursor: 'pointer', minWidth: 0, overflowX: 'clip' }}>
       <Box sx={{ display: 'flex', height: HEIGHT, bgcolor: palette.mat, overflow: 'hidden', isolation: 'isolate' }}>
         {width > 0 && Array.from({ length: count }, (_, n) => <Cell key={n} region={region} bounds={bounds} moment={nearest(along, ((n + 0.5) * lengthMicros) / count)} />)}
       </Box>

@@ -39,12 +39,16 @@ export function useRecognition(): void {
       if (found.kind === 'none') return
       const words = `Looks like “${found.match.name}”, ${found.likeness.toFixed(2)}`
       const gesture = crypto.randomUUID()
-      const apply = () => applySetup(session, setup.id, found.match, gesture)
-      if (found.kind === 'unsure') return offer({ words: `${words}. Not sure.`, button: 'Use its regions', act: apply, staysMs: STAYS_MS })
-      apply()
       const whole = await recipeByItself(found.match.id)
-      if (whole) await bringImages(bench, picturesOfRecipe(whole))
-      if (whole) applyRecipe(session, passage.id, whole, gesture)
+      /** Regions, and what the setup's recipe lays out by itself: the same whoever says that it is this setup. */
+      const apply = async () => {
+        applySetup(session, setup.id, found.match, gesture)
+        if (!whole) return
+        await bringImages(bench, picturesOfRecipe(whole))
+        applyRecipe(session, passage.id, whole, gesture)
+      }
+      if (found.kind === 'unsure') return offer({ words: `${words}. Not sure.`, button: whole ? `Use it, with “${whole.recipe.name}”` : 'Use its regions', act: () => void apply(), staysMs: STAYS_MS })
+      await apply()
       offer({ words: whole ? `${words}. Laid out by “${whole.recipe.name}”.` : `${words}. Its regions are set.`, button: 'Undo', act: () => session.undo(), staysMs: STAYS_MS })
     }
     void compare()

@@ -57,7 +57,7 @@ export function TitleBox({ title, area, shape, shown }: { title: TitleCard; area
             e.preventDefault()
             box.current?.focus()
           }}
-          sx={{ position: 'absolute', left: 0, right: 0, bottom: '100%', width: '100%', minWidth: 180, minHeight: 44, boxSizing: 'border-box', p: 1.5, border: `2px solid ${palette.straw}`, borderRadius: '3px', bgcolor: '#fff', color: palette.ink, font: 'inherit', fontSize: 13, lineHeight: 1.3, resize: 'none', fieldSizing: 'content', outline: 'none', zIndex: 6 }}
+          sx={{ position: 'absolute', left: 0, right: 0, bottom: '100%', width: '100%', minWidth: 180, minHeight: 44, boxSizing: 'border-box', p: 1.5, border: `2px solid ${palette.straw}`, borderRadius: '3px', bgcolor: '#fff', color: palette.ink, font: 'inherit', fontSize: 13, lineHeight: 1.3, resize: 'none', fieldSizing: 'content', zIndex: 6 }}
         />
       )}
     </Box>

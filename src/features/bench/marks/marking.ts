@@ -12,8 +12,21 @@ const once = () => crypto.randomUUID()
 /** Puts a mark over the others. There is room for {@link MOST_MARKS}; says whether it was added. */
 export function addMark(session: EditSession, mark: PictureMark, label: string): boolean {
   if (session.value.highlight.marks.length >= MOST_MARKS) return false
-  session.change(label, once(), (draft) => void draft.highlight.marks.push(mark))
+  session.change(label, once(), (draft) => void draft.highlight.marks.push(besideOthers(mark, draft.highlight.marks)))
   return true
+}
+
+/** So far a mark is put from one that would lie under it, shares of the shape. */
+const ASIDE = { dx: 0.04, dy: 0.03 }
+
+/** A mark where no other has its corner: what lies exactly under another cannot be seen or taken hold of. */
+function besideOthers(mark: PictureMark, others: readonly PictureMark[]): PictureMark {
+  if (!isHung(mark)) return mark
+  const isThere = ({ dx, dy }: { dx: number; dy: number }) => others.some((o) => isHung(o) && o.anchor === mark.anchor && Math.abs(o.dx - dx) < ASIDE.dx / 2 && Math.abs(o.dy - dy) < ASIDE.dy / 2)
+  const inwards = mark.anchor.includes('e') ? -1 : 1
+  let place = { dx: mark.dx, dy: mark.dy }
+  for (let tries = 0; isThere(place) && tries < MOST_MARKS; tries++) place = { dx: place.dx + inwards * ASIDE.dx, dy: place.dy + ASIDE.dy }
+  return { ...mark, ...place }
 }
 
 /** Changes a mark; what it is stays. */

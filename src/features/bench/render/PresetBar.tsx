@@ -24,8 +24,8 @@ export function PresetBar({ choice, onChoose }: { choice: OutputChoice; onChoose
   const same = presets?.find((p) => JSON.stringify(p.output) === JSON.stringify(choice))
   const keep = async () => {
     await keepRenderPreset(name.trim(), choice)
+    // The menu stays, with the new one marked in it: Escape then closes the menu and not what lies under it.
     setName('')
-    setAnchor(null)
   }
   return (
     <>

@@ -40,14 +40,22 @@ export function RenderDialog({ open, onClose, onQueued }: { open: boolean; onClo
   const expected = (file: (typeof wanted)[number]) => estimate(file, seconds, past ?? [])
   const all = toMake.map(expected).map((e) => e.seconds)
   const takes = all.includes(null) ? null : all.reduce((sum: number, s) => sum + (s ?? 0), 0)
+  const keepChoice = () => {
+    if (JSON.stringify(choice) !== JSON.stringify(output)) session.change('Choose how to render', crypto.randomUUID(), (draft) => void (draft.highlight.output = choice))
+  }
+  /** However it is closed, what was chosen is there the next time. */
+  const close = () => {
+    keepChoice()
+    onClose()
+  }
   const start = async () => {
-    session.change('Choose how to render', crypto.randomUUID(), (draft) => void (draft.highlight.output = choice))
+    keepChoice()
     await queueRenders(session.value, toMake, outlet?.name ?? null)
     onQueued(toMake.length)
   }
   if (!recording) return null
   return (
-    <Dialog open={open} onClose={onClose} maxWidth="sm" fullWidth>
+    <Dialog open={open} onClose={close} maxWidth="sm" fullWidth>
       <DialogTitle sx={{ fontSize: 16, fontWeight: 700, pb: 1, display: 'flex', alignItems: 'center', justifyContent: 'space-between', gap: 4 }}>
         Render
         <PresetBar choice={choice} onChoose={(output) => setChoice(captionsAsShown(output, edit.highlight))} />
@@ -75,7 +83,7 @@ export function RenderDialog({ open, onClose, onQueued }: { open: boolean; onClo
       </DialogContent>
       <DialogActions sx={{ px: 6, pb: 4, gap: 2 }}>
         <Box sx={{ flex: 1, fontSize: 12.5, color: palette.inkSoft }}>{takes === null ? 'How long it takes is known after the first render.' : `About ${formatDuration(takes)} on this machine, after what is waiting.`}</Box>
-        <Button onClick={onClose}>Not now</Button>
+        <Button onClick={close}>Not now</Button>
         <Button variant="contained" color="primary" disabled={toMake.length === 0} onClick={() => void start()}>
           Render {toMake.length} {toMake.length === 1 ? 'file' : 'files'}
         </Button>

@@ -114,5 +114,5 @@ async function take(chosen: ChosenFile, all: readonly ChosenFile[], known: Watch
   }
   const render = (await readWatchSettings()).render
   await noteWatched([asNoted(file, render ? 'rendering' : 'laid-out', id)])
-  if (render) await renderAllShapes(laidOut.highlight.id)
+  if (render) await renderAllShapes(laidOut.highlight.id, null)
 }
