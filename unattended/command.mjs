@@ -43,6 +43,8 @@ export const say = (event, what = {}) => process.stdout.write(`${JSON.stringify(
 
 /** Runs a command; its exit code, if it gives one. A call that makes no sense ends here, in words. */
 export async function runCommand(main) {
+  // Until it has said how it ended it has not ended well.
+  process.exitCode = EXIT.someFailed
   try {
     process.exitCode = await main()
   } catch (error) {

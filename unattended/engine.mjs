@@ -2,10 +2,14 @@
 import { existsSync, mkdirSync, statfsSync } from 'node:fs'
 import { createServer } from 'node:http'
 import { tmpdir } from 'node:os'
+import { setTimeout as delay } from 'node:timers/promises'
 import { CHROMIUM_ARGS } from '../scripts/chromium.mjs'
 import { root } from '../scripts/commands.mjs'
 import { Unusable } from './command.mjs'
 import { makeTemporaryFolder, removeTemporaryFolder } from './temporaryFolders.mjs'
+
+/** The browser, or its page, has ended under what it was asked. */
+export class EngineGone extends Error {}
 
 /** Where systems put a Chromium; `--chromium` or BRIMBLE_CHROMIUM names another. */
 const USUAL_PLACES = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/snap/bin/chromium', '/usr/bin/google-chrome', '/Applications/Chromium.app/Contents/MacOS/Chromium', '/Applications/Google Chrome.app/Contents/MacOS/Google Chrome', 'C:\\Program Files\\Google\\Chrome\\Application\\chrome.exe']
@@ -36,6 +40,9 @@ async function serve() {
   return { address: `http://localhost:${port}`, close: () => (server.closeAllConnections(), server.close()) }
 }
 
+/** Whatever is closed has so long for it. */
+const CLOSES_WITHIN_MS = 10_000
+
 /** Lets the render worker call V8's collector (src/media/render/collecting.ts). */
 const COLLECTABLE = '--js-flags=--expose-gc'
 
@@ -52,7 +59,8 @@ export async function openEngine({ out, chromium: named }) {
   let closed = null
   const close = () =>
     (closed ??= (async () => {
-      for (const one of closers.splice(0).reverse()) await Promise.resolve(one()).catch(() => {})
+      // A browser that has broken down may never say that it is closed.
+      for (const one of closers.splice(0).reverse()) await Promise.race([Promise.resolve(one()).catch(() => {}), delay(CLOSES_WITHIN_MS)])
     })())
   try {
     const { address, close: closeServer } = await serve()
@@ -76,8 +84,9 @@ async function openSession(context, parts) {
   await page.goto('/unattended')
   await page.waitForFunction(() => window.brimbleUnattended)
   const crashed = new Promise((_resolve, reject) => {
-    page.once('crash', () => reject(new Error('the browser ran out of memory')))
-    page.once('close', () => reject(new Error('the browser was closed')))
+    page.once('crash', () => reject(new EngineGone('the browser broke down, perhaps for want of memory')))
+    page.once('close', () => reject(new EngineGone('the browser was closed')))
+    context.once('close', () => reject(new EngineGone('the browser was closed')))
   })
   crashed.catch(() => {})
   const call = (name, ...args) => Promise.race([page.evaluate(([name, args]) => window.brimbleUnattended[name](...args), [name, args]), crashed])

@@ -2,7 +2,7 @@
 import { basename } from 'node:path'
 import { ensureBuild, ensureModules } from '../scripts/prepare.mjs'
 import { EXIT, fromHere, readCall, runCommand, say } from './command.mjs'
-import { openEngine } from './engine.mjs'
+import { EngineGone, openEngine } from './engine.mjs'
 import { findNeeds, indexMedia } from './media.mjs'
 import { placeTogether } from './place.mjs'
 import { WISH_HELP, WISH_OPTIONS, wishOf } from './wish.mjs'
@@ -52,38 +52,65 @@ function wordsOf({ reason, detail, fileName, differs }) {
   return [reason, fileName && `“${fileName}”`, detail].filter(Boolean).join(': ')
 }
 
+/** An engine with the highlights of a call planned in it; another one when it breaks down. */
+class Planned {
+  engine = null
+  session = null
+  plan = null
+
+  constructor(call) {
+    this.call = call
+  }
+
+  async open() {
+    this.engine = await openEngine(this.call)
+    this.session = await this.engine.session()
+    this.plan = await this.session.plan(this.call.files, this.call.wish)
+  }
+
+  async openAgain() {
+    await this.close()
+    await this.open()
+  }
+
+  async close() {
+    await this.engine?.close()
+  }
+}
+
 async function main() {
   const call = readRender()
   const tell = teller(call.json)
   await ensureModules()
   await ensureBuild()
   const index = call.media ? indexMedia(call.media) : new Map()
-  const engine = await openEngine(call)
+  const planned = new Planned(call)
   let interrupted = false
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'])
     process.on(signal, () => {
       interrupted = true
-      void engine.close().then(() => process.exit(EXIT.interrupted))
+      void planned.close().then(() => process.exit(EXIT.interrupted))
     })
   try {
-    return await work(engine, call, index, tell)
+    await planned.open()
+    return await work(planned, call, index, tell)
   } catch (error) {
     // What was being rendered when the browser was told to go.
     if (interrupted) return EXIT.interrupted
     throw error
   } finally {
-    if (!interrupted) await engine.close()
+    if (!interrupted) await planned.close()
   }
 }
 
-async function work(engine, { files, wish, out }, index, tell) {
-  const session = await engine.session()
-  const { highlights, refused } = await session.plan(files, wish)
+async function work(planned, { out }, index, tell) {
+  const { highlights, refused } = planned.plan
   const count = { finished: 0, failed: 0 }
   const fail = (what) => (count.failed++, tell('failed', what))
   tell('planned', { highlights: highlights.length, files: highlights.reduce((sum, h) => sum + h.files.length, 0) })
   for (const { from, reason, detail } of refused) fail({ from: basename(from), reason, detail })
-  for (const { at, from, name, files: wanted, needs } of highlights) {
+  for (const highlight of highlights) {
+    const { from, name, files: wanted, needs } = highlight
     const about = (id) => ({ highlight: name, shape: wanted.find((w) => w.id === id).shape.id })
     const sources = findNeeds(index, needs)
     if (!sources.ok) {
@@ -91,26 +118,44 @@ async function work(engine, { files, wish, out }, index, tell) {
       continue
     }
     tell('started', { highlight: name, shapes: wanted.map((w) => w.shape.id), frames: wanted[0]?.frames ?? 0 })
-    const finished = []
-    await session.render(at, wanted.map((w) => w.id), sources.found, async ({ kind, ...what }) => {
-      if (kind === 'progress') tell('progress', { highlight: name, ...what })
-      else if (kind === 'finished') finished.push(what)
-      else fail({ ...about(what.id), ...(what.failure ?? { reason: kind }) })
-    })
-    for (const { id, files: parts, ...made } of finished) {
-      try {
-        const whole = []
-        for (const part of parts) whole.push({ from: await session.fetch(id, part), name: part.name })
-        tell('finished', { ...about(id), ...made, names: placeTogether(whole, out) })
-        count.finished++
-      } catch (error) {
-        fail({ ...about(id), reason: error.code === 'ENOSPC' ? 'no-room' : 'broken', detail: error.message })
-      }
-      await session.forget(id)
+    const open = new Set(wanted.map((w) => w.id))
+    const end = (id, event, what) => {
+      open.delete(id)
+      if (event === 'failed') fail({ ...about(id), ...what })
+      else count.finished++, tell('finished', { ...about(id), ...what })
+    }
+    try {
+      await make(planned.session, highlight, sources.found, out, tell, end)
+    } catch (error) {
+      if (!(error instanceof EngineGone)) throw error
+      // What it had at work has failed; the rest goes on in another.
+      for (const id of [...open]) end(id, 'failed', { reason: 'broken', detail: error.message })
+      await planned.openAgain()
     }
   }
   tell('ended', count)
   return count.failed === 0 ? EXIT.made : EXIT.someFailed
+}
+
+/** Makes a highlight's files and gives them their names. `end(id, event, what)` is told how each ended. */
+async function make(session, { at, name, files: wanted }, sources, out, tell, end) {
+  const finished = []
+  await session.render(at, wanted.map((w) => w.id), sources, async ({ kind, id, ...what }) => {
+    if (kind === 'progress') tell('progress', { highlight: name, ...what })
+    else if (kind === 'finished') finished.push({ id, ...what })
+    else end(id, 'failed', what.failure ?? { reason: kind })
+  })
+  for (const { id, files: parts, ...made } of finished) {
+    try {
+      const whole = []
+      for (const part of parts) whole.push({ from: await session.fetch(id, part), name: part.name })
+      end(id, 'finished', { ...made, names: placeTogether(whole, out) })
+    } catch (error) {
+      if (error instanceof EngineGone) throw error
+      end(id, 'failed', { reason: error.code === 'ENOSPC' ? 'no-room' : 'broken', detail: error.message })
+    }
+    await session.forget(id)
+  }
 }
 
 await runCommand(main)

@@ -9,8 +9,8 @@ import { binHighlight } from './highlights'
 import { readAll } from './readAll'
 import { binRecording, letGoOfFile } from './recordings'
 
-/** Something that was thrown away. `sizeBytes`: what deleting it gives back. */
-export type BinItem = { name: string; sizeBytes: number } & (
+/** Something that was thrown away, and when. `sizeBytes`: what deleting it gives back. */
+export type BinItem = { name: string; sizeBytes: number; thrownAwayAt: string } & (
   | { kind: 'recording'; id: RecordingId; /** How many highlights on the Shelf are cut from it. */ usedBy: number }
   | { kind: 'highlight'; id: HighlightId }
   | { kind: 'render'; id: RenderId }
@@ -28,21 +28,21 @@ export async function binItems(): Promise<BinItem[]> {
   const [recordings, highlights, renders] = await Promise.all([db.recordings.toArray(), db.highlights.toArray(), db.renders.toArray()])
   const isThrownAway = (r: { deletedAt: string | null }) => r.deletedAt !== null && r.deletedAt !== undefined
   const onShelf = highlights.filter((h) => !isThrownAway(h))
-  const items: (BinItem & { at: string })[] = []
+  const items: BinItem[] = []
   for (const recording of readAll('recording', recordings.filter(isThrownAway))) {
     const { id, name, deletedAt } = recording
     const stored = await db.files.get(id)
     const usedBy = onShelf.filter((h) => uses(h, id)).length
     // Its bytes have been deleted, and what it says of itself is still needed: there is nothing left to throw away.
     if (!stored && usedBy > 0) continue
-    items.push({ kind: 'recording', id, name, usedBy, sizeBytes: stored?.kind === 'kept' ? stored.blob.size : 0, at: deletedAt ?? '' })
+    items.push({ kind: 'recording', id, name, usedBy, sizeBytes: stored?.kind === 'kept' ? stored.blob.size : 0, thrownAwayAt: deletedAt ?? '' })
   }
-  for (const { id, name, deletedAt } of readAll('highlight', highlights.filter(isThrownAway))) items.push({ kind: 'highlight', id, name, sizeBytes: 0, at: deletedAt ?? '' })
+  for (const { id, name, deletedAt } of readAll('highlight', highlights.filter(isThrownAway))) items.push({ kind: 'highlight', id, name, sizeBytes: 0, thrownAwayAt: deletedAt ?? '' })
   for (const render of readAll('render', renders.filter(isThrownAway))) {
     const name = render.state.kind === 'finished' ? render.state.file.fileName : render.edit.highlight.name
-    items.push({ kind: 'render', id: render.id, name, sizeBytes: bytesOfRender(render), at: render.deletedAt ?? '' })
+    items.push({ kind: 'render', id: render.id, name, sizeBytes: bytesOfRender(render), thrownAwayAt: render.deletedAt ?? '' })
   }
-  return items.sort((a, b) => b.at.localeCompare(a.at)).map(({ at: _, ...item }) => item)
+  return items.sort((a, b) => b.thrownAwayAt.localeCompare(a.thrownAwayAt))
 }
 
 const uses = ({ passages }: Highlight, id: RecordingId) => passages.some((p) => recordingsIn(p).includes(id))

@@ -407,7 +407,7 @@ describe('the bin', () => {
     const recording = await add('binned')
     const highlight = await createHighlight(recording, { name: 'Stays' })
     await binRecording(recording.id, true)
-    expect(await binItems()).toEqual([{ kind: 'recording', id: 'binned', name: recording.name, usedBy: 1, sizeBytes: 5 }])
+    expect(await binItems()).toMatchObject([{ kind: 'recording', id: 'binned', name: recording.name, usedBy: 1, sizeBytes: 5 }])
     expect(await usedBytes()).toBe(5)
     await deleteForGood(await binItems())
     expect([await usedBytes(), await binItems()]).toEqual([0, []])

@@ -65,6 +65,7 @@ async function renderEverything(page: Page): Promise<void> {
   await page.getByRole('link', { name: 'Contact sheet' }).click()
   await page.getByRole('checkbox', { name: 'Choose Everything' }).check()
   await page.getByRole('button', { name: 'Render all shapes of 1' }).click()
+  await page.getByRole('dialog').getByRole('button', { name: 'Render 2 files' }).click()
   await page.getByRole('link', { name: 'Files', exact: true }).click()
 }
 

@@ -4,7 +4,7 @@ import { layoutOf, recordingOf, type Edit } from '../model/edit'
 import type { Shape } from '../model/shape'
 import type { Passage } from '../model/passage'
 import type { Micros } from '../time/micros'
-import { onScreenAt, passageAt, recordingMicrosAt, type Playing, type TimeMap } from '../time/timeMap'
+import { onScreenAt, passageAt, pictureMicrosAt, type Playing, type TimeMap } from '../time/timeMap'
 import { backdropSteps } from './backdropSteps'
 import type { Composition, Feed, PictureStep, Step } from './composition'
 import { feedAt, feedMoment, laneOf } from './feeds'
@@ -74,7 +74,7 @@ export function nextFeed(map: TimeMap, t: Micros): { feed: Feed; startMicros: Mi
       const join = index === 0 ? map.joins.find((j) => j.index === placed.index - 1) : undefined
       const startMicros = join?.fromMicros ?? run.startMicros
       if (startMicros <= t) continue
-      return { startMicros, feed: { recordingId: placed.passage.recordingId, micros: Math.max(0, recordingMicrosAt({ ...placed, runs: [run] }, startMicros)), lane: laneOf(placed.passage, index) } }
+      return { startMicros, feed: { recordingId: placed.passage.recordingId, micros: Math.max(0, pictureMicrosAt({ ...placed, runs: [run] }, startMicros)), lane: laneOf(placed.passage, index) } }
     }
   return null
 }

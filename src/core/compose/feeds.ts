@@ -2,7 +2,7 @@ import { recordingOf, type Edit } from '../model/edit'
 import type { RecordingId, SetupId } from '../model/ids'
 import type { Passage, PanelFeed } from '../model/passage'
 import { clampMicros, type Micros } from '../time/micros'
-import { keptStretches, recordingMicrosAt, type TimeMap } from '../time/timeMap'
+import { keptStretches, pictureMicrosAt, type TimeMap } from '../time/timeMap'
 import type { Feed } from './composition'
 
 /** A moment of a recording. Beyond its ends its first or last frame stands still. */
@@ -36,17 +36,35 @@ export function sourceOfPanel({ highlight }: Edit, passage: Passage, panelId: Pa
   return other ? { recordingId: other.recordingId, setupId: other.setupId, from: other, feed } : own
 }
 
-/** Where a panel's feed is while the passage is at `recordingMicros`, output time `t`; null when it plays nothing of its own. */
-export function feedMoment(edit: Edit, map: TimeMap, passage: Passage, { recordingId, from, feed }: PanelSource, recordingMicros: Micros, t: Micros): Feed | null {
+/** A panel's own run through a recording at a moment of the output: where it is (which may lie outside the recording), and how fast it goes. */
+export interface PanelPlay {
+  recordingId: RecordingId
+  micros: Micros
+  speedPercent: number
+  lane: string
+}
+
+/** What a panel plays of its own while the passage's picture is at `recordingMicros`, output time `t`; null when it shows the passage, or nothing. */
+export function panelPlay(map: TimeMap, passage: Passage, { recordingId, from, feed }: PanelSource, recordingMicros: Micros, t: Micros): PanelPlay | null {
   if (!feed) return null
   const { plays } = feed
   if (plays.kind === 'passage') {
     const placed = map.passages.find((p) => p.passage.id === plays.passageId)
     // A shot that goes on stays on the lane that it is decoded on.
-    return placed ? feedAt(edit, recordingId, recordingMicrosAt(placed, t), laneOf(from, Math.max(0, keptStretches(from).length - 1))) : null
+    return placed ? { recordingId, micros: pictureMicrosAt(placed, t), speedPercent: pictureSpeed(from), lane: laneOf(from, Math.max(0, keptStretches(from).length - 1)) } : null
   }
   const start = map.passages.find((p) => p.passage.id === passage.id)?.startMicros ?? 0
   const { clock } = plays
-  const micros = clock.kind === 'together' ? recordingMicros + clock.offsetMicros : clock.inMicros + Math.round(((t - start) * clock.speedPercent) / 100)
-  return feedAt(edit, recordingId, micros, `${passage.id} ${feed.panelId}`)
+  const lane = `${passage.id} ${feed.panelId}`
+  if (clock.kind === 'together') return { recordingId, micros: recordingMicros + clock.offsetMicros, speedPercent: pictureSpeed(passage), lane }
+  return { recordingId, micros: clock.inMicros + Math.round(((t - start) * clock.speedPercent) / 100), speedPercent: clock.speedPercent, lane }
+}
+
+/** How fast a passage's picture runs through its recording. */
+export const pictureSpeed = ({ picture, speedPercent }: Pick<Passage, 'picture' | 'speedPercent'>): number => picture?.speedPercent ?? speedPercent
+
+/** Where a panel's feed is while the passage's picture is at `recordingMicros`, output time `t`; null when it plays nothing of its own. */
+export function feedMoment(edit: Edit, map: TimeMap, passage: Passage, source: PanelSource, recordingMicros: Micros, t: Micros): Feed | null {
+  const play = panelPlay(map, passage, source, recordingMicros, t)
+  return play && feedAt(edit, play.recordingId, play.micros, play.lane)
 }

@@ -1,7 +1,7 @@
 import type { Passage } from '../model/passage'
 import { framesPerSecond } from '../time/frameRate'
 import { MICROS_PER_SECOND, type Micros } from '../time/micros'
-import type { TimeMap } from '../time/timeMap'
+import { passageLength, type TimeMap } from '../time/timeMap'
 import type { Footage } from './passages'
 
 /** A join that needs more material beyond a cut than its recording has, with what would put it right. */
@@ -32,19 +32,20 @@ export function shortHandles(map: TimeMap, footageOf: (passage: Passage) => Foot
 }
 
 function shortAfter(index: number, passage: Passage, neededOutput: Micros, joinMicros: Micros, footage: Footage): ShortHandle[] {
-  const there = footage.durationMicros - passage.outMicros
+  const { picture } = passage
+  const there = footage.durationMicros - (picture ? picture.inMicros + Math.round((passageLength(passage) * picture.speedPercent) / 100) : passage.outMicros)
   const otherRoom = passage.inMicros - footage.video.firstFrameMicros
   return shortOf({ index, side: 'after' }, passage, neededOutput, joinMicros, there, otherRoom, footage)
 }
 
 function shortBefore(index: number, passage: Passage, neededOutput: Micros, joinMicros: Micros, footage: Footage): ShortHandle[] {
-  const there = passage.inMicros - footage.video.firstFrameMicros
+  const there = (passage.picture ?? passage).inMicros - footage.video.firstFrameMicros
   const otherRoom = footage.durationMicros - passage.outMicros
   return shortOf({ index, side: 'before' }, passage, neededOutput, joinMicros, there, otherRoom, footage)
 }
 
 function shortOf(where: Pick<ShortHandle, 'index' | 'side'>, passage: Passage, neededOutput: Micros, joinMicros: Micros, there: Micros, otherRoom: Micros, { video }: Footage): ShortHandle[] {
-  const needed = Math.round((neededOutput * passage.speedPercent) / 100)
+  const needed = Math.round((neededOutput * (passage.picture ?? passage).speedPercent) / 100)
   const missing = needed - Math.max(0, there)
   const missingFrames = Math.ceil((missing * framesPerSecond(video.frameRate)) / MICROS_PER_SECOND - 1e-6)
   if (missingFrames <= 0) return []

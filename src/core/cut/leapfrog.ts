@@ -68,6 +68,8 @@ export interface ShortShot {
 }
 
 const SLOWER = [90, 80, 70, 60, 50, 40, 30, 25] as const
+/** Down to this a shot hardly looks slowed down. */
+const LITTLE_SLOWER = 80
 
 /** The shots that lack material to stay until they are pushed out. */
 export function shortShots(passages: readonly Passage[], { bands, lengthMicros }: Pick<Leapfrog, 'bands' | 'lengthMicros'>, footageOf: (passage: Passage) => Footage): ShortShot[] {
@@ -78,25 +80,26 @@ export function shortShots(passages: readonly Passage[], { bands, lengthMicros }
     // As long as it is on screen in the output: its own time, that of those that come after, and half the join.
     const stays = passages.slice(k, gone).reduce((sum, p) => sum + passageLength(p), 0) + Math.ceil(lengthMicros / 2)
     const { durationMicros, video } = footageOf(passage)
-    const struck = passage.outMicros - passage.inMicros - (passageLength(passage) * passage.speedPercent) / 100
+    // A picture that runs by itself runs through strikes.
+    const struck = passage.picture ? 0 : passage.outMicros - passage.inMicros - (passageLength(passage) * passage.speedPercent) / 100
+    const now = passage.picture ?? passage
     const neededAt = (percent: number) => Math.round((stays * percent) / 100 + struck)
-    const missing = passage.inMicros + neededAt(passage.speedPercent) - durationMicros
+    const missing = now.inMicros + neededAt(now.speedPercent) - durationMicros
     const missingFrames = Math.ceil((missing * framesPerSecond(video.frameRate)) / MICROS_PER_SECOND - 1e-6)
     if (missingFrames <= 0) return []
-    const slower = struck === 0 ? SLOWER.find((percent) => percent < passage.speedPercent && passage.inMicros + neededAt(percent) <= durationMicros) : undefined
-    return [{ passageId: passage.id, missingFrames, slipMicros: passage.inMicros - video.firstFrameMicros >= missing ? -missing : null, speedPercent: slower ?? null }]
+    const slower = struck === 0 ? SLOWER.find((percent) => percent < now.speedPercent && now.inMicros + neededAt(percent) <= durationMicros) : undefined
+    return [{ passageId: passage.id, missingFrames, slipMicros: now.inMicros - video.firstFrameMicros >= missing ? -missing : null, speedPercent: slower ?? null }]
   })
 }
 
-/** A passage at another speed that lasts as long as before: its out point moves, its cuts in the output do not. What is struck out of it does not count. */
-export function slowedInPlace(passage: Passage, speedPercent: number): Passage {
-  let left = Math.max(1, Math.round((passageLength(passage) * speedPercent) / 100))
-  let from = passage.inMicros
-  for (const { fromMicros, toMicros } of passage.strikes) {
-    if (toMicros <= from) continue
-    if (fromMicros - from >= left) break
-    left -= Math.max(0, fromMicros - from)
-    from = toMicros
-  }
-  return { ...passage, speedPercent, outMicros: from + left }
+/** A shot whose picture alone is shown from a little earlier on, or slower; cut points and sound stay as they are. */
+export function withOwnPicture(passage: Passage, change: { slipMicros: Micros } | { speedPercent: number }): Passage {
+  const now = passage.picture ?? { inMicros: passage.inMicros, speedPercent: passage.speedPercent }
+  return { ...passage, picture: 'slipMicros' in change ? { ...now, inMicros: Math.max(0, now.inMicros + change.slipMicros) } : { ...now, speedPercent: change.speedPercent } }
+}
+
+/** What puts a short shot right with the least to be seen of it: a little slower, else a little earlier, else much slower; null when nothing does. */
+export function remedyOf({ slipMicros, speedPercent }: ShortShot): Parameters<typeof withOwnPicture>[1] | null {
+  if (speedPercent !== null && (speedPercent >= LITTLE_SLOWER || slipMicros === null)) return { speedPercent }
+  return slipMicros === null ? null : { slipMicros }
 }

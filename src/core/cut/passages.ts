@@ -4,7 +4,7 @@ import type { Passage, Strike } from '../model/passage'
 import type { Recording } from '../model/recording'
 import { frameStartMicros, snapToFrame } from '../time/frameRate'
 import { clampMicros, type Micros } from '../time/micros'
-import { keptStretches, recordingMicrosAt, type TimeMap } from '../time/timeMap'
+import { keptStretches, passageLength, recordingMicrosAt, type TimeMap } from '../time/timeMap'
 
 /** What is needed of a recording to cut in it: its frames and its length. */
 export type Footage = Pick<Recording, 'durationMicros'> & { video: Pick<Recording['video'], 'frameRate' | 'firstFrameMicros'> }
@@ -26,9 +26,17 @@ export function trim(passage: Passage, which: 'in' | 'out', t: Micros, footage: 
   const frame = oneFrame(footage)
   const trimmed =
     which === 'in'
-      ? { ...passage, inMicros: clampMicros(at, 0, passage.outMicros - frame) }
+      ? withStart(passage, clampMicros(at, 0, passage.outMicros - frame))
       : { ...passage, outMicros: clampMicros(Math.max(at, passage.inMicros + frame), 0, footage.durationMicros) }
   return keptStretches(trimmed).length > 0 ? trimmed : passage
+}
+
+/** A passage that begins at another recording time; a picture that runs by itself begins as much sooner or later. */
+function withStart(passage: Passage, inMicros: Micros): Passage {
+  const { picture } = passage
+  if (!picture) return { ...passage, inMicros }
+  const late = ((inMicros - passage.inMicros) * 100) / passage.speedPercent
+  return { ...passage, inMicros, picture: { ...picture, inMicros: Math.max(0, picture.inMicros + Math.round((late * picture.speedPercent) / 100)) } }
 }
 
 /** The same stretch length and strikes, `by` later (or earlier) in the recording; stopped at the recording's ends. */
@@ -37,18 +45,29 @@ export function slip(passage: Passage, by: Micros, footage: Footage): Passage {
   const outMicros = Math.min(moved + passage.outMicros - passage.inMicros, footage.durationMicros)
   const shift = moved - passage.inMicros
   const strikes = passage.strikes.flatMap((s) => (s.toMicros + shift > 0 ? [{ fromMicros: Math.max(0, s.fromMicros + shift), toMicros: s.toMicros + shift }] : []))
-  return outMicros > moved ? { ...passage, inMicros: moved, outMicros, strikes } : passage
+  const picture = passage.picture && { ...passage.picture, inMicros: Math.max(0, passage.picture.inMicros + shift) }
+  return outMicros > moved ? { ...passage, inMicros: moved, outMicros, strikes, picture } : passage
 }
 
-/** Cuts a passage in two at recording time `t`; unchanged when `t` is not inside. Joins and fades stay at the outer ends. */
+/** Cuts a passage in two at recording time `t`; unchanged when `t` is not inside. Joins and fades stay at the outer ends, and every panel goes on with what it plays. */
 export function split(passages: readonly Passage[], id: PassageId, t: Micros, newId: PassageId, footage: Footage): Passage[] {
-  return passages.flatMap((p) => {
-    const at = onFrame(footage, t)
-    const first = { ...p, outMicros: at, join: CUT, sound: { ...p.sound, fadeOutMicros: 0 } }
-    const second = { ...p, id: newId, inMicros: at, sound: { ...p.sound, fadeInMicros: 0 } }
-    const possible = p.id === id && at > p.inMicros && at < p.outMicros && keptStretches(first).length > 0 && keptStretches(second).length > 0
-    return possible ? [first, second] : [p]
-  })
+  const place = passages.findIndex((p) => p.id === id)
+  const passage = passages[place]
+  const at = onFrame(footage, t)
+  if (!passage || at <= passage.inMicros || at >= passage.outMicros) return [...passages]
+  const first = { ...passage, outMicros: at, join: CUT, sound: { ...passage.sound, fadeOutMicros: 0 } }
+  const second = goingOn({ ...passage, id: newId, inMicros: at, sound: { ...passage.sound, fadeInMicros: 0 } }, passageLength(first))
+  if (keptStretches(first).length === 0 || keptStretches(second).length === 0) return [...passages]
+  // Whoever comes later shows what the passage ends with.
+  const later = [second, ...passages.slice(place + 1)].map((p) => ({ ...p, feeds: p.feeds.map((f) => (f.plays.kind === 'passage' && f.plays.passageId === id ? { ...f, plays: { ...f.plays, passageId: newId } } : f)) }))
+  return [...passages.slice(0, place), first, ...later]
+}
+
+/** A passage that begins `late` (output time) into what it was: what runs on its own clock has come so far by then. */
+function goingOn(passage: Passage, late: Micros): Passage {
+  const on = <C extends { inMicros: Micros; speedPercent: number }>(clock: C): C => ({ ...clock, inMicros: clock.inMicros + Math.round((late * clock.speedPercent) / 100) })
+  const feeds = passage.feeds.map((f) => (f.plays.kind === 'recording' && f.plays.clock.kind === 'own' ? { ...f, plays: { ...f.plays, clock: on(f.plays.clock) } } : f))
+  return { ...passage, feeds, picture: passage.picture && on(passage.picture) }
 }
 
 /** Strikes out a stretch of recording time; joins strikes it touches. Unchanged when nothing of the passage would be left. */

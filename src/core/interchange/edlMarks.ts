@@ -1,6 +1,6 @@
-import { frameStartMicros, type FrameRate } from '../time/frameRate'
+import { frameAtMicros, frameStartMicros, type FrameRate } from '../time/frameRate'
 import { MICROS_PER_SECOND, type Micros } from '../time/micros'
-import { formatTimecode, parseTimecode } from '../time/timecode'
+import { formatTimecode, framesInHour, frameTimecode, parseTimecode } from '../time/timecode'
 import { cleanLabel, MarkCollector, tooLarge, type Mark, type MarksRead } from './mark'
 
 /** Number, reel, channels, kind of edit (with a length, for all but cuts), then source in, source out, record in, record out. */
@@ -80,12 +80,14 @@ function wholeHourBefore(events: readonly Event[], durationMicros: Micros): Micr
 export function writeEdlMarks(marks: readonly Mark[], title: string, rate: FrameRate): string {
   const lines = [`TITLE: ${cleanLabel(title).slice(0, 70)}`, 'FCM: NON-DROP FRAME', '']
   const oneFrame = frameStartMicros(1, rate)
-  let recordIn = 3600 * MICROS_PER_SECOND
+  // Lists begin an hour in, as is the custom.
+  let recordIn = framesInHour(rate)
   marks.forEach((m, i) => {
     const length = Math.max(oneFrame, (m.outMicros ?? m.inMicros + MICROS_PER_SECOND) - m.inMicros)
-    const times = [m.inMicros, m.inMicros + length, recordIn, recordIn + length].map((t) => formatTimecode(t, rate))
+    const frames = frameAtMicros(m.inMicros + length, rate) - frameAtMicros(m.inMicros, rate)
+    const times = [...[m.inMicros, m.inMicros + length].map((t) => formatTimecode(t, rate)), ...[recordIn, recordIn + frames].map((n) => frameTimecode(n, rate))]
     lines.push(`${String(i + 1).padStart(3, '0')}  AX       V     C        ${times.join(' ')}`, `* FROM CLIP NAME: ${m.label || `Mark ${i + 1}`}`, '')
-    recordIn += length
+    recordIn += frames
   })
   return `${lines.join('\r\n')}\r\n`
 }

@@ -11,7 +11,7 @@ import type { SpeechOf } from '../sound/ducking'
 import { readBackup } from './backup'
 import { bundle, entryFor, readBundle, writeBundle } from './bundle'
 import { writeEditList } from './editList'
-import { readEdlMarks } from './edlMarks'
+import { readEdlMarks, writeEdlMarks } from './edlMarks'
 import { ffmpegScript } from './ffmpeg/ffmpegScript'
 import { timeline } from './otio/otioSchema'
 import { readOtio } from './otio/readOtio'
@@ -93,6 +93,19 @@ it('a cut list has an event a run, with its speed, and its events come back as m
   const { marks, problems } = readEdlMarks(text, rate ?? { num: 60, den: 1 }, 60_000_000)
   expect(problems.filter((p) => p.reason !== 'not-this-format')).toEqual([])
   expect(marks.map((m) => [m.inMicros, m.outMicros])).toEqual([[2_000_000, 3_000_000], [3_500_000, 6_000_000], [10_000_000, 16_000_000], [20_000_000, 22_000_000]])
+})
+
+it('a cut list begins at one hour at every rate, and its record side adds up in frames', () => {
+  const edit = threePassages()
+  const [recording] = edit.recordings
+  if (!recording) throw new Error('no recording')
+  for (const [num, den] of [[24_000, 1001], [30_000, 1001], [25, 1], [60_000, 1001]] as const) {
+    const text = writeEditList({ ...edit, recordings: [{ ...recording, video: { ...recording.video, frameRate: { num, den } } }] })
+    const events = [...text.matchAll(/^\d{3} .* (\S+) (\S+)\r$/gm)].map(([, from, to]) => [from, to])
+    expect(events[0]?.[0], `${num}/${den}`).toBe('01:00:00:00')
+    events.slice(1).forEach(([from], n) => expect(from).toBe(events[n]?.[1]))
+  }
+  expect(writeEdlMarks([{ inMicros: 0, outMicros: 1_001_000, label: 'Gate' }], 'Cup', { num: 24_000, den: 1001 })).toContain('00:00:00:00 00:00:01:00 01:00:00:00 01:00:01:00')
 })
 
 it('a cut list of what has less than a frame a second counts as most do', () => {

@@ -54,6 +54,10 @@ export const panelFeed = z.object({
 export type PanelFeed = z.infer<typeof panelFeed>
 export type RecordingFeed = Extract<PanelFeed['plays'], { kind: 'recording' }>
 
+/** How a passage's picture runs when it goes by itself: from `inMicros` of the recording on at the passage's start, through its strikes; its sound stays where the passage has it. */
+export const pictureClock = z.object({ inMicros: micros, speedPercent: z.number().int().min(25).max(400) })
+export type PictureClock = z.infer<typeof pictureClock>
+
 /** A passage's own sound. Fades lie inside the passage, on the output clock. */
 export const passageSound = z.object({
   gainDb: z.number().min(-60).max(24),
@@ -88,6 +92,8 @@ export const passage = z
     feeds: z.array(panelFeed).max(MOST_FEEDS).default([]),
     /** In rising order, never touching. */
     strikes: z.array(strike).max(MOST_STRIKES).default([]),
+    /** Null: with its sound. */
+    picture: pictureClock.nullable().default(null),
     sound: passageSound.default(PLAIN_SOUND),
     /** How it passes into the next; of no effect on the last. */
     join: join.default(CUT),
@@ -99,7 +105,7 @@ export type Correction = z.infer<typeof correction>
 
 /** A passage by what makes it one; the rest is normal speed with nothing struck out, its sound as recorded, cutting straight to the next. */
 export function newPassage(made: Pick<Passage, 'id' | 'recordingId' | 'inMicros' | 'outMicros' | 'setupId' | 'layoutId'>): Passage {
-  return { ...made, speedPercent: 100, corrections: [], regionShifts: [], cropPaths: [], feeds: [], strikes: [], sound: PLAIN_SOUND, join: CUT }
+  return { ...made, speedPercent: 100, corrections: [], regionShifts: [], cropPaths: [], feeds: [], strikes: [], picture: null, sound: PLAIN_SOUND, join: CUT }
 }
 
 /** The recordings that single panels play instead of a passage's own. */

@@ -102,6 +102,12 @@ export function recordingMicrosAt(placed: Pick<PlacedPassage, 'passage' | 'runs'
   return run ? run.inMicros + Math.round(((t - run.startMicros) * placed.passage.speedPercent) / 100) : placed.passage.inMicros
 }
 
+/** The recording time whose picture a passage shows at output time `t`: where its sound is, unless its picture runs by itself. May lie outside the recording. */
+export function pictureMicrosAt(placed: Pick<PlacedPassage, 'passage' | 'runs' | 'startMicros'>, t: Micros): Micros {
+  const { picture } = placed.passage
+  return picture ? picture.inMicros + Math.round(((t - placed.startMicros) * picture.speedPercent) / 100) : recordingMicrosAt(placed, t)
+}
+
 /** Index of the run that plays at `t`; the first before the passage starts, the last after it has ended. */
 function runAt({ runs }: Pick<PlacedPassage, 'runs'>, t: Micros): number {
   return Math.max(0, runs.findLastIndex((r) => r.startMicros <= t))
@@ -126,7 +132,7 @@ export function toOutputMicros(map: TimeMap, recordingId: RecordingId, t: Micros
     .flatMap(({ passage, runs }) => runs.filter((r) => t >= r.inMicros && t < r.outMicros).map((r) => r.startMicros + atSpeed(t - r.inMicros, passage.speedPercent)))
 }
 
-/** A passage at one moment: which of its runs plays, and where in its recording. */
+/** A passage at one moment: which of its runs plays, and where in its recording its picture is. */
 export interface Playing {
   placed: PlacedPassage
   run: number
@@ -137,7 +143,7 @@ export interface Playing {
 export type OnScreen = ({ kind: 'one' } & Playing) | { kind: 'join'; join: PlacedJoin['join']; progress: number; from: Playing; to: Playing }
 
 export function onScreenAt(map: TimeMap, t: Micros): OnScreen | null {
-  const playing = (placed: PlacedPassage): Playing => ({ placed, run: runAt(placed, t), recordingMicros: recordingMicrosAt(placed, t) })
+  const playing = (placed: PlacedPassage): Playing => ({ placed, run: runAt(placed, t), recordingMicros: pictureMicrosAt(placed, t) })
   const joining = map.joins.find((j) => t >= j.fromMicros && t < j.toMicros)
   const from = joining && map.passages[joining.index]
   const to = joining && map.passages[joining.index + 1]

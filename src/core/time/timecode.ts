@@ -27,9 +27,17 @@ export function parseTimecode(text: string, rate: FrameRate, drop = false): Micr
 
 /** The timecode of the frame on screen at `t`, in drop-frame counting (`;`) where `drop` is set and the rate has it. */
 export function formatTimecode(t: Micros, rate: FrameRate, drop = false): string {
+  return frameTimecode(frameAtMicros(t, rate), rate, drop)
+}
+
+/** Frames that timecode counts up to an hour: at fractional rates an hour of timecode is a little longer than one of the clock. */
+export const framesInHour = (rate: FrameRate): number => 3600 * nominalRate(rate)
+
+/** The timecode of a frame by its number from 00:00:00:00. */
+export function frameTimecode(number: number, rate: FrameRate, drop = false): string {
   const nominal = nominalRate(rate)
   const perMinute = drop ? droppedPerMinute(rate) : 0
-  const frame = withDropped(frameAtMicros(t, rate), nominal, perMinute)
+  const frame = withDropped(number, nominal, perMinute)
   const two = (n: number) => String(n).padStart(2, '0')
   const seconds = Math.floor(frame / nominal)
   return `${two(Math.floor(seconds / 3600))}:${two(Math.floor(seconds / 60) % 60)}:${two(seconds % 60)}${perMinute > 0 ? ';' : ':'}${two(frame % nominal)}`

@@ -28,7 +28,7 @@ import { addMark, placeMark, removeMark, setMark } from './marks/marking'
 import * as arranging from './shapes/arranging'
 import { clearFeed, setFeed } from './shapes/feeding'
 import { setPath, shiftRegion } from './passageRegions'
-import { applyLeapfrog, slowInPlace } from './shapes/leapfrogging'
+import { applyLeapfrog, setOwnPicture } from './shapes/leapfrogging'
 import * as cuts from './sheet/cuts'
 import * as wording from './words/wording'
 
@@ -100,7 +100,7 @@ function work(session: Session<Edit>, random: Random, adding: number): void {
     },
     () => holdPeaks(session, random.pick([null, -1, -6])),
     () => highlight.passages.length > 2 && applyLeapfrog(session, { bands: random.pick([2, 3] as const), role: 'game', directions: ['left', 'right', 'up'], lengthMicros: 400_000, easing: 'soft' }),
-    () => slowInPlace(session, passage(), random.pick([50, 75])),
+    () => setOwnPicture(session, passage(), random.next() < 0.5 ? { speedPercent: random.pick([50, 75]) } : { slipMicros: -random.integer(0, 5_000_000) }),
     () => regions.acceptProposals(session, SETUP, [{ role: 'face', bounds: { x: 0.7, y: 0.6, width: 0.25, height: 0.25 } }, { role: 'chat', bounds: { x: 0, y: 0, width: 0.2, height: 1 } }]),
     () => regions.setRegion(session, region(), 'Lock', { locked: random.next() < 0.5, proportion: random.pick([null, 16 / 9]) }),
     () => regions.setName(session, random.pick(['Last gate', 'Two up', 'x'.repeat(80)]), gesture),

@@ -10,11 +10,14 @@ const BLOCKS_TOGETHER = 32
 /** Decoded before what is wanted, in seconds: by then a decoder has heard what its first block overlaps with. */
 const LEAD = 0.1
 
+/** Chromium says that it decodes these and ends the whole page over them; the library unpacks them itself. */
+const CRASHES = /^pcm-s24/
+
 /** A track's sound between two times, both in container seconds, in blocks as the codec has them; the first and the last reach beyond. Whoever takes a block closes it. Throws when it cannot be decoded. Stop reading to stop decoding. */
 export async function* decoded(track: InputAudioTrack, from: number, to = Infinity): AsyncGenerator<AudioSample> {
   const config = await track.getDecoderConfig()
   const early = Math.max(from - LEAD, Math.min(from, await track.getFirstTimestamp()))
-  const blocks = config && (await AudioDecoder.isConfigSupported(config)).supported ? byBrowser(track, config, early, to) : new AudioSampleSink(track).samples(early, to)
+  const blocks = config && !CRASHES.test(config.codec) && (await AudioDecoder.isConfigSupported(config)).supported ? byBrowser(track, config, early, to) : new AudioSampleSink(track).samples(early, to)
   for await (const block of blocks) {
     if (block.timestamp + block.duration > from) yield block
     else block.close()

@@ -1,5 +1,6 @@
 import { compose } from '../../compose/compose'
 import { footageOf, type FootageStep, type PictureStep, type Step } from '../../compose/composition'
+import { pictureSpeed } from '../../compose/feeds'
 import type { Size } from '../../geometry/rect'
 import { recordingOf, type Edit } from '../../model/edit'
 import type { Shape } from '../../model/shape'
@@ -35,7 +36,8 @@ export function runChain(drawing: Drawing, placed: PlacedPassage, run: Run): str
   const times = sampleTimes(drawing.map, placed, run)
   const samples = times.map((t) => compose(edit, drawing.map, shape, t)?.steps ?? [])
   const steps = (samples[0] ?? []).filter((s) => told(s, drawing.notes))
-  const streams = footageStreams(drawing, placed, steps, run, times[0] ?? run.startMicros)
+  const last = times.length > 1 ? { steps: samples.at(-1) ?? [], at: times.at(-1) ?? 0 } : null
+  const streams = footageStreams(drawing, placed, steps, run, times[0] ?? run.startMicros, last)
   const fps = `${rate.num}/${rate.den}`
   const filled = (colour: string) => graph.chain([], [`color=c=${colour}:s=${shape.width}x${shape.height}:r=${fps}:d=${secs(length)}`, 'format=yuv420p'])
   // Every output of a graph has to be used: what lies behind is made when something lies on it.
@@ -70,7 +72,7 @@ function sampleTimes(map: TimeMap, { index, startMicros, endMicros }: PlacedPass
 }
 
 /** A stream for each step that shows something of a recording: each moment is read once. */
-function footageStreams({ graph, edit, rate }: Drawing, { passage }: PlacedPassage, steps: readonly Step[], run: Run, at: Micros): Map<FootageStep, string> {
+function footageStreams({ graph, edit, rate }: Drawing, { passage }: PlacedPassage, steps: readonly Step[], run: Run, at: Micros, later: { steps: readonly Step[]; at: Micros } | null): Map<FootageStep, string> {
   const footage = footageOf({ steps: [...steps] })
   const groups = new Map<string, FootageStep[]>()
   for (const step of footage) {
@@ -82,21 +84,29 @@ function footageStreams({ graph, edit, rate }: Drawing, { passage }: PlacedPassa
     const [first] = group
     if (!first) continue
     const recording = recordingOf(edit, first.feed.recordingId)
+    const percent = percentBetween(first, at, later) ?? pictureSpeed(passage)
     // What the feed plays at the run's start: as far before the sample as the run had come.
-    const start = first.feed.micros - Math.round(((at - run.startMicros) * passage.speedPercent) / 100)
+    const start = first.feed.micros - Math.round(((at - run.startMicros) * percent) / 100)
     const length = run.endMicros - run.startMicros
-    const needed = Math.round((length * passage.speedPercent) / 100)
+    const needed = Math.round((length * percent) / 100)
     const lead = Math.max(0, -start)
     const seek = Math.max(0, recording.originMicros + start + lead - SEEK_EARLY_MICROS)
     const input = graph.input(`-seek_timestamp 1 -ss ${secs(seek)} -t ${secs(needed + 500_000)} -i "file:$MEDIA"/${quoted(recording.fileName)}`)
     const stream = graph.chain(
       [`${input}:v`],
-      [`setpts=(PTS-STARTPTS)*100/${passage.speedPercent}${lead > 0 ? `+${secs((lead * 100) / passage.speedPercent)}/TB` : ''}`, `fps=${rate.num}/${rate.den}:round=up:start_time=0`, `tpad=stop_mode=clone:stop_duration=${secs(length)}`, `trim=duration=${secs(length)}`, 'setpts=PTS-STARTPTS'],
+      [`setpts=(PTS-STARTPTS)*100/${percent}${lead > 0 ? `+${secs((lead * 100) / percent)}/TB` : ''}`, `fps=${rate.num}/${rate.den}:round=up:start_time=0`, `tpad=stop_mode=clone:stop_duration=${secs(length)}`, `trim=duration=${secs(length)}`, 'setpts=PTS-STARTPTS'],
     )
     const copies = graph.split(stream, group.length)
     group.forEach((step, i) => streams.set(step, copies[i] as string))
   }
   return streams
+}
+
+/** How fast what a step shows runs through its recording, percent, by where it is at a later time; null where that cannot be told. */
+function percentBetween(step: FootageStep, at: Micros, later: { steps: readonly Step[]; at: Micros } | null): number | null {
+  const there = later && footageOf({ steps: [...later.steps] }).find((s) => s.feed.lane === step.feed.lane && s.feed.recordingId === step.feed.recordingId)
+  const percent = later && there ? Math.round(((there.feed.micros - step.feed.micros) * 100) / (later.at - at)) : 0
+  return percent > 0 ? percent : null
 }
 
 /** Where a crop is, as ffmpeg works it out for each frame. */

@@ -8,9 +8,9 @@ import Menu from '@mui/material/Menu'
 import MenuItem from '@mui/material/MenuItem'
 import { useSnackbar } from 'notistack'
 import { useState } from 'react'
-import { writeEditList } from '@/core/interchange/editList'
+import { notKeptInEditList, writeEditList } from '@/core/interchange/editList'
 import { ffmpegScript } from '@/core/interchange/ffmpeg/ffmpegScript'
-import { writeOtio } from '@/core/interchange/otio/writeOtio'
+import { notKeptInOtio, writeOtio } from '@/core/interchange/otio/writeOtio'
 import { recordedRate } from '@/core/output/renderSettings'
 import type { MediaIn } from '@/media/bundle/writeBundle'
 import { offerDownload } from '@/ui/offerDownload'
@@ -32,8 +32,10 @@ export function HandOnMenu() {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null)
   const [share, setShare] = useState<number | null>(null)
   const { name, shapes } = edit.highlight
-  const save = (text: string, ending: string, type: string) => {
+  /** `notKept`: what the file cannot say, told as it is saved. */
+  const save = (text: string, ending: string, type: string, notKept: readonly string[] = []) => {
     setAnchor(null)
+    if (notKept.length > 0) enqueueSnackbar(`Saved. ${notKept.join(' ')}`, { autoHideDuration: 15_000, style: { maxWidth: 560 } })
     offerDownload(new Blob([text], { type }), `${name}.${ending}`)
   }
   const bundle = async (media: MediaIn) => {
@@ -66,11 +68,11 @@ export function HandOnMenu() {
         <Divider />
         <ListSubheader>For other tools</ListSubheader>
         {first && (
-          <MenuItem onClick={() => save(writeOtio(edit, first), 'otio', 'application/json')} sx={{ whiteSpace: 'normal' }}>
+          <MenuItem onClick={() => save(writeOtio(edit, first), 'otio', 'application/json', notKeptInOtio(edit, first))} sx={{ whiteSpace: 'normal' }}>
             <ListItemText primary="Timeline (OpenTimelineIO)" secondary={`Cuts, speeds, joins and markers; a track for each panel of ${first.id}`} />
           </MenuItem>
         )}
-        <MenuItem onClick={() => save(writeEditList(edit), 'edl', 'text/plain')} sx={{ whiteSpace: 'normal' }}>
+        <MenuItem onClick={() => save(writeEditList(edit), 'edl', 'text/plain', notKeptInEditList(edit))} sx={{ whiteSpace: 'normal' }}>
           <ListItemText primary="Cut list (CMX 3600 EDL)" secondary="Cuts, speeds and dissolves" />
         </MenuItem>
         {shapes.map((shape) => (

@@ -7,6 +7,7 @@ import Checkbox from '@mui/material/Checkbox'
 import Divider from '@mui/material/Divider'
 import FormControlLabel from '@mui/material/FormControlLabel'
 import MenuItem from '@mui/material/MenuItem'
+import Tooltip from '@mui/material/Tooltip'
 import TextField from '@mui/material/TextField'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useSnackbar } from 'notistack'
@@ -145,11 +146,13 @@ function Layouts({ anchor, onClose, onDialog }: { anchor: HTMLElement; onClose: 
         )}
         <Button onClick={() => onDialog('layout')}>Keep this layout…</Button>
         <Button onClick={() => onDialog('recipe')}>Keep as a recipe…</Button>
-        {passages.length >= LEAST_SHOTS && (
-          <Button title="Passages take turns in two or three bands" onClick={() => onDialog('leapfrog')}>
-            Leapfrog…
-          </Button>
-        )}
+        <Tooltip title={passages.length >= LEAST_SHOTS ? 'Passages take turns in two or three bands' : `Passages take turns in two or three bands: a highlight of ${LEAST_SHOTS} passages or more can be laid out so`}>
+          <span>
+            <Button disabled={passages.length < LEAST_SHOTS} onClick={() => onDialog('leapfrog')}>
+              Leapfrog…
+            </Button>
+          </span>
+        </Tooltip>
         {base && changed && (
           <Button
             onClick={() => {

@@ -10,8 +10,7 @@ import DialogTitle from '@mui/material/DialogTitle'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
-import { shortShots, type Leapfrog, type ShortShot } from '@/core/cut/leapfrog'
-import { recordingOf } from '@/core/model/edit'
+import type { Leapfrog, ShortShot } from '@/core/cut/leapfrog'
 import { direction, easing } from '@/core/model/join'
 import { MICROS_PER_SECOND, toMicros } from '@/core/time/micros'
 import { NumberField } from '@/ui/NumberField'
@@ -19,8 +18,7 @@ import { palette } from '@/ui/theme'
 import { useBenchContext, useEdit, useParts } from '../benchContext'
 import { nameForRole } from '../edits'
 import { EASING_NAMES } from '../sheet/JoinStrip'
-import { slipPassage } from '../sheet/cuts'
-import { applyLeapfrog, slowInPlace } from './leapfrogging'
+import { applyLeapfrog, mendShortShots, setOwnPicture, shortShotsOf } from './leapfrogging'
 
 const BANDS = { 2: ['Upper band', 'Lower band'], 3: ['Upper band', 'Middle band', 'Lower band'] } as const
 
@@ -34,7 +32,8 @@ export function LeapfrogDialog({ onClose }: { onClose: () => void }) {
   const { setup } = useParts()
   const [how, setHow] = useState<Leapfrog>({ bands: 2, role: 'whole', directions: ['left', 'right', 'left'], lengthMicros: 400_000, easing: 'soft' })
   const { passages } = edit.highlight
-  const short = shortShots(passages, how, (p) => recordingOf(edit, p.recordingId))
+  const short = shortShotsOf(edit, how)
+  const mendable = short.filter((s) => s.slipMicros !== null || s.speedPercent !== null)
   const set = (change: Partial<Leapfrog>) => setHow({ ...how, ...change })
   return (
     <Dialog open onClose={onClose} maxWidth="sm" fullWidth>
@@ -73,6 +72,12 @@ export function LeapfrogDialog({ onClose }: { onClose: () => void }) {
             <NumberField label="Length of a push" unit="s" least={0.04} most={2} step={0.04} decimals={2} value={how.lengthMicros / MICROS_PER_SECOND} onSet={(s) => set({ lengthMicros: toMicros(s) })} />
           </Box>
         </Box>
+        {mendable.length > 1 && (
+          <Box sx={{ display: 'flex', alignItems: 'center', gap: 3, fontSize: 13 }}>
+            <Box sx={{ flex: 1 }}>{mendable.length} shots are too short. Their pictures alone can be shown a little slower, or from a little earlier on.</Box>
+            <Button onClick={() => mendShortShots(session, how)}>Put all {mendable.length} right</Button>
+          </Box>
+        )}
         {short.length === 0 ? <Alert severity="success">Every shot lasts until it is pushed out.</Alert> : short.map((shot) => <ShortShotAlert key={shot.passageId} shot={shot} number={passages.findIndex((p) => p.id === shot.passageId) + 1} />)}
       </DialogContent>
       <DialogActions>
@@ -98,8 +103,8 @@ function ShortShotAlert({ shot: { passageId, missingFrames, slipMicros, speedPer
     <Alert severity="warning" sx={{ '& .MuiAlert-message': { width: '100%' } }}>
       Passage {number} lacks {missingFrames} {missingFrames === 1 ? 'frame' : 'frames'} to stay until it is pushed out{slipMicros === null && speedPercent === null ? '; its last frame will stand still' : ''}.
       <Box sx={{ display: 'flex', gap: 2, mt: 1 }}>
-        {slipMicros !== null && <Button onClick={() => slipPassage(session, passageId, slipMicros, crypto.randomUUID())}>Show {(-slipMicros / MICROS_PER_SECOND).toFixed(2)} s earlier</Button>}
-        {speedPercent !== null && <Button onClick={() => slowInPlace(session, passageId, speedPercent)}>Play at {speedPercent} %</Button>}
+        {slipMicros !== null && <Button onClick={() => setOwnPicture(session, passageId, { slipMicros })}>Show from {(-slipMicros / MICROS_PER_SECOND).toFixed(2)} s earlier on</Button>}
+        {speedPercent !== null && <Button onClick={() => setOwnPicture(session, passageId, { speedPercent })}>Picture at {speedPercent} %</Button>}
       </Box>
     </Alert>
   )

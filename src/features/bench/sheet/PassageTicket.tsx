@@ -11,7 +11,7 @@ import { recordingOf } from '@/core/model/edit'
 import { NumberField } from '@/ui/NumberField'
 import { Ticket } from '@/ui/Ticket'
 import { useBenchContext, useFootage } from '../benchContext'
-import { duplicatePassage, movePassage, removePassage, setSound, setSpeed, slipPassage, trimPassage } from './cuts'
+import { duplicatePassage, movePassage, removePassage, setPictureClock, setSound, setSpeed, slipPassage, trimPassage } from './cuts'
 
 /** A passage's exact numbers: cut points, slip, speed, sound. */
 export function PassageTicket({ placed, count, anchor, onClose }: { placed: PlacedPassage; count: number; anchor: HTMLElement; onClose: () => void }) {
@@ -40,6 +40,14 @@ export function PassageTicket({ placed, count, anchor, onClose }: { placed: Plac
         {fade('fadeOutMicros', 'Fade out')}
       </Box>
       <FormControlLabel sx={{ my: 1 }} control={<Checkbox size="small" checked={sound.muted} onChange={(_, muted) => setSound(session, id, { muted }, crypto.randomUUID())} />} label="Muted" slotProps={{ typography: { sx: { fontSize: 12.5 } } }} />
+      {passage.picture && (
+        <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, mb: 2, fontSize: 12.5 }}>
+          <Box sx={{ flex: 1 }}>
+            Its picture runs by itself, at {passage.picture.speedPercent} % from {(passage.picture.inMicros / MICROS_PER_SECOND).toFixed(2)} s on.
+          </Box>
+          <Button onClick={() => setPictureClock(session, id, null)}>With its sound</Button>
+        </Box>
+      )}
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5 }}>
         <Button onClick={leave(() => duplicatePassage(session, id))}>Duplicate</Button>
         <Button disabled={count === 1} onClick={leave(() => removePassage(session, id))}>

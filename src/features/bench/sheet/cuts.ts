@@ -5,7 +5,7 @@ import type { Bed } from '@/core/model/bed'
 import type { JoinTiming } from '@/core/model/highlight'
 import type { BedId, PassageId } from '@/core/model/ids'
 import type { Join } from '@/core/model/join'
-import type { Passage, PassageSound, Strike } from '@/core/model/passage'
+import type { Passage, PassageSound, PictureClock, Strike } from '@/core/model/passage'
 import type { Micros } from '@/core/time/micros'
 import { timeMapOf, toRecordingMicros } from '@/core/time/timeMap'
 import { newId } from '@/store/clock'
@@ -42,6 +42,11 @@ export function trimAt(session: EditSession, which: 'in' | 'out', t: Micros): Mi
 
 export function slipPassage(session: EditSession, id: PassageId, by: Micros, gesture: string): void {
   editPassage(session, 'Slip', gesture, id, (p, footage) => slip(p, by, footage))
+}
+
+/** Has a passage's picture run by itself, or (null) with its sound. */
+export function setPictureClock(session: EditSession, id: PassageId, picture: PictureClock | null): void {
+  editPassage(session, picture ? 'Picture by itself' : 'Picture with its sound', once(), id, (p) => ({ ...p, picture }))
 }
 
 /** Cuts the passage that plays at output time `t` in two there. Says whether it could. */
