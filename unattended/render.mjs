@@ -122,7 +122,10 @@ async function work(planned, { out }, index, tell) {
     const end = (id, event, what) => {
       open.delete(id)
       if (event === 'failed') fail({ ...about(id), ...what })
-      else count.finished++, tell('finished', { ...about(id), ...what })
+      else {
+        count.finished++
+        tell('finished', { ...about(id), ...what })
+      }
     }
     try {
       await make(planned.session, highlight, sources.found, out, tell, end)
