@@ -1,9 +1,10 @@
 import type { RecordingId } from '@/core/model/ids'
 import { readRecord } from '@/core/model/migrate'
 import { newRecord } from '@/core/model/record'
-import { DEFAULT_WEIGHTS, MOST_MOMENTS, type Spotting } from '@/core/model/spotting'
+import { DEFAULT_WEIGHTS, MOST_MOMENTS, type Moment, type Spotting } from '@/core/model/spotting'
 import { nowStamp, stampAfter } from './clock'
 import { database } from './database'
+import { readAll } from './readAll'
 import { Session } from './session'
 
 function newSpotting(id: RecordingId): Spotting {
@@ -30,4 +31,11 @@ export async function openSpotting(id: RecordingId): Promise<Session<Spotting>> 
     }),
     ({ moments }) => (moments.length > MOST_MOMENTS ? 'moments' : null),
   )
+}
+
+/** The moments of every recording that were kept, or cut, in order of time. */
+export async function keptMoments(): Promise<Map<RecordingId, Moment[]>> {
+  const all = readAll('spotting', await database().spottings.toArray())
+  const isKept = ({ state }: Moment) => state === 'kept' || state === 'cut'
+  return new Map(all.map(({ id, moments }) => [id, moments.filter(isKept).sort((a, b) => a.inMicros - b.inMicros)]))
 }

@@ -183,7 +183,7 @@ test('another recording is added, passages are moved by dragging, and a join tha
   await page.keyboard.press('1')
   await page.getByRole('button', { name: 'Passage', exact: true }).click()
   const chooser = page.waitForEvent('filechooser')
-  await page.getByRole('button', { name: 'Choose another file' }).click()
+  await page.getByRole('button', { name: 'Choose other files' }).click()
   await (await chooser).setFiles(made('vp9.webm'))
   await expect(header(page, 2)).toHaveAttribute('aria-label', 'Passage 2 of 2, vp9')
   await page.getByRole('button', { name: 'More time in a row' }).click()

@@ -173,7 +173,8 @@ test('a leapfrog of the field’s shots: the right shot is in the right band at 
     if (n > 0) {
       await page.keyboard.press('End')
       await page.getByRole('button', { name: 'Passage', exact: true }).click()
-      await page.getByRole('dialog').getByRole('button', { name: new RegExp(`^${shot}`) }).click()
+      await page.getByRole('dialog').getByRole('checkbox', { name: new RegExp(`^${shot}`) }).check()
+      await page.getByRole('dialog').getByRole('button', { name: 'Add passage' }).click()
       await expect(page.getByRole('group', { name: new RegExp(`^Passage ${n + 1} of ${n + 1}, ${shot}`) })).toBeVisible()
     }
     await setNumber(page, n + 1, 'Out point', '2.000')

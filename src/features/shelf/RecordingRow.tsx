@@ -1,12 +1,14 @@
 'use client'
 
 import DeleteOutlineIcon from '@mui/icons-material/DeleteOutlined'
+import EditOutlinedIcon from '@mui/icons-material/EditOutlined'
 import Box from '@mui/material/Box'
 import ButtonBase from '@mui/material/ButtonBase'
 import IconButton from '@mui/material/IconButton'
 import Tooltip from '@mui/material/Tooltip'
 import Typography from '@mui/material/Typography'
 import Link from 'next/link'
+import { useState } from 'react'
 import { title } from '@/core/model/record'
 import { renameRecording } from '@/store/recordings'
 import { formatBytes, formatTime, formatVideo } from '@/ui/format'
@@ -28,6 +30,7 @@ export interface RowActions {
 export function RecordingRow({ row, onCut, onBinRecording, onBinHighlight }: { row: ShelfRow } & RowActions) {
   const { recording, highlights, setupName } = row
   const offer = useOffer()
+  const [renaming, setRenaming] = useState(false)
   const rename = async (text: string) => {
     const name = title.safeParse(text)
     if (!name.success) return
@@ -44,9 +47,13 @@ export function RecordingRow({ row, onCut, onBinRecording, onBinHighlight }: { r
         <RecordingStrip recording={recording} />
       </Box>
       <Box sx={{ minWidth: 0 }}>
-        <Box component="h3" title={recording.name} sx={{ m: 0 }}>
-          <TextInPlace label={`Name of ${recording.name}`} value={recording.name} strong onSet={(text) => void rename(text)} />
-        </Box>
+        {renaming ? (
+          <TextInPlace label={`Name of ${recording.name}`} value={recording.name} strong autoFocus onSet={(text) => void rename(text)} onLeft={() => setRenaming(false)} />
+        ) : (
+          <Typography component="h3" noWrap title={recording.name} sx={{ fontWeight: 700, fontSize: 14 }}>
+            {recording.name}
+          </Typography>
+        )}
         <Box sx={{ fontFamily: fonts.numbers, fontSize: 11.5, color: palette.inkSoft, whiteSpace: 'nowrap' }}>
           {formatTime(recording.durationMicros, 0)} · {formatVideo(recording.video)} · {formatBytes(recording.sizeBytes)}
         </Box>
@@ -54,6 +61,11 @@ export function RecordingRow({ row, onCut, onBinRecording, onBinHighlight }: { r
           <Typography noWrap sx={{ fontSize: 12, color: palette.inkSoft, minWidth: 0 }}>
             {setupName ?? 'no regions yet'}
           </Typography>
+          <Tooltip title="Rename">
+            <IconButton className="row-bin" aria-label={`Rename “${recording.name}”`} onClick={() => setRenaming(true)} sx={{ p: '3px', opacity: 0 }}>
+              <EditOutlinedIcon sx={{ fontSize: 16 }} />
+            </IconButton>
+          </Tooltip>
           <Tooltip title="Move to the bin">
             <IconButton className="row-bin" aria-label={`Move “${recording.name}” to the bin`} onClick={() => onBinRecording(row)} sx={{ p: '3px', opacity: 0 }}>
               <DeleteOutlineIcon sx={{ fontSize: 16 }} />

@@ -27,7 +27,7 @@ import { useKeepSaved } from '../useKeepSaved'
 import { useRefusals } from '../useRefusals'
 import { analyse, pauseAnalysis } from './analyser'
 import { Bands } from './Bands'
-import { cutHighlights } from './cutHighlights'
+import { cutAsOne, cutHighlights } from './cutHighlights'
 import { MarksMenu } from './MarksMenu'
 import { MomentList } from './MomentList'
 import { newSpotView, SpotContext, useSpotContext, type Spot, type SpotContextValue } from './spotContext'
@@ -89,6 +89,10 @@ function SpotScreen() {
       act: () => router.push(first && one ? `/highlight/${encodeURIComponent(first.id)}` : '/'),
     })
   }
+  const join = async () => {
+    const highlight = await cutAsOne(session, recording, kept)
+    offer({ words: `“${highlight.name}” is on the Shelf.`, button: 'Open it', act: () => router.push(`/highlight/${encodeURIComponent(highlight.id)}`) })
+  }
   const actions = useSpotActions(found)
   useSpotKeys(context, actions, { cut: () => void cut(), keys: () => setKeysOpen(true) })
   return (
@@ -112,6 +116,7 @@ function SpotScreen() {
             <KeyboardIcon sx={{ fontSize: 20 }} />
           </IconButton>
         </Tooltip>
+        {kept.length > 1 && <Button onClick={() => void join()}>Join {kept.length} into one</Button>}
         <Button variant="contained" color="primary" disabled={kept.length === 0} onClick={() => void cut()}>
           {kept.length === 0 ? 'Cut highlights' : `Cut ${kept.length} ${kept.length === 1 ? 'highlight' : 'highlights'}`}
         </Button>

@@ -16,9 +16,9 @@ import { palette } from '@/ui/theme'
 import { droppedFiles, type ChosenFile } from '../../shelf/chosenFiles'
 import { useBenchContext, useFootage, usePassage, useView } from '../benchContext'
 import { PaneFrame } from '../PaneFrame'
-import { ChooseRecordingDialog } from '../ChooseRecordingDialog'
+import { AddPassagesDialog } from './AddPassagesDialog'
 import { BedsDialog } from './BedsDialog'
-import { insertPassage } from './cuts'
+import { insertPassages } from './cuts'
 import { DeadAirBar } from './DeadAirBar'
 import { SheetRows } from './SheetRows'
 import { useBringIn } from '../useBringIn'
@@ -34,7 +34,7 @@ const FIRST_SCALE = 4
 
 /** When: the highlight from top to bottom, passage by passage. */
 export function SheetPane() {
-  const { session, view } = useBenchContext()
+  const { session, view, player } = useBenchContext()
   const edit = useFootage()
   const { recording } = usePassage()
   const [scale, setScale] = useState(FIRST_SCALE)
@@ -47,14 +47,18 @@ export function SheetPane() {
   const [over, setOver] = useState(false)
   const { bringInFile } = useBringIn()
   const { enqueueSnackbar } = useSnackbar()
-  /** After the passage that is worked on. */
-  const add = (passage: Passage) => insertPassage(session, passage, view.getState().passageId)
+  /** After the passage that is worked on; the last of them is then worked on, so that the next one comes after it. */
+  const add = (passages: readonly Passage[]) => {
+    if (passages.length > 0) player.seek(insertPassages(session, passages, view.getState().passageId))
+  }
   const addDropped = async (files: ChosenFile[]) => {
+    const passages: Passage[] = []
     for (const chosen of files) {
       const brought = await bringInFile(chosen)
-      if (brought.ok) add(brought.passage)
+      if (brought.ok) passages.push(brought.passage)
       else enqueueSnackbar(brought.problem, { variant: 'error', autoHideDuration: 12_000 })
     }
+    add(passages)
   }
   const close = () => setOpen(null)
   return (
@@ -110,7 +114,7 @@ export function SheetPane() {
         <SheetRows rowMicros={rowMicros} pauses={open === 'dead-air' ? (deadAir.pauses ?? []) : []} />
       </Box>
       {open === 'beds' && <BedsDialog onClose={close} />}
-      {open === 'add' && <ChooseRecordingDialog title="Add a passage after this one" onChosen={add} onClose={close} />}
+      {open === 'add' && <AddPassagesDialog onChosen={add} onClose={close} />}
     </PaneFrame>
   )
 }

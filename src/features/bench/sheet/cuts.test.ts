@@ -5,7 +5,7 @@ import type { PassageId } from '@/core/model/ids'
 import { outputLength } from '@/core/time/timeMap'
 import { Session } from '@/store/session'
 import { goBackTo } from '../edits'
-import { changeBed, duplicatePassage, insertBed, insertPassage, movePassage, removeBed, removePassage, restoreStrike, setAllJoins, setJoinTiming, setSound, setSpeed, splitAt, strikeAll, strikeStretch, trimAt, trimPassage } from './cuts'
+import { changeBed, duplicatePassage, insertBed, insertPassages, movePassage, removeBed, removePassage, restoreStrike, setAllJoins, setJoinTiming, setSound, setSpeed, splitAt, strikeAll, strikeStretch, trimAt, trimPassage } from './cuts'
 
 let session: Session<Edit>
 const passages = () => session.value.highlight.passages
@@ -58,8 +58,11 @@ describe('cutting on the Sheet', () => {
     movePassage(session, 0, 9)
     for (const p of passages()) removePassage(session, p.id)
     expect(passages()).toHaveLength(1)
-    insertPassage(session, { ...sampleEdit().highlight.passages[0], id: 'new' as PassageId } as ReturnType<typeof passages>[number], first())
-    expect(passages()[1]?.id).toBe('new')
+    const made = (id: string) => ({ ...sampleEdit().highlight.passages[0], id: id as PassageId }) as ReturnType<typeof passages>[number]
+    const at = insertPassages(session, [made('one'), made('two')], first())
+    expect(passages().slice(1).map((p) => p.id)).toEqual(['one', 'two'])
+    // What is added next comes after them: that is where the playhead goes.
+    expect(at).toBe(20_000_000)
   })
 
   it('holds numbers to what is possible', () => {

@@ -106,13 +106,14 @@ export function removePassage(session: EditSession, id: PassageId): void {
   })
 }
 
-/** Puts a passage in after the one with the id `after`; at the end when there is none. */
-export function insertPassage(session: EditSession, passage: Passage, after: PassageId | null): void {
-  session.change('Add passage', once(), (draft) => {
+/** Puts passages in, in their order, after the one with the id `after`; at the end when there is none. Gives the output time at which the last of them begins. */
+export function insertPassages(session: EditSession, added: readonly Passage[], after: PassageId | null): Micros {
+  session.change(added.length === 1 ? 'Add passage' : `Add ${added.length} passages`, once(), (draft) => {
     const { passages } = draft.highlight
     const at = passages.findIndex((p) => p.id === after)
-    passages.splice(at < 0 ? passages.length : at + 1, 0, passage)
+    passages.splice(at < 0 ? passages.length : at + 1, 0, ...added)
   })
+  return timeMapOf(session.value.highlight).passages.find((p) => p.passage.id === added.at(-1)?.id)?.startMicros ?? 0
 }
 
 export function setSpeed(session: EditSession, id: PassageId, percent: number, gesture: string): void {
