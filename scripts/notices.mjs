@@ -9,6 +9,7 @@ const FILE = join(root, 'THIRD-PARTY-NOTICES.md')
 /** What lies inside a package and has terms of its own. */
 const INSIDE = {
   '@mediabunny/aac-encoder': 'Contains the AAC encoder of FFmpeg (libavcodec) compiled to WebAssembly, under the GNU Lesser General Public License 2.1 or later. The package’s own sources say how to build it again.',
+  'twemoji-colr-font': 'The pictures in the font are under the Creative Commons Attribution 4.0 licence (CC-BY 4.0).',
   '@vladmandic/human': 'Contains TensorFlow.js and Google’s BlazeFace model, both under the Apache License 2.0.',
 }
 

@@ -25,7 +25,13 @@ const FONTS = {
   'Noto Sans JP': '@fontsource-variable/noto-sans-jp/index.css',
   'Noto Sans SC': '@fontsource-variable/noto-sans-sc/index.css',
   'Noto Sans KR': '@fontsource-variable/noto-sans-kr/index.css',
-  'Noto Color Emoji': '@fontsource/noto-color-emoji/400.css',
+  // Of the colour fonts the kind (COLR version 0) that canvases draw everywhere, without a GPU too.
+  Twemoji: 'twemoji-colr-font/twemoji.css',
+}
+
+/** For style sheets that do not say which letters a font is for: without it every text would load it. */
+const RANGES = {
+  Twemoji: 'U+A9, U+AE, U+203C, U+2049, U+20E3, U+2122, U+2139, U+2194-21AA, U+231A-23FF, U+24C2, U+25AA-25FE, U+2600-27BF, U+2934-2935, U+2B05-2B55, U+3030, U+303D, U+3297, U+3299, U+200D, U+FE0F, U+1F000-1FAFF, U+E0020-E007F',
 }
 
 const packages = join(root, 'node_modules')
@@ -49,7 +55,7 @@ function placeFonts() {
       const one = (pattern) => pattern.exec(block)?.[1]?.trim()
       const file = one(/url\(([^)]+\.woff2)\)/)
       copyFileSync(join(path, '..', file), join(place, basename(file)))
-      return { family, weight: one(/font-weight:\s*([^;]+)/), unicodeRange: one(/unicode-range:\s*([^;]+)/) ?? 'U+0-10FFFF', file: basename(file) }
+      return { family, weight: one(/font-weight:\s*([^;]+)/), unicodeRange: one(/unicode-range:\s*([^;]+)/) ?? RANGES[family] ?? 'U+0-10FFFF', file: basename(file) }
     })
   })
   writeFileSync(join(place, 'faces.json'), JSON.stringify(faces))

@@ -308,6 +308,13 @@ describe('words', () => {
     expect(of(found(edit), 'hard-to-read')).toEqual([])
   })
 
+  it('names letters that no font has, where they stand', () => {
+    const edit = sampleEdit()
+    edit.highlight.words = { ...edit.highlight.words, titles: [{ id: 't' as TitleId, text: 'Lift \u{10FFFE}!', fromMicros: null, toMicros: null, style: PLAIN_TEXT }] }
+    expect(of(found(edit, { missingGlyphs: new Set(['\u{10FFFE}']) }), 'missing-glyphs')).toMatchObject([{ severity: 'warn', titleId: 't', fault: { what: 'title', letters: '\u{10FFFE}' } }])
+    expect(of(found(edit), 'missing-glyphs')).toEqual([])
+  })
+
   it('speed makes lines harder to read', () => {
     const edit = clean()
     edit.highlight.words = { ...edit.highlight.words, cues: [cue('a', 'Stay low, stay low now.', 13, 14.4)] }

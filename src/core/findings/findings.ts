@@ -13,7 +13,7 @@ import { pictureFindings } from './pictureFindings'
 import { presenceFindings, sliverFindings, type Seen } from './regionFindings'
 import { withRemedies, type Scope } from './remedies'
 import { soundFindings } from './soundFindings'
-import { contrastFindings, fitFindings, readingFindings } from './wordFindings'
+import { contrastFindings, fitFindings, glyphFindings, readingFindings } from './wordFindings'
 
 /** What is known besides the edit. */
 export interface Known extends Seen {
@@ -27,11 +27,16 @@ export interface Known extends Seen {
   missing: ReadonlySet<string>
   /** Widths of text, when its fonts are there. */
   measure: Measure | null
+  /** Letters of its words that no font has. */
+  missingGlyphs: ReadonlySet<string>
 }
+
+/** What is known before its words are looked at in their fonts. */
+export type KnownBesideFonts = Omit<Known, 'measure' | 'missingGlyphs'>
 
 type KnownBesideSound = Omit<Known, 'loudness'>
 
-export const NOTHING_KNOWN: Known = { outlet: null, loudness: null, speech: new Map(), missing: new Set(), measure: null, edges: new Map(), presence: new Map() }
+export const NOTHING_KNOWN: Known = { outlet: null, loudness: null, speech: new Map(), missing: new Set(), measure: null, missingGlyphs: new Set(), edges: new Map(), presence: new Map() }
 
 /** Everything that people find out after they have posted, worst first, each with the remedy that is seen to work. Pure; whoever calls keeps what it gives until the edit changes. */
 export function findingsOf(edit: Edit, { loudness, ...known }: Known): Finding[] {
@@ -49,7 +54,7 @@ export function withHeard(findings: readonly Finding[], edit: Edit, loudness: Lo
 function findingsBesideSound(edit: Edit, known: KnownBesideSound): Finding[] {
   const map = timeMapOf(edit.highlight)
   const { shapes } = edit.highlight
-  const looked = [...seenFindings(edit, known, WHOLE), ...rateFindings(edit, map), ...shapes.flatMap((shape) => limitFindings(edit, shape, map, known)), ...missingFindings(edit, map, known.missing)]
+  const looked = [...seenFindings(edit, known, WHOLE), ...rateFindings(edit, map), ...shapes.flatMap((shape) => limitFindings(edit, shape, map, known)), ...missingFindings(edit, map, known.missing), ...glyphFindings(edit, map, known.missingGlyphs)]
   const sizeOf = ({ passageId, shapeId }: Scope) => (passageId === null ? map.passages.length : 1) * (shapeId === null ? shapes.length : 1)
   return worstFirst(withRemedies(edit, worstFirst(looked), (changed, scope) => seenFindings(changed, known, scope), sizeOf))
 }

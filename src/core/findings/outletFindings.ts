@@ -3,7 +3,8 @@ import { styleIn, titlesAt } from '../compose/wordSteps'
 import { areaOf, intersection, scaleRect, type Rect } from '../geometry/rect'
 import { arrangementFor } from '../layout/arrangementFor'
 import { wordArea } from '../layout/wordAreas'
-import { layoutOf, type Edit } from '../model/edit'
+import { layoutOf, setupOf, type Edit } from '../model/edit'
+import { toldApart } from '../model/region'
 import type { TitleId } from '../model/ids'
 import type { Outlet } from '../model/outlet'
 import type { Shape } from '../model/shape'
@@ -59,7 +60,7 @@ function thingsIn(edit: Edit, shape: Shape, { passage, startMicros, index }: Pla
   // The longest line takes up most.
   const longest = words.captions.shown ? wordsIn(edit, index).sort((a, b) => b.length - a.length)[0] : undefined
   return [
-    ...placePanels(edit, shape, passage).flatMap(({ panel, rect, picture }): Thing[] => (picture && WITH_SOMEBODY.has(panel.role) ? [{ what: panel.role, rect: middleOf(rect), remedies: swappedBands(edit, shape, passage.layoutId) }] : [])),
+    ...placePanels(edit, shape, passage).flatMap(({ panel, rect, picture, region, source }): Thing[] => (picture && region && WITH_SOMEBODY.has(panel.role) ? [{ what: toldApart(setupOf(edit, source.setupId).regions, region), rect: middleOf(rect), remedies: swappedBands(edit, shape, passage.layoutId) }] : [])),
     ...(title ? [written('title', title.text, title.style, wordArea('titleArea', arrangement, shape), title.id)] : []),
     ...(longest !== undefined ? [written('captions', longest, words.captions.style, wordArea('captionArea', arrangement, shape), null)] : []),
   ]

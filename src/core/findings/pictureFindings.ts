@@ -2,7 +2,8 @@ import { blowUp, panelPicture } from '../compose/panelCrop'
 import { placePanels, type PlacedPanel } from '../compose/placePanels'
 import { toEvenPixels } from '../geometry/evenGrid'
 import { areaOf, intersection, pushInside, scaleRect, type Rect } from '../geometry/rect'
-import { recordingOf, type Edit } from '../model/edit'
+import { recordingOf, setupOf, type Edit } from '../model/edit'
+import { toldApart } from '../model/region'
 import { correctionFor, type Correction } from '../model/passage'
 import type { Shape } from '../model/shape'
 import type { Micros } from '../time/micros'
@@ -65,7 +66,8 @@ function findingsAt(edit: Edit, shape: Shape, placed: PlacedPassage, recordingMi
     if (!picture || !region) return []
     const about = (kind: string, severity: Severity): Omit<Found, 'fault'> => ({ key: `${kind} ${shape.id} ${passage.id} ${panel.panel.id}`, severity, shapeId: shape.id, passageId: passage.id, panelId: panel.panel.id, regionId: region.id, fromMicros: startMicros, toMicros: endMicros, rect: panel.rect, remedies: [] })
     const { video } = recordingOf(edit, panel.source.recordingId)
-    const role = panel.panel.role
+    const calledFor = ({ source, region: shown, panel: { role: asked } }: PlacedPanel) => (shown ? toldApart(setupOf(edit, source.setupId).regions, shown) : asked)
+    const role = calledFor(panel)
     const findings: Found[] = []
     const factor = blowUp(picture)
     if (factor > SOFT) findings.push({ ...about('blown-up', factor > PLAINLY_SOFT ? 'warn' : 'note'), fault: { kind: 'blown-up', role, factor }, remedies: lowerBands(edit, shape, passage.layoutId, panel.panel.id).map((arrangement): Remedy => ({ kind: 'lower-band', layoutId: passage.layoutId, shapeId: shape.id, arrangement })) })
@@ -74,7 +76,7 @@ function findingsAt(edit: Edit, shape: Shape, placed: PlacedPassage, recordingMi
     if (focus && cut > LEAST_CUT) findings.push({ ...about('focus-cut', cut > MUCH_CUT ? 'warn' : 'note'), fault: { kind: 'focus-cut', role, share: cut }, remedies: holdFocus(panel, focus, edit, shape.id) })
     for (const face of panels) {
       const twice = twiceIn(panel, face, edit, shape.id)
-      if (twice && twice.share > LEAST_TWICE) findings.push({ ...about(`shown-twice ${face.panel.id}`, twice.share > MUCH_TWICE ? 'warn' : 'note'), fault: { kind: 'shown-twice', role: face.panel.role, within: role, share: twice.share }, remedies: twice.remedies })
+      if (twice && twice.share > LEAST_TWICE) findings.push({ ...about(`shown-twice ${face.panel.id}`, twice.share > MUCH_TWICE ? 'warn' : 'note'), fault: { kind: 'shown-twice', role: calledFor(face), within: role, share: twice.share }, remedies: twice.remedies })
     }
     const hidden = hiddenShare(panel, panels, focus)
     if (hidden > LEAST_CUT) findings.push({ ...about('hidden', hidden > MUCH_CUT ? 'warn' : 'note'), fault: { kind: 'hidden', role, share: hidden }, remedies: movedInsets(edit, shape, passage.layoutId) })

@@ -1,6 +1,7 @@
 import { placePanels } from '../compose/placePanels'
 import { contains, intersection, scaleRect, type Rect } from '../geometry/rect'
-import { recordingOf, type Edit } from '../model/edit'
+import { recordingOf, setupOf, type Edit } from '../model/edit'
+import { toldApart } from '../model/region'
 import type { Shape } from '../model/shape'
 import type { Micros } from '../time/micros'
 import type { PlacedPassage } from '../time/timeMap'
@@ -26,7 +27,7 @@ export function sliverFindings(edit: Edit, shape: Shape, { passage, startMicros,
     const { video } = recordingOf(edit, source.recordingId)
     const px = widestEdge(picture.crop, scaleRect(tight, video.width, video.height))
     if (px < LEAST_SLIVER) return []
-    return [{ key: `sliver ${shape.id} ${passage.id} ${panel.id}`, severity: px >= WIDE_SLIVER ? 'warn' : 'note', fault: { kind: 'sliver', role: panel.role, px: Math.round(px) }, shapeId: shape.id, passageId: passage.id, panelId: panel.id, regionId: region.id, fromMicros: startMicros, toMicros: endMicros, rect, remedies: [{ kind: 'tighten-region', setupId: source.setupId, regionId: region.id, bounds: tight }] }]
+    return [{ key: `sliver ${shape.id} ${passage.id} ${panel.id}`, severity: px >= WIDE_SLIVER ? 'warn' : 'note', fault: { kind: 'sliver', role: toldApart(setupOf(edit, source.setupId).regions, region), px: Math.round(px) }, shapeId: shape.id, passageId: passage.id, panelId: panel.id, regionId: region.id, fromMicros: startMicros, toMicros: endMicros, rect, remedies: [{ kind: 'tighten-region', setupId: source.setupId, regionId: region.id, bounds: tight }] }]
   })
 }
 
@@ -45,7 +46,7 @@ export function presenceFindings(edit: Edit, { passage, startMicros, endMicros }
   const [shape] = edit.highlight.shapes
   if (!shape) return []
   const shown = placePanels(edit, shape, passage).filter(({ region, picture, source }) => region && picture && !source.feed)
-  return [...new Map(shown.map((p) => [p.region?.id, p])).values()].flatMap(({ region, source, panel }): Found[] => {
+  return [...new Map(shown.map((p) => [p.region?.id, p])).values()].flatMap(({ region, source }): Found[] => {
     const seen = region && presence.get(region.id)
     if (!seen) return []
     const times = seen.outside.flatMap(({ fromMicros, toMicros }) => (toMicros > startMicros && fromMicros < endMicros ? [{ fromMicros: Math.max(fromMicros, startMicros), toMicros: Math.min(toMicros, endMicros) }] : []))
@@ -53,6 +54,6 @@ export function presenceFindings(edit: Edit, { passage, startMicros, endMicros }
     const [first] = times
     if (!first || share < LEAST_AWAY) return []
     const grows = seen.holding && !contains(region.bounds, seen.holding) && !passage.regionShifts.some((s) => s.regionId === region.id)
-    return [{ key: `leaves-region ${passage.id} ${region.id}`, severity: share > MUCH_AWAY ? 'warn' : 'note', fault: { kind: 'leaves-region', role: panel.role, share }, shapeId: null, passageId: passage.id, panelId: null, regionId: region.id, fromMicros: first.fromMicros, toMicros: times.at(-1)?.toMicros ?? endMicros, times, rect: null, remedies: grows && seen.holding ? [{ kind: 'grow-region', setupId: source.setupId, regionId: region.id, bounds: seen.holding }] : [] }]
+    return [{ key: `leaves-region ${passage.id} ${region.id}`, severity: share > MUCH_AWAY ? 'warn' : 'note', fault: { kind: 'leaves-region', role: toldApart(setupOf(edit, source.setupId).regions, region), share }, shapeId: null, passageId: passage.id, panelId: null, regionId: region.id, fromMicros: first.fromMicros, toMicros: times.at(-1)?.toMicros ?? endMicros, times, rect: null, remedies: grows && seen.holding ? [{ kind: 'grow-region', setupId: source.setupId, regionId: region.id, bounds: seen.holding }] : [] }]
   })
 }

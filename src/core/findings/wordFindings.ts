@@ -43,6 +43,19 @@ export function readingFindings(edit: Edit, map: TimeMap): Found[] {
   })
 }
 
+/** Titles and captions with letters that no font has. */
+export function glyphFindings(edit: Edit, map: TimeMap, missing: ReadonlySet<string>): Found[] {
+  const { words } = edit.highlight
+  const lettersOf = (text: string) => [...new Set(text.normalize('NFC'))].filter((letter) => missing.has(letter)).join('')
+  const of = (what: 'title' | 'caption', id: string, text: string, span: Pick<Found, 'fromMicros' | 'toMicros'>, more: Partial<Found> = {}): Found[] => {
+    const letters = lettersOf(text)
+    return letters === '' ? [] : [{ key: `missing-glyphs ${id}`, severity: 'warn', fault: { kind: 'missing-glyphs', what, text, letters }, shapeId: null, passageId: null, panelId: null, ...span, ...more, rect: null, remedies: [] }]
+  }
+  const titles = words.titles.flatMap((t) => of('title', t.id, t.text, { fromMicros: t.fromMicros ?? 0, toMicros: t.toMicros ?? map.lengthMicros }, { titleId: t.id }))
+  const captions = words.captions.shown ? cuesOf(words, map).flatMap((c) => of('caption', `${c.cueId} ${c.fromMicros}`, c.text, { fromMicros: c.fromMicros, toMicros: c.toMicros }, { passageId: map.passages[c.index]?.passage.id ?? null })) : []
+  return [...titles, ...captions]
+}
+
 /** Characters in a line that the eye still finds its way back from, and that it does not. */
 const LONG_LINE = 42
 const TOO_LONG_LINE = 56

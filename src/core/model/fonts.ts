@@ -4,4 +4,4 @@ export const SHIPPED_FONTS = ['Instrument Sans', 'Archivo', 'Anton', 'Fredoka', 
 export const DEFAULT_FONT = SHIPPED_FONTS[0]
 
 /** What letters that a font lacks are taken from, in this order; they come with the application too. */
-export const FALLBACK_FONTS = ['Noto Sans', 'Noto Sans Arabic', 'Noto Sans Hebrew', 'Noto Sans JP', 'Noto Sans SC', 'Noto Sans KR', 'Noto Color Emoji'] as const
+export const FALLBACK_FONTS = ['Noto Sans', 'Noto Sans Arabic', 'Noto Sans Hebrew', 'Noto Sans JP', 'Noto Sans SC', 'Noto Sans KR', 'Twemoji'] as const

@@ -42,3 +42,8 @@ export function newRegion(id: RegionId, role: Role, name: string, bounds: Rect):
 }
 
 export const WHOLE_FRAME: Rect = { x: 0, y: 0, width: 1, height: 1 }
+
+/** How a region is told from the others of its setup: by its role where it alone has it, else by its name. */
+export function toldApart(regions: readonly Pick<Region, 'id' | 'role' | 'name'>[], { id, role, name }: Pick<Region, 'id' | 'role' | 'name'>): string {
+  return regions.some((r) => r.role === role && r.id !== id) ? name : role
+}

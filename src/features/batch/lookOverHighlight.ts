@@ -33,8 +33,8 @@ export function lookOverHighlight(id: HighlightId, onFound: (findings: Finding[]
       if (!opened) return
       const { edit, files, missing } = opened
       learnt = { ...learnt, ...(await look(edit, files)) }
-      const { measure: _, ...nothing } = NOTHING_KNOWN
-      void _
+      const { measure, missingGlyphs, ...nothing } = NOTHING_KNOWN
+      void [measure, missingGlyphs]
       const findings = await inspector().findings(edit, { ...nothing, ...learnt, missing, speech: await speechOf(usedRecordings(edit)) }, files)
       if (findings && !isOver()) onFound(findings.filter((f) => !edit.highlight.accepted.includes(causeOf(f))))
     }

@@ -12,6 +12,7 @@ import { useSnackbar } from 'notistack'
 import { useEffect, useMemo, useRef, useState, type FocusEvent } from 'react'
 import { useStore } from 'zustand'
 import { passageAt, timeMapOf } from '@/core/time/timeMap'
+import { kept } from '@/store/rack'
 import { KeysDialog } from '@/ui/KeysDialog'
 import { CannotOpen, Opening } from '@/ui/Opening'
 import { TopBar } from '@/ui/TopBar'
@@ -64,6 +65,10 @@ function ReadyBench({ bench, onReopen }: { bench: Bench; onReopen: () => void })
   const [view] = useState(newBenchView)
   const value = useMemo<BenchContextValue>(() => ({ ...bench, view }), [bench, view])
   useEffect(() => keepInStep(value), [value])
+  useEffect(() => {
+    const asked = new URLSearchParams(window.location.search).get('outlet')
+    if (asked !== null) void kept('outlet').then((outlets) => view.setState({ outlet: outlets.find((o) => o.id === asked) ?? null }))
+  }, [view])
   return (
     <BenchContext value={value}>
       <HearSpeech />

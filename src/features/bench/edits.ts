@@ -149,11 +149,15 @@ export function orderRegion(session: EditSession, id: RegionId, by: 1 | -1): voi
   })
 }
 
-/** Takes proposals into a setup as one step: each takes the place of the next region of its role that has not been taken, or is added. */
-export function acceptProposals(session: EditSession, setupId: SetupId, proposals: readonly { role: string; bounds: Rect }[]): void {
-  session.change(proposals.length === 1 ? 'Accept region' : 'Accept regions', crypto.randomUUID(), (draft) => {
+/**
+ * Takes proposals into a setup as one step: each takes the place of the next region of its role that has not been taken, or is added. `all`: whether
+ * these are all that was found; of regions that were only guessed to begin with, those that nothing was found for then go.
+ */
+export function acceptProposals(session: EditSession, setupId: SetupId, proposals: readonly { role: string; bounds: Rect }[], all = false, gesture: string = crypto.randomUUID()): void {
+  session.change(proposals.length === 1 ? 'Accept region' : 'Accept regions', gesture, (draft) => {
     const setup = setupOf(draft, setupId)
     const { regions } = setup
+    const wasGuessed = setup.isGuess
     setup.isGuess = false
     const taken = new Set<string>()
     for (const { role, bounds } of proposals) {
@@ -163,6 +167,7 @@ export function acceptProposals(session: EditSession, setupId: SetupId, proposal
       if (known) Object.assign(known, { bounds, focus: null })
       else regions.push(region)
     }
+    if (all && wasGuessed) setup.regions = regions.filter((r) => taken.has(r.id) || r.locked)
   })
 }
 

@@ -1,7 +1,7 @@
 import { transfer } from 'comlink'
 import type { Size } from '@/core/geometry/rect'
 import type { Finding } from '@/core/findings/finding'
-import type { Known } from '@/core/findings/findings'
+import type { KnownBesideFonts } from '@/core/findings/findings'
 import type { Edit } from '@/core/model/edit'
 import type { Coding } from '@/core/model/outputChoice'
 import type { Shape } from '@/core/model/shape'
@@ -97,7 +97,7 @@ export class InspectService implements InspectWorker {
     if (!signal.aborted) await hearAround(edit, files, this.sources, this.memory, signal)
   }
 
-  findings(edit: Edit, known: Omit<Known, 'measure'>, files: ReadonlyMap<string, Blob>): Promise<Finding[] | null> {
+  findings(edit: Edit, known: KnownBesideFonts, files: ReadonlyMap<string, Blob>): Promise<Finding[] | null> {
     return this.alone('findings', (signal) => lookOver(edit, known, files, signal))
   }
 

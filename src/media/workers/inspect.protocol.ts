@@ -1,6 +1,6 @@
 import type { Size } from '@/core/geometry/rect'
 import type { Finding } from '@/core/findings/finding'
-import type { Known } from '@/core/findings/findings'
+import type { KnownBesideFonts } from '@/core/findings/findings'
 import type { Edit } from '@/core/model/edit'
 import type { Coding } from '@/core/model/outputChoice'
 import type { Shape } from '@/core/model/shape'
@@ -33,7 +33,7 @@ export interface InspectWorker {
   /** How loud what is heard of an edit is; null when a later call has stopped it. Rejects when a file cannot be read. */
   loudness(edit: Edit, files: ReadonlyMap<string, Blob>, speechOf: SpeechOf): Promise<Loudness | null>
   /** What is wrong with an edit, worst first; see core/findings. `files`: the bytes of fonts that came along. Null when a later call has stopped it. */
-  findings(edit: Edit, known: Omit<Known, 'measure'>, files: ReadonlyMap<string, Blob>): Promise<Finding[] | null>
+  findings(edit: Edit, known: KnownBesideFonts, files: ReadonlyMap<string, Blob>): Promise<Finding[] | null>
   /** One frame of a highlight at output time `t`, `height` px high, as WebP; null when a recording is missing. */
   still(edit: Edit, shape: Shape, files: ReadonlyMap<string, Blob>, t: Micros, height: number): Promise<Blob | null>
 }

@@ -12,6 +12,7 @@ import { RoleBadge } from '@/ui/RoleBadge'
 import { fonts, palette } from '@/ui/theme'
 import { useBenchContext, useParts } from '../benchContext'
 import { acceptProposals, nameForRole } from '../edits'
+import { suitLayout } from '../shapes/arranging'
 import { foundWords } from './messages'
 import { lookAt, stopLooking } from './looks'
 import { useLook } from './useLook'
@@ -32,7 +33,7 @@ export function openProposals(proposals: readonly RegionProposal[], regions: rea
 /** Looks for regions in the footage, and lists what was found until it is accepted. */
 export function FindRegions() {
   const { session, files } = useBenchContext()
-  const { recording, setup } = useParts()
+  const { recording, setup, passage } = useParts()
   const look = useLook()
   const find = () => {
     const file = files.get(recording.id)
@@ -41,7 +42,11 @@ export function FindRegions() {
   const size = recording.video
   const seen = look?.kind === 'seen' && look.asked ? look : null
   const open = seen ? openProposals(seen.look.proposals, setup.regions, size) : []
-  const accept = (proposals: readonly RegionProposal[]) => acceptProposals(session, setup.id, proposals.map((p) => ({ role: p.role, bounds: boundsOf(p, size) })))
+  const accept = (proposals: readonly RegionProposal[], all = false) => {
+    const gesture = crypto.randomUUID()
+    acceptProposals(session, setup.id, proposals.map((p) => ({ role: p.role, bounds: boundsOf(p, size) })), all, gesture)
+    if (all) suitLayout(session, passage.id, gesture)
+  }
   if (look?.kind === 'looking')
     return (
       <Box role="status" sx={{ display: 'flex', alignItems: 'center', gap: 2, px: 3, minHeight: 36, fontSize: 12.5 }}>
@@ -74,7 +79,7 @@ export function FindRegions() {
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, px: 3, py: 1.5, borderTop: 1, borderColor: 'divider' }}>
         <Button onClick={find}>{seen ? 'Look again' : 'Find regions'}</Button>
         {open.length > 1 && (
-          <Button variant="contained" color="primary" onClick={() => accept(open)}>
+          <Button variant="contained" color="primary" onClick={() => accept(open, true)}>
             Accept all {open.length}
           </Button>
         )}

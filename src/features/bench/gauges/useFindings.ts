@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { causeOf, type Finding } from '@/core/findings/finding'
-import { withHeard, type Known } from '@/core/findings/findings'
+import { withHeard, type KnownBesideFonts } from '@/core/findings/findings'
 import type { Edit } from '@/core/model/edit'
 import type { Loudness } from '@/core/sound/loudness'
 import { inspector } from '@/media/inspect/inspector'
@@ -38,7 +38,7 @@ export function useFindings(): Looked | null {
   const speech = useHeard(edit, files)
   const edges = useEdges()
   const presence = usePresence()
-  const known = useMemo<Omit<Known, 'measure'>>(() => ({ outlet, loudness: null, speech, edges, presence, missing: unreadable ?? NOTHING_MISSING }), [outlet, speech, edges, presence, unreadable])
+  const known = useMemo<KnownBesideFonts>(() => ({ outlet, loudness: null, speech, edges, presence, missing: unreadable ?? NOTHING_MISSING }), [outlet, speech, edges, presence, unreadable])
   const [found, setFound] = useState<{ edit: Edit; known: typeof known; findings: Finding[] } | null>(null)
   const lookedAt = useRef<Edit | null>(null)
   useEffect(() => {

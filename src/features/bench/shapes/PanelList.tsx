@@ -8,7 +8,9 @@ import MenuItem from '@mui/material/MenuItem'
 import Select from '@mui/material/Select'
 import { memo, useState } from 'react'
 import { placePanels } from '@/core/compose/placePanels'
+import { setupOf } from '@/core/model/edit'
 import type { Panel } from '@/core/model/panel'
+import { toldApart } from '@/core/model/region'
 import { RoleBadge } from '@/ui/RoleBadge'
 import { fonts, palette } from '@/ui/theme'
 import { useBenchContext, useEdit, useLayout, useParts, usePassage, useView } from '../benchContext'
@@ -31,8 +33,8 @@ export function PanelList() {
   const bands = placed.filter((p) => p.insetId === null).length
   return (
     <Box sx={{ borderTop: 1, borderColor: 'divider' }}>
-      {placed.map(({ panel, rect, insetId }, i) => (
-        <PanelLine key={panel.id} panel={panel} name={insetId === null ? `Band ${i + 1}` : `Inset ${i + 1 - bands}`} width={rect.width} height={rect.height} roles={roles} />
+      {placed.map(({ panel, rect, insetId, region, source }, i) => (
+        <PanelLine key={panel.id} panel={panel} shows={region ? toldApart(setupOf(edit, source.setupId).regions, region) : panel.role} name={insetId === null ? `Band ${i + 1}` : `Inset ${i + 1 - bands}`} width={rect.width} height={rect.height} roles={roles} />
       ))}
       <BackdropLine />
       <Box sx={{ display: 'flex', gap: 1.5, px: 3, py: 2 }}>
@@ -46,6 +48,8 @@ export function PanelList() {
 
 interface PanelLineProps {
   panel: Panel
+  /** What it shows, told from the others of its role. */
+  shows: string
   /** As a person calls it: by its place. */
   name: string
   width: number
@@ -54,7 +58,7 @@ interface PanelLineProps {
   roles: string
 }
 
-const PanelLine = memo(function PanelLine({ panel, name, width, height, roles }: PanelLineProps) {
+const PanelLine = memo(function PanelLine({ panel, shows, name, width, height, roles }: PanelLineProps) {
   const { session, view } = useBenchContext()
   const [anchor, setAnchor] = useState<HTMLElement | null>(null)
   const selected = useView((v) => v.selection?.kind === 'panel' && v.selection.id === panel.id)
@@ -73,7 +77,7 @@ const PanelLine = memo(function PanelLine({ panel, name, width, height, roles }:
         renderValue={() => (
           <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, fontWeight: 600 }}>
             <RoleBadge role={panel.role} />
-            {nameForRole(panel.role)}
+            <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis' }}>{nameForRole(shows)}</Box>
           </Box>
         )}
       >

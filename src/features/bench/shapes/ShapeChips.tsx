@@ -29,10 +29,11 @@ export function ShapeChips() {
   const outlets = useLiveQuery(() => kept('outlet'))
   const [anchor, setAnchor] = useState<HTMLElement | null>(null)
   const own = shapes.filter((s) => STANDARD_SHAPES.every((known) => known.id !== s.id))
-  const copyForOutlet = async ({ name, shape }: Outlet) => {
+  const copyForOutlet = async ({ id, name, shape }: Outlet) => {
     const edit = session.value
     const copy = await copyHighlight({ ...edit, highlight: { ...edit.highlight, shapes: [shape] } }, title.parse(`${edit.highlight.name}, ${name}`))
-    router.push(`/highlight/${encodeURIComponent(copy.id)}`)
+    // The copy is opened with the zones that it is made for.
+    router.push(`/highlight/${encodeURIComponent(copy.id)}?outlet=${encodeURIComponent(id)}`)
   }
   const chip = (shape: Shape, words: string) => {
     const chosen = shapes.some((s) => s.id === shape.id)

@@ -42,12 +42,14 @@ export function ShapeView({ shape }: { shape: Shape }) {
   usePreviewCanvas(player, host, target, `Result, ${id}`)
   const { passage, layout } = useParts()
   const placed = useMemo(() => placePanels(edit, shape, passage), [edit, shape, passage])
+  const { titles, cues, captions } = edit.highlight.words
+  const written = { titleArea: titles.length > 0, captionArea: cues.length > 0 && captions.shown }
   const { seams, areas } = useMemo(() => solve(arrangementFor(layout, shape), shape), [layout, shape])
   return (
     <Box component="figure" sx={{ m: 0, width: '100%', maxWidth: WIDTHS[alone ?? 'among'](width / height) }}>
       <Box ref={host} data-testid={`shape-${id}`} sx={{ position: 'relative', width: '100%', aspectRatio: `${width} / ${height}`, touchAction: 'none' }}>
         {!trial && placed.map((panel) => <PanelBox key={panel.panel.id} placed={panel} shape={shape} marks={marks} />)}
-        {marks && areas.map((area) => <AreaMark key={`${area.kind} ${area.rect.y}`} area={area} shape={shape} />)}
+        {marks && areas.map((area) => <AreaMark key={`${area.kind} ${area.rect.y}`} area={area} shape={shape} named={!written[area.kind]} />)}
         {marks && seams.map((seam) => <SeamHandle key={[...seam.path, seam.index].join('.')} seam={seam} shape={shape} />)}
         {!trial && <OverPicture shape={shape} shown={marks} />}
         <ZoneMarks shape={shape} />
@@ -60,11 +62,11 @@ export function ShapeView({ shape }: { shape: Shape }) {
   )
 }
 
-/** Where words will go. */
-function AreaMark({ area: { kind, rect }, shape }: { area: SolvedArea; shape: Shape }) {
+/** Where words will go; its name only until there are some, which it would show through. */
+function AreaMark({ area: { kind, rect }, shape, named }: { area: SolvedArea; shape: Shape; named: boolean }) {
   return (
     <Box aria-hidden sx={{ position: 'absolute', pointerEvents: 'none', display: 'grid', placeItems: 'center', border: '1px dashed rgba(255,255,255,0.55)', color: 'rgba(255,255,255,0.75)', fontSize: 10, left: `${(100 * rect.x) / shape.width}%`, top: `${(100 * rect.y) / shape.height}%`, width: `${(100 * rect.width) / shape.width}%`, height: `${(100 * rect.height) / shape.height}%` }}>
-      {kind === 'titleArea' ? 'title' : 'captions'}
+      {named && (kind === 'titleArea' ? 'title' : 'captions')}
     </Box>
   )
 }

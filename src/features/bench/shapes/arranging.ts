@@ -6,8 +6,9 @@ import { arrangementFor, insetInBase, turnsInto } from '@/core/layout/arrangemen
 import { insetAt } from '@/core/layout/insets'
 import { moveSeam } from '@/core/layout/seams'
 import type { Seam } from '@/core/layout/solve'
+import { arrangeFor, STARTING_LAYOUTS } from '@/core/layout/startingLayouts'
 import { isPanel, panelsOf, replacePanels, sameStructure, withArea, withBand, withEqualBands, without } from '@/core/layout/tree'
-import { layoutOf, passageOf, recordingOf } from '@/core/model/edit'
+import { layoutOf, passageOf, recordingOf, setupOf } from '@/core/model/edit'
 import type { InsetId, LayoutId, PanelId, PassageId } from '@/core/model/ids'
 import { newLayout, type Area, type Arrangement, type Layout } from '@/core/model/layout'
 import { newPanel, type Panel } from '@/core/model/panel'
@@ -99,6 +100,25 @@ export function applyLayout(session: EditSession, passageId: PassageId, chosen: 
     if (shared && !all) passageOf(draft, passageId).layoutId = own.id
     else Object.assign(layoutOf(draft, layoutId), chosen)
   })
+}
+
+/** People by the roles that they have in setups. */
+const PEOPLE: ReadonlySet<string> = new Set(['face', 'speaker'])
+/** By how many people a setup has and nothing else to show. */
+const FOR_PEOPLE: Record<number, string> = { 2: 'two-people', 3: 'three-bands', 4: 'four-bands' }
+
+/** Lays a passage out anew where its layout asks for a region that its setup does not have any more: people in equal parts, else somebody over what happens. */
+export function suitLayout(session: EditSession, passageId: PassageId, gesture: string): void {
+  const { layoutId, setupId } = passageOf(session.value, passageId)
+  const roles = setupOf(session.value, setupId).regions.map((r) => r.role)
+  const layout = layoutOf(session.value, layoutId)
+  if (panelsOf(layout.arrangement).every(({ role }) => role === 'whole' || roles.includes(role))) return
+  const people = roles.filter((role) => PEOPLE.has(role)).length
+  const id = roles.length === people ? FOR_PEOPLE[Math.min(4, people)] : undefined
+  const starting = STARTING_LAYOUTS.find((s) => s.id === id) ?? STARTING_LAYOUTS[0]
+  if (!starting) return
+  const arrangement = arrangeFor(starting, roles, idsInUse(layout), () => crypto.randomUUID() as InsetId)
+  session.change(`Lay out: ${starting.name}`, gesture, (draft) => void Object.assign(layoutOf(draft, layoutId), { name: starting.name, arrangement, perShape: {}, basedOn: null }))
 }
 
 /** Says that a working copy is now the same as a kept layout. */
