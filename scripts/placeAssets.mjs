@@ -53,7 +53,7 @@ function placeFonts() {
     if (blocks.length === 0) throw new Error(`${sheet}: no font in it`)
     return blocks.map((block) => {
       const one = (pattern) => pattern.exec(block)?.[1]?.trim()
-      const file = one(/url\(([^)]+\.woff2)\)/)
+      const file = one(/url\(["']?([^)"']+\.woff2)["']?\)/)
       copyFileSync(join(path, '..', file), join(place, basename(file)))
       return { family, weight: one(/font-weight:\s*([^;]+)/), unicodeRange: one(/unicode-range:\s*([^;]+)/) ?? RANGES[family] ?? 'U+0-10FFFF', file: basename(file) }
     })

@@ -163,15 +163,26 @@ export function editSession({ edit, steps, position }: Extract<LoadResult, { ok:
 async function saveEdit(edit: Edit, steps: readonly UndoStep[], position: number, known: string): Promise<string | null> {
   const db = database()
   const updatedAt = stampAfter(known)
-  return db.transaction('rw', db.highlights, db.setups, db.layouts, db.undo, async () => {
+  return db.transaction('rw', [db.highlights, db.setups, db.layouts, db.undo, db.recordings, db.soundFiles, db.imageFiles, db.fontFiles], async () => {
     const there = await db.highlights.get(edit.highlight.id)
     if (there && there.updatedAt !== known) return null
+    // The browser's storage was cleared under the open tab: what the edit refers to has gone with it.
+    if (!there) await keepRecordsOf(edit)
     await db.highlights.put({ ...edit.highlight, updatedAt })
     await db.setups.bulkPut(edit.setups.map((s) => ({ ...s, updatedAt })))
     await db.layouts.bulkPut(edit.layouts.map((l) => ({ ...l, updatedAt })))
     await db.undo.put({ owner: edit.highlight.id, steps: [...steps], position, setupIds: edit.setups.map((s) => s.id), layoutIds: edit.layouts.map((l) => l.id), recordingIds: edit.recordings.map((r) => r.id), soundFileIds: edit.soundFiles.map((f) => f.id), imageFileIds: edit.imageFiles.map((f) => f.id) })
     return updatedAt
   })
+}
+
+/** Puts the records that an edit refers to back where they are not there. */
+async function keepRecordsOf({ recordings, soundFiles, imageFiles, fontFiles }: Edit): Promise<void> {
+  const db = database()
+  for (const r of recordings) if (!(await db.recordings.get(r.id))) await db.recordings.put(r)
+  for (const r of soundFiles) if (!(await db.soundFiles.get(r.id))) await db.soundFiles.put(r)
+  for (const r of imageFiles) if (!(await db.imageFiles.get(r.id))) await db.imageFiles.put(r)
+  for (const r of fontFiles) if (!(await db.fontFiles.get(r.id))) await db.fontFiles.put(r)
 }
 
 /** Keeps an edit as a highlight of its own, with copies of its setups and layouts; what it came from stays as it is. */

@@ -1,3 +1,4 @@
+import { IMAGE_HEADER_BYTES, imageSize } from '@/core/picture/imageHeader'
 import { IMAGE_TYPES, SVG_TYPE, type ImageFile } from '@/core/model/imageFile'
 import type { ImageFileId } from '@/core/model/ids'
 import { readRecord } from '@/core/model/migrate'
@@ -10,6 +11,9 @@ import { holdFile, keepRecordWithFile } from './recordings'
 
 /** Larger files are not pictures for a backdrop. */
 const MOST_BYTES = 60_000_000
+/** Nor are such with more pixels in all (4 bytes each once decoded), or a longer side. */
+const MAX_PIXELS = 120_000_000
+const MAX_SIDE = 20_000
 
 export type AddImageResult = { ok: true; imageFile: ImageFile } | { ok: false; reason: 'not-a-picture' | 'too-large' }
 
@@ -18,6 +22,9 @@ export async function addImageFile(chosen: File): Promise<AddImageResult> {
   if (chosen.size > MOST_BYTES) return { ok: false, reason: 'too-large' }
   const file = chosen.type === SVG_TYPE ? await drawnSvg(chosen) : chosen
   if (!file) return { ok: false, reason: 'not-a-picture' }
+  // Looked at before it is decoded: a small file can hold a picture that no memory has room for.
+  const size = imageSize(new Uint8Array(await file.slice(0, IMAGE_HEADER_BYTES).arrayBuffer()))
+  if (size && (Math.max(size.width, size.height) > MAX_SIDE || size.width * size.height > MAX_PIXELS)) return { ok: false, reason: 'too-large' }
   const bitmap = (IMAGE_TYPES as readonly string[]).includes(file.type) ? await createImageBitmap(file).catch(() => null) : null
   if (!bitmap) return { ok: false, reason: 'not-a-picture' }
   const { width, height } = bitmap

@@ -217,6 +217,18 @@ describe('an edit session', () => {
     expect(session.isUnwritten).toBe(false)
   })
 
+  it('is there as a whole when the storage was cleared under it', async () => {
+    const highlight = await createHighlight(await add('cleared'), { name: 'Cleared' })
+    const loaded = await loadEdit(highlight.id)
+    if (!loaded.ok) throw new Error(loaded.reason)
+    const session = editSession(loaded)
+    await Promise.all(database().tables.map((table) => table.clear()))
+    rename(session, 'Still here', 'a')
+    await session.flush()
+    const again = await loadEdit(highlight.id)
+    expect(again.ok && [again.edit.highlight.name, again.edit.recordings.map((r) => r.id)]).toEqual(['Still here', ['cleared']])
+  })
+
   it('keeps the order of setups that undo counts on, and what is newer, when the clock is set back', async () => {
     vi.useFakeTimers({ now: new Date('2026-11-29T12:00:00Z'), toFake: ['Date'] })
     const highlight = await createHighlight(await add('clock'), { name: 'Clock' })

@@ -2,11 +2,13 @@
 import { openBrimble } from '../../scripts/headless.mjs'
 import { foundRegions } from './foundRegions.mjs'
 import { heardWords } from './heardWords.mjs'
+import { hostile } from './hostile.mjs'
+import { kills } from './kills.mjs'
 import { plantedMoments } from './plantedMoments.mjs'
 import { recognisedSetups } from './recognisedSetups.mjs'
 import { tightened } from './tightened.mjs'
 
-const scores = { 'planted-moments': plantedMoments, 'found-regions': foundRegions, 'recognised-setups': recognisedSetups, tightened, 'heard-words': heardWords }
+const scores = { 'planted-moments': plantedMoments, 'found-regions': foundRegions, 'recognised-setups': recognisedSetups, tightened, 'heard-words': heardWords, hostile, kills }
 
 const names = process.argv.slice(2).filter((a) => !a.startsWith('--'))
 const asJson = process.argv.includes('--json')

@@ -11,6 +11,7 @@ import { DEFAULT_FONT, SHIPPED_FONTS } from '@/core/model/fonts'
 import { CHOOSABLE_PICTURES } from '@/core/model/imageFile'
 import { title } from '@/core/model/record'
 import { keptFonts } from '@/store/fontFiles'
+import { pictureRefusal } from '../foreignFiles'
 import { addImageFile } from '@/store/imageFiles'
 import { changeKept, keep, type Unstamped } from '@/store/rack'
 import { ColourField } from '@/ui/ColourField'
@@ -33,7 +34,7 @@ export function BrandDialog({ brand, onClose }: { brand: Brand | null; onClose: 
     if (!file) return
     const added = await addImageFile(file)
     if (added.ok) set({ [which]: added.imageFile.id })
-    setProblem(added.ok ? null : `“${file.name}” is not a picture that can be shown here: PNG, JPEG, WebP, GIF and SVG are.`)
+    setProblem(added.ok ? null : pictureRefusal(file.name, added.reason))
   }
   const save = async () => {
     const content = { ...draft, name: named.data ?? draft.name }

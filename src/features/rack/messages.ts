@@ -13,7 +13,7 @@ const WORDS: Record<FiledKind, [one: string, many: string]> = {
 
 const counted = (n: number, kind: FiledKind) => `${n} ${WORDS[kind][n === 1 ? 0 : 1]}`
 
-const WHY_NOT = { 'too-large': 'is too large to be of a rack', 'not-json': 'is not a file of a rack: it is not JSON', 'not-a-rack': 'is not a file of a rack that Brimble wrote', 'newer-version': 'was made by a newer Brimble: update this one' }
+const WHY_NOT = { 'too-large': 'is too large to be of a rack', 'not-json': 'is not a file of a rack, or is damaged', 'not-a-rack': 'is not a file of a rack that Brimble wrote', 'newer-version': 'was made by a newer Brimble: update this one' }
 
 /** Lines that one message can hold; the rest is counted. */
 const MOST_LINES = 8

@@ -16,6 +16,7 @@ import type { ImageFileId, MarkId } from '@/core/model/ids'
 import { CHOOSABLE_PICTURES } from '@/core/model/imageFile'
 import { MOST_MARKS, newMark, type PictureMark } from '@/core/model/pictureMark'
 import { newId } from '@/store/clock'
+import { pictureRefusal } from '../../foreignFiles'
 import { addImageFile } from '@/store/imageFiles'
 import { kept } from '@/store/rack'
 import { formatTime } from '@/ui/format'
@@ -61,7 +62,7 @@ function AddMark({ full }: { full: boolean }) {
   const take = async (file: File | undefined) => {
     if (!file) return
     const added = await addImageFile(file)
-    if (!added.ok) return void enqueueSnackbar(`“${file.name}” is not a picture that can be shown here: PNG, JPEG, WebP, GIF and SVG are.`, { variant: 'error' })
+    if (!added.ok) return void enqueueSnackbar(pictureRefusal(file.name, added.reason), { variant: 'error' })
     const { id: imageFileId } = added.imageFile
     await putPicture(imageFileId, (id) => newMark(id, { kind: 'picture', imageFileId }))
   }

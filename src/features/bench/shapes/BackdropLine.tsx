@@ -14,6 +14,7 @@ import type { Backdrop, BackdropKind } from '@/core/model/backdrop'
 import type { ImageFile } from '@/core/model/imageFile'
 import { CHOOSABLE_PICTURES } from '@/core/model/imageFile'
 import type { LayoutNode } from '@/core/model/layout'
+import { pictureRefusal } from '../../foreignFiles'
 import { addImageFile } from '@/store/imageFiles'
 import { ColourField } from '@/ui/ColourField'
 import { NumberField } from '@/ui/NumberField'
@@ -49,7 +50,7 @@ export function BackdropLine() {
   const take = async (file: File | undefined) => {
     if (!file) return
     const added = await addImageFile(file)
-    if (!added.ok) return void enqueueSnackbar(`“${file.name}” is not a picture that can be shown here: PNG, JPEG, WebP, GIF and SVG are.`, { variant: 'error' })
+    if (!added.ok) return void enqueueSnackbar(pictureRefusal(file.name, added.reason), { variant: 'error' })
     await bringImages(bench, [added.imageFile.id])
     setBackdrop(session, layout.id, { kind: 'image', imageFileId: added.imageFile.id, darken: 0 })
   }

@@ -23,7 +23,7 @@ export function FontField({ style, onSet }: { style: TextStyle; onSet: (change: 
   const take = async (file: File | undefined) => {
     if (!file) return
     const added = await addFontFile(file)
-    if (!added) return void enqueueSnackbar(`“${file.name}” is not a font that can be drawn with: TrueType, OpenType, WOFF and WOFF2 are.`, { variant: 'error' })
+    if (!added) return void enqueueSnackbar(`“${file.name}” is not a font that can be drawn with: TrueType, OpenType, WOFF and WOFF2 are. Nothing was changed.`, { variant: 'error' })
     await bringFonts(bench)
     onSet({ font: added.name })
   }
