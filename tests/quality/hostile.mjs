@@ -141,7 +141,7 @@ function workFiles() {
     'newer.brimble.json': bundle({ version: 99 }),
     'newer-record.brimble.json': bundle({ edits: [{ ...edit, highlight: { schemaVersion: 99 } }] }),
     'not-ours.brimble.json': '{"name":"x"}',
-    'null.brimble.json': 'null',
+    'nothing.brimble.json': 'null',
     'list.brimble.json': '[]',
     'no-edits.brimble.json': bundle({}),
     'many-edits.brimble.json': bundle({ edits: Array(500).fill(edit) }),
@@ -240,7 +240,7 @@ function pictureFiles() {
     'cut.gif': gif(10, 10),
     'noise.jpg': Buffer.concat([Buffer.from([0xff, 0xd8, 0xff, 0xe0]), noise(5000)]),
     'words.webp': text('RIFFxxxxWEBPVP8 '),
-    'script.svg': '<svg xmlns="http://www.w3.org/2000/svg"><script>fetch("http://evil.example")</script>',
+    'script.svg': '<script>fetch("http://evil.example")</script>',
     'not.svg': 'hello',
     'large.png': Buffer.alloc(61_000_000),
   }
@@ -373,9 +373,10 @@ function shelfAlert(page) {
 
 function backupAlert(page) {
   return async () => {
-    const words = await said(page, page.getByRole('dialog').getByRole('alert'))
-    await page.keyboard.press('Escape')
+    const words = await said(page, page.getByRole('alert').filter({ hasText: '“' }))
+    if (await page.getByRole('dialog').isVisible()) await page.keyboard.press('Escape')
     await page.getByRole('dialog').waitFor({ state: 'hidden' })
+    for (const close of await page.getByRole('alert').getByRole('button', { name: 'Close' }).all()) await close.click().catch(() => {})
     return words
   }
 }

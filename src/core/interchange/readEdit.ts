@@ -29,7 +29,7 @@ export function readEdit(value: unknown): EditRead {
   const records = Object.entries(KINDS).map(([field, kind]) => [field, parsed.data[field as keyof typeof KINDS].map((r) => current(kind, r))])
   const made = editSchema.safeParse({ ...Object.fromEntries(records), highlight: current('highlight', parsed.data.highlight) })
   if (problems.length > 0) return { ok: false, newer, problems }
-  if (!made.success) return { ok: false, newer, problems: made.error.issues.slice(0, 10).map((i) => `${i.path.join('.')}: ${i.message}`) }
+  if (!made.success) return { ok: false, newer, problems: made.error.issues.slice(0, 10).map((i) => `${i.path.join('.')} is not as it should be`) }
   const faults = [...missingFrom(made.data), ...doubledIn(made.data), ...emptyIn(made.data)]
   return faults.length > 0 ? { ok: false, newer, problems: faults } : { ok: true, edit: made.data }
 }

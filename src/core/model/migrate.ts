@@ -44,7 +44,7 @@ export type Upgraded = { ok: true; record: Record<string, unknown> } | { ok: fal
 export function upgraded(kind: RecordKind, raw: unknown): Upgraded {
   const version = (raw as { schemaVersion?: unknown } | null)?.schemaVersion
   if (typeof version !== 'number' || !Number.isInteger(version) || version < 1)
-    return { ok: false, reason: 'not-a-record', problems: ['schemaVersion: missing'] }
+    return { ok: false, reason: 'not-a-record', problems: ['it does not say of which version it is'] }
   if (version > currentVersion(kind))
     return { ok: false, reason: 'newer-version', problems: [`made by a newer Brimble (version ${version}; this one knows ${currentVersion(kind)}): update this one`] }
   let record = structuredClone(raw) as Record<string, unknown>

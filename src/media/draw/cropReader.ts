@@ -92,13 +92,14 @@ export class CropReader {
       return { canvas: scratch.canvas, scale: 0.5 }
     }
     const { x: left, y: top, width, height } = frame.visibleRect ?? { x: 0, y: 0, width: frame.codedWidth, height: frame.codedHeight }
+    const { x: originX, y: originY } = (await countsFromVisible()) ? { x: 0, y: 0 } : { x: left, y: top }
     const scratch = this.scratch({ width, height })
     const most = width * Math.min(height, STRIP_ROWS) * 4
     if (this.pixels.length < most) this.pixels = new Uint8ClampedArray(most)
     for (let y = 0; y < height; y += STRIP_ROWS) {
       const rows = Math.min(STRIP_ROWS, height - y)
       const pixels = this.pixels.subarray(0, width * rows * 4)
-      await frame.copyTo(pixels, { rect: { x: left, y: top + y, width, height: rows }, format: 'RGBX' })
+      await frame.copyTo(pixels, { rect: { x: originX, y: originY + y, width, height: rows }, format: 'RGBX' })
       scratch.putImageData(new ImageData(pixels, width, rows), 0, y)
     }
     return { canvas: scratch.canvas, scale: 1 }
@@ -116,6 +117,26 @@ export class CropReader {
   }
 }
 
+/** Whether this browser counts a rectangle to be converted from the visible part of a frame, and not, as WebCodecs has it, from the coded one. Firefox does. */
+let fromVisible: Promise<boolean> | null = null
+
+function countsFromVisible(): Promise<boolean> {
+  fromVisible ??= (async () => {
+    const whole = new VideoFrame(new Uint8Array(24), { format: 'I420', codedWidth: 4, codedHeight: 4, timestamp: 0 })
+    const corner = new VideoFrame(whole, { visibleRect: { x: 2, y: 2, width: 2, height: 2 } })
+    try {
+      await corner.copyTo(new Uint8Array(16), { rect: { x: 2, y: 2, width: 2, height: 2 }, format: 'RGBX' })
+      return false
+    } catch {
+      return true
+    } finally {
+      corner.close()
+      whole.close()
+    }
+  })()
+  return fromVisible
+}
+
 /** A frame of the crop's own pixels alone, and where it starts: on even pixels, for the sake of half-size colour planes. */
 function narrow(sample: VideoSample, crop: Rect): { narrowed: VideoFrame; x: number; y: number } {
   const frame = sample.toVideoFrame()
@@ -125,15 +146,9 @@ function narrow(sample: VideoSample, crop: Rect): { narrowed: VideoFrame; x: num
   const y = 2 * Math.floor(crop.y / 2)
   const width = Math.min(visible.width - x, 2 * Math.ceil((crop.x + crop.width - 1e-6) / 2) - x)
   const height = Math.min(visible.height - y, 2 * Math.ceil((crop.y + crop.height - 1e-6) / 2) - y)
-  try {
-    return { narrowed: new VideoFrame(frame, { visibleRect: { x: visible.left + x, y: visible.top + y, width, height } }), x, y }
-  } catch (error) {
-    // A browser that cannot narrow a frame draws from the whole of it.
-    if (error instanceof TypeError) return { narrowed: frame.clone(), x: 0, y: 0 }
-    throw error
-  } finally {
-    frame.close()
-  }
+  const narrowed = new VideoFrame(frame, { visibleRect: { x: visible.left + x, y: visible.top + y, width, height } })
+  frame.close()
+  return { narrowed, x, y }
 }
 
 function smooth(ctx: Context2D, quality: ImageSmoothingQuality): void {

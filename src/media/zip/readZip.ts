@@ -5,6 +5,8 @@ export type ZipFault = 'not-a-zip' | 'too-many-entries' | 'bad-name' | 'too-larg
 
 /** Media hardly gets smaller: what unpacks to so many times its size is not media. */
 const MOST_GROWTH = 100
+/** The record at a zip's end, with the longest comment that it can have. */
+const END_BYTES = 22 + 65_535
 /** The largest a zip's contents may be. */
 const MOST_BYTES = 200e9
 
@@ -50,6 +52,8 @@ export async function readZip<T>(zip: Blob, mostEntries: number, read: (open: Op
   configure({ useWebWorkers: false })
   const reader = new ZipReader(new BlobReader(zip))
   try {
+    const told = await entriesTold(zip)
+    if (told !== null && told > mostEntries) refuse('too-many-entries', `${told}`)
     const byName = await entriesOf(reader, mostEntries)
     if ([...byName.values()].reduce((sum, e) => sum + e.uncompressedSize, 0) > MOST_BYTES) refuse('too-large', '')
     return { ok: true, value: await read(new OpenZip(byName)) }
@@ -59,6 +63,17 @@ export async function readZip<T>(zip: Blob, mostEntries: number, read: (open: Op
   } finally {
     await reader.close().catch(() => {})
   }
+}
+
+/** How many entries a zip says at its end that it has (APPNOTE 4.3.16), which is read at once; null where it does not say, or says that it is more than sixteen bits hold. */
+async function entriesTold(zip: Blob): Promise<number | null> {
+  const end = new DataView(await zip.slice(Math.max(0, zip.size - END_BYTES)).arrayBuffer())
+  for (let at = end.byteLength - 22; at >= 0; at--) {
+    if (end.getUint32(at, true) !== 0x06054b50) continue
+    const count = end.getUint16(at + 10, true)
+    return count === 0xffff ? null : count
+  }
+  return null
 }
 
 /** Entries by name, looked at one by one: a zip of a hundred thousand is given up at the first that is too many. */
