@@ -9,7 +9,7 @@ import IconButton from '@mui/material/IconButton'
 import Tooltip from '@mui/material/Tooltip'
 import dynamic from 'next/dynamic'
 import { useSnackbar } from 'notistack'
-import { useEffect, useMemo, useRef, useState, type FocusEvent } from 'react'
+import { useEffect, useMemo, useRef, useState, type FocusEvent, type KeyboardEvent } from 'react'
 import { useStore } from 'zustand'
 import { passageAt, timeMapOf } from '@/core/time/timeMap'
 import { kept } from '@/store/rack'
@@ -163,18 +163,18 @@ function BenchScreen({ onReopen }: { onReopen: () => void }) {
 }
 
 /**
- * The pane in which keys move the focus is the wide one. A pointer changes no widths, whatever it presses and wherever the focus goes with it: what
+ * The pane into which Tab moves the focus is the wide one. A pointer changes no widths, whatever it presses and wherever the focus goes with it: what
  * it is about to take hold of stays where it is. Headings and digits make a pane the wide one.
  */
 function usePaneAtWork() {
   const { view } = useBenchContext()
-  const byKeys = useRef(false)
+  const byTab = useRef(false)
   return {
-    onKeyDownCapture: () => void (byKeys.current = true),
-    onPointerDownCapture: () => void (byKeys.current = false),
-    onPointerMoveCapture: () => void (byKeys.current = false),
+    onKeyDownCapture: ({ key }: KeyboardEvent) => void (byTab.current = key === 'Tab'),
+    onPointerDownCapture: () => void (byTab.current = false),
+    onPointerMoveCapture: () => void (byTab.current = false),
     onFocusCapture: ({ target }: FocusEvent) => {
-      const pane = byKeys.current ? paneOf(target) : null
+      const pane = byTab.current ? paneOf(target) : null
       if (pane) view.setState({ pane })
     },
   }

@@ -11,7 +11,7 @@ import List from '@mui/material/List'
 import ListItem from '@mui/material/ListItem'
 import ListItemText from '@mui/material/ListItemText'
 import { useLiveQuery } from 'dexie-react-hooks'
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 import { binItems, deleteForGood, putBack, type BinItem } from '@/store/bin'
 import { formatBytes } from '@/ui/format'
 
@@ -21,12 +21,15 @@ const WHAT: Record<BinItem['kind'], string> = { recording: 'recording', highligh
 export function BinDialog({ onClose }: { onClose: () => void }) {
   const items = useLiveQuery(binItems, [])
   const [deleting, setDeleting] = useState<readonly BinItem[] | null>(null)
+  const content = useRef<HTMLDivElement>(null)
+  /** The button that had the focus goes with its line: keys stay in the dialog. */
+  const stay = () => content.current?.focus()
   if (!items) return null
   return (
     <>
       <Dialog open onClose={onClose} fullWidth maxWidth="sm">
         <DialogTitle sx={{ fontSize: 16, fontWeight: 700 }}>Bin</DialogTitle>
-        <DialogContent>
+        <DialogContent ref={content} tabIndex={-1} sx={{ '&:focus-visible': { outline: 'none', boxShadow: 'none' } }}>
           {items.length === 0 && 'The bin is empty.'}
           <List dense disablePadding>
             {items.map((item) => (
@@ -38,7 +41,7 @@ export function BinDialog({ onClose }: { onClose: () => void }) {
                     <Button aria-label={`Delete ${item.name}`} onClick={() => setDeleting([item])}>
                       Delete…
                     </Button>
-                    <Button aria-label={`Put back ${item.name}`} onClick={() => void putBack(item)}>
+                    <Button aria-label={`Put back ${item.name}`} onClick={() => void putBack(item).then(stay)}>
                       Put back
                     </Button>
                   </Box>
@@ -55,7 +58,13 @@ export function BinDialog({ onClose }: { onClose: () => void }) {
           <Button onClick={onClose}>Close</Button>
         </DialogActions>
       </Dialog>
-      {deleting && <DeleteDialog items={deleting} onClose={() => setDeleting(null)} />}
+      {deleting && <DeleteDialog
+          items={deleting}
+          onClose={() => {
+            setDeleting(null)
+            stay()
+          }}
+        />}
     </>
   )
 }
