@@ -17,6 +17,8 @@ for (const [file, name, frames] of [
   ['late-sound.mp4', 'late-sound', 180],
   ['variable-rate.mp4', 'variable-rate', null],
   ['odd-size.mp4', 'odd-size', 180],
+  ['sound-24.mov', 'sound-24', 180],
+  ['sound-24.mkv', 'sound-24', 180],
 ] as const) {
   test(`${file} comes out in sync and of the right length`, async ({ page }) => {
     const errors = watchForErrors(page)

@@ -29,6 +29,9 @@ const recipes: Record<string, (out: string) => void> = {
   'ntsc.mkv': (out) => ffmpeg(...pattern('1280x720', '30000/1001', 9), ...FAST_H264, '-ar', '44100', '-c:a', 'aac', out),
   'vp9.webm': (out) => ffmpeg(...pattern('640x360', '30', 8), '-c:v', 'libvpx-vp9', '-deadline', 'realtime', '-cpu-used', '8', '-c:a', 'libopus', out),
   'late-sound.mp4': (out) => ffmpeg('-f', 'lavfi', '-i', `testsrc2=s=1280x720:r=30:d=8,${FLASH_FILTER}`, '-itsoffset', '2', '-f', 'lavfi', '-i', `aevalsrc='if(between(t,${FLASH - 2},${FLASH - 2}.1),0.5*sin(2*PI*1000*t),0)':s=48000:c=stereo:d=6`, '-map', '0:v', '-map', '1:a', ...FAST_H264, '-c:a', 'aac', out),
+  // 24-bit sound, which Chromium's own sound decoder dies of.
+  'sound-24.mov': (out) => ffmpeg(...pattern('640x360', '30', 8), ...FAST_H264, '-c:a', 'pcm_s24le', out),
+  'sound-24.mkv': (out) => ffmpeg(...pattern('640x360', '30', 8), ...FAST_H264, '-c:a', 'pcm_s24le', out),
   'silent.mp4': (out) => ffmpeg('-f', 'lavfi', '-i', `testsrc2=s=1280x720:r=30:d=8,${FLASH_FILTER}`, ...FAST_H264, out),
   // The demo stream as another machine would have recorded it: another part, smaller, coarser.
   'stream-720.mp4': (out) => ffmpeg('-ss', '14', '-t', '20', '-i', 'public/demo/ridge-cup-stream.mp4', '-vf', 'scale=1280:720', '-r', '30', '-c:v', 'libx264', '-preset', 'veryfast', '-crf', '30', '-pix_fmt', 'yuv420p', '-c:a', 'aac', out),

@@ -18,10 +18,10 @@ export function PaneFrame({ pane, digit, title, tools, children }: { pane: Pane;
       // Stacked by itself: what was painted of it is used again while something moves elsewhere.
       sx={{ isolation: 'isolate', display: 'flex', flexDirection: 'column', minWidth: 0, minHeight: 0, borderRight: 1, borderColor: 'divider', boxShadow: focused ? `inset 0 2px 0 ${palette.leaf}` : 'none' }}
     >
-      <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, height: 34, flex: 'none', px: 3, borderBottom: 1, borderColor: 'divider' }}>
+      <Box sx={{ display: 'flex', alignItems: 'center', flexWrap: 'wrap', columnGap: 2, minHeight: 34, flex: 'none', px: 3, borderBottom: 1, borderColor: 'divider' }}>
         <Box component="h2" sx={{ m: 0 }}>
           <Tooltip title={focused ? 'This pane is the wide one' : `Make this pane the wide one (${digit})`}>
-            <ButtonBase aria-pressed={focused} onClick={() => view.setState({ pane })} sx={{ gap: 2, px: 1, mx: -1, py: '2px', borderRadius: '3px', fontSize: 13, fontWeight: 700, '&:hover': { color: palette.leaf } }}>
+            <ButtonBase aria-pressed={focused} onClick={() => view.setState({ pane })} sx={{ gap: 2, px: 1, mx: -1, py: '2px', borderRadius: '3px', fontFamily: 'inherit', fontSize: 13, fontWeight: 700, '&:hover': { color: palette.leaf } }}>
               {title}
               <Box component="kbd" aria-hidden sx={{ fontFamily: fonts.numbers, fontSize: 11, fontWeight: 400, color: palette.inkSoft, border: 1, borderColor: 'divider', borderRadius: '3px', px: 1, bgcolor: 'background.paper' }}>
                 {digit}

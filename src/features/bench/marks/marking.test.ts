@@ -59,3 +59,18 @@ it('a brand gives marks its colours and its font, and leaves pictures as they ar
   const picture = newMark(id, { kind: 'picture', imageFileId: 'i' as never })
   expect(brandedMark(picture, brand)).toBe(picture)
 })
+
+it('a mark of which another lies in the same corner is put beside it, within the picture', () => {
+  for (let n = 0; n < 3; n++) addMark(session, newMark(`h${n}` as MarkId, { kind: 'handle' }), 'Add handle')
+  const places = marks().filter((m): m is HungMark => 'anchor' in m)
+  for (const shape of STANDARD_SHAPES) {
+    const rects = places.map((mark) => markRect(mark, [], shape))
+    expect(new Set(rects.map(({ x, y }) => `${Math.round(x)} ${Math.round(y)}`)).size).toBe(3)
+    for (const { x, y, width, height } of rects) {
+      expect(x).toBeGreaterThanOrEqual(0)
+      expect(y).toBeGreaterThanOrEqual(0)
+      expect(x + width).toBeLessThanOrEqual(shape.width)
+      expect(y + height).toBeLessThanOrEqual(shape.height)
+    }
+  }
+})
