@@ -75,7 +75,7 @@ export const theme = createTheme({
     MuiCheckbox: { styleOverrides: { root: { borderRadius: 4, '&:has(:focus-visible)': focusRing } } },
     MuiRadio: { styleOverrides: { root: { '&:has(:focus-visible)': focusRing } } },
     MuiSlider: { styleOverrides: { thumb: { '&.Mui-focusVisible, &:has(:focus-visible)': focusRing } } },
-    MuiSelect: { defaultProps: { size: 'small' }, styleOverrides: { select: { paddingTop: 4, paddingBottom: 4, fontSize: 13 } } },
+    MuiSelect: { defaultProps: { size: 'small' }, styleOverrides: { select: { paddingTop: 4, paddingBottom: 4, fontSize: 13, '&:focus-visible': { ...focusRing, boxShadow: 'none' } } } },
     MuiOutlinedInput: { styleOverrides: { root: { backgroundColor: '#FFFFFF' }, notchedOutline: { borderColor: palette.line } } },
     MuiDialog: { styleOverrides: { paper: { backgroundColor: palette.sheet, boxShadow: `0 12px 40px ${alpha(palette.ink, 0.35)}` } } },
     MuiAlert: { styleOverrides: { root: { fontSize: 13, padding: '2px 12px' } } },

@@ -24,7 +24,7 @@ export function ShelfHistogram({ shelf, filter, onFilter }: { shelf: Shelf; filt
     <Box component="section" aria-label="Recordings and highlights over time" sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) auto', gap: 4, alignItems: 'center', px: 4.5, py: 1.5, borderBottom: 1, borderColor: 'divider' }}>
       <Box sx={{ height: 72, '& .recharts-bar-rectangle': { cursor: 'pointer' } }}>
         <ResponsiveContainer width="100%" height="100%">
-          <BarChart data={spans} margin={{ top: 4, right: 0, bottom: 0, left: 0 }} barGap={1} onClick={({ activeLabel }) => choose(spans.find((s) => s.name === activeLabel)?.key ?? null)}>
+          <BarChart data={spans} margin={{ top: 4, right: 14, bottom: 0, left: 14 }} barGap={1} onClick={({ activeLabel }) => choose(spans.find((s) => s.name === activeLabel)?.key ?? null)}>
             <XAxis dataKey="name" tickLine={false} axisLine={{ stroke: palette.line }} tick={{ fontSize: 11, fill: palette.inkSoft, fontFamily: fonts.numbers }} height={18} interval="equidistantPreserveStart" minTickGap={14} />
             <YAxis hide allowDecimals={false} />
             <Tooltip cursor={{ fill: palette.leafTint }} isAnimationActive={false} contentStyle={{ fontSize: 12, padding: '4px 8px', background: palette.sheet, border: `1px solid ${palette.line}` }} />

@@ -5,7 +5,7 @@ import { cssFont } from './measureText'
 const NEVER_DRAWN = '\u{10FFFF}'
 
 /** Space, and what has no shape of its own: joiners, variation selectors, marks of direction and of language, controls. */
-const SHAPELESS = /^[\s\p{C}\p{Z}\p{Variation_Selector}\u{E0000}-\u{E007F}\u{1F3FB}-\u{1F3FF}\u20E3]$/u
+const SHAPELESS = /^[\s\p{Cc}\p{Cf}\p{Cs}\p{Z}\p{Variation_Selector}\u{E0000}-\u{E007F}\u{1F3FB}-\u{1F3FF}\u20E3]$/u
 
 const SIDE = 48
 const EM = 32
