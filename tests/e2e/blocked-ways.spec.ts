@@ -1,5 +1,4 @@
 import { expect, test, type Locator, type Page } from '@playwright/test'
-import { inflateSync } from 'node:zlib'
 import { readFileSync } from 'node:fs'
 import { addFiles, choosePlainly, renderAndSave, toBench, watchForErrors } from '../support/brimble'
 import { made } from '../support/makeRecordings'
@@ -214,16 +213,8 @@ test('days on the Shelf’s chart never lie over each other', async ({ page }) =
   }
 })
 
-/** The bytes of a picture of the page, as rows of RGB or RGBA: enough of PNG for what the browser writes. */
-function pixelsOf(png: Buffer): Buffer {
-  const parts: Buffer[] = []
-  for (let at = 8; at < png.length; ) {
-    const length = png.readUInt32BE(at)
-    if (png.toString('latin1', at + 4, at + 8) === 'IDAT') parts.push(png.subarray(at + 8, at + 8 + length))
-    at += 12 + length
-  }
-  return inflateSync(Buffer.concat(parts))
-}
+/** The pixels of a picture of the page, a byte for each of red, green and blue. */
+const pixelsOf = (png: Buffer): Buffer => run('ffmpeg', ['-v', 'error', '-f', 'png_pipe', '-i', '-', '-pix_fmt', 'rgb24', '-f', 'rawvideo', '-'], png)
 
 test('the focus is seen on every control of every screen', async ({ page }) => {
   await toBench(page, made('silent.mp4'), 'silent')
