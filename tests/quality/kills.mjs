@@ -242,7 +242,8 @@ async function makeFiles(baseURL, dir) {
 }
 
 export async function kills(shared) {
-  const baseURL = new URL(await shared.evaluate(() => location.href)).origin
+  await shared.goto('/')
+  const baseURL = new URL(shared.url()).origin
   const dir = mkdtempSync(join(tmpdir(), 'brimble-kills-'))
   const { bundle, backup } = await makeFiles(baseURL, dir)
   const edits = await editKills(baseURL)
