@@ -4,11 +4,12 @@ import { foundRegions } from './foundRegions.mjs'
 import { heardWords } from './heardWords.mjs'
 import { hostile } from './hostile.mjs'
 import { kills } from './kills.mjs'
+import { load } from './load.mjs'
 import { plantedMoments } from './plantedMoments.mjs'
 import { recognisedSetups } from './recognisedSetups.mjs'
 import { tightened } from './tightened.mjs'
 
-const scores = { 'planted-moments': plantedMoments, 'found-regions': foundRegions, 'recognised-setups': recognisedSetups, tightened, 'heard-words': heardWords, hostile, kills }
+const scores = { 'planted-moments': plantedMoments, 'found-regions': foundRegions, 'recognised-setups': recognisedSetups, tightened, 'heard-words': heardWords, hostile, kills, load }
 
 const names = process.argv.slice(2).filter((a) => !a.startsWith('--'))
 const asJson = process.argv.includes('--json')
