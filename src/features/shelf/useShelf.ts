@@ -34,8 +34,10 @@ export interface Shelf {
 
 /** The Shelf's contents, newest first by day, kept up to date; undefined while they are first read. */
 export function useShelf(): Shelf | undefined {
-  // Many rows at once: drawn in slices, so that nothing waits for them.
-  return useDeferredValue(useLiveQuery(readShelf, []))
+  const shelf = useLiveQuery(readShelf, [])
+  // Changes to many rows are drawn in slices, so that nothing waits for them. The first drawing is not: while renders tell of their
+  // progress, every word of theirs would begin it anew, and it would never end.
+  return useDeferredValue(shelf) ?? shelf
 }
 
 async function readShelf(): Promise<Shelf> {
