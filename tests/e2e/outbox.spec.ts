@@ -153,6 +153,8 @@ test('other codings, sizes, a still, a loop and a loudness are what they say; se
     await page.getByRole('button', { name: 'Presets' }).click()
     await page.getByRole('textbox', { name: 'Keep these settings as' }).fill('Chat loop')
     await page.getByRole('textbox', { name: 'Keep these settings as' }).press('Enter')
+    await expect(page.getByRole('menuitem', { name: 'Chat loop' })).toBeVisible()
+    await page.keyboard.press('Escape')
     await expect(page.getByRole('button', { name: 'Preset: Chat loop' })).toBeVisible()
   })
   await page.getByRole('link', { name: 'Outbox' }).click()
