@@ -14,6 +14,7 @@ import { NO_WORDS } from '@/core/model/words'
 import { NO_GPU_ARGS } from '../../scripts/chromium.mjs'
 import { storedHighlight, toDemoBench, watchForErrors } from '../support/brimble'
 import { run } from '../support/ffmpeg'
+import { inDatabase } from '../support/inDatabase.mjs'
 
 /** One passage for each starting layout, at another place of the stream. */
 const EACH_MICROS = 400_000
@@ -47,14 +48,13 @@ async function storeEverything(page: Page): Promise<void> {
   const titles = styles.map(({ style }, n) => ({ id: `t-${n}` as TitleId, text: `Last gate ${n}, no lift`, style, fromMicros: Math.floor((n * layouts.length * EACH_MICROS) / styles.length), toMicros: Math.floor(((n + 1) * layouts.length * EACH_MICROS) / styles.length) }))
   const marks = (['handle', 'level', 'countdown', 'progress', 'endCard'] as const).map((kind) => newMark(`m-${kind}` as MarkId, { kind }))
   const highlight = { ...model, id: 'everything', name: 'Everything', passages, shapes: SHAPES, words: { ...NO_WORDS, titles }, marks: marks.map((m) => (m.kind === 'handle' || m.kind === 'endCard' ? { ...m, text: 'heron ridge' } : m)), output: { ...model.output, frameRate: { num: RATE, den: 1 }, videoBitrate: NEARLY_LOSSLESS } }
-  await page.evaluate(
-    async ({ highlight, layouts }) => {
-      const opened = <T>(request: IDBRequest<T>) => new Promise<T>((resolve, reject) => ((request.onsuccess = () => resolve(request.result)), (request.onerror = () => reject(request.error))))
-      const db = await opened(indexedDB.open('brimble'))
+  await inDatabase(
+    page,
+    async (db, done, { highlight, layouts }) => {
       const tx = db.transaction(['highlights', 'layouts'], 'readwrite')
-      for (const layout of layouts) await opened(tx.objectStore('layouts').put(layout))
-      await opened(tx.objectStore('highlights').put(highlight))
-      db.close()
+      for (const layout of layouts) tx.objectStore('layouts').put(layout)
+      tx.objectStore('highlights').put(highlight)
+      await done(tx)
     },
     { highlight, layouts },
   )
@@ -124,15 +124,7 @@ test('a GPU that is lost in mid-render costs nothing: the canvas goes on', async
     const page = await browser.newPage({ baseURL: baseURL ?? '', viewport: { width: 1280, height: 800 } })
     await toDemoBench(page)
     await storeEverything(page)
-    await page.evaluate(() => new Promise<void>((resolve, reject) => {
-      const open = indexedDB.open('brimble')
-      open.onsuccess = () => {
-        const tx = open.result.transaction('settings', 'readwrite')
-        tx.objectStore('settings').put({ key: 'outbox', value: { backEnd: 'gpu' } })
-        tx.oncomplete = () => (open.result.close(), resolve())
-        tx.onerror = () => reject(tx.error)
-      }
-    }))
+    await inDatabase(page, (db, done) => done(db.transaction('settings', 'readwrite').objectStore('settings').put({ key: 'outbox', value: { backEnd: 'gpu' } })))
     await page.getByRole('link', { name: 'Outbox' }).click()
     await renderEverything(page)
     await expect(page.getByRole('progressbar').first()).toHaveAttribute('aria-valuenow', /^[1-9]/, { timeout: 60_000 })

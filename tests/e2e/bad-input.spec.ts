@@ -1,6 +1,7 @@
 import { expect, test, type Page, type Route } from '@playwright/test'
 import { addFiles, renderAndSave, toBench, watchForErrors } from '../support/brimble'
 import { ffprobe } from '../support/ffmpeg'
+import { inDatabase } from '../support/inDatabase.mjs'
 import { made } from '../support/makeRecordings'
 
 const REFUSED: readonly [string, RegExp][] = [
@@ -48,18 +49,7 @@ test('a recording damaged in the middle ends in a whole file or a reason that na
 test('a recording whose file is gone is asked for by name, refuses another, takes the right one', async ({ page }) => {
   await toBench(page, made('silent.mp4'), 'silent')
   const bench = page.url()
-  await page.evaluate(
-    () =>
-      new Promise<void>((resolve, reject) => {
-        const open = indexedDB.open('brimble')
-        open.onerror = () => reject(open.error)
-        open.onsuccess = () => {
-          const change = open.result.transaction('files', 'readwrite')
-          change.objectStore('files').clear()
-          change.oncomplete = () => resolve()
-        }
-      }),
-  )
+  await inDatabase(page, (db, done) => done(db.transaction('files', 'readwrite').objectStore('files').clear()))
   await page.goto(bench)
   await expect(page.getByRole('heading', { name: '“silent.mp4” is missing' })).toBeVisible()
   const choose = async (file: string) => {
@@ -180,16 +170,8 @@ test('what fails while a page is being left was interrupted: it is begun anew, a
   await page.getByRole('button', { name: /^Render 1 file/ }).click()
   await page.getByRole('link', { name: 'Outbox' }).click()
   await expect(page.getByRole('alert').filter({ hasText: 'This browser has no encoder for 1080 × 1920' })).toBeVisible({ timeout: 30_000 })
-  const interruptions = await page.evaluate(
-    () =>
-      new Promise((resolve) => {
-        indexedDB.open('brimble').onsuccess = ({ target }) => {
-          const all = (target as IDBOpenDBRequest).result.transaction('renders').objectStore('renders').getAll()
-          all.onsuccess = () => resolve((all.result as { interruptions: number }[]).map((r) => r.interruptions))
-        }
-      }),
-  )
-  expect(interruptions).toEqual([1])
+  const renders = await inDatabase(page, async (db, done) => (await done(db.transaction('renders').objectStore('renders').getAll())) as { interruptions: number }[])
+  expect(renders.map((r) => r.interruptions)).toEqual([1])
 })
 
 test('a render that is cancelled leaves nothing behind; one cut short by a closed tab is made again by itself', async ({ page, context }) => {

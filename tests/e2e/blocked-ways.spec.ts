@@ -1,6 +1,7 @@
 import { expect, test, type Locator, type Page } from '@playwright/test'
 import { readFileSync } from 'node:fs'
 import { addFiles, choosePlainly, renderAndSave, toBench, watchForErrors } from '../support/brimble'
+import { inDatabase } from '../support/inDatabase.mjs'
 import { made } from '../support/makeRecordings'
 import { run } from '../support/ffmpeg'
 
@@ -115,17 +116,7 @@ test('a recording is renamed, thrown away and deleted: its bytes come back; a fi
   await sure.getByRole('button', { name: 'Delete for good' }).click()
   await expect(page.getByText('The bin is empty.')).toBeVisible()
   await page.keyboard.press('Escape')
-  const files = await page.evaluate(
-    () =>
-      new Promise<number>((resolve, reject) => {
-        const open = indexedDB.open('brimble')
-        open.onerror = () => reject(open.error)
-        open.onsuccess = () => {
-          const count = open.result.transaction('files').objectStore('files').count()
-          count.onsuccess = () => (open.result.close(), resolve(count.result))
-        }
-      }),
-  )
+  const files = await inDatabase(page, (db, done) => done(db.transaction('files').objectStore('files').count()))
   expect(files).toBe(0)
   expect(before).not.toContain('0 kB used')
 })
@@ -187,23 +178,13 @@ test('days on the Shelf’s chart never lie over each other', async ({ page }) =
   await addFiles(page, made('silent.mp4'))
   await expect(page.getByRole('article')).toHaveCount(1)
   // The same recording on forty days, as the database would have them.
-  await page.evaluate(
-    () =>
-      new Promise<void>((resolve, reject) => {
-        const open = indexedDB.open('brimble')
-        open.onerror = () => reject(open.error)
-        open.onsuccess = () => {
-          const write = open.result.transaction('recordings', 'readwrite')
-          const store = write.objectStore('recordings')
-          const all = store.getAll()
-          all.onsuccess = () => {
-            const [first] = all.result as { id: string }[]
-            for (let n = 1; n <= 40; n++) store.put({ ...first, id: `day-${n}`, recordedAt: new Date(Date.UTC(2026, 9, 1 + n)).toISOString() })
-          }
-          write.oncomplete = () => (open.result.close(), resolve())
-        }
-      }),
-  )
+  await inDatabase(page, async (db, done) => {
+    const write = db.transaction('recordings', 'readwrite')
+    const store = write.objectStore('recordings')
+    const [first] = (await done(store.getAll())) as { id: string }[]
+    for (let n = 1; n <= 40; n++) store.put({ ...first, id: `day-${n}`, recordedAt: new Date(Date.UTC(2026, 9, 1 + n)).toISOString() })
+    await done(write)
+  })
   await page.reload()
   for (const width of [1024, 1280, 1920]) {
     await page.setViewportSize({ width, height: 800 })

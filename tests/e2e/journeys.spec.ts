@@ -11,7 +11,7 @@ const focused = (page: Page) =>
   })
 
 /** Tabs until something of this name has the focus. */
-async function tabTo(page: Page, name: RegExp, most = 80): Promise<void> {
+async function tabTo(page: Page, name: RegExp, most = 70): Promise<void> {
   for (let i = 0; i < most; i++) {
     await page.keyboard.press('Tab')
     if (name.test(await focused(page))) return

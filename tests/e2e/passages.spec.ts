@@ -1,6 +1,7 @@
 import { expect, test, type Page } from '@playwright/test'
 import { renderAndSave, setNumber, setRegion, toBench, choosePlainly, watchForErrors } from '../support/brimble'
 import { ffprobe, frameTimes, sound } from '../support/ffmpeg'
+import { inDatabase } from '../support/inDatabase.mjs'
 import { made } from '../support/makeRecordings'
 import { numbersOf } from '../support/numbered'
 
@@ -268,19 +269,7 @@ test('music lies under a highlight and goes down while somebody speaks', async (
 })
 
 function heardParts(page: Page): Promise<number> {
-  return page.evaluate(
-    () =>
-      new Promise<number>((resolve) => {
-        const open = indexedDB.open('brimble')
-        open.onsuccess = () => {
-          const count = open.result.transaction('analyses').objectStore('analyses').count()
-          count.onsuccess = () => {
-            open.result.close()
-            resolve(count.result)
-          }
-        }
-      }),
-  )
+  return inDatabase(page, (db, done) => done(db.transaction('analyses').objectStore('analyses').count()))
 }
 
 /** Strength of one tone (Goertzel) between two times of a file. */

@@ -2,6 +2,7 @@ import { expect, test, type Page } from '@playwright/test'
 import { readFileSync, writeFileSync } from 'node:fs'
 import { speechStretches } from '@/core/detect/speech'
 import { addFiles, watchForErrors } from '../support/brimble'
+import { inDatabase } from '../support/inDatabase.mjs'
 import { made } from '../support/makeRecordings'
 
 const moments = (page: Page) => page.getByRole('region', { name: 'Moments' }).getByRole('listitem')
@@ -71,20 +72,11 @@ test('speech in the demo footage is found where the script has it', async ({ pag
 
 /** Speech probabilities of every part that has been listened to, in the order of the store. */
 function speechRows(page: Page): Promise<number[][]> {
-  return page.evaluate(
-    () =>
-      new Promise<number[][]>((resolve) => {
-        const open = indexedDB.open('brimble')
-        open.onsuccess = () => {
-          const all = open.result.transaction('analyses').objectStore('analyses').getAll()
-          all.onsuccess = () => {
-            open.result.close()
-            const id = decodeURIComponent(location.pathname.split('/').pop() ?? '')
-            resolve((all.result as { recordingId: string; kind: string; part: { speech: Uint8Array } }[]).filter((p) => p.kind === 'sound' && p.recordingId === id).map((p) => [...p.part.speech]))
-          }
-        }
-      }),
-  )
+  return inDatabase(page, async (db, done) => {
+    const all = (await done(db.transaction('analyses').objectStore('analyses').getAll())) as { recordingId: string; kind: string; part: { speech: Uint8Array } }[]
+    const id = decodeURIComponent(location.pathname.split('/').pop() ?? '')
+    return all.filter((p) => p.kind === 'sound' && p.recordingId === id).map((p) => [...p.part.speech])
+  })
 }
 
 test('what was found and decided is there after a reload, and looking through goes on where it was', async ({ page }) => {

@@ -2,6 +2,7 @@ import { expect, test, type Page } from '@playwright/test'
 import { readdirSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { chosenBackEnd } from '@/core/output/backEnd'
+import { inDatabase } from '../support/inDatabase.mjs'
 import { MADE, made } from '../support/makeRecordings'
 import { moveCut, renderAndSave, setNumber, toBench } from '../support/brimble'
 import { framePrints, runToEnd } from '../support/commands'
@@ -22,17 +23,8 @@ async function handOn(page: Page, item: string | RegExp): Promise<string> {
 
 /** Which back end was measured to be the quicker one before the first render. */
 async function backEndUsed(page: Page): Promise<string> {
-  const { canvasMs, planesMs } = await page.evaluate(
-    () =>
-      new Promise<{ canvasMs: number; planesMs: number }>((resolve, reject) => {
-        const open = indexedDB.open('brimble')
-        open.onerror = () => reject(open.error)
-        open.onsuccess = () => {
-          const get = open.result.transaction('settings').objectStore('settings').get('outbox')
-          get.onsuccess = () => (open.result.close(), resolve((get.result as { value: { measured: { canvasMs: number; planesMs: number } } }).value.measured))
-        }
-      }),
-  )
+  const { value } = await inDatabase(page, async (db, done) => (await done(db.transaction('settings').objectStore('settings').get('outbox'))) as { value: { measured: { canvasMs: number; planesMs: number } } })
+  const { canvasMs, planesMs } = value.measured
   return chosenBackEnd('measured', { canvasMs, planesMs, gpuMs: null })
 }
 

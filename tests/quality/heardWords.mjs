@@ -3,6 +3,7 @@ import { scripts } from '../../demo/script.mjs'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { root } from '../../scripts/commands.mjs'
+import { inDatabase } from '../support/inDatabase.mjs'
 
 /** Highlights of the demo shelf, one for each recording that somebody speaks in. */
 const HIGHLIGHTS = { 'ridge-cup-stream': 'demo-last-gate', 'open-day-call': 'demo-tea-tent', 'reading-thermals-webinar': 'demo-core' }
@@ -19,14 +20,12 @@ function known(name) {
 /** Lets a demo highlight play all of its recording and opens it on the Bench. */
 async function openWhole(page, name) {
   const id = HIGHLIGHTS[name]
-  await page.evaluate(
-    async ({ id, outMicros }) => {
-      const done = (request) => new Promise((resolve, reject) => ((request.onsuccess = () => resolve(request.result)), (request.onerror = () => reject(request.error))))
-      const db = await done(indexedDB.open('brimble'))
+  await inDatabase(
+    page,
+    async (db, done, { id, outMicros }) => {
       const store = db.transaction('highlights', 'readwrite').objectStore('highlights')
       const highlight = await done(store.get(id))
       await done(store.put({ ...highlight, passages: highlight.passages.slice(0, 1).map((p) => ({ ...p, inMicros: 0, outMicros })) }))
-      db.close()
     },
     { id, outMicros: scripts[name].durationSeconds * 1e6 },
   )
@@ -38,17 +37,7 @@ async function openWhole(page, name) {
 async function captions(page, name, isDone = (cues) => cues.length > 0) {
   for (let tries = 0; tries < 240; tries++) {
     await page.waitForTimeout(500)
-    const words = await page.evaluate(
-      (id) => new Promise((resolve, reject) => {
-        const open = indexedDB.open('brimble')
-        open.onerror = () => reject(open.error)
-        open.onsuccess = () => {
-          const get = open.result.transaction('highlights').objectStore('highlights').get(id)
-          get.onsuccess = () => (open.result.close(), resolve(get.result.words))
-        }
-      }),
-      HIGHLIGHTS[name],
-    )
+    const { words } = await inDatabase(page, (db, done, id) => done(db.transaction('highlights').objectStore('highlights').get(id)), HIGHLIGHTS[name])
     const cues = words.cues.map((c) => ({ from: c.fromMicros / 1e6, to: c.toMicros / 1e6, text: c.text, speaker: words.speakers.find((s) => s.id === c.speakerId)?.name ?? null }))
     if (isDone(cues)) return cues
   }

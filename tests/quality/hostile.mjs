@@ -6,6 +6,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { readJob } from '../../unattended/job.mjs'
 import { addToShelf } from '../../scripts/headless.mjs'
+import { inDatabase } from '../support/inDatabase.mjs'
 import { seeded } from './scenes.mjs'
 
 const SEED = Number(process.env.SEED ?? 20261129)
@@ -252,23 +253,12 @@ function fontFiles() {
 
 /** Everything that is stored, as one text. */
 const fingerprint = (page) =>
-  page.evaluate(
-    () =>
-      new Promise((resolve, reject) => {
-        const open = indexedDB.open('brimble')
-        open.onerror = () => reject(open.error)
-        open.onsuccess = () => {
-          const db = open.result
-          const names = [...db.objectStoreNames].filter((name) => !['pictures', 'analyses', 'settings', 'undo'].includes(name))
-          const transaction = db.transaction(names)
-          const all = names.map((name) => [name, transaction.objectStore(name).getAll()])
-          transaction.oncomplete = () => {
-            db.close()
-            resolve(JSON.stringify(all.map(([name, { result }]) => [name, result.map((r) => [r.id ?? r.owner ?? r.name, r.updatedAt])])))
-          }
-        }
-      }),
-  )
+  inDatabase(page, async (db, done) => {
+    const names = [...db.objectStoreNames].filter((name) => !['pictures', 'analyses', 'settings', 'undo'].includes(name))
+    const transaction = db.transaction(names)
+    const all = await Promise.all(names.map((name) => done(transaction.objectStore(name).getAll())))
+    return JSON.stringify(names.map((name, n) => [name, all[n].map((r) => [r.id ?? r.owner ?? r.name, r.updatedAt])]))
+  })
 
 /** Puts a file where it is asked for and waits for what is said of it. */
 async function tryFile(page, give, path, saying) {

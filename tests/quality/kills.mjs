@@ -6,6 +6,7 @@ import { join } from 'node:path'
 import { setTimeout as delay } from 'node:timers/promises'
 import { chromium } from '@playwright/test'
 import { NO_GPU_ARGS } from '../../scripts/chromium.mjs'
+import { inDatabase } from '../support/inDatabase.mjs'
 import { seeded } from './scenes.mjs'
 
 const SEED = Number(process.env.SEED ?? 20261129)
@@ -47,32 +48,20 @@ async function openBrowser(profile, baseURL) {
 
 /** What the browser's database holds, without the application. */
 function stored(page) {
-  return page.evaluate(
-    () =>
-      new Promise((resolve, reject) => {
-        const open = indexedDB.open('brimble')
-        open.onerror = () => reject(open.error)
-        open.onsuccess = () => {
-          const db = open.result
-          const names = ['recordings', 'files', 'highlights', 'setups', 'layouts', 'undo', 'imageFiles', 'soundFiles']
-          const transaction = db.transaction(names)
-          const all = Object.fromEntries(names.map((name) => [name, transaction.objectStore(name).getAll()]))
-          transaction.oncomplete = () => {
-            db.close()
-            const of = (name) => all[name].result
-            resolve({
-              recordings: of('recordings').map(({ id, sizeBytes, source }) => ({ id, sizeBytes, source })),
-              files: of('files').map(({ owner, kind, blob }) => ({ owner, kind, size: blob?.size ?? 0 })),
-              highlights: of('highlights').map(({ id, passages }) => ({ id, setups: passages.map((p) => p.setupId), layouts: passages.map((p) => p.layoutId), recordings: passages.map((p) => p.recordingId) })),
-              setups: of('setups').map(({ id }) => id),
-              layouts: of('layouts').map(({ id }) => id),
-              images: [...of('imageFiles'), ...of('soundFiles')].map(({ id, sizeBytes }) => ({ id, sizeBytes })),
-              steps: Object.fromEntries(of('undo').map(({ owner, steps }) => [owner, steps.length])),
-            })
-          }
-        }
-      }),
-  )
+  return inDatabase(page, async (db, done) => {
+    const names = ['recordings', 'files', 'highlights', 'setups', 'layouts', 'undo', 'imageFiles', 'soundFiles']
+    const transaction = db.transaction(names)
+    const [recordings, files, highlights, setups, layouts, undo, ...rack] = await Promise.all(names.map((name) => done(transaction.objectStore(name).getAll())))
+    return {
+      recordings: recordings.map(({ id, sizeBytes, source }) => ({ id, sizeBytes, source })),
+      files: files.map(({ owner, kind, blob }) => ({ owner, kind, size: blob?.size ?? 0 })),
+      highlights: highlights.map(({ id, passages }) => ({ id, setups: passages.map((p) => p.setupId), layouts: passages.map((p) => p.layoutId), recordings: passages.map((p) => p.recordingId) })),
+      setups: setups.map(({ id }) => id),
+      layouts: layouts.map(({ id }) => id),
+      images: rack.flat().map(({ id, sizeBytes }) => ({ id, sizeBytes })),
+      steps: Object.fromEntries(undo.map(({ owner, steps }) => [owner, steps.length])),
+    }
+  })
 }
 
 async function addRecordings(page, ...files) {

@@ -4,6 +4,7 @@ import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { addToShelf } from '../../scripts/headless.mjs'
+import { inDatabase } from '../support/inDatabase.mjs'
 
 const RECORDINGS = 300
 const HIGHLIGHTS = 300
@@ -29,18 +30,12 @@ function makeEightHours(dir) {
 }
 
 /** Fills the database from the one recording, highlight and render that are in it. Says which highlight is the big one. */
-function fill(page, counts) {
-  return page.evaluate(async ({ RECORDINGS, HIGHLIGHTS, RENDERS }) => {
-    const db = await new Promise((resolve, reject) => {
-      const open = indexedDB.open('brimble')
-      open.onerror = () => reject(open.error)
-      open.onsuccess = () => resolve(open.result)
-    })
+function fill(page) {
+  return inDatabase(page, async (db, done, { RECORDINGS, HIGHLIGHTS, RENDERS }) => {
     const names = ['recordings', 'files', 'pictures', 'highlights', 'setups', 'layouts', 'renders']
-    const all = {}
     const reading = db.transaction(names)
-    for (const name of names) reading.objectStore(name).getAll().onsuccess = (e) => (all[name] = e.target.result)
-    await new Promise((done) => (reading.oncomplete = done))
+    const rows = await Promise.all(names.map((name) => done(reading.objectStore(name).getAll())))
+    const all = Object.fromEntries(names.map((name, n) => [name, rows[n]]))
     const [highlight] = all.highlights
     const [passage] = highlight.passages
     const recording = all.recordings.find((r) => r.id === passage.recordingId)
@@ -76,13 +71,9 @@ function fill(page, counts) {
     const marks = Array.from({ length: 40 }, (_, n) => ({ ...highlight.marks[0], id: `load-mark-${n}`, dx: (n % 8) * 0.1, dy: Math.floor(n / 8) * 0.15 }))
     const shapes = [...highlight.shapes, ...Array.from({ length: 8 }, (_, n) => ({ id: `own-${400 + 2 * n}x${600 - 2 * n}`, width: 400 + 2 * n, height: 600 - 2 * n }))].slice(0, 8)
     put('highlights', { ...highlight, passages, shapes, marks, words: { ...highlight.words, cues } })
-    await new Promise((done, failed) => {
-      writing.oncomplete = done
-      writing.onerror = () => failed(writing.error)
-    })
-    db.close()
+    await done(writing)
     return { highlight: highlight.id, recording: recording.id }
-  }, counts)
+  }, { RECORDINGS, HIGHLIGHTS, RENDERS })
 }
 
 /** Opens a screen: ms until what is named is seen, and the slowest of some presses of a key, ms to the next picture (null: not there). */
@@ -117,7 +108,7 @@ export async function load(page) {
     await page.getByRole('button', { name: /^Render 1 file/ }).click()
     await page.goto('/outbox')
     await page.getByRole('button', { name: 'Cancel' }).first().click()
-    const { highlight, recording } = await fill(page, { RECORDINGS, HIGHLIGHTS, RENDERS })
+    const { highlight, recording } = await fill(page)
     const screens = [
       ['the Shelf', '/', (p) => p.getByRole('button', { name: /^Cut a highlight from/ }), ['Tab', 'ArrowDown']],
       ['the Rack', '/rack', (p) => p.getByRole('heading'), ['Tab']],

@@ -2,6 +2,7 @@ import { expect, type Locator, type Page } from '@playwright/test'
 import { mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { inDatabase } from './inDatabase.mjs'
 
 /** Lets pages that are opened from now on use the plain file dialog: the picker of handles needs a person. */
 export async function choosePlainly(page: Page): Promise<void> {
@@ -128,14 +129,12 @@ export async function toDemoBench(page: Page): Promise<void> {
 
 /** Stores copies of a stored highlight with some of its fields changed, as another tab would: many are quicker made so than by hand. The setups and layouts stay its own. */
 export async function storeCopies(page: Page, id: string, changes: readonly ({ id: string } & Record<string, unknown>)[]): Promise<void> {
-  await page.evaluate(
-    async ({ id, changes }) => {
-      const opened = <T>(request: IDBRequest<T>) => new Promise<T>((resolve, reject) => ((request.onsuccess = () => resolve(request.result)), (request.onerror = () => reject(request.error))))
-      const db = await opened(indexedDB.open('brimble'))
+  await inDatabase(
+    page,
+    async (db, done, { id, changes }) => {
       const highlights = db.transaction('highlights', 'readwrite').objectStore('highlights')
-      const highlight = (await opened(highlights.get(id))) as Record<string, unknown>
-      for (const change of changes) await opened(highlights.put({ ...highlight, ...change }))
-      db.close()
+      const highlight = (await done(highlights.get(id))) as Record<string, unknown>
+      for (const change of changes) await done(highlights.put({ ...highlight, ...change }))
     },
     { id, changes },
   )
@@ -143,19 +142,7 @@ export async function storeCopies(page: Page, id: string, changes: readonly ({ i
 
 /** The stored record of a highlight. */
 export async function storedHighlight<T>(page: Page, id: string): Promise<T> {
-  return page.evaluate(
-    (id) =>
-      new Promise<T>((resolve, reject) => {
-        const open = indexedDB.open('brimble')
-        open.onerror = () => reject(open.error)
-        open.onsuccess = () => {
-          const get = open.result.transaction('highlights').objectStore('highlights').get(id)
-          get.onsuccess = () => (open.result.close(), resolve(get.result as T))
-          get.onerror = () => reject(get.error)
-        }
-      }),
-    id,
-  )
+  return inDatabase(page, async (db, done, id) => (await done(db.transaction('highlights').objectStore('highlights').get(id))) as T, id)
 }
 
 /** A picture of a preview once it no longer changes. */

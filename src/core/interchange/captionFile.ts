@@ -32,10 +32,11 @@ export async function readCaptions(bytes: Uint8Array): Promise<CaptionsRead> {
   if (bytes.length > MOST_CAPTION_BYTES) return { ok: false, reason: 'too-large', problems: [] }
   const text = decodeText(bytes).replace(/^\uFEFF/, '')
   const isVtt = /^WEBVTT(?:[ \t\r\n]|$)/.test(text)
+  // Counted before anything is made of them.
+  if (timedLines(text, MOST_CUES + 1) > MOST_CUES) return { ok: false, reason: 'too-many', problems: [] }
   const lines = text.split(/\r\n|\n|\r/)
   const timings = lines.flatMap((line, i) => (line.includes('-->') ? [{ line: i + 1, text: line }] : []))
   if (timings.length === 0) return { ok: false, reason: 'not-captions', problems: [] }
-  if (timings.length > MOST_CUES) return { ok: false, reason: 'too-many', problems: [] }
   const parsed = await parseText(lines.join('\n'), { type: isVtt ? 'vtt' : 'srt', strict: false, errors: false })
   const problems = [...timeProblems(timings), ...(isVtt ? [] : lostTimes(lines))]
   const found = parsed.cues.flatMap((cue) => readCue(cue) ?? []).sort((a, b) => a.fromMicros - b.fromMicros)
@@ -43,6 +44,14 @@ export async function readCaptions(bytes: Uint8Array): Promise<CaptionsRead> {
   const cues = found.map((c) => ({ ...c, text: c.text.slice(0, MOST_CUE_LENGTH).trim() }))
   problems.sort((a, b) => a.line - b.line)
   return cues.length === 0 ? { ok: false, reason: 'not-captions', problems: problems.slice(0, MOST_PROBLEMS) } : { ok: true, cues, problems: problems.slice(0, MOST_PROBLEMS) }
+}
+
+/** How many lines have an arrow, counted up to `most`. */
+function timedLines(text: string, most: number): number {
+  const arrow = /-->[^\r\n]*/g
+  let found = 0
+  while (found < most && arrow.test(text)) found++
+  return found
 }
 
 const micros = (seconds: number): Micros => Math.round(seconds * 1e6)
