@@ -7,12 +7,13 @@ import MenuItem from '@mui/material/MenuItem'
 import Typography from '@mui/material/Typography'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useSnackbar } from 'notistack'
-import { useState } from 'react'
+import { useCallback, useState } from 'react'
 import type { HighlightId } from '@/core/model/ids'
 import type { OutputChoice } from '@/core/model/outputChoice'
 import { highlightsOnShelf } from '@/store/highlights'
 import { keptRecipes, type WholeRecipe } from '@/store/recipes'
 import { palette } from '@/ui/theme'
+import { useGrowing } from '@/ui/useGrowing'
 import { OutboxFrame } from '../outbox/OutboxFrame'
 import { FromRecordingsDialog } from './FromRecordingsDialog'
 import { applyToHighlight } from './layOutClip'
@@ -30,10 +31,11 @@ export function ContactSheet() {
   const [fromRecordings, setFromRecordings] = useState(false)
   const [asking, setAsking] = useState(false)
   const { enqueueSnackbar } = useSnackbar()
+  const toggle = useCallback((id: HighlightId) => setChosen((known) => new Set(known.has(id) ? [...known].filter((k) => k !== id) : [...known, id])), [])
+  const drawn = useGrowing(highlights?.length ?? 0)
   if (!highlights) return <OutboxFrame>{null}</OutboxFrame>
   const wanted = highlights.filter((h) => chosen.has(h.id))
   const all = wanted.length === highlights.length
-  const toggle = (id: HighlightId) => setChosen((known) => new Set(known.has(id) ? [...known].filter((k) => k !== id) : [...known, id]))
   const layOut = async (recipe: WholeRecipe) => {
     setAnchor(null)
     let done = 0
@@ -91,8 +93,8 @@ export function ContactSheet() {
       <Box sx={{ flex: 1, overflowY: 'auto', p: 4.5 }}>
         {highlights.length === 0 && <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>There are no highlights yet. Cut some from a recording on the Shelf, or drop clips there whose setup has a recipe that is used by itself.</Typography>}
         <Box role="list" aria-label="Highlights" sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(168px, 1fr))', gap: 4 }}>
-          {highlights.map((highlight) => (
-            <SheetCard key={highlight.id} highlight={highlight} chosen={chosen.has(highlight.id)} onToggle={() => toggle(highlight.id)} />
+          {highlights.slice(0, drawn).map((highlight) => (
+            <SheetCard key={highlight.id} highlight={highlight} chosen={chosen.has(highlight.id)} onToggle={toggle} />
           ))}
         </Box>
       </Box>

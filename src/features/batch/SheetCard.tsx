@@ -3,9 +3,10 @@
 import Box from '@mui/material/Box'
 import Checkbox from '@mui/material/Checkbox'
 import Link from 'next/link'
-import { useEffect, useState } from 'react'
+import { memo, useEffect, useState } from 'react'
 import type { Finding } from '@/core/findings/finding'
 import type { Highlight } from '@/core/model/highlight'
+import type { HighlightId } from '@/core/model/ids'
 import { outputLength } from '@/core/time/timeMap'
 import { formatLength } from '@/ui/format'
 import { fonts, palette } from '@/ui/theme'
@@ -15,7 +16,7 @@ import { usePoster } from '../shelf/usePoster'
 import { lookOverHighlight } from './lookOverHighlight'
 
 /** A highlight on the contact sheet: its picture, how long it is, what is wrong with it. */
-export function SheetCard({ highlight, chosen, onToggle }: { highlight: Highlight; chosen: boolean; onToggle: () => void }) {
+export const SheetCard = memo(function SheetCard({ highlight, chosen, onToggle }: { highlight: Highlight; chosen: boolean; onToggle: (id: HighlightId) => void }) {
   const { id, name, updatedAt, shapes } = highlight
   const url = useBlobUrl(usePoster(highlight))
   const [findings, setFindings] = useState<Finding[] | null>(null)
@@ -34,7 +35,7 @@ export function SheetCard({ highlight, chosen, onToggle }: { highlight: Highligh
         {url && <Box component="img" src={url} alt="" sx={{ height: 160, maxWidth: '100%', objectFit: 'contain' }} />}
       </Box>
       <Box sx={{ display: 'flex', alignItems: 'flex-start', p: 1.5, gap: 1 }}>
-        <Checkbox size="small" checked={chosen} onChange={onToggle} slotProps={{ input: { 'aria-label': `Choose ${name}` } }} sx={{ p: 0.5 }} />
+        <Checkbox size="small" checked={chosen} onChange={() => onToggle(id)} slotProps={{ input: { 'aria-label': `Choose ${name}` } }} sx={{ p: 0.5 }} />
         <Box sx={{ minWidth: 0 }}>
           <Box title={name} sx={{ fontSize: 13, fontWeight: 600, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
             {name}
@@ -49,4 +50,4 @@ export function SheetCard({ highlight, chosen, onToggle }: { highlight: Highligh
       </Box>
     </Box>
   )
-}
+})

@@ -8,7 +8,7 @@ import IconButton from '@mui/material/IconButton'
 import Tooltip from '@mui/material/Tooltip'
 import Typography from '@mui/material/Typography'
 import Link from 'next/link'
-import { useState } from 'react'
+import { memo, useState } from 'react'
 import { title } from '@/core/model/record'
 import { renameRecording } from '@/store/recordings'
 import { formatBytes, formatTime, formatVideo } from '@/ui/format'
@@ -21,13 +21,21 @@ import { RecordingStrip } from './RecordingStrip'
 import type { ShelfHighlight, ShelfRow } from './useShelf'
 
 export interface RowActions {
-  onCut: (row: ShelfRow) => void
-  onBinRecording: (row: ShelfRow) => void
-  onBinHighlight: (item: ShelfHighlight) => void
+  cut: (row: ShelfRow) => Promise<void>
+  binRecording: (row: ShelfRow) => Promise<void>
+  binHighlight: (item: ShelfHighlight) => Promise<void>
 }
 
-/** One recording: its pictures, what it is, and what has been cut from it. */
-export function RecordingRow({ row, onCut, onBinRecording, onBinHighlight }: { row: ShelfRow } & RowActions) {
+/** One recording: its pictures, what it is, and what has been cut from it. Drawn anew when something of it has changed: a Shelf may have hundreds. */
+export const RecordingRow = memo(Row, (before, now) => before.actions === now.actions && isSame(before.row, now.row))
+
+/** Whether two readings of a row are of one state; every change to a record moves its `updatedAt` on. */
+function isSame(a: ShelfRow, b: ShelfRow): boolean {
+  const stateOf = ({ recording, highlights, setupName }: ShelfRow) => [recording.id, recording.updatedAt, setupName, ...highlights.flatMap(({ highlight, files }) => [highlight.id, highlight.updatedAt, files])].join('\n')
+  return stateOf(a) === stateOf(b)
+}
+
+function Row({ row, actions }: { row: ShelfRow; actions: RowActions }) {
   const { recording, highlights, setupName } = row
   const offer = useOffer()
   const [renaming, setRenaming] = useState(false)
@@ -67,7 +75,7 @@ export function RecordingRow({ row, onCut, onBinRecording, onBinHighlight }: { r
             </IconButton>
           </Tooltip>
           <Tooltip title="Move to the bin">
-            <IconButton className="row-bin" aria-label={`Move “${recording.name}” to the bin`} onClick={() => onBinRecording(row)} sx={{ p: '3px', opacity: 0 }}>
+            <IconButton className="row-bin" aria-label={`Move “${recording.name}” to the bin`} onClick={() => void actions.binRecording(row)} sx={{ p: '3px', opacity: 0 }}>
               <DeleteOutlineIcon sx={{ fontSize: 16 }} />
             </IconButton>
           </Tooltip>
@@ -80,11 +88,11 @@ export function RecordingRow({ row, onCut, onBinRecording, onBinHighlight }: { r
       </Box>
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5, alignItems: 'flex-start' }}>
         {highlights.map((item) => (
-          <HighlightPoster key={item.highlight.id} item={item} onBin={() => onBinHighlight(item)} />
+          <HighlightPoster key={item.highlight.id} item={item} onBin={() => void actions.binHighlight(item)} />
         ))}
         <ButtonBase
           aria-label={`Cut a highlight from ${recording.name}`}
-          onClick={() => onCut(row)}
+          onClick={() => void actions.cut(row)}
           sx={{ width: 40, height: 71, ml: '3px', border: `1px dashed ${palette.inkSoft}`, borderRadius: '2px', fontFamily: fonts.text, fontSize: 12, color: palette.inkSoft, '&:hover': { color: palette.leaf, borderColor: palette.leaf, bgcolor: palette.leafTint } }}
         >
           cut

@@ -5,14 +5,10 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import LinearProgress from '@mui/material/LinearProgress'
 import Typography from '@mui/material/Typography'
-import { useRouter } from 'next/navigation'
 import { useCallback, useEffect, useState, type DragEvent } from 'react'
-import { binHighlight, createHighlight } from '@/store/highlights'
-import { binRecording } from '@/store/recordings'
 import { TopBar } from '@/ui/TopBar'
-import { formatDay, formatLength } from '@/ui/format'
+import { formatLength } from '@/ui/format'
 import { palette } from '@/ui/theme'
-import { useOffer } from '@/ui/useOffer'
 import { BinButton, openBin } from '../bin/BinButton'
 import { StorageRoom } from '../bin/StorageRoom'
 import { RestoreDialog } from './backup/RestoreDialog'
@@ -20,11 +16,11 @@ import { chooseFiles, droppedFiles } from './chosenFiles'
 import { openDemoShelf } from './demoShelf'
 import { EmptyShelf } from './EmptyShelf'
 import { MoreMenu } from './MoreMenu'
-import { RecordingRow } from './RecordingRow'
+import { ShelfDays } from './ShelfDays'
 import { ShelfHistogram, type ShelfFilter } from './ShelfHistogram'
 import { spanKey } from './spans'
 import { useAdding, type Problem } from './useAdding'
-import { useShelf, type Shelf, type ShelfHighlight, type ShelfRow } from './useShelf'
+import { useShelf, type Shelf } from './useShelf'
 import { useWatch } from './watch/useWatch'
 import { WatchLeave } from './watch/WatchLeave'
 
@@ -76,37 +72,13 @@ export function ShelfPage() {
 function Days({ shelf }: { shelf: Shelf }) {
   const [filter, setFilter] = useState<ShelfFilter>({ kind: 'day', key: null })
   const shown = shelf.days.filter((day) => filter.key === null || spanKey(day.iso, filter.kind) === filter.key)
-  const router = useRouter()
-  const offer = useOffer()
-  const withUndo = (words: string, undo: () => Promise<void>) => offer({ words, button: 'Undo', act: () => void undo() })
-  const onCut = async ({ recording, highlights }: ShelfRow) => {
-    const highlight = await createHighlight(recording, { name: `${recording.name}, cut ${highlights.length + 1}` })
-    router.push(`/highlight/${encodeURIComponent(highlight.id)}`)
-  }
-  const onBinRecording = async ({ recording }: ShelfRow) => {
-    await binRecording(recording.id, true)
-    withUndo(`“${recording.name}” is in the bin`, () => binRecording(recording.id, false))
-  }
-  const onBinHighlight = async ({ highlight }: ShelfHighlight) => {
-    await binHighlight(highlight.id, true)
-    withUndo(`“${highlight.name}” is in the bin`, () => binHighlight(highlight.id, false))
-  }
   return (
     <>
       <Typography sx={{ px: 4.5, py: 2, fontSize: 12.5, color: palette.inkSoft, borderBottom: 1, borderColor: 'divider', textAlign: 'right' }}>
         {count(shelf.recordings, 'recording')}, {formatLength(shelf.totalMicros)} · {count(shelf.highlights, 'highlight')} · {count(shelf.files, 'file')} rendered · <StorageRoom />
       </Typography>
       <ShelfHistogram shelf={shelf} filter={filter} onFilter={setFilter} />
-      {shown.map((day) => (
-        <Box component="section" key={day.key} aria-label={formatDay(day.iso)}>
-          <Typography component="h2" sx={{ px: 4.5, pt: 3, pb: 0.5, fontSize: 13, fontWeight: 700 }}>
-            {formatDay(day.iso)}
-          </Typography>
-          {day.rows.map((row) => (
-            <RecordingRow key={row.recording.id} row={row} onCut={(r) => void onCut(r)} onBinRecording={(r) => void onBinRecording(r)} onBinHighlight={(h) => void onBinHighlight(h)} />
-          ))}
-        </Box>
-      ))}
+      <ShelfDays days={shown} />
     </>
   )
 }

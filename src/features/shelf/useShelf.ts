@@ -1,5 +1,4 @@
 import { useLiveQuery } from 'dexie-react-hooks'
-import { useDeferredValue } from 'react'
 import type { Highlight } from '@/core/model/highlight'
 import { readRecord, type RecordKind, type RecordOf } from '@/core/model/migrate'
 import type { Recording } from '@/core/model/recording'
@@ -34,10 +33,7 @@ export interface Shelf {
 
 /** The Shelf's contents, newest first by day, kept up to date; undefined while they are first read. */
 export function useShelf(): Shelf | undefined {
-  const shelf = useLiveQuery(readShelf, [])
-  // Changes to many rows are drawn in slices, so that nothing waits for them. The first drawing is not: while renders tell of their
-  // progress, every word of theirs would begin it anew, and it would never end.
-  return useDeferredValue(shelf) ?? shelf
+  return useLiveQuery(readShelf, [])
 }
 
 async function readShelf(): Promise<Shelf> {
