@@ -103,7 +103,7 @@ export async function load(page) {
     await page.getByRole('img', { name: 'Result, tall' }).waitFor()
     await page.getByRole('button', { name: 'Add mark' }).click()
     await page.getByRole('menuitem', { name: 'Handle', exact: true }).click()
-    await page.getByRole('img', { name: 'Result, tall' }).click()
+    await page.keyboard.press('Escape')
     await page.getByRole('button', { name: 'Render', exact: true }).click()
     await page.getByRole('button', { name: /^Render 1 file/ }).click()
     await page.goto('/outbox')
