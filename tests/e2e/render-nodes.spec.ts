@@ -91,9 +91,11 @@ test.describe('render nodes, with a Redis of their own', () => {
     one.child.kill('SIGKILL')
     // The other one has no folder of recordings, but an address that they are copied from.
     const server = await serveMedia(media)
-    const two = node(out, server.address, 'two')
     const submission = [...files, '--redis', redis.url, '--media', media]
     const waited = start(SUBMIT, [...submission, '--wait'])
+    // All four are asked for before anybody can have finished the one that was cut short.
+    await waited.until('queued', 3)
+    const two = node(out, server.address, 'two')
     await two.until('started')
     await redis.stop()
     await new Promise((resolve) => setTimeout(resolve, 1500))

@@ -22,7 +22,7 @@ export function BinDialog({ onClose }: { onClose: () => void }) {
   const items = useLiveQuery(binItems, [])
   const [deleting, setDeleting] = useState<readonly BinItem[] | null>(null)
   const content = useRef<HTMLDivElement>(null)
-  /** The button that had the focus goes with its line: keys stay in the dialog. */
+  /** The button that has the focus goes with its line: keys stay in the dialog, from before it goes. */
   const stay = () => content.current?.focus()
   if (!items) return null
   return (
@@ -41,7 +41,13 @@ export function BinDialog({ onClose }: { onClose: () => void }) {
                     <Button aria-label={`Delete ${item.name}`} onClick={() => setDeleting([item])}>
                       Delete…
                     </Button>
-                    <Button aria-label={`Put back ${item.name}`} onClick={() => void putBack(item).then(stay)}>
+                    <Button
+                      aria-label={`Put back ${item.name}`}
+                      onClick={() => {
+                        stay()
+                        void putBack(item)
+                      }}
+                    >
                       Put back
                     </Button>
                   </Box>
