@@ -107,7 +107,7 @@ export async function load(page) {
     await page.getByRole('button', { name: 'Render', exact: true }).click()
     await page.getByRole('button', { name: /^Render 1 file/ }).click()
     await page.goto('/outbox')
-    await page.getByRole('button', { name: 'Cancel' }).first().click()
+    await page.locator('article').first().waitFor()
     const { highlight, recording } = await fill(page)
     const screens = [
       ['the Shelf', '/', (p) => p.getByRole('button', { name: /^Cut a highlight from/ }), ['Tab', 'ArrowDown']],
