@@ -48,12 +48,21 @@ export async function waitAgain(id: RenderId): Promise<void> {
 
 const inQueueOrder = (a: Render, b: Render) => a.order - b.order || a.createdAt.localeCompare(b.createdAt)
 
-/** The renders that wait, in their order. */
-export async function waitingRenders(): Promise<Render[]> {
-  const waiting = await database().renders.where('state.kind').equals('waiting').toArray()
-  return readAll('render', waiting)
-    .filter((r) => !r.deletedAt)
-    .sort(inQueueOrder)
+const waiting = () => database().renders.where('state.kind').equals('waiting')
+
+export async function countWaiting(): Promise<number> {
+  return waiting().count()
+}
+
+/** The first of the renders that wait and what was asked for at one time with it, in the order of the queue. The others are not read: each carries a whole edit. */
+export async function firstWaiting(): Promise<Render[]> {
+  const all = (await waiting().toArray()).sort(inQueueOrder)
+  for (const batch of new Set(all.map((r) => r.batchId ?? r.id))) {
+    const renders = readAll('render', all.filter((r) => (r.batchId ?? r.id) === batch))
+    // What cannot be read does not hold up what comes after it.
+    if (renders.length > 0) return renders
+  }
+  return []
 }
 
 /** What a closed tab or a crash has cut short waits again, in its place; what was cut short again and again has failed. Only for whoever alone renders. */

@@ -11,7 +11,7 @@ import { database } from './database'
 import { binHighlight, copyHighlight, createHighlight, editSession, loadEdit, passagePartsFor } from './highlights'
 import { binItems, deleteForGood, putBack, usedBytes } from './bin'
 import { addRecording, binRecording, keepFile, recordingsOnShelf, storedFile } from './recordings'
-import { allRenders, MOST_INTERRUPTIONS, orderRenders, queueRenders, resumeInterrupted, setRenderState, takenFileNames, waitAgain, waitingRenders } from './renders'
+import { allRenders, countWaiting, firstWaiting, MOST_INTERRUPTIONS, orderRenders, queueRenders, resumeInterrupted, setRenderState, takenFileNames, waitAgain } from './renders'
 import { analysisOf, keepAnalysisPart, speechOf } from './analyses'
 import { Session } from './session'
 import { addFiled } from './rackFiles'
@@ -337,21 +337,31 @@ describe('renders', () => {
     const edit = sampleEdit()
     const [first] = await queueRenders(edit, wantedOf(edit))
     await queueRenders({ ...edit, highlight: { ...edit.highlight, name: 'Later' } }, wantedOf(edit))
-    expect((await waitingRenders())[0]?.id).toBe(first?.id)
+    expect((await firstWaiting())[0]?.id).toBe(first?.id)
     if (first) await setRenderState(first.id, { kind: 'failed', failure: { reason: 'interrupted' } })
-    expect((await waitingRenders())[0]?.edit.highlight.name).toBe('Later')
+    expect((await firstWaiting())[0]?.edit.highlight.name).toBe('Later')
     expect((await allRenders()).map((r) => r.state.kind)).toEqual(['waiting', 'failed'])
+  })
+
+  it('are read by what was asked for at one time, and a damaged one holds nothing up', async () => {
+    const edit = sampleEdit()
+    const [damaged] = await queueRenders(edit, wantedOf(edit))
+    const together = await queueRenders(edit, [...wantedOf(edit), ...wantedOf(edit)])
+    await queueRenders(edit, wantedOf(edit))
+    if (damaged) await database().renders.update(damaged.id, { settings: 'gone' as never })
+    expect((await firstWaiting()).map((r) => r.id)).toEqual(together.map((r) => r.id))
+    expect(await countWaiting()).toBe(4 * edit.highlight.shapes.length)
   })
 
   it('can be put into another order, which what is asked for later comes after', async () => {
     const edit = sampleEdit()
     const names = ['a', 'b', 'c']
     for (const name of names) await queueRenders({ ...edit, highlight: { ...edit.highlight, name } }, wantedOf(edit))
-    const [a, b, c] = await waitingRenders()
+    const [a, b, c] = await allRenders()
     if (!a || !b || !c) throw new Error('not queued')
     await orderRenders([c.id, a.id, b.id])
     await queueRenders({ ...edit, highlight: { ...edit.highlight, name: 'd' } }, wantedOf(edit))
-    expect((await waitingRenders()).map((r) => r.edit.highlight.name)).toEqual(['c', 'a', 'b', 'd'])
+    expect((await allRenders()).map((r) => r.edit.highlight.name)).toEqual(['c', 'a', 'b', 'd'])
   })
 
   it('that were cut short wait again in their places, until they have been so too often', async () => {
@@ -362,7 +372,7 @@ describe('renders', () => {
     for (let n = 1; n < MOST_INTERRUPTIONS; n++) {
       await setRenderState(render.id, { kind: 'running' })
       await resumeInterrupted()
-      expect((await waitingRenders())[0]?.id).toBe(render.id)
+      expect((await firstWaiting())[0]?.id).toBe(render.id)
     }
     await setRenderState(render.id, { kind: 'running' })
     await resumeInterrupted()
@@ -371,7 +381,7 @@ describe('renders', () => {
     await waitAgain(render.id)
     await setRenderState(render.id, { kind: 'running' })
     await resumeInterrupted()
-    expect((await waitingRenders())[0]?.id).toBe(render.id)
+    expect((await firstWaiting())[0]?.id).toBe(render.id)
   })
 })
 

@@ -61,7 +61,7 @@ function fill(page) {
       put('layouts', { ...layout, id: `load-layout-${n}`, ownedBy: id })
       put('highlights', { ...highlight, id, name: `Gate ${n}`, passages: [{ ...passage, id: `load-passage-${n}`, recordingId, setupId: `load-setup-${n}`, layoutId: `load-layout-${n}`, inMicros: 0, outMicros: 5_000_000 }] })
     }
-    for (let n = 0; n < RENDERS; n++) put('renders', { ...render, id: `load-render-${n}`, state: { kind: 'waiting' } })
+    for (let n = 0; n < RENDERS; n++) put('renders', { ...render, id: `load-render-${n}`, batchId: `load-batch-${Math.floor(n / 4)}`, order: n + 2, state: { kind: 'waiting' } })
 
     const step = Math.floor(recording.durationMicros / 150)
     const regions = Array.from({ length: 30 }, (_, n) => ({ ...setup.regions[n % setup.regions.length], id: `load-region-${n}`, role: `cam ${n}`, name: `Camera ${n}`, bounds: { x: (n % 6) / 6, y: Math.floor(n / 6) / 5, width: 1 / 6, height: 1 / 5 } }))

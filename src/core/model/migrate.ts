@@ -40,19 +40,19 @@ export function schemaOf<K extends RecordKind>(kind: K): z.ZodType<RecordOf<K>> 
 
 export type Upgraded = { ok: true; record: Record<string, unknown> } | { ok: false; reason: 'newer-version' | 'not-a-record'; problems: string[] }
 
-/** A stored or imported record in the current version's form, not checked yet. Works on a copy; never throws. */
+/** A stored or imported record in the current version's form, not checked yet: itself when it is of that version, else a copy. Never throws. */
 export function upgraded(kind: RecordKind, raw: unknown): Upgraded {
   const version = (raw as { schemaVersion?: unknown } | null)?.schemaVersion
   if (typeof version !== 'number' || !Number.isInteger(version) || version < 1)
     return { ok: false, reason: 'not-a-record', problems: ['it does not say of which version it is'] }
   if (version > currentVersion(kind))
     return { ok: false, reason: 'newer-version', problems: [`made by a newer Brimble (version ${version}; this one knows ${currentVersion(kind)}): update this one`] }
-  let record = structuredClone(raw) as Record<string, unknown>
-  for (const step of chains[kind].slice(version - 1)) record = step(record)
-  return { ok: true, record }
+  const steps = chains[kind].slice(version - 1)
+  const old = (steps.length > 0 ? structuredClone(raw) : raw) as Record<string, unknown>
+  return { ok: true, record: steps.reduce((record, step) => step(record), old) }
 }
 
-/** Brings a stored or imported record up to the current version and checks it. Works on a copy; never throws. */
+/** Brings a stored or imported record up to the current version and checks it. Leaves `raw` as it is; never throws. */
 export function readRecord<K extends RecordKind>(kind: K, raw: unknown): ReadResult<K> {
   const up = upgraded(kind, raw)
   if (!up.ok) return up

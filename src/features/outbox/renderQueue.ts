@@ -15,7 +15,7 @@ import { binRender } from '@/store/bin'
 import { isStorageFull } from '@/store/database'
 import { changeOutboxSettings, readOutboxSettings } from '@/store/outboxSettings'
 import { storedFile } from '@/store/recordings'
-import { deleteRender, moveOn, renderIds, resumeInterrupted, setRenderState, takenFileNames, versionOf, waitAgain, waitingRenders } from '@/store/renders'
+import { countWaiting, deleteRender, firstWaiting, moveOn, renderIds, resumeInterrupted, setRenderState, takenFileNames, versionOf, waitAgain } from '@/store/renders'
 import { keepDoing } from '../oneTab'
 import { saveFinished } from './filesFolder'
 import { Bell } from './bell'
@@ -52,7 +52,7 @@ async function begin(): Promise<void> {
   // Whoever holds the lock runs alone: what is still marked as running was cut short by a closed tab or a crash.
   await resumeInterrupted()
   await sweepRenderFiles(await renderIds())
-  listening ??= liveQuery(async () => ({ waiting: (await waitingRenders()).length, held: (await readOutboxSettings()).held })).subscribe((now) => {
+  listening ??= liveQuery(async () => ({ waiting: await countWaiting(), held: (await readOutboxSettings()).held })).subscribe((now) => {
     held = now.held
     running?.hold(held)
     news.ring()
@@ -61,13 +61,13 @@ async function begin(): Promise<void> {
 
 /** Works off what goes together and comes first; waits for news where there is nothing. */
 async function round(): Promise<void> {
-  const group = held || (await readOutboxSettings()).held ? [] : nextGroup(await waitingRenders())
+  const group = held || (await readOutboxSettings()).held ? [] : nextGroup(await firstWaiting())
   if (group.length > 0) {
     const ended = await run(group)
     made = { finished: made.finished + ended.finished, failed: made.failed + ended.failed }
     return
   }
-  if (made.finished + made.failed > 0 && (await waitingRenders()).length === 0) {
+  if (made.finished + made.failed > 0 && (await firstWaiting()).length === 0) {
     await tellThatQueueIsDone(made)
     made = { finished: 0, failed: 0 }
   }

@@ -18,6 +18,7 @@ import type { RegionId, SetupId } from '@/core/model/ids'
 import { STANDARD_ROLES, type Region, type Role } from '@/core/model/region'
 import { RoleBadge } from '@/ui/RoleBadge'
 import { fonts, palette } from '@/ui/theme'
+import { useGrowing } from '@/ui/useGrowing'
 import { useBenchContext, useEdit, useParts, usePassage } from '../benchContext'
 import { addRegion, nameForRole, setRegionRole } from '../edits'
 import { isShifted, placeRegion, regionsIn } from '../passageRegions'
@@ -31,9 +32,10 @@ export function RegionList() {
   const edit = useEdit()
   const regions = useMemo(() => regionsIn(passage, setup.regions), [passage, setup.regions])
   const placed = useMemo(() => edit.highlight.shapes.flatMap((shape) => placePanels(edit, shape, passage)), [edit, passage])
+  const shown = useGrowing(regions.length)
   return (
     <Box sx={{ borderTop: 1, borderColor: 'divider', containerType: 'inline-size' }}>
-      {regions.map((region, index) => (
+      {regions.slice(0, shown).map((region, index) => (
         <RegionLine key={region.id} region={region} index={index} count={regions.length} worst={Math.max(0, ...placed.flatMap((p) => (p.region?.id === region.id && p.picture ? [blowUp(p.picture)] : [])))} />
       ))}
       <AddRegion setupId={setup.id} />
