@@ -1,15 +1,12 @@
 import { useEffect, useState } from 'react'
 
-/** Parts that are drawn at once. */
-const STEP = 10
-
-/** How many parts of a long list to draw: a few at once and more after each picture, so that the first are soon there and keys never wait for the rest. */
-export function useGrowing(count: number): number {
-  const [most, setMost] = useState(STEP)
+/** How many parts of a long list to draw: `step` at once and as many more after each picture, so that the first are soon there and keys never wait for the rest. */
+export function useGrowing(count: number, step = 10): number {
+  const [most, setMost] = useState(step)
   useEffect(() => {
     if (most >= count) return
-    const timer = setTimeout(() => setMost(most + STEP))
+    const timer = setTimeout(() => setMost(most + step))
     return () => clearTimeout(timer)
-  }, [most, count])
+  }, [most, count, step])
   return Math.min(most, count)
 }

@@ -32,7 +32,7 @@ export function RegionList() {
   const edit = useEdit()
   const regions = useMemo(() => regionsIn(passage, setup.regions), [passage, setup.regions])
   const placed = useMemo(() => edit.highlight.shapes.flatMap((shape) => placePanels(edit, shape, passage)), [edit, passage])
-  const shown = useGrowing(regions.length)
+  const shown = useGrowing(regions.length, 4)
   return (
     <Box sx={{ borderTop: 1, borderColor: 'divider', containerType: 'inline-size' }}>
       {regions.slice(0, shown).map((region, index) => (

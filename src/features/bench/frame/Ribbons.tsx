@@ -9,6 +9,7 @@ import type { Region } from '@/core/model/region'
 import type { Micros } from '@/core/time/micros'
 import { RoleBadge } from '@/ui/RoleBadge'
 import { fonts, palette } from '@/ui/theme'
+import { useGrowing } from '@/ui/useGrowing'
 import { useBenchContext, useHighlight, useParts, usePassage, useTimeMap } from '../benchContext'
 import { RegionMark } from '../gauges/FoundMarks'
 import { boundsByPassage, isAboutSomebody, presenceIn, type Along, type AlongMoment } from './along'
@@ -26,9 +27,10 @@ export function Ribbons() {
   useFollow(along)
   const { setup, recording } = useParts()
   const { lengthMicros } = useTimeMap()
+  const shown = useGrowing(setup.regions.length, 4)
   return (
     <Box component="section" aria-label="Ribbons" sx={{ isolation: 'isolate', borderTop: 1, borderColor: 'divider', px: 3, py: 1.5, display: 'grid', rowGap: 1.5 }}>
-      {setup.regions.map((region) => (
+      {setup.regions.slice(0, shown).map((region) => (
         // Where nobody has said yet where anything is, nobody is missing from it.
         <Ribbon key={region.id} region={region} frame={recording.video} along={along} lengthMicros={lengthMicros} watched={isAboutSomebody(region) && !setup.isGuess} />
       ))}

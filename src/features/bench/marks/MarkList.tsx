@@ -21,6 +21,7 @@ import { addImageFile } from '@/store/imageFiles'
 import { kept } from '@/store/rack'
 import { formatTime } from '@/ui/format'
 import { fonts, palette } from '@/ui/theme'
+import { useGrowing } from '@/ui/useGrowing'
 import { useBenchContext, useEdit, useHighlight, useView } from '../benchContext'
 import { bringImages } from '../bringImages'
 import { addMark } from './marking'
@@ -30,9 +31,10 @@ import { MarkTicket } from './MarkTicket'
 /** What is put over the picture besides words, and what could be. */
 export function MarkList() {
   const { marks } = useHighlight()
+  const shown = useGrowing(marks.length, 4)
   return (
     <Box role="group" aria-label="Marks on the picture" sx={{ borderTop: 1, borderColor: 'divider', pb: 2 }}>
-      {marks.map((mark) => (
+      {marks.slice(0, shown).map((mark) => (
         <MarkLine key={mark.id} mark={mark} />
       ))}
       <AddMark full={marks.length >= MOST_MARKS} />

@@ -5,6 +5,7 @@ import Box from '@mui/material/Box'
 import IconButton from '@mui/material/IconButton'
 import Tooltip from '@mui/material/Tooltip'
 import { palette } from '@/ui/theme'
+import { useGrowing } from '@/ui/useGrowing'
 import { useBenchContext, useHighlight, useLayout, useView } from '../benchContext'
 import { MarkList } from '../marks/MarkList'
 import { PaneFrame } from '../PaneFrame'
@@ -21,7 +22,8 @@ export function ShapesPane() {
   const { shapes } = useHighlight()
   const layout = useLayout()
   const alone = useView((v) => v.alone)
-  const [first, ...others] = shapes.some((s) => s.id === alone?.shapeId) ? shapes.filter((s) => s.id === alone?.shapeId) : shapes
+  const [first, ...further] = shapes.some((s) => s.id === alone?.shapeId) ? shapes.filter((s) => s.id === alone?.shapeId) : shapes
+  const others = further.slice(0, useGrowing(further.length, 2))
   return (
     <PaneFrame
       pane="shapes"
@@ -41,9 +43,9 @@ export function ShapesPane() {
     >
       <ShapeChips />
       <Box sx={{ flex: 1, minHeight: 0, overflowY: 'auto' }}>
-        <Box sx={{ bgcolor: palette.mat, p: 3, display: 'grid', gap: 3, alignItems: 'start', gridTemplateColumns: others.length > 0 ? '3fr 2fr' : 'minmax(0, 1fr)', justifyItems: 'center' }}>
+        <Box sx={{ bgcolor: palette.mat, p: 3, display: 'grid', gap: 3, alignItems: 'start', gridTemplateColumns: further.length > 0 ? '3fr 2fr' : 'minmax(0, 1fr)', justifyItems: 'center' }}>
           {first && <ShapeView key={first.id} shape={first} />}
-          {others.length > 0 && (
+          {further.length > 0 && (
             <Box sx={{ display: 'grid', gap: 3, width: '100%' }}>
               {others.map((shape) => (
                 <ShapeView key={shape.id} shape={shape} />

@@ -46,6 +46,7 @@ export function SheetRows({ rowMicros, pauses }: { rowMicros: Micros; pauses: re
   const virtual = useVirtualizer({ count: items.length, getScrollElement: () => scroller.current, estimateSize: (i) => items[i]?.height ?? 0, getItemKey: (i) => items[i]?.key ?? i, overscan: 4 })
   useLayoutEffect(() => virtual.measure(), [virtual, layout])
   const shown = virtual.getVirtualItems().flatMap(({ index }) => items[index] ?? [])
+  const [from, to] = [shown[0]?.top ?? 0, (shown.at(-1)?.top ?? 0) + (shown.at(-1)?.height ?? 0)]
   const rows = useSheetRows(edit, shown.filter((item) => item.kind === 'row'))
   const shortages = useMemo(() => shortHandles(map, (p) => recordingOf(edit, p.recordingId)), [map, edit])
   const keepInPlace = useKeepInPlace(scroller, layout)
@@ -116,25 +117,19 @@ export function SheetRows({ rowMicros, pauses }: { rowMicros: Micros; pauses: re
             </Box>
           ))}
         </Box>
-        <CueLines layout={layout} map={map} from={shown[0]?.top ?? 0} to={(shown.at(-1)?.top ?? 0) + (shown.at(-1)?.height ?? 0)} />
+        <CueLines layout={layout} map={map} from={from} to={to} />
         <SheetMarks layout={layout} map={map} />
         <MarkedStretch layout={layout} map={map} />
         {pauses.map((pause) => (
           <PauseMark key={pause.key} pause={pause} layout={layout} />
         ))}
         {map.passages.map((placed) =>
-          (['in', 'out'] as const).map((which) => (
-            <CutHandle
-              key={`${placed.passage.id} ${which}`}
-              placed={placed}
-              which={which}
-              top={topOfRecording(layout, placed.passage.id, which === 'in' ? placed.passage.inMicros : placed.passage.outMicros)}
-              recordingPerPixel={recordingPerPixel(layout, placed)}
-              several={map.passages.length > 1}
-              onTake={() => open(placed, which)}
-              onLetGo={() => shut(placed, which)}
-            />
-          )),
+          (['in', 'out'] as const).map((which) => {
+            const top = topOfRecording(layout, placed.passage.id, which === 'in' ? placed.passage.inMicros : placed.passage.outMicros)
+            const inSight = top >= from && top <= to
+            if (!inSight && opened?.passageId !== placed.passage.id) return null
+            return <CutHandle key={`${placed.passage.id} ${which}`} placed={placed} which={which} top={top} recordingPerPixel={recordingPerPixel(layout, placed)} several={map.passages.length > 1} onTake={() => open(placed, which)} onLetGo={() => shut(placed, which)} />
+          }),
         )}
         {dropAt !== null && <Box aria-hidden sx={{ position: 'absolute', left: 0, right: 0, top: dropTop(layout, dropAt), height: 3, mt: '-1px', bgcolor: palette.straw, zIndex: 5, pointerEvents: 'none' }} />}
         <Playhead layout={layout} map={map} />
