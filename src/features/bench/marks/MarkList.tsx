@@ -9,7 +9,7 @@ import Menu from '@mui/material/Menu'
 import MenuItem from '@mui/material/MenuItem'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useSnackbar } from 'notistack'
-import { useRef, useState } from 'react'
+import { memo, useRef, useState } from 'react'
 import { brandedMark } from '@/core/layout/branded'
 import type { Brand } from '@/core/model/brand'
 import type { ImageFileId, MarkId } from '@/core/model/ids'
@@ -121,7 +121,7 @@ function brandItems({ name, logo, handle, endCard }: Brand, put: (make: (id: Mar
   ]
 }
 
-function MarkLine({ mark }: { mark: PictureMark }) {
+const MarkLine = memo(function MarkLine({ mark }: { mark: PictureMark }) {
   const { view, player } = useBenchContext()
   const { imageFiles } = useEdit()
   const [anchor, setAnchor] = useState<HTMLElement | null>(null)
@@ -141,4 +141,4 @@ function MarkLine({ mark }: { mark: PictureMark }) {
       {anchor && <MarkTicket mark={mark} name={name} anchor={anchor} onClose={() => setAnchor(null)} />}
     </Box>
   )
-}
+})

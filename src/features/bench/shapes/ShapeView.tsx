@@ -7,7 +7,7 @@ import OpenInFullIcon from '@mui/icons-material/OpenInFull'
 import SmartphoneIcon from '@mui/icons-material/Smartphone'
 import Box from '@mui/material/Box'
 import ButtonBase from '@mui/material/ButtonBase'
-import { useMemo, useRef, type ReactNode } from 'react'
+import { memo, useMemo, useRef, type ReactNode } from 'react'
 import { placePanels } from '@/core/compose/placePanels'
 import { arrangementFor } from '@/core/layout/arrangementFor'
 import { solve, type SolvedArea } from '@/core/layout/solve'
@@ -30,7 +30,7 @@ import { ZoneMarks } from './ZoneMarks'
 const WIDTHS = { among: (p: number) => `calc(52dvh * ${p})`, full: (p: number) => `calc((100dvh - 262px) * ${p})`, phone: (p: number) => (p < 1 ? '68mm' : `calc(68mm * ${p})`) }
 
 /** The result in one shape, live; its panels and seams can be grabbed. */
-export function ShapeView({ shape }: { shape: Shape }) {
+export const ShapeView = memo(function ShapeView({ shape }: { shape: Shape }) {
   const { player } = useBenchContext()
   const edit = useEdit()
   const trial = useView((v) => v.trial)
@@ -60,7 +60,7 @@ export function ShapeView({ shape }: { shape: Shape }) {
       <Caption shape={shape} />
     </Box>
   )
-}
+})
 
 /** Where words will go; its name only until there are some, which it would show through. */
 function AreaMark({ area: { kind, rect }, shape, named }: { area: SolvedArea; shape: Shape; named: boolean }) {

@@ -47,11 +47,12 @@ export interface SheetLayout {
   items: SheetItem[]
   height: number
   stretches: Stretch[]
+  stretchesOf: Map<PassageId, Stretch[]>
   microsPerPixel: number
 }
 
 export function layOutSheet(map: TimeMap, rowMicros: Micros, opened: Opened | null): SheetLayout {
-  const layout: SheetLayout = { items: [], height: 0, stretches: [], microsPerPixel: rowMicros / ROW_HEIGHT }
+  const layout: SheetLayout = { items: [], height: 0, stretches: [], stretchesOf: new Map(), microsPerPixel: rowMicros / ROW_HEIGHT }
   const add = (height: number) => {
     const top = layout.height
     layout.height += height
@@ -73,6 +74,7 @@ function addPassage(layout: SheetLayout, placed: PlacedPassage, opened: Opened |
   const to = Math.max(passage.outMicros, opened?.toMicros ?? passage.outMicros)
   const microsPerPixel = recordingPerPixel(layout, placed)
   const perRow = microsPerPixel * ROW_HEIGHT
+  const own: Stretch[] = []
   let shown = from
   for (const { inMicros, outMicros } of keptStretches({ inMicros: from, outMicros: to, strikes: passage.strikes })) {
     addStrike(layout, placed, shown, inMicros, add)
@@ -83,10 +85,12 @@ function addPassage(layout: SheetLayout, placed: PlacedPassage, opened: Opened |
       const lengthMicros = Math.min(Math.round(inMicros + (i + 1) * perRow), outMicros) - recordingMicros
       layout.items.push({ kind: 'row', key: `${passage.id} ${recordingMicros}`, placed, recordingMicros, lengthMicros, ...add(lengthMicros / microsPerPixel) })
     }
-    layout.stretches.push({ placed, inMicros, outMicros, top, bottom: layout.height })
+    own.push({ placed, inMicros, outMicros, top, bottom: layout.height })
     shown = outMicros
   }
   addStrike(layout, placed, shown, to, add)
+  layout.stretches.push(...own)
+  layout.stretchesOf.set(passage.id, own)
 }
 
 function addStrike(layout: SheetLayout, placed: PlacedPassage, fromMicros: Micros, toMicros: Micros, add: (height: number) => { top: number; height: number }): void {
@@ -100,7 +104,7 @@ export function recordingPerPixel({ microsPerPixel }: SheetLayout, { passage }: 
 
 /** Where a moment of a passage's recording lies; what is struck out or not shown lies at the nearest edge of what is. */
 export function topOfRecording(layout: SheetLayout, id: PassageId, t: Micros): number {
-  const own = layout.stretches.filter((s) => s.placed.passage.id === id)
+  const own = layout.stretchesOf.get(id) ?? []
   const stretch = own.find((s) => t < s.outMicros) ?? own.at(-1)
   if (!stretch) return 0
   const inside = Math.min(Math.max(t, stretch.inMicros), stretch.outMicros) - stretch.inMicros
@@ -116,12 +120,12 @@ export function topOfOutput(layout: SheetLayout, map: TimeMap, t: Micros): numbe
 }
 
 /** The output time at a height; between rows that of what comes next. What lies beyond cut points counts as the cut point. */
-export function outputAt({ stretches, ...layout }: SheetLayout, y: number): Micros {
-  const stretch = stretches.find((s) => y < s.bottom) ?? stretches.at(-1)
+export function outputAt(layout: SheetLayout, y: number): Micros {
+  const stretch = layout.stretches.find((s) => y < s.bottom) ?? layout.stretches.at(-1)
   if (!stretch) return 0
   const { placed } = stretch
   const offset = Math.max(0, Math.min(y, stretch.bottom) - stretch.top)
-  const t = Math.round(stretch.inMicros + offset * recordingPerPixel({ stretches, ...layout }, placed))
+  const t = Math.round(stretch.inMicros + offset * recordingPerPixel(layout, placed))
   const run = placed.runs.find((r) => t < r.outMicros) ?? placed.runs.at(-1)
   if (!run) return placed.startMicros
   const inside = Math.min(Math.max(t, run.inMicros), run.outMicros) - run.inMicros

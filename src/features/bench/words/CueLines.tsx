@@ -69,7 +69,7 @@ export function CueLines({ layout, map, from, to }: { layout: SheetLayout; map: 
 
 function shown(cue: Cue, placed: PlacedPassage, layout: SheetLayout): ShownCue[] {
   const { passage, runs } = placed
-  if (cue.recordingId !== passage.recordingId || !runs.some((r) => r.inMicros < cue.toMicros && r.outMicros > cue.fromMicros)) return []
+  if (cue.toMicros <= passage.inMicros || cue.fromMicros >= passage.outMicros || cue.recordingId !== passage.recordingId || !runs.some((r) => r.inMicros < cue.toMicros && r.outMicros > cue.fromMicros)) return []
   const top = topOfRecording(layout, passage.id, cue.fromMicros)
   return [{ cue, placed, top, height: Math.max(LEAST_HEIGHT, topOfRecording(layout, passage.id, cue.toMicros) - top - 1) }]
 }
