@@ -4,6 +4,7 @@ import type { HighlightId } from '@/core/model/ids'
 import type { Recording } from '@/core/model/recording'
 import { listOwnFont } from '@/media/fonts/loadFonts'
 import { Player } from '@/media/playback/player'
+import type { OpenReply } from '@/media/workers/preview.protocol'
 import { editSession, loadEdit } from '@/store/highlights'
 import { storedFile } from '@/store/recordings'
 import type { EditSession } from './edits'
@@ -33,11 +34,14 @@ export function useBench(id: string): { state: BenchState; reopen: () => void } 
     let live = true
     let opened: Bench | null = null
     setState({ kind: 'loading' })
-    void openBench(id as HighlightId).then((result) => {
-      if (result.kind === 'ready') opened = result.bench
-      // A whole screen appears: in slices, so that nothing waits for it.
-      if (live) startTransition(() => setState(result))
+    void openBench(id as HighlightId).then(({ state, pictures }) => {
+      if (state.kind === 'ready') opened = state.bench
+      // A whole screen appears: in slices, so that nothing waits for it. Long recordings are opened meanwhile.
+      if (live) startTransition(() => setState(state))
       else closeBench(opened)
+      void pictures?.then((reply) => {
+        if (live && !reply.ok) setState({ kind: 'source-unreadable', fileName: reply.fileName })
+      })
     })
     return () => {
       live = false
@@ -53,23 +57,18 @@ function closeBench(bench: Bench | null): void {
   bench?.player.close()
 }
 
-async function openBench(id: HighlightId): Promise<BenchState> {
+async function openBench(id: HighlightId): Promise<{ state: BenchState; pictures?: Promise<OpenReply> }> {
   const loaded = await loadEdit(id)
-  if (!loaded.ok) return loaded.reason === 'not-found' ? { kind: 'not-found' } : { kind: 'unreadable-record', newer: loaded.reason === 'newer-version' }
+  if (!loaded.ok) return { state: loaded.reason === 'not-found' ? { kind: 'not-found' } : { kind: 'unreadable-record', newer: loaded.reason === 'newer-version' } }
   const files = await filesOf(loaded.edit)
-  if (!(files instanceof Map)) return files
+  if (!(files instanceof Map)) return { state: files }
   for (const { id, name } of loaded.edit.fontFiles) {
     const file = files.get(id)
     if (file) listOwnFont(name, file)
   }
   const session = editSession(loaded)
   const player = new Player()
-  const reply = await player.open(loaded.edit, files)
-  if (!reply.ok) {
-    player.close()
-    return { kind: 'source-unreadable', fileName: reply.fileName }
-  }
-  return { kind: 'ready', bench: { session, player, files } }
+  return { state: { kind: 'ready', bench: { session, player, files } }, pictures: player.open(loaded.edit, files) }
 }
 
 /** The files of everything an edit uses; those that only undo may need are taken when they are there. */
