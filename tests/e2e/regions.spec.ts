@@ -3,7 +3,8 @@ import { readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { streamPlaces } from '../../demo/script.mjs'
-import { addFiles, toBench, watchForErrors } from '../support/brimble'
+import { addFiles, keepRecipe, keepSetup, takeLayout, toBench, watchForErrors } from '../support/brimble'
+import { inDatabase } from '../support/inDatabase.mjs'
 import { made } from '../support/makeRecordings'
 
 const STREAM = 'public/demo/ridge-cup-stream.mp4'
@@ -98,6 +99,35 @@ test('a setup is kept, recognised in another recording of another size, taken ba
   writeFileSync(changed, '{"not": "ours"}')
   await page.getByLabel('Files of a rack').setInputFiles(changed)
   await expect(page.getByText(/is not a file of a rack that Brimble wrote\. Nothing was changed\./)).toBeVisible()
+  errors.expectNone()
+})
+
+test('a match that is not sure gives, once it is accepted, the regions and the recipe that a sure one gives', async ({ page }) => {
+  test.setTimeout(180_000)
+  const errors = watchForErrors(page)
+  await toBench(page, STREAM, 'ridge-cup-stream')
+  await keepSetup(page, 'Evening stream')
+  const kept = await pixelsOf(page, 'Face')
+  await takeLayout(page, 'Corner card')
+  await keepRecipe(page, 'Card evening')
+  // What stands still is as bright as it never was: the lines alone are alike.
+  await inDatabase(page, async (db, done) => {
+    const setups = db.transaction('setups', 'readwrite').objectStore('setups')
+    const all = (await done(setups.getAll())) as { fingerprint: { luma: number[] } | null }[]
+    for (const setup of all) {
+      if (!setup.fingerprint) continue
+      setup.fingerprint.luma = setup.fingerprint.luma.map((l) => (l + 100) % 256)
+      await done(setups.put(setup))
+    }
+  })
+  await page.getByRole('link', { name: 'Brimble' }).click()
+  await addFiles(page, made('stream-720.mp4'))
+  await page.getByRole('button', { name: 'Cut a highlight from stream-720' }).click()
+  const asked = page.getByRole('alert').filter({ hasText: /^Looks like “Evening stream”, 0\.\d\d\. Not sure\./ })
+  await asked.getByRole('button', { name: 'Use it, with “Card evening”' }).click({ timeout: 60_000 })
+  await expect(page.getByRole('button', { name: 'Layout: Corner card' })).toBeVisible()
+  const [x, y, width, height] = [kept.x, kept.y, kept.width, kept.height].map((v) => (v * 2) / 3) as [number, number, number, number]
+  expect(off(await pixelsOf(page, 'Face'), { x, y, width, height })).toBeLessThanOrEqual(2)
   errors.expectNone()
 })
 

@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test'
 import { readFileSync } from 'node:fs'
-import { addFiles, watchForErrors } from '../support/brimble'
+import { addFiles, toBench, watchForErrors } from '../support/brimble'
 import { made } from '../support/makeRecordings'
 
 test('the demo shelf opens from the empty one, with pictures, and nothing is asked of anybody else', async ({ page }) => {
@@ -43,4 +43,36 @@ test('files dropped on the page are added', async ({ page }) => {
   }, bytes)
   await page.dispatchEvent('main', 'drop', { dataTransfer: transfer })
   await expect(page.getByRole('article', { name: 'dropped' })).toBeVisible()
+})
+
+test('the picture of a highlight with a strike and marks shows what the highlight shows', async ({ page }) => {
+  await toBench(page, made('pattern.mp4'), 'pattern')
+  // What is struck out ends at the middle of what is left, where the picture is taken from.
+  await page.keyboard.press('1')
+  for (let n = 0; n < 4; n++) await page.keyboard.press('Shift+ArrowRight')
+  await page.keyboard.press(',')
+  for (let n = 0; n < 4; n++) await page.keyboard.press('Shift+ArrowRight')
+  await page.keyboard.press('.')
+  await page.keyboard.press('x')
+  await expect(page.getByRole('button', { name: /^Restore 0:04/ })).toBeVisible()
+  for (const kind of ['Progress bar', 'Sound level']) {
+    await page.getByRole('button', { name: 'Add mark' }).click()
+    await page.getByRole('menuitem', { name: kind, exact: true }).click()
+    await page.keyboard.press('Escape')
+  }
+  await page.getByRole('link', { name: 'Brimble' }).click()
+  const poster = page.getByRole('link', { name: /open on the Bench$/ }).locator('img')
+  await expect(poster).toBeVisible({ timeout: 60_000 })
+  /** How many different brightnesses there are in it, of 32. */
+  const levels = () =>
+    poster.evaluate(async (image: HTMLImageElement) => {
+      await image.decode()
+      const canvas = new OffscreenCanvas(image.naturalWidth, image.naturalHeight)
+      const context = canvas.getContext('2d')
+      if (!context) throw new Error('no canvas')
+      context.drawImage(image, 0, 0)
+      const { data } = context.getImageData(0, 0, canvas.width, canvas.height)
+      return new Set(Array.from({ length: data.length / 4 }, (_, n) => (data[4 * n + 1] ?? 0) >> 3)).size
+    })
+  await expect.poll(levels).toBeGreaterThan(12)
 })

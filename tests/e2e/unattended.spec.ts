@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
-import { readdirSync, writeFileSync } from 'node:fs'
+import { readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { chosenBackEnd } from '@/core/output/backEnd'
 import { inDatabase } from '../support/inDatabase.mjs'
@@ -95,4 +95,38 @@ test('what cannot be made is told with its reason and its exit code; an interrup
   running.child.kill('SIGINT')
   expect(await running.ended).toBe(130)
   expect(readdirSync(out).sort()).toEqual(['notes.brimble.json', 'preset.json'])
+})
+
+/** The processes below one, by what Linux tells of each. */
+function descendants(pid: number): { pid: number; command: string }[] {
+  const all = readdirSync('/proc').filter((name) => /^\d+$/.test(name))
+  const read = (name: string, file: string) => {
+    try {
+      return readFileSync(`/proc/${name}/${file}`, 'utf8')
+    } catch {
+      return ''
+    }
+  }
+  const children = all.filter((name) => / \w (\d+) /.exec(read(name, 'stat').replace(/^.*\)/, ''))?.[1] === String(pid)).map(Number)
+  return children.flatMap((child) => [{ pid: child, command: read(String(child), 'cmdline') }, ...descendants(child)])
+}
+
+test('of a browser that breaks down, what it had at work has failed with the reason, and the rest is made by another', async ({ page }) => {
+  await toBench(page, made('pattern.mp4'), 'pattern')
+  const first = await handOn(page, /^Edit alone/)
+  await page.getByLabel('Name of the highlight').fill('Second heat')
+  await page.keyboard.press('Enter')
+  const second = await handOn(page, /^Edit alone/)
+  const out = tempDir('rendered')
+  const running = start(RENDER, [first, second, '--media', MADE, '--out', out, '--json', '--shape', 'tall'])
+  await running.until('progress')
+  const renderers = descendants(running.child.pid ?? 0).filter((p) => p.command.includes('--type=renderer'))
+  expect(renderers.length).toBeGreaterThan(0)
+  for (const { pid } of renderers) process.kill(pid, 'SIGKILL')
+  expect(await running.ended).toBe(1)
+  const events = (name: string) => running.lines.filter((l) => l.event === name)
+  expect(events('failed')).toEqual([expect.objectContaining({ highlight: 'pattern, cut 1', reason: 'broken', detail: expect.stringContaining('broke down') })])
+  expect(events('finished')).toEqual([expect.objectContaining({ highlight: 'Second heat' })])
+  expect(events('ended')).toEqual([expect.objectContaining({ finished: 1, failed: 1 })])
+  expect(readdirSync(out)).toEqual(['Second heat tall.mp4'])
 })
