@@ -24,4 +24,11 @@ export default tseslint.config(
       eqeqeq: 'error',
     },
   },
+  {
+    files: ['src/{app,features,ui,media}/**/*.{ts,tsx}', 'src/store/*.ts'],
+    ignores: ['**/*.test.ts', 'src/store/{session,undo}.ts'],
+    rules: {
+      'no-restricted-syntax': ['error', { selector: 'CallExpression[callee.property.name=/^(change|extend)$/][callee.object.name=/^(session|edit|editing|host)$/]', message: 'An edit is changed by a command of src/edit.' }],
+    },
+  },
 )

@@ -26,6 +26,8 @@ const WORDS: Record<Limited | 'moments', string> = {
   moments: 'moments of a recording',
 }
 
+const limitWords = (what: keyof typeof WORDS) => `there are ${LIMITS[what].toLocaleString('en')} ${WORDS[what]} at most`
+
 /** Says why a change was not made. */
 export function useRefusals<T extends object>(session: Session<T>): void {
   const { enqueueSnackbar } = useSnackbar()
@@ -33,8 +35,8 @@ export function useRefusals<T extends object>(session: Session<T>): void {
     () =>
       session.store.subscribe(({ refusal }, before) => {
         if (!refusal || refusal === before.refusal) return
-        const what = refusal.what as keyof typeof WORDS
-        enqueueSnackbar(`“${refusal.label}” was not done: there are ${LIMITS[what].toLocaleString('en')} ${WORDS[what]} at most.`, { key: `refused ${what}`, preventDuplicate: true })
+        const why = 'why' in refusal ? refusal.why : limitWords(refusal.limit as keyof typeof WORDS)
+        enqueueSnackbar(`“${refusal.label}” was not done: ${why}.`, { key: `refused ${why}`, preventDuplicate: true })
       }),
     [session, enqueueSnackbar],
   )

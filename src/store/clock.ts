@@ -7,8 +7,3 @@ export function nowStamp(): string {
 export function stampAfter(earlier: string): string {
   return new Date(Math.max(Date.now(), Date.parse(earlier) + 1)).toISOString()
 }
-
-/** A new id of any kind of record. */
-export function newId<T extends string>(): T {
-  return crypto.randomUUID() as string as T
-}

@@ -16,7 +16,8 @@ import { STANDARD_SHAPES, type Shape } from '@/core/model/shape'
 import { NO_WORDS } from '@/core/model/words'
 import type { Micros } from '@/core/time/micros'
 import type { Table } from 'dexie'
-import { newId, nowStamp, stampAfter } from './clock'
+import { newId } from '@/core/model/ids'
+import { nowStamp, stampAfter } from './clock'
 import { database } from './database'
 import { keptFonts } from './fontFiles'
 import { Session } from './session'
@@ -145,8 +146,10 @@ function read<K extends RecordKind>(kind: K, raw: readonly unknown[]): RecordOf<
   return records.length === results.length ? records : null
 }
 
+export type EditSession = Session<Edit>
+
 /** An edit to work on: saved as it is changed, with its history. */
-export function editSession({ edit, steps, position }: Extract<LoadResult, { ok: true }>): Session<Edit> {
+export function editSession({ edit, steps, position }: Extract<LoadResult, { ok: true }>): EditSession {
   let known = edit.highlight.updatedAt
   return new Session(edit, steps, position, async (value, newSteps, newPosition) => {
     const written = await saveEdit(value, newSteps, newPosition, known)

@@ -1,19 +1,8 @@
-import type { Brand } from '@/core/model/brand'
 import type { SetupId } from '@/core/model/ids'
-import type { Layout } from '@/core/model/layout'
 import { readRecord } from '@/core/model/migrate'
-import type { Recipe } from '@/core/model/recipe'
-import type { Setup } from '@/core/model/setup'
+import type { Recipe, WholeRecipe } from '@/core/model/recipe'
 import { database } from './database'
 import { kept } from './rack'
-
-/** A recipe with the records that it binds; what has been thrown away since is null. */
-export interface WholeRecipe {
-  recipe: Recipe
-  setup: Setup | null
-  layout: Layout
-  brand: Brand | null
-}
 
 /** Every recipe whose layout is still there, by name. */
 export async function keptRecipes(): Promise<WholeRecipe[]> {

@@ -6,11 +6,8 @@ import { change, extend, redo, undo, type Undoable, type UndoStep } from './undo
 /** *conflict*: another tab has written the same record; nothing is written over it. */
 export type SaveState = 'saved' | 'saving' | 'no-room' | 'failed' | 'conflict'
 
-/** A change that was not made, because it would have come to more of something than can be stored. */
-export interface Refusal {
-  label: string
-  what: string
-}
+/** A change that was not made: it would have come to more of something (`limit`) than can be stored, or its command says why not. */
+export type Refusal = { label: string } & ({ limit: string } | { why: string })
 
 export interface SessionState<T> {
   history: Undoable<T>
@@ -50,14 +47,19 @@ export class Session<T extends object> {
     const before = this.store.getState().history
     const changed = change(before, label, gesture, recipe)
     const goesOn = changed.position === before.position && before.steps[before.position - 1]?.gesture === gesture
-    const what = this.overfull(changed.value)
-    if (what === null) this.set(changed, goesOn ? SAVE_EVERY_MS : 0)
-    else this.store.setState({ refusal: { label, what } })
+    const limit = this.overfull(changed.value)
+    if (limit === null) this.set(changed, goesOn ? SAVE_EVERY_MS : 0)
+    else this.store.setState({ refusal: { label, limit } })
   }
 
   /** Adds records that changes to come refer to; not a step of its own, and undo leaves it. */
   extend(recipe: (draft: Draft<T>) => void): void {
     this.set(extend(this.store.getState().history, recipe))
+  }
+
+  /** Says why something is not done. */
+  refuse(label: string, why: string): void {
+    this.store.setState({ refusal: { label, why } })
   }
 
   undo(): void {

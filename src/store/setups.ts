@@ -1,7 +1,9 @@
-import type { HighlightId, RegionId, SetupId } from '@/core/model/ids'
+import type { HighlightId, SetupId } from '@/core/model/ids'
 import { newRecord } from '@/core/model/record'
 import { newSetup, type Setup } from '@/core/model/setup'
-import { newId, nowStamp } from './clock'
+import { newId } from '@/core/model/ids'
+import { followSetup } from '@/edit/regions'
+import { nowStamp } from './clock'
 import { database } from './database'
 import { readAll } from './readAll'
 import { editSession, loadEdit } from './highlights'
@@ -25,11 +27,6 @@ export async function changeSetup(id: SetupId, change: Partial<SetupContent>): P
   await database().setups.update(id, { ...change, updatedAt: nowStamp() })
 }
 
-/** A copy of a kept setup's content for a highlight's own setup. */
-export function copyOf({ id, name, regions, tags, fingerprint }: Setup): SetupContent & Pick<Setup, 'basedOn' | 'isGuess'> {
-  return { name, regions: regions.map((r) => ({ ...r, id: newId<RegionId>() })), tags, fingerprint, basedOn: id, isGuess: false }
-}
-
 /** Lets highlights that are based on a setup follow what it has become: one step each, which can be undone there. Gives how many did. */
 export async function letFollow(kept: Setup, highlights: readonly HighlightId[]): Promise<number> {
   let followed = 0
@@ -37,9 +34,7 @@ export async function letFollow(kept: Setup, highlights: readonly HighlightId[])
     const loaded = await loadEdit(id)
     if (!loaded.ok) continue
     const session = editSession(loaded)
-    session.change(`Follow ${kept.name}`, crypto.randomUUID(), (draft) => {
-      for (const setup of draft.setups) if (setup.basedOn === kept.id) Object.assign(setup, copyOf(kept))
-    })
+    followSetup(session, { kept })
     await session.flush()
     if (session.store.getState().saving === 'saved') followed++
   }

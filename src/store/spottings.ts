@@ -11,8 +11,10 @@ function newSpotting(id: RecordingId): Spotting {
   return { ...newRecord(nowStamp()), id, moments: [], weights: DEFAULT_WEIGHTS, reactionMicros: 4_000_000, mostMicros: 60_000_000, proposals: 15 }
 }
 
+export type SpottingSession = Session<Spotting>
+
 /** The work on a recording's moments, as it was left. One that cannot be read is begun anew; what was stored stays until something is changed. */
-export async function openSpotting(id: RecordingId): Promise<Session<Spotting>> {
+export async function openSpotting(id: RecordingId): Promise<SpottingSession> {
   const db = database()
   const stored = await db.spottings.get(id)
   const read = stored && readRecord('spotting', stored)

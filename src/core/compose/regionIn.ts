@@ -4,6 +4,7 @@ import { SHIFT_SCALE, type Passage, type RegionShift } from '../model/passage'
 import { WHOLE_FRAME, type Region } from '../model/region'
 import type { Micros } from '../time/micros'
 import { pathAt } from './cropPath'
+import type { RegionId } from '../model/ids'
 
 /** A region as it lies in one passage at a recording time: with the passage's own shift, and its focus where the passage's crop path has it. */
 export function regionIn(passage: Pick<Passage, 'regionShifts' | 'cropPaths'>, region: Region, recordingMicros: Micros): Region {
@@ -32,4 +33,14 @@ export function shiftTo({ id, bounds }: Pick<Region, 'id' | 'bounds'>, to: Rect)
   const from = centreOf(bounds)
   const centre = centreOf(to)
   return { regionId: id, dx: centre.x - from.x, dy: centre.y - from.y, scale: clamp(to.width / bounds.width, SHIFT_SCALE) }
+}
+
+/** Whether a region lies elsewhere in a passage than in the others. */
+export function isShifted({ regionShifts }: Passage, id: RegionId): boolean {
+  return regionShifts.some((s) => s.regionId === id)
+}
+
+/** The regions of a passage's setup as they lie in it. */
+export function regionsIn(passage: Passage, regions: readonly Region[]): Region[] {
+  return regions.map((r) => regionIn(passage, r, passage.inMicros))
 }

@@ -11,7 +11,7 @@ import { bareFindings, handleFindings, missingFindings } from './layoutFindings'
 import { controlFindings, limitFindings } from './outletFindings'
 import { pictureFindings } from './pictureFindings'
 import { presenceFindings, sliverFindings, type Seen } from './regionFindings'
-import { withRemedies, type Scope } from './remedies'
+import { withRemedies, type Scope, type TryRemedy } from './remedies'
 import { soundFindings } from './soundFindings'
 import { contrastFindings, fitFindings, glyphFindings, readingFindings } from './wordFindings'
 
@@ -39,8 +39,8 @@ type KnownBesideSound = Omit<Known, 'loudness'>
 export const NOTHING_KNOWN: Known = { outlet: null, loudness: null, speech: new Map(), missing: new Set(), measure: null, missingGlyphs: new Set(), edges: new Map(), presence: new Map() }
 
 /** Everything that people find out after they have posted, worst first, each with the remedy that is seen to work. Pure; whoever calls keeps what it gives until the edit changes. */
-export function findingsOf(edit: Edit, { loudness, ...known }: Known): Finding[] {
-  return withHeard(findingsBesideSound(edit, known), edit, loudness, known.outlet)
+export function findingsOf(edit: Edit, { loudness, ...known }: Known, tryRemedy: TryRemedy): Finding[] {
+  return withHeard(findingsBesideSound(edit, known, tryRemedy), edit, loudness, known.outlet)
 }
 
 /** What was found beside its sound, and what is heard of it besides, worst first. Sound is measured again at its own pace: what is seen need not be looked over for it. */
@@ -51,12 +51,12 @@ export function withHeard(findings: readonly Finding[], edit: Edit, loudness: Lo
 }
 
 /** All of them but those of loudness and peaks. */
-function findingsBesideSound(edit: Edit, known: KnownBesideSound): Finding[] {
+function findingsBesideSound(edit: Edit, known: KnownBesideSound, tryRemedy: TryRemedy): Finding[] {
   const map = timeMapOf(edit.highlight)
   const { shapes } = edit.highlight
   const looked = [...seenFindings(edit, known, WHOLE), ...rateFindings(edit, map), ...shapes.flatMap((shape) => limitFindings(edit, shape, map, known)), ...missingFindings(edit, map, known.missing), ...glyphFindings(edit, map, known.missingGlyphs)]
   const sizeOf = ({ passageId, shapeId }: Scope) => (passageId === null ? map.passages.length : 1) * (shapeId === null ? shapes.length : 1)
-  return worstFirst(withRemedies(edit, worstFirst(looked), (changed, scope) => seenFindings(changed, known, scope), sizeOf))
+  return worstFirst(withRemedies(edit, worstFirst(looked), tryRemedy, (changed, scope) => seenFindings(changed, known, scope), sizeOf))
 }
 
 const WHOLE: Scope = { passageId: null, layoutId: null, shapeId: null }

@@ -1,6 +1,5 @@
 import type { Edit } from '../model/edit'
 import type { LayoutId, PassageId } from '../model/ids'
-import { tryRemedy } from './applyRemedy'
 import { isWorse, type Finding, type Found, type Remedy } from './finding'
 
 /** Which part of a highlight a remedy touches; null stands for all. */
@@ -9,6 +8,9 @@ export interface Scope {
   layoutId: LayoutId | null
   shapeId: string | null
 }
+
+/** What an edit would be with a remedy; null where it cannot be had, a region being locked. */
+export type TryRemedy = (edit: Edit, remedy: Remedy) => Edit | null
 
 /** So much looking over again in one go, in passages times shapes; findings beyond it wait for the earlier ones to be put right. */
 const MOST_LOOKED = 2000
@@ -20,7 +22,7 @@ const TAKEN_AS_SAID: ReadonlySet<Remedy['kind']> = new Set(['gain', 'own-rate', 
  * Gives each finding the first of its remedies that is seen to work: tried on a copy, the fault is gone, or no longer as bad, and nothing that must stop
  * or warn has come instead. `lookAgain` finds what is wrong in a part of an edit; `sizeOf` is how much looking that is.
  */
-export function withRemedies(edit: Edit, found: readonly Found[], lookAgain: (edit: Edit, scope: Scope) => Found[], sizeOf: (scope: Scope) => number): Finding[] {
+export function withRemedies(edit: Edit, found: readonly Found[], tryRemedy: TryRemedy, lookAgain: (edit: Edit, scope: Scope) => Found[], sizeOf: (scope: Scope) => number): Finding[] {
   let looked = 0
   const before = new Map(found.map((f) => [f.key, f]))
   const works = (of: Found, remedy: Remedy): boolean => {
@@ -28,7 +30,9 @@ export function withRemedies(edit: Edit, found: readonly Found[], lookAgain: (ed
     const scope = scopeOf(of, remedy)
     looked += sizeOf(scope)
     if (looked > MOST_LOOKED) return false
-    const after = lookAgain(tryRemedy(edit, remedy), scope)
+    const tried = tryRemedy(edit, remedy)
+    if (!tried) return false
+    const after = lookAgain(tried, scope)
     const own = after.find((f) => f.key === of.key)
     if (own && !isWorse(of.severity, own.severity)) return false
     return after.every((f) => f.severity === 'note' || (before.has(f.key) && !isWorse(f.severity, before.get(f.key)?.severity ?? 'note')))

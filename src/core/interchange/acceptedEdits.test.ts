@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { tryRemedy } from '@/edit/remedies'
 import { z } from 'zod'
 import { sampleEdit } from '../../../tests/support/edits'
 import { FromSchema, type JsonSchema } from '../../../tests/support/fromSchema'
@@ -86,7 +87,7 @@ describe('whatever an edit says that is accepted from a file', () => {
 
   it(`it can be looked over and heard (seed ${SEED})`, () => {
     for (const { seed, edit } of edits) {
-      const found = findingsOf(edit, { ...NOTHING_KNOWN, outlet, measure: (text, { size }) => text.length * size * 0.5 })
+      const found = findingsOf(edit, { ...NOTHING_KNOWN, outlet, measure: (text, { size }) => text.length * size * 0.5 }, tryRemedy)
       expect(areFinite(found), `seed ${seed}`).toBe(true)
       expect(new Set(found.map((f) => f.key)).size, `seed ${seed}`).toBe(found.length)
       expect(areFinite(soundPlan(edit, timeMapOf(edit.highlight))), `seed ${seed}`).toBe(true)

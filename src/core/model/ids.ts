@@ -53,3 +53,8 @@ export type TitleId = z.infer<typeof titleId>
 export type SpeakerId = z.infer<typeof speakerId>
 export type MarkId = z.infer<typeof markId>
 export type FontFileId = z.infer<typeof fontFileId>
+
+/** A new id of any kind of record, or of what is in one. */
+export function newId<T extends string>(): T {
+  return crypto.randomUUID() as string as T
+}

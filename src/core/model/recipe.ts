@@ -1,8 +1,11 @@
 import { z } from 'zod'
+import type { Brand } from './brand'
 import { brandId, layoutId, recipeId, setupId } from './ids'
 import { outputChoice } from './outputChoice'
+import type { Layout } from './layout'
 import { MOST_MARKS, pictureMark } from './pictureMark'
 import { recordBase, title } from './record'
+import type { Setup } from './setup'
 import { shape } from './shape'
 import { tag } from './tag'
 import { captions } from './words'
@@ -28,3 +31,11 @@ export const recipe = recordBase.extend({
 })
 
 export type Recipe = z.infer<typeof recipe>
+
+/** A recipe with the records that it binds; what has been thrown away since is null. */
+export interface WholeRecipe {
+  recipe: Recipe
+  setup: Setup | null
+  layout: Layout
+  brand: Brand | null
+}

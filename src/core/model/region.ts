@@ -47,3 +47,8 @@ export const WHOLE_FRAME: Rect = { x: 0, y: 0, width: 1, height: 1 }
 export function toldApart(regions: readonly Pick<Region, 'id' | 'role' | 'name'>[], { id, role, name }: Pick<Region, 'id' | 'role' | 'name'>): string {
   return regions.some((r) => r.role === role && r.id !== id) ? name : role
 }
+
+/** What a region is called to begin with. */
+export function nameForRole(role: string): string {
+  return role.slice(0, 1).toUpperCase() + role.slice(1)
+}

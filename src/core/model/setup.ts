@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { fingerprint } from '../detect/regions/fingerprint'
-import { highlightId, setupId } from './ids'
+import { highlightId, newId, setupId, type RegionId } from './ids'
 import { recordBase, title } from './record'
 import { region } from './region'
 import { tag } from './tag'
@@ -29,4 +29,9 @@ export type Setup = z.infer<typeof setup>
 /** A setup by what makes it one; the rest as it is for a new one. */
 export function newSetup(made: Pick<Setup, 'schemaVersion' | 'createdAt' | 'updatedAt' | 'deletedAt' | 'id' | 'name' | 'regions' | 'ownedBy'> & Partial<Setup>): Setup {
   return { tags: [], fingerprint: null, basedOn: null, isGuess: false, ...made }
+}
+
+/** A copy of a kept setup's content for a highlight's own, with ids of its own. */
+export function copyOf({ id, name, regions, tags, fingerprint }: Setup): Pick<Setup, 'name' | 'regions' | 'tags' | 'fingerprint' | 'basedOn' | 'isGuess'> {
+  return { name, regions: regions.map((r) => ({ ...r, id: newId<RegionId>() })), tags, fingerprint, basedOn: id, isGuess: false }
 }

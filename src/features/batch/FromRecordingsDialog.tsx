@@ -16,10 +16,10 @@ import { useLiveQuery } from 'dexie-react-hooks'
 import { useState } from 'react'
 import type { RecipeId, RecordingId } from '@/core/model/ids'
 import { createHighlight, highlightsOnShelf } from '@/store/highlights'
-import type { WholeRecipe } from '@/store/recipes'
 import { recordingsOnShelf } from '@/store/recordings'
 import { formatLength } from '@/ui/format'
 import { palette } from '@/ui/theme'
+import type { WholeRecipe } from '@/core/model/recipe'
 import { applyToHighlight, LONGEST_CLIP_MICROS } from './layOutClip'
 
 interface FromRecordingsDialogProps {

@@ -5,12 +5,14 @@ import type { Setup } from '@/core/model/setup'
 import { wholeRecording } from '@/core/model/wholeRecording'
 import { MICROS_PER_SECOND } from '@/core/time/micros'
 import { createHighlight, editSession, loadEdit } from '@/store/highlights'
-import { keptRecipes, recipeByItself, type WholeRecipe } from '@/store/recipes'
+import { keptRecipes, recipeByItself } from '@/store/recipes'
 import { keptImages } from '@/store/imageFiles'
 import { keptSetups } from '@/store/setups'
-import { applySetup } from '../bench/edits'
+import type { WholeRecipe } from '@/core/model/recipe'
+import { applySetup } from '@/edit/regions'
+import { applyRecipe, picturesOfRecipe } from '@/edit/recipes'
+import { addRecords } from '@/edit/records'
 import { lookAt } from '../bench/frame/looks'
-import { applyRecipe, picturesOfRecipe } from '../bench/shapes/recipes'
 
 /** Longer recordings are to be cut from, not to be put out as they are. */
 export const LONGEST_CLIP_MICROS = 180 * MICROS_PER_SECOND
@@ -47,9 +49,9 @@ export async function applyToHighlight({ id }: Pick<Highlight, 'id'>, recipe: Wh
   const session = editSession(loaded)
   const gesture = crypto.randomUUID()
   const pictures = await keptImages(picturesOfRecipe(recipe))
-  session.extend((draft) => void draft.imageFiles.push(...pictures.filter((p) => draft.imageFiles.every((f) => f.id !== p.id))))
-  if (setup) applySetup(session, passage.setupId, setup, gesture)
-  applyRecipe(session, passage.id, recipe, gesture)
+  addRecords(session, { imageFiles: pictures })
+  if (setup) applySetup(session, { setupId: passage.setupId, kept: setup }, gesture)
+  applyRecipe(session, { passageId: passage.id, whole: recipe }, gesture)
   await session.flush()
   return session.store.getState().saving === 'saved'
 }

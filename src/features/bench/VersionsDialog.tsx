@@ -19,8 +19,8 @@ import { outputLength } from '@/core/time/timeMap'
 import { deleteVersion, keepVersion, versionsOf } from '@/store/versions'
 import { formatDay, formatTime } from '@/ui/format'
 import { palette } from '@/ui/theme'
+import { goBackTo } from '@/edit/highlight'
 import { useBenchContext, useHighlight } from './benchContext'
-import { goBackTo } from './edits'
 
 /** Named versions of the highlight: keep the present one, go back to an older one (which can be undone). */
 export function VersionsDialog({ onClose }: { onClose: () => void }) {

@@ -1,5 +1,6 @@
 import { listOwnFont } from '@/media/fonts/loadFonts'
 import { fontBlob, keptFonts } from '@/store/fontFiles'
+import { addRecords } from '@/edit/records'
 import type { Bench } from './useBench'
 
 /** Makes fonts that were added since the highlight was opened ready to be used in it. */
@@ -12,6 +13,6 @@ export async function bringFonts({ session, player, files }: Bench): Promise<voi
     files.set(id, blob)
     listOwnFont(name, blob)
   }
-  session.extend((draft) => void draft.fontFiles.push(...missing))
+  addRecords(session, { fontFiles: missing })
   await player.open(session.value, files)
 }

@@ -1,6 +1,7 @@
 import type { ImageFileId } from '@/core/model/ids'
 import { keptImages } from '@/store/imageFiles'
 import { storedFile } from '@/store/recordings'
+import { addRecords } from '@/edit/records'
 import type { Bench } from './useBench'
 
 /** Makes pictures that are kept ready to be shown in a highlight, which itself is not changed. Those that are there, or gone from the rack, are passed over. */
@@ -12,6 +13,6 @@ export async function bringImages({ session, player, files }: Bench, ids: readon
     const found = await storedFile(id)
     if (found.ok) files.set(id, found.file)
   }
-  session.extend((draft) => void draft.imageFiles.push(...records.filter((r) => draft.imageFiles.every((f) => f.id !== r.id))))
+  addRecords(session, { imageFiles: records })
   await player.open(session.value, files)
 }

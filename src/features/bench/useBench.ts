@@ -7,7 +7,7 @@ import { Player } from '@/media/playback/player'
 import type { OpenReply } from '@/media/workers/preview.protocol'
 import { editSession, loadEdit } from '@/store/highlights'
 import { storedFile } from '@/store/recordings'
-import type { EditSession } from './edits'
+import type { EditSession } from '@/store/highlights'
 
 export interface Bench {
   session: EditSession

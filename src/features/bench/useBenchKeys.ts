@@ -3,8 +3,8 @@ import { oneFrame } from '@/core/cut/passages'
 import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
 import { timeMapOf } from '@/core/time/timeMap'
 import { SCREEN_KEYS } from '@/ui/screenKeys'
+import { trimAt } from '@/edit/passages'
 import { partsOf, type BenchContextValue } from './benchContext'
-import { trimAt } from './sheet/cuts'
 import { useCutting } from './sheet/useCutting'
 
 /** Every key of the Bench with what it does, as the list behind `?` shows them. */

@@ -3,6 +3,7 @@ import type { Passage } from '@/core/model/passage'
 import type { Recording } from '@/core/model/recording'
 import { passagePartsFor } from '@/store/highlights'
 import { storedFile } from '@/store/recordings'
+import { addRecords } from '@/edit/records'
 import { addChosenFile } from '../shelf/addRecordings'
 import type { ChosenFile } from '../shelf/chosenFiles'
 import { probeMessage } from '../shelf/messages'
@@ -28,11 +29,7 @@ export function useBringIn(): { bringIn: (recording: Recording, span?: CutSpan) 
     if (!found.ok) return { ok: false, problem: found.reason === 'needs-permission' ? `The browser wants your permission to read “${recording.fileName}” again: open one of its highlights first.` : `“${recording.fileName}” is missing. Open one of its highlights and choose the file again.` }
     files.set(recording.id, found.file)
     const { passage, setup, layout } = await passagePartsFor(session.value, recording)
-    session.extend((draft) => {
-      if (!draft.recordings.some((r) => r.id === recording.id)) draft.recordings.push(recording)
-      if (setup) draft.setups.push(setup)
-      if (layout) draft.layouts.push(layout)
-    })
+    addRecords(session, { recordings: [recording], setups: setup ? [setup] : [], layouts: layout ? [layout] : [] })
     const opened = await player.open(session.value, files)
     return opened.ok ? { ok: true, passage: span ? { ...passage, ...onFrames(recording, span) } : passage } : { ok: false, problem: `“${opened.fileName}” can no longer be read.` }
   }

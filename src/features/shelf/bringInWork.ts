@@ -9,9 +9,10 @@ import type { ZipRefusal } from '@/media/bundle/openBundle'
 import { readForeign } from '@/media/read/readForeign'
 import { bringInEdits } from '@/store/bringIn'
 import { isStorageFull } from '@/store/database'
-import { newId } from '@/store/clock'
 import { createHighlight, editSession, loadEdit } from '@/store/highlights'
 import { recordingsOnShelf } from '@/store/recordings'
+import { newId } from '@/core/model/ids'
+import { setPassages } from '@/edit/passages'
 import { unreadMessage } from '../foreignFiles'
 
 /** Whether a file holds somebody's work, not footage. */
@@ -98,15 +99,13 @@ async function highlightOfCuts(name: string, found: readonly { cut: OtioCut; rec
   if (!loaded.ok) return made
   const session = editSession(loaded)
   const [like] = made.passages
-  session.change('Bring in a timeline', 'bring in', (draft) => {
-    if (!like) return
-    draft.highlight.passages = found.map(({ cut, recording }) => ({
-      ...newPassage({ id: newId<PassageId>(), recordingId: recording.id, inMicros: Math.min(cut.inMicros, recording.durationMicros - 1), outMicros: Math.min(cut.outMicros, recording.durationMicros), setupId: like.setupId, layoutId: like.layoutId }),
-      speedPercent: cut.speedPercent,
-      join: cut.join,
-    }))
-    draft.recordings = [...new Map(found.map(({ recording }) => [recording.id, recording])).values()]
-  })
+  if (!like) return made
+  const passages = found.map(({ cut, recording }) => ({
+    ...newPassage({ id: newId<PassageId>(), recordingId: recording.id, inMicros: Math.min(cut.inMicros, recording.durationMicros - 1), outMicros: Math.min(cut.outMicros, recording.durationMicros), setupId: like.setupId, layoutId: like.layoutId }),
+    speedPercent: cut.speedPercent,
+    join: cut.join,
+  }))
+  setPassages(session, { passages, recordings: [...new Map(found.map(({ recording }) => [recording.id, recording])).values()] })
   await session.flush()
   return made
 }

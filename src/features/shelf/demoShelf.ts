@@ -5,9 +5,9 @@ import { twoBands } from '@/core/layout/starting'
 import { STANDARD_SHAPES } from '@/core/model/shape'
 import { toFractions } from '@/core/geometry/evenGrid'
 import { toMicros } from '@/core/time/micros'
-import { newId } from '@/store/clock'
 import { database } from '@/store/database'
 import { createHighlight } from '@/store/highlights'
+import { newId } from '@/core/model/ids'
 import { addChosenFile } from './addRecordings'
 
 const pixels = z.object({ x: z.number(), y: z.number(), width: z.number(), height: z.number() })

@@ -9,7 +9,7 @@ import type { Micros } from '@/core/time/micros'
 import { formatTime } from '@/ui/format'
 import { fonts, palette } from '@/ui/theme'
 import { useDrag } from '@/ui/useDrag'
-import { adjust } from './marking'
+import { adjust } from '@/edit/moments'
 import { clear, drawCuts, drawLiveliness, drawMoments, drawPictures, drawUnknown, drawWaveform, PICTURES_HEIGHT, xOf } from './drawBands'
 import { EdgeHandle } from './EdgeHandle'
 import { PictureCache } from './pictureCache'
@@ -162,7 +162,7 @@ function StretchBand({ found, waveform }: { found: Found; waveform: Waveform }) 
       <Box component="canvas" ref={canvas} role="img" aria-label="The magnified stretch: pictures, level, moments, cuts between shots" sx={{ width: '100%', height: '100%', display: 'block' }} />
       {current &&
         (['in', 'out'] as const).map((which) => (
-          <EdgeHandle key={`${current.id} ${which}`} moment={current} which={which} percent={place(which === 'in' ? current.inMicros : current.outMicros)} perPixel={perPixel} onMove={(t, gesture) => adjust(session, recording, current, which, t, gesture)} />
+          <EdgeHandle key={`${current.id} ${which}`} moment={current} which={which} percent={place(which === 'in' ? current.inMicros : current.outMicros)} perPixel={perPixel} onMove={(t, gesture) => adjust(session, { recording, moment: current, which, t }, gesture)} />
         ))}
       <BandPlayhead fromMicros={fromMicros} toMicros={toMicros} />
     </Box>

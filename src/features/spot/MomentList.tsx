@@ -14,8 +14,8 @@ import { highlightsCutFrom } from '@/store/highlights'
 import { formatTime } from '@/ui/format'
 import { fonts, palette } from '@/ui/theme'
 import { useBlobUrl } from '@/ui/useBlobUrl'
+import { drop, keep } from '@/edit/moments'
 import { FindingSettings } from './FindingSettings'
-import { drop, keep } from './marking'
 import { whyHere } from './messages'
 import { bringIntoSight, useSpotContext, useSpotView } from './spotContext'
 import type { Found } from './useMoments'
@@ -119,8 +119,8 @@ function MomentRow({ moment, analysis, highlightId, selected }: { moment: Moment
           aria-pressed={kept}
           onClick={(e) => {
             e.stopPropagation()
-            if (state === 'kept') drop(session, moment)
-            else keep(session, moment)
+            if (state === 'kept') drop(session, { moment })
+            else keep(session, { moment })
           }}
           sx={{ minWidth: 74, ...(kept && { '&&': { bgcolor: palette.leafTint, borderColor: palette.leaf, color: palette.ink } }) }}
         >

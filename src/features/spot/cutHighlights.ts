@@ -3,10 +3,12 @@ import type { PassageId } from '@/core/model/ids'
 import type { Highlight } from '@/core/model/highlight'
 import type { Recording } from '@/core/model/recording'
 import type { Moment } from '@/core/model/spotting'
-import { newId } from '@/store/clock'
 import { createHighlight, editSession, loadEdit } from '@/store/highlights'
 import { formatTime } from '@/ui/format'
-import { setCut, type SpottingSession } from './marking'
+import { newId } from '@/core/model/ids'
+import { setCut } from '@/edit/moments'
+import type { SpottingSession } from '@/store/spottings'
+import { insertPassages } from '@/edit/passages'
 
 /** Makes a highlight of each moment, which remembers where it came from, and says so on the moments. */
 export async function cutHighlights(session: SpottingSession, recording: Recording, moments: readonly Moment[]): Promise<Highlight[]> {
@@ -16,7 +18,7 @@ export async function cutHighlights(session: SpottingSession, recording: Recordi
     made.push(await createHighlight(recording, { name, ...cutOf(recording, { inMicros, outMicros }), origin: { recordingId: recording.id, inMicros, outMicros, label } }))
   }
   // A proposal that was kept is in the session already: only decided moments are ever cut.
-  setCut(session, moments.map((m) => m.id))
+  setCut(session, { ids: moments.map((m) => m.id) })
   return made
 }
 
@@ -31,12 +33,10 @@ export async function cutAsOne(session: SpottingSession, recording: Recording, m
   const loaded = await loadEdit(made.id)
   if (loaded.ok && rest.length > 0) {
     const edit = editSession(loaded)
-    edit.change(`Add ${rest.length} moments`, crypto.randomUUID(), ({ highlight }) => {
-      const [like] = highlight.passages
-      if (like) highlight.passages.push(...rest.map((m) => ({ ...like, ...cutOf(recording, m), id: newId<PassageId>() })))
-    })
+    const [like] = edit.value.highlight.passages
+    if (like) insertPassages(edit, { added: rest.map((m) => ({ ...like, ...cutOf(recording, m), id: newId<PassageId>() })), after: like.id, label: `Add ${rest.length} moments` })
     await edit.flush()
   }
-  setCut(session, moments.map((m) => m.id))
+  setCut(session, { ids: moments.map((m) => m.id) })
   return made
 }

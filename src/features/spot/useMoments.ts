@@ -5,8 +5,8 @@ import { proposeMoments, type ProposedMoment } from '@/core/detect/moments'
 import { speechOfAnalysis } from '@/core/detect/speech'
 import type { RecordingId } from '@/core/model/ids'
 import type { Moment } from '@/core/model/spotting'
+import { withProposals } from '@/core/detect/proposals'
 import { liveAnalyses, type AnalysisState, type LiveAnalysis } from './analyser'
-import { withProposals } from './marking'
 import { useSpotContext, useSpotting } from './spotContext'
 
 /** While parts come in, what is shown follows this often. */

@@ -1,5 +1,5 @@
 import type { Moment } from '@/core/model/spotting'
-import { adjust, drop, keep, markAt } from './marking'
+import { adjust, drop, keep, markAt } from '@/edit/moments'
 import { bringIntoSight, useSpotContext } from './spotContext'
 import type { Found } from './useMoments'
 
@@ -36,8 +36,8 @@ export function useSpotActions(found: Found): SpotActions {
     mark: () => view.setState({ selected: markAt(session, recording, found.analysis, player.positionMicros).id }),
     next: () => toMoment(1),
     previous: () => toMoment(-1),
-    keepSelected: () => onSelected((m) => keep(session, m)),
-    dropSelected: () => onSelected((m) => drop(session, m)),
-    setEdge: (which) => onSelected((m) => adjust(session, recording, m, which, player.positionMicros, crypto.randomUUID())),
+    keepSelected: () => onSelected((m) => keep(session, { moment: m })),
+    dropSelected: () => onSelected((m) => drop(session, { moment: m })),
+    setEdge: (which) => onSelected((m) => adjust(session, { recording, moment: m, which, t: player.positionMicros }, crypto.randomUUID())),
   }
 }

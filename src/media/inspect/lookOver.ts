@@ -1,6 +1,7 @@
 import type { Finding } from '@/core/findings/finding'
 import { findingsOf, type KnownBesideFonts } from '@/core/findings/findings'
 import type { Edit } from '@/core/model/edit'
+import { tryRemedy } from '@/edit/remedies'
 import { listOwnFont, loadFonts } from '../fonts/loadFonts'
 import { measureText } from '../fonts/measureText'
 import { missingGlyphs } from '../fonts/missingGlyphs'
@@ -16,5 +17,5 @@ export async function lookOver(edit: Edit, known: KnownBesideFonts, files: Reado
   if (signal.aborted) return null
   const said = [...titles.map((t) => [t.text, t.style] as const), ...cues.map((c) => [c.text, captions.style] as const)]
   const missing = new Set(here ? said.flatMap(([text, style]) => missingGlyphs(text, style)) : [])
-  return findingsOf(edit, { ...known, measure: here ? measureText : null, missingGlyphs: missing })
+  return findingsOf(edit, { ...known, measure: here ? measureText : null, missingGlyphs: missing }, tryRemedy)
 }

@@ -10,9 +10,10 @@ import type { Size } from '@/core/geometry/rect'
 import type { Region } from '@/core/model/region'
 import { RoleBadge } from '@/ui/RoleBadge'
 import { fonts, palette } from '@/ui/theme'
+import { acceptProposals } from '@/edit/regions'
+import { nameForRole } from '@/core/model/region'
+import { suitLayout } from '@/edit/layouts'
 import { useBenchContext, useParts } from '../benchContext'
-import { acceptProposals, nameForRole } from '../edits'
-import { suitLayout } from '../shapes/arranging'
 import { foundWords } from './messages'
 import { lookAt, stopLooking } from './looks'
 import { useLook } from './useLook'
@@ -44,7 +45,7 @@ export function FindRegions() {
   const open = seen ? openProposals(seen.look.proposals, setup.regions, size) : []
   const accept = (proposals: readonly RegionProposal[], all = false) => {
     const gesture = crypto.randomUUID()
-    acceptProposals(session, setup.id, proposals.map((p) => ({ role: p.role, bounds: boundsOf(p, size) })), all, gesture)
+    acceptProposals(session, { setupId: setup.id, proposals: proposals.map((p) => ({ role: p.role, bounds: boundsOf(p, size) })), all }, gesture)
     if (all) suitLayout(session, passage.id, gesture)
   }
   if (look?.kind === 'looking')

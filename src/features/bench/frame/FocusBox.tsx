@@ -8,9 +8,9 @@ import type { Region } from '@/core/model/region'
 import { roleMark } from '@/ui/roleMarks'
 import { fonts } from '@/ui/theme'
 import { useDrag } from '@/ui/useDrag'
+import { setFocus } from '@/edit/regions'
+import { isShifted } from '@/core/compose/regionIn'
 import { useBenchContext, usePassage } from '../benchContext'
-import { setFocus } from '../edits'
-import { isShifted } from '../passageRegions'
 
 const STEP: Record<string, [number, number]> = { ArrowLeft: [-2, 0], ArrowRight: [2, 0], ArrowUp: [0, -2], ArrowDown: [0, 2] }
 
@@ -29,7 +29,7 @@ export const FocusBox = memo(function FocusBox({ region, focus, frame }: { regio
   const fixed = region.locked || isShifted(passage, region.id)
   const pixels = scaleRect(focus, frame.width, frame.height)
   const options = { bounds: scaleRect(region.bounds, frame.width, frame.height), least: LEAST }
-  const set = (rect: Rect, gesture: string) => setFocus(session, frame, region.id, rect, `Focus of ${region.name}`, gesture)
+  const set = (rect: Rect, gesture: string) => setFocus(session, { frame, id: region.id, pixels: rect, label: `Focus of ${region.name}` }, gesture)
   const dragging = useDrag((event) => {
     const box = event.currentTarget.closest('[data-testid="frame-picture"]')?.getBoundingClientRect()
     view.setState({ selection: { kind: 'region', id: region.id } })

@@ -9,13 +9,13 @@ import { rectBetween } from '@/core/geometry/rect'
 import type { RegionId } from '@/core/model/ids'
 import { palette } from '@/ui/theme'
 import { toRecordingMicros } from '@/core/time/timeMap'
+import { acceptProposals, drawRegion } from '@/edit/regions'
+import { regionsIn } from '@/core/compose/regionIn'
 import { useBenchContext, useEdit, useParts, useTimeMap, useView } from '../benchContext'
 import { PaneFrame } from '../PaneFrame'
 import { useDrag } from '@/ui/useDrag'
 import { usePreviewCanvas } from '@/ui/usePreviewCanvas'
 import type { PreviewTarget } from '@/media/workers/preview.protocol'
-import { acceptProposals, drawRegion } from '../edits'
-import { regionsIn } from '../passageRegions'
 import { CropOutline } from './CropOutline'
 import { Dimmed } from './Dimmed'
 import { FocusBox } from './FocusBox'
@@ -89,7 +89,7 @@ function Picture() {
       const drawn = rectBetween(from, { x: from.x + dx * perPixel, y: from.y + dy * perPixel }, recording.video)
       if (drawn.width < LEAST_DRAWN || drawn.height < LEAST_DRAWN) return
       const reach = Math.round(SNAP_REACH * perPixel)
-      drawRegion(session, setup.id, recording.video, id, snapLines && !ctrlKey ? snapEdges(snapEdges(drawn, 'nw', snapLines, reach), 'se', snapLines, reach) : drawn, gesture)
+      drawRegion(session, { setupId: setup.id, frame: recording.video, id, pixels: snapLines && !ctrlKey ? snapEdges(snapEdges(drawn, 'nw', snapLines, reach), 'se', snapLines, reach) : drawn }, gesture)
       view.setState({ selection: { kind: 'region', id } })
     }
   })
@@ -108,7 +108,7 @@ function Picture() {
             <Dimmed regions={regions} />
             {placed.map(({ panel, picture }) => picture && <CropOutline key={panel.id} crop={picture.crop} frame={recording.video} role={panel.role} />)}
             {ghosts.map((p, n) => (
-              <GhostBox key={n} proposal={p} frame={recording.video} onAccept={() => acceptProposals(session, setup.id, [{ role: p.role, bounds: boundsOf(p, recording.video) }])} />
+              <GhostBox key={n} proposal={p} frame={recording.video} onAccept={() => acceptProposals(session, { setupId: setup.id, proposals: [{ role: p.role, bounds: boundsOf(p, recording.video) }] })} />
             ))}
             {regions.map((region) => (
               <RegionBox key={region.id} region={region} frame={recording.video} />

@@ -3,7 +3,7 @@ import type { RegionProposal } from '@/core/detect/regions/propose'
 import type { Size } from '@/core/geometry/rect'
 import { roleMark } from '@/ui/roleMarks'
 import { fonts } from '@/ui/theme'
-import { nameForRole } from '../edits'
+import { nameForRole } from '@/core/model/region'
 
 /** A proposed region over the picture: a broken light line, its role with a question mark. Pressing the tab accepts it. */
 export function GhostBox({ proposal: { rect, role, confidence }, frame, onAccept }: { proposal: RegionProposal; frame: Size; onAccept: () => void }) {

@@ -16,8 +16,8 @@ import { keepSetup, keptSetups } from '@/store/setups'
 import { SetupDiagram } from '@/ui/SetupDiagram'
 import { tagsFrom } from '@/ui/tags'
 import { palette } from '@/ui/theme'
+import { baseSetupOn } from '@/edit/regions'
 import { useBenchContext, useParts } from '../benchContext'
-import { baseSetupOn } from '../edits'
 import { lookAt } from './looks'
 import { useLook } from './useLook'
 
@@ -44,7 +44,7 @@ export function KeepSetupDialog({ onClose }: { onClose: () => void }) {
     const there = await keptSetups()
     const fingerprint = look?.kind === 'seen' ? look.look.fingerprint : null
     const kept = await keepSetup({ name: freeName(named.data, there.map((s) => s.name)), tags: tagsFrom(tags), regions: setup.regions, fingerprint })
-    baseSetupOn(session, setup.id, kept)
+    baseSetupOn(session, { setupId: setup.id, kept })
     enqueueSnackbar(`“${kept.name}” is kept. Recordings that look like this one get its regions.`)
     onClose()
   }

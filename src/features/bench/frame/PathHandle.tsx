@@ -9,8 +9,8 @@ import type { Region } from '@/core/model/region'
 import { toRecordingMicros } from '@/core/time/timeMap'
 import { roleMark } from '@/ui/roleMarks'
 import { useDrag } from '@/ui/useDrag'
+import { setPath } from '@/edit/regions'
 import { useBenchContext, usePassage, useTimeMap } from '../benchContext'
-import { setPath } from '../passageRegions'
 
 const STEP: Record<string, Point> = { ArrowLeft: { x: -1, y: 0 }, ArrowRight: { x: 1, y: 0 }, ArrowUp: { x: 0, y: -1 }, ArrowDown: { x: 0, y: 1 } }
 /** An arrow key moves the path by this share of the frame; with Shift ten times as far. */
@@ -39,7 +39,7 @@ export function PathHandle({ region, path }: { region: Region; path: CropPath })
   )
   const aim = (micros: number, { x, y }: Point, gesture: string) => {
     const inside = pushInside({ x, y, width: 0, height: 0 }, region.bounds)
-    setPath(session, passage.id, region, withKey(path.keys, micros, { x: inside.x, y: inside.y }), `Aim ${region.name}`, gesture)
+    setPath(session, { passageId: passage.id, region, keys: withKey(path.keys, micros, { x: inside.x, y: inside.y }), label: `Aim ${region.name}` }, gesture)
   }
   const dragging = useDrag((event) => {
     const box = event.currentTarget.closest('[data-testid="frame-picture"]')?.getBoundingClientRect()

@@ -9,8 +9,8 @@ import type { Region } from '@/core/model/region'
 import { toOutputMicros, toRecordingMicros } from '@/core/time/timeMap'
 import { formatTime } from '@/ui/format'
 import { palette } from '@/ui/theme'
+import { setPath } from '@/edit/regions'
 import { useBenchContext, usePassage, useTimeMap } from '../benchContext'
-import { setPath } from '../passageRegions'
 
 /** Places of the path that the line is drawn through. */
 const POINTS = 240
@@ -54,7 +54,7 @@ export function PathLine({ region, bounds, path, height }: { region: Pick<Region
               onKeyDown={(e) => {
                 if (e.key !== 'Delete' && e.key !== 'Backspace') return
                 e.stopPropagation()
-                setPath(session, passage.id, region, withoutKey(path.keys, key.micros), 'Remove key')
+                setPath(session, { passageId: passage.id, region, keys: withoutKey(path.keys, key.micros), label: 'Remove key' })
               }}
               sx={{ all: 'unset', position: 'absolute', left: `${(100 * t) / Math.max(1, lengthMicros)}%`, top: `${height * acrossOf(bounds, key.x) - 5}px`, ml: '-5px', width: 10, height: 10, cursor: 'pointer', transform: key.jump ? undefined : 'rotate(45deg) scale(0.75)', bgcolor: '#fff', border: `2px solid ${palette.ink}`, boxSizing: 'border-box', '&:focus-visible': { outline: `2px solid ${palette.straw}`, outlineOffset: 2 } }}
             />

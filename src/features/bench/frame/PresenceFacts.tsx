@@ -9,9 +9,9 @@ import type { PassageId } from '@/core/model/ids'
 import type { Region } from '@/core/model/region'
 import { formatTime } from '@/ui/format'
 import { fonts, palette } from '@/ui/theme'
+import { placeRegion } from '@/edit/regions'
 import { useBenchContext, usePassage } from '../benchContext'
 import { boundsToHold } from './along'
-import { placeRegion } from '../passageRegions'
 
 /** More stretches than this are only counted. */
 const MOST_LISTED = 4

@@ -14,14 +14,15 @@ import { placePanels } from '@/core/compose/placePanels'
 import { blowUp } from '@/core/compose/panelCrop'
 import { toEvenPixels } from '@/core/geometry/evenGrid'
 import type { Rect } from '@/core/geometry/rect'
-import type { RegionId, SetupId } from '@/core/model/ids'
+import { newId, type RegionId, type SetupId } from '@/core/model/ids'
 import { STANDARD_ROLES, type Region, type Role } from '@/core/model/region'
 import { RoleBadge } from '@/ui/RoleBadge'
 import { fonts, palette } from '@/ui/theme'
 import { useGrowing } from '@/ui/useGrowing'
+import { addRegion, setRegionRole, placeRegion } from '@/edit/regions'
+import { nameForRole } from '@/core/model/region'
+import { isShifted, regionsIn } from '@/core/compose/regionIn'
 import { useBenchContext, useEdit, useParts, usePassage } from '../benchContext'
-import { addRegion, nameForRole, setRegionRole } from '../edits'
-import { isShifted, placeRegion, regionsIn } from '../passageRegions'
 import { useSelectedRegion } from '../useSelectedRegion'
 import { PixelField } from './PixelField'
 import { RegionTicket } from './RegionTicket'
@@ -58,7 +59,9 @@ const AddRegion = memo(function AddRegion({ setupId }: { setupId: SetupId }) {
             key={role}
             sx={{ gap: 2 }}
             onClick={() => {
-              view.setState({ selection: { kind: 'region', id: addRegion(session, setupId, role) } })
+              const id = newId<RegionId>()
+              addRegion(session, { id, setupId, role })
+              view.setState({ selection: { kind: 'region', id } })
               setMenu(null)
             }}
           >
@@ -78,7 +81,7 @@ const RegionLine = memo(function RegionLine({ region, index, count, worst }: { r
   const { recording, passage } = usePassage()
   const selected = useSelectedRegion() === region.id
   const pixels = toEvenPixels(region.bounds, recording.video)
-  const set = (part: Partial<Rect>) => !region.locked && placeRegion(session, passage, recording.video, region, { ...pixels, ...part }, `Resize ${region.name}`, crypto.randomUUID())
+  const set = (part: Partial<Rect>) => placeRegion(session, passage, recording.video, region, { ...pixels, ...part }, `Resize ${region.name}`, crypto.randomUUID())
   const field = (key: keyof Rect, label: string) => (
     <PixelField label={`${region.name} ${label}`} value={pixels[key]} most={key === 'x' || key === 'width' ? recording.video.width : recording.video.height} onSet={(value) => set({ [key]: value })} />
   )
@@ -117,7 +120,7 @@ const RoleSelect = memo(function RoleSelect({ id, role, name, onlyHere }: { id: 
       variant="standard"
       disableUnderline
       value={role}
-      onChange={(e) => setRegionRole(session, id, e.target.value)}
+      onChange={(e) => setRegionRole(session, { id, role: e.target.value })}
       inputProps={{ 'aria-label': `Role of ${name}` }}
       renderValue={() => (
         <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, fontWeight: 600 }}>

@@ -13,9 +13,10 @@ import type { Rect } from '@/core/geometry/rect'
 import type { Region } from '@/core/model/region'
 import { title } from '@/core/model/record'
 import { Ticket } from '@/ui/Ticket'
+import { copyRegion, orderRegion, removeRegion, setFocus, setRegion, clearShift, placeRegion, setPath } from '@/edit/regions'
+import { isShifted } from '@/core/compose/regionIn'
+import { newId, type RegionId } from '@/core/model/ids'
 import { useBenchContext, useEdit, useParts, useView } from '../benchContext'
-import { copyRegion, orderRegion, removeRegion, setFocus, setRegion } from '../edits'
-import { clearShift, isShifted, placeRegion, setPath } from '../passageRegions'
 import { OutlineFields } from '../OutlineFields'
 import { lookAt, tightened } from './looks'
 import { useLook } from './useLook'
@@ -65,10 +66,10 @@ export function RegionTicket({ region, index, count, anchor, onClose }: { region
           defaultValue={region.name}
           onBlur={(e) => {
             const named = title.safeParse(e.target.value)
-            if (named.success && named.data !== region.name) setRegion(session, region.id, 'Name region', { name: named.data })
+            if (named.success && named.data !== region.name) setRegion(session, { id: region.id, label: 'Name region', change: { name: named.data } })
           }}
         />
-        <TextField select size="small" label="Proportion" value={holdIndex} disabled={region.locked} onChange={(e) => setRegion(session, region.id, 'Hold proportion', { proportion: choices[Number(e.target.value)]?.value ?? null })}>
+        <TextField select size="small" label="Proportion" value={holdIndex} disabled={region.locked} onChange={(e) => setRegion(session, { id: region.id, label: 'Hold proportion', change: { proportion: choices[Number(e.target.value)]?.value ?? null } })}>
           <MenuItem value={-1}>free</MenuItem>
           {choices.map(({ words }, n) => (
             <MenuItem key={words} value={n}>
@@ -78,33 +79,33 @@ export function RegionTicket({ region, index, count, anchor, onClose }: { region
         </TextField>
       </Box>
       <Box sx={{ display: 'flex', flexWrap: 'wrap', columnGap: 1, my: 1 }}>
-        <FormControlLabel control={<Checkbox size="small" checked={region.locked} onChange={(_, locked) => setRegion(session, region.id, locked ? 'Lock region' : 'Unlock region', { locked })} />} label="Locked" slotProps={{ typography: { sx: { fontSize: 12.5 } } }} />
-        <FormControlLabel control={<Checkbox size="small" checked={region.hidden} onChange={(_, hidden) => setRegion(session, region.id, hidden ? 'Hide outline' : 'Show outline', { hidden })} />} label="Outline hidden" slotProps={{ typography: { sx: { fontSize: 12.5 } } }} />
-        <FormControlLabel title="A part of it that is not cut where that can be helped; drag it in the picture" control={<Checkbox size="small" disabled={region.locked} checked={region.focus !== null} onChange={(_, on) => setFocus(session, recording.video, region.id, on ? middleOf(pixels) : null, on ? 'Add focus' : 'Remove focus')} />} label="Focus" slotProps={{ typography: { sx: { fontSize: 12.5 } } }} />
+        <FormControlLabel control={<Checkbox size="small" checked={region.locked} onChange={(_, locked) => setRegion(session, { id: region.id, label: locked ? 'Lock region' : 'Unlock region', change: { locked } })} />} label="Locked" slotProps={{ typography: { sx: { fontSize: 12.5 } } }} />
+        <FormControlLabel control={<Checkbox size="small" checked={region.hidden} onChange={(_, hidden) => setRegion(session, { id: region.id, label: hidden ? 'Hide outline' : 'Show outline', change: { hidden } })} />} label="Outline hidden" slotProps={{ typography: { sx: { fontSize: 12.5 } } }} />
+        <FormControlLabel title="A part of it that is not cut where that can be helped; drag it in the picture" control={<Checkbox size="small" disabled={region.locked} checked={region.focus !== null} onChange={(_, on) => setFocus(session, { frame: recording.video, id: region.id, pixels: on ? middleOf(pixels) : null, label: on ? 'Add focus' : 'Remove focus' })} />} label="Focus" slotProps={{ typography: { sx: { fontSize: 12.5 } } }} />
       </Box>
-      <OutlineFields outline={region.outline} onSet={(outline, label, gesture) => setRegion(session, region.id, label, { outline }, gesture)} />
+      <OutlineFields outline={region.outline} onSet={(outline, label, gesture) => setRegion(session, { id: region.id, label, change: { outline } }, gesture)} />
       <Box sx={{ display: 'flex', flexWrap: 'wrap', alignItems: 'center', gap: 1.5, my: 2 }}>
         {follows ? (
-          <Button onClick={() => setPath(session, passage.id, region, [], `${region.name} stands still`)}>Stand still in this passage</Button>
+          <Button onClick={() => setPath(session, { passageId: passage.id, region, keys: [], label: `${region.name} stands still` })}>Stand still in this passage</Button>
         ) : (
           <Button title="Crops keep the face, or what moves, in view" disabled={lookingAlong} onClick={() => view.setState({ wantsFollow: region.id })}>
             {lookingAlong ? 'Looking along…' : 'Follow in this passage'}
           </Button>
         )}
-        {isShifted(passage, region.id) && <Button onClick={() => clearShift(session, passage.id, region)}>As in all passages again</Button>}
+        {isShifted(passage, region.id) && <Button onClick={() => clearShift(session, { passageId: passage.id, region })}>As in all passages again</Button>}
       </Box>
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5 }}>
         <Button disabled={region.locked || look?.kind === 'looking'} onClick={() => void tighten()}>
           {look?.kind === 'looking' ? 'Looking…' : 'Tighten'}
         </Button>
-        <Button onClick={leave(() => copyRegion(session, region.id))}>Copy</Button>
-        <Button disabled={index === 0} onClick={() => orderRegion(session, region.id, -1)}>
+        <Button onClick={leave(() => copyRegion(session, { id: region.id, copyId: newId<RegionId>() }))}>Copy</Button>
+        <Button disabled={index === 0} onClick={() => orderRegion(session, { id: region.id, by: -1 })}>
           Move up
         </Button>
-        <Button disabled={index === count - 1} onClick={() => orderRegion(session, region.id, 1)}>
+        <Button disabled={index === count - 1} onClick={() => orderRegion(session, { id: region.id, by: 1 })}>
           Move down
         </Button>
-        <Button disabled={region.locked} onClick={leave(() => removeRegion(session, region.id))}>
+        <Button disabled={region.locked} onClick={leave(() => removeRegion(session, { id: region.id }))}>
           Remove
         </Button>
       </Box>

@@ -12,8 +12,8 @@ import type { Setup } from '@/core/model/setup'
 import { changeSetup, keptSetups, letFollow, setupUses, type SetupUse } from '@/store/setups'
 import { SetupDiagram } from '@/ui/SetupDiagram'
 import { palette } from '@/ui/theme'
+import { applySetup } from '@/edit/regions'
 import { useBenchContext, useParts } from '../benchContext'
-import { applySetup } from '../edits'
 import { KeepSetupDialog } from './KeepSetupDialog'
 
 /** The setup in use: apply another, keep this one, or bring what was changed back to the kept one. */
@@ -30,7 +30,7 @@ export function SetupMenu() {
   const others = base ? (uses?.get(base.id) ?? []).filter((u) => u.highlightId !== session.value.highlight.id) : []
   const close = () => setAnchor(null)
   const apply = (other: Setup) => {
-    applySetup(session, setup.id, other)
+    applySetup(session, { setupId: setup.id, kept: other })
     close()
   }
   const update = async (followers: readonly SetupUse[]) => {

@@ -6,8 +6,8 @@ import { subjectsOf } from '@/core/detect/regions/subjects'
 import { centreOf, type Point } from '@/core/geometry/rect'
 import type { Edit } from '@/core/model/edit'
 import type { Region } from '@/core/model/region'
+import { setPath } from '@/edit/regions'
 import { partsOf, useBenchContext, useParts, useView, type PassageParts } from '../benchContext'
-import { setPath } from '../passageRegions'
 import { boundsByPassage, foundSamples, type Along } from './along'
 
 /** A crop moves across no more of the frame than this in a second. */
@@ -32,7 +32,7 @@ export function useFollow(along: Along | null): void {
     const parts = partsOf(session.value, view.getState().passageId)
     const keys = followPath(samplesIn(parts, region, along), along.cuts, { reach: reachIn(session.value, parts, region), mostPerSecond: MOST_PER_SECOND })
     if (keys.length === 0) enqueueSnackbar(`There is nothing in ${region.name} to follow.`)
-    else setPath(session, parts.passage.id, region, keys)
+    else setPath(session, { passageId: parts.passage.id, region, keys })
   }, [region, along, session, view, enqueueSnackbar])
 }
 

@@ -4,10 +4,10 @@ import type { Setup } from '@/core/model/setup'
 import { recipeByItself } from '@/store/recipes'
 import { keptSetups } from '@/store/setups'
 import { useOffer } from '@/ui/useOffer'
+import { applySetup } from '@/edit/regions'
+import { applyRecipe, picturesOfRecipe } from '@/edit/recipes'
 import { useBenchContext, useHighlight, useParts } from '../benchContext'
-import { applySetup } from '../edits'
 import { bringImages } from '../bringImages'
-import { applyRecipe, picturesOfRecipe } from '../shapes/recipes'
 import { lookAt } from './looks'
 
 /** Somebody who has just opened a highlight has other things to look at first. */
@@ -42,10 +42,10 @@ export function useRecognition(): void {
       const whole = await recipeByItself(found.match.id)
       /** Regions, and what the setup's recipe lays out by itself: the same whoever says that it is this setup. */
       const apply = async () => {
-        applySetup(session, setup.id, found.match, gesture)
+        applySetup(session, { setupId: setup.id, kept: found.match }, gesture)
         if (!whole) return
         await bringImages(bench, picturesOfRecipe(whole))
-        applyRecipe(session, passage.id, whole, gesture)
+        applyRecipe(session, { passageId: passage.id, whole }, gesture)
       }
       if (found.kind === 'unsure') return offer({ words: `${words}. Not sure.`, button: whole ? `Use it, with “${whole.recipe.name}”` : 'Use its regions', act: () => void apply(), staysMs: STAYS_MS })
       await apply()

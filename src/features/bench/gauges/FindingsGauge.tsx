@@ -8,10 +8,11 @@ import { isSafe, type Finding } from '@/core/findings/finding'
 import { formatTime } from '@/ui/format'
 import { Ticket } from '@/ui/Ticket'
 import { fonts, palette } from '@/ui/theme'
+import { acceptFinding } from '@/edit/highlight'
 import { useBenchContext, useView } from '../benchContext'
 import { countWords, faultWords, putRightLines, remedyWords } from './findingWords'
 import { SEVERITY_COLOURS } from './FoundMarks'
-import { accept, putAllRight, putRight } from './remedies'
+import { putAllRight, putRight } from './remedies'
 import type { Looked } from './useFindings'
 import { useReport } from './useReport'
 
@@ -113,7 +114,7 @@ function FindingLine({ finding }: { finding: Finding }) {
       </ButtonBase>
       <Box sx={{ display: 'flex', gap: 1 }}>
         {remedy && <Button onClick={() => putRight(session, finding)}>{remedyWords(remedy)}</Button>}
-        <Button title="Quiet until it changes" onClick={() => accept(session, finding)}>
+        <Button title="Quiet until it changes" onClick={() => acceptFinding(session, { finding })}>
           Meant so
         </Button>
       </Box>

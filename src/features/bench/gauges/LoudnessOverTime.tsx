@@ -10,9 +10,9 @@ import type { Loudness } from '@/core/sound/loudness'
 import { MICROS_PER_SECOND } from '@/core/time/micros'
 import { formatTime } from '@/ui/format'
 import { fonts, palette } from '@/ui/theme'
+import { holdPeaks } from '@/edit/sound'
 import { useBenchContext, useHighlight, useView } from '../benchContext'
 import { loudnessFigure } from './findingWords'
-import { holdPeaks } from './remedies'
 
 /** Quieter than this is drawn at the bottom. */
 const FLOOR_LUFS = -48
@@ -86,7 +86,7 @@ export default function LoudnessOverTime() {
           </LineChart>
         </ResponsiveContainer>
       </Box>
-      <FormControlLabel control={<Switch size="small" checked={limitDb !== null} onChange={(_, on) => holdPeaks(session, on ? mostDb : null)} />} label={`Hold peaks under ${limitDb ?? mostDb} dBTP`} sx={{ ml: 0, gap: 1 }} slotProps={{ typography: { sx: { fontSize: 13 } } }} />
+      <FormControlLabel control={<Switch size="small" checked={limitDb !== null} onChange={(_, on) => holdPeaks(session, { limitDb: on ? mostDb : null })} />} label={`Hold peaks under ${limitDb ?? mostDb} dBTP`} sx={{ ml: 0, gap: 1 }} slotProps={{ typography: { sx: { fontSize: 13 } } }} />
     </>
   )
 }

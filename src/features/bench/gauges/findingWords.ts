@@ -1,7 +1,7 @@
 import type { Fault, Finding, Remedy, Severity } from '@/core/findings/finding'
 import { MICROS_PER_SECOND } from '@/core/time/micros'
 import { formatBytes, formatRate, formatTime } from '@/ui/format'
-import { nameForRole } from '../edits'
+import { nameForRole } from '@/core/model/region'
 
 const percent = (share: number) => `${Math.round(share * 100)} %`
 const short = (text: string) => (text.length > 40 ? `${text.slice(0, 38)}…` : text)

@@ -1,14 +1,16 @@
 import { expect, it } from 'vitest'
+import type { EditSession } from '@/store/highlights'
+import { tryRemedy } from '@/edit/remedies'
+import { acceptFinding } from '@/edit/highlight'
 import { sampleEdit } from '../../../../tests/support/edits'
 import { findingsOf, NOTHING_KNOWN } from '@/core/findings/findings'
 import { causeOf, type Finding } from '@/core/findings/finding'
 import { highlight } from '@/core/model/highlight'
 import { Session } from '@/store/session'
-import type { EditSession } from '../edits'
-import { accept, putAllRight } from './remedies'
+import { putAllRight } from './remedies'
 
 const open = (): EditSession => new Session(sampleEdit(), [], 0, () => Promise.resolve('written'))
-const found = (session: EditSession, lufs: number, peakDb: number) => findingsOf(session.value, { ...NOTHING_KNOWN, loudness: { lufs, peakDb, momentary: [] } })
+const found = (session: EditSession, lufs: number, peakDb: number) => findingsOf(session.value, { ...NOTHING_KNOWN, loudness: { lufs, peakDb, momentary: [] } }, tryRemedy)
 
 it('what is too loud and clips is turned down once, in one step of undo, and a muted passage is left alone', () => {
   const session = open()
@@ -29,7 +31,7 @@ it('what is meant so is known again until its number changes', () => {
   const session = open()
   const loud = found(session, -9, -5).find((f) => f.fault.kind === 'loudness')
   if (!loud) throw new Error('nothing found')
-  accept(session, loud)
+  acceptFinding(session, { finding: loud })
   const isQuiet = (lufs: number) => found(session, lufs, -5).every((f) => f.fault.kind !== 'loudness' || session.value.highlight.accepted.includes(causeOf(f)))
   expect(isQuiet(-9)).toBe(true)
   expect(isQuiet(-8)).toBe(false)

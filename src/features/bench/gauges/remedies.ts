@@ -1,8 +1,8 @@
-import { applyRemedy } from '@/core/findings/applyRemedy'
-import { causeOf, isSafe, targetOf, type Finding, type Remedy } from '@/core/findings/finding'
+import { isSafe, targetOf, type Finding, type Remedy } from '@/core/findings/finding'
 import { partly } from '@/core/findings/partly'
 import type { Edit } from '@/core/model/edit'
-import type { EditSession } from '../edits'
+import { doRemedies } from '@/edit/remedies'
+import type { EditSession } from '@/store/highlights'
 
 /** What can be done about findings. Each is one step of undo. */
 
@@ -19,7 +19,7 @@ function take(session: EditSession, label: string, remedies: readonly Remedy[]):
   finish()
   const gesture = crypto.randomUUID()
   const from = session.value
-  const apply = (some: readonly Remedy[]) => session.change(label, gesture, (draft) => some.forEach((r) => applyRemedy(draft, r)))
+  const apply = (some: readonly Remedy[]) => void doRemedies(session, { remedies: some, label }, gesture)
   const moving = remedies.filter((r) => partly(from, r, 0))
   if (moving.length === 0 || staysStill()) return apply(remedies)
   apply(remedies.filter((r) => !moving.includes(r)))
@@ -52,18 +52,4 @@ export function putAllRight(session: EditSession, findings: readonly Finding[]):
   })
   if (remedies.size > 0) take(session, 'Put right what can be put right', [...remedies.values()])
   return done
-}
-
-/** Says that a fault is meant so: it stays quiet until what causes it changes. */
-export function accept(session: EditSession, finding: Finding): void {
-  session.change('Meant so', crypto.randomUUID(), ({ highlight }) => {
-    highlight.accepted = [...highlight.accepted.slice(-499), causeOf(finding)]
-  })
-}
-
-/** Holds the peaks of the mix under a ceiling, dBTP, or (null) leaves them as they come. */
-export function holdPeaks(session: EditSession, limitDb: number | null): void {
-  session.change(limitDb === null ? 'Leave peaks as they come' : 'Hold peaks', crypto.randomUUID(), ({ highlight }) => {
-    highlight.limitDb = limitDb
-  })
 }

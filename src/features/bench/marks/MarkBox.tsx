@@ -8,10 +8,10 @@ import type { Shape } from '@/core/model/shape'
 import { ARROW_STEPS } from '@/ui/arrowSteps'
 import { palette } from '@/ui/theme'
 import { useDrag } from '@/ui/useDrag'
+import { placeMark, removeMark } from '@/edit/marks'
 import { useBenchContext, useEdit, useLayout, useView } from '../benchContext'
 import { InsetGrips } from '../shapes/InsetGrips'
 import { useHanging } from '../shapes/useHanging'
-import { placeMark, removeMark } from './marking'
 import { markName } from './markWords'
 
 /** Smallest side of a mark, px of the shape. */
@@ -25,7 +25,7 @@ export function MarkBox({ mark, shape, shown }: { mark: HungMark; shape: Shape; 
   const selected = useView((v) => v.selection?.kind === 'mark' && v.selection.id === mark.id)
   const rect = markRect(mark, imageFiles, shape)
   const select = () => view.setState({ selection: { kind: 'mark', id: mark.id } })
-  const hanging = useHanging(layout.id, shape, { id: mark.id, rect, insetId: null, least: LEAST, place: (to, _only, gesture) => placeMark(session, mark.id, shape, to, gesture) })
+  const hanging = useHanging(layout.id, shape, { id: mark.id, rect, insetId: null, least: LEAST, place: (to, _only, gesture) => placeMark(session, { id: mark.id, shape, rect: to }, gesture) })
   const dragging = useDrag((event) => {
     select()
     return hanging.drag(rect.width / event.currentTarget.getBoundingClientRect().width, (event.target as HTMLElement).dataset.insetGrip ?? null)
@@ -35,7 +35,7 @@ export function MarkBox({ mark, shape, shown }: { mark: HungMark; shape: Shape; 
     if (event.ctrlKey || event.metaKey || (!step && event.key !== 'Delete')) return
     event.preventDefault()
     event.stopPropagation()
-    if (!step) return removeMark(session, mark.id)
+    if (!step) return removeMark(session, { id: mark.id })
     const times = (event.shiftKey ? 10 : 1) * 2
     hanging.key(step[0] * times, step[1] * times, event.altKey)
   }

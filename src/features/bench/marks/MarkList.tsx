@@ -15,7 +15,8 @@ import type { Brand } from '@/core/model/brand'
 import type { ImageFileId, MarkId } from '@/core/model/ids'
 import { CHOOSABLE_PICTURES } from '@/core/model/imageFile'
 import { MOST_MARKS, newMark, type PictureMark } from '@/core/model/pictureMark'
-import { newId } from '@/store/clock'
+import { newId } from '@/core/model/ids'
+import { addMark } from '@/edit/marks'
 import { pictureRefusal } from '../../foreignFiles'
 import { addImageFile } from '@/store/imageFiles'
 import { kept } from '@/store/rack'
@@ -24,7 +25,6 @@ import { fonts, palette } from '@/ui/theme'
 import { useGrowing } from '@/ui/useGrowing'
 import { useBenchContext, useEdit, useHighlight, useView } from '../benchContext'
 import { bringImages } from '../bringImages'
-import { addMark } from './marking'
 import { MARK_NAMES, markName } from './markWords'
 import { MarkTicket } from './MarkTicket'
 
@@ -54,7 +54,7 @@ function AddMark({ full }: { full: boolean }) {
     setAnchor(null)
     const made = make(newId<MarkId>())
     const mark = brand ? brandedMark(made, brand) : made
-    if (addMark(session, mark, `Add ${MARK_NAMES[mark.kind].toLowerCase()}`)) view.setState({ selection: { kind: 'mark', id: mark.id } })
+    if (addMark(session, { mark, label: `Add ${MARK_NAMES[mark.kind].toLowerCase()}` })) view.setState({ selection: { kind: 'mark', id: mark.id } })
   }
   const putPicture = async (imageFileId: ImageFileId, make: (id: MarkId) => PictureMark) => {
     setAnchor(null)

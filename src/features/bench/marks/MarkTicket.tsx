@@ -11,10 +11,10 @@ import { MICROS_PER_SECOND } from '@/core/time/micros'
 import { ColourField } from '@/ui/ColourField'
 import { NumberField } from '@/ui/NumberField'
 import { Ticket } from '@/ui/Ticket'
+import { removeMark, setMark } from '@/edit/marks'
 import { useBenchContext } from '../benchContext'
 import { TimeFields } from '../TimeFields'
 import { FontField } from '../words/FontField'
-import { removeMark, setMark } from './marking'
 
 const EDGES: Record<MarkOf<'progress'>['edge'], string> = { top: 'top edge', bottom: 'bottom edge', left: 'left edge', right: 'right edge' }
 const FORMS: Record<MarkOf<'level'>['form'], string> = { bars: 'bars', line: 'a line' }
@@ -25,12 +25,12 @@ export function MarkTicket({ mark, name, anchor, onClose }: { mark: PictureMark;
   return (
     <Ticket label={`More about ${name}`} anchor={anchor} onClose={onClose} width={400} gap={2.5}>
       <Look mark={mark} />
-      {mark.kind !== 'endCard' && <TimeFields fromMicros={mark.fromMicros} toMicros={mark.toMicros} onSet={(change, gesture) => setMark(session, mark, 'When a mark is on', change, gesture)} />}
+      {mark.kind !== 'endCard' && <TimeFields fromMicros={mark.fromMicros} toMicros={mark.toMicros} onSet={(change, gesture) => setMark(session, { mark, label: 'When a mark is on', change }, gesture)} />}
       <Box>
         <Button
           onClick={() => {
             onClose()
-            removeMark(session, mark.id)
+            removeMark(session, { id: mark.id })
           }}
         >
           Remove
@@ -50,61 +50,61 @@ function Look({ mark }: { mark: PictureMark }) {
     case 'handle':
       return (
         <>
-          {written('Handle', (text) => setMark(session, mark, 'Write the handle', { text }, gesture.current))}
-          <Letters style={mark.style} onSet={(style, g) => setMark(session, mark, 'Letters of the handle', { style }, g)} />
+          {written('Handle', (text) => setMark(session, { mark, label: 'Write the handle', change: { text } }, gesture.current))}
+          <Letters style={mark.style} onSet={(style, g) => setMark(session, { mark, label: 'Letters of the handle', change: { style } }, g)} />
         </>
       )
     case 'countdown':
-      return <Letters style={mark.style} onSet={(style, g) => setMark(session, mark, 'Letters of the countdown', { style }, g)} />
+      return <Letters style={mark.style} onSet={(style, g) => setMark(session, { mark, label: 'Letters of the countdown', change: { style } }, g)} />
     case 'picture':
       return (
         <Box sx={twoColumns}>
-          <NumberField label="Width, of the shorter side" unit="%" least={2} most={100} step={1} value={mark.width * 100} onSet={(percent, g) => setMark(session, mark, 'Resize picture', { width: percent / 100 }, g)} />
-          <NumberField label="Opacity" unit="%" least={0} most={100} step={5} value={mark.opacity * 100} onSet={(percent, g) => setMark(session, mark, 'Set opacity', { opacity: percent / 100 }, g)} />
+          <NumberField label="Width, of the shorter side" unit="%" least={2} most={100} step={1} value={mark.width * 100} onSet={(percent, g) => setMark(session, { mark, label: 'Resize picture', change: { width: percent / 100 } }, g)} />
+          <NumberField label="Opacity" unit="%" least={0} most={100} step={5} value={mark.opacity * 100} onSet={(percent, g) => setMark(session, { mark, label: 'Set opacity', change: { opacity: percent / 100 } }, g)} />
         </Box>
       )
     case 'level':
       return (
         <>
-          <TextField select size="small" label="Drawn as" value={mark.form} onChange={(e) => setMark(session, mark, 'Change sound level', { form: e.target.value as typeof mark.form })}>
+          <TextField select size="small" label="Drawn as" value={mark.form} onChange={(e) => setMark(session, { mark, label: 'Change sound level', change: { form: e.target.value as typeof mark.form } })}>
             {Object.entries(FORMS).map(([form, words]) => (
               <MenuItem key={form} value={form}>
                 {words}
               </MenuItem>
             ))}
           </TextField>
-          <ColourField label="Colour" value={mark.colour} onSet={(colour, g) => setMark(session, mark, 'Colour of the sound level', { colour }, g)} />
+          <ColourField label="Colour" value={mark.colour} onSet={(colour, g) => setMark(session, { mark, label: 'Colour of the sound level', change: { colour } }, g)} />
           <Box sx={twoColumns}>
-            <NumberField label="Opacity" unit="%" least={0} most={100} step={5} value={mark.opacity * 100} onSet={(percent, g) => setMark(session, mark, 'Set opacity', { opacity: percent / 100 }, g)} />
+            <NumberField label="Opacity" unit="%" least={0} most={100} step={5} value={mark.opacity * 100} onSet={(percent, g) => setMark(session, { mark, label: 'Set opacity', change: { opacity: percent / 100 } }, g)} />
           </Box>
         </>
       )
     case 'progress':
       return (
         <>
-          <TextField select size="small" label="Along the" value={mark.edge} onChange={(e) => setMark(session, mark, 'Move progress bar', { edge: e.target.value as typeof mark.edge })}>
+          <TextField select size="small" label="Along the" value={mark.edge} onChange={(e) => setMark(session, { mark, label: 'Move progress bar', change: { edge: e.target.value as typeof mark.edge } })}>
             {Object.entries(EDGES).map(([edge, words]) => (
               <MenuItem key={edge} value={edge}>
                 {words}
               </MenuItem>
             ))}
           </TextField>
-          <ColourField label="What is over" value={mark.colour} onSet={(colour, g) => setMark(session, mark, 'Colour of the progress bar', { colour }, g)} />
-          <ColourField label="What is to come" value={mark.behind} onSet={(behind, g) => setMark(session, mark, 'Colour of the progress bar', { behind }, g)} />
+          <ColourField label="What is over" value={mark.colour} onSet={(colour, g) => setMark(session, { mark, label: 'Colour of the progress bar', change: { colour } }, g)} />
+          <ColourField label="What is to come" value={mark.behind} onSet={(behind, g) => setMark(session, { mark, label: 'Colour of the progress bar', change: { behind } }, g)} />
           <Box sx={twoColumns}>
-            <NumberField label="Thickness, of the shorter side" unit="%" least={0.2} most={10} step={0.2} decimals={1} value={mark.thickness * 100} onSet={(percent, g) => setMark(session, mark, 'Thickness of the progress bar', { thickness: percent / 100 }, g)} />
+            <NumberField label="Thickness, of the shorter side" unit="%" least={0.2} most={10} step={0.2} decimals={1} value={mark.thickness * 100} onSet={(percent, g) => setMark(session, { mark, label: 'Thickness of the progress bar', change: { thickness: percent / 100 } }, g)} />
           </Box>
         </>
       )
     case 'endCard':
       return (
         <>
-          {written('Words', (text) => setMark(session, mark, 'Write the end card', { text }, gesture.current))}
-          <FontField style={mark.style} onSet={(part) => setMark(session, mark, 'Font of the end card', { style: { ...mark.style, ...part } })} />
-          <ColourField label="Colour of the words" value={mark.style.colour} onSet={(colour, g) => setMark(session, mark, 'Colour of the end card', { style: { ...mark.style, colour } }, g)} />
-          <ColourField label="Ground" value={mark.ground} onSet={(ground, g) => setMark(session, mark, 'Ground of the end card', { ground }, g)} />
+          {written('Words', (text) => setMark(session, { mark, label: 'Write the end card', change: { text } }, gesture.current))}
+          <FontField style={mark.style} onSet={(part) => setMark(session, { mark, label: 'Font of the end card', change: { style: { ...mark.style, ...part } } })} />
+          <ColourField label="Colour of the words" value={mark.style.colour} onSet={(colour, g) => setMark(session, { mark, label: 'Colour of the end card', change: { style: { ...mark.style, colour } } }, g)} />
+          <ColourField label="Ground" value={mark.ground} onSet={(ground, g) => setMark(session, { mark, label: 'Ground of the end card', change: { ground } }, g)} />
           <Box sx={twoColumns}>
-            <NumberField label="For the last" unit="s" least={0.5} most={30} step={0.5} decimals={1} value={mark.lengthMicros / MICROS_PER_SECOND} onSet={(s, g) => setMark(session, mark, 'Length of the end card', { lengthMicros: Math.round(s * MICROS_PER_SECOND) }, g)} />
+            <NumberField label="For the last" unit="s" least={0.5} most={30} step={0.5} decimals={1} value={mark.lengthMicros / MICROS_PER_SECOND} onSet={(s, g) => setMark(session, { mark, label: 'Length of the end card', change: { lengthMicros: Math.round(s * MICROS_PER_SECOND) } }, g)} />
           </Box>
         </>
       )

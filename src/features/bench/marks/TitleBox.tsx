@@ -9,8 +9,8 @@ import type { TitleCard } from '@/core/model/words'
 import { setText } from '@/core/words/setText'
 import { measureText } from '@/media/fonts/measureText'
 import { palette } from '@/ui/theme'
+import { editTitle, removeTitle } from '@/edit/words'
 import { useBenchContext, useView } from '../benchContext'
-import { editTitle, removeTitle } from '../words/wording'
 
 /** A title where it stands in a shape: Enter or a double click writes in it there, Esc or a click elsewhere ends that. */
 export function TitleBox({ title, area, shape, shown }: { title: TitleCard; area: Rect; shape: Shape; shown: boolean }) {
@@ -28,14 +28,14 @@ export function TitleBox({ title, area, shape, shown }: { title: TitleCard; area
   }
   const done = () => {
     view.setState({ writing: null })
-    if (title.text.trim() === '') removeTitle(session, title.id)
+    if (title.text.trim() === '') removeTitle(session, { id: title.id })
   }
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.target !== event.currentTarget || (event.key !== 'Enter' && event.key !== 'Delete')) return
     event.preventDefault()
     event.stopPropagation()
     if (event.key === 'Enter') write()
-    else removeTitle(session, title.id)
+    else removeTitle(session, { id: title.id })
   }
   const place = { left: `${(100 * rect.x) / shape.width}%`, top: `${(100 * rect.y) / shape.height}%`, width: `${(100 * rect.width) / shape.width}%`, height: `${(100 * rect.height) / shape.height}%` }
   return (
@@ -49,7 +49,7 @@ export function TitleBox({ title, area, shape, shown }: { title: TitleCard; area
           maxLength={500}
           value={title.text}
           onFocus={(e) => e.currentTarget.select()}
-          onChange={(e) => editTitle(session, title.id, 'Write the title', { text: e.target.value }, gesture.current)}
+          onChange={(e) => editTitle(session, { id: title.id, label: 'Write the title', change: { text: e.target.value } }, gesture.current)}
           onBlur={done}
           onKeyDown={(e) => {
             e.stopPropagation()

@@ -19,6 +19,7 @@ import { outputLength } from '@/core/time/timeMap'
 import { allRenders, queueRenders } from '@/store/renders'
 import { formatBytes, formatDuration, formatSize } from '@/ui/format'
 import { fonts, palette } from '@/ui/theme'
+import { setOutput } from '@/edit/highlight'
 import { useBenchContext, useEdit, useView } from '../benchContext'
 import { CodingNote } from './CodingNote'
 import { OutputFields } from './OutputFields'
@@ -41,7 +42,7 @@ export function RenderDialog({ open, onClose, onQueued }: { open: boolean; onClo
   const all = toMake.map(expected).map((e) => e.seconds)
   const takes = all.includes(null) ? null : all.reduce((sum: number, s) => sum + (s ?? 0), 0)
   const keepChoice = () => {
-    if (JSON.stringify(choice) !== JSON.stringify(output)) session.change('Choose how to render', crypto.randomUUID(), (draft) => void (draft.highlight.output = choice))
+    if (JSON.stringify(choice) !== JSON.stringify(output)) setOutput(session, { output: choice })
   }
   /** However it is closed, what was chosen is there the next time. */
   const close = () => {

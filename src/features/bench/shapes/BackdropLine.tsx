@@ -14,6 +14,8 @@ import type { Backdrop, BackdropKind } from '@/core/model/backdrop'
 import type { ImageFile } from '@/core/model/imageFile'
 import { CHOOSABLE_PICTURES } from '@/core/model/imageFile'
 import type { LayoutNode } from '@/core/model/layout'
+import { nameForRole } from '@/core/model/region'
+import { setArea, setBackdrop, setGap } from '@/edit/layouts'
 import { pictureRefusal } from '../../foreignFiles'
 import { addImageFile } from '@/store/imageFiles'
 import { ColourField } from '@/ui/ColourField'
@@ -22,8 +24,6 @@ import { Ticket } from '@/ui/Ticket'
 import { palette } from '@/ui/theme'
 import { useBenchContext, useEdit, useParts } from '../benchContext'
 import { bringImages } from '../bringImages'
-import { nameForRole } from '../edits'
-import { setArea, setBackdrop, setGap } from './arranging'
 
 const KINDS: Record<BackdropKind, string> = { colour: 'a colour', gradient: 'two colours', blur: 'a blurred copy', mirror: 'mirrored copies', image: 'a picture' }
 
@@ -46,13 +46,13 @@ export function BackdropLine() {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null)
   const chooser = useRef<HTMLInputElement>(null)
   const { enqueueSnackbar } = useSnackbar()
-  const choose = (kind: BackdropKind) => (kind === 'image' ? chooser.current?.click() : setBackdrop(session, layout.id, backdropAs(backdrop, kind)))
+  const choose = (kind: BackdropKind) => (kind === 'image' ? chooser.current?.click() : setBackdrop(session, { layoutId: layout.id, backdrop: backdropAs(backdrop, kind) }))
   const take = async (file: File | undefined) => {
     if (!file) return
     const added = await addImageFile(file)
     if (!added.ok) return void enqueueSnackbar(pictureRefusal(file.name, added.reason), { variant: 'error' })
     await bringImages(bench, [added.imageFile.id])
-    setBackdrop(session, layout.id, { kind: 'image', imageFileId: added.imageFile.id, darken: 0 })
+    setBackdrop(session, { layoutId: layout.id, backdrop: { kind: 'image', imageFileId: added.imageFile.id, darken: 0 } })
   }
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: '56px minmax(0, 1fr) auto', columnGap: 2, alignItems: 'center', px: 3, minHeight: 32, borderBottom: 1, borderColor: 'divider' }}>
@@ -78,7 +78,7 @@ function BackdropTicket({ anchor, onClose }: { anchor: HTMLElement; onClose: () 
   const edit = useEdit()
   const { layout, setup } = useParts()
   const { backdrop, tree } = layout.arrangement
-  const set = (change: Backdrop, gesture?: string) => setBackdrop(session, layout.id, change, gesture)
+  const set = (change: Backdrop, gesture?: string) => setBackdrop(session, { layoutId: layout.id, backdrop: change }, gesture)
   const roles = [...new Set(['whole', ...setup.regions.map((r) => r.role)])]
   return (
     <Ticket label="More about what lies behind" anchor={anchor} onClose={onClose} gap={2}>
@@ -103,11 +103,11 @@ function BackdropTicket({ anchor, onClose }: { anchor: HTMLElement; onClose: () 
         {backdrop.kind === 'gradient' && <NumberField label="Direction" unit="°" value={backdrop.degrees} least={0} most={360} step={5} onSet={(degrees, g) => set({ ...backdrop, degrees }, g)} />}
         {backdrop.kind === 'blur' && <NumberField label="Blur" unit="%" value={backdrop.strength * 100} least={0} most={100} step={5} onSet={(percent, g) => set({ ...backdrop, strength: percent / 100 }, g)} />}
         {'darken' in backdrop && <NumberField label="Darker by" unit="%" value={backdrop.darken * 100} least={0} most={100} step={5} onSet={(percent, g) => set({ ...backdrop, darken: percent / 100 }, g)} />}
-        {tree.kind === 'stack' && <NumberField label="Between the bands" unit="px" value={tree.gap} least={0} most={400} step={2} onSet={(gap, g) => setGap(session, layout.id, gap, g)} />}
+        {tree.kind === 'stack' && <NumberField label="Between the bands" unit="px" value={tree.gap} least={0} most={400} step={2} onSet={(gap, g) => setGap(session, { layoutId: layout.id, gap }, g)} />}
       </Box>
       <Box sx={{ display: 'grid' }}>
         {(['titleArea', 'captionArea'] as const).map((kind) => (
-          <FormControlLabel key={kind} control={<Checkbox size="small" checked={hasArea(tree, kind)} onChange={(_, there) => setArea(session, layout.id, kind, there)} />} label={kind === 'titleArea' ? 'A band for the title' : 'A band for captions'} slotProps={{ typography: { sx: { fontSize: 12.5 } } }} />
+          <FormControlLabel key={kind} control={<Checkbox size="small" checked={hasArea(tree, kind)} onChange={(_, there) => setArea(session, { layoutId: layout.id, kind, there })} />} label={kind === 'titleArea' ? 'A band for the title' : 'A band for captions'} slotProps={{ typography: { sx: { fontSize: 12.5 } } }} />
         ))}
       </Box>
     </Ticket>

@@ -13,9 +13,9 @@ import type { FeedClock, RecordingFeed } from '@/core/model/passage'
 import { MICROS_PER_SECOND, toMicros } from '@/core/time/micros'
 import { NumberField } from '@/ui/NumberField'
 import { palette } from '@/ui/theme'
+import { clearFeed, setFeed } from '@/edit/feeds'
 import { useBenchContext, useEdit, usePassage } from '../benchContext'
 import { ChooseRecordingDialog } from '../ChooseRecordingDialog'
-import { clearFeed, setFeed } from './feeding'
 import { offsetBySound } from './offsetBySound'
 
 /** Below this the two sounds have hardly more in common than chance. */
@@ -31,7 +31,7 @@ export function FeedFields({ panelId }: { panelId: PanelId }) {
   const [choosing, setChoosing] = useState(false)
   const [words, setWords] = useState<string | null>(null)
   const plays = passage.feeds.find((f) => f.panelId === panelId)?.plays
-  const set = (feed: RecordingFeed, label: string, gesture?: string) => setFeed(session, passage.id, panelId, feed, label, gesture)
+  const set = (feed: RecordingFeed, label: string, gesture?: string) => setFeed(session, { passageId: passage.id, panelId, plays: feed, label }, gesture)
   const lineUp = async (feed: RecordingFeed) => {
     setWords('Listening…')
     const found = await offsetBySound(edit, files, passage, feed.recordingId)
@@ -66,7 +66,7 @@ export function FeedFields({ panelId }: { panelId: PanelId }) {
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5 }}>
         <Button onClick={() => setChoosing(true)}>{plays === undefined ? 'Play another recording…' : 'Another…'}</Button>
         {plays?.kind === 'recording' && <Button onClick={() => void lineUp(plays)}>Line up by sound</Button>}
-        {plays !== undefined && <Button onClick={() => clearFeed(session, passage.id, panelId)}>Play this passage</Button>}
+        {plays !== undefined && <Button onClick={() => clearFeed(session, { passageId: passage.id, panelId })}>Play this passage</Button>}
       </Box>
       {words !== null && (
         <Box role="status" sx={{ fontSize: 12.5, color: palette.inkSoft }}>

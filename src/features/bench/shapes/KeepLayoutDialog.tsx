@@ -14,8 +14,8 @@ import { keep } from '@/store/rack'
 import { LayoutDiagram } from '@/ui/LayoutDiagram'
 import { tagsFrom } from '@/ui/tags'
 import { palette } from '@/ui/theme'
+import { baseLayoutOn } from '@/edit/layouts'
 import { useBenchContext, useLayout } from '../benchContext'
-import { baseLayoutOn } from './arranging'
 
 /** Keeps the arrangement, with what single shapes have of their own, for other highlights. */
 export function KeepLayoutDialog({ onClose }: { onClose: () => void }) {
@@ -30,7 +30,7 @@ export function KeepLayoutDialog({ onClose }: { onClose: () => void }) {
     if (!named.success) return
     const { arrangement, perShape } = layout
     const made = await keep('layout', { name: named.data, tags: tagsFrom(tags), arrangement, perShape, ownedBy: null, basedOn: null })
-    baseLayoutOn(session, layout.id, made)
+    baseLayoutOn(session, { layoutId: layout.id, kept: made })
     enqueueSnackbar(`“${made.name}” is kept. It stands first among the layouts of every highlight.`)
     onClose()
   }

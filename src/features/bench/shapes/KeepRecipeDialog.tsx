@@ -18,8 +18,8 @@ import { keptSetups } from '@/store/setups'
 import { LayoutDiagram } from '@/ui/LayoutDiagram'
 import { SetupDiagram } from '@/ui/SetupDiagram'
 import { palette } from '@/ui/theme'
+import { baseLayoutOn } from '@/edit/layouts'
 import { useBenchContext, useHighlight, useParts } from '../benchContext'
-import { baseLayoutOn } from './arranging'
 
 /** Binds where things are, where they go, in whose colours and in which shapes, to be had again in one action. */
 export function KeepRecipeDialog({ onClose }: { onClose: () => void }) {
@@ -42,7 +42,7 @@ export function KeepRecipeDialog({ onClose }: { onClose: () => void }) {
     if (!layoutId) {
       const { arrangement, perShape } = layout
       const made = await keep('layout', { name: layout.name, tags: layout.tags, arrangement, perShape, ownedBy: null, basedOn: null })
-      baseLayoutOn(session, layout.id, made)
+      baseLayoutOn(session, { layoutId: layout.id, kept: made })
       layoutId = made.id
     }
     const made = await keep('recipe', { name: named.data, tags: [], setupId: base?.id ?? null, layoutId, brandId: brand?.id ?? null, shapes, captions: words.captions, marks: marks.length > 0 ? marks : null, output, byItself: byItself && base !== null })

@@ -16,19 +16,19 @@ import { arrangeFor, STARTING_LAYOUTS } from '@/core/layout/startingLayouts'
 import type { InsetId } from '@/core/model/ids'
 import { picturesOfLayouts, type Layout } from '@/core/model/layout'
 import type { Setup } from '@/core/model/setup'
-import { withIdsOf } from '@/store/layouts'
 import { changeKept, kept as keptOf } from '@/store/rack'
 import { keptRecipes } from '@/store/recipes'
 import { LayoutDiagram } from '@/ui/LayoutDiagram'
 import { Ticket } from '@/ui/Ticket'
 import { fonts, palette } from '@/ui/theme'
+import { withIdsOf } from '@/core/layout/withIdsOf'
+import { applyLayout, idsInUse, type Chosen } from '@/edit/layouts'
+import { applyBrand, applyRecipe, picturesOfRecipe } from '@/edit/recipes'
 import { useBenchContext, useHighlight, useLayout, useParts } from '../benchContext'
 import { bringImages } from '../bringImages'
-import { applyLayout, idsInUse, type Chosen } from './arranging'
 import { KeepLayoutDialog } from './KeepLayoutDialog'
 import { KeepRecipeDialog } from './KeepRecipeDialog'
 import { LEAST_SHOTS, LeapfrogDialog } from './LeapfrogDialog'
-import { applyBrand, applyRecipe, picturesOfRecipe } from './recipes'
 import { useTrial } from './useTrial'
 
 /** The arrangement in use: try others on the footage by pointing at them, take one, keep this one. */
@@ -114,7 +114,7 @@ function Layouts({ anchor, onClose, onDialog }: { anchor: HTMLElement; onClose: 
                 key={r.recipe.id}
                 title={`${r.setup ? `Setup “${r.setup.name}”, ` : ''}layout “${r.layout.name}”${r.brand ? `, ${r.brand.name}` : ''}`}
                 onClick={() => {
-                  void bringImages(bench, picturesOfRecipe(r)).then(() => applyRecipe(session, passage.id, r))
+                  void bringImages(bench, picturesOfRecipe(r)).then(() => applyRecipe(session, { passageId: passage.id, whole: r }))
                   onClose()
                 }}
               >
@@ -135,7 +135,7 @@ function Layouts({ anchor, onClose, onDialog }: { anchor: HTMLElement; onClose: 
       <Divider />
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'center' }}>
         {brands && brands.length > 0 && (
-          <TextField select size="small" label="Brand" value={brands.some((b) => b.id === brandId) ? brandId : ''} onChange={(e) => applyBrand(session, brands.find((b) => b.id === e.target.value) ?? null)} sx={{ minWidth: 120 }} slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}>
+          <TextField select size="small" label="Brand" value={brands.some((b) => b.id === brandId) ? brandId : ''} onChange={(e) => applyBrand(session, { brand: brands.find((b) => b.id === e.target.value) ?? null })} sx={{ minWidth: 120 }} slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}>
             <MenuItem value="">none</MenuItem>
             {brands.map((b) => (
               <MenuItem key={b.id} value={b.id}>

@@ -15,10 +15,11 @@ import { direction, easing } from '@/core/model/join'
 import { MICROS_PER_SECOND, toMicros } from '@/core/time/micros'
 import { NumberField } from '@/ui/NumberField'
 import { palette } from '@/ui/theme'
+import { nameForRole } from '@/core/model/region'
+import { applyLeapfrog } from '@/edit/layouts'
+import { mendShortShots, setOwnPicture, shortShotsOf } from '@/edit/passages'
 import { useBenchContext, useEdit, useParts } from '../benchContext'
-import { nameForRole } from '../edits'
 import { EASING_NAMES } from '../sheet/JoinStrip'
-import { applyLeapfrog, mendShortShots, setOwnPicture, shortShotsOf } from './leapfrogging'
 
 const BANDS = { 2: ['Upper band', 'Lower band'], 3: ['Upper band', 'Middle band', 'Lower band'] } as const
 
@@ -75,7 +76,7 @@ export function LeapfrogDialog({ onClose }: { onClose: () => void }) {
         {mendable.length > 1 && (
           <Box sx={{ display: 'flex', alignItems: 'center', gap: 3, fontSize: 13 }}>
             <Box sx={{ flex: 1 }}>{mendable.length} shots are too short. Their pictures alone can be shown a little slower, or from a little earlier on.</Box>
-            <Button onClick={() => mendShortShots(session, how)}>Put all {mendable.length} right</Button>
+            <Button onClick={() => mendShortShots(session, { shots: short })}>Put all {mendable.length} right</Button>
           </Box>
         )}
         {short.length === 0 ? <Alert severity="success">Every shot lasts until it is pushed out.</Alert> : short.map((shot) => <ShortShotAlert key={shot.passageId} shot={shot} number={passages.findIndex((p) => p.id === shot.passageId) + 1} />)}
@@ -103,8 +104,8 @@ function ShortShotAlert({ shot: { passageId, missingFrames, slipMicros, speedPer
     <Alert severity="warning" sx={{ '& .MuiAlert-message': { width: '100%' } }}>
       Passage {number} lacks {missingFrames} {missingFrames === 1 ? 'frame' : 'frames'} to stay until it is pushed out{slipMicros === null && speedPercent === null ? '; its last frame will stand still' : ''}.
       <Box sx={{ display: 'flex', gap: 2, mt: 1 }}>
-        {slipMicros !== null && <Button onClick={() => setOwnPicture(session, passageId, { slipMicros })}>Show from {(-slipMicros / MICROS_PER_SECOND).toFixed(2)} s earlier on</Button>}
-        {speedPercent !== null && <Button onClick={() => setOwnPicture(session, passageId, { speedPercent })}>Picture at {speedPercent} %</Button>}
+        {slipMicros !== null && <Button onClick={() => setOwnPicture(session, { id: passageId, change: { slipMicros } })}>Show from {(-slipMicros / MICROS_PER_SECOND).toFixed(2)} s earlier on</Button>}
+        {speedPercent !== null && <Button onClick={() => setOwnPicture(session, { id: passageId, change: { speedPercent } })}>Picture at {speedPercent} %</Button>}
       </Box>
     </Alert>
   )

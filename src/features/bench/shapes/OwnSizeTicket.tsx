@@ -8,8 +8,8 @@ import { LEAST_SIDE, MOST_SIDE, ownShape } from '@/core/model/shape'
 import { formatSize } from '@/ui/format'
 import { Ticket } from '@/ui/Ticket'
 import { palette } from '@/ui/theme'
+import { toggleShape } from '@/edit/highlight'
 import { useBenchContext } from '../benchContext'
-import { toggleShape } from '../edits'
 
 /** A shape of a size that is typed. */
 export function OwnSizeTicket({ anchor, onClose }: { anchor: HTMLElement; onClose: () => void }) {
@@ -20,7 +20,7 @@ export function OwnSizeTicket({ anchor, onClose }: { anchor: HTMLElement; onClos
   const add = (event: FormEvent) => {
     event.preventDefault()
     if (!made || there) return
-    toggleShape(session, made.shape)
+    toggleShape(session, { shape: made.shape })
     onClose()
   }
   return (

@@ -7,8 +7,8 @@ import type { Panel } from '@/core/model/panel'
 import { roleMark } from '@/ui/roleMarks'
 import { fonts } from '@/ui/theme'
 import { useDrag } from '@/ui/useDrag'
+import { swapPanels } from '@/edit/layouts'
 import { useBenchContext, useLayout } from '../benchContext'
-import { swapPanels } from './arranging'
 
 /** A panel's letter; dragged onto another panel the two change places. By keyboard: “Change places with” in the panel's ticket. */
 export const PanelBadge = memo(function PanelBadge({ panel }: { panel: Panel }) {
@@ -26,7 +26,7 @@ export const PanelBadge = memo(function PanelBadge({ panel }: { panel: Panel }) 
     () => {
       const other = over.current?.dataset.panel
       mark(null)
-      if (other) swapPanels(session, layout.id, panel.id, other as PanelId)
+      if (other) swapPanels(session, { layoutId: layout.id, one: panel.id, other: other as PanelId })
     },
   )
   return (

@@ -11,9 +11,9 @@ import type { Shape } from '@/core/model/shape'
 import { ARROW_STEPS } from '@/ui/arrowSteps'
 import { roleMark } from '@/ui/roleMarks'
 import { useDrag } from '@/ui/useDrag'
+import { nudgeCrop, placeInset } from '@/edit/layouts'
 import { useBenchContext, useLayout, usePassage, useView } from '../benchContext'
 import { useSelectedRegion } from '../useSelectedRegion'
-import { nudgeCrop, placeInset } from './arranging'
 import { InsetGrips } from './InsetGrips'
 import { PanelBadge } from './PanelBadge'
 import { useHanging } from './useHanging'
@@ -47,7 +47,7 @@ export const PanelBox = memo(function PanelBox({ placed, shape, marks }: PanelBo
   const element = useRef<HTMLDivElement>(null)
   const selectedRegion = useSelectedRegion()
   const selected = useView((v) => v.selection?.kind === 'panel' && v.selection.id === panel.id) || (region !== null && region.id === selectedRegion)
-  const inset = useHanging(layout.id, shape, { id: panel.id, rect, insetId, least: LEAST_INSET, place: (to, only, gesture) => insetId !== null && placeInset(session, layout.id, { shape, only }, insetId, to, gesture) })
+  const inset = useHanging(layout.id, shape, { id: panel.id, rect, insetId, least: LEAST_INSET, place: (to, only, gesture) => insetId !== null && placeInset(session, { layoutId: layout.id, scope: { shape, only }, id: insetId, rect: to }, gesture) })
   const { colour } = roleMark(panel.role)
   const select = () => view.setState({ selection: { kind: 'panel', id: panel.id } })
   const ownCrop = passage.corrections.some((c) => c.panelId === panel.id && c.shapeId === shape.id)
@@ -57,7 +57,7 @@ export const PanelBox = memo(function PanelBox({ placed, shape, marks }: PanelBo
     /** Source pixels that one output pixel stands for. */
     const perOutput = Math.max(picture.crop.width, picture.crop.height) / Math.max(picture.dest.width, picture.dest.height)
     const by = throughFrame(panel, { x: outputDx * perOutput, y: outputDy * perOutput })
-    nudgeCrop(session, passage.id, { shape, only }, panel.id, { dx: -by.x / video.width, dy: -by.y / video.height }, gesture)
+    nudgeCrop(session, { passageId: passage.id, scope: { shape, only }, id: panel.id, by: { dx: -by.x / video.width, dy: -by.y / video.height } }, gesture)
   }
 
   const dragging = useDrag((event) => {
@@ -78,7 +78,7 @@ export const PanelBox = memo(function PanelBox({ placed, shape, marks }: PanelBo
     if (!node) return
     const onWheel = (event: WheelEvent) => {
       event.preventDefault()
-      nudgeCrop(session, passage.id, { shape, only: event.altKey }, panel.id, { zoom: event.deltaY < 0 ? ZOOM_STEP : 1 / ZOOM_STEP }, `wheel ${panel.id}`)
+      nudgeCrop(session, { passageId: passage.id, scope: { shape, only: event.altKey }, id: panel.id, by: { zoom: event.deltaY < 0 ? ZOOM_STEP : 1 / ZOOM_STEP } }, `wheel ${panel.id}`)
     }
     node.addEventListener('wheel', onWheel, { passive: false })
     return () => node.removeEventListener('wheel', onWheel)
@@ -91,7 +91,7 @@ export const PanelBox = memo(function PanelBox({ placed, shape, marks }: PanelBo
     event.preventDefault()
     event.stopPropagation()
     const times = event.shiftKey ? 10 : 1
-    if (zoom !== null) nudgeCrop(session, passage.id, { shape, only: event.altKey }, panel.id, { zoom }, `keys zoom ${panel.id}`)
+    if (zoom !== null) nudgeCrop(session, { passageId: passage.id, scope: { shape, only: event.altKey }, id: panel.id, by: { zoom } }, `keys zoom ${panel.id}`)
     else if (step && insetId !== null) inset.key(step[0] * 2 * times, step[1] * 2 * times, event.altKey)
     else if (step) nudgeBy(step[0] * times, step[1] * times, event.altKey, `keys crop ${panel.id}`)
   }

@@ -13,9 +13,10 @@ import type { Panel } from '@/core/model/panel'
 import { toldApart } from '@/core/model/region'
 import { RoleBadge } from '@/ui/RoleBadge'
 import { fonts, palette } from '@/ui/theme'
+import { nameForRole } from '@/core/model/region'
+import { addBand, addInset, clearCrop, equalBands, setPanel } from '@/edit/layouts'
+import { newId, type InsetId, type PanelId } from '@/core/model/ids'
 import { useBenchContext, useEdit, useLayout, useParts, usePassage, useView } from '../benchContext'
-import { nameForRole } from '../edits'
-import { addBand, addInset, clearCrop, equalBands, setPanel } from './arranging'
 import { BackdropLine } from './BackdropLine'
 import { PanelTicket } from './PanelTicket'
 
@@ -38,9 +39,9 @@ export function PanelList() {
       ))}
       <BackdropLine />
       <Box sx={{ display: 'flex', gap: 1.5, px: 3, py: 2 }}>
-        <Button onClick={() => addBand(session, layout.id, free)}>Add band</Button>
-        <Button onClick={() => addInset(session, layout.id, free)}>Add inset</Button>
-        {bands > 1 && <Button onClick={() => equalBands(session, layout.id)}>Equal bands</Button>}
+        <Button onClick={() => addBand(session, { layoutId: layout.id, id: newId<PanelId>(), role: free })}>Add band</Button>
+        <Button onClick={() => addInset(session, { layoutId: layout.id, id: newId<PanelId>(), insetId: newId<InsetId>(), role: free })}>Add inset</Button>
+        {bands > 1 && <Button onClick={() => equalBands(session, { layoutId: layout.id })}>Equal bands</Button>}
       </Box>
     </Box>
   )
@@ -72,7 +73,7 @@ const PanelLine = memo(function PanelLine({ panel, shows, name, width, height, r
         variant="standard"
         disableUnderline
         value={panel.role}
-        onChange={(e) => setPanel(session, layout.id, panel.id, 'Change panel', { role: e.target.value })}
+        onChange={(e) => setPanel(session, { layoutId: layout.id, id: panel.id, label: 'Change panel', change: { role: e.target.value } })}
         inputProps={{ 'aria-label': `What ${name.toLowerCase()} shows` }}
         renderValue={() => (
           <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, fontWeight: 600 }}>
@@ -90,7 +91,7 @@ const PanelLine = memo(function PanelLine({ panel, shows, name, width, height, r
       </Select>
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', fontFamily: fonts.numbers, fontSize: 12, color: palette.inkSoft, whiteSpace: 'nowrap' }}>
         {corrected && (
-          <Button variant="text" onClick={() => clearCrop(session, passage.id, panel.id)}>
+          <Button variant="text" onClick={() => clearCrop(session, { passageId: passage.id, id: panel.id })}>
             Centre crop
           </Button>
         )}

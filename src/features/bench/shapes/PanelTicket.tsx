@@ -14,11 +14,11 @@ import { correctionFor } from '@/core/model/passage'
 import type { PanelId } from '@/core/model/ids'
 import { NumberField } from '@/ui/NumberField'
 import { Ticket } from '@/ui/Ticket'
+import { nameForRole } from '@/core/model/region'
+import { nudgeCrop, removePanel, setPanel, swapPanels } from '@/edit/layouts'
 import { useBenchContext, useEdit, useParts } from '../benchContext'
-import { nameForRole } from '../edits'
 import { OutlineFields } from '../OutlineFields'
 import { FeedFields } from './FeedFields'
-import { nudgeCrop, removePanel, setPanel, swapPanels } from './arranging'
 
 const FITS: Record<Fit, string> = { fill: 'fill it', whole: 'show it whole' }
 const TURNS = ['upright', 'a quarter turn right', 'upside down', 'a quarter turn left'] as const
@@ -29,7 +29,7 @@ export function PanelTicket({ panel, name, anchor, onClose }: { panel: Panel; na
   const { session } = useBenchContext()
   const edit = useEdit()
   const { layout, passage } = useParts()
-  const set = (label: string, change: Partial<Panel>, gesture?: string) => setPanel(session, layout.id, panel.id, label, change, gesture)
+  const set = (label: string, change: Partial<Panel>, gesture?: string) => setPanel(session, { layoutId: layout.id, id: panel.id, label, change }, gesture)
   const shape = edit.highlight.shapes[0]
   const placed = shape && placePanels(edit, shape, passage)
   const region = placed?.find((p) => p.panel.id === panel.id)?.region
@@ -59,14 +59,14 @@ export function PanelTicket({ panel, name, anchor, onClose }: { panel: Panel; na
       <FormControlLabel control={<Checkbox size="small" checked={panel.flip} onChange={(_, flip) => set('Flip panel', { flip })} />} label="Left and right changed over" {...small} />
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr auto', rowGap: 1.5, columnGap: 3, alignItems: 'center' }}>
         {panel.fit === 'fill' && <NumberField label="Zoom" unit="%" value={panel.zoom * 100} least={100} most={2000} step={5} onSet={(percent, gesture) => set('Zoom panel', { zoom: percent / 100 }, gesture)} />}
-        {panel.fit === 'fill' && shape && <NumberField label="Zoom in this passage" unit="%" value={correction.zoom * 100} least={100} most={800} step={5} onSet={(percent, gesture) => nudgeCrop(session, passage.id, { shape, only: false }, panel.id, { zoom: percent / 100 / correction.zoom }, gesture)} />}
+        {panel.fit === 'fill' && shape && <NumberField label="Zoom in this passage" unit="%" value={correction.zoom * 100} least={100} most={800} step={5} onSet={(percent, gesture) => nudgeCrop(session, { passageId: passage.id, scope: { shape, only: false }, id: panel.id, by: { zoom: percent / 100 / correction.zoom } }, gesture)} />}
         <NumberField label="Opacity" unit="%" value={panel.opacity * 100} least={0} most={100} step={5} onSet={(percent, gesture) => set('Set opacity', { opacity: percent / 100 }, gesture)} />
       </Box>
       <FormControlLabel title="Instead of what the region has wherever it is shown" control={<Checkbox size="small" checked={panel.outline !== null} onChange={(_, own) => set('Change outline', { outline: own ? (region?.outline ?? PLAIN_OUTLINE) : null })} />} label="An outline of its own" {...small} />
       {panel.outline && <OutlineFields outline={panel.outline} onSet={(outline, label, gesture) => set(label, { outline }, gesture)} />}
       <FeedFields panelId={panel.id} />
       {others.length > 0 && (
-        <TextField select size="small" label="Change places with" value="" onChange={(e) => leave(() => swapPanels(session, layout.id, panel.id, e.target.value as PanelId))()}>
+        <TextField select size="small" label="Change places with" value="" onChange={(e) => leave(() => swapPanels(session, { layoutId: layout.id, one: panel.id, other: e.target.value as PanelId }))()}>
           {others.map((p) => (
             <MenuItem key={p.id} value={p.id}>
               {nameForRole(p.role)} ({panels.indexOf(p) + 1})
@@ -75,7 +75,7 @@ export function PanelTicket({ panel, name, anchor, onClose }: { panel: Panel; na
         </TextField>
       )}
       <Box>
-        <Button disabled={others.length === 0} onClick={leave(() => removePanel(session, layout.id, panel.id))}>
+        <Button disabled={others.length === 0} onClick={leave(() => removePanel(session, { layoutId: layout.id, id: panel.id }))}>
           Remove {name.toLowerCase()}
         </Button>
       </Box>

@@ -6,8 +6,8 @@ import { seamPosition } from '@/core/layout/seams'
 import type { Seam } from '@/core/layout/solve'
 import type { Shape } from '@/core/model/shape'
 import { palette } from '@/ui/theme'
+import { dragSeam } from '@/edit/layouts'
 import { useBenchContext, useLayout } from '../benchContext'
-import { dragSeam } from './arranging'
 import { useDrag } from '@/ui/useDrag'
 
 /** The line between two bands: drag it, or move it with the arrow keys (Shift: ten times as far; Alt: in this shape only). */
@@ -17,7 +17,7 @@ export const SeamHandle = memo(function SeamHandle({ seam, shape }: { seam: Seam
   const column = seam.axis === 'column'
   const { sizes } = seam
   const position = seamPosition(seam)
-  const move = (to: number, gesture: string, only: boolean) => dragSeam(session, layout.id, { shape, only }, seam, to, gesture)
+  const move = (to: number, gesture: string, only: boolean) => dragSeam(session, { layoutId: layout.id, scope: { shape, only }, seam, position: to }, gesture)
 
   const dragging = useDrag((event) => {
     const host = event.currentTarget.parentElement?.getBoundingClientRect()

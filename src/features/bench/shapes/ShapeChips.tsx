@@ -14,8 +14,8 @@ import { copyHighlight } from '@/store/highlights'
 import { kept } from '@/store/rack'
 import { formatSize } from '@/ui/format'
 import { palette } from '@/ui/theme'
+import { toggleShape } from '@/edit/highlight'
 import { useBenchContext, useHighlight, useView } from '../benchContext'
-import { toggleShape } from '../edits'
 import { OwnSizeTicket } from './OwnSizeTicket'
 
 const NO_ZONES = ''
@@ -38,7 +38,7 @@ export function ShapeChips() {
   const chip = (shape: Shape, words: string) => {
     const chosen = shapes.some((s) => s.id === shape.id)
     return (
-      <Button key={shape.id} aria-pressed={chosen} disabled={chosen && shapes.length === 1} onClick={() => toggleShape(session, shape)} sx={{ px: 1.5, ...(chosen && { '&&': { bgcolor: palette.leafTint, borderColor: palette.leaf, color: palette.ink } }) }}>
+      <Button key={shape.id} aria-pressed={chosen} disabled={chosen && shapes.length === 1} onClick={() => toggleShape(session, { shape })} sx={{ px: 1.5, ...(chosen && { '&&': { bgcolor: palette.leafTint, borderColor: palette.leaf, color: palette.ink } }) }}>
         {words}
       </Button>
     )

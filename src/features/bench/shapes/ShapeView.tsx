@@ -17,10 +17,10 @@ import type { PreviewTarget } from '@/media/workers/preview.protocol'
 import { formatSize } from '@/ui/format'
 import { fonts, palette } from '@/ui/theme'
 import { usePreviewCanvas } from '@/ui/usePreviewCanvas'
+import { followOthers, goOwnWay } from '@/edit/layouts'
 import { useBenchContext, useEdit, useParts, useView } from '../benchContext'
 import { ShapeMarks } from '../gauges/FoundMarks'
 import { OverPicture } from '../marks/OverPicture'
-import { followOthers, goOwnWay } from './arranging'
 import { PanelBox } from './PanelBox'
 import { SeamHandle } from './SeamHandle'
 import { shapeName } from './shapeNames'
@@ -108,7 +108,7 @@ function Caption({ shape }: { shape: Shape }) {
         <SmartphoneIcon sx={{ fontSize: 15 }} />
       </Small>
       {(several || own) && (
-        <Small label={own ? `${shapeName(shape)} is arranged by itself: let it follow the others again` : `Arrange ${shapeName(shape)} by itself`} pressed={own} onClick={() => (own ? followOthers(session, layout.id, shape.id) : goOwnWay(session, layoutOf(session.value, layout.id).id, shape))}>
+        <Small label={own ? `${shapeName(shape)} is arranged by itself: let it follow the others again` : `Arrange ${shapeName(shape)} by itself`} pressed={own} onClick={() => (own ? followOthers(session, { layoutId: layout.id, shapeId: shape.id }) : goOwnWay(session, { layoutId: layoutOf(session.value, layout.id).id, shape }))}>
           {own ? <><LinkOffIcon sx={{ fontSize: 15, mr: 0.5 }} /> own</> : <LinkIcon sx={{ fontSize: 15 }} />}
         </Small>
       )}

@@ -6,10 +6,10 @@ import IconButton from '@mui/material/IconButton'
 import Tooltip from '@mui/material/Tooltip'
 import { palette } from '@/ui/theme'
 import { useGrowing } from '@/ui/useGrowing'
+import { swapBands } from '@/edit/layouts'
 import { useBenchContext, useHighlight, useLayout, useView } from '../benchContext'
 import { MarkList } from '../marks/MarkList'
 import { PaneFrame } from '../PaneFrame'
-import { swapBands } from './arranging'
 import { WordsMenu } from '../words/WordsMenu'
 import { LayoutMenu } from './LayoutMenu'
 import { PanelList } from './PanelList'
@@ -34,7 +34,7 @@ export function ShapesPane() {
           <WordsMenu />
           <LayoutMenu />
           <Tooltip title="Swap bands">
-            <IconButton size="small" aria-label="Swap bands" onClick={() => swapBands(session, layout.id)}>
+            <IconButton size="small" aria-label="Swap bands" onClick={() => swapBands(session, { layoutId: layout.id })}>
               <SwapVertIcon sx={{ fontSize: 19 }} />
             </IconButton>
           </Tooltip>

@@ -1,8 +1,8 @@
 import { useCallback, useEffect, useRef } from 'react'
 import { produce } from 'immer'
 import { layoutOf, passageOf } from '@/core/model/edit'
+import type { Chosen } from '@/edit/layouts'
 import { useBenchContext } from '../benchContext'
-import type { Chosen } from './arranging'
 
 /** Shows how an arrangement would look, without changing anything: every passage that has the layout in use is drawn with it until `null` is tried. */
 export function useTrial(): (chosen: Pick<Chosen, 'arrangement' | 'perShape'> | null) => void {

@@ -8,9 +8,9 @@ import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
 import type { PlacedPassage } from '@/core/time/timeMap'
 import { formatTime } from '@/ui/format'
 import { fonts, palette } from '@/ui/theme'
+import { trimPassage } from '@/edit/passages'
 import { useBenchContext, usePassage } from '../benchContext'
 import { useDrag } from '@/ui/useDrag'
-import { trimPassage } from './cuts'
 import { HANDLE_HEIGHT } from './sheetLayout'
 
 export interface CutHandleProps {
@@ -41,7 +41,7 @@ export function CutHandle({ placed, which, top, recordingPerPixel, several, onTa
     player.peek(passage.id, which === 'in' ? now.inMicros : now.outMicros - 1)
   }
   const set = (to: Micros, gesture: string) => {
-    trimPassage(session, passage.id, which, to, gesture)
+    trimPassage(session, { id: passage.id, which, t: to }, gesture)
     look()
   }
   const dragging = useDrag((event) => {

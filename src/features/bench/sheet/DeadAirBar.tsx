@@ -5,8 +5,8 @@ import Button from '@mui/material/Button'
 import { MICROS_PER_SECOND, toMicros } from '@/core/time/micros'
 import { NumberField } from '@/ui/NumberField'
 import { palette } from '@/ui/theme'
+import { strikeAll } from '@/edit/passages'
 import { useBenchContext } from '../benchContext'
-import { strikeAll } from './cuts'
 import type { DeadAir } from './useDeadAir'
 
 /** Finds the pauses and offers to strike them out: what counts as one, how much they come to, all at once. Single ones are taken in the rows below. */
@@ -31,7 +31,7 @@ export function DeadAirBar({ deadAir, onClose }: { deadAir: DeadAir; onClose: ()
           color="primary"
           disabled={!pauses || pauses.length === 0}
           onClick={() => {
-            strikeAll(session, 'Strike out dead air', pauses ?? [])
+            strikeAll(session, { label: 'Strike out dead air', stretches: pauses ?? [] })
             onClose()
           }}
         >

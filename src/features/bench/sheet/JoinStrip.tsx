@@ -14,8 +14,8 @@ import { MICROS_PER_SECOND, toMicros } from '@/core/time/micros'
 import { NumberField } from '@/ui/NumberField'
 import { fonts, palette } from '@/ui/theme'
 import { Ticket } from '@/ui/Ticket'
+import { setAllJoins, setJoin, setJoinTiming, setSpeed, slipPassage } from '@/edit/passages'
 import { useBenchContext, useHighlight } from '../benchContext'
-import { setAllJoins, setJoin, setJoinTiming, setSpeed, slipPassage } from './cuts'
 import { JOIN_HEIGHT } from './sheetLayout'
 
 export const EASING_NAMES = { even: 'Even', soft: 'Soft start and end', late: 'Late and fast' } as const
@@ -66,7 +66,7 @@ function JoinTicket({ before, after, shortages, anchor, onClose }: JoinTicketPro
   const { session } = useBenchContext()
   const { joinTiming } = useHighlight()
   const { id, join } = before
-  const set = (to: Join, gesture: string = crypto.randomUUID()) => setJoin(session, id, to, gesture)
+  const set = (to: Join, gesture: string = crypto.randomUUID()) => setJoin(session, { id, join: to }, gesture)
   return (
     <Ticket label="Join" anchor={anchor} onClose={onClose} side="center" width={340} gap={2.5}>
       <Box role="group" aria-label="Kind of join" sx={{ display: 'grid', gridTemplateColumns: 'repeat(5, auto)', gap: 1 }}>
@@ -114,13 +114,13 @@ function JoinTicket({ before, after, shortages, anchor, onClose }: JoinTicketPro
         size="small"
         label="Joins and time, all passages"
         value={joinTiming}
-        onChange={(e) => setJoinTiming(session, e.target.value === 'overlap' ? 'overlap' : 'hold')}
+        onChange={(e) => setJoinTiming(session, { timing: e.target.value === 'overlap' ? 'overlap' : 'hold' })}
         helperText={joinTiming === 'hold' ? 'Cut points stay where the music has them; a join needs material beyond the cut.' : 'Neighbours share the join’s length; what follows comes earlier.'}
       >
         <MenuItem value="hold">Cut points stay</MenuItem>
         <MenuItem value="overlap">Passages overlap</MenuItem>
       </TextField>
-      <Button onClick={() => setAllJoins(session, join)}>Use for all joins</Button>
+      <Button onClick={() => setAllJoins(session, { join })}>Use for all joins</Button>
     </Ticket>
   )
 }
@@ -133,9 +133,9 @@ function Shortage({ shortage, before, after, onShorten }: { shortage: ShortHandl
     <Alert severity="warning" sx={{ '& .MuiAlert-message': { display: 'grid', gap: 2 } }}>
       {missingFrames} {missingFrames === 1 ? 'frame is' : 'frames are'} missing {shortage.side === 'after' ? 'after the out point' : 'before the in point'}: the recording {shortage.side === 'after' ? 'ends' : 'begins'} there, and its {shortage.side === 'after' ? 'last' : 'first'} frame stands still.
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1 }}>
-        {slipMicros !== null && <Button onClick={() => slipPassage(session, passage.id, slipMicros, crypto.randomUUID())}>Slip {missingFrames} frames</Button>}
+        {slipMicros !== null && <Button onClick={() => slipPassage(session, { id: passage.id, by: slipMicros }, crypto.randomUUID())}>Slip {missingFrames} frames</Button>}
         <Button onClick={() => onShorten(joinMicros)}>{joinMicros < 40_000 ? 'Make it a cut' : `Shorten to ${(joinMicros / MICROS_PER_SECOND).toFixed(2)} s`}</Button>
-        {speedPercent !== null && <Button onClick={() => setSpeed(session, passage.id, speedPercent, crypto.randomUUID())}>Slow to {speedPercent} %</Button>}
+        {speedPercent !== null && <Button onClick={() => setSpeed(session, { id: passage.id, percent: speedPercent }, crypto.randomUUID())}>Slow to {speedPercent} %</Button>}
       </Box>
     </Alert>
   )

@@ -13,12 +13,12 @@ import type { Passage } from '@/core/model/passage'
 import { oneFrame } from '@/core/cut/passages'
 import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
 import { palette } from '@/ui/theme'
+import { addPassages } from '@/edit/passages'
 import { droppedFiles, type ChosenFile } from '../../shelf/chosenFiles'
 import { useBenchContext, useFootage, usePassage, useView } from '../benchContext'
 import { PaneFrame } from '../PaneFrame'
 import { AddPassagesDialog } from './AddPassagesDialog'
 import { BedsDialog } from './BedsDialog'
-import { insertPassages } from './cuts'
 import { DeadAirBar } from './DeadAirBar'
 import { SheetRows } from './SheetRows'
 import { useBringIn } from '../useBringIn'
@@ -49,7 +49,7 @@ export function SheetPane() {
   const { enqueueSnackbar } = useSnackbar()
   /** After the passage that is worked on; the last of them is then worked on, so that the next one comes after it. */
   const add = (passages: readonly Passage[]) => {
-    if (passages.length > 0) player.seek(insertPassages(session, passages, view.getState().passageId))
+    if (passages.length > 0) player.seek(addPassages(session, passages, view.getState().passageId))
   }
   const addDropped = async (files: ChosenFile[]) => {
     const passages: Passage[] = []

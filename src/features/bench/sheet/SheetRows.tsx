@@ -11,11 +11,11 @@ import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
 import type { PlacedPassage, TimeMap } from '@/core/time/timeMap'
 import { formatTime } from '@/ui/format'
 import { fonts, palette } from '@/ui/theme'
+import { movePassage, restoreStrike, strikeAll } from '@/edit/passages'
 import { useBenchContext, useFootage, useTimeMap, useView } from '../benchContext'
 import { SheetMarks } from '../gauges/FoundMarks'
 import { useDrag } from '@/ui/useDrag'
 import { CutHandle } from './CutHandle'
-import { movePassage, restoreStrike, strikeAll } from './cuts'
 import { JoinStrip } from './JoinStrip'
 import { PassageHeader } from './PassageHeader'
 import { layOutSheet, outputAt, recordingPerPixel, ROW_HEIGHT, topOfOutput, topOfRecording, type Opened, type SheetItem, type SheetLayout } from './sheetLayout'
@@ -65,7 +65,7 @@ export function SheetRows({ rowMicros, pauses }: { rowMicros: Micros; pauses: re
   }
   const carry = ({ passage, index }: PlacedPassage, by: 1 | -1) => {
     setCarried(passage.id)
-    movePassage(session, index, index + by)
+    movePassage(session, { from: index, to: index + by })
   }
   useLayoutEffect(() => {
     const header = carried && items.find((item) => item.kind === 'header' && item.placed.passage.id === carried)
@@ -98,7 +98,7 @@ export function SheetRows({ rowMicros, pauses }: { rowMicros: Micros; pauses: re
       case 'row':
         return <SheetRowView time={rowTime(item, rowMicros)} row={rows.get(rowKey(item))} height={item.height} beyond={isBeyond(item)} />
       case 'strike':
-        return <StrikeStrip strike={item.strike} onRestore={() => restoreStrike(session, item.placed.passage.id, item.strike)} />
+        return <StrikeStrip strike={item.strike} onRestore={() => restoreStrike(session, { id: item.placed.passage.id, strike: item.strike })} />
       case 'foot':
         return null
       case 'join':
@@ -176,7 +176,7 @@ function useDropTarget(content: RefObject<HTMLDivElement | null>, layout: SheetL
   const { session } = useBenchContext()
   return (from: number, clientY: number | null) => {
     if (clientY === null) {
-      if (dropAt !== null) movePassage(session, from, dropAt > from ? dropAt - 1 : dropAt)
+      if (dropAt !== null) movePassage(session, { from, to: dropAt > from ? dropAt - 1 : dropAt })
       return setDropAt(null)
     }
     const y = clientY - (content.current?.getBoundingClientRect().top ?? 0)
@@ -207,7 +207,7 @@ function PauseMark({ pause, layout }: { pause: Pause; layout: SheetLayout }) {
   const length = ((strike.toMicros - strike.fromMicros) / MICROS_PER_SECOND).toFixed(2)
   return (
     <Box sx={{ position: 'absolute', left: 0, right: 0, top, height: Math.max(2, bottom - top), background: HATCHED(palette.straw), borderBlock: `1px solid ${palette.straw}`, pointerEvents: 'none', zIndex: 2 }}>
-      <Button aria-label={`Strike out the pause of ${length} s at ${formatTime(strike.fromMicros, 2)}`} onPointerDown={(e) => e.stopPropagation()} onClick={() => strikeAll(session, 'Strike out pause', [pause])} sx={{ position: 'absolute', right: 6, top: 'calc(50% - 12px)', minHeight: 24, py: 0, pointerEvents: 'auto', fontSize: 12 }}>
+      <Button aria-label={`Strike out the pause of ${length} s at ${formatTime(strike.fromMicros, 2)}`} onPointerDown={(e) => e.stopPropagation()} onClick={() => strikeAll(session, { label: 'Strike out pause', stretches: [pause] })} sx={{ position: 'absolute', right: 6, top: 'calc(50% - 12px)', minHeight: 24, py: 0, pointerEvents: 'auto', fontSize: 12 }}>
         −{length} s
       </Button>
     </Box>

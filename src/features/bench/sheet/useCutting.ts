@@ -1,6 +1,7 @@
 import { useSnackbar } from 'notistack'
+import { splitPassage, strikeStretch } from '@/edit/passages'
+import { newId, type PassageId } from '@/core/model/ids'
 import { useBenchContext } from '../benchContext'
-import { splitAt, strikeStretch } from './cuts'
 
 /** What is cut where the playhead is, and in the marked stretch; says what is missing when it cannot be. */
 export function useCutting(): { split: () => void; strike: () => void } {
@@ -8,13 +9,13 @@ export function useCutting(): { split: () => void; strike: () => void } {
   const { enqueueSnackbar } = useSnackbar()
   return {
     split: () => {
-      if (!splitAt(session, player.positionMicros)) enqueueSnackbar('There is nothing to split here: the playhead is on a cut.')
+      splitPassage(session, { t: player.positionMicros, newId: newId<PassageId>() })
     },
     strike: () => {
       const { stretch } = view.getState()
       if (!stretch) return void enqueueSnackbar('Mark a stretch first: , where it begins and . where it ends, or drag along the times of the Sheet.')
       player.pause()
-      strikeStretch(session, stretch.fromMicros, stretch.toMicros)
+      strikeStretch(session, { fromMicros: stretch.fromMicros, toMicros: stretch.toMicros })
       view.setState({ stretch: null })
       player.seek(stretch.fromMicros)
     },

@@ -19,6 +19,7 @@ import type { Recogniser } from '@/media/speech/recogniser'
 import { textBeside } from '@/store/captionTexts'
 import { fileSafe } from '@/core/output/fileName'
 import { offerDownload } from '@/ui/offerDownload'
+import { addCue, setCaptions, setCues } from '@/edit/words'
 import { unreadMessage } from '../../foreignFiles'
 import { chooseFiles } from '../../shelf/chosenFiles'
 import { useBenchContext, useHighlight, usePassage } from '../benchContext'
@@ -30,7 +31,6 @@ import { RecogniseDialog } from './RecogniseDialog'
 import { useRecognisers } from './useRecognisers'
 import { useSpeechHere } from './useSpeechHere'
 import { useWhoSpeaks } from './useWhoSpeaks'
-import { addCueAt, setCaptions, setCues } from './wording'
 
 /** What is said: read from a file, found by ear, pasted, written again. */
 export function CaptionsMenu() {
@@ -59,7 +59,7 @@ export function CaptionsMenu() {
     if (!read.ok) return enqueueSnackbar(unreadMessage(file.name, read.reason), { variant: 'error', autoHideDuration: 12_000 })
     const found = read.value
     if (!found.ok) return enqueueSnackbar(unreadableMessage(file.name, found.reason), { variant: 'error', autoHideDuration: 12_000 })
-    setCues(session, recording.id, found.cues, 'Read captions')
+    setCues(session, { recordingId: recording.id, loose: found.cues, label: 'Read captions' })
     if (found.problems.length > 0) setReport({ fileName: file.name, taken: found.cues.length, problems: found.problems })
     else enqueueSnackbar(`${found.cues.length} ${found.cues.length === 1 ? 'caption' : 'captions'} read from “${file.name}”.`)
   }
@@ -70,7 +70,7 @@ export function CaptionsMenu() {
     if (!file || speech.length === 0) return enqueueSnackbar(`Nobody is heard speaking in “${recording.name}” here.`)
     try {
       const found = await recogniser.recognise(recording, file, speech)
-      setCues(session, recording.id, found, recogniserLabel(recogniser))
+      setCues(session, { recordingId: recording.id, loose: found, label: recogniserLabel(recogniser) })
       enqueueSnackbar(recognisedMessage(recogniser, found.length))
     } catch (error) {
       enqueueSnackbar(error instanceof Error ? `${error.message}.` : String(error), { variant: 'error' })
@@ -128,7 +128,7 @@ export function CaptionsMenu() {
         <MenuItem
           onClick={() => {
             close()
-            addCueAt(session, player.positionMicros)
+            addCue(session, player.positionMicros)
           }}
         >
           An empty line here
@@ -155,10 +155,10 @@ export function CaptionsMenu() {
         <MenuItem disabled={own.length === 0} onClick={() => void nameSpeakers()}>
           Who speaks, by who moves
         </MenuItem>
-        <MenuItem disabled={own.length === 0} onClick={() => (close(), setCues(session, recording.id, [], 'Remove captions'))}>
+        <MenuItem disabled={own.length === 0} onClick={() => (close(), setCues(session, { recordingId: recording.id, loose: [], label: 'Remove captions' }))}>
           Remove all of “{recording.name}”
         </MenuItem>
-        <MenuItem disabled={words.cues.length === 0} onClick={() => (close(), setCaptions(session, words.captions.shown ? 'Hide captions' : 'Show captions', { shown: !words.captions.shown }))}>
+        <MenuItem disabled={words.cues.length === 0} onClick={() => (close(), setCaptions(session, { label: words.captions.shown ? 'Hide captions' : 'Show captions', change: { shown: !words.captions.shown } }))}>
           {words.captions.shown ? 'Leave them off the picture' : 'Write them on the picture'}
         </MenuItem>
         <Divider />

@@ -4,12 +4,14 @@ import Box from '@mui/material/Box'
 import { useEffect, useRef, useState, type FocusEvent, type KeyboardEvent } from 'react'
 import { MICROS_PER_SECOND } from '@/core/time/micros'
 import { MOST_CUE_LENGTH, type Cue, type Speaker } from '@/core/model/words'
+import { joinToPrevious } from '@/core/words/cueEdits'
 import { palette } from '@/ui/theme'
 import { useDrag } from '@/ui/useDrag'
+import { joinBefore, moveCueEdge, removeCue, setCueText, splitCaption } from '@/edit/words'
+import { newId, type CueId } from '@/core/model/ids'
 import { useBenchContext } from '../benchContext'
 import type { Caret } from './CueLines'
 import { SpeakerChip } from './SpeakerChip'
-import { joinBefore, moveCueEdge, removeCue, setCueText, splitAt } from './wording'
 
 /** Alt + arrows move an edge by this. */
 const NUDGE_MICROS = MICROS_PER_SECOND / 20
@@ -70,20 +72,24 @@ export function CueLine({ cue, speaker, top, height, room, microsPerPixel, caret
       setChoosing(event.currentTarget)
     } else if (event.key === 'Enter' && !event.shiftKey) {
       take()
-      const made = splitAt(session, cue.id, selectionStart)
-      if (made) onCaret({ id: made, at: 0 })
+      const made = newId<CueId>()
+      const there = { id: cue.id, at: selectionStart, newId: made }
+      if (splitCaption.why(session.value, there) === null && splitCaption(session, there)) onCaret({ id: made, at: 0 })
     } else if (event.key === 'Backspace' && selectionStart === 0 && selectionEnd === 0) {
       take()
-      const joined = joinBefore(session, cue.id)
-      if (joined) onCaret(joined)
-      else if (value === '') removeCue(session, cue.id)
+      const joined = joinToPrevious(session.value.highlight.words.cues, cue.id)
+      if (joined) {
+        joinBefore(session, { id: cue.id })
+        onCaret(joined)
+      }
+      else if (value === '') removeCue(session, { id: cue.id })
     } else if (event.key === 'Delete' && value === '') {
       take()
-      removeCue(session, cue.id)
+      removeCue(session, { id: cue.id })
     } else if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
       take()
       const by = event.key === 'ArrowUp' ? -NUDGE_MICROS : NUDGE_MICROS
-      moveCueEdge(session, cue.id, event.shiftKey ? 'to' : 'from', (event.shiftKey ? cue.toMicros : cue.fromMicros) + by, gesture.current)
+      moveCueEdge(session, { id: cue.id, which: event.shiftKey ? 'to' : 'from', t: (event.shiftKey ? cue.toMicros : cue.fromMicros) + by }, gesture.current)
     } else if (event.key === 'ArrowUp' && onFirstLine(event.currentTarget)) {
       take()
       onLeave(-1, null)
@@ -114,7 +120,7 @@ export function CueLine({ cue, speaker, top, height, room, microsPerPixel, caret
         value={cue.text}
         dir="auto"
         spellCheck
-        onChange={(e) => setCueText(session, cue.id, e.target.value, gesture.current)}
+        onChange={(e) => setCueText(session, { id: cue.id, text: e.target.value }, gesture.current)}
         onKeyDown={onKeyDown}
         onFocus={onFocus}
         sx={{ display: 'block', width: '100%', boxSizing: 'border-box', height, maxHeight: room, pl: 1.5, pr: '24px', py: 0.5, border: 0, font: 'inherit', fontSize: 12.5, lineHeight: 1.3, color: palette.ink, bgcolor: 'transparent', resize: 'none', overflow: 'hidden', fieldSizing: 'content', minHeight: height, '&:focus': { outline: `2px solid ${palette.leaf}`, outlineOffset: -2, maxHeight: 'none' }, '&::placeholder': { color: palette.inkSoft, fontStyle: 'italic' }, '@container (max-width: 110px)': { pr: 1 } }}
@@ -139,7 +145,7 @@ function Edge({ cue, which, microsPerPixel }: { cue: Cue; which: 'from' | 'to'; 
   const { session } = useBenchContext()
   const dragging = useDrag(() => {
     const start = which === 'from' ? cue.fromMicros : cue.toMicros
-    return ({ dy, gesture }) => moveCueEdge(session, cue.id, which, Math.round(start + dy * microsPerPixel), gesture)
+    return ({ dy, gesture }) => moveCueEdge(session, { id: cue.id, which, t: Math.round(start + dy * microsPerPixel) }, gesture)
   })
   return <Box aria-hidden data-testid={`cue-${which}`} onPointerDown={dragging} sx={{ position: 'absolute', left: 0, right: 0, height: 6, cursor: 'ns-resize', touchAction: 'none', ...(which === 'from' ? { top: -2 } : { bottom: -2 }), '&:hover': { bgcolor: palette.leaf, opacity: 0.5 } }} />
 }

@@ -13,8 +13,8 @@ import { useMemo, useRef } from 'react'
 import { doubtfulPlaces, type Doubt, type Doubtful } from '@/core/words/doubtful'
 import { formatTime } from '@/ui/format'
 import { fonts, palette } from '@/ui/theme'
+import { setCueText } from '@/edit/words'
 import { useBenchContext, useHighlight } from '../benchContext'
-import { setCueText } from './wording'
 
 /** Places in the captions that are likely to be wrong, each to be put right where it is listed. */
 export function DoubtfulDialog({ onClose }: { onClose: () => void }) {
@@ -46,7 +46,7 @@ function Place({ place: { cue, doubt } }: { place: Doubtful }) {
   return (
     <ListItem disableGutters sx={{ display: 'grid', gridTemplateColumns: '64px minmax(0, 1fr)', columnGap: 2, alignItems: 'center' }}>
       <Box sx={{ fontFamily: fonts.numbers, fontSize: 12, color: palette.inkSoft }}>{formatTime(cue.fromMicros)}</Box>
-      <TextField size="small" multiline aria-label="Caption" label={doubtWords(doubt, cue.text)} value={cue.text} onChange={(e) => setCueText(session, cue.id, e.target.value, gesture.current)} slotProps={{ inputLabel: { shrink: true } }} />
+      <TextField size="small" multiline aria-label="Caption" label={doubtWords(doubt, cue.text)} value={cue.text} onChange={(e) => setCueText(session, { id: cue.id, text: e.target.value }, gesture.current)} slotProps={{ inputLabel: { shrink: true } }} />
     </ListItem>
   )
 }

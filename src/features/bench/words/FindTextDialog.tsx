@@ -12,8 +12,8 @@ import TextField from '@mui/material/TextField'
 import { useMemo, useState } from 'react'
 import { findText } from '@/core/words/cueEdits'
 import { palette } from '@/ui/theme'
+import { replaceAll } from '@/edit/words'
 import { useBenchContext, useHighlight } from '../benchContext'
-import { replaceAll } from './wording'
 
 /** Places shown before the rest are only counted. */
 const MOST_SHOWN = 40
@@ -49,7 +49,7 @@ export function FindTextDialog({ onClose }: { onClose: () => void }) {
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose}>Close</Button>
-        <Button variant="contained" color="primary" disabled={found.length === 0} onClick={() => replaceAll(session, found, replacement)}>
+        <Button variant="contained" color="primary" disabled={found.length === 0} onClick={() => replaceAll(session, { found, replacement })}>
           Replace {found.length > 0 ? found.length : ''}
         </Button>
       </DialogActions>

@@ -10,9 +10,9 @@ import TextField from '@mui/material/TextField'
 import { useState } from 'react'
 import { MOST_CUE_LENGTH } from '@/core/model/words'
 import { lineUpText } from '@/core/words/lineUpText'
+import { setCues } from '@/edit/words'
 import { useBenchContext, usePassage } from '../benchContext'
 import { useSpeechHere } from './useSpeechHere'
-import { setCues } from './wording'
 
 /** Half an hour of talking. */
 const MOST_TEXT = 40_000
@@ -28,7 +28,7 @@ export function PasteTextDialog({ onClose }: { onClose: () => void }) {
     setState('listening')
     const lined = lineUpText(text, await listen())
     if (lined.length === 0) return setState('silent')
-    setCues(session, recording.id, lined.map((l) => ({ ...l, text: l.text.slice(0, MOST_CUE_LENGTH), words: [], voice: null })), 'Paste captions')
+    setCues(session, { recordingId: recording.id, loose: lined.map((l) => ({ ...l, text: l.text.slice(0, MOST_CUE_LENGTH), words: [], voice: null })), label: 'Paste captions' })
     onClose()
   }
   return (

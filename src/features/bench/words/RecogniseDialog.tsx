@@ -15,11 +15,11 @@ import { useEffect, useRef, useState } from 'react'
 import { MOST_CUE_LENGTH } from '@/core/model/words'
 import { whisperRecogniser } from '@/media/speech/whisperRecogniser'
 import { setWhisperLanguage } from '@/store/whisperFolder'
+import { setCues } from '@/edit/words'
 import { useBenchContext, usePassage } from '../benchContext'
 import { folderProblemMessage, languageName, recognisedMessage } from './messages'
 import { useSpeechHere } from './useSpeechHere'
 import { useWhisperFolder } from './useWhisperFolder'
-import { setCues } from './wording'
 
 /** What is said, written down by a speech model in a folder of the person's own. */
 export function RecogniseDialog({ onClose }: { onClose: () => void }) {
@@ -47,7 +47,7 @@ export function RecogniseDialog({ onClose }: { onClose: () => void }) {
       const recogniser = whisperRecogniser(read, kept.language)
       const lines = await recogniser.recognise(recording, file, speech, { signal, onShare: (share) => setWork({ share }) })
       if (lines.length === 0) return setFailure('The model made out no words here. The captions are as they were.')
-      setCues(session, recording.id, lines.map((l) => ({ ...l, text: l.text.slice(0, MOST_CUE_LENGTH) })), 'Write what is said')
+      setCues(session, { recordingId: recording.id, loose: lines.map((l) => ({ ...l, text: l.text.slice(0, MOST_CUE_LENGTH) })), label: 'Write what is said' })
       enqueueSnackbar(recognisedMessage(recogniser, lines.length))
       onClose()
     } catch (error) {

@@ -7,8 +7,9 @@ import MenuItem from '@mui/material/MenuItem'
 import type { Cue, Speaker } from '@/core/model/words'
 import { isLight } from '@/core/words/contrast'
 import { palette } from '@/ui/theme'
+import { addSpeaker, setSpeaker } from '@/edit/words'
+import { newId, type SpeakerId } from '@/core/model/ids'
 import { useBenchContext, useHighlight } from '../benchContext'
-import { addSpeaker, setSpeaker } from './wording'
 
 interface SpeakerChipProps {
   cue: Cue
@@ -23,7 +24,7 @@ export function SpeakerChip({ cue, speaker, anchor, onOpen }: SpeakerChipProps) 
   const { session } = useBenchContext()
   const { speakers } = useHighlight().words
   const choose = (id: Cue['speakerId']) => {
-    setSpeaker(session, cue.id, id)
+    setSpeaker(session, { id: cue.id, speakerId: id })
     onOpen(null)
   }
   return (
@@ -47,7 +48,14 @@ export function SpeakerChip({ cue, speaker, anchor, onOpen }: SpeakerChipProps) 
         <MenuItem selected={cue.speakerId === null} onClick={() => choose(null)}>
           Nobody in particular
         </MenuItem>
-        <MenuItem onClick={() => choose(addSpeaker(session))}>Somebody new</MenuItem>
+        <MenuItem
+          onClick={() => {
+            const id = newId<SpeakerId>()
+            if (addSpeaker(session, { id })) choose(id)
+          }}
+        >
+          Somebody new
+        </MenuItem>
       </Menu>
     </>
   )

@@ -10,8 +10,9 @@ import { MOST_SPEAKERS, type Captions } from '@/core/model/words'
 import { ColourField } from '@/ui/ColourField'
 import { TextInPlace } from '@/ui/TextInPlace'
 import { palette } from '@/ui/theme'
+import { addSpeaker, editSpeaker, removeSpeaker, setCaptions } from '@/edit/words'
+import { newId, type SpeakerId } from '@/core/model/ids'
 import { useBenchContext, useHighlight } from '../benchContext'
-import { addSpeaker, editSpeaker, removeSpeaker, setCaptions } from './wording'
 
 const TOLD_BY: Record<Captions['speakers'], string> = { colour: 'by the colour of the words', name: 'by a name before the words', none: 'not told' }
 
@@ -22,7 +23,7 @@ export function SpeakerFields() {
   return (
     <Box role="group" aria-label="Speakers" sx={{ display: 'grid', gap: 2 }}>
       {speakers.length > 0 && (
-        <TextField select size="small" label="Who speaks is told" value={captions.speakers} onChange={(e) => setCaptions(session, 'How speakers are told', { speakers: e.target.value as Captions['speakers'] })}>
+        <TextField select size="small" label="Who speaks is told" value={captions.speakers} onChange={(e) => setCaptions(session, { label: 'How speakers are told', change: { speakers: e.target.value as Captions['speakers'] } })}>
           {Object.entries(TOLD_BY).map(([how, words]) => (
             <MenuItem key={how} value={how}>
               {words}
@@ -32,16 +33,16 @@ export function SpeakerFields() {
       )}
       {speakers.map((s) => (
         <Box key={s.id} sx={{ display: 'grid', gridTemplateColumns: 'auto minmax(0, 1fr) auto auto', alignItems: 'center', columnGap: 2, fontSize: 12.5 }}>
-          <ColourField bare label={`Colour of ${s.name}`} value={s.colour ?? captions.style.colour} onSet={(colour, gesture) => editSpeaker(session, s.id, { colour }, gesture)} />
-          <TextInPlace label={`Name of ${s.name}`} value={s.name} onSet={(name) => editSpeaker(session, s.id, { name })} />
+          <ColourField bare label={`Colour of ${s.name}`} value={s.colour ?? captions.style.colour} onSet={(colour, gesture) => editSpeaker(session, { id: s.id, change: { colour } }, gesture)} />
+          <TextInPlace label={`Name of ${s.name}`} value={s.name} onSet={(name) => editSpeaker(session, { id: s.id, change: { name } })} />
           <Box sx={{ color: palette.inkSoft }}>{countOf(cues.filter((c) => c.speakerId === s.id).length)}</Box>
-          <IconButton size="small" aria-label={`Remove ${s.name}`} onClick={() => removeSpeaker(session, s.id)}>
+          <IconButton size="small" aria-label={`Remove ${s.name}`} onClick={() => removeSpeaker(session, { id: s.id })}>
             <DeleteOutlineIcon sx={{ fontSize: 18 }} />
           </IconButton>
         </Box>
       ))}
       <Box>
-        <Button disabled={speakers.length >= MOST_SPEAKERS} onClick={() => addSpeaker(session)}>
+        <Button disabled={speakers.length >= MOST_SPEAKERS} onClick={() => addSpeaker(session, { id: newId<SpeakerId>() })}>
           Add speaker
         </Button>
       </Box>

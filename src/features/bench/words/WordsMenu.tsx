@@ -11,16 +11,16 @@ import FormControlLabel from '@mui/material/FormControlLabel'
 import IconButton from '@mui/material/IconButton'
 import TextField from '@mui/material/TextField'
 import { useRef, useState, type ReactNode } from 'react'
-import type { TitleId } from '@/core/model/ids'
+import { newId, type TitleId } from '@/core/model/ids'
 import { MOST_TITLES, type TitleCard } from '@/core/model/words'
 import { CAPTION_STYLES, TITLE_STYLES } from '@/core/words/textStyles'
 import { Ticket } from '@/ui/Ticket'
+import { addTitle, editTitle, removeTitle, setCaptions } from '@/edit/words'
 import { useBenchContext, useHighlight, useView } from '../benchContext'
 import { TimeFields } from '../TimeFields'
 import { SpeakerFields } from './SpeakerFields'
 import { StyleChoice } from './StyleChoice'
 import { StyleFields } from './StyleFields'
-import { addTitle, editTitle, removeTitle, setCaptions } from './wording'
 
 /** What is written on the picture and how: titles, and the captions that the Sheet holds. */
 export function WordsMenu() {
@@ -46,6 +46,11 @@ function Titles() {
   const { titles } = useHighlight().words
   const selected = useView((v) => (v.selection?.kind === 'title' ? v.selection.id : null))
   const open = titles.find((t) => t.id === selected)?.id ?? titles[0]?.id
+  const add = () => {
+    const id = newId<TitleId>()
+    addTitle(session, { id, text: '' })
+    pick(id)
+  }
   const pick = (id: TitleId) => view.setState({ selection: { kind: 'title', id } })
   return (
     <>
@@ -53,7 +58,7 @@ function Titles() {
         <TitleFields key={title.id} title={title} name={titles.length === 1 ? 'Title' : `Title ${i + 1}`} open={title.id === open} onPick={() => pick(title.id)} />
       ))}
       <Box>
-        <Button startIcon={<AddIcon />} disabled={titles.length >= MOST_TITLES} onClick={() => pick(addTitle(session, ''))}>
+        <Button startIcon={<AddIcon />} disabled={titles.length >= MOST_TITLES} onClick={add}>
           {titles.length === 0 ? 'Add title' : 'Add another title'}
         </Button>
       </Box>
@@ -65,12 +70,12 @@ function Titles() {
 function TitleFields({ title, name, open, onPick }: { title: TitleCard; name: string; open: boolean; onPick: () => void }) {
   const { session } = useBenchContext()
   const gesture = useRef(crypto.randomUUID())
-  const set = (label: string, change: Partial<TitleCard>, by?: string) => editTitle(session, title.id, label, change, by)
+  const set = (label: string, change: Partial<TitleCard>, by?: string) => editTitle(session, { id: title.id, label, change }, by)
   return (
     <Box role="group" aria-label={name} sx={{ display: 'grid', gap: 2 }}>
       <Box sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>
         <TextField label={name} size="small" multiline maxRows={3} fullWidth autoFocus={title.text === ''} value={title.text} onFocus={onPick} onChange={(e) => set('Write the title', { text: e.target.value }, gesture.current)} slotProps={{ htmlInput: { maxLength: 500 } }} />
-        <IconButton size="small" aria-label={`Remove ${name.toLowerCase()}`} onClick={() => removeTitle(session, title.id)}>
+        <IconButton size="small" aria-label={`Remove ${name.toLowerCase()}`} onClick={() => removeTitle(session, { id: title.id })}>
           <DeleteOutlineIcon sx={{ fontSize: 18 }} />
         </IconButton>
       </Box>
@@ -93,10 +98,10 @@ function CaptionLook() {
   const { style, shown } = words.captions
   return (
     <>
-      <FormControlLabel control={<Checkbox size="small" checked={shown} onChange={(_, on) => setCaptions(session, on ? 'Show captions' : 'Hide captions', { shown: on })} />} label={words.cues.length === 0 ? 'Captions on the picture (there are none yet)' : 'Captions on the picture'} slotProps={{ typography: { sx: { fontSize: 12.5 } } }} />
-      <StyleChoice label="Caption style" choices={CAPTION_STYLES} chosen={style} onChoose={(chosen) => setCaptions(session, 'Caption style', { style: chosen })} />
+      <FormControlLabel control={<Checkbox size="small" checked={shown} onChange={(_, on) => setCaptions(session, { label: on ? 'Show captions' : 'Hide captions', change: { shown: on } })} />} label={words.cues.length === 0 ? 'Captions on the picture (there are none yet)' : 'Captions on the picture'} slotProps={{ typography: { sx: { fontSize: 12.5 } } }} />
+      <StyleChoice label="Caption style" choices={CAPTION_STYLES} chosen={style} onChoose={(chosen) => setCaptions(session, { label: 'Caption style', change: { style: chosen } })} />
       <More label="More about the look of captions">
-        <StyleFields style={style} spoken onSet={(part, gesture) => setCaptions(session, 'Look of captions', { style: { ...style, ...part } }, gesture)} />
+        <StyleFields style={style} spoken onSet={(part, gesture) => setCaptions(session, { label: 'Look of captions', change: { style: { ...style, ...part } } }, gesture)} />
       </More>
       <SpeakerFields />
     </>

@@ -1,8 +1,8 @@
 import { whoSpeaks } from '@/core/detect/regions/whoSpeaks'
 import { toEvenPixels } from '@/core/geometry/evenGrid'
+import { setSpeakersByName } from '@/edit/words'
 import { useBenchContext, useParts } from '../benchContext'
 import { stirIn } from '../frame/looks'
-import { setSpeakersByName } from './wording'
 
 /** Roles in which a person is seen. */
 const WITH_SOMEBODY: ReadonlySet<string> = new Set(['face', 'speaker', 'guest'])
@@ -18,10 +18,10 @@ export function useWhoSpeaks(): () => Promise<number | null> {
     const cues = session.value.highlight.words.cues.filter((c) => c.recordingId === recording.id)
     const stir = await stirIn(recording, file, regions.map((r) => toEvenPixels(r.bounds, recording.video)), cues.map(({ fromMicros, toMicros }) => ({ fromMicros, toMicros })))
     const found = whoSpeaks(stir)
-    setSpeakersByName(session, new Map(cues.flatMap((cue, i) => {
+    setSpeakersByName(session, { names: new Map(cues.flatMap((cue, i) => {
       const region = regions[found[i] ?? -1]
       return region ? [[cue.id, region.name] as const] : []
-    })))
+    })) })
     return found.filter((f) => f !== null).length
   }
 }

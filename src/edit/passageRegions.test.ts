@@ -1,5 +1,7 @@
 import { beforeEach, describe, expect, it } from 'vitest'
-import { sampleEdit } from '../../../tests/support/edits'
+import { clearShift, placeRegion, setPath } from './regions'
+import { isShifted, regionsIn } from '@/core/compose/regionIn'
+import { sampleEdit } from '../../tests/support/edits'
 import { placePanels } from '@/core/compose/placePanels'
 import { split } from '@/core/cut/passages'
 import type { Edit } from '@/core/model/edit'
@@ -9,8 +11,7 @@ import type { Region } from '@/core/model/region'
 import { STANDARD_SHAPES, type Shape } from '@/core/model/shape'
 import { timeMapOf } from '@/core/time/timeMap'
 import { Session } from '@/store/session'
-import { followedIn, planAlong } from './frame/along'
-import { clearShift, isShifted, placeRegion, regionsIn, setPath } from './passageRegions'
+import { followedIn, planAlong } from '@/features/bench/frame/along'
 
 let session: Session<Edit>
 const FRAME = { width: 1920, height: 1080 }
@@ -47,7 +48,7 @@ describe('a region in one passage', () => {
     expect(faceIn(0).bounds).toEqual(face().bounds)
     session.undo()
     expect(faceIn(1).bounds.x * 1920).toBeCloseTo(200, 6)
-    clearShift(session, passage(1).id, face())
+    clearShift(session, { passageId: passage(1).id, region: face() })
     expect(faceIn(1)).toEqual(face())
   })
 
@@ -57,10 +58,10 @@ describe('a region in one passage', () => {
   })
 
   it('follows a path in one passage until it is told to stand still', () => {
-    setPath(session, passage(1).id, face(), [{ micros: 17_000_000, x: 0.75, y: 0.8, jump: true }])
+    setPath(session, { passageId: passage(1).id, region: face(), keys: [{ micros: 17_000_000, x: 0.75, y: 0.8, jump: true }] })
     expect(followedIn(passage(1))).toEqual(new Set([face().id]))
     expect(followedIn(passage(0)).size).toBe(0)
-    setPath(session, passage(1).id, face(), [])
+    setPath(session, { passageId: passage(1).id, region: face(), keys: [] })
     expect(followedIn(passage(1)).size).toBe(0)
   })
 

@@ -1,5 +1,7 @@
 import { beforeEach, expect, it } from 'vitest'
-import { sampleEdit } from '../../../../tests/support/edits'
+import type { EditSession } from '@/store/highlights'
+import { addMark, placeMark, removeMark, setMark } from './marks'
+import { sampleEdit } from '../../tests/support/edits'
 import { markRect } from '@/core/layout/markRects'
 import { brandedMark } from '@/core/layout/branded'
 import { highlight } from '@/core/model/highlight'
@@ -7,8 +9,6 @@ import type { MarkId } from '@/core/model/ids'
 import { MOST_MARKS, newMark, type HungMark, type MarkOf } from '@/core/model/pictureMark'
 import { STANDARD_SHAPES } from '@/core/model/shape'
 import { Session } from '@/store/session'
-import type { EditSession } from '../edits'
-import { addMark, placeMark, removeMark, setMark } from './marking'
 
 let session: EditSession
 beforeEach(() => {
@@ -19,17 +19,17 @@ const marks = () => session.value.highlight.marks
 const handle = () => marks()[0] as MarkOf<'handle'>
 
 it('marks are put on, changed, moved and taken away, each a step of undo, and every state can be stored', () => {
-  addMark(session, newMark(id, { kind: 'handle' }), 'Add handle')
-  for (const text of ['h', 'he', 'heron']) setMark(session, handle(), 'Write the handle', { text }, 'one visit')
-  setMark(session, handle(), 'When a mark is on', { fromMicros: 1_000_000 })
+  addMark(session, { mark: newMark(id, { kind: 'handle' }), label: 'Add handle' })
+  for (const text of ['h', 'he', 'heron']) setMark(session, { mark: handle(), label: 'Write the handle', change: { text } }, 'one visit')
+  setMark(session, { mark: handle(), label: 'When a mark is on', change: { fromMicros: 1_000_000 } })
   const [tall, , square] = STANDARD_SHAPES
   if (!tall || !square) throw new Error('no shapes')
   const before = markRect(handle(), [], square)
-  placeMark(session, id, tall, { x: 600, y: 1500, width: 400, height: 50 }, 'drag')
+  placeMark(session, { id, shape: tall, rect: { x: 600, y: 1500, width: 400, height: 50 } }, 'drag')
   expect(markRect(handle(), [], tall)).toMatchObject({ x: 600, y: 1500 })
   expect(markRect(handle(), [], square)).not.toEqual(before)
   expect(highlight.safeParse(session.value.highlight).success).toBe(true)
-  removeMark(session, id)
+  removeMark(session, { id })
   expect(marks()).toEqual([])
   session.undo()
   session.undo()
@@ -43,11 +43,11 @@ it('marks are put on, changed, moved and taken away, each a step of undo, and ev
 })
 
 it('there is room for a number of them, and a change meant for another kind is not made', () => {
-  for (let n = 0; n < MOST_MARKS; n++) expect(addMark(session, newMark(`m${n}` as MarkId, { kind: 'progress' }), 'Add')).toBe(true)
-  expect(addMark(session, newMark('more' as MarkId, { kind: 'progress' }), 'Add')).toBe(false)
+  for (let n = 0; n < MOST_MARKS; n++) expect(addMark(session, { mark: newMark(`m${n}` as MarkId, { kind: 'progress' }), label: 'Add' })).toBe(true)
+  expect(addMark(session, { mark: newMark('more' as MarkId, { kind: 'progress' }), label: 'Add' })).toBe(false)
   const [first] = marks()
   if (!first) throw new Error('no mark')
-  setMark(session, { ...newMark(first.id, { kind: 'handle' }) } as MarkOf<'handle'>, 'Write the handle', { text: 'heron' })
+  setMark(session, { mark: { ...newMark(first.id, { kind: 'handle' }) } as MarkOf<'handle'>, label: 'Write the handle', change: { text: 'heron' } })
   expect(marks()[0]).toEqual(first)
 })
 
@@ -61,7 +61,7 @@ it('a brand gives marks its colours and its font, and leaves pictures as they ar
 })
 
 it('a mark of which another lies in the same corner is put beside it, within the picture', () => {
-  for (let n = 0; n < 3; n++) addMark(session, newMark(`h${n}` as MarkId, { kind: 'handle' }), 'Add handle')
+  for (let n = 0; n < 3; n++) addMark(session, { mark: newMark(`h${n}` as MarkId, { kind: 'handle' }), label: 'Add handle' })
   const places = marks().filter((m): m is HungMark => 'anchor' in m)
   for (const shape of STANDARD_SHAPES) {
     const rects = places.map((mark) => markRect(mark, [], shape))

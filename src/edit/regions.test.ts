@@ -1,5 +1,7 @@
 import { beforeEach, describe, expect, it } from 'vitest'
-import { sampleEdit } from '../../../tests/support/edits'
+import { suitLayout } from './layouts'
+import { acceptProposals, applySetup, copyRegion, drawRegion, orderRegion, setFocus, setRegion, setRegionPixels } from './regions'
+import { sampleEdit } from '../../tests/support/edits'
 import { placePanels } from '@/core/compose/placePanels'
 import { contains } from '@/core/geometry/rect'
 import { twoBands } from '@/core/layout/starting'
@@ -11,8 +13,6 @@ import { newRegion, WHOLE_FRAME } from '@/core/model/region'
 import { newSetup } from '@/core/model/setup'
 import type { Shape } from '@/core/model/shape'
 import { Session } from '@/store/session'
-import { suitLayout } from './shapes/arranging'
-import { acceptProposals, applySetup, copyRegion, drawRegion, orderRegion, setFocus, setRegion, setRegionPixels } from './edits'
 
 let session: Session<Edit>
 const SETUP = 's' as SetupId
@@ -28,7 +28,7 @@ describe('regions', () => {
   it('come to lie on even pixels, and a guess is nobody’s guess any more', () => {
     session.extend((draft) => draft.setups.forEach((s) => (s.isGuess = true)))
     expect(setup().isGuess).toBe(true)
-    setRegionPixels(session, { width: 1920, height: 1080 }, FACE, { x: 101, y: 99, width: 301, height: 200 }, 'Move', 'g')
+    setRegionPixels(session, { frame: { width: 1920, height: 1080 }, id: FACE, pixels: { x: 101, y: 99, width: 301, height: 200 }, label: 'Move' }, 'g')
     const { x, y, width, height } = regions()[0]?.bounds ?? { x: 0, y: 0, width: 0, height: 0 }
     for (const pixels of [x * 1920, y * 1080, width * 1920, height * 1080]) expect(Math.abs(pixels / 2 - Math.round(pixels / 2))).toBeLessThan(1e-9)
     expect(setup().isGuess).toBe(false)
@@ -36,12 +36,12 @@ describe('regions', () => {
 
   it('take their focus along, and keep it inside', () => {
     const frame = { width: 1920, height: 1080 }
-    setRegionPixels(session, frame, FACE, { x: 1400, y: 700, width: 400, height: 200 }, 'Move', 'a')
-    setFocus(session, frame, FACE, { x: 1500, y: 750, width: 200, height: 100 }, 'Focus')
-    setRegionPixels(session, frame, FACE, { x: 200, y: 100, width: 800, height: 400 }, 'Move', 'b')
+    setRegionPixels(session, { frame, id: FACE, pixels: { x: 1400, y: 700, width: 400, height: 200 }, label: 'Move' }, 'a')
+    setFocus(session, { frame, id: FACE, pixels: { x: 1500, y: 750, width: 200, height: 100 }, label: 'Focus' })
+    setRegionPixels(session, { frame, id: FACE, pixels: { x: 200, y: 100, width: 800, height: 400 }, label: 'Move' }, 'b')
     const { x, y, width, height } = regions()[0]?.focus ?? { x: 0, y: 0, width: 0, height: 0 }
     expect([x * 1920, y * 1080, width * 1920, height * 1080].map(Math.round)).toEqual([400, 200, 400, 200])
-    setFocus(session, frame, FACE, { x: 950, y: 450, width: 200, height: 100 }, 'Focus')
+    setFocus(session, { frame, id: FACE, pixels: { x: 950, y: 450, width: 200, height: 100 }, label: 'Focus' })
     expect(contains(regions()[0]?.bounds ?? WHOLE_FRAME, regions()[0]?.focus ?? WHOLE_FRAME)).toBe(true)
     session.undo()
     session.undo()
@@ -50,8 +50,9 @@ describe('regions', () => {
   })
 
   it('are copied beside themselves under a free name, unlocked', () => {
-    setRegion(session, FACE, 'Lock', { locked: true })
-    const id = copyRegion(session, FACE)
+    setRegion(session, { id: FACE, label: 'Lock', change: { locked: true } })
+    const id = 'copy' as RegionId
+    copyRegion(session, { id: FACE, copyId: id })
     expect(regions().map((r) => r.name)).toEqual(['Wren', 'Wren (2)', 'Game'])
     expect(regions()[1]).toMatchObject({ id, locked: false })
     expect(regions()[1]?.bounds.x).toBeLessThanOrEqual(0.75 + 1e-9)
@@ -60,7 +61,7 @@ describe('regions', () => {
   it('are drawn in one step, under the first role that is free', () => {
     const frame = { width: 1920, height: 1080 }
     const id = 'drawn' as RegionId
-    for (const width of [40, 80, 161]) drawRegion(session, SETUP, frame, id, { x: 10, y: 21, width, height: 60 }, 'one drag')
+    for (const width of [40, 80, 161]) drawRegion(session, { setupId: SETUP, frame, id, pixels: { x: 10, y: 21, width, height: 60 } }, 'one drag')
     expect(regions().at(-1)).toMatchObject({ id, role: 'speaker', name: 'Speaker' })
     expect((regions().at(-1)?.bounds.width ?? 0) * 1920).toBeCloseTo(160, 6)
     session.undo()
@@ -68,9 +69,9 @@ describe('regions', () => {
   })
 
   it('change places, and stay where they are at the ends', () => {
-    orderRegion(session, FACE, -1)
+    orderRegion(session, { id: FACE, by: -1 })
     expect(regions().map((r) => r.name)).toEqual(['Wren', 'Game'])
-    orderRegion(session, FACE, 1)
+    orderRegion(session, { id: FACE, by: 1 })
     expect(regions().map((r) => r.name)).toEqual(['Game', 'Wren'])
   })
 })
@@ -80,11 +81,11 @@ describe('proposals', () => {
   const other = { x: 0.5, y: 0, width: 0.5, height: 1 }
 
   it('take the place of the regions of their roles, more of a role are added; all in one step', () => {
-    acceptProposals(session, SETUP, [
+    acceptProposals(session, { setupId: SETUP, proposals: [
       { role: 'face', bounds: half },
       { role: 'speaker', bounds: half },
       { role: 'speaker', bounds: other },
-    ])
+    ] })
     expect(regions().map((r) => [r.role, r.name, r.bounds.x])).toEqual([
       ['face', 'Wren', 0],
       ['game', 'Game', 430 / 1920],
@@ -99,7 +100,7 @@ describe('proposals', () => {
   it('all of them: regions that were only guessed and that nothing was found for go, and the layout asks for what is there', () => {
     session.extend((draft) => draft.setups.forEach((s) => (s.isGuess = true)))
     const quarters = [0, 1, 2, 3].map((n) => ({ role: 'speaker', bounds: { x: (n % 2) / 2, y: Math.floor(n / 2) / 2, width: 0.5, height: 0.5 } }))
-    acceptProposals(session, SETUP, quarters, true, 'accept')
+    acceptProposals(session, { setupId: SETUP, proposals: quarters, all: true }, 'accept')
     suitLayout(session, session.value.highlight.passages[0]?.id as PassageId, 'accept')
     expect(regions().map((r) => r.role)).toEqual(['speaker', 'speaker', 'speaker', 'speaker'])
     const placed = placePanels(session.value, { id: 'tall', width: 1080, height: 1920 }, session.value.highlight.passages[0] as Edit['highlight']['passages'][number])
@@ -108,13 +109,13 @@ describe('proposals', () => {
     expect(regions().map((r) => r.name)).toEqual(['Wren', 'Game'])
     // What somebody has set is nobody's guess: it stays.
     session.extend((draft) => draft.setups.forEach((s) => (s.isGuess = false)))
-    acceptProposals(session, SETUP, quarters, true)
+    acceptProposals(session, { setupId: SETUP, proposals: quarters, all: true })
     expect(regions().map((r) => r.role)).toContain('game')
   })
 
   it('leave a locked region alone', () => {
-    setRegion(session, FACE, 'Lock', { locked: true })
-    acceptProposals(session, SETUP, [{ role: 'face', bounds: half }])
+    setRegion(session, { id: FACE, label: 'Lock', change: { locked: true } })
+    acceptProposals(session, { setupId: SETUP, proposals: [{ role: 'face', bounds: half }] })
     expect(regions().map((r) => [r.name, r.bounds.x])).toEqual([
       ['Wren', 1400 / 1920],
       ['Game', 430 / 1920],
@@ -123,10 +124,10 @@ describe('proposals', () => {
   })
 
   it('of two people are shown one above the other where two bands ask for speakers', () => {
-    acceptProposals(session, SETUP, [
+    acceptProposals(session, { setupId: SETUP, proposals: [
       { role: 'speaker', bounds: half },
       { role: 'speaker', bounds: other },
-    ])
+    ] })
     session.extend((draft) => {
       const [layout] = draft.layouts
       if (layout) layout.arrangement = twoBands({ id: 'a' as PanelId, role: 'speaker' }, { id: 'b' as PanelId, role: 'speaker' }, 0.5)
@@ -141,7 +142,7 @@ describe('a kept setup', () => {
   const kept = newSetup({ ...newRecord('2026-11-25T10:00:00.000Z'), id: 'k' as SetupId, name: 'Club call', regions: [newRegion('x' as RegionId, 'speaker', 'Odo', { x: 0, y: 0, width: 0.5, height: 1 })], ownedBy: null, tags: ['call'] })
 
   it('is applied as a copy that remembers what it is of, and undone in one step', () => {
-    applySetup(session, SETUP, kept)
+    applySetup(session, { setupId: SETUP, kept })
     expect(setup()).toMatchObject({ id: SETUP, ownedBy: 'h', name: 'Club call', basedOn: 'k', tags: ['call'], regions: [{ name: 'Odo' }] })
     expect(regions()[0]?.id).not.toBe('x')
     session.undo()

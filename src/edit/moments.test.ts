@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest'
-import { sampleEdit } from '../../../tests/support/edits'
-import { SEED, seeded } from '../../../tests/support/seeded'
+import { adjust, drop, keep, markAt, rename, setCut, setFinding, takeMarks } from './moments'
+import { asMarks, asMoment, withProposals } from '@/core/detect/proposals'
+import { sampleEdit } from '../../tests/support/edits'
+import { SEED, seeded } from '../../tests/support/seeded'
 import type { Analysis } from '@/core/detect/analysis'
 import type { ProposedMoment } from '@/core/detect/moments'
 import type { MomentId } from '@/core/model/ids'
@@ -8,7 +10,6 @@ import { newRecord } from '@/core/model/record'
 import type { Recording } from '@/core/model/recording'
 import { DEFAULT_WEIGHTS, MOST_MOMENTS, spotting, type Moment } from '@/core/model/spotting'
 import { Session } from '@/store/session'
-import { adjust, asMarks, asMoment, drop, keep, markAt, rename, setCut, setFinding, takeMarks, withProposals } from './marking'
 
 const recording = sampleEdit().recordings[0] as Recording
 const unknown: Analysis = { durationMicros: recording.durationMicros, sound: new Map(), pictures: new Map() }
@@ -25,14 +26,14 @@ it(`whatever is decided in whatever order can be stored, and undone and redone t
     const shown = () => random.pick(withProposals(session.value.moments, [proposal(1_000_000, 5_000_000), proposal(20_000_000, 21_000_000), proposal(40_000_000, 59_000_000)]))
     for (let n = 0; n < 100; n++) {
       random.pick([
-        () => keep(session, shown()),
-        () => drop(session, shown()),
-        () => rename(session, shown(), random.pick(['', 'Last gate', 'x'.repeat(200)])),
-        () => adjust(session, recording, shown(), random.pick(['in', 'out'] as const), time(), random.pick(['drag', crypto.randomUUID()])),
+        () => keep(session, { moment: shown() }),
+        () => drop(session, { moment: shown() }),
+        () => rename(session, { moment: shown(), label: random.pick(['', 'Last gate', 'x'.repeat(200)]) }),
+        () => adjust(session, { recording, moment: shown(), which: random.pick(['in', 'out'] as const), t: time() }, random.pick(['drag', crypto.randomUUID()])),
         () => markAt(session, recording, unknown, time()),
         () => takeMarks(session, recording, unknown, [{ inMicros: time(), outMicros: null, label: 'Two up' }]),
-        () => setCut(session, [shown().id]),
-        () => setFinding(session, { proposals: random.integer(1, 100), mostMicros: random.integer(2, 600) * 1_000_000 }, 'slide'),
+        () => setCut(session, { ids: [shown().id] }),
+        () => setFinding(session, { part: { proposals: random.integer(1, 100), mostMicros: random.integer(2, 600) * 1_000_000 } }, 'slide'),
       ])()
       const where = `seed ${SEED + round}, after ${n + 1}`
       expect(spotting.parse(session.value), where).toEqual(session.value)
@@ -57,9 +58,9 @@ describe('deciding about moments', () => {
     const [shown] = withProposals([], [proposal(1_000_000, 5_000_000)])
     if (!shown) throw new Error('nothing shown')
     expect(session.value.moments).toEqual([])
-    keep(session, shown)
+    keep(session, { moment: shown })
     expect(session.value.moments).toMatchObject([{ id: shown.id, state: 'kept', source: 'proposed' }])
-    drop(session, shown)
+    drop(session, { moment: shown })
     expect(session.value.moments).toMatchObject([{ state: 'dropped' }])
     session.undo()
     session.undo()
@@ -80,7 +81,7 @@ describe('deciding about moments', () => {
   it('moves edges onto frames, a frame apart at least, as one step for a drag', () => {
     const session = begin()
     const shown = asMoment(proposal(1_000_000, 5_000_000))
-    for (const t of [1_200_000, 2_000_000, 9_000_000]) adjust(session, recording, shown, 'in', t, 'drag')
+    for (const t of [1_200_000, 2_000_000, 9_000_000]) adjust(session, { recording, moment: shown, which: 'in', t }, 'drag')
     expect(session.value.moments[0]).toMatchObject({ inMicros: 5_000_000 - 16_667, outMicros: 5_000_000 })
     expect(session.value.moments[0]?.peakMicros).toBeGreaterThanOrEqual(session.value.moments[0]?.inMicros ?? 0)
     session.undo()
@@ -93,7 +94,7 @@ describe('deciding about moments', () => {
     expect(marked).toMatchObject({ peakMicros: 16_000_000, state: 'kept', source: 'marked', score: null })
     expect(marked.inMicros).toBeLessThan(16_000_000)
     expect(markAt(session, recording, unknown, 1_000_000).peakMicros).toBe(0)
-    setCut(session, [marked.id])
+    setCut(session, { ids: [marked.id] })
     expect(session.value.moments.map((m) => m.state)).toEqual(['cut', 'kept'])
   })
 
@@ -108,7 +109,7 @@ describe('deciding about moments', () => {
     expect(session.value.moments[0]).toMatchObject({ inMicros: 5_000_000, outMicros: 9_000_000, label: 'Gate', source: 'imported', state: 'open' })
     const second = session.value.moments[1]
     expect(second && second.inMicros < 30_000_000 && second.outMicros > 30_000_000).toBe(true)
-    drop(session, session.value.moments.find((m) => m.label === 'Gate') ?? asMoment(proposal(0, 1)))
+    drop(session, { moment: session.value.moments.find((m) => m.label === 'Gate') ?? asMoment(proposal(0, 1)) })
     expect(asMarks(session.value.moments)).toHaveLength(1)
     expect(asMarks([{ ...asMoment(proposal(9, 20)), id: 'b' as MomentId }, asMoment(proposal(1, 4))]).map((m) => m.inMicros)).toEqual([1, 9])
   })

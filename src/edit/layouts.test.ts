@@ -1,12 +1,15 @@
 import { describe, expect, it } from 'vitest'
-import { sampleEdit } from '../../../../tests/support/edits'
+import type { EditSession } from '@/store/highlights'
+import { addBand, addInset, applyLayout, clearCrop, dragSeam, equalBands, followOthers, goOwnWay, idsInUse, nudgeCrop, placeInset, removePanel, setArea, setBackdrop, setGap, setPanel, swapBands, swapPanels, type Chosen } from './layouts'
+import { applyBrand, applyRecipe } from './recipes'
+import { sampleEdit } from '../../tests/support/edits'
 import { placePanels } from '@/core/compose/placePanels'
 import { arrangementFor } from '@/core/layout/arrangementFor'
 import { arrangeFor, STARTING_LAYOUTS } from '@/core/layout/startingLayouts'
 import { solve } from '@/core/layout/solve'
 import { panelsOf } from '@/core/layout/tree'
 import type { Brand } from '@/core/model/brand'
-import type { BrandId, InsetId, LayoutId, MarkId, PassageId, RecipeId } from '@/core/model/ids'
+import { newId, type BrandId, type InsetId, type LayoutId, type MarkId, type PanelId, type PassageId, type RecipeId } from '@/core/model/ids'
 import { newLayout, type Layout } from '@/core/model/layout'
 import { edit as editSchema } from '@/core/model/edit'
 import { USUAL_OUTPUT } from '@/core/model/outputChoice'
@@ -14,10 +17,7 @@ import { newMark } from '@/core/model/pictureMark'
 import { newRecord } from '@/core/model/record'
 import { STANDARD_SHAPES, type Shape } from '@/core/model/shape'
 import { Session } from '@/store/session'
-import type { EditSession } from '../edits'
-import { addBand, addInset, applyLayout, clearCrop, dragSeam, equalBands, followOthers, goOwnWay, idsInUse, nudgeCrop, placeInset, removePanel, setArea, setBackdrop, setGap, setPanel, swapBands, swapPanels, type Chosen } from './arranging'
 import { PLAIN_TEXT, type TextStyle } from '@/core/model/textStyle'
-import { applyBrand, applyRecipe } from './recipes'
 
 const shapeNamed = (id: string) => STANDARD_SHAPES.find((s) => s.id === id) as Shape
 const [tall, wide, square] = [shapeNamed('tall'), shapeNamed('wide'), shapeNamed('square')]
@@ -39,7 +39,7 @@ function chosen(id: string, layout: Layout): Chosen {
 describe('laying out', () => {
   it('keeps what fits: panels of the same role stay the same, with what the passage knows of them', () => {
     const { session, layout } = open()
-    nudgeCrop(session, PASSAGE, { shape: tall, only: false }, panelsOf(layout().arrangement)[0]?.id as never, { zoom: 1.5 }, 'g')
+    nudgeCrop(session, { passageId: PASSAGE, scope: { shape: tall, only: false }, id: panelsOf(layout().arrangement)[0]?.id as never, by: { zoom: 1.5 } }, 'g')
     applyLayout(session, PASSAGE, chosen('game-over-face', layout()), true)
     expect(panelsOf(layout().arrangement).map((p) => [p.id, p.role])).toEqual([['low', 'game'], ['top', 'face']])
     expect(session.value.highlight.passages[0]?.corrections[0]).toMatchObject({ panelId: 'top', zoom: 1.5 })
@@ -70,24 +70,24 @@ describe('changing places', () => {
   it('of a seam holds for all shapes, or with its own arrangement for one', () => {
     const { session, layout } = open()
     const seamIn = (shape: Shape) => solve(arrangementFor(layout(), shape), shape).seams[0] as never
-    dragSeam(session, layout().id, { shape: tall, only: false }, seamIn(tall), 960, 'a')
+    dragSeam(session, { layoutId: layout().id, scope: { shape: tall, only: false }, seam: seamIn(tall), position: 960 }, 'a')
     expect(rectsIn(layout(), tall).map((r) => r.height)).toEqual([960, 960])
     expect(rectsIn(layout(), wide).map((r) => r.width)).toEqual([960, 960])
-    dragSeam(session, layout().id, { shape: wide, only: true }, seamIn(wide), 480, 'b')
+    dragSeam(session, { layoutId: layout().id, scope: { shape: wide, only: true }, seam: seamIn(wide), position: 480 }, 'b')
     expect(rectsIn(layout(), wide).map((r) => r.width)).toEqual([480, 1440])
     expect(rectsIn(layout(), tall).map((r) => r.height)).toEqual([960, 960])
-    followOthers(session, layout().id, 'wide')
+    followOthers(session, { layoutId: layout().id, shapeId: 'wide' })
     expect(rectsIn(layout(), wide).map((r) => r.width)).toEqual([960, 960])
   })
 
   it('where a wide shape has other stacks than the rest goes to that shape', () => {
     const { session, layout } = open()
     applyLayout(session, PASSAGE, chosen('extra-strip', layout()), true)
-    setArea(session, layout().id, 'titleArea', true)
+    setArea(session, { layoutId: layout().id, kind: 'titleArea', there: true })
     const before = rectsIn(layout(), tall)
     const seam = solve(arrangementFor(layout(), wide), wide).seams[0]
     if (!seam) throw new Error('no seam')
-    dragSeam(session, layout().id, { shape: wide, only: false }, seam, 700, 'a')
+    dragSeam(session, { layoutId: layout().id, scope: { shape: wide, only: false }, seam, position: 700 }, 'a')
     expect(layout().perShape.wide).toBeDefined()
     expect(rectsIn(layout(), tall)).toEqual(before)
   })
@@ -96,14 +96,14 @@ describe('changing places', () => {
     const { session, layout } = open()
     applyLayout(session, PASSAGE, chosen('corner-card', layout()), true)
     const wanted = { x: 1200, y: 700, width: 480, height: 270 }
-    placeInset(session, layout().id, { shape: wide, only: false }, 'inset' as InsetId, wanted, 'g')
+    placeInset(session, { layoutId: layout().id, scope: { shape: wide, only: false }, id: 'inset' as InsetId, rect: wanted }, 'g')
     const got = rectsIn(layout(), wide)[1]
     for (const side of ['x', 'y', 'width', 'height'] as const) expect(Math.abs((got?.[side] ?? 0) - wanted[side])).toBeLessThanOrEqual(4)
     expect(layout().perShape).toEqual({})
     expect(layout().arrangement.insets[0]?.anchor).toBe('se')
-    goOwnWay(session, layout().id, square)
+    goOwnWay(session, { layoutId: layout().id, shape: square })
     const inSquare = rectsIn(layout(), square)
-    placeInset(session, layout().id, { shape: tall, only: false }, 'inset' as InsetId, { x: 0, y: 0, width: 400, height: 226 }, 'h')
+    placeInset(session, { layoutId: layout().id, scope: { shape: tall, only: false }, id: 'inset' as InsetId, rect: { x: 0, y: 0, width: 400, height: 226 } }, 'h')
     expect(rectsIn(layout(), square)).toEqual(inSquare)
   })
 })
@@ -111,22 +111,24 @@ describe('changing places', () => {
 describe('what an arrangement shows', () => {
   it('is changed in every shape at once, and undone in one step', () => {
     const { session, layout } = open()
-    goOwnWay(session, layout().id, wide)
+    goOwnWay(session, { layoutId: layout().id, shape: wide })
     const before = session.value
-    const id = addBand(session, layout().id, 'whole')
-    swapPanels(session, layout().id, id, 'top' as never)
-    setPanel(session, layout().id, id, 'Turn', { turn: 1, opacity: 0.5 })
-    setGap(session, layout().id, 4, 'g')
-    setBackdrop(session, layout().id, { kind: 'blur', role: 'game', strength: 0.5, darken: 0 })
+    const id = 'band' as PanelId
+    addBand(session, { layoutId: layout().id, id, role: 'whole' })
+    swapPanels(session, { layoutId: layout().id, one: id, other: 'top' as never })
+    setPanel(session, { layoutId: layout().id, id, label: 'Turn', change: { turn: 1, opacity: 0.5 } })
+    setGap(session, { layoutId: layout().id, gap: 4 }, 'g')
+    setBackdrop(session, { layoutId: layout().id, backdrop: { kind: 'blur', role: 'game', strength: 0.5, darken: 0 } })
     for (const arrangement of [layout().arrangement, layout().perShape.wide as Layout['arrangement']]) {
       expect(panelsOf(arrangement).map((p) => p.id)).toEqual([id, 'low', 'top'])
       expect(panelsOf(arrangement)[0]).toMatchObject({ turn: 1, opacity: 0.5 })
       expect(arrangement.backdrop.kind).toBe('blur')
     }
     expect(rectsIn(layout(), tall).reduce((sum, r) => sum + r.height, 8)).toBe(1920)
-    removePanel(session, layout().id, id)
-    swapBands(session, layout().id)
-    const inset = addInset(session, layout().id, 'face')
+    removePanel(session, { layoutId: layout().id, id })
+    swapBands(session, { layoutId: layout().id })
+    const inset = 'card' as PanelId
+    addInset(session, { layoutId: layout().id, id: inset, insetId: newId<InsetId>(), role: 'face' })
     expect(panelsOf(layout().arrangement).map((p) => p.id)).toEqual(['top', 'low', inset])
     expect(editSchema.safeParse(session.value).success).toBe(true)
     for (let i = 0; i < 8; i++) session.undo()
@@ -135,28 +137,28 @@ describe('what an arrangement shows', () => {
 
   it('moves a turned panel’s picture where it is dragged to', () => {
     const { session, layout } = open()
-    setPanel(session, layout().id, 'low' as never, 'Turn', { turn: 1, zoom: 2 })
+    setPanel(session, { layoutId: layout().id, id: 'low' as never, label: 'Turn', change: { turn: 1, zoom: 2 } })
     const cropIn = () => placePanels(session.value, tall, session.value.highlight.passages[0] as never).find((p) => p.panel.id === 'low')?.picture?.crop
     const before = cropIn()
-    nudgeCrop(session, PASSAGE, { shape: tall, only: false }, 'low' as never, { dy: -0.05 }, 'g')
+    nudgeCrop(session, { passageId: PASSAGE, scope: { shape: tall, only: false }, id: 'low' as never, by: { dy: -0.05 } }, 'g')
     expect((before?.y ?? 0) - (cropIn()?.y ?? 0)).toBeCloseTo(0.05 * 1080, 6)
-    clearCrop(session, PASSAGE, 'low' as never)
+    clearCrop(session, { passageId: PASSAGE, id: 'low' as never })
     expect(cropIn()).toEqual(before)
   })
 
   it('puts a title’s area above and that of captions below, and makes bands equal to the pixel', () => {
     const { session, layout } = open()
-    setArea(session, layout().id, 'captionArea', true)
-    setArea(session, layout().id, 'titleArea', true)
-    addBand(session, layout().id, 'whole')
-    equalBands(session, layout().id)
+    setArea(session, { layoutId: layout().id, kind: 'captionArea', there: true })
+    setArea(session, { layoutId: layout().id, kind: 'titleArea', there: true })
+    addBand(session, { layoutId: layout().id, id: newId<PanelId>(), role: 'whole' })
+    equalBands(session, { layoutId: layout().id })
     const { panels, areas } = solve(arrangementFor(layout(), tall), tall)
     expect(areas.find((a) => a.kind === 'titleArea')?.rect).toMatchObject({ y: 0, height: 308 })
     const heights = panels.map((p) => p.rect.height)
     expect(Math.max(...heights) - Math.min(...heights)).toBeLessThanOrEqual(2)
     expect(heights.reduce((a, b) => a + b, 0) + areas.reduce((a, b) => a + b.rect.height, 0)).toBe(1920)
-    setArea(session, layout().id, 'captionArea', false)
-    setArea(session, layout().id, 'titleArea', false)
+    setArea(session, { layoutId: layout().id, kind: 'captionArea', there: false })
+    setArea(session, { layoutId: layout().id, kind: 'titleArea', there: false })
     const { panels: three } = solve(arrangementFor(layout(), { id: 'own', width: 2160, height: 3840 }), { width: 2160, height: 3840 })
     expect(three.map((p) => p.rect.height)).toEqual([1280, 1280, 1280])
   })
@@ -165,15 +167,15 @@ describe('what an arrangement shows', () => {
     const { session } = open()
     const cropIn = (shape: Shape) => placePanels(session.value, shape, session.value.highlight.passages[0] as never).find((p) => p.panel.id === 'low')?.picture?.crop.y ?? NaN
     const [inTall, inSquare] = [cropIn(tall), cropIn(square)]
-    nudgeCrop(session, PASSAGE, { shape: tall, only: true }, 'low' as never, { zoom: 2 }, 'a')
-    nudgeCrop(session, PASSAGE, { shape: tall, only: false }, 'low' as never, { dy: 0.02 }, 'b')
+    nudgeCrop(session, { passageId: PASSAGE, scope: { shape: tall, only: true }, id: 'low' as never, by: { zoom: 2 } }, 'a')
+    nudgeCrop(session, { passageId: PASSAGE, scope: { shape: tall, only: false }, id: 'low' as never, by: { dy: 0.02 } }, 'b')
     expect(cropIn(square)).toBe(inSquare)
     const own = cropIn(tall)
     expect(own).not.toBe(inTall)
-    nudgeCrop(session, PASSAGE, { shape: square, only: false }, 'low' as never, { zoom: 1.5 }, 'c')
+    nudgeCrop(session, { passageId: PASSAGE, scope: { shape: square, only: false }, id: 'low' as never, by: { zoom: 1.5 } }, 'c')
     expect(cropIn(tall)).toBe(own)
     expect(cropIn(square)).not.toBe(inSquare)
-    clearCrop(session, PASSAGE, 'low' as never)
+    clearCrop(session, { passageId: PASSAGE, id: 'low' as never })
     expect([cropIn(tall), cropIn(square)]).toEqual([inTall, inSquare])
     for (let i = 0; i < 4; i++) session.undo()
     expect([cropIn(tall), cropIn(square)]).toEqual([inTall, inSquare])
@@ -189,7 +191,7 @@ describe('recipes and brands', () => {
     const { session, layout } = open()
     const before = session.value
     const kept = newLayout({ ...newRecord(brand.createdAt), id: 'kept' as LayoutId, ownedBy: null, ...chosen('porthole', layout()), basedOn: null })
-    applyRecipe(session, PASSAGE, { recipe: { ...newRecord(brand.createdAt), id: 'r' as RecipeId, name: 'Evening', tags: [], setupId: null, layoutId: kept.id, brandId: brand.id, shapes: [square, wide], captions: { shown: true, style: TAGGED, speakers: 'name' }, marks: [newMark('m' as MarkId, { kind: 'progress' })], output: { ...USUAL_OUTPUT, quality: 'high' }, byItself: false }, setup: null, layout: kept, brand })
+    applyRecipe(session, { passageId: PASSAGE, whole: { recipe: { ...newRecord(brand.createdAt), id: 'r' as RecipeId, name: 'Evening', tags: [], setupId: null, layoutId: kept.id, brandId: brand.id, shapes: [square, wide], captions: { shown: true, style: TAGGED, speakers: 'name' }, marks: [newMark('m' as MarkId, { kind: 'progress' })], output: { ...USUAL_OUTPUT, quality: 'high' }, byItself: false }, setup: null, layout: kept, brand } })
     expect(session.value.highlight.shapes.map((s) => s.id)).toEqual(['square', 'wide'])
     expect(layout()).toMatchObject({ name: 'Porthole', basedOn: 'kept' })
     expect(layout().arrangement.backdrop).toEqual({ kind: 'colour', colour: '#102030' })
@@ -201,12 +203,12 @@ describe('recipes and brands', () => {
 
   it('a brand paints plain grounds and leaves footage alone', () => {
     const { session, layout } = open()
-    applyBrand(session, brand)
+    applyBrand(session, { brand })
     expect(layout().arrangement.backdrop).toEqual({ kind: 'colour', colour: '#102030' })
-    setBackdrop(session, layout().id, { kind: 'blur', role: 'game', strength: 0.5, darken: 0 })
-    applyBrand(session, brand)
+    setBackdrop(session, { layoutId: layout().id, backdrop: { kind: 'blur', role: 'game', strength: 0.5, darken: 0 } })
+    applyBrand(session, { brand })
     expect(layout().arrangement.backdrop.kind).toBe('blur')
-    applyBrand(session, null)
+    applyBrand(session, { brand: null })
     expect(session.value.highlight.brandId).toBeNull()
   })
 })

@@ -1,18 +1,18 @@
 import { readFileSync } from 'node:fs'
 import { expect, test } from 'vitest'
-import { sampleEdit } from '../../../tests/support/edits'
-import { toFractions } from '../geometry/evenGrid'
-import { twoBands } from '../layout/starting'
-import type { Edit } from '../model/edit'
-import type { PanelId } from '../model/ids'
-import { startingOutlets } from '../model/outlet'
-import { newRegion, type Role } from '../model/region'
-import { STANDARD_SHAPES } from '../model/shape'
-import { toMicros } from '../time/micros'
-import type { Measure } from '../words/setText'
-import { applyRemedy } from './applyRemedy'
-import type { Finding } from './finding'
-import { findingsOf, NOTHING_KNOWN, type Known } from './findings'
+import { sampleEdit } from '../../tests/support/edits'
+import { toFractions } from '@/core/geometry/evenGrid'
+import { twoBands } from '@/core/layout/starting'
+import type { Edit } from '@/core/model/edit'
+import type { PanelId } from '@/core/model/ids'
+import { startingOutlets } from '@/core/model/outlet'
+import { newRegion, type Role } from '@/core/model/region'
+import { STANDARD_SHAPES } from '@/core/model/shape'
+import { toMicros } from '@/core/time/micros'
+import type { Measure } from '@/core/words/setText'
+import { applyRemedy, tryRemedy } from './remedies'
+import type { Finding } from '@/core/findings/finding'
+import { findingsOf, NOTHING_KNOWN, type Known } from '@/core/findings/findings'
 
 interface DemoHighlight { id: string; name: string; inSeconds: number; outSeconds: number; regions: { role: Role; name: string; bounds: { x: number; y: number; width: number; height: number } }[]; bands: [Role, Role]; upperShare: number }
 const shelf = JSON.parse(readFileSync('public/demo/shelf.json', 'utf8')) as { recordings: { id: string; highlights: DemoHighlight[] }[] }
@@ -54,13 +54,13 @@ for (const { id, highlights } of shelf.recordings)
       }
       let tried = 0
       for (const outlet of outlets) {
-        const before = findingsOf(edit, { ...known, outlet })
+        const before = findingsOf(edit, { ...known, outlet }, tryRemedy)
         const bad = new Set(before.filter(isBad).map((f) => f.key))
         const cures = before.filter((f) => f.remedy)
         const worseAfter = (remedied: Finding[]) => {
           const copy = structuredClone(edit)
           for (const { remedy } of remedied) if (remedy) applyRemedy(copy, remedy)
-          return findingsOf(copy, { ...known, outlet }).filter((f) => isBad(f) && !bad.has(f.key))
+          return findingsOf(copy, { ...known, outlet }, tryRemedy).filter((f) => isBad(f) && !bad.has(f.key))
         }
         for (const one of cures) {
           tried++

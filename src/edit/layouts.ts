@@ -1,0 +1,290 @@
+import { current, isDraft, type Draft } from 'immer'
+import { panelPicture } from '@/core/compose/panelCrop'
+import { placePanels } from '@/core/compose/placePanels'
+import { bandsArrangement, lastArrangement, leapfrog, type Leapfrog } from '@/core/cut/leapfrog'
+import { causeOf } from '@/core/findings/finding'
+import { handleFindings } from '@/core/findings/layoutFindings'
+import type { Rect } from '@/core/geometry/rect'
+import { arrangementFor, insetInBase, turnsInto } from '@/core/layout/arrangementFor'
+import { insetAt } from '@/core/layout/insets'
+import { moveSeam } from '@/core/layout/seams'
+import type { Seam } from '@/core/layout/solve'
+import { arrangeFor, STARTING_LAYOUTS } from '@/core/layout/startingLayouts'
+import { isPanel, panelsOf, replacePanels, sameStructure, withArea, withBand, withEqualBands, without } from '@/core/layout/tree'
+import { layoutOf, passageOf, recordingOf, setupOf, type Edit } from '@/core/model/edit'
+import { newId, type InsetId, type LayoutId, type PanelId, type PassageId } from '@/core/model/ids'
+import { newLayout, type Area, type Arrangement, type Layout } from '@/core/model/layout'
+import { newPanel, type Panel } from '@/core/model/panel'
+import { correctionFor, type Correction } from '@/core/model/passage'
+import { newRecord } from '@/core/model/record'
+import type { Region } from '@/core/model/region'
+import type { Shape } from '@/core/model/shape'
+import { timeMapOf } from '@/core/time/timeMap'
+import { command, type Host } from './command'
+import { MOST_ACCEPTED } from './highlight'
+import { addRecords } from './records'
+
+/** What you get: layouts, their bands, insets and panels, and how panels crop. */
+
+/** Where a change of places is made: in one shape, for all of them or for that one only. */
+export interface Scope {
+  shape: Shape
+  only: boolean
+}
+
+/** The arrangement that a change made in a shape goes to; a shape that is to go its own way gets one of its own. `own`: it is that shape's. */
+function arrangementAt(layout: Draft<Layout>, { shape, only }: Scope): { arrangement: Draft<Arrangement>; own: boolean } {
+  if (only && !layout.perShape[shape.id]) layout.perShape[shape.id] = structuredClone(arrangementFor(isDraft(layout) ? current(layout) : layout, shape))
+  const own = layout.perShape[shape.id]
+  return own ? { arrangement: own, own: true } : { arrangement: layout.arrangement, own: false }
+}
+
+/** Changes every arrangement of a layout at once: what a layout shows is the same in all shapes, where it lies need not be. */
+function eachArrangement(draft: Draft<Edit>, layoutId: LayoutId, change: (arrangement: Draft<Arrangement>) => Arrangement): void {
+  const layout = layoutOf(draft, layoutId)
+  layout.arrangement = change(layout.arrangement)
+  for (const [shapeId, own] of Object.entries(layout.perShape)) layout.perShape[shapeId] = change(own)
+}
+
+/** Drags a seam to `position` px from the start of its stack, as solved in the scope's shape. Where that shape has other stacks than the rest, it goes its own way. */
+export const dragSeam = command<{ layoutId: LayoutId; scope: Scope; seam: Seam; position: number }>({
+  id: 'drag-seam',
+  label: 'Move seam',
+  apply: (draft, { layoutId, scope, seam, position }) => {
+    const layout = layoutOf(draft, layoutId)
+    const shared = sameStructure(layout.arrangement.tree, arrangementFor(layout, scope.shape).tree)
+    moveSeam(arrangementAt(layout, { ...scope, only: scope.only || !shared }).arrangement.tree, seam, position)
+  },
+})
+
+/** Moves or resizes an inset to a rectangle, px of the scope's shape. */
+export const placeInset = command<{ layoutId: LayoutId; scope: Scope; id: InsetId; rect: Rect }>({
+  id: 'place-inset',
+  label: 'Move inset',
+  apply: (draft, { layoutId, scope, id, rect }) => {
+    const { arrangement, own } = arrangementAt(layoutOf(draft, layoutId), scope)
+    const at = arrangement.insets.findIndex((i) => i.id === id)
+    const inset = arrangement.insets[at]
+    if (!inset) return
+    const moved = insetAt(inset, rect, scope.shape)
+    arrangement.insets[at] = own ? moved : insetInBase(moved, scope.shape, turnsInto(arrangement.tree, scope.shape))
+  },
+})
+
+/** Gives a shape an arrangement of its own: the one given, or that which it has now. */
+export const goOwnWay = command<{ layoutId: LayoutId; shape: Pick<Shape, 'id'> & Partial<Shape>; arrangement?: Arrangement }>({
+  id: 'go-own-way',
+  label: ({ shape }) => `Arrange ${shape.id} by itself`,
+  apply: (draft, { layoutId, shape, arrangement }) => {
+    const layout = layoutOf(draft, layoutId)
+    if (arrangement) layout.perShape[shape.id] = structuredClone(arrangement)
+    else arrangementAt(layout, { shape: shape as Shape, only: true })
+  },
+})
+
+/** Takes a shape's own arrangement back: it follows the others again. */
+export const followOthers = command<{ layoutId: LayoutId; shapeId: string }>({
+  id: 'follow-others',
+  label: ({ shapeId }) => `As in all shapes: ${shapeId}`,
+  apply: (draft, { layoutId, shapeId }) => {
+    delete layoutOf(draft, layoutId).perShape[shapeId]
+  },
+})
+
+/** Changes a panel in every shape. */
+export const setPanel = command<{ layoutId: LayoutId; id: PanelId; label: string; change: Partial<Panel> }>({
+  id: 'set-panel',
+  label: ({ label }) => label,
+  apply: (draft, { layoutId, id, change }) => eachArrangement(draft, layoutId, (a) => replacePanels(a, (p) => (p.id === id ? { ...p, ...change } : p))),
+})
+
+/** An arrangement to be used, and what it is called. */
+export type Chosen = Pick<Layout, 'name' | 'arrangement' | 'perShape' | 'basedOn'>
+
+/** The id of the `n`th panel of each role in a layout: a panel that stays keeps it, and with it what passages know about it. */
+export function idsInUse({ arrangement }: Pick<Layout, 'arrangement'>): (role: string, n: number) => PanelId {
+  const panels = panelsOf(arrangement)
+  return (role, n) => panels.filter((p) => p.role === role)[n]?.id ?? newId<PanelId>()
+}
+
+export const layOut = command<{ passageId: PassageId; layoutId: LayoutId; chosen: Chosen | null; name: string }>({
+  id: 'lay-out',
+  label: ({ name }) => `Lay out: ${name}`,
+  apply: (draft, { passageId, layoutId, chosen }) => {
+    passageOf(draft, passageId).layoutId = layoutId
+    if (chosen) Object.assign(layoutOf(draft, layoutId), chosen)
+  },
+})
+
+/** Lays a passage out anew, or with `all` every passage that has the same layout. */
+export function applyLayout(host: Host, passageId: PassageId, chosen: Chosen, all: boolean): void {
+  const { layoutId } = passageOf(host.value, passageId)
+  const shared = host.value.highlight.passages.some((p) => p.id !== passageId && p.layoutId === layoutId)
+  if (!shared || all) return void layOut(host, { passageId, layoutId, chosen, name: chosen.name })
+  const own = newLayout({ ...newRecord(new Date().toISOString()), id: newId<LayoutId>(), ownedBy: host.value.highlight.id, ...chosen })
+  addRecords(host, { layouts: [own] })
+  layOut(host, { passageId, layoutId: own.id, chosen: null, name: chosen.name })
+}
+
+/** People by the roles that they have in setups. */
+const PEOPLE: ReadonlySet<string> = new Set(['face', 'speaker'])
+/** By how many people a setup has and nothing else to show. */
+const FOR_PEOPLE: Record<number, string> = { 2: 'two-people', 3: 'three-bands', 4: 'four-bands' }
+
+/** Lays a passage out anew where its layout asks for a region that its setup does not have any more: people in equal parts, else somebody over what happens. */
+export function suitLayout(host: Host, passageId: PassageId, gesture: string): void {
+  const { layoutId, setupId } = passageOf(host.value, passageId)
+  const roles = setupOf(host.value, setupId).regions.map((r) => r.role)
+  const layout = layoutOf(host.value, layoutId)
+  if (panelsOf(layout.arrangement).every(({ role }) => role === 'whole' || roles.includes(role))) return
+  const people = roles.filter((role) => PEOPLE.has(role)).length
+  const id = roles.length === people ? FOR_PEOPLE[Math.min(4, people)] : undefined
+  const starting = STARTING_LAYOUTS.find((s) => s.id === id) ?? STARTING_LAYOUTS[0]
+  if (!starting) return
+  const arrangement = arrangeFor(starting, roles, idsInUse(layout), () => newId<InsetId>())
+  layOut(host, { passageId, layoutId, name: starting.name, chosen: { name: starting.name, arrangement, perShape: {}, basedOn: null } }, gesture)
+}
+
+/** Says that a working copy is now the same as a kept layout. */
+export const baseLayoutOn = command<{ layoutId: LayoutId; kept: Layout }>({
+  id: 'base-layout-on',
+  label: 'Keep layout',
+  apply: (draft, { layoutId, kept: { id, name, tags } }) => void Object.assign(layoutOf(draft, layoutId), { name, tags, basedOn: id }),
+})
+
+/** Two panels change places. */
+export const swapPanels = command<{ layoutId: LayoutId; one: PanelId; other: PanelId }>({
+  id: 'swap-panels',
+  label: 'Swap panels',
+  apply: (draft, { layoutId, one, other }) =>
+    eachArrangement(draft, layoutId, (arrangement) => {
+      const panels = panelsOf(arrangement)
+      const [a, b] = [one, other].map((id) => panels.find((p) => p.id === id))
+      if (!a || !b) return arrangement
+      const swapped = new Map([[one, b], [other, a]])
+      return replacePanels(arrangement, (p) => swapped.get(p.id) ?? p)
+    }),
+})
+
+/** Turns the order of a layout's bands round: what was above is below. */
+export const swapBands = command<{ layoutId: LayoutId }>({
+  id: 'swap-bands',
+  label: 'Swap bands',
+  apply: (draft, { layoutId }) => eachArrangement(draft, layoutId, (a) => (a.tree.kind === 'stack' ? { ...a, tree: { ...a.tree, children: a.tree.children.toReversed() } } : a)),
+})
+
+/** Makes all bands of the outermost stack as large as each other. */
+export const equalBands = command<{ layoutId: LayoutId }>({
+  id: 'equal-bands',
+  label: 'Equal bands',
+  apply: (draft, { layoutId }) => eachArrangement(draft, layoutId, (a) => ({ ...a, tree: withEqualBands(a.tree) })),
+})
+
+export const addBand = command<{ layoutId: LayoutId; id: PanelId; role: string }>({
+  id: 'add-band',
+  label: 'Add band',
+  apply: (draft, { layoutId, id, role }) => eachArrangement(draft, layoutId, (a) => ({ ...a, tree: withBand(a.tree, newPanel(id, role)) })),
+})
+
+/** Where words go: a title's area over everything, that of captions under it; or taken away. */
+export const setArea = command<{ layoutId: LayoutId; kind: Area['kind']; there: boolean }>({
+  id: 'set-area',
+  label: ({ kind, there }) => `${there ? 'Add' : 'Remove'} ${kind === 'titleArea' ? 'title area' : 'caption area'}`,
+  apply: (draft, { layoutId, kind, there }) =>
+    eachArrangement(draft, layoutId, (a) => ({ ...a, tree: there ? withArea(a.tree, { kind }) : (without(a.tree, (n) => n.kind === kind) ?? { kind: 'space' }) })),
+})
+
+/** A panel over the others: a landscape one in the upper right corner, to begin with. */
+export const addInset = command<{ layoutId: LayoutId; id: PanelId; insetId: InsetId; role: string }>({
+  id: 'add-inset',
+  label: 'Add inset',
+  apply: (draft, { layoutId, id, insetId, role }) =>
+    eachArrangement(draft, layoutId, (a) => ({ ...a, insets: [...a.insets, { id: insetId, anchor: 'ne', dx: -0.04, dy: 0.06, width: 0.4, proportion: 16 / 9, panel: newPanel(id, role) }] })),
+})
+
+/** Takes a panel out of every shape, in a band or an inset; the rest of its stack takes its room. */
+export const removePanel = command<{ layoutId: LayoutId; id: PanelId }>({
+  id: 'remove-panel',
+  label: 'Remove panel',
+  apply: (draft, { layoutId, id }) =>
+    eachArrangement(draft, layoutId, (a) => ({ ...a, tree: without(a.tree, isPanel(id)) ?? { kind: 'space' }, insets: a.insets.filter((i) => i.panel.id !== id) })),
+})
+
+/** What lies between the bands of the outermost stack, px. */
+export const setGap = command<{ layoutId: LayoutId; gap: number }>({
+  id: 'set-gap',
+  label: 'Set gap',
+  apply: (draft, { layoutId, gap }) => eachArrangement(draft, layoutId, (a) => (a.tree.kind === 'stack' ? { ...a, tree: { ...a.tree, gap } } : a)),
+})
+
+export const setBackdrop = command<{ layoutId: LayoutId; backdrop: Arrangement['backdrop'] }>({
+  id: 'set-backdrop',
+  label: 'Set backdrop',
+  apply: (draft, { layoutId, backdrop }) => eachArrangement(draft, layoutId, (a) => ({ ...a, backdrop })),
+})
+
+/**
+ * Shifts a panel's crop by a fraction of the frame and changes its zoom, for this passage: in every shape, or in the scope's alone; one that
+ * has its own keeps to itself. What the region's edge stops in that shape is not remembered, so that dragging back answers at once.
+ */
+export const nudgeCrop = command<{ passageId: PassageId; scope: Scope; id: PanelId; by: { dx?: number; dy?: number; zoom?: number } }>({
+  id: 'nudge-crop',
+  label: 'Move crop',
+  apply: (draft, { passageId, scope: { shape, only }, id, by }) => {
+    const passage = passageOf(draft, passageId)
+    const placed = placePanels(draft, shape, passage).find((p) => p.panel.id === id)
+    if (!placed?.region) return
+    const { video } = recordingOf(draft, placed.source.recordingId)
+    const there = correctionFor(passage, id, shape.id)
+    const now: Correction = { ...(there ?? { panelId: id, dx: 0, dy: 0, zoom: 1, shapeId: null }), ...(only && { shapeId: shape.id }) }
+    const wanted = { ...now, dx: now.dx + (by.dx ?? 0), dy: now.dy + (by.dy ?? 0), zoom: Math.min(8, Math.max(1, now.zoom * (by.zoom ?? 1))) }
+    const cropWith = (c: Correction) => panelPicture(placed.panel, placed.rect, placed.region as Region, video, c).crop
+    const crop = cropWith(wanted)
+    const centred = cropWith({ ...wanted, dx: 0, dy: 0 })
+    const stopped = { ...wanted, dx: (crop.x - centred.x) / video.width, dy: (crop.y - centred.y) / video.height }
+    setCorrection.apply(draft, { passageId, correction: stopped })
+  },
+})
+
+/** Puts a panel's shift and zoom in a passage, in one shape or in all, in the place of the one it has there. */
+export const setCorrection = command<{ passageId: PassageId; correction: Correction }>({
+  id: 'set-correction',
+  label: 'Move crop',
+  apply: (draft, { passageId, correction }) => {
+    const passage = passageOf(draft, passageId)
+    passage.corrections = [...passage.corrections.filter((c) => c.panelId !== correction.panelId || c.shapeId !== correction.shapeId), correction]
+  },
+})
+
+/** Takes a panel's shift and zoom for this passage back, in every shape. */
+export const clearCrop = command<{ passageId: PassageId; id: PanelId }>({
+  id: 'clear-crop',
+  label: 'Centre crop',
+  apply: (draft, { passageId, id }) => {
+    const passage = passageOf(draft, passageId)
+    passage.corrections = passage.corrections.filter((c) => c.panelId !== id)
+  },
+})
+
+export const takeTurns = command<{ how: Leapfrog; layoutIds: readonly LayoutId[] }>({
+  id: 'leapfrog',
+  label: 'Leapfrog',
+  apply: (draft, { how, layoutIds }) => {
+    const { highlight } = draft
+    highlight.joinTiming = 'hold'
+    highlight.passages = leapfrog(highlight.passages, how, layoutIds)
+    // Which shots are short has been told and answered before: it is not told of again, join by join.
+    const answered = handleFindings(draft, timeMapOf(highlight)).map(causeOf)
+    highlight.accepted = [...new Set([...highlight.accepted, ...answered])].slice(-MOST_ACCEPTED)
+  },
+})
+
+/** Lays a highlight's passages out in bands that take turns, as one step. */
+export function applyLeapfrog(host: Host, how: Leapfrog): void {
+  const base = newRecord(new Date().toISOString())
+  const arrangements = [...Array.from({ length: how.bands }, (_, n) => bandsArrangement(how, n + 1)), lastArrangement(how)]
+  const nameOf = (n: number) => (n < how.bands ? `Leapfrog, ${n + 1} of ${how.bands} bands` : 'Leapfrog, last shot')
+  const layouts = arrangements.map((arrangement, n) => newLayout({ ...base, id: newId<LayoutId>(), name: nameOf(n), ownedBy: host.value.highlight.id, arrangement }))
+  addRecords(host, { layouts })
+  takeTurns(host, { how, layoutIds: layouts.map((l) => l.id) })
+}
