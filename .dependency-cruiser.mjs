@@ -11,12 +11,55 @@ const upwards = rooms.slice(1).map((room, i) => ({
 
 export default {
   forbidden: [
-    { name: 'no-cycles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
+    {
+      name: 'no-cycles',
+      severity: 'error',
+      from: {},
+      to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
+    },
     ...upwards,
-    { name: 'core-is-pure', severity: 'error', comment: 'core imports zod and itself; interchange also parsers, words the rules of where lines break and which way they run', from: { path: '^src/core/', pathNot: '\\.test\\.ts$' }, to: { pathNot: ['^src/core/', 'node_modules/zod/', 'papaparse', 'media-captions', 'linebreak', 'bidi-js', 'node_modules/ics/'] } },
-    { name: 'edit-is-pure', severity: 'error', comment: 'edit imports core, itself and immer, whose drafts it changes', from: { path: '^src/edit/', pathNot: '\\.test\\.ts$' }, to: { pathNot: ['^src/(core|edit)/', 'node_modules/immer/'] } },
-    { name: 'media-has-no-store', severity: 'error', from: { path: '^src/media/' }, to: { path: '^src/(store|ui|features)/' } },
-    { name: 'no-test-in-product', severity: 'error', from: { path: '^src/', pathNot: '\\.test\\.tsx?$' }, to: { path: '^(tests|bench)/' } },
+    {
+      name: 'core-is-pure',
+      severity: 'error',
+      comment:
+        'core imports zod and itself; interchange also parsers, words the rules of where lines break and which way they run',
+      from: { path: '^src/core/', pathNot: '\\.test\\.ts$' },
+      to: {
+        pathNot: [
+          '^src/core/',
+          'node_modules/zod/',
+          'papaparse',
+          'media-captions',
+          'linebreak',
+          'bidi-js',
+          'node_modules/ics/',
+        ],
+      },
+    },
+    {
+      name: 'edit-is-pure',
+      severity: 'error',
+      comment: 'edit imports core, itself and immer, whose drafts it changes',
+      from: { path: '^src/edit/', pathNot: '\\.test\\.ts$' },
+      to: { pathNot: ['^src/(core|edit)/', 'node_modules/immer/'] },
+    },
+    {
+      name: 'media-has-no-store',
+      severity: 'error',
+      from: { path: '^src/media/' },
+      to: { path: '^src/(store|ui|features)/' },
+    },
+    {
+      name: 'no-test-in-product',
+      severity: 'error',
+      from: { path: '^src/', pathNot: '\\.test\\.tsx?$' },
+      to: { path: '^(tests|bench)/' },
+    },
   ],
-  options: { tsPreCompilationDeps: true, tsConfig: { fileName: 'tsconfig.json' }, doNotFollow: { path: 'node_modules' }, exclude: { path: '\\.next/' } },
+  options: {
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'tsconfig.json' },
+    doNotFollow: { path: 'node_modules' },
+    exclude: { path: '\\.next/' },
+  },
 }

@@ -2,7 +2,17 @@ import reactHooks from 'eslint-plugin-react-hooks'
 import tseslint from 'typescript-eslint'
 
 export default tseslint.config(
-  { ignores: ['.next/', 'kernel/', 'node_modules/', 'next-env.d.ts', 'tests/.made/', 'test-results/', 'playwright-report/'] },
+  {
+    ignores: [
+      '.next/',
+      'kernel/',
+      'node_modules/',
+      'next-env.d.ts',
+      'tests/.made/',
+      'test-results/',
+      'playwright-report/',
+    ],
+  },
   ...tseslint.configs.recommended,
   {
     files: ['**/*.{ts,tsx}'],
@@ -28,7 +38,14 @@ export default tseslint.config(
     files: ['src/{app,features,ui,media}/**/*.{ts,tsx}', 'src/store/*.ts'],
     ignores: ['**/*.test.ts', 'src/store/{session,undo}.ts'],
     rules: {
-      'no-restricted-syntax': ['error', { selector: 'CallExpression[callee.property.name=/^(change|extend)$/][callee.object.name=/^(session|edit|editing|host)$/]', message: 'An edit is changed by a command of src/edit.' }],
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector:
+            'CallExpression[callee.property.name=/^(change|extend)$/][callee.object.name=/^(session|edit|editing|host)$/]',
+          message: 'An edit is changed by a command of src/edit.',
+        },
+      ],
     },
   },
 )

@@ -22,5 +22,10 @@ export default defineConfig({
     trace: 'off',
     screenshot: 'only-on-failure',
   },
-  webServer: { command: `npx next start -p ${PORT} -H localhost`, url: `http://localhost:${PORT}`, reuseExistingServer: !process.env.CI, env: { NEXT_TELEMETRY_DISABLED: '1' } },
+  webServer: {
+    command: `npx next start -p ${PORT} -H localhost`,
+    url: `http://localhost:${PORT}`,
+    reuseExistingServer: !process.env.CI,
+    env: { NEXT_TELEMETRY_DISABLED: '1' },
+  },
 })

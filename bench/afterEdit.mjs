@@ -9,10 +9,24 @@ import { addToShelf } from '../scripts/headless.mjs'
 /** Field and value of each edit, by what it changes; the passage is 0 to 60 s of the recording before the first. */
 const EDITS = {
   speed: ['110', '120', '100', '130', '90', '140', '115', '100'].map((value) => ['Speed', value]),
-  cut: [['Out point', '55'], ['Out point', '50'], ['Out point', '58'], ['In point', '2'], ['In point', '4'], ['In point', '1']],
+  cut: [
+    ['Out point', '55'],
+    ['Out point', '50'],
+    ['Out point', '58'],
+    ['In point', '2'],
+    ['In point', '4'],
+    ['In point', '1'],
+  ],
   levels: ['3', '6', '1', '5', '0'].map((value) => ['Level', value]),
   // Half a minute that is known and half a minute that was never heard.
-  'new-sound': [['In point', '30'], ['Out point', '90'], ['In point', '60'], ['Out point', '120'], ['In point', '90'], ['Out point', '150']],
+  'new-sound': [
+    ['In point', '30'],
+    ['Out point', '90'],
+    ['In point', '60'],
+    ['Out point', '120'],
+    ['In point', '90'],
+    ['Out point', '150'],
+  ],
 }
 
 /** Longest that is waited for. */
@@ -26,7 +40,19 @@ const CALM_MS = 4000
 
 export async function afterEdit({ page, memory }) {
   const recording = join(mkdtempSync(join(tmpdir(), 'brimble-bench-')), 'long.mp4')
-  execFileSync('ffmpeg', ['-v', 'error', '-stream_loop', '9', '-i', join(root, 'public/demo/ridge-cup-stream.mp4'), '-c', 'copy', '-t', '155', recording])
+  execFileSync('ffmpeg', [
+    '-v',
+    'error',
+    '-stream_loop',
+    '9',
+    '-i',
+    join(root, 'public/demo/ridge-cup-stream.mp4'),
+    '-c',
+    'copy',
+    '-t',
+    '155',
+    recording,
+  ])
   await addToShelf(page, recording)
   await page.getByRole('button', { name: /^Cut a highlight from/ }).click()
   await page.getByRole('img', { name: 'Result, tall' }).waitFor()
@@ -46,7 +72,19 @@ export async function afterEdit({ page, memory }) {
   // Each is heard for the first time when it is laid under the highlight: all of a minute is decoded first, and brought from 44.1 kHz to 48. The first has the recording listened to for speech as well.
   for (const n of [1, 2, 3, 4]) {
     const music = join(dirname(recording), `music-${n}.m4a`)
-    execFileSync('ffmpeg', ['-v', 'error', '-f', 'lavfi', '-i', `aevalsrc='0.2*sin(2*PI*${200 + 10 * n}*t)*(1+sin(t))+0.02*random(${n})':s=44100:c=stereo:d=60`, '-c:a', 'aac', '-b:a', '192k', music])
+    execFileSync('ffmpeg', [
+      '-v',
+      'error',
+      '-f',
+      'lavfi',
+      '-i',
+      `aevalsrc='0.2*sin(2*PI*${200 + 10 * n}*t)*(1+sin(t))+0.02*random(${n})':s=44100:c=stereo:d=60`,
+      '-c:a',
+      'aac',
+      '-b:a',
+      '192k',
+      music,
+    ])
     waits.push(await laidUnder(page, music))
   }
   rows.push(row('first-music', waits.splice(0, 1), await memory.peak()))
@@ -57,7 +95,9 @@ export async function afterEdit({ page, memory }) {
 function row(name, waits, peak) {
   waits.sort((a, b) => a - b)
   const [medianMs, worstMs] = [waits[Math.floor(waits.length / 2)], waits.at(-1)]
-  process.stdout.write(`  ${name}: up to date ${Math.round(medianMs)} ms after an edit (median of ${waits.length}), ${Math.round(worstMs)} ms at worst\n`)
+  process.stdout.write(
+    `  ${name}: up to date ${Math.round(medianMs)} ms after an edit (median of ${waits.length}), ${Math.round(worstMs)} ms at worst\n`,
+  )
   return { name: `after-edit, ${name}`, seconds: medianMs / 1000, referenceSeconds: NaN, medianMs, worstMs, ...peak }
 }
 
@@ -70,9 +110,16 @@ async function laidUnder(page, file) {
   const chosen = await chooser
   const from = await page.evaluate(() => performance.now())
   await chosen.setFiles(file)
-  await page.waitForFunction(([t, calm]) => window.freshAt > t && window.stale === null && performance.now() - window.freshAt > calm, [from, CALM_MS], { timeout: PATIENCE_MS, polling: 100 })
+  await page.waitForFunction(
+    ([t, calm]) => window.freshAt > t && window.stale === null && performance.now() - window.freshAt > calm,
+    [from, CALM_MS],
+    { timeout: PATIENCE_MS, polling: 100 },
+  )
   // All of it: where speech is found later, it is measured once more.
-  const took = await page.evaluate((t) => window.staleFor.filter(([at]) => at > t).reduce((sum, [, ms]) => sum + ms, 0), from)
+  const took = await page.evaluate(
+    (t) => window.staleFor.filter(([at]) => at > t).reduce((sum, [, ms]) => sum + ms, 0),
+    from,
+  )
   await page.getByRole('button', { name: /^Remove music-/ }).click()
   await page.waitForTimeout(4000)
   await page.keyboard.press('Escape')

@@ -17,10 +17,28 @@ import { standard } from './standard.mjs'
 import { threeShapes } from './threeShapes.mjs'
 import { unattended } from './unattended.mjs'
 
-const benches = { standard, 'three-shapes': threeShapes, unattended, 'first-picture': firstPicture, 'find-regions': findRegions, 'drag-region': dragRegion, playback, 'after-edit': afterEdit, analysis, 'render-nodes': renderNodes, words, shapes, table, length, encoders }
+const benches = {
+  standard,
+  'three-shapes': threeShapes,
+  unattended,
+  'first-picture': firstPicture,
+  'find-regions': findRegions,
+  'drag-region': dragRegion,
+  playback,
+  'after-edit': afterEdit,
+  analysis,
+  'render-nodes': renderNodes,
+  words,
+  shapes,
+  table,
+  length,
+  encoders,
+}
 
 const wanted = process.argv.slice(2)
-for (const name of wanted) if (!(name in benches)) throw new RangeError(`there is no benchmark called ${name}; there are ${Object.keys(benches).join(', ')}`)
+for (const name of wanted)
+  if (!(name in benches))
+    throw new RangeError(`there is no benchmark called ${name}; there are ${Object.keys(benches).join(', ')}`)
 
 const results = []
 for (const [name, bench] of Object.entries(benches)) {
@@ -32,7 +50,9 @@ for (const [name, bench] of Object.entries(benches)) {
     for (const row of await bench({ page: brimble.page, memory })) {
       const result = { ...row, ratio: row.seconds / row.referenceSeconds }
       results.push(result)
-      process.stdout.write(`${result.name}: ${result.seconds.toFixed(2)} s, ${Number.isFinite(result.ratio) ? `ffmpeg ${result.referenceSeconds.toFixed(2)} s, ratio ${result.ratio.toFixed(2)}, ` : ''}the tab at its highest ${result.privateMb.toFixed(0)} MB private, ${result.ownMb.toFixed(0)} MB of its own, ${result.residentMb.toFixed(0)} MB resident\n`)
+      process.stdout.write(
+        `${result.name}: ${result.seconds.toFixed(2)} s, ${Number.isFinite(result.ratio) ? `ffmpeg ${result.referenceSeconds.toFixed(2)} s, ratio ${result.ratio.toFixed(2)}, ` : ''}the tab at its highest ${result.privateMb.toFixed(0)} MB private, ${result.ownMb.toFixed(0)} MB of its own, ${result.residentMb.toFixed(0)} MB resident\n`,
+      )
     }
   } finally {
     memory.stop()

@@ -13,7 +13,11 @@ export async function countPictures(page) {
   // The worker that draws says so after every picture of the Frame and all shapes; those messages are counted as they arrive.
   await page.addInitScript(() => {
     window.pictures = 0
-    window.addEventListener('keydown', (event) => Object.assign(window, { askedAt: event.timeStamp, answeredAt: NaN, leftMicros: window.drawnMicros }), true)
+    window.addEventListener(
+      'keydown',
+      (event) => Object.assign(window, { askedAt: event.timeStamp, answeredAt: NaN, leftMicros: window.drawnMicros }),
+      true,
+    )
     const listen = MessagePort.prototype.addEventListener
     MessagePort.prototype.addEventListener = function (type, listener, ...rest) {
       const counted = (event) => {
@@ -21,7 +25,8 @@ export async function countPictures(page) {
         if (drawn) {
           window.pictures++
           window.drawnMicros = drawn.micros
-          if (Number.isNaN(window.answeredAt) && drawn.micros !== window.leftMicros) window.answeredAt = performance.now()
+          if (Number.isNaN(window.answeredAt) && drawn.micros !== window.leftMicros)
+            window.answeredAt = performance.now()
         }
         listener.call(this, event)
       }
@@ -53,14 +58,22 @@ export async function dragRegion({ page, memory }) {
       if (window.ticks) requestAnimationFrame(tick)
     }
     requestAnimationFrame(tick)
-    new PerformanceObserver((list) => list.getEntries().forEach((e) => (window.longest = Math.max(window.longest, e.duration)))).observe({ type: 'longtask' })
+    new PerformanceObserver((list) =>
+      list.getEntries().forEach((e) => (window.longest = Math.max(window.longest, e.duration))),
+    ).observe({ type: 'longtask' })
   })
   const shapes = await page.evaluate(() => document.querySelectorAll('[data-testid^="shape-"] canvas').length)
   // As a mouse does it: sixty times a second, whether or not the page has caught up.
   const pointer = await page.context().newCDPSession(page)
   const started = performance.now()
   for (let n = 0; performance.now() - started < SECONDS * 1000; n++) {
-    void pointer.send('Input.dispatchMouseEvent', { type: 'mouseMoved', x: box.x + box.width / 2 - 120 * Math.sin(n / 20), y: box.y + box.height / 2 - 60 * (1 - Math.cos(n / 25)), button: 'left', buttons: 1 })
+    void pointer.send('Input.dispatchMouseEvent', {
+      type: 'mouseMoved',
+      x: box.x + box.width / 2 - 120 * Math.sin(n / 20),
+      y: box.y + box.height / 2 - 60 * (1 - Math.cos(n / 25)),
+      button: 'left',
+      buttons: 1,
+    })
     await new Promise((resolve) => setTimeout(resolve, 1000 / 60))
   }
   const seconds = (performance.now() - started) / 1000
@@ -69,6 +82,18 @@ export async function dragRegion({ page, memory }) {
   })
   await page.mouse.up()
   const framesPerSecond = frames / seconds
-  process.stdout.write(`  ${framesPerSecond.toFixed(0)} frames a second on the page, Frame and ${shapes} shapes drawn anew ${(pictures / seconds).toFixed(0)} times a second; longest task ${Math.round(longest)} ms\n`)
-  return [{ name: 'drag-region', seconds, referenceSeconds: seconds, framesPerSecond, picturesPerSecond: pictures / seconds, longestTaskMs: longest, ...(await memory.peak()) }]
+  process.stdout.write(
+    `  ${framesPerSecond.toFixed(0)} frames a second on the page, Frame and ${shapes} shapes drawn anew ${(pictures / seconds).toFixed(0)} times a second; longest task ${Math.round(longest)} ms\n`,
+  )
+  return [
+    {
+      name: 'drag-region',
+      seconds,
+      referenceSeconds: seconds,
+      framesPerSecond,
+      picturesPerSecond: pictures / seconds,
+      longestTaskMs: longest,
+      ...(await memory.peak()),
+    },
+  ]
 }

@@ -35,7 +35,23 @@ function makePictures() {
   const file = made('encoders.yuv')
   if (existsSync(file)) return file
   const crop = (at, to) => `crop=${at},scale=${to}`
-  ffmpeg(['-ss', '12', '-t', String(FRAMES / FPS), '-i', join(root, 'public/demo/ridge-cup-stream.mp4'), '-filter_complex', `[0:v]fps=${FPS},split[a][b];[a]${crop('480:270:1400:756', '1080:608')}[t];[b]${crop('840:1020:460:30', '1080:1312')}[u];[t][u]vstack`, '-frames:v', String(FRAMES), '-pix_fmt', 'yuv420p', '-f', 'rawvideo', file])
+  ffmpeg([
+    '-ss',
+    '12',
+    '-t',
+    String(FRAMES / FPS),
+    '-i',
+    join(root, 'public/demo/ridge-cup-stream.mp4'),
+    '-filter_complex',
+    `[0:v]fps=${FPS},split[a][b];[a]${crop('480:270:1400:756', '1080:608')}[t];[b]${crop('840:1020:460:30', '1080:1312')}[u];[t][u]vstack`,
+    '-frames:v',
+    String(FRAMES),
+    '-pix_fmt',
+    'yuv420p',
+    '-f',
+    'rawvideo',
+    file,
+  ])
   return file
 }
 
@@ -57,15 +73,34 @@ async function besideEachOther(page, memory) {
   const [together, apart, busy] = [[], [], []]
   for (let round = 0; round < ROUNDS; round++) {
     const before = processorSeconds()
-    const jobs = heights.map((height) => ({ ...SIZE, pictureHeight: SIZE.height, height, frames: FRAMES, fps: FPS, bitrate: BITRATE, settings: { codec: 'avc1.64002a' } }))
-    together.push(await page.evaluate(`Promise.all(${JSON.stringify(jobs)}.map(${encodeAll})).then((all) => Math.max(...all.map((one) => one.seconds)))`))
+    const jobs = heights.map((height) => ({
+      ...SIZE,
+      pictureHeight: SIZE.height,
+      height,
+      frames: FRAMES,
+      fps: FPS,
+      bitrate: BITRATE,
+      settings: { codec: 'avc1.64002a' },
+    }))
+    together.push(
+      await page.evaluate(
+        `Promise.all(${JSON.stringify(jobs)}.map(${encodeAll})).then((all) => Math.max(...all.map((one) => one.seconds)))`,
+      ),
+    )
     busy.push(processorSeconds() - before)
     let sum = 0
     for (const job of jobs) sum += (await page.evaluate(encodeAll, job)).seconds
     apart.push(sum)
   }
-  process.stdout.write(`  three shapes beside each other ${median(together).toFixed(2)} s (processors busy ${median(busy).toFixed(2)} s), one after the other ${median(apart).toFixed(2)} s\n`)
-  return { name: 'encoders, three shapes', seconds: median(together), referenceSeconds: median(apart), ...(await memory.peak()) }
+  process.stdout.write(
+    `  three shapes beside each other ${median(together).toFixed(2)} s (processors busy ${median(busy).toFixed(2)} s), one after the other ${median(apart).toFixed(2)} s\n`,
+  )
+  return {
+    name: 'encoders, three shapes',
+    seconds: median(together),
+    referenceSeconds: median(apart),
+    ...(await memory.peak()),
+  }
 }
 
 /** The stream that three shapes are made from, decoded by itself. */
@@ -76,14 +111,28 @@ async function decoding(page, memory) {
     took.push(await page.evaluate(decodeAll))
     busy.push(processorSeconds() - before)
   }
-  process.stdout.write(`  ten seconds of 1080p60 decoded ${median(took).toFixed(2)} s (processors busy ${median(busy).toFixed(2)} s)\n`)
+  process.stdout.write(
+    `  ten seconds of 1080p60 decoded ${median(took).toFixed(2)} s (processors busy ${median(busy).toFixed(2)} s)\n`,
+  )
   return { name: 'decoder, 1080p60', seconds: median(took), referenceSeconds: NaN, ...(await memory.peak()) }
 }
 
 /** The pictures of `recording` as H.264 with start codes and a delimiter before each. */
 function makeStream(recording) {
   const file = made('encoders.h264')
-  if (!existsSync(file)) ffmpeg(['-i', recording, '-an', '-c', 'copy', '-bsf:v', 'h264_mp4toannexb,h264_metadata=aud=insert', '-f', 'h264', file])
+  if (!existsSync(file))
+    ffmpeg([
+      '-i',
+      recording,
+      '-an',
+      '-c',
+      'copy',
+      '-bsf:v',
+      'h264_mp4toannexb,h264_metadata=aud=insert',
+      '-f',
+      'h264',
+      file,
+    ])
   return file
 }
 
@@ -99,7 +148,14 @@ export async function encoders({ page, memory }) {
     const took = new Map(SETTINGS.map(({ name }) => [name, []]))
     for (let round = 0; round < ROUNDS; round++)
       for (const settings of SETTINGS) {
-        const made = await page.evaluate(encodeAll, { ...SIZE, pictureHeight: SIZE.height, frames: FRAMES, fps: FPS, bitrate: BITRATE, settings: withoutName(settings) })
+        const made = await page.evaluate(encodeAll, {
+          ...SIZE,
+          pictureHeight: SIZE.height,
+          frames: FRAMES,
+          fps: FPS,
+          bitrate: BITRATE,
+          settings: withoutName(settings),
+        })
         if (!made) continue
         took.get(settings.name).push(made.seconds)
         if (round === 0) writeFileSync(join(dir, `${settings.name}.bin`), Buffer.from(made.base64, 'base64'))
@@ -116,7 +172,9 @@ export async function encoders({ page, memory }) {
       const seconds = median(times)
       const megabits = (statSync(file).size * 8) / (FRAMES / FPS) / 1e6
       const ssim = likeness(file, pictures)
-      process.stdout.write(`  ${name}: ${seconds.toFixed(2)} s for ${FRAMES} frames, ${megabits.toFixed(1)} Mbit/s, SSIM ${ssim.toFixed(4)}\n`)
+      process.stdout.write(
+        `  ${name}: ${seconds.toFixed(2)} s for ${FRAMES} frames, ${megabits.toFixed(1)} Mbit/s, SSIM ${ssim.toFixed(4)}\n`,
+      )
       rows.push({ name: `encoders, ${name}`, seconds, referenceSeconds: NaN, megabits, ssim, ...(await memory.peak()) })
     }
   } finally {
@@ -130,7 +188,31 @@ export async function encoders({ page, memory }) {
 const withoutName = (settings) => Object.fromEntries(Object.entries(settings).filter(([key]) => key !== 'name'))
 
 function likeness(file, pictures) {
-  const { stderr } = spawnSync('ffmpeg', ['-v', 'info', '-i', file, '-f', 'rawvideo', '-pix_fmt', 'yuv420p', '-s', `${SIZE.width}x${SIZE.height}`, '-r', String(FPS), '-i', pictures, '-lavfi', `[0:v]setpts=N/${FPS}/TB[a];[1:v]setpts=N/${FPS}/TB[b];[a][b]ssim`, '-f', 'null', '-'], { encoding: 'utf8', maxBuffer: 1 << 26 })
+  const { stderr } = spawnSync(
+    'ffmpeg',
+    [
+      '-v',
+      'info',
+      '-i',
+      file,
+      '-f',
+      'rawvideo',
+      '-pix_fmt',
+      'yuv420p',
+      '-s',
+      `${SIZE.width}x${SIZE.height}`,
+      '-r',
+      String(FPS),
+      '-i',
+      pictures,
+      '-lavfi',
+      `[0:v]setpts=N/${FPS}/TB[a];[1:v]setpts=N/${FPS}/TB[b];[a][b]ssim`,
+      '-f',
+      'null',
+      '-',
+    ],
+    { encoding: 'utf8', maxBuffer: 1 << 26 },
+  )
   return Number(/All:([\d.]+)/.exec(stderr)?.[1])
 }
 
@@ -150,8 +232,15 @@ async function decodeAll() {
   const started = performance.now()
   for (const [n, { from, key, needed }] of packets.entries()) {
     if (!needed && n % 2 === 1) continue
-    while (decoder.decodeQueueSize > 6) await new Promise((resolve) => decoder.addEventListener('dequeue', resolve, { once: true }))
-    decoder.decode(new EncodedVideoChunk({ type: key ? 'key' : 'delta', timestamp: Math.round((n * 1e6) / 60), data: stream.subarray(from, packets[n + 1]?.from) }))
+    while (decoder.decodeQueueSize > 6)
+      await new Promise((resolve) => decoder.addEventListener('dequeue', resolve, { once: true }))
+    decoder.decode(
+      new EncodedVideoChunk({
+        type: key ? 'key' : 'delta',
+        timestamp: Math.round((n * 1e6) / 60),
+        data: stream.subarray(from, packets[n + 1]?.from),
+      }),
+    )
   }
   await decoder.flush()
   decoder.close()
@@ -162,7 +251,14 @@ async function decodeAll() {
 /** Runs in the page: codes all pictures, of each the upper `height` rows; how long it took, and what came out (H.264 with start codes, others as IVF). Null when this browser cannot. */
 async function encodeAll({ width, height, pictureHeight, frames, fps, bitrate, settings: { quantizer, ...settings } }) {
   const avc = settings.codec.startsWith('avc')
-  const config = { width, height, framerate: fps, ...(quantizer === undefined ? { bitrate } : { bitrateMode: 'quantizer' }), ...settings, ...(avc && { avc: { format: 'annexb' } }) }
+  const config = {
+    width,
+    height,
+    framerate: fps,
+    ...(quantizer === undefined ? { bitrate } : { bitrateMode: 'quantizer' }),
+    ...settings,
+    ...(avc && { avc: { format: 'annexb' } }),
+  }
   const { supported } = await VideoEncoder.isConfigSupported(config).catch(() => ({ supported: false }))
   if (!supported) return null
   const chunks = []
@@ -181,8 +277,17 @@ async function encodeAll({ width, height, pictureHeight, frames, fps, bitrate, s
   const held = avc ? 'avc' : settings.codec.startsWith('vp09') ? 'vp9' : 'av1'
   const started = performance.now()
   for (let n = 0; n < frames && !failed; n++) {
-    while (encoder.encodeQueueSize >= 4) await new Promise((resolve) => encoder.addEventListener('dequeue', resolve, { once: true }))
-    const frame = new VideoFrame(new Uint8Array(window.pictures, n * size, size), { format: 'I420', codedWidth: width, codedHeight: pictureHeight, visibleRect: { x: 0, y: 0, width, height }, timestamp: Math.round((n * 1e6) / fps), duration: Math.round(1e6 / fps), colorSpace })
+    while (encoder.encodeQueueSize >= 4)
+      await new Promise((resolve) => encoder.addEventListener('dequeue', resolve, { once: true }))
+    const frame = new VideoFrame(new Uint8Array(window.pictures, n * size, size), {
+      format: 'I420',
+      codedWidth: width,
+      codedHeight: pictureHeight,
+      visibleRect: { x: 0, y: 0, width, height },
+      timestamp: Math.round((n * 1e6) / fps),
+      duration: Math.round(1e6 / fps),
+      colorSpace,
+    })
     encoder.encode(frame, { keyFrame: n % (2 * fps) === 0, ...(quantizer !== undefined && { [held]: { quantizer } }) })
     frame.close()
   }

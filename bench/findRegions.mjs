@@ -7,7 +7,18 @@ import { ffmpeg, made } from './measure.mjs'
 
 export async function findRegions({ page, memory }) {
   const minute = made('stream-minute.mp4')
-  if (!existsSync(minute)) ffmpeg(['-stream_loop', '1', '-i', join(root, 'public/demo/ridge-cup-stream.mp4'), '-t', '60', '-c', 'copy', minute])
+  if (!existsSync(minute))
+    ffmpeg([
+      '-stream_loop',
+      '1',
+      '-i',
+      join(root, 'public/demo/ridge-cup-stream.mp4'),
+      '-t',
+      '60',
+      '-c',
+      'copy',
+      minute,
+    ])
   const started = performance.now()
   ffmpeg(['-skip_frame', 'nokey', '-i', minute, '-an', '-f', 'null', '-'])
   const referenceSeconds = (performance.now() - started) / 1000
@@ -18,7 +29,9 @@ export async function findRegions({ page, memory }) {
   await memory.peak()
   await page.evaluate(() => {
     window.longest = 0
-    new PerformanceObserver((list) => list.getEntries().forEach((e) => (window.longest = Math.max(window.longest, e.duration)))).observe({ type: 'longtask' })
+    new PerformanceObserver((list) =>
+      list.getEntries().forEach((e) => (window.longest = Math.max(window.longest, e.duration))),
+    ).observe({ type: 'longtask' })
   })
   const asked = performance.now()
   await page.getByRole('button', { name: 'Find regions' }).click()

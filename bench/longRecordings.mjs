@@ -10,9 +10,46 @@ function makeHours(name, hours) {
   const call = 'public/demo/open-day-call.mp4'
   const shape = 'scale=1920:1080:force_original_aspect_ratio=decrease,pad=1920:1080:-1:-1,fps=30,setsar=1'
   if (!existsSync(minute))
-    ffmpeg(['-i', stream, '-i', call, '-filter_complex', `[0:v]${shape}[a];[1:v]trim=0:20,${shape}[b];[0:a]aresample=48000[c];[1:a]atrim=0:20,aresample=48000[d];[a][c][b][d]concat=n=2:v=1:a=1[v][s]`, '-map', '[v]', '-map', '[s]', '-t', '60', '-c:v', 'libx264', '-preset', 'veryfast', '-b:v', '1M', '-maxrate', '1.2M', '-bufsize', '2M', '-g', '60', '-pix_fmt', 'yuv420p', '-c:a', 'aac', '-b:a', '96k', '-ar', '48000', '-ac', '2', minute])
+    ffmpeg([
+      '-i',
+      stream,
+      '-i',
+      call,
+      '-filter_complex',
+      `[0:v]${shape}[a];[1:v]trim=0:20,${shape}[b];[0:a]aresample=48000[c];[1:a]atrim=0:20,aresample=48000[d];[a][c][b][d]concat=n=2:v=1:a=1[v][s]`,
+      '-map',
+      '[v]',
+      '-map',
+      '[s]',
+      '-t',
+      '60',
+      '-c:v',
+      'libx264',
+      '-preset',
+      'veryfast',
+      '-b:v',
+      '1M',
+      '-maxrate',
+      '1.2M',
+      '-bufsize',
+      '2M',
+      '-g',
+      '60',
+      '-pix_fmt',
+      'yuv420p',
+      '-c:a',
+      'aac',
+      '-b:a',
+      '96k',
+      '-ar',
+      '48000',
+      '-ac',
+      '2',
+      minute,
+    ])
   const out = made(name)
-  if (!existsSync(out)) ffmpeg(['-stream_loop', String(hours * 60 - 1), '-i', minute, '-c', 'copy', '-movflags', '+faststart', out])
+  if (!existsSync(out))
+    ffmpeg(['-stream_loop', String(hours * 60 - 1), '-i', minute, '-c', 'copy', '-movflags', '+faststart', out])
   return out
 }
 
@@ -32,7 +69,10 @@ function partsFound(page) {
           const keys = open.result.transaction('analyses').objectStore('analyses').getAllKeys()
           keys.onsuccess = () => {
             open.result.close()
-            resolve({ sound: keys.result.filter((k) => k[1] === 'sound').length, pictures: keys.result.filter((k) => k[1] === 'pictures').length })
+            resolve({
+              sound: keys.result.filter((k) => k[1] === 'sound').length,
+              pictures: keys.result.filter((k) => k[1] === 'pictures').length,
+            })
           }
         }
       }),
@@ -43,19 +83,33 @@ export async function analysis({ page, memory }) {
   const hour = makeHours('talk-hour.mp4', 1)
   // What is decoded: all of the sound; of the picture, key frames alone.
   const soundReference = secondsOf(['-i', hour, '-vn', '-f', 'null', '-'])
-  const pictureReference = secondsOf(['-skip_frame', 'nokey', '-i', hour, '-an', '-vf', 'scale=64:36', '-f', 'null', '-'])
+  const pictureReference = secondsOf([
+    '-skip_frame',
+    'nokey',
+    '-i',
+    hour,
+    '-an',
+    '-vf',
+    'scale=64:36',
+    '-f',
+    'null',
+    '-',
+  ])
   await addToShelf(page, hour)
   await page.getByRole('link', { name: /^Find moments in talk-hour/ }).click()
   const started = performance.now()
   await page.evaluate(() => {
     window.longest = 0
-    new PerformanceObserver((list) => list.getEntries().forEach((e) => (window.longest = Math.max(window.longest, e.duration)))).observe({ type: 'longtask' })
+    new PerformanceObserver((list) =>
+      list.getEntries().forEach((e) => (window.longest = Math.max(window.longest, e.duration))),
+    ).observe({ type: 'longtask' })
   })
   let soundSeconds = 0
   for (;;) {
     await page.waitForTimeout(500)
     const { sound, pictures } = await partsFound(page)
-    if (sound >= 60 && soundSeconds === 0 && (sound > 60 || pictures > 0)) soundSeconds = (performance.now() - started) / 1000
+    if (sound >= 60 && soundSeconds === 0 && (sound > 60 || pictures > 0))
+      soundSeconds = (performance.now() - started) / 1000
     // A hand at work meanwhile: zooming and panning.
     await page.getByTestId('stretch-band').hover()
     await page.mouse.wheel(0, pictures % 2 === 0 ? -120 : 120)

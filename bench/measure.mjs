@@ -21,4 +21,5 @@ export function ffmpeg(args) {
 export const median = (values) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]
 
 /** Seconds that all processors of this machine have been busy, since it was started. */
-export const processorSeconds = () => cpus().reduce((sum, { times: { user, nice, sys, irq } }) => sum + user + nice + sys + irq, 0) / 1000
+export const processorSeconds = () =>
+  cpus().reduce((sum, { times: { user, nice, sys, irq } }) => sum + user + nice + sys + irq, 0) / 1000

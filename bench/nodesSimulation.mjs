@@ -46,7 +46,15 @@ export function simulate({ times, nodes, jobSeconds, random = () => 1, losses = 
   }
   waits.sort((a, b) => a - b)
   const quantile = (q) => waits[Math.min(waits.length - 1, Math.floor(q * waits.length))]
-  return { mean: waits.reduce((s, w) => s + w, 0) / waits.length, median: quantile(0.5), p95: quantile(0.95), p99: quantile(0.99), longest: waits.at(-1), used: busy / (nodes * end), end }
+  return {
+    mean: waits.reduce((s, w) => s + w, 0) / waits.length,
+    median: quantile(0.5),
+    p95: quantile(0.95),
+    p99: quantile(0.99),
+    longest: waits.at(-1),
+    used: busy / (nodes * end),
+    end,
+  }
 }
 
 /** When each node is free next; the earliest at the top. */

@@ -25,7 +25,11 @@ export async function playback({ page, memory }) {
   await page.waitForTimeout(SECONDS * 1000)
   const played = (await page.evaluate(() => window.pictures)) - before
   const seconds = (performance.now() - started) / 1000
-  const said = await page.getByText(/fps/).first().innerText().catch(() => 'nothing')
+  const said = await page
+    .getByText(/fps/)
+    .first()
+    .innerText()
+    .catch(() => 'nothing')
   await page.keyboard.press('k')
   await page.keyboard.press('Home')
   await page.waitForTimeout(1000)
@@ -41,6 +45,18 @@ export async function playback({ page, memory }) {
   }
   waits.sort((a, b) => a - b)
   const [median, worst] = [waits[Math.floor(waits.length / 2)], waits.at(-1)]
-  process.stdout.write(`  playing: Frame and 3 shapes drawn ${(played / seconds).toFixed(1)} times a second (the strip says: ${said.replaceAll('\n', ' ')}); scrubbing by a second: answered in ${median.toFixed(0)} ms (median), ${worst.toFixed(0)} ms at worst\n`)
-  return [{ name: 'playback', seconds, referenceSeconds: seconds, picturesPerSecond: played / seconds, scrubMedianMs: median, scrubWorstMs: worst, ...(await memory.peak()) }]
+  process.stdout.write(
+    `  playing: Frame and 3 shapes drawn ${(played / seconds).toFixed(1)} times a second (the strip says: ${said.replaceAll('\n', ' ')}); scrubbing by a second: answered in ${median.toFixed(0)} ms (median), ${worst.toFixed(0)} ms at worst\n`,
+  )
+  return [
+    {
+      name: 'playback',
+      seconds,
+      referenceSeconds: seconds,
+      picturesPerSecond: played / seconds,
+      scrubMedianMs: median,
+      scrubWorstMs: worst,
+      ...(await memory.peak()),
+    },
+  ]
 }

@@ -13,20 +13,69 @@ const SECONDS = 10
 /** Ten seconds out of the middle of the demo stream, coded as a recorder does (8 Mbit/s, a key frame every 2 s). */
 function makeSource(file) {
   if (existsSync(file)) return
-  ffmpeg(['-ss', '12', '-t', String(SECONDS), '-i', join(root, 'public/demo/ridge-cup-stream.mp4'), '-c:v', 'libx264', '-preset', 'veryfast', '-b:v', '8M', '-g', '120', '-pix_fmt', 'yuv420p', '-colorspace', 'bt709', '-color_primaries', 'bt709', '-color_trc', 'bt709', '-c:a', 'aac', '-b:a', '160k', file])
+  ffmpeg([
+    '-ss',
+    '12',
+    '-t',
+    String(SECONDS),
+    '-i',
+    join(root, 'public/demo/ridge-cup-stream.mp4'),
+    '-c:v',
+    'libx264',
+    '-preset',
+    'veryfast',
+    '-b:v',
+    '8M',
+    '-g',
+    '120',
+    '-pix_fmt',
+    'yuv420p',
+    '-colorspace',
+    'bt709',
+    '-color_primaries',
+    'bt709',
+    '-color_trc',
+    'bt709',
+    '-c:a',
+    'aac',
+    '-b:a',
+    '160k',
+    file,
+  ])
 }
 
 function ffmpegSeconds(source, out) {
   const crop = (r, to) => `crop=${r.width}:${r.height}:${r.x}:${r.y},scale=${to}`
   const started = performance.now()
-  ffmpeg(['-i', source, '-filter_complex', `[0:v]fps=30,split[a][b];[a]${crop(FACE, '1080:608')}[t];[b]${crop(GAME, '1080:1312')}[u];[t][u]vstack`, '-c:v', 'libx264', '-preset', 'veryfast', '-b:v', '8M', '-c:a', 'aac', '-b:a', '160k', out])
+  ffmpeg([
+    '-i',
+    source,
+    '-filter_complex',
+    `[0:v]fps=30,split[a][b];[a]${crop(FACE, '1080:608')}[t];[b]${crop(GAME, '1080:1312')}[u];[t][u]vstack`,
+    '-c:v',
+    'libx264',
+    '-preset',
+    'veryfast',
+    '-b:v',
+    '8M',
+    '-c:a',
+    'aac',
+    '-b:a',
+    '160k',
+    out,
+  ])
   return (performance.now() - started) / 1000
 }
 
 async function setUp(page, source) {
   await addToShelf(page, source)
   await page.getByRole('button', { name: 'Cut a highlight from standard' }).click()
-  for (const [name, rect] of [['Face', FACE], ['Game', GAME], ['Face', FACE], ['Game', GAME]])
+  for (const [name, rect] of [
+    ['Face', FACE],
+    ['Game', GAME],
+    ['Face', FACE],
+    ['Game', GAME],
+  ])
     for (const [key, value] of Object.entries({ left: rect.x, top: rect.y, width: rect.width, height: rect.height })) {
       const field = page.getByLabel(`${name} ${key}`, { exact: true })
       await field.fill(String(value))
@@ -45,7 +94,12 @@ async function renderSeconds(page, bench) {
   await dialog.getByRole('button', { name: /^Render 1 file/ }).click()
   await page.getByRole('link', { name: 'Outbox' }).click()
   const row = page.locator('article[data-state]').first()
-  await page.waitForFunction(() => ['finished', 'failed'].includes(document.querySelector('article[data-state]')?.getAttribute('data-state') ?? ''), null, { timeout: 300_000 })
+  await page.waitForFunction(
+    () =>
+      ['finished', 'failed'].includes(document.querySelector('article[data-state]')?.getAttribute('data-state') ?? ''),
+    null,
+    { timeout: 300_000 },
+  )
   const text = await row.innerText()
   const seconds = Number(/frames in ([\d.]+) s/.exec(text)?.[1])
   if (!(seconds > 0)) throw new Error(`the render did not finish: ${text}`)
@@ -64,7 +118,9 @@ export async function standard({ page, memory }) {
   for (let round = 0; round < ROUNDS; round++) {
     theirs.push(ffmpegSeconds(source, made('standard-ffmpeg.mp4')))
     ours.push(await renderSeconds(page, bench))
-    process.stdout.write(`  round ${round + 1}: Brimble ${ours.at(-1).toFixed(2)} s, ffmpeg ${theirs.at(-1).toFixed(2)} s\n`)
+    process.stdout.write(
+      `  round ${round + 1}: Brimble ${ours.at(-1).toFixed(2)} s, ffmpeg ${theirs.at(-1).toFixed(2)} s\n`,
+    )
   }
   return [{ name: 'standard', seconds: median(ours), referenceSeconds: median(theirs), ...(await memory.peak()) }]
 }

@@ -15,14 +15,19 @@ async function ask(page, bench, left) {
 /** Seconds that the finished files took by what the Outbox says, after which they are removed. */
 async function secondsOf(page, files) {
   await page.getByRole('link', { name: 'Outbox' }).click()
-  await page.waitForFunction((n) => document.querySelectorAll('article[data-state=finished]').length === n, files, { timeout: 600_000 })
+  await page.waitForFunction((n) => document.querySelectorAll('article[data-state=finished]').length === n, files, {
+    timeout: 600_000,
+  })
   let seconds = 0
   for (let n = 0; n < files; n++) {
     const row = page.locator('article[data-state=finished]').first()
     seconds += Number(/frames in ([\d.]+) s/.exec(await row.innerText())?.[1])
     await row.getByRole('button', { name: /^More for/ }).click()
     await page.getByRole('menuitem', { name: 'Remove' }).click()
-    await page.waitForFunction((left) => document.querySelectorAll('article[data-state=finished]').length === left, files - n - 1)
+    await page.waitForFunction(
+      (left) => document.querySelectorAll('article[data-state=finished]').length === left,
+      files - n - 1,
+    )
   }
   return seconds
 }
@@ -42,11 +47,19 @@ export async function threeShapes({ page, memory }) {
     together.push(await secondsOf(page, 3))
     let sum = 0
     for (const shape of shapes) {
-      await ask(page, bench, shapes.filter((s) => s !== shape))
+      await ask(
+        page,
+        bench,
+        shapes.filter((s) => s !== shape),
+      )
       sum += await secondsOf(page, 1)
     }
     apart.push(sum)
-    process.stdout.write(`  round ${round + 1}: in one go ${together.at(-1).toFixed(1)} s, one after the other ${sum.toFixed(1)} s\n`)
+    process.stdout.write(
+      `  round ${round + 1}: in one go ${together.at(-1).toFixed(1)} s, one after the other ${sum.toFixed(1)} s\n`,
+    )
   }
-  return [{ name: 'three-shapes', seconds: median(together), referenceSeconds: median(apart), ...(await memory.peak()) }]
+  return [
+    { name: 'three-shapes', seconds: median(together), referenceSeconds: median(apart), ...(await memory.peak()) },
+  ]
 }

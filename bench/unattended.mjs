@@ -12,7 +12,8 @@ export async function unattended({ page, memory }) {
   await page.getByRole('link', { name: /^The radio is calling/ }).waitFor()
   await page.evaluate(copies, { id: RECORDED, highlights: HIGHLIGHTS })
   await page.goto('/outbox/sheet')
-  for (let n = 1; n <= HIGHLIGHTS; n++) await page.getByRole('checkbox', { name: `Choose Flight ${n}`, exact: true }).check()
+  for (let n = 1; n <= HIGHLIGHTS; n++)
+    await page.getByRole('checkbox', { name: `Choose Flight ${n}`, exact: true }).check()
   await page.getByRole('button', { name: `Render all shapes of ${HIGHLIGHTS}` }).click()
   await page.getByRole('link', { name: 'Files', exact: true }).click()
   await memory.peak()
@@ -20,9 +21,17 @@ export async function unattended({ page, memory }) {
   let highest = { privateMb: 0, ownMb: 0, residentMb: 0 }
   const started = performance.now()
   for (let n = 1; n <= HIGHLIGHTS; n++) {
-    await page.waitForFunction((files) => document.querySelectorAll('article[data-state=finished]').length >= files, n * SHAPES, { timeout: 600_000 })
+    await page.waitForFunction(
+      (files) => document.querySelectorAll('article[data-state=finished]').length >= files,
+      n * SHAPES,
+      { timeout: 600_000 },
+    )
     const peak = await memory.peak()
-    highest = { privateMb: Math.max(highest.privateMb, peak.privateMb), ownMb: Math.max(highest.ownMb, peak.ownMb), residentMb: Math.max(highest.residentMb, peak.residentMb) }
+    highest = {
+      privateMb: Math.max(highest.privateMb, peak.privateMb),
+      ownMb: Math.max(highest.ownMb, peak.ownMb),
+      residentMb: Math.max(highest.residentMb, peak.residentMb),
+    }
     peaks.push(peak.ownMb)
     process.stdout.write(`  after ${n * SHAPES} files: ${peaks.at(-1).toFixed(0)} MB of its own\n`)
   }
@@ -32,19 +41,34 @@ export async function unattended({ page, memory }) {
   // While the 4th to 6th file were made, and the last three.
   const [, sixth] = peaks
   const last = peaks.at(-1)
-  process.stdout.write(`  from the 6th to the 36th ${(100 * (last / sixth - 1)).toFixed(1)} %, at its highest ${(100 * (Math.max(...peaks.slice(1)) / sixth - 1)).toFixed(1)} %; median ${median(peaks.slice(1)).toFixed(0)} MB\n`)
+  process.stdout.write(
+    `  from the 6th to the 36th ${(100 * (last / sixth - 1)).toFixed(1)} %, at its highest ${(100 * (Math.max(...peaks.slice(1)) / sixth - 1)).toFixed(1)} %; median ${median(peaks.slice(1)).toFixed(0)} MB\n`,
+  )
   return [{ name: 'unattended', seconds, referenceSeconds: NaN, ...highest }]
 }
 
 async function copies({ id, highlights }) {
-  const opened = (request) => new Promise((resolve, reject) => ((request.onsuccess = () => resolve(request.result)), (request.onerror = () => reject(request.error))))
+  const opened = (request) =>
+    new Promise(
+      (resolve, reject) => (
+        (request.onsuccess = () => resolve(request.result)),
+        (request.onerror = () => reject(request.error))
+      ),
+    )
   const db = await opened(indexedDB.open('brimble'))
   const store = db.transaction('highlights', 'readwrite').objectStore('highlights')
   const highlight = await opened(store.get(id))
   for (let n = 1; n <= highlights; n++) {
     const [passage] = highlight.passages
     const inMicros = passage.inMicros + n * 500_000
-    await opened(store.put({ ...highlight, id: `flight-${n}`, name: `Flight ${n}`, passages: [{ ...passage, strikes: [], inMicros, outMicros: inMicros + 5_000_000 }] }))
+    await opened(
+      store.put({
+        ...highlight,
+        id: `flight-${n}`,
+        name: `Flight ${n}`,
+        passages: [{ ...passage, strikes: [], inMicros, outMicros: inMicros + 5_000_000 }],
+      }),
+    )
   }
   db.close()
 }

@@ -14,7 +14,10 @@ import { addBeeps, addCheer, addSpeech, mouthLevels, speak, wind, writeWav } fro
 const root = join(dirname(fileURLToPath(import.meta.url)), '..')
 const out = join(root, 'public', 'demo')
 const limitBytes = 4_000_000
-GlobalFonts.registerFromPath(join(root, 'node_modules/@fontsource-variable/instrument-sans/files/instrument-sans-latin-wght-normal.woff2'), 'Demo Sans')
+GlobalFonts.registerFromPath(
+  join(root, 'node_modules/@fontsource-variable/instrument-sans/files/instrument-sans-latin-wght-normal.woff2'),
+  'Demo Sans',
+)
 
 /** Draws every frame, pipes it to ffmpeg with the sound, and checks that the file keeps to the size limit. */
 async function record({ name, width, height, fps, durationSeconds, samples, draw, crf, maxrate }) {
@@ -23,12 +26,66 @@ async function record({ name, width, height, fps, durationSeconds, samples, draw
   writeWav(wav, samples)
   const canvas = createCanvas(width, height)
   const ctx = canvas.getContext('2d')
-  const ffmpeg = spawn('ffmpeg', [
-    '-v', 'error', '-y', '-f', 'rawvideo', '-pix_fmt', 'rgba', '-s', `${width}x${height}`, '-r', String(fps), '-i', '-', '-i', wav,
-    '-vf', 'scale=out_color_matrix=bt709:out_range=tv,format=yuv420p', '-colorspace', 'bt709', '-color_primaries', 'bt709', '-color_trc', 'bt709', '-color_range', 'tv',
-    '-c:v', 'libx264', '-preset', 'slow', '-profile:v', 'high', '-crf', String(crf), '-maxrate', maxrate, '-bufsize', '3M', '-g', String(fps * 2), '-threads', '2',
-    '-c:a', 'aac', '-b:a', '80k', '-fflags', '+bitexact', '-flags:v', '+bitexact', '-flags:a', '+bitexact', '-movflags', '+faststart', file,
-  ], { stdio: ['pipe', 'inherit', 'inherit'] })
+  const ffmpeg = spawn(
+    'ffmpeg',
+    [
+      '-v',
+      'error',
+      '-y',
+      '-f',
+      'rawvideo',
+      '-pix_fmt',
+      'rgba',
+      '-s',
+      `${width}x${height}`,
+      '-r',
+      String(fps),
+      '-i',
+      '-',
+      '-i',
+      wav,
+      '-vf',
+      'scale=out_color_matrix=bt709:out_range=tv,format=yuv420p',
+      '-colorspace',
+      'bt709',
+      '-color_primaries',
+      'bt709',
+      '-color_trc',
+      'bt709',
+      '-color_range',
+      'tv',
+      '-c:v',
+      'libx264',
+      '-preset',
+      'slow',
+      '-profile:v',
+      'high',
+      '-crf',
+      String(crf),
+      '-maxrate',
+      maxrate,
+      '-bufsize',
+      '3M',
+      '-g',
+      String(fps * 2),
+      '-threads',
+      '2',
+      '-c:a',
+      'aac',
+      '-b:a',
+      '80k',
+      '-fflags',
+      '+bitexact',
+      '-flags:v',
+      '+bitexact',
+      '-flags:a',
+      '+bitexact',
+      '-movflags',
+      '+faststart',
+      file,
+    ],
+    { stdio: ['pipe', 'inherit', 'inherit'] },
+  )
   for (let n = 0; n < durationSeconds * fps; n++) {
     draw(ctx, n / fps, n)
     if (!ffmpeg.stdin.write(canvas.data())) await once(ffmpeg.stdin, 'drain')
@@ -61,7 +118,17 @@ async function makeStream() {
   addCheer(samples, 33.6, 36.4, 12, 0.06)
   writeVtt(name, spoken)
   const mouth = mouthLevels(spoken, durationSeconds, 60)
-  await record({ name, width: 1920, height: 1080, fps: 60, durationSeconds, samples, crf: 27, maxrate: '650k', draw: (ctx, t, n) => drawStream(ctx, t, mouth[n]) })
+  await record({
+    name,
+    width: 1920,
+    height: 1080,
+    fps: 60,
+    durationSeconds,
+    samples,
+    crf: 27,
+    maxrate: '650k',
+    draw: (ctx, t, n) => drawStream(ctx, t, mouth[n]),
+  })
 }
 
 async function makeCall() {
@@ -71,8 +138,27 @@ async function makeCall() {
   const samples = wind(durationSeconds, 21, 0.006)
   addSpeech(samples, spoken)
   writeVtt(name, spoken)
-  const mouths = Object.fromEntries(['Odo', 'Wren'].map((who) => [who, mouthLevels(spoken.filter((l) => l.speaker === who), durationSeconds, 30)]))
-  await record({ name, width: 1280, height: 720, fps: 30, durationSeconds, samples, crf: 24, maxrate: '600k', draw: (ctx, t, n) => drawCall(ctx, t, { Odo: mouths.Odo[n], Wren: mouths.Wren[n] }) })
+  const mouths = Object.fromEntries(
+    ['Odo', 'Wren'].map((who) => [
+      who,
+      mouthLevels(
+        spoken.filter((l) => l.speaker === who),
+        durationSeconds,
+        30,
+      ),
+    ]),
+  )
+  await record({
+    name,
+    width: 1280,
+    height: 720,
+    fps: 30,
+    durationSeconds,
+    samples,
+    crf: 24,
+    maxrate: '600k',
+    draw: (ctx, t, n) => drawCall(ctx, t, { Odo: mouths.Odo[n], Wren: mouths.Wren[n] }),
+  })
 }
 
 async function makeWebinar() {
@@ -83,7 +169,17 @@ async function makeWebinar() {
   addSpeech(samples, spoken)
   writeVtt(name, spoken)
   const mouth = mouthLevels(spoken, durationSeconds, 30)
-  await record({ name, width: 1280, height: 720, fps: 30, durationSeconds, samples, crf: 23, maxrate: '600k', draw: (ctx, t, n) => drawWebinar(ctx, t, mouth[n]) })
+  await record({
+    name,
+    width: 1280,
+    height: 720,
+    fps: 30,
+    durationSeconds,
+    samples,
+    crf: 23,
+    maxrate: '600k',
+    draw: (ctx, t, n) => drawWebinar(ctx, t, mouth[n]),
+  })
 }
 
 async function makeScenic() {
@@ -92,7 +188,16 @@ async function makeScenic() {
     { name: 'field-winch', durationSeconds: 10, draw: drawWinch, seed: 42 },
     { name: 'field-dusk', durationSeconds: 12, draw: drawDusk, seed: 43 },
   ]
-  for (const shot of shots) await record({ ...shot, width: 1920, height: 1080, fps: 30, samples: wind(shot.durationSeconds, shot.seed, 0.06), crf: 24, maxrate: '1100k' })
+  for (const shot of shots)
+    await record({
+      ...shot,
+      width: 1920,
+      height: 1080,
+      fps: 30,
+      samples: wind(shot.durationSeconds, shot.seed, 0.06),
+      crf: 24,
+      maxrate: '1100k',
+    })
 }
 
 mkdirSync(out, { recursive: true })

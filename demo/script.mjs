@@ -11,7 +11,12 @@ export const scripts = {
     lines: [
       { at: 0.8, voice: 'slt', speaker: 'Wren', text: 'Okay, gate five is behind us, nice and calm.' },
       { at: 4.4, voice: 'slt', speaker: 'Wren', text: 'I think the lift is on the far side of the ridge.' },
-      { at: 10.6, voice: 'slt', speaker: 'Wren', text: 'And that is the last gate before the ridge, stay low, stay low.' },
+      {
+        at: 10.6,
+        voice: 'slt',
+        speaker: 'Wren',
+        text: 'And that is the last gate before the ridge, stay low, stay low.',
+      },
       { at: 16.9, voice: 'slt', speaker: 'Wren', text: 'Oh! The lift is right here!', gain: 1.5 },
       { at: 19.4, voice: 'slt', speaker: 'Wren', text: 'Go, go, go! Clean turn!', gain: 2.6 },
       { at: 22.6, voice: 'slt', speaker: 'Wren', text: 'Three seconds up on the board.' },
@@ -39,7 +44,12 @@ export const scripts = {
     lines: [
       { at: 0.8, voice: 'awb', speaker: 'Ines', text: 'Welcome. Tonight we read thermals from the ground up.' },
       { at: 5.0, voice: 'awb', speaker: 'Ines', text: 'A thermal starts where the ground is warmer than the air.' },
-      { at: 10.4, voice: 'awb', speaker: 'Ines', text: 'Look for dark fields, dry soil, and the sunny side of a wood.' },
+      {
+        at: 10.4,
+        voice: 'awb',
+        speaker: 'Ines',
+        text: 'Look for dark fields, dry soil, and the sunny side of a wood.',
+      },
       { at: 16.6, voice: 'awb', speaker: 'Ines', text: 'The core leans with the wind, so search upwind of the cloud.' },
       { at: 22.6, voice: 'awb', speaker: 'Ines', text: 'Here is what last Saturday gave us, hour by hour.' },
       { at: 26.6, voice: 'awb', speaker: 'Ines', text: 'Questions, please.' },

@@ -26,10 +26,29 @@ export function speak(lines) {
     return lines.map((line) => {
       const wav = join(dir, 'line.wav')
       execFileSync('flite', ['-voice', line.voice, '-t', line.text, '-o', wav])
-      const raw = execFileSync('ffmpeg', ['-v', 'error', '-i', wav, '-af', 'silenceremove=start_periods=1:start_threshold=-50dB,areverse,silenceremove=start_periods=1:start_threshold=-50dB,areverse', '-ar', String(sampleRate), '-ac', '1', '-f', 'f32le', '-'], { maxBuffer: 1 << 28 })
+      const raw = execFileSync(
+        'ffmpeg',
+        [
+          '-v',
+          'error',
+          '-i',
+          wav,
+          '-af',
+          'silenceremove=start_periods=1:start_threshold=-50dB,areverse,silenceremove=start_periods=1:start_threshold=-50dB,areverse',
+          '-ar',
+          String(sampleRate),
+          '-ac',
+          '1',
+          '-f',
+          'f32le',
+          '-',
+        ],
+        { maxBuffer: 1 << 28 },
+      )
       const samples = new Float32Array(raw.buffer.slice(raw.byteOffset, raw.byteOffset + raw.byteLength))
       const to = line.at + samples.length / sampleRate
-      if (line.at < end) throw new Error(`"${line.text}" starts at ${line.at} s, before the line before it ends (${end.toFixed(2)} s)`)
+      if (line.at < end)
+        throw new Error(`"${line.text}" starts at ${line.at} s, before the line before it ends (${end.toFixed(2)} s)`)
       end = to
       return { ...line, from: line.at, to, samples }
     })
@@ -66,7 +85,8 @@ export function addSpeech(out, spoken) {
   for (const line of spoken) {
     const start = Math.round(line.from * sampleRate)
     const gain = 0.42 * (line.gain ?? 1)
-    for (let i = 0; i < line.samples.length && start + i < out.length; i++) out[start + i] = Math.tanh(out[start + i] + gain * line.samples[i])
+    for (let i = 0; i < line.samples.length && start + i < out.length; i++)
+      out[start + i] = Math.tanh(out[start + i] + gain * line.samples[i])
   }
 }
 
@@ -90,7 +110,8 @@ export function mouthLevels(spoken, durationSeconds, fps) {
     const hop = sampleRate / fps
     for (let k = 0; k * hop < line.samples.length; k++) {
       let sum = 0
-      for (let i = Math.floor(k * hop); i < Math.min((k + 1) * hop, line.samples.length); i++) sum += line.samples[i] ** 2
+      for (let i = Math.floor(k * hop); i < Math.min((k + 1) * hop, line.samples.length); i++)
+        sum += line.samples[i] ** 2
       levels[Math.min(levels.length - 1, Math.floor(line.from * fps) + k)] = Math.min(1, Math.sqrt(sum / hop) * 6)
     }
   }
@@ -119,4 +140,3 @@ export function writeWav(path, samples) {
   })
   writeFileSync(path, data)
 }
-

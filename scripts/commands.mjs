@@ -8,7 +8,11 @@ export const root = join(dirname(fileURLToPath(import.meta.url)), '..')
 
 /** Runs a command in the project's folder with its output shown; ends this process with its code when it fails. `shownOn`: the stream, 1 or 2. */
 export function run(command, args, env = {}, shownOn = 1) {
-  const { status, error } = spawnSync(command, args, { cwd: root, stdio: ['ignore', shownOn, 2], env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', ...env } })
+  const { status, error } = spawnSync(command, args, {
+    cwd: root,
+    stdio: ['ignore', shownOn, 2],
+    env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', ...env },
+  })
   if (error) throw error
   if (status !== 0) process.exit(status ?? 1)
 }
@@ -19,7 +23,11 @@ export async function runTogether(...commands) {
     commands.map(
       ([command, args]) =>
         new Promise((resolve, reject) => {
-          const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'], env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1' } })
+          const child = spawn(command, args, {
+            cwd: root,
+            stdio: ['ignore', 'pipe', 'pipe'],
+            env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1' },
+          })
           const said = []
           for (const stream of [child.stdout, child.stderr]) stream.on('data', (data) => said.push(data))
           child.on('error', reject)
@@ -42,7 +50,9 @@ export function has(program) {
 export async function freePort(wanted) {
   for (let port = wanted; port < wanted + 50; port++) {
     const free = await new Promise((resolve) => {
-      const probe = createServer().once('error', () => resolve(false)).once('listening', () => probe.close(() => resolve(true)))
+      const probe = createServer()
+        .once('error', () => resolve(false))
+        .once('listening', () => probe.close(() => resolve(true)))
       probe.listen(port, 'localhost')
     })
     if (free) return port
@@ -55,5 +65,7 @@ export function openInDesktopBrowser(address) {
   const desktop = process.platform !== 'linux' || process.env.DISPLAY || process.env.WAYLAND_DISPLAY
   if (!desktop || process.env.CI) return
   const opener = { darwin: 'open', win32: 'explorer' }[process.platform] ?? 'xdg-open'
-  spawn(opener, [address], { stdio: 'ignore', detached: true }).on('error', () => {}).unref()
+  spawn(opener, [address], { stdio: 'ignore', detached: true })
+    .on('error', () => {})
+    .unref()
 }

@@ -10,6 +10,22 @@ export async function compileKernel(name, file) {
   mkdirSync(dirname(file), { recursive: true })
   // Commands that install the packages load this file first.
   const { default: asc } = await import('assemblyscript/asc')
-  const { error, stderr } = await asc.main([join(root, 'kernel', `${name}.ts`), '--outFile', file, '--enable', 'simd', '--runtime', 'stub', '--noAssert', '--optimizeLevel', '3', '--shrinkLevel', '0', '--converge', '--initialMemory', '16'])
+  const { error, stderr } = await asc.main([
+    join(root, 'kernel', `${name}.ts`),
+    '--outFile',
+    file,
+    '--enable',
+    'simd',
+    '--runtime',
+    'stub',
+    '--noAssert',
+    '--optimizeLevel',
+    '3',
+    '--shrinkLevel',
+    '0',
+    '--converge',
+    '--initialMemory',
+    '16',
+  ])
   if (error) throw new Error(`kernel/${name}.ts: ${error.message}\n${stderr.toString()}`)
 }

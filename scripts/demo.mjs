@@ -7,7 +7,11 @@ await ensureModules()
 await ensureBuild()
 const port = await freePort(Number(process.env.PORT ?? 4680))
 const address = `http://localhost:${port}/?demo`
-const server = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-p', String(port), '-H', 'localhost'], { cwd: root, stdio: ['ignore', 'pipe', 'inherit'], env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1' } })
+const server = spawn(
+  process.execPath,
+  ['node_modules/next/dist/bin/next', 'start', '-p', String(port), '-H', 'localhost'],
+  { cwd: root, stdio: ['ignore', 'pipe', 'inherit'], env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1' } },
+)
 let ready = false
 server.stdout.on('data', (text) => {
   if (ready || !String(text).includes('Ready')) return

@@ -14,10 +14,28 @@ export async function openBrimble(firstPort) {
   await ensurePrograms()
   await ensureBuild()
   const port = await freePort(firstPort)
-  const server = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-p', String(port), '-H', 'localhost'], { cwd: root, stdio: 'ignore' })
-  for (let tries = 0; tries < 50 && !(await fetch(`http://localhost:${port}`).then((r) => r.ok, () => false)); tries++) await new Promise((r) => setTimeout(r, 200))
+  const server = spawn(
+    process.execPath,
+    ['node_modules/next/dist/bin/next', 'start', '-p', String(port), '-H', 'localhost'],
+    { cwd: root, stdio: 'ignore' },
+  )
+  for (
+    let tries = 0;
+    tries < 50 &&
+    !(await fetch(`http://localhost:${port}`).then(
+      (r) => r.ok,
+      () => false,
+    ));
+    tries++
+  )
+    await new Promise((r) => setTimeout(r, 200))
   const profile = mkdtempSync(join(tmpdir(), 'brimble-measure-'))
-  const context = await chromium.launchPersistentContext(profile, { executablePath: '/usr/bin/chromium', args: NO_GPU_ARGS, baseURL: `http://localhost:${port}`, viewport: { width: 1280, height: 800 } })
+  const context = await chromium.launchPersistentContext(profile, {
+    executablePath: '/usr/bin/chromium',
+    args: NO_GPU_ARGS,
+    baseURL: `http://localhost:${port}`,
+    viewport: { width: 1280, height: 800 },
+  })
   const page = context.pages()[0] ?? (await context.newPage())
   // The picker of handles needs a person; the plain dialog does not.
   await page.addInitScript(() => Reflect.deleteProperty(window, 'showOpenFilePicker'))

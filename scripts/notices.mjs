@@ -8,14 +8,22 @@ const FILE = join(root, 'THIRD-PARTY-NOTICES.md')
 
 /** What lies inside a package and has terms of its own. */
 const INSIDE = {
-  '@mediabunny/aac-encoder': 'Contains the AAC encoder of FFmpeg (libavcodec) compiled to WebAssembly, under the GNU Lesser General Public License 2.1 or later. The package’s own sources say how to build it again.',
+  '@mediabunny/aac-encoder':
+    'Contains the AAC encoder of FFmpeg (libavcodec) compiled to WebAssembly, under the GNU Lesser General Public License 2.1 or later. The package’s own sources say how to build it again.',
   'twemoji-colr-font': 'The pictures in the font are under the Creative Commons Attribution 4.0 licence (CC-BY 4.0).',
   '@vladmandic/human': 'Contains TensorFlow.js and Google’s BlazeFace model, both under the Apache License 2.0.',
 }
 
 const lock = JSON.parse(readFileSync(join(root, 'package-lock.json'), 'utf8'))
 const entries = Object.entries(lock.packages)
-  .filter(([path, info]) => path.startsWith('node_modules/') && !info.dev && !info.devOptional && !info.optional && existsSync(join(root, path)))
+  .filter(
+    ([path, info]) =>
+      path.startsWith('node_modules/') &&
+      !info.dev &&
+      !info.devOptional &&
+      !info.optional &&
+      existsSync(join(root, path)),
+  )
   .map(([path]) => path)
   .sort()
 
@@ -24,7 +32,11 @@ const byText = new Map()
 const table = entries.map((path) => {
   const { name, version, license } = JSON.parse(readFileSync(join(root, path, 'package.json'), 'utf8'))
   const file = readdirSync(join(root, path)).find((f) => /^licen[cs]e(\.\w+)?$/i.test(f))
-  const text = file ? readFileSync(join(root, path, file), 'utf8').trim().replace(/\r/g, '') : ''
+  const text = file
+    ? readFileSync(join(root, path, file), 'utf8')
+        .trim()
+        .replace(/\r/g, '')
+    : ''
   if (text) byText.set(text, [...(byText.get(text) ?? []), name])
   return `| ${name} | ${version} | ${license ?? 'see text'} |${INSIDE[name] ? ` ${INSIDE[name]}` : ''} |`
 })

@@ -31,7 +31,8 @@ const FONTS = {
 
 /** For style sheets that do not say which letters a font is for: without it every text would load it. */
 const RANGES = {
-  Twemoji: 'U+A9, U+AE, U+203C, U+2049, U+20E3, U+2122, U+2139, U+2194-21AA, U+231A-23FF, U+24C2, U+25AA-25FE, U+2600-27BF, U+2934-2935, U+2B05-2B55, U+3030, U+303D, U+3297, U+3299, U+200D, U+FE0F, U+1F000-1FAFF, U+E0020-E007F',
+  Twemoji:
+    'U+A9, U+AE, U+203C, U+2049, U+20E3, U+2122, U+2139, U+2194-21AA, U+231A-23FF, U+24C2, U+25AA-25FE, U+2600-27BF, U+2934-2935, U+2B05-2B55, U+3030, U+303D, U+3297, U+3299, U+200D, U+FE0F, U+1F000-1FAFF, U+E0020-E007F',
 }
 
 const packages = join(root, 'node_modules')
@@ -39,7 +40,8 @@ const packages = join(root, 'node_modules')
 function placeFaces() {
   const place = join(root, 'public', 'faces')
   mkdirSync(place, { recursive: true })
-  for (const [from, names] of FACES) for (const name of names) copyFileSync(join(packages, from, name), join(place, name))
+  for (const [from, names] of FACES)
+    for (const name of names) copyFileSync(join(packages, from, name), join(place, name))
 }
 
 /** The font files, and `faces.json`: what media/fonts/loadFonts reads to know them. */
@@ -55,7 +57,12 @@ function placeFonts() {
       const one = (pattern) => pattern.exec(block)?.[1]?.trim()
       const file = one(/url\(["']?([^)"']+\.woff2)["']?\)/)
       copyFileSync(join(path, '..', file), join(place, basename(file)))
-      return { family, weight: one(/font-weight:\s*([^;]+)/), unicodeRange: one(/unicode-range:\s*([^;]+)/) ?? RANGES[family] ?? 'U+0-10FFFF', file: basename(file) }
+      return {
+        family,
+        weight: one(/font-weight:\s*([^;]+)/),
+        unicodeRange: one(/unicode-range:\s*([^;]+)/) ?? RANGES[family] ?? 'U+0-10FFFF',
+        file: basename(file),
+      }
     })
   })
   writeFileSync(join(place, 'faces.json'), JSON.stringify(faces))

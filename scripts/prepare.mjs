@@ -55,10 +55,16 @@ const CHROMIUM = '/usr/bin/chromium'
 
 /** Installs the programs that tests need when this is root on Debian; otherwise says which are missing and ends. */
 export async function ensurePrograms() {
-  const missing = [...(existsSync(CHROMIUM) ? [] : ['chromium']), ...(has('ffmpeg') && has('ffprobe') ? [] : ['ffmpeg']), ...(has('redis-server') ? [] : ['redis-server'])]
+  const missing = [
+    ...(existsSync(CHROMIUM) ? [] : ['chromium']),
+    ...(has('ffmpeg') && has('ffprobe') ? [] : ['ffmpeg']),
+    ...(has('redis-server') ? [] : ['redis-server']),
+  ]
   if (missing.length === 0) return
   if (process.getuid?.() !== 0 || !has('apt-get')) {
-    process.stderr.write(`The tests need these Debian packages: ${missing.join(' ')}\nInstall them, for example with: sudo apt-get install ${missing.join(' ')}\n`)
+    process.stderr.write(
+      `The tests need these Debian packages: ${missing.join(' ')}\nInstall them, for example with: sudo apt-get install ${missing.join(' ')}\n`,
+    )
     process.exit(1)
   }
   process.stderr.write(`Installing ${missing.join(' and ')}…\n`)

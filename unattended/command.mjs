@@ -15,7 +15,10 @@ export const fromHere = (path) => path && resolve(process.env.INIT_CWD ?? proces
 export function readCall(help, options, needed, allowPositionals = false) {
   let parsed
   try {
-    parsed = parseArgs({ allowPositionals, options: { ...options, chromium: { type: 'string' }, help: { type: 'boolean', default: false } } })
+    parsed = parseArgs({
+      allowPositionals,
+      options: { ...options, chromium: { type: 'string' }, help: { type: 'boolean', default: false } },
+    })
   } catch (error) {
     throw new Unusable(`${error.message}\n\n${help}`)
   }

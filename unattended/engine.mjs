@@ -12,7 +12,15 @@ import { makeTemporaryFolder, removeTemporaryFolder } from './temporaryFolders.m
 export class EngineGone extends Error {}
 
 /** Where systems put a Chromium; `--chromium` or BRIMBLE_CHROMIUM names another. */
-const USUAL_PLACES = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/snap/bin/chromium', '/usr/bin/google-chrome', '/Applications/Chromium.app/Contents/MacOS/Chromium', '/Applications/Google Chrome.app/Contents/MacOS/Google Chrome', 'C:\\Program Files\\Google\\Chrome\\Application\\chrome.exe']
+const USUAL_PLACES = [
+  '/usr/bin/chromium',
+  '/usr/bin/chromium-browser',
+  '/snap/bin/chromium',
+  '/usr/bin/google-chrome',
+  '/Applications/Chromium.app/Contents/MacOS/Chromium',
+  '/Applications/Google Chrome.app/Contents/MacOS/Google Chrome',
+  'C:\\Program Files\\Google\\Chrome\\Application\\chrome.exe',
+]
 
 /** Files on their way lie in such a folder beside the finished ones, so that a whole one only has to be renamed. */
 const PARTS = '.brimble-parts'
@@ -60,16 +68,30 @@ export async function openEngine({ out, chromium: named }) {
   const close = () =>
     (closed ??= (async () => {
       // A browser that has broken down may never say that it is closed.
-      for (const one of closers.splice(0).reverse()) await Promise.race([Promise.resolve(one()).catch(() => {}), delay(CLOSES_WITHIN_MS)])
+      for (const one of closers.splice(0).reverse())
+        await Promise.race([Promise.resolve(one()).catch(() => {}), delay(CLOSES_WITHIN_MS)])
     })())
   try {
     const { address, close: closeServer } = await serve()
     closers.push(closeServer)
     const { chromium } = await import('playwright-core')
     // Interrupts are this process's to answer.
-    const context = await chromium.launchPersistentContext(profile, { executablePath, args: [...CHROMIUM_ARGS, COLLECTABLE], baseURL: address, downloadsPath: parts, handleSIGINT: false, handleSIGTERM: false, handleSIGHUP: false })
+    const context = await chromium.launchPersistentContext(profile, {
+      executablePath,
+      args: [...CHROMIUM_ARGS, COLLECTABLE],
+      baseURL: address,
+      downloadsPath: parts,
+      handleSIGINT: false,
+      handleSIGTERM: false,
+      handleSIGHUP: false,
+    })
     closers.push(() => context.close())
-    return { session: () => openSession(context, parts), browserSession: async () => context.browser()?.newBrowserCDPSession() ?? context.newCDPSession(context.pages()[0]), close }
+    return {
+      session: () => openSession(context, parts),
+      browserSession: async () =>
+        context.browser()?.newBrowserCDPSession() ?? context.newCDPSession(context.pages()[0]),
+      close,
+    }
   } catch (error) {
     await close()
     throw error
@@ -89,7 +111,8 @@ async function openSession(context, parts) {
     context.once('close', () => reject(new EngineGone('the browser was closed')))
   })
   crashed.catch(() => {})
-  const call = (name, ...args) => Promise.race([page.evaluate(([name, args]) => window.brimbleUnattended[name](...args), [name, args]), crashed])
+  const call = (name, ...args) =>
+    Promise.race([page.evaluate(([name, args]) => window.brimbleUnattended[name](...args), [name, args]), crashed])
   return {
     plan: async (files, wish) => {
       await page.getByLabel('Highlights').setInputFiles(files)
@@ -106,7 +129,12 @@ async function openSession(context, parts) {
     render: async (at, ids, needs, onTold) => {
       told = onTold
       await page.getByLabel('Recordings').setInputFiles(needs.map((n) => n.path))
-      await call('render', at, ids, needs.map((n) => n.id))
+      await call(
+        'render',
+        at,
+        ids,
+        needs.map((n) => n.id),
+      )
     },
     /** The path of a whole copy of `{ name, sizeBytes }`, the caller's to move. Rejects with code ENOSPC when there is no room for it. */
     fetch: async (id, { name, sizeBytes }) => {

@@ -11,7 +11,10 @@ export const jobFields = {
 }
 
 /** A bundle in the nodes' media folder, under a name of what it holds. */
-export const bundleLeft = z.strictObject({ fileName: z.string().regex(/^[0-9a-f]{32}\.brimble\.zip$/), sizeBytes: z.number().int().nonnegative() })
+export const bundleLeft = z.strictObject({
+  fileName: z.string().regex(/^[0-9a-f]{32}\.brimble\.zip$/),
+  sizeBytes: z.number().int().nonnegative(),
+})
 
 /** An edit as text, characters; as core/interchange/bundle has it. */
 export const MAX_TEXT = 64_000_000

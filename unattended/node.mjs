@@ -32,13 +32,39 @@ const MOST_LOSSES = 3
 const PROGRESS_EVERY_MS = 1000
 
 /** Reasons that will be the same the next time. */
-const FOR_GOOD = new Set(['bad-job', 'encoder-refuses-size', 'source-unreadable', 'bad-edit', 'not-a-bundle', 'not-json', 'newer-version', 'unknown-shape'])
+const FOR_GOOD = new Set([
+  'bad-job',
+  'encoder-refuses-size',
+  'source-unreadable',
+  'bad-edit',
+  'not-a-bundle',
+  'not-json',
+  'newer-version',
+  'unknown-shape',
+])
 /** So will these of the file system: the folder for finished files is not there, or is not this node's to write in. */
 const FOR_GOOD_CODES = new Set(['ENOENT', 'ENOTDIR', 'EISDIR', 'EACCES', 'EPERM', 'EROFS', 'ENAMETOOLONG'])
 
 function readNode() {
-  const { values } = readCall(HELP, { redis: { type: 'string' }, media: { type: 'string' }, out: { type: 'string' }, name: { type: 'string' }, 'stalled-after': { type: 'string', default: '30' } }, ['redis', 'media', 'out'])
-  return { redis: values.redis, media: /^https?:/i.test(values.media) ? values.media : fromHere(values.media), out: fromHere(values.out), name: values.name ?? `${hostname()}-${process.pid}`, stalledMs: 1000 * wholeNumber('stalled-after', values['stalled-after'], 2, 600), chromium: values.chromium }
+  const { values } = readCall(
+    HELP,
+    {
+      redis: { type: 'string' },
+      media: { type: 'string' },
+      out: { type: 'string' },
+      name: { type: 'string' },
+      'stalled-after': { type: 'string', default: '30' },
+    },
+    ['redis', 'media', 'out'],
+  )
+  return {
+    redis: values.redis,
+    media: /^https?:/i.test(values.media) ? values.media : fromHere(values.media),
+    out: fromHere(values.out),
+    name: values.name ?? `${hostname()}-${process.pid}`,
+    stalledMs: 1000 * wholeNumber('stalled-after', values['stalled-after'], 2, 600),
+    chromium: values.chromium,
+  }
 }
 
 /** Thrown by a job that is given back. */
@@ -124,7 +150,8 @@ class RenderNode {
     if (ended?.kind === 'cancelled') throw new GivenBack('given back')
     if (ended?.kind !== 'finished') throw failed(ended?.failure ?? { reason: 'broken' })
     const parts = []
-    for (const part of ended.files) parts.push({ from: await session.fetch(ended.id, part).catch(noRoom), name: part.name })
+    for (const part of ended.files)
+      parts.push({ from: await session.fetch(ended.id, part).catch(noRoom), name: part.name })
     await session.forget(ended.id)
     // Whoever lost the job while it was away must not give files their names: another node does.
     if ((await job.extendLock(token, this.call.stalledMs)) !== 1) {
@@ -180,7 +207,13 @@ async function main() {
   const node = new RenderNode(call)
   // A node that cannot render says so now, and takes nothing from others that can.
   await (await node.openSession()).close()
-  const worker = new Worker(QUEUE, (job, token) => node.make(job, token), { connection, concurrency: 1, lockDuration: call.stalledMs, stalledInterval: call.stalledMs / 2, maxStalledCount: MOST_LOSSES })
+  const worker = new Worker(QUEUE, (job, token) => node.make(job, token), {
+    connection,
+    concurrency: 1,
+    lockDuration: call.stalledMs,
+    stalledInterval: call.stalledMs / 2,
+    maxStalledCount: MOST_LOSSES,
+  })
   worker.on('error', (error) => say('redis', { detail: error.message }))
   // What is known of a finished job is what it made; the edit has gone into it.
   worker.on('completed', (job) => {

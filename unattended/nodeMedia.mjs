@@ -45,7 +45,7 @@ function httpMedia(address) {
       rmSync(part, { force: true })
       throw error
     }
-    if (statSync(part).size !== sizeBytes) return rmSync(part), null
+    if (statSync(part).size !== sizeBytes) return (rmSync(part), null)
     await rename(part, path)
     return { id, path }
   }

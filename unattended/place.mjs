@@ -11,7 +11,8 @@ function settle(path) {
 
 /** Moves a file into `out` under `name` unless something of that name is there already; whether it did. Both lie on one file system. */
 export function placeAs(from, out, name) {
-  if (name !== basename(name) || name === '' || name === '.' || name === '..') throw new RangeError(`${JSON.stringify(name)} is no file name`)
+  if (name !== basename(name) || name === '' || name === '.' || name === '..')
+    throw new RangeError(`${JSON.stringify(name)} is no file name`)
   const to = join(out, name)
   settle(from)
   try {

@@ -13,7 +13,10 @@ const KNOWN_SECONDS = { finished: 7 * 86_400, failed: 30 * 86_400 }
 
 /** A connection that waits for a Redis that is away; it comes back by itself. */
 export function connect(url) {
-  const connection = new Redis(url, { maxRetriesPerRequest: null, retryStrategy: (tries) => Math.min(200 * tries, 5000) })
+  const connection = new Redis(url, {
+    maxRetriesPerRequest: null,
+    retryStrategy: (tries) => Math.min(200 * tries, 5000),
+  })
   // Told by whoever waits; without a listener it would end the process.
   connection.on('error', () => {})
   return connection
@@ -70,7 +73,14 @@ export async function standing(queue, ids) {
       const job = await queue.getJob(id)
       if (!job) return { id, state: 'unknown', progress: null, failedReason: null, attempts: 0, made: null }
       const state = await job.getState()
-      return { id, state, progress: typeof job.progress === 'object' ? job.progress : null, failedReason: job.failedReason ?? null, attempts: job.attemptsMade, made: state === 'completed' ? job.returnvalue : null }
+      return {
+        id,
+        state,
+        progress: typeof job.progress === 'object' ? job.progress : null,
+        failedReason: job.failedReason ?? null,
+        attempts: job.attemptsMade,
+        made: state === 'completed' ? job.returnvalue : null,
+      }
     }),
   )
 }

@@ -22,18 +22,33 @@ Ends with 0 when every file was made, 1 when some were not, 2 when the call make
 const PRINT_EVERY_MS = 5000
 
 function readRender() {
-  const { values, files } = readCall(HELP, { ...WISH_OPTIONS, media: { type: 'string' }, out: { type: 'string' }, json: { type: 'boolean', default: false } }, ['out'], true)
-  return { files, wish: wishOf(values), media: fromHere(values.media), out: fromHere(values.out), json: values.json, chromium: values.chromium }
+  const { values, files } = readCall(
+    HELP,
+    { ...WISH_OPTIONS, media: { type: 'string' }, out: { type: 'string' }, json: { type: 'boolean', default: false } },
+    ['out'],
+    true,
+  )
+  return {
+    files,
+    wish: wishOf(values),
+    media: fromHere(values.media),
+    out: fromHere(values.out),
+    json: values.json,
+    chromium: values.chromium,
+  }
 }
 
 /** Prints what happens: as JSON lines, or in words. */
 function teller(json) {
   let printed = 0
   const words = {
-    planned: (e) => `${e.highlights} ${e.highlights === 1 ? 'highlight' : 'highlights'}, ${e.files} ${e.files === 1 ? 'file' : 'files'}`,
+    planned: (e) =>
+      `${e.highlights} ${e.highlights === 1 ? 'highlight' : 'highlights'}, ${e.files} ${e.files === 1 ? 'file' : 'files'}`,
     started: (e) => `${e.highlight}: ${e.shapes.join(', ')}`,
-    progress: (e) => `  ${Math.floor((100 * e.frame) / e.frames)} %, ${Math.round(e.rate)} frames a second, ${Math.ceil(e.secondsLeft)} s left`,
-    finished: (e) => `  made ${e.names.join(', ')} (${(e.sizeBytes / 1e6).toFixed(1)} MB, ${(e.tookMs / 1000).toFixed(1)} s)`,
+    progress: (e) =>
+      `  ${Math.floor((100 * e.frame) / e.frames)} %, ${Math.round(e.rate)} frames a second, ${Math.ceil(e.secondsLeft)} s left`,
+    finished: (e) =>
+      `  made ${e.names.join(', ')} (${(e.sizeBytes / 1e6).toFixed(1)} MB, ${(e.tookMs / 1000).toFixed(1)} s)`,
     failed: (e) => `  ${e.shape ?? e.from}: ${wordsOf(e)}`,
     ended: (e) => `${e.finished} made, ${e.failed} not.`,
   }
@@ -47,7 +62,8 @@ function teller(json) {
 }
 
 function wordsOf({ reason, detail, fileName, differs }) {
-  if (reason === 'source-missing') return differs ? `“${fileName}” in the media folder is another file of that name` : `“${fileName}” was not found`
+  if (reason === 'source-missing')
+    return differs ? `“${fileName}” in the media folder is another file of that name` : `“${fileName}” was not found`
   if (reason === 'unknown-shape') return `there is no shape “${detail}”`
   return [reason, fileName && `“${fileName}”`, detail].filter(Boolean).join(': ')
 }
@@ -114,7 +130,8 @@ async function work(planned, { out }, index, tell) {
     const about = (id) => ({ highlight: name, shape: wanted.find((w) => w.id === id).shape.id })
     const sources = findNeeds(index, needs)
     if (!sources.ok) {
-      for (const { id } of wanted) fail({ from, ...about(id), reason: 'source-missing', fileName: sources.missing, differs: sources.differs })
+      for (const { id } of wanted)
+        fail({ from, ...about(id), reason: 'source-missing', fileName: sources.missing, differs: sources.differs })
       continue
     }
     tell('started', { highlight: name, shapes: wanted.map((w) => w.shape.id), frames: wanted[0]?.frames ?? 0 })
@@ -143,11 +160,16 @@ async function work(planned, { out }, index, tell) {
 /** Makes a highlight's files and gives them their names. `end(id, event, what)` is told how each ended. */
 async function make(session, { at, name, files: wanted }, sources, out, tell, end) {
   const finished = []
-  await session.render(at, wanted.map((w) => w.id), sources, async ({ kind, id, ...what }) => {
-    if (kind === 'progress') tell('progress', { highlight: name, ...what })
-    else if (kind === 'finished') finished.push({ id, ...what })
-    else end(id, 'failed', what.failure ?? { reason: kind })
-  })
+  await session.render(
+    at,
+    wanted.map((w) => w.id),
+    sources,
+    async ({ kind, id, ...what }) => {
+      if (kind === 'progress') tell('progress', { highlight: name, ...what })
+      else if (kind === 'finished') finished.push({ id, ...what })
+      else end(id, 'failed', what.failure ?? { reason: kind })
+    },
+  )
   for (const { id, files: parts, ...made } of finished) {
     try {
       const whole = []

@@ -28,8 +28,29 @@ Prints a JSON object a line. Ends with 0 when all was handed over (with --wait: 
 const ASK_EVERY_MS = 1000
 
 function readSubmission() {
-  const { values, files } = readCall(HELP, { ...WISH_OPTIONS, redis: { type: 'string' }, media: { type: 'string' }, urgency: { type: 'string', default: '5' }, attempts: { type: 'string', default: String(USUAL_ATTEMPTS) }, wait: { type: 'boolean', default: false } }, ['redis'], true)
-  return { files, wish: wishOf(values), redis: values.redis, media: fromHere(values.media), urgency: wholeNumber('urgency', values.urgency, 1, 10), attempts: wholeNumber('attempts', values.attempts, 1, 100), wait: values.wait, chromium: values.chromium }
+  const { values, files } = readCall(
+    HELP,
+    {
+      ...WISH_OPTIONS,
+      redis: { type: 'string' },
+      media: { type: 'string' },
+      urgency: { type: 'string', default: '5' },
+      attempts: { type: 'string', default: String(USUAL_ATTEMPTS) },
+      wait: { type: 'boolean', default: false },
+    },
+    ['redis'],
+    true,
+  )
+  return {
+    files,
+    wish: wishOf(values),
+    redis: values.redis,
+    media: fromHere(values.media),
+    urgency: wholeNumber('urgency', values.urgency, 1, 10),
+    attempts: wholeNumber('attempts', values.attempts, 1, 100),
+    wait: values.wait,
+    chromium: values.chromium,
+  }
 }
 
 /** Puts a bundle where nodes find it, under a name of what it holds. */
@@ -57,8 +78,11 @@ async function jobsOf({ files, wish, media, chromium }) {
       const plan = await session.plan(path, wish)
       refused.push(...plan.refused)
       for (const { at, name: highlight, files: wanted, carries } of plan.highlights) {
-        const source = carries ? { bundle: await leaveWithNodes(path, media), at } : { text: await session.alone(at), at: 0 }
-        for (const { id, name, frames, shape, settings } of wanted) jobs.push({ id, highlight, name, frames, file: { shape, settings }, ...source })
+        const source = carries
+          ? { bundle: await leaveWithNodes(path, media), at }
+          : { text: await session.alone(at), at: 0 }
+        for (const { id, name, frames, shape, settings } of wanted)
+          jobs.push({ id, highlight, name, frames, file: { shape, settings }, ...source })
       }
       await session.close()
     }
@@ -94,7 +118,12 @@ async function main() {
   for (const one of refused) say('refused', one)
   const queue = openQueue(connection)
   for (const job of jobs) say(await submit(queue, job, call), { job: job.id, name: job.name })
-  const failed = call.wait ? await untilEnded(queue, jobs.map((j) => j.id)) : 0
+  const failed = call.wait
+    ? await untilEnded(
+        queue,
+        jobs.map((j) => j.id),
+      )
+    : 0
   await queue.close()
   await connection.quit()
   return refused.length + failed === 0 ? EXIT.made : EXIT.someFailed

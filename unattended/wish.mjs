@@ -11,7 +11,17 @@ export const WISH_HELP = `  --shape tall,square   shapes to make (default: those
 
 /** The wish as src/core/output/unattended.ts reads it. */
 export function wishOf({ shape, preset, 'back-end': backEnd }) {
-  return { shapes: shape === undefined ? null : shape.split(',').map((s) => s.trim()).filter(Boolean), output: preset === undefined ? {} : readPreset(fromHere(preset)), backEnd: backEnd ?? null }
+  return {
+    shapes:
+      shape === undefined
+        ? null
+        : shape
+            .split(',')
+            .map((s) => s.trim())
+            .filter(Boolean),
+    output: preset === undefined ? {} : readPreset(fromHere(preset)),
+    backEnd: backEnd ?? null,
+  }
 }
 
 function readPreset(path) {

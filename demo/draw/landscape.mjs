@@ -7,10 +7,30 @@ function ridge(x, seed, roughness) {
 }
 
 export const palettes = {
-  day: { sky: ['#4f8fbc', '#a9cfdf', '#e6ead6'], sun: '#f6ecc0', cloud: '#f3f6f6', hills: ['#9fb8a0', '#7a9d7c', '#56825f', '#345f47', '#23452f'] },
-  dawn: { sky: ['#59749c', '#d8a58c', '#f3d9ae'], sun: '#fff0c9', cloud: '#efd3c4', hills: ['#b79b98', '#8f7f84', '#68676f', '#46535a', '#2b3d40'] },
-  noon: { sky: ['#2f79b5', '#86bcd9', '#d5e6e2'], sun: '#fffbe2', cloud: '#ffffff', hills: ['#a7bf8e', '#88ab6c', '#6a9350', '#b39a55', '#4c7439'] },
-  dusk: { sky: ['#2d3a5d', '#96607a', '#e99a63'], sun: '#ffce7a', cloud: '#b0708a', hills: ['#7a5a76', '#5b4767', '#433a57', '#2d2d45', '#1c2032'] },
+  day: {
+    sky: ['#4f8fbc', '#a9cfdf', '#e6ead6'],
+    sun: '#f6ecc0',
+    cloud: '#f3f6f6',
+    hills: ['#9fb8a0', '#7a9d7c', '#56825f', '#345f47', '#23452f'],
+  },
+  dawn: {
+    sky: ['#59749c', '#d8a58c', '#f3d9ae'],
+    sun: '#fff0c9',
+    cloud: '#efd3c4',
+    hills: ['#b79b98', '#8f7f84', '#68676f', '#46535a', '#2b3d40'],
+  },
+  noon: {
+    sky: ['#2f79b5', '#86bcd9', '#d5e6e2'],
+    sun: '#fffbe2',
+    cloud: '#ffffff',
+    hills: ['#a7bf8e', '#88ab6c', '#6a9350', '#b39a55', '#4c7439'],
+  },
+  dusk: {
+    sky: ['#2d3a5d', '#96607a', '#e99a63'],
+    sun: '#ffce7a',
+    cloud: '#b0708a',
+    hills: ['#7a5a76', '#5b4767', '#433a57', '#2d2d45', '#1c2032'],
+  },
 }
 
 export function drawSky(ctx, w, h, palette, sunX, sunY) {
@@ -27,7 +47,7 @@ export function drawSky(ctx, w, h, palette, sunX, sunY) {
 export function drawClouds(ctx, w, h, palette, drift, count = 6) {
   ctx.fillStyle = palette.cloud
   for (let i = 0; i < count; i++) {
-    const size = h * (0.035 + 0.022 * ((i * 37) % 5) / 4)
+    const size = h * (0.035 + (0.022 * ((i * 37) % 5)) / 4)
     const span = w + size * 12
     const x = ((((i * 0.379 * w + drift * (0.4 + 0.12 * i)) % span) + span) % span) - size * 6
     const y = h * (0.1 + 0.32 * (((i * 53) % 7) / 6))
@@ -51,10 +71,12 @@ export function drawHills(ctx, w, h, palette, { scroll, horizon = 0.58, seed = 1
     ctx.fillStyle = palette.hills[layer]
     ctx.beginPath()
     ctx.moveTo(0, h)
-    for (let x = 0; x <= w + 12; x += 12) ctx.lineTo(x, base - height * ridge(x + scroll * depth + layer * 977, seed + layer, depth))
+    for (let x = 0; x <= w + 12; x += 12)
+      ctx.lineTo(x, base - height * ridge(x + scroll * depth + layer * 977, seed + layer, depth))
     ctx.lineTo(w, h)
     ctx.fill()
-    if (layer > 1) drawTrees(ctx, w, { base, height, seed: seed + layer, scroll: scroll * depth + layer * 977, depth, h })
+    if (layer > 1)
+      drawTrees(ctx, w, { base, height, seed: seed + layer, scroll: scroll * depth + layer * 977, depth, h })
   }
 }
 

@@ -29,7 +29,13 @@ function drawRoom(ctx, { x, y, width, height }, who) {
   ctx.fillStyle = wall
   ctx.fillRect(x, y, width, height)
   ctx.fillStyle = who.shelf
-  for (let i = 0; i < 5; i++) ctx.fillRect(x + width * (0.05 + 0.034 * i), y + height * (0.2 - 0.02 * (i % 3)), width * 0.024, height * (0.16 + 0.02 * (i % 3)))
+  for (let i = 0; i < 5; i++)
+    ctx.fillRect(
+      x + width * (0.05 + 0.034 * i),
+      y + height * (0.2 - 0.02 * (i % 3)),
+      width * 0.024,
+      height * (0.16 + 0.02 * (i % 3)),
+    )
   ctx.fillRect(x + width * 0.03, y + height * 0.36, width * 0.2, height * 0.018)
   ctx.globalAlpha = 0.5
   ctx.fillRect(x + width * 0.76, y + height * 0.12, width * 0.18, height * 0.3)
@@ -148,8 +154,44 @@ function drawHeadset(ctx) {
 }
 
 export const people = {
-  wren: { phase: 0, skin: '#d9a27c', shade: '#b9805c', hair: '#40281f', shirt: '#2f6a45', wall: ['#4a565c', '#2a3237'], shelf: '#6f7d7c', headset: true },
-  odo: { phase: 2, skin: '#8d5c3f', shade: '#6f4530', hair: '#1d1817', shirt: '#b8862f', wall: ['#c9c2b0', '#9c9a8a'], shelf: '#7d6a50', glasses: true },
-  wrenAtHome: { phase: 1, skin: '#d9a27c', shade: '#b9805c', hair: '#40281f', shirt: '#4a6472', wall: ['#b9c6c0', '#7f948f'], shelf: '#557063' },
-  ines: { phase: 3, skin: '#edc6a4', shade: '#cfa17d', hair: '#8b4a2a', shirt: '#8c3b32', wall: ['#d7d2c4', '#a9a795'], shelf: '#8b8f7b', longHair: true, glasses: true },
+  wren: {
+    phase: 0,
+    skin: '#d9a27c',
+    shade: '#b9805c',
+    hair: '#40281f',
+    shirt: '#2f6a45',
+    wall: ['#4a565c', '#2a3237'],
+    shelf: '#6f7d7c',
+    headset: true,
+  },
+  odo: {
+    phase: 2,
+    skin: '#8d5c3f',
+    shade: '#6f4530',
+    hair: '#1d1817',
+    shirt: '#b8862f',
+    wall: ['#c9c2b0', '#9c9a8a'],
+    shelf: '#7d6a50',
+    glasses: true,
+  },
+  wrenAtHome: {
+    phase: 1,
+    skin: '#d9a27c',
+    shade: '#b9805c',
+    hair: '#40281f',
+    shirt: '#4a6472',
+    wall: ['#b9c6c0', '#7f948f'],
+    shelf: '#557063',
+  },
+  ines: {
+    phase: 3,
+    skin: '#edc6a4',
+    shade: '#cfa17d',
+    hair: '#8b4a2a',
+    shirt: '#8c3b32',
+    wall: ['#d7d2c4', '#a9a795'],
+    shelf: '#8b8f7b',
+    longHair: true,
+    glasses: true,
+  },
 }

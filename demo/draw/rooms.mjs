@@ -22,7 +22,11 @@ export function drawCall(ctx, t, levels) {
     { x: 642, y: 180, width: 638, height: 360, who: people.wrenAtHome, name: 'Wren Hallow', talk: levels.Wren ?? 0 },
   ]
   for (const tile of tiles) {
-    drawPerson(ctx, tile, tile.who, { t: t + tile.x, talk: tile.talk, joy: tile.name.startsWith('Wren') && t > 27.6 && t < 29 ? 0.35 : 0 })
+    drawPerson(ctx, tile, tile.who, {
+      t: t + tile.x,
+      talk: tile.talk,
+      joy: tile.name.startsWith('Wren') && t > 27.6 && t < 29 ? 0.35 : 0,
+    })
     ctx.fillStyle = 'rgba(20,26,26,0.75)'
     ctx.fillRect(tile.x + 14, tile.y + 320, 132, 28)
     write(ctx, tile.name, tile.x + 24, tile.y + 340, { size: 17 })

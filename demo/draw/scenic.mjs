@@ -62,5 +62,12 @@ export function drawDusk(ctx, t) {
     ctx.lineTo(x + 24, y - flap)
     ctx.stroke()
   }
-  drawGlider(ctx, { x: 1720 - t * 110, y: 420 + 20 * Math.sin(t), length: 260, bank: 0.3 * Math.sin(t * 0.8), body: '#2a2840', accent: '#e99a63' })
+  drawGlider(ctx, {
+    x: 1720 - t * 110,
+    y: 420 + 20 * Math.sin(t),
+    length: 260,
+    bank: 0.3 * Math.sin(t * 0.8),
+    body: '#2a2840',
+    accent: '#e99a63',
+  })
 }

@@ -22,10 +22,27 @@ export function drawStream(ctx, t, level) {
   drawHills(ctx, W, H, palettes.day, { scroll, seed: 4, lift: lift * 70 })
   const x = 880 + 120 * Math.sin(t * 0.53)
   const y = 470 + 70 * Math.sin(t * 0.9) - 130 * lift
-  for (const [i, at] of gateTimes.entries()) drawGate(ctx, x + (at - t) * 620, 450 + 60 * Math.sin(at * 1.7) - 130 * smooth(ramp(at, 16.6, 26, 1.6)), i + 4, t > at)
+  for (const [i, at] of gateTimes.entries())
+    drawGate(
+      ctx,
+      x + (at - t) * 620,
+      450 + 60 * Math.sin(at * 1.7) - 130 * smooth(ramp(at, 16.6, 26, 1.6)),
+      i + 4,
+      t > at,
+    )
   if (lift > 0.05) drawThermal(ctx, x, y, t, lift)
-  drawGlider(ctx, { x, y, length: 420, bank: 0.5 * Math.sin(t * 0.7) + lift * 0.5 * Math.sin(t * 3), pitch: -0.1 * Math.cos(t * 0.9) - 0.16 * lift })
-  drawInstruments(ctx, t, { altitude: 1180 + 4 * t + 160 * lift, climb: -0.8 + 4.6 * lift + 0.3 * Math.sin(t * 2), speed: speed / 2.6 })
+  drawGlider(ctx, {
+    x,
+    y,
+    length: 420,
+    bank: 0.5 * Math.sin(t * 0.7) + lift * 0.5 * Math.sin(t * 3),
+    pitch: -0.1 * Math.cos(t * 0.9) - 0.16 * lift,
+  })
+  drawInstruments(ctx, t, {
+    altitude: 1180 + 4 * t + 160 * lift,
+    climb: -0.8 + 4.6 * lift + 0.3 * Math.sin(t * 2),
+    speed: speed / 2.6,
+  })
   drawEvents(ctx, t)
   drawMap(ctx, t)
   drawFacecam(ctx, t, level)
@@ -76,7 +93,11 @@ function drawInstruments(ctx, t, { altitude, climb, speed }) {
   text(ctx, 'ALT', 64, 84, { size: 24, colour: '#a9bdb4' })
   text(ctx, `${altitude.toFixed(0)} m`, 346, 86, { size: 34, align: 'right' })
   text(ctx, 'LIFT', 64, 134, { size: 24, colour: '#a9bdb4' })
-  text(ctx, `${climb >= 0 ? '+' : '−'}${Math.abs(climb).toFixed(1)} m/s`, 346, 136, { size: 34, align: 'right', colour: climb > 0 ? '#ffd36b' : '#f2efe4' })
+  text(ctx, `${climb >= 0 ? '+' : '−'}${Math.abs(climb).toFixed(1)} m/s`, 346, 136, {
+    size: 34,
+    align: 'right',
+    colour: climb > 0 ? '#ffd36b' : '#f2efe4',
+  })
   text(ctx, 'SPEED', 64, 184, { size: 24, colour: '#a9bdb4' })
   text(ctx, `${speed.toFixed(0)} km/h`, 346, 186, { size: 34, align: 'right' })
   panel(ctx, 820, 36, 280, 64)
@@ -101,7 +122,10 @@ function drawEvents(ctx, t) {
   const shown = events.filter((e) => e.at <= t).slice(-3)
   shown.forEach((event, i) => {
     const fresh = Math.max(0, 1 - (t - event.at) / 1.5)
-    text(ctx, event.words, 1466, 84 + i * 48, { size: 27, colour: event.loud ? '#ffd36b' : fresh > 0 ? '#ffffff' : '#cfd6cf' })
+    text(ctx, event.words, 1466, 84 + i * 48, {
+      size: 27,
+      colour: event.loud ? '#ffd36b' : fresh > 0 ? '#ffffff' : '#cfd6cf',
+    })
   })
 }
 
@@ -129,7 +153,12 @@ function drawFacecam(ctx, t, level) {
   const { facecam, border } = streamPlaces
   ctx.fillStyle = '#e3b341'
   ctx.fillRect(facecam.x, facecam.y, facecam.width, facecam.height)
-  const box = { x: facecam.x + border, y: facecam.y + border, width: facecam.width - 2 * border, height: facecam.height - 2 * border }
+  const box = {
+    x: facecam.x + border,
+    y: facecam.y + border,
+    width: facecam.width - 2 * border,
+    height: facecam.height - 2 * border,
+  }
   const joy = smooth(ramp(t, loudMoment.from - 0.1, loudMoment.to + 0.6, 0.4)) + 0.6 * smooth(ramp(t, 33.2, 36, 0.5))
   const lean = 0.46 * smooth(ramp(t, leanOut.from, leanOut.to, 0.45))
   drawPerson(ctx, box, people.wren, { t, talk: level, joy: Math.min(1, joy), lean })

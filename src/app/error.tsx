@@ -11,7 +11,9 @@ export default function ErrorScreen({ error, reset }: { error: Error; reset: () 
       <Typography component="h1" variant="h1">
         This screen stopped working
       </Typography>
-      <Typography sx={{ my: 3 }}>Your recordings, highlights and files are kept. The fault is Brimble’s: {error.message}</Typography>
+      <Typography sx={{ my: 3 }}>
+        Your recordings, highlights and files are kept. The fault is Brimble’s: {error.message}
+      </Typography>
       <Box sx={{ display: 'flex', gap: 2 }}>
         <Button variant="contained" color="primary" onClick={reset}>
           Open it again

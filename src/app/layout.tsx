@@ -9,7 +9,10 @@ import { NotKept } from '@/features/NotKept'
 import { DropAnywhere } from '@/features/shelf/DropAnywhere'
 import { AppProviders } from '@/ui/AppProviders'
 
-export const metadata: Metadata = { title: 'Brimble', description: 'Cut highlights from recordings and rebuild them as stacked vertical video.' }
+export const metadata: Metadata = {
+  title: 'Brimble',
+  description: 'Cut highlights from recordings and rebuild them as stacked vertical video.',
+}
 
 export default async function RootLayout({ children }: { children: ReactNode }) {
   const nonce = (await headers()).get('x-nonce') ?? undefined

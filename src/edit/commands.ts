@@ -10,9 +10,12 @@ import * as remedies from './remedies'
 import * as sound from './sound'
 import * as words from './words'
 
-const isCommand = (value: unknown): value is Command<never> => typeof value === 'function' && 'why' in value && 'apply' in value
+const isCommand = (value: unknown): value is Command<never> =>
+  typeof value === 'function' && 'why' in value && 'apply' in value
 
 /** Everything that can be done to an edit, by its id. */
 export const COMMANDS: ReadonlyMap<string, Command<never>> = new Map(
-  [feeds, highlight, layouts, marks, passages, recipes, regions, remedies, sound, words].flatMap((room) => Object.values(room).filter(isCommand)).map((c) => [c.id, c]),
+  [feeds, highlight, layouts, marks, passages, recipes, regions, remedies, sound, words]
+    .flatMap((room) => Object.values(room).filter(isCommand))
+    .map((c) => [c.id, c]),
 )

@@ -14,8 +14,18 @@ import { applyRemedy, tryRemedy } from './remedies'
 import type { Finding } from '@/core/findings/finding'
 import { findingsOf, NOTHING_KNOWN, type Known } from '@/core/findings/findings'
 
-interface DemoHighlight { id: string; name: string; inSeconds: number; outSeconds: number; regions: { role: Role; name: string; bounds: { x: number; y: number; width: number; height: number } }[]; bands: [Role, Role]; upperShare: number }
-const shelf = JSON.parse(readFileSync('public/demo/shelf.json', 'utf8')) as { recordings: { id: string; highlights: DemoHighlight[] }[] }
+interface DemoHighlight {
+  id: string
+  name: string
+  inSeconds: number
+  outSeconds: number
+  regions: { role: Role; name: string; bounds: { x: number; y: number; width: number; height: number } }[]
+  bands: [Role, Role]
+  upperShare: number
+}
+const shelf = JSON.parse(readFileSync('public/demo/shelf.json', 'utf8')) as {
+  recordings: { id: string; highlights: DemoHighlight[] }[]
+}
 
 /** As media/demo makes them: the stream is 1080p, the others 720p. */
 const sizeOf = (id: string) => (id === 'demo-ridge-cup' ? { width: 1920, height: 1080 } : { width: 1280, height: 720 })
@@ -23,12 +33,21 @@ const sizeOf = (id: string) => (id === 'demo-ridge-cup' ? { width: 1920, height:
 /** A demo highlight as the Shelf makes it, in every standard shape, with a title and a caption on it. */
 function demoEdit(recordingId: string, demo: DemoHighlight): Edit {
   const edit = sampleEdit()
-  const [recording, setup, layout, passage] = [edit.recordings[0], edit.setups[0], edit.layouts[0], edit.highlight.passages[0]]
+  const [recording, setup, layout, passage] = [
+    edit.recordings[0],
+    edit.setups[0],
+    edit.layouts[0],
+    edit.highlight.passages[0],
+  ]
   if (!recording || !setup || !layout || !passage) throw new Error('the sample has changed')
   const size = sizeOf(recordingId)
   recording.video = { ...recording.video, ...size }
   setup.regions = demo.regions.map((r, i) => newRegion(`r${i}` as never, r.role, r.name, toFractions(r.bounds, size)))
-  layout.arrangement = twoBands({ id: 'upper' as PanelId, role: demo.bands[0] }, { id: 'lower' as PanelId, role: demo.bands[1] }, demo.upperShare)
+  layout.arrangement = twoBands(
+    { id: 'upper' as PanelId, role: demo.bands[0] },
+    { id: 'lower' as PanelId, role: demo.bands[1] },
+    demo.upperShare,
+  )
   Object.assign(passage, { inMicros: toMicros(demo.inSeconds), outMicros: toMicros(demo.outSeconds) })
   edit.highlight.shapes = [...STANDARD_SHAPES]
   return edit
@@ -49,8 +68,25 @@ for (const { id, highlights } of shelf.recordings)
         ...NOTHING_KNOWN,
         measure,
         loudness: { lufs: -24, peakDb: -3, momentary: [] },
-        edges: new Map([[region?.id ?? '', { x: bounds.x + 0.004, y: bounds.y + 0.007, width: bounds.width - 0.008, height: bounds.height - 0.014 }]]),
-        presence: new Map([[region?.id ?? '', { outside: [{ fromMicros: 1_000_000, toMicros: 2_500_000 }], holding: { ...bounds, x: Math.max(0, bounds.x - 0.03), width: Math.min(1 - Math.max(0, bounds.x - 0.03), bounds.width + 0.06) } }]]),
+        edges: new Map([
+          [
+            region?.id ?? '',
+            { x: bounds.x + 0.004, y: bounds.y + 0.007, width: bounds.width - 0.008, height: bounds.height - 0.014 },
+          ],
+        ]),
+        presence: new Map([
+          [
+            region?.id ?? '',
+            {
+              outside: [{ fromMicros: 1_000_000, toMicros: 2_500_000 }],
+              holding: {
+                ...bounds,
+                x: Math.max(0, bounds.x - 0.03),
+                width: Math.min(1 - Math.max(0, bounds.x - 0.03), bounds.width + 0.06),
+              },
+            },
+          ],
+        ]),
       }
       let tried = 0
       for (const outlet of outlets) {

@@ -21,7 +21,8 @@ export const setName = command<{ name: string }>({
 export const toggleShape = command<{ shape: Shape }>({
   id: 'toggle-shape',
   label: 'Choose shapes',
-  refuse: ({ highlight: { shapes } }, { shape }) => (shapes.length === 1 && shapes[0]?.id === shape.id ? 'a highlight has at least one shape' : null),
+  refuse: ({ highlight: { shapes } }, { shape }) =>
+    shapes.length === 1 && shapes[0]?.id === shape.id ? 'a highlight has at least one shape' : null,
   apply: (draft, { shape }) => {
     const { shapes } = draft.highlight
     const at = shapes.findIndex((s) => s.id === shape.id)
@@ -56,7 +57,18 @@ export const restoreVersion = command<{ version: Version }>({
   label: 'Go back to a version',
   apply: (draft, { version: { edit } }) => {
     const { passages, shapes, joinTiming, beds, words, marks, accepted, output, limitDb, brandId } = edit.highlight
-    Object.assign(draft.highlight, { passages, shapes, joinTiming, beds, words, marks, accepted, output, limitDb, brandId })
+    Object.assign(draft.highlight, {
+      passages,
+      shapes,
+      joinTiming,
+      beds,
+      words,
+      marks,
+      accepted,
+      output,
+      limitDb,
+      brandId,
+    })
     for (const setup of draft.setups) Object.assign(setup, regionsOf(edit.setups.find((s) => s.id === setup.id)))
     for (const layout of draft.layouts) Object.assign(layout, arranged(edit.layouts.find((l) => l.id === layout.id)))
   },
@@ -69,9 +81,20 @@ export function goBackTo(host: Host, version: Version): void {
 }
 
 function regionsOf(setup: Setup | undefined): Partial<Setup> {
-  return setup ? { regions: setup.regions, name: setup.name, tags: setup.tags, fingerprint: setup.fingerprint, basedOn: setup.basedOn, isGuess: setup.isGuess } : {}
+  return setup
+    ? {
+        regions: setup.regions,
+        name: setup.name,
+        tags: setup.tags,
+        fingerprint: setup.fingerprint,
+        basedOn: setup.basedOn,
+        isGuess: setup.isGuess,
+      }
+    : {}
 }
 
 function arranged(layout: Layout | undefined): Partial<Layout> {
-  return layout ? { arrangement: layout.arrangement, perShape: layout.perShape, name: layout.name, basedOn: layout.basedOn } : {}
+  return layout
+    ? { arrangement: layout.arrangement, perShape: layout.perShape, name: layout.name, basedOn: layout.basedOn }
+    : {}
 }

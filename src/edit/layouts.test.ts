@@ -1,6 +1,26 @@
 import { describe, expect, it } from 'vitest'
 import type { EditSession } from '@/store/highlights'
-import { addBand, addInset, applyLayout, clearCrop, dragSeam, equalBands, followOthers, goOwnWay, idsInUse, nudgeCrop, placeInset, removePanel, setArea, setBackdrop, setGap, setPanel, swapBands, swapPanels, type Chosen } from './layouts'
+import {
+  addBand,
+  addInset,
+  applyLayout,
+  clearCrop,
+  dragSeam,
+  equalBands,
+  followOthers,
+  goOwnWay,
+  idsInUse,
+  nudgeCrop,
+  placeInset,
+  removePanel,
+  setArea,
+  setBackdrop,
+  setGap,
+  setPanel,
+  swapBands,
+  swapPanels,
+  type Chosen,
+} from './layouts'
 import { applyBrand, applyRecipe } from './recipes'
 import { sampleEdit } from '../../tests/support/edits'
 import { placePanels } from '@/core/compose/placePanels'
@@ -9,7 +29,16 @@ import { arrangeFor, STARTING_LAYOUTS } from '@/core/layout/startingLayouts'
 import { solve } from '@/core/layout/solve'
 import { panelsOf } from '@/core/layout/tree'
 import type { Brand } from '@/core/model/brand'
-import { newId, type BrandId, type InsetId, type LayoutId, type MarkId, type PanelId, type PassageId, type RecipeId } from '@/core/model/ids'
+import {
+  newId,
+  type BrandId,
+  type InsetId,
+  type LayoutId,
+  type MarkId,
+  type PanelId,
+  type PassageId,
+  type RecipeId,
+} from '@/core/model/ids'
 import { newLayout, type Layout } from '@/core/model/layout'
 import { edit as editSchema } from '@/core/model/edit'
 import { USUAL_OUTPUT } from '@/core/model/outputChoice'
@@ -33,15 +62,32 @@ const rectsIn = (layout: Layout, shape: Shape) => solve(arrangementFor(layout, s
 function chosen(id: string, layout: Layout): Chosen {
   const starting = STARTING_LAYOUTS.find((s) => s.id === id)
   if (!starting) throw new Error(`no layout ${id}`)
-  return { name: starting.name, arrangement: arrangeFor(starting, ['face', 'game'], idsInUse(layout), () => 'inset' as InsetId), perShape: {}, basedOn: null }
+  return {
+    name: starting.name,
+    arrangement: arrangeFor(starting, ['face', 'game'], idsInUse(layout), () => 'inset' as InsetId),
+    perShape: {},
+    basedOn: null,
+  }
 }
 
 describe('laying out', () => {
   it('keeps what fits: panels of the same role stay the same, with what the passage knows of them', () => {
     const { session, layout } = open()
-    nudgeCrop(session, { passageId: PASSAGE, scope: { shape: tall, only: false }, id: panelsOf(layout().arrangement)[0]?.id as never, by: { zoom: 1.5 } }, 'g')
+    nudgeCrop(
+      session,
+      {
+        passageId: PASSAGE,
+        scope: { shape: tall, only: false },
+        id: panelsOf(layout().arrangement)[0]?.id as never,
+        by: { zoom: 1.5 },
+      },
+      'g',
+    )
     applyLayout(session, PASSAGE, chosen('game-over-face', layout()), true)
-    expect(panelsOf(layout().arrangement).map((p) => [p.id, p.role])).toEqual([['low', 'game'], ['top', 'face']])
+    expect(panelsOf(layout().arrangement).map((p) => [p.id, p.role])).toEqual([
+      ['low', 'game'],
+      ['top', 'face'],
+    ])
     expect(session.value.highlight.passages[0]?.corrections[0]).toMatchObject({ panelId: 'top', zoom: 1.5 })
     session.undo()
     expect(panelsOf(layout().arrangement).map((p) => p.id)).toEqual(['top', 'low'])
@@ -70,10 +116,18 @@ describe('changing places', () => {
   it('of a seam holds for all shapes, or with its own arrangement for one', () => {
     const { session, layout } = open()
     const seamIn = (shape: Shape) => solve(arrangementFor(layout(), shape), shape).seams[0] as never
-    dragSeam(session, { layoutId: layout().id, scope: { shape: tall, only: false }, seam: seamIn(tall), position: 960 }, 'a')
+    dragSeam(
+      session,
+      { layoutId: layout().id, scope: { shape: tall, only: false }, seam: seamIn(tall), position: 960 },
+      'a',
+    )
     expect(rectsIn(layout(), tall).map((r) => r.height)).toEqual([960, 960])
     expect(rectsIn(layout(), wide).map((r) => r.width)).toEqual([960, 960])
-    dragSeam(session, { layoutId: layout().id, scope: { shape: wide, only: true }, seam: seamIn(wide), position: 480 }, 'b')
+    dragSeam(
+      session,
+      { layoutId: layout().id, scope: { shape: wide, only: true }, seam: seamIn(wide), position: 480 },
+      'b',
+    )
     expect(rectsIn(layout(), wide).map((r) => r.width)).toEqual([480, 1440])
     expect(rectsIn(layout(), tall).map((r) => r.height)).toEqual([960, 960])
     followOthers(session, { layoutId: layout().id, shapeId: 'wide' })
@@ -96,14 +150,28 @@ describe('changing places', () => {
     const { session, layout } = open()
     applyLayout(session, PASSAGE, chosen('corner-card', layout()), true)
     const wanted = { x: 1200, y: 700, width: 480, height: 270 }
-    placeInset(session, { layoutId: layout().id, scope: { shape: wide, only: false }, id: 'inset' as InsetId, rect: wanted }, 'g')
+    placeInset(
+      session,
+      { layoutId: layout().id, scope: { shape: wide, only: false }, id: 'inset' as InsetId, rect: wanted },
+      'g',
+    )
     const got = rectsIn(layout(), wide)[1]
-    for (const side of ['x', 'y', 'width', 'height'] as const) expect(Math.abs((got?.[side] ?? 0) - wanted[side])).toBeLessThanOrEqual(4)
+    for (const side of ['x', 'y', 'width', 'height'] as const)
+      expect(Math.abs((got?.[side] ?? 0) - wanted[side])).toBeLessThanOrEqual(4)
     expect(layout().perShape).toEqual({})
     expect(layout().arrangement.insets[0]?.anchor).toBe('se')
     goOwnWay(session, { layoutId: layout().id, shape: square })
     const inSquare = rectsIn(layout(), square)
-    placeInset(session, { layoutId: layout().id, scope: { shape: tall, only: false }, id: 'inset' as InsetId, rect: { x: 0, y: 0, width: 400, height: 226 } }, 'h')
+    placeInset(
+      session,
+      {
+        layoutId: layout().id,
+        scope: { shape: tall, only: false },
+        id: 'inset' as InsetId,
+        rect: { x: 0, y: 0, width: 400, height: 226 },
+      },
+      'h',
+    )
     expect(rectsIn(layout(), square)).toEqual(inSquare)
   })
 })
@@ -138,9 +206,15 @@ describe('what an arrangement shows', () => {
   it('moves a turned panel’s picture where it is dragged to', () => {
     const { session, layout } = open()
     setPanel(session, { layoutId: layout().id, id: 'low' as never, label: 'Turn', change: { turn: 1, zoom: 2 } })
-    const cropIn = () => placePanels(session.value, tall, session.value.highlight.passages[0] as never).find((p) => p.panel.id === 'low')?.picture?.crop
+    const cropIn = () =>
+      placePanels(session.value, tall, session.value.highlight.passages[0] as never).find((p) => p.panel.id === 'low')
+        ?.picture?.crop
     const before = cropIn()
-    nudgeCrop(session, { passageId: PASSAGE, scope: { shape: tall, only: false }, id: 'low' as never, by: { dy: -0.05 } }, 'g')
+    nudgeCrop(
+      session,
+      { passageId: PASSAGE, scope: { shape: tall, only: false }, id: 'low' as never, by: { dy: -0.05 } },
+      'g',
+    )
     expect((before?.y ?? 0) - (cropIn()?.y ?? 0)).toBeCloseTo(0.05 * 1080, 6)
     clearCrop(session, { passageId: PASSAGE, id: 'low' as never })
     expect(cropIn()).toEqual(before)
@@ -159,20 +233,37 @@ describe('what an arrangement shows', () => {
     expect(heights.reduce((a, b) => a + b, 0) + areas.reduce((a, b) => a + b.rect.height, 0)).toBe(1920)
     setArea(session, { layoutId: layout().id, kind: 'captionArea', there: false })
     setArea(session, { layoutId: layout().id, kind: 'titleArea', there: false })
-    const { panels: three } = solve(arrangementFor(layout(), { id: 'own', width: 2160, height: 3840 }), { width: 2160, height: 3840 })
+    const { panels: three } = solve(arrangementFor(layout(), { id: 'own', width: 2160, height: 3840 }), {
+      width: 2160,
+      height: 3840,
+    })
     expect(three.map((p) => p.rect.height)).toEqual([1280, 1280, 1280])
   })
 
   it('crops by itself in one shape; the others keep theirs, also when all are moved', () => {
     const { session } = open()
-    const cropIn = (shape: Shape) => placePanels(session.value, shape, session.value.highlight.passages[0] as never).find((p) => p.panel.id === 'low')?.picture?.crop.y ?? NaN
+    const cropIn = (shape: Shape) =>
+      placePanels(session.value, shape, session.value.highlight.passages[0] as never).find((p) => p.panel.id === 'low')
+        ?.picture?.crop.y ?? NaN
     const [inTall, inSquare] = [cropIn(tall), cropIn(square)]
-    nudgeCrop(session, { passageId: PASSAGE, scope: { shape: tall, only: true }, id: 'low' as never, by: { zoom: 2 } }, 'a')
-    nudgeCrop(session, { passageId: PASSAGE, scope: { shape: tall, only: false }, id: 'low' as never, by: { dy: 0.02 } }, 'b')
+    nudgeCrop(
+      session,
+      { passageId: PASSAGE, scope: { shape: tall, only: true }, id: 'low' as never, by: { zoom: 2 } },
+      'a',
+    )
+    nudgeCrop(
+      session,
+      { passageId: PASSAGE, scope: { shape: tall, only: false }, id: 'low' as never, by: { dy: 0.02 } },
+      'b',
+    )
     expect(cropIn(square)).toBe(inSquare)
     const own = cropIn(tall)
     expect(own).not.toBe(inTall)
-    nudgeCrop(session, { passageId: PASSAGE, scope: { shape: square, only: false }, id: 'low' as never, by: { zoom: 1.5 } }, 'c')
+    nudgeCrop(
+      session,
+      { passageId: PASSAGE, scope: { shape: square, only: false }, id: 'low' as never, by: { zoom: 1.5 } },
+      'c',
+    )
     expect(cropIn(tall)).toBe(own)
     expect(cropIn(square)).not.toBe(inSquare)
     clearCrop(session, { passageId: PASSAGE, id: 'low' as never })
@@ -185,18 +276,59 @@ describe('what an arrangement shows', () => {
 const TAGGED: TextStyle = { ...PLAIN_TEXT, emphasis: { kind: 'box', colour: '#2e5e3e' } }
 
 describe('recipes and brands', () => {
-  const brand: Brand = { ...newRecord('2026-11-25T10:00:00.000Z'), id: 'b' as BrandId, name: 'Heron Ridge', tags: [], palette: { ground: '#102030', ink: '#f4f2ec', accent: '#c98a1b' }, fonts: { title: 'Anton', captions: 'Lora' }, logo: null, endCard: null, handle: '' }
+  const brand: Brand = {
+    ...newRecord('2026-11-25T10:00:00.000Z'),
+    id: 'b' as BrandId,
+    name: 'Heron Ridge',
+    tags: [],
+    palette: { ground: '#102030', ink: '#f4f2ec', accent: '#c98a1b' },
+    fonts: { title: 'Anton', captions: 'Lora' },
+    logo: null,
+    endCard: null,
+    handle: '',
+  }
 
   it('do everything in one step', () => {
     const { session, layout } = open()
     const before = session.value
-    const kept = newLayout({ ...newRecord(brand.createdAt), id: 'kept' as LayoutId, ownedBy: null, ...chosen('porthole', layout()), basedOn: null })
-    applyRecipe(session, { passageId: PASSAGE, whole: { recipe: { ...newRecord(brand.createdAt), id: 'r' as RecipeId, name: 'Evening', tags: [], setupId: null, layoutId: kept.id, brandId: brand.id, shapes: [square, wide], captions: { shown: true, style: TAGGED, speakers: 'name' }, marks: [newMark('m' as MarkId, { kind: 'progress' })], output: { ...USUAL_OUTPUT, quality: 'high' }, byItself: false }, setup: null, layout: kept, brand } })
+    const kept = newLayout({
+      ...newRecord(brand.createdAt),
+      id: 'kept' as LayoutId,
+      ownedBy: null,
+      ...chosen('porthole', layout()),
+      basedOn: null,
+    })
+    applyRecipe(session, {
+      passageId: PASSAGE,
+      whole: {
+        recipe: {
+          ...newRecord(brand.createdAt),
+          id: 'r' as RecipeId,
+          name: 'Evening',
+          tags: [],
+          setupId: null,
+          layoutId: kept.id,
+          brandId: brand.id,
+          shapes: [square, wide],
+          captions: { shown: true, style: TAGGED, speakers: 'name' },
+          marks: [newMark('m' as MarkId, { kind: 'progress' })],
+          output: { ...USUAL_OUTPUT, quality: 'high' },
+          byItself: false,
+        },
+        setup: null,
+        layout: kept,
+        brand,
+      },
+    })
     expect(session.value.highlight.shapes.map((s) => s.id)).toEqual(['square', 'wide'])
     expect(layout()).toMatchObject({ name: 'Porthole', basedOn: 'kept' })
     expect(layout().arrangement.backdrop).toEqual({ kind: 'colour', colour: '#102030' })
     expect(layout().arrangement.insets[0]?.panel.outline?.border?.colour).toBe('#c98a1b')
-    expect(session.value.highlight.words.captions).toEqual({ shown: true, speakers: 'name', style: { ...TAGGED, font: 'Lora', emphasis: { kind: 'box', colour: '#c98a1b' } } })
+    expect(session.value.highlight.words.captions).toEqual({
+      shown: true,
+      speakers: 'name',
+      style: { ...TAGGED, font: 'Lora', emphasis: { kind: 'box', colour: '#c98a1b' } },
+    })
     session.undo()
     expect(session.value).toEqual(before)
   })

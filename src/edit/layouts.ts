@@ -10,7 +10,16 @@ import { insetAt } from '@/core/layout/insets'
 import { moveSeam } from '@/core/layout/seams'
 import type { Seam } from '@/core/layout/solve'
 import { arrangeFor, STARTING_LAYOUTS } from '@/core/layout/startingLayouts'
-import { isPanel, panelsOf, replacePanels, sameStructure, withArea, withBand, withEqualBands, without } from '@/core/layout/tree'
+import {
+  isPanel,
+  panelsOf,
+  replacePanels,
+  sameStructure,
+  withArea,
+  withBand,
+  withEqualBands,
+  without,
+} from '@/core/layout/tree'
 import { layoutOf, passageOf, recordingOf, setupOf, type Edit } from '@/core/model/edit'
 import { newId, type InsetId, type LayoutId, type PanelId, type PassageId } from '@/core/model/ids'
 import { newLayout, type Area, type Arrangement, type Layout } from '@/core/model/layout'
@@ -33,14 +42,22 @@ export interface Scope {
 }
 
 /** The arrangement that a change made in a shape goes to; a shape that is to go its own way gets one of its own. `own`: it is that shape's. */
-function arrangementAt(layout: Draft<Layout>, { shape, only }: Scope): { arrangement: Draft<Arrangement>; own: boolean } {
-  if (only && !layout.perShape[shape.id]) layout.perShape[shape.id] = structuredClone(arrangementFor(isDraft(layout) ? current(layout) : layout, shape))
+function arrangementAt(
+  layout: Draft<Layout>,
+  { shape, only }: Scope,
+): { arrangement: Draft<Arrangement>; own: boolean } {
+  if (only && !layout.perShape[shape.id])
+    layout.perShape[shape.id] = structuredClone(arrangementFor(isDraft(layout) ? current(layout) : layout, shape))
   const own = layout.perShape[shape.id]
   return own ? { arrangement: own, own: true } : { arrangement: layout.arrangement, own: false }
 }
 
 /** Changes every arrangement of a layout at once: what a layout shows is the same in all shapes, where it lies need not be. */
-function eachArrangement(draft: Draft<Edit>, layoutId: LayoutId, change: (arrangement: Draft<Arrangement>) => Arrangement): void {
+function eachArrangement(
+  draft: Draft<Edit>,
+  layoutId: LayoutId,
+  change: (arrangement: Draft<Arrangement>) => Arrangement,
+): void {
   const layout = layoutOf(draft, layoutId)
   layout.arrangement = change(layout.arrangement)
   for (const [shapeId, own] of Object.entries(layout.perShape)) layout.perShape[shapeId] = change(own)
@@ -72,7 +89,11 @@ export const placeInset = command<{ layoutId: LayoutId; scope: Scope; id: InsetI
 })
 
 /** Gives a shape an arrangement of its own: the one given, or that which it has now. */
-export const goOwnWay = command<{ layoutId: LayoutId; shape: Pick<Shape, 'id'> & Partial<Shape>; arrangement?: Arrangement }>({
+export const goOwnWay = command<{
+  layoutId: LayoutId
+  shape: Pick<Shape, 'id'> & Partial<Shape>
+  arrangement?: Arrangement
+}>({
   id: 'go-own-way',
   label: ({ shape }) => `Arrange ${shape.id} by itself`,
   apply: (draft, { layoutId, shape, arrangement }) => {
@@ -95,7 +116,8 @@ export const followOthers = command<{ layoutId: LayoutId; shapeId: string }>({
 export const setPanel = command<{ layoutId: LayoutId; id: PanelId; label: string; change: Partial<Panel> }>({
   id: 'set-panel',
   label: ({ label }) => label,
-  apply: (draft, { layoutId, id, change }) => eachArrangement(draft, layoutId, (a) => replacePanels(a, (p) => (p.id === id ? { ...p, ...change } : p))),
+  apply: (draft, { layoutId, id, change }) =>
+    eachArrangement(draft, layoutId, (a) => replacePanels(a, (p) => (p.id === id ? { ...p, ...change } : p))),
 })
 
 /** An arrangement to be used, and what it is called. */
@@ -121,7 +143,12 @@ export function applyLayout(host: Host, passageId: PassageId, chosen: Chosen, al
   const { layoutId } = passageOf(host.value, passageId)
   const shared = host.value.highlight.passages.some((p) => p.id !== passageId && p.layoutId === layoutId)
   if (!shared || all) return void layOut(host, { passageId, layoutId, chosen, name: chosen.name })
-  const own = newLayout({ ...newRecord(new Date().toISOString()), id: newId<LayoutId>(), ownedBy: host.value.highlight.id, ...chosen })
+  const own = newLayout({
+    ...newRecord(new Date().toISOString()),
+    id: newId<LayoutId>(),
+    ownedBy: host.value.highlight.id,
+    ...chosen,
+  })
   addRecords(host, { layouts: [own] })
   layOut(host, { passageId, layoutId: own.id, chosen: null, name: chosen.name })
 }
@@ -142,14 +169,24 @@ export function suitLayout(host: Host, passageId: PassageId, gesture: string): v
   const starting = STARTING_LAYOUTS.find((s) => s.id === id) ?? STARTING_LAYOUTS[0]
   if (!starting) return
   const arrangement = arrangeFor(starting, roles, idsInUse(layout), () => newId<InsetId>())
-  layOut(host, { passageId, layoutId, name: starting.name, chosen: { name: starting.name, arrangement, perShape: {}, basedOn: null } }, gesture)
+  layOut(
+    host,
+    {
+      passageId,
+      layoutId,
+      name: starting.name,
+      chosen: { name: starting.name, arrangement, perShape: {}, basedOn: null },
+    },
+    gesture,
+  )
 }
 
 /** Says that a working copy is now the same as a kept layout. */
 export const baseLayoutOn = command<{ layoutId: LayoutId; kept: Layout }>({
   id: 'base-layout-on',
   label: 'Keep layout',
-  apply: (draft, { layoutId, kept: { id, name, tags } }) => void Object.assign(layoutOf(draft, layoutId), { name, tags, basedOn: id }),
+  apply: (draft, { layoutId, kept: { id, name, tags } }) =>
+    void Object.assign(layoutOf(draft, layoutId), { name, tags, basedOn: id }),
 })
 
 /** Two panels change places. */
@@ -161,7 +198,10 @@ export const swapPanels = command<{ layoutId: LayoutId; one: PanelId; other: Pan
       const panels = panelsOf(arrangement)
       const [a, b] = [one, other].map((id) => panels.find((p) => p.id === id))
       if (!a || !b) return arrangement
-      const swapped = new Map([[one, b], [other, a]])
+      const swapped = new Map([
+        [one, b],
+        [other, a],
+      ])
       return replacePanels(arrangement, (p) => swapped.get(p.id) ?? p)
     }),
 })
@@ -170,7 +210,10 @@ export const swapPanels = command<{ layoutId: LayoutId; one: PanelId; other: Pan
 export const swapBands = command<{ layoutId: LayoutId }>({
   id: 'swap-bands',
   label: 'Swap bands',
-  apply: (draft, { layoutId }) => eachArrangement(draft, layoutId, (a) => (a.tree.kind === 'stack' ? { ...a, tree: { ...a.tree, children: a.tree.children.toReversed() } } : a)),
+  apply: (draft, { layoutId }) =>
+    eachArrangement(draft, layoutId, (a) =>
+      a.tree.kind === 'stack' ? { ...a, tree: { ...a.tree, children: a.tree.children.toReversed() } } : a,
+    ),
 })
 
 /** Makes all bands of the outermost stack as large as each other. */
@@ -183,7 +226,8 @@ export const equalBands = command<{ layoutId: LayoutId }>({
 export const addBand = command<{ layoutId: LayoutId; id: PanelId; role: string }>({
   id: 'add-band',
   label: 'Add band',
-  apply: (draft, { layoutId, id, role }) => eachArrangement(draft, layoutId, (a) => ({ ...a, tree: withBand(a.tree, newPanel(id, role)) })),
+  apply: (draft, { layoutId, id, role }) =>
+    eachArrangement(draft, layoutId, (a) => ({ ...a, tree: withBand(a.tree, newPanel(id, role)) })),
 })
 
 /** Where words go: a title's area over everything, that of captions under it; or taken away. */
@@ -191,7 +235,10 @@ export const setArea = command<{ layoutId: LayoutId; kind: Area['kind']; there: 
   id: 'set-area',
   label: ({ kind, there }) => `${there ? 'Add' : 'Remove'} ${kind === 'titleArea' ? 'title area' : 'caption area'}`,
   apply: (draft, { layoutId, kind, there }) =>
-    eachArrangement(draft, layoutId, (a) => ({ ...a, tree: there ? withArea(a.tree, { kind }) : (without(a.tree, (n) => n.kind === kind) ?? { kind: 'space' }) })),
+    eachArrangement(draft, layoutId, (a) => ({
+      ...a,
+      tree: there ? withArea(a.tree, { kind }) : (without(a.tree, (n) => n.kind === kind) ?? { kind: 'space' }),
+    })),
 })
 
 /** A panel over the others: a landscape one in the upper right corner, to begin with. */
@@ -199,7 +246,13 @@ export const addInset = command<{ layoutId: LayoutId; id: PanelId; insetId: Inse
   id: 'add-inset',
   label: 'Add inset',
   apply: (draft, { layoutId, id, insetId, role }) =>
-    eachArrangement(draft, layoutId, (a) => ({ ...a, insets: [...a.insets, { id: insetId, anchor: 'ne', dx: -0.04, dy: 0.06, width: 0.4, proportion: 16 / 9, panel: newPanel(id, role) }] })),
+    eachArrangement(draft, layoutId, (a) => ({
+      ...a,
+      insets: [
+        ...a.insets,
+        { id: insetId, anchor: 'ne', dx: -0.04, dy: 0.06, width: 0.4, proportion: 16 / 9, panel: newPanel(id, role) },
+      ],
+    })),
 })
 
 /** Takes a panel out of every shape, in a band or an inset; the rest of its stack takes its room. */
@@ -207,14 +260,19 @@ export const removePanel = command<{ layoutId: LayoutId; id: PanelId }>({
   id: 'remove-panel',
   label: 'Remove panel',
   apply: (draft, { layoutId, id }) =>
-    eachArrangement(draft, layoutId, (a) => ({ ...a, tree: without(a.tree, isPanel(id)) ?? { kind: 'space' }, insets: a.insets.filter((i) => i.panel.id !== id) })),
+    eachArrangement(draft, layoutId, (a) => ({
+      ...a,
+      tree: without(a.tree, isPanel(id)) ?? { kind: 'space' },
+      insets: a.insets.filter((i) => i.panel.id !== id),
+    })),
 })
 
 /** What lies between the bands of the outermost stack, px. */
 export const setGap = command<{ layoutId: LayoutId; gap: number }>({
   id: 'set-gap',
   label: 'Set gap',
-  apply: (draft, { layoutId, gap }) => eachArrangement(draft, layoutId, (a) => (a.tree.kind === 'stack' ? { ...a, tree: { ...a.tree, gap } } : a)),
+  apply: (draft, { layoutId, gap }) =>
+    eachArrangement(draft, layoutId, (a) => (a.tree.kind === 'stack' ? { ...a, tree: { ...a.tree, gap } } : a)),
 })
 
 export const setBackdrop = command<{ layoutId: LayoutId; backdrop: Arrangement['backdrop'] }>({
@@ -227,7 +285,12 @@ export const setBackdrop = command<{ layoutId: LayoutId; backdrop: Arrangement['
  * Shifts a panel's crop by a fraction of the frame and changes its zoom, for this passage: in every shape, or in the scope's alone; one that
  * has its own keeps to itself. What the region's edge stops in that shape is not remembered, so that dragging back answers at once.
  */
-export const nudgeCrop = command<{ passageId: PassageId; scope: Scope; id: PanelId; by: { dx?: number; dy?: number; zoom?: number } }>({
+export const nudgeCrop = command<{
+  passageId: PassageId
+  scope: Scope
+  id: PanelId
+  by: { dx?: number; dy?: number; zoom?: number }
+}>({
   id: 'nudge-crop',
   label: 'Move crop',
   apply: (draft, { passageId, scope: { shape, only }, id, by }) => {
@@ -236,8 +299,16 @@ export const nudgeCrop = command<{ passageId: PassageId; scope: Scope; id: Panel
     if (!placed?.region) return
     const { video } = recordingOf(draft, placed.source.recordingId)
     const there = correctionFor(passage, id, shape.id)
-    const now: Correction = { ...(there ?? { panelId: id, dx: 0, dy: 0, zoom: 1, shapeId: null }), ...(only && { shapeId: shape.id }) }
-    const wanted = { ...now, dx: now.dx + (by.dx ?? 0), dy: now.dy + (by.dy ?? 0), zoom: Math.min(8, Math.max(1, now.zoom * (by.zoom ?? 1))) }
+    const now: Correction = {
+      ...(there ?? { panelId: id, dx: 0, dy: 0, zoom: 1, shapeId: null }),
+      ...(only && { shapeId: shape.id }),
+    }
+    const wanted = {
+      ...now,
+      dx: now.dx + (by.dx ?? 0),
+      dy: now.dy + (by.dy ?? 0),
+      zoom: Math.min(8, Math.max(1, now.zoom * (by.zoom ?? 1))),
+    }
     const cropWith = (c: Correction) => panelPicture(placed.panel, placed.rect, placed.region as Region, video, c).crop
     const crop = cropWith(wanted)
     const centred = cropWith({ ...wanted, dx: 0, dy: 0 })
@@ -252,7 +323,10 @@ export const setCorrection = command<{ passageId: PassageId; correction: Correct
   label: 'Move crop',
   apply: (draft, { passageId, correction }) => {
     const passage = passageOf(draft, passageId)
-    passage.corrections = [...passage.corrections.filter((c) => c.panelId !== correction.panelId || c.shapeId !== correction.shapeId), correction]
+    passage.corrections = [
+      ...passage.corrections.filter((c) => c.panelId !== correction.panelId || c.shapeId !== correction.shapeId),
+      correction,
+    ]
   },
 })
 
@@ -282,9 +356,14 @@ export const takeTurns = command<{ how: Leapfrog; layoutIds: readonly LayoutId[]
 /** Lays a highlight's passages out in bands that take turns, as one step. */
 export function applyLeapfrog(host: Host, how: Leapfrog): void {
   const base = newRecord(new Date().toISOString())
-  const arrangements = [...Array.from({ length: how.bands }, (_, n) => bandsArrangement(how, n + 1)), lastArrangement(how)]
+  const arrangements = [
+    ...Array.from({ length: how.bands }, (_, n) => bandsArrangement(how, n + 1)),
+    lastArrangement(how),
+  ]
   const nameOf = (n: number) => (n < how.bands ? `Leapfrog, ${n + 1} of ${how.bands} bands` : 'Leapfrog, last shot')
-  const layouts = arrangements.map((arrangement, n) => newLayout({ ...base, id: newId<LayoutId>(), name: nameOf(n), ownedBy: host.value.highlight.id, arrangement }))
+  const layouts = arrangements.map((arrangement, n) =>
+    newLayout({ ...base, id: newId<LayoutId>(), name: nameOf(n), ownedBy: host.value.highlight.id, arrangement }),
+  )
   addRecords(host, { layouts })
   takeTurns(host, { how, layoutIds: layouts.map((l) => l.id) })
 }

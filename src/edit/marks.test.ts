@@ -20,7 +20,8 @@ const handle = () => marks()[0] as MarkOf<'handle'>
 
 it('marks are put on, changed, moved and taken away, each a step of undo, and every state can be stored', () => {
   addMark(session, { mark: newMark(id, { kind: 'handle' }), label: 'Add handle' })
-  for (const text of ['h', 'he', 'heron']) setMark(session, { mark: handle(), label: 'Write the handle', change: { text } }, 'one visit')
+  for (const text of ['h', 'he', 'heron'])
+    setMark(session, { mark: handle(), label: 'Write the handle', change: { text } }, 'one visit')
   setMark(session, { mark: handle(), label: 'When a mark is on', change: { fromMicros: 1_000_000 } })
   const [tall, , square] = STANDARD_SHAPES
   if (!tall || !square) throw new Error('no shapes')
@@ -43,25 +44,39 @@ it('marks are put on, changed, moved and taken away, each a step of undo, and ev
 })
 
 it('there is room for a number of them, and a change meant for another kind is not made', () => {
-  for (let n = 0; n < MOST_MARKS; n++) expect(addMark(session, { mark: newMark(`m${n}` as MarkId, { kind: 'progress' }), label: 'Add' })).toBe(true)
+  for (let n = 0; n < MOST_MARKS; n++)
+    expect(addMark(session, { mark: newMark(`m${n}` as MarkId, { kind: 'progress' }), label: 'Add' })).toBe(true)
   expect(addMark(session, { mark: newMark('more' as MarkId, { kind: 'progress' }), label: 'Add' })).toBe(false)
   const [first] = marks()
   if (!first) throw new Error('no mark')
-  setMark(session, { mark: { ...newMark(first.id, { kind: 'handle' }) } as MarkOf<'handle'>, label: 'Write the handle', change: { text: 'heron' } })
+  setMark(session, {
+    mark: { ...newMark(first.id, { kind: 'handle' }) } as MarkOf<'handle'>,
+    label: 'Write the handle',
+    change: { text: 'heron' },
+  })
   expect(marks()[0]).toEqual(first)
 })
 
 it('a brand gives marks its colours and its font, and leaves pictures as they are', () => {
-  const brand = { palette: { ground: '#102030', ink: '#f4f2ec', accent: '#c98a1b' }, fonts: { title: 'Anton', captions: 'Lora' } }
+  const brand = {
+    palette: { ground: '#102030', ink: '#f4f2ec', accent: '#c98a1b' },
+    fonts: { title: 'Anton', captions: 'Lora' },
+  }
   expect(brandedMark(newMark(id, { kind: 'progress' }), brand)).toMatchObject({ colour: '#c98a1b', behind: '#102030' })
-  expect(brandedMark(newMark(id, { kind: 'endCard' }), brand)).toMatchObject({ ground: '#102030', style: { font: 'Anton', colour: '#f4f2ec' } })
-  expect(brandedMark(newMark(id, { kind: 'countdown' }), brand)).toMatchObject({ style: { font: 'Anton', colour: '#ffffff' } })
+  expect(brandedMark(newMark(id, { kind: 'endCard' }), brand)).toMatchObject({
+    ground: '#102030',
+    style: { font: 'Anton', colour: '#f4f2ec' },
+  })
+  expect(brandedMark(newMark(id, { kind: 'countdown' }), brand)).toMatchObject({
+    style: { font: 'Anton', colour: '#ffffff' },
+  })
   const picture = newMark(id, { kind: 'picture', imageFileId: 'i' as never })
   expect(brandedMark(picture, brand)).toBe(picture)
 })
 
 it('a mark of which another lies in the same corner is put beside it, within the picture', () => {
-  for (let n = 0; n < 3; n++) addMark(session, { mark: newMark(`h${n}` as MarkId, { kind: 'handle' }), label: 'Add handle' })
+  for (let n = 0; n < 3; n++)
+    addMark(session, { mark: newMark(`h${n}` as MarkId, { kind: 'handle' }), label: 'Add handle' })
   const places = marks().filter((m): m is HungMark => 'anchor' in m)
   for (const shape of STANDARD_SHAPES) {
     const rects = places.map((mark) => markRect(mark, [], shape))

@@ -21,23 +21,28 @@ const ASIDE = { dx: 0.04, dy: 0.03 }
 /** A mark where no other has its corner: what lies exactly under another cannot be seen or taken hold of. */
 function besideOthers(mark: PictureMark, others: readonly PictureMark[]): PictureMark {
   if (!isHung(mark)) return mark
-  const isClose = (one: { dx: number; dy: number }, other: { dx: number; dy: number }) => Math.abs(other.dx - one.dx) < ASIDE.dx / 2 && Math.abs(other.dy - one.dy) < ASIDE.dy / 2
-  const isTaken = (place: { dx: number; dy: number }) => others.some((o) => isHung(o) && o.anchor === mark.anchor && isClose(place, o))
+  const isClose = (one: { dx: number; dy: number }, other: { dx: number; dy: number }) =>
+    Math.abs(other.dx - one.dx) < ASIDE.dx / 2 && Math.abs(other.dy - one.dy) < ASIDE.dy / 2
+  const isTaken = (place: { dx: number; dy: number }) =>
+    others.some((o) => isHung(o) && o.anchor === mark.anchor && isClose(place, o))
   const inwards = mark.anchor.includes('e') ? -1 : 1
   let place = { dx: mark.dx, dy: mark.dy }
-  for (let tries = 0; isTaken(place) && tries < MOST_MARKS; tries++) place = { dx: place.dx + inwards * ASIDE.dx, dy: place.dy + ASIDE.dy }
+  for (let tries = 0; isTaken(place) && tries < MOST_MARKS; tries++)
+    place = { dx: place.dx + inwards * ASIDE.dx, dy: place.dy + ASIDE.dy }
   return { ...mark, ...place }
 }
 
 /** Changes a mark; what it is stays. */
-export const setMark = command<{ mark: Pick<PictureMark, 'id' | 'kind'>; label: string; change: Partial<PictureMark> }>({
-  id: 'set-mark',
-  label: ({ label }) => label,
-  apply: ({ highlight }, { mark: { id, kind }, change }) => {
-    const mark = highlight.marks.find((m) => m.id === id)
-    if (mark?.kind === kind) Object.assign(mark, change)
+export const setMark = command<{ mark: Pick<PictureMark, 'id' | 'kind'>; label: string; change: Partial<PictureMark> }>(
+  {
+    id: 'set-mark',
+    label: ({ label }) => label,
+    apply: ({ highlight }, { mark: { id, kind }, change }) => {
+      const mark = highlight.marks.find((m) => m.id === id)
+      if (mark?.kind === kind) Object.assign(mark, change)
+    },
   },
-})
+)
 
 /** Moves or resizes a mark to a rectangle, px of a shape; in the others it follows. */
 export const placeMark = command<{ id: MarkId; shape: Shape; rect: Rect }>({

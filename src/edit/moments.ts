@@ -12,7 +12,11 @@ import { command, type Host } from './command'
 /** Everything that can be decided about a recording's moments. */
 
 const decide = (id: string, label: string, state: Moment['state']) =>
-  command<{ moment: Moment }, Spotting>({ id, label, apply: (draft, { moment }) => change(draft.moments, moment, { state }) })
+  command<{ moment: Moment }, Spotting>({
+    id,
+    label,
+    apply: (draft, { moment }) => change(draft.moments, moment, { state }),
+  })
 
 /** Changes a moment; a proposal becomes one that is decided about by it. */
 function change(moments: Moment[], moment: Moment, part: Partial<Moment>): void {
@@ -38,7 +42,10 @@ export const adjust = command<{ recording: Recording; moment: Moment; which: 'in
     const now = draft.moments.find((m) => m.id === moment.id) ?? moment
     const at = onFrame(recording, t)
     const frame = oneFrame(recording)
-    const edges = which === 'in' ? { inMicros: clampMicros(at, 0, now.outMicros - frame) } : { outMicros: clampMicros(at, now.inMicros + frame, recording.durationMicros) }
+    const edges =
+      which === 'in'
+        ? { inMicros: clampMicros(at, 0, now.outMicros - frame) }
+        : { outMicros: clampMicros(at, now.inMicros + frame, recording.durationMicros) }
     const { inMicros, outMicros } = { ...now, ...edges }
     change(draft.moments, moment, { ...edges, peakMicros: clampMicros(now.peakMicros, inMicros, outMicros) })
   },
@@ -54,14 +61,34 @@ const addMoments = command<{ moments: readonly Moment[]; label: string }, Spotti
 export function markAt(host: Host<Spotting>, recording: Recording, analysis: Analysis, t: Micros): Moment {
   const { reactionMicros, mostMicros } = host.value
   const peakMicros = clampMicros(t - reactionMicros, 0, recording.durationMicros - 1)
-  const edges = momentAround(peakMicros, recording.durationMicros, speechOfAnalysis(analysis), cutsOf(analysis), mostMicros)
-  const moment: Moment = { ...edges, id: newId<MomentId>(), source: 'marked', peakMicros, label: '', score: null, reasons: [], state: 'kept' }
+  const edges = momentAround(
+    peakMicros,
+    recording.durationMicros,
+    speechOfAnalysis(analysis),
+    cutsOf(analysis),
+    mostMicros,
+  )
+  const moment: Moment = {
+    ...edges,
+    id: newId<MomentId>(),
+    source: 'marked',
+    peakMicros,
+    label: '',
+    score: null,
+    reasons: [],
+    state: 'kept',
+  }
   addMoments(host, { moments: [moment], label: 'Mark moment' })
   return moment
 }
 
 /** Takes marks made elsewhere as moments that are open to be kept; those that are there already are passed over, and those that there is no room for. Gives how many were taken, and how many there was no room for. */
-export function takeMarks(host: Host<Spotting>, recording: Recording, analysis: Analysis, marks: readonly Mark[]): { taken: number; noRoom: number } {
+export function takeMarks(
+  host: Host<Spotting>,
+  recording: Recording,
+  analysis: Analysis,
+  marks: readonly Mark[],
+): { taken: number; noRoom: number } {
   const { moments: there, mostMicros } = host.value
   const speech = speechOfAnalysis(analysis)
   const cuts = cutsOf(analysis)
@@ -69,8 +96,22 @@ export function takeMarks(host: Host<Spotting>, recording: Recording, analysis: 
   const moments = marks.flatMap(({ inMicros, outMicros, label }): Moment[] => {
     const peakMicros = Math.min(inMicros, recording.durationMicros - 1)
     if (names.has(`${peakMicros} ${label}`)) return []
-    const edges = outMicros === null ? momentAround(peakMicros, recording.durationMicros, speech, cuts, mostMicros) : { inMicros, outMicros }
-    return [{ ...edges, id: newId<MomentId>(), source: 'imported', peakMicros, label, score: null, reasons: [], state: 'open' }]
+    const edges =
+      outMicros === null
+        ? momentAround(peakMicros, recording.durationMicros, speech, cuts, mostMicros)
+        : { inMicros, outMicros }
+    return [
+      {
+        ...edges,
+        id: newId<MomentId>(),
+        source: 'imported',
+        peakMicros,
+        label,
+        score: null,
+        reasons: [],
+        state: 'open',
+      },
+    ]
   })
   const taken = moments.slice(0, Math.max(0, MOST_MOMENTS - there.length))
   if (taken.length > 0) addMoments(host, { moments: taken, label: 'Read marks' })
@@ -85,7 +126,10 @@ export const setCut = command<{ ids: readonly MomentId[] }, Spotting>({
   },
 })
 
-export const setFinding = command<{ part: Partial<Pick<Spotting, 'weights' | 'reactionMicros' | 'mostMicros' | 'proposals'>> }, Spotting>({
+export const setFinding = command<
+  { part: Partial<Pick<Spotting, 'weights' | 'reactionMicros' | 'mostMicros' | 'proposals'>> },
+  Spotting
+>({
   id: 'set-finding',
   label: 'Change finding',
   apply: (draft, { part }) => void Object.assign(draft, part),

@@ -25,7 +25,11 @@ beforeEach(() => {
   session = new Session(sampleEdit(), [], 0, () => Promise.resolve('written' as const))
   session.change('Split', 'split', (draft) => {
     const [first] = draft.highlight.passages
-    if (first) draft.highlight.passages = [{ ...first, outMicros: 17_000_000 }, { ...first, id: 'second' as PassageId, inMicros: 17_000_000 }]
+    if (first)
+      draft.highlight.passages = [
+        { ...first, outMicros: 17_000_000 },
+        { ...first, id: 'second' as PassageId, inMicros: 17_000_000 },
+      ]
   })
 })
 
@@ -36,7 +40,8 @@ describe('a region in one passage', () => {
     expect(isShifted(passage(1), face().id)).toBe(true)
     expect(faceIn(1).bounds.x * 1920).toBeCloseTo(200, 6)
     expect(faceIn(0).bounds).toEqual(face().bounds)
-    const cropOf = (n: number) => placePanels(session.value, tall, passage(n)).find((p) => p.panel.role === 'face')?.picture?.crop
+    const cropOf = (n: number) =>
+      placePanels(session.value, tall, passage(n)).find((p) => p.panel.role === 'face')?.picture?.crop
     expect(cropOf(1)?.y).toBeCloseTo(100, 6)
     expect(cropOf(0)?.y).toBeGreaterThan(700)
   })
@@ -58,7 +63,11 @@ describe('a region in one passage', () => {
   })
 
   it('follows a path in one passage until it is told to stand still', () => {
-    setPath(session, { passageId: passage(1).id, region: face(), keys: [{ micros: 17_000_000, x: 0.75, y: 0.8, jump: true }] })
+    setPath(session, {
+      passageId: passage(1).id,
+      region: face(),
+      keys: [{ micros: 17_000_000, x: 0.75, y: 0.8, jump: true }],
+    })
     expect(followedIn(passage(1))).toEqual(new Set([face().id]))
     expect(followedIn(passage(0)).size).toBe(0)
     setPath(session, { passageId: passage(1).id, region: face(), keys: [] })
@@ -69,7 +78,13 @@ describe('a region in one passage', () => {
     placeRegion(session, passage(1), FRAME, face(), PIXELS, 'Move', 'g', true)
     const footage = session.value.recordings[0] as Edit['recordings'][number]
     session.change('Split', 'again', (draft) => {
-      draft.highlight.passages = split(draft.highlight.passages, passage(1).id, 19_000_000, 'third' as PassageId, footage)
+      draft.highlight.passages = split(
+        draft.highlight.passages,
+        passage(1).id,
+        19_000_000,
+        'third' as PassageId,
+        footage,
+      )
     })
     expect(session.value.highlight.passages).toHaveLength(3)
     expect(faceIn(2).bounds.x * 1920).toBeCloseTo(200, 6)
@@ -79,7 +94,14 @@ describe('a region in one passage', () => {
 describe('a plan of looking along', () => {
   const plan = (isGuess = false, followed: RegionId[] = []) => {
     const { highlight, recordings, setups } = session.value
-    return planAlong(timeMapOf(highlight), recordings[0] as Edit['recordings'][number], passage(), setups[0]?.regions ?? [], isGuess, new Set(followed))
+    return planAlong(
+      timeMapOf(highlight),
+      recordings[0] as Edit['recordings'][number],
+      passage(),
+      setups[0]?.regions ?? [],
+      isGuess,
+      new Set(followed),
+    )
   }
 
   it('has moments so close that no second can hide, each at its place in the recording', () => {

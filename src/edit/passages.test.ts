@@ -1,7 +1,22 @@
 import { beforeEach, describe, expect, it } from 'vitest'
 import { goBackTo } from './highlight'
 import { changeBed, insertBed, removeBed } from './sound'
-import { duplicatePassage, addPassages, movePassage, removePassage, restoreStrike, setAllJoins, setJoinTiming, setSound, setSpeed, splitPassage, strikeAll, strikeStretch, trimAt, trimPassage } from './passages'
+import {
+  duplicatePassage,
+  addPassages,
+  movePassage,
+  removePassage,
+  restoreStrike,
+  setAllJoins,
+  setJoinTiming,
+  setSound,
+  setSpeed,
+  splitPassage,
+  strikeAll,
+  strikeStretch,
+  trimAt,
+  trimPassage,
+} from './passages'
 import { sampleEdit } from '../../tests/support/edits'
 import type { Edit } from '@/core/model/edit'
 import { newId, type PassageId } from '@/core/model/ids'
@@ -44,7 +59,13 @@ describe('cutting on the Sheet', () => {
     session.undo()
     session.undo()
     expect(passages()[0]?.strikes).toEqual([])
-    strikeAll(session, { label: 'Strike out dead air', stretches: [1, 3, 5].map((s) => ({ passageId: first(), strike: { fromMicros: 12_000_000 + s * 1_000_000, toMicros: 12_000_000 + s * 1_000_000 + 500_000 } })) })
+    strikeAll(session, {
+      label: 'Strike out dead air',
+      stretches: [1, 3, 5].map((s) => ({
+        passageId: first(),
+        strike: { fromMicros: 12_000_000 + s * 1_000_000, toMicros: 12_000_000 + s * 1_000_000 + 500_000 },
+      })),
+    })
     expect(length()).toBe(8_500_000)
     session.undo()
     expect(length()).toBe(10_000_000)
@@ -59,9 +80,14 @@ describe('cutting on the Sheet', () => {
     movePassage(session, { from: 0, to: 9 })
     for (const p of passages()) removePassage(session, { id: p.id })
     expect(passages()).toHaveLength(1)
-    const made = (id: string) => ({ ...sampleEdit().highlight.passages[0], id: id as PassageId }) as ReturnType<typeof passages>[number]
+    const made = (id: string) =>
+      ({ ...sampleEdit().highlight.passages[0], id: id as PassageId }) as ReturnType<typeof passages>[number]
     const at = addPassages(session, [made('one'), made('two')], first())
-    expect(passages().slice(1).map((p) => p.id)).toEqual(['one', 'two'])
+    expect(
+      passages()
+        .slice(1)
+        .map((p) => p.id),
+    ).toEqual(['one', 'two'])
     // What is added next comes after them: that is where the playhead goes.
     expect(at).toBe(14_000_000)
   })
@@ -86,7 +112,18 @@ describe('cutting on the Sheet', () => {
   })
 
   it('adds, changes and removes music', () => {
-    insertBed(session, { bed: { id: 'b' as never, soundFileId: 's' as never, startMicros: 0, inMicros: 0, gainDb: -12, fadeInMicros: 0, fadeOutMicros: 0, duckDb: 10 } })
+    insertBed(session, {
+      bed: {
+        id: 'b' as never,
+        soundFileId: 's' as never,
+        startMicros: 0,
+        inMicros: 0,
+        gainDb: -12,
+        fadeInMicros: 0,
+        fadeOutMicros: 0,
+        duckDb: 10,
+      },
+    })
     changeBed(session, { id: 'b' as never, part: { gainDb: -20 } }, 'g')
     changeBed(session, { id: 'b' as never, part: { gainDb: -24 } }, 'g')
     expect(session.value.highlight.beds[0]?.gainDb).toBe(-24)

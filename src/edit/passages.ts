@@ -1,6 +1,17 @@
 import type { Draft } from 'immer'
 import { remedyOf, shortShots, withOwnPicture, type Leapfrog, type ShortShot } from '@/core/cut/leapfrog'
-import { mergeStrikes, onFrame, reorder, restore, slip, split, strikeOut, strikeOutput, trim, type Footage } from '@/core/cut/passages'
+import {
+  mergeStrikes,
+  onFrame,
+  reorder,
+  restore,
+  slip,
+  split,
+  strikeOut,
+  strikeOutput,
+  trim,
+  type Footage,
+} from '@/core/cut/passages'
 import { passageOf, recordingOf, type Edit } from '@/core/model/edit'
 import type { JoinTiming } from '@/core/model/highlight'
 import type { PassageId } from '@/core/model/ids'
@@ -13,9 +24,16 @@ import { command, type Host } from './command'
 
 /** When things happen: cut points, strikes, order, speed, joins, and the sound of passages. */
 
-const footageOf = (edit: Edit) => (passage: Passage): Footage => recordingOf(edit, passage.recordingId)
+const footageOf =
+  (edit: Edit) =>
+  (passage: Passage): Footage =>
+    recordingOf(edit, passage.recordingId)
 
-function changePassage(draft: Draft<Edit>, id: PassageId, change: (passage: Passage, footage: Footage) => Passage): void {
+function changePassage(
+  draft: Draft<Edit>,
+  id: PassageId,
+  change: (passage: Passage, footage: Footage) => Passage,
+): void {
   draft.highlight.passages = draft.highlight.passages.map((p) => (p.id === id ? change(p, footageOf(draft)(p)) : p))
 }
 
@@ -88,7 +106,8 @@ function splitIn(edit: Edit, t: Micros, newId: PassageId): Passage[] | null {
 export const splitPassage = command<{ t: Micros; newId: PassageId }>({
   id: 'split-passage',
   label: 'Split',
-  refuse: (edit, { t, newId }) => (splitIn(edit, t, newId) ? null : 'the playhead is on a cut, where there is nothing to split'),
+  refuse: (edit, { t, newId }) =>
+    splitIn(edit, t, newId) ? null : 'the playhead is on a cut, where there is nothing to split',
   apply: (draft, { t, newId }) => {
     const cut = splitIn(draft, t, newId)
     if (cut) draft.highlight.passages = cut
@@ -131,7 +150,8 @@ export const movePassage = command<{ from: number; to: number }>({
   id: 'move-passage',
   label: 'Move passage',
   apply: (draft, { from, to }) => {
-    if (to >= 0 && to < draft.highlight.passages.length) draft.highlight.passages = reorder(draft.highlight.passages, from, to)
+    if (to >= 0 && to < draft.highlight.passages.length)
+      draft.highlight.passages = reorder(draft.highlight.passages, from, to)
   },
 })
 
@@ -182,7 +202,8 @@ export const setPassages = command<{ passages: readonly Passage[]; recordings: r
 export const setSpeed = command<{ id: PassageId; percent: number }>({
   id: 'set-speed',
   label: 'Set speed',
-  apply: (draft, { id, percent }) => changePassage(draft, id, (p) => ({ ...p, speedPercent: Math.min(400, Math.max(25, Math.round(percent))) })),
+  apply: (draft, { id, percent }) =>
+    changePassage(draft, id, (p) => ({ ...p, speedPercent: Math.min(400, Math.max(25, Math.round(percent))) })),
 })
 
 export const setSound = command<{ id: PassageId; part: Partial<PassageSound> }>({

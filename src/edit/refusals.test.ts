@@ -2,7 +2,15 @@ import { expect, it } from 'vitest'
 import { sampleEdit } from '../../tests/support/edits'
 import { fitInside } from '@/core/geometry/rect'
 import type { Edit } from '@/core/model/edit'
-import { newId, type CueId, type MarkId, type PassageId, type RegionId, type SetupId, type SpeakerId } from '@/core/model/ids'
+import {
+  newId,
+  type CueId,
+  type MarkId,
+  type PassageId,
+  type RegionId,
+  type SetupId,
+  type SpeakerId,
+} from '@/core/model/ids'
 import { MOST_MARKS, newMark } from '@/core/model/pictureMark'
 import { MOST_SPEAKERS } from '@/core/model/words'
 import { Session } from '@/store/session'
@@ -29,29 +37,70 @@ function lockedEdit(): Edit {
 function fullEdit(): Edit {
   const edit = sampleEdit()
   edit.highlight.marks = Array.from({ length: MOST_MARKS }, () => newMark(newId<MarkId>(), { kind: 'handle' }))
-  edit.highlight.words.speakers = Array.from({ length: MOST_SPEAKERS }, (_, n) => ({ id: newId<SpeakerId>(), name: `Speaker ${n}`, colour: null }))
+  edit.highlight.words.speakers = Array.from({ length: MOST_SPEAKERS }, (_, n) => ({
+    id: newId<SpeakerId>(),
+    name: `Speaker ${n}`,
+    colour: null,
+  }))
   return edit
 }
 
 /** What each command that may refuse does refuse, and what it says then. */
 const REFUSED: Record<string, { edit: () => Edit; args: unknown; why: string }> = {
   'resize-region': { edit: lockedEdit, args: { id: FACE, bounds: BOUNDS, label: 'Resize' }, why: '“Wren” is locked' },
-  'set-region-pixels': { edit: lockedEdit, args: { id: FACE, frame: FRAME, pixels: PIXELS, label: 'Move' }, why: '“Wren” is locked' },
-  'shift-region': { edit: lockedEdit, args: { passageId: 'p', frame: FRAME, region: { id: FACE, name: 'Wren' }, pixels: PIXELS }, why: '“Wren” is locked' },
-  'toggle-shape': { edit: sampleEdit, args: { shape: { id: 'tall', width: 1080, height: 1920 } }, why: 'a highlight has at least one shape' },
-  'add-mark': { edit: fullEdit, args: { mark: newMark(newId<MarkId>(), { kind: 'handle' }), label: 'Add a mark' }, why: `there are ${MOST_MARKS} marks at most` },
-  'split-passage': { edit: sampleEdit, args: { t: 0, newId: newId<PassageId>() }, why: 'the playhead is on a cut, where there is nothing to split' },
+  'set-region-pixels': {
+    edit: lockedEdit,
+    args: { id: FACE, frame: FRAME, pixels: PIXELS, label: 'Move' },
+    why: '“Wren” is locked',
+  },
+  'shift-region': {
+    edit: lockedEdit,
+    args: { passageId: 'p', frame: FRAME, region: { id: FACE, name: 'Wren' }, pixels: PIXELS },
+    why: '“Wren” is locked',
+  },
+  'toggle-shape': {
+    edit: sampleEdit,
+    args: { shape: { id: 'tall', width: 1080, height: 1920 } },
+    why: 'a highlight has at least one shape',
+  },
+  'add-mark': {
+    edit: fullEdit,
+    args: { mark: newMark(newId<MarkId>(), { kind: 'handle' }), label: 'Add a mark' },
+    why: `there are ${MOST_MARKS} marks at most`,
+  },
+  'split-passage': {
+    edit: sampleEdit,
+    args: { t: 0, newId: newId<PassageId>() },
+    why: 'the playhead is on a cut, where there is nothing to split',
+  },
   'remove-passage': { edit: sampleEdit, args: { id: 'p' }, why: 'a highlight has at least one passage' },
-  'split-caption': { edit: sampleEdit, args: { id: 'gone' as CueId, at: 3, newId: newId<CueId>() }, why: 'there is nothing to split off' },
-  'add-cue': { edit: sampleEdit, args: { t: 99_000_000, newId: newId<CueId>() }, why: 'there is no room for a caption here' },
-  'add-speaker': { edit: fullEdit, args: { id: newId<SpeakerId>() }, why: `there are ${MOST_SPEAKERS} people who speak at most` },
+  'split-caption': {
+    edit: sampleEdit,
+    args: { id: 'gone' as CueId, at: 3, newId: newId<CueId>() },
+    why: 'there is nothing to split off',
+  },
+  'add-cue': {
+    edit: sampleEdit,
+    args: { t: 99_000_000, newId: newId<CueId>() },
+    why: 'there is no room for a caption here',
+  },
+  'add-speaker': {
+    edit: fullEdit,
+    args: { id: newId<SpeakerId>() },
+    why: `there are ${MOST_SPEAKERS} people who speak at most`,
+  },
   'edit-speaker': { edit: fullEdit, args: { id: 'any', change: { name: ' ' } }, why: 'a speaker needs a name' },
 }
 
 const sessionOf = (edit: Edit) => new Session(edit, [], 0, () => Promise.resolve('written' as const))
 
 it('every command that may refuse is tried here', () => {
-  expect([...COMMANDS.values()].filter((c) => c.mayRefuse).map((c) => c.id).sort()).toEqual(Object.keys(REFUSED).sort())
+  expect(
+    [...COMMANDS.values()]
+      .filter((c) => c.mayRefuse)
+      .map((c) => c.id)
+      .sort(),
+  ).toEqual(Object.keys(REFUSED).sort())
 })
 
 it.each(Object.entries(REFUSED))('%s says why it is not done, and changes nothing', (id, { edit, args, why }) => {

@@ -1,6 +1,15 @@
 import { beforeEach, describe, expect, it } from 'vitest'
 import { suitLayout } from './layouts'
-import { acceptProposals, applySetup, copyRegion, drawRegion, orderRegion, setFocus, setRegion, setRegionPixels } from './regions'
+import {
+  acceptProposals,
+  applySetup,
+  copyRegion,
+  drawRegion,
+  orderRegion,
+  setFocus,
+  setRegion,
+  setRegionPixels,
+} from './regions'
 import { sampleEdit } from '../../tests/support/edits'
 import { placePanels } from '@/core/compose/placePanels'
 import { contains } from '@/core/geometry/rect'
@@ -28,17 +37,35 @@ describe('regions', () => {
   it('come to lie on even pixels, and a guess is nobody’s guess any more', () => {
     session.extend((draft) => draft.setups.forEach((s) => (s.isGuess = true)))
     expect(setup().isGuess).toBe(true)
-    setRegionPixels(session, { frame: { width: 1920, height: 1080 }, id: FACE, pixels: { x: 101, y: 99, width: 301, height: 200 }, label: 'Move' }, 'g')
+    setRegionPixels(
+      session,
+      {
+        frame: { width: 1920, height: 1080 },
+        id: FACE,
+        pixels: { x: 101, y: 99, width: 301, height: 200 },
+        label: 'Move',
+      },
+      'g',
+    )
     const { x, y, width, height } = regions()[0]?.bounds ?? { x: 0, y: 0, width: 0, height: 0 }
-    for (const pixels of [x * 1920, y * 1080, width * 1920, height * 1080]) expect(Math.abs(pixels / 2 - Math.round(pixels / 2))).toBeLessThan(1e-9)
+    for (const pixels of [x * 1920, y * 1080, width * 1920, height * 1080])
+      expect(Math.abs(pixels / 2 - Math.round(pixels / 2))).toBeLessThan(1e-9)
     expect(setup().isGuess).toBe(false)
   })
 
   it('take their focus along, and keep it inside', () => {
     const frame = { width: 1920, height: 1080 }
-    setRegionPixels(session, { frame, id: FACE, pixels: { x: 1400, y: 700, width: 400, height: 200 }, label: 'Move' }, 'a')
+    setRegionPixels(
+      session,
+      { frame, id: FACE, pixels: { x: 1400, y: 700, width: 400, height: 200 }, label: 'Move' },
+      'a',
+    )
     setFocus(session, { frame, id: FACE, pixels: { x: 1500, y: 750, width: 200, height: 100 }, label: 'Focus' })
-    setRegionPixels(session, { frame, id: FACE, pixels: { x: 200, y: 100, width: 800, height: 400 }, label: 'Move' }, 'b')
+    setRegionPixels(
+      session,
+      { frame, id: FACE, pixels: { x: 200, y: 100, width: 800, height: 400 }, label: 'Move' },
+      'b',
+    )
     const { x, y, width, height } = regions()[0]?.focus ?? { x: 0, y: 0, width: 0, height: 0 }
     expect([x * 1920, y * 1080, width * 1920, height * 1080].map(Math.round)).toEqual([400, 200, 400, 200])
     setFocus(session, { frame, id: FACE, pixels: { x: 950, y: 450, width: 200, height: 100 }, label: 'Focus' })
@@ -61,7 +88,8 @@ describe('regions', () => {
   it('are drawn in one step, under the first role that is free', () => {
     const frame = { width: 1920, height: 1080 }
     const id = 'drawn' as RegionId
-    for (const width of [40, 80, 161]) drawRegion(session, { setupId: SETUP, frame, id, pixels: { x: 10, y: 21, width, height: 60 } }, 'one drag')
+    for (const width of [40, 80, 161])
+      drawRegion(session, { setupId: SETUP, frame, id, pixels: { x: 10, y: 21, width, height: 60 } }, 'one drag')
     expect(regions().at(-1)).toMatchObject({ id, role: 'speaker', name: 'Speaker' })
     expect((regions().at(-1)?.bounds.width ?? 0) * 1920).toBeCloseTo(160, 6)
     session.undo()
@@ -81,11 +109,14 @@ describe('proposals', () => {
   const other = { x: 0.5, y: 0, width: 0.5, height: 1 }
 
   it('take the place of the regions of their roles, more of a role are added; all in one step', () => {
-    acceptProposals(session, { setupId: SETUP, proposals: [
-      { role: 'face', bounds: half },
-      { role: 'speaker', bounds: half },
-      { role: 'speaker', bounds: other },
-    ] })
+    acceptProposals(session, {
+      setupId: SETUP,
+      proposals: [
+        { role: 'face', bounds: half },
+        { role: 'speaker', bounds: half },
+        { role: 'speaker', bounds: other },
+      ],
+    })
     expect(regions().map((r) => [r.role, r.name, r.bounds.x])).toEqual([
       ['face', 'Wren', 0],
       ['game', 'Game', 430 / 1920],
@@ -99,11 +130,18 @@ describe('proposals', () => {
 
   it('all of them: regions that were only guessed and that nothing was found for go, and the layout asks for what is there', () => {
     session.extend((draft) => draft.setups.forEach((s) => (s.isGuess = true)))
-    const quarters = [0, 1, 2, 3].map((n) => ({ role: 'speaker', bounds: { x: (n % 2) / 2, y: Math.floor(n / 2) / 2, width: 0.5, height: 0.5 } }))
+    const quarters = [0, 1, 2, 3].map((n) => ({
+      role: 'speaker',
+      bounds: { x: (n % 2) / 2, y: Math.floor(n / 2) / 2, width: 0.5, height: 0.5 },
+    }))
     acceptProposals(session, { setupId: SETUP, proposals: quarters, all: true }, 'accept')
     suitLayout(session, session.value.highlight.passages[0]?.id as PassageId, 'accept')
     expect(regions().map((r) => r.role)).toEqual(['speaker', 'speaker', 'speaker', 'speaker'])
-    const placed = placePanels(session.value, { id: 'tall', width: 1080, height: 1920 }, session.value.highlight.passages[0] as Edit['highlight']['passages'][number])
+    const placed = placePanels(
+      session.value,
+      { id: 'tall', width: 1080, height: 1920 },
+      session.value.highlight.passages[0] as Edit['highlight']['passages'][number],
+    )
     expect(new Set(placed.map((p) => p.region?.id)).size).toBe(4)
     session.undo()
     expect(regions().map((r) => r.name)).toEqual(['Wren', 'Game'])
@@ -124,13 +162,21 @@ describe('proposals', () => {
   })
 
   it('of two people are shown one above the other where two bands ask for speakers', () => {
-    acceptProposals(session, { setupId: SETUP, proposals: [
-      { role: 'speaker', bounds: half },
-      { role: 'speaker', bounds: other },
-    ] })
+    acceptProposals(session, {
+      setupId: SETUP,
+      proposals: [
+        { role: 'speaker', bounds: half },
+        { role: 'speaker', bounds: other },
+      ],
+    })
     session.extend((draft) => {
       const [layout] = draft.layouts
-      if (layout) layout.arrangement = twoBands({ id: 'a' as PanelId, role: 'speaker' }, { id: 'b' as PanelId, role: 'speaker' }, 0.5)
+      if (layout)
+        layout.arrangement = twoBands(
+          { id: 'a' as PanelId, role: 'speaker' },
+          { id: 'b' as PanelId, role: 'speaker' },
+          0.5,
+        )
     })
     const edit = session.value
     const placed = placePanels(edit, edit.highlight.shapes[0] as Shape, edit.highlight.passages[0] as Passage)
@@ -139,13 +185,31 @@ describe('proposals', () => {
 })
 
 describe('a kept setup', () => {
-  const kept = newSetup({ ...newRecord('2026-11-25T10:00:00.000Z'), id: 'k' as SetupId, name: 'Club call', regions: [newRegion('x' as RegionId, 'speaker', 'Odo', { x: 0, y: 0, width: 0.5, height: 1 })], ownedBy: null, tags: ['call'] })
+  const kept = newSetup({
+    ...newRecord('2026-11-25T10:00:00.000Z'),
+    id: 'k' as SetupId,
+    name: 'Club call',
+    regions: [newRegion('x' as RegionId, 'speaker', 'Odo', { x: 0, y: 0, width: 0.5, height: 1 })],
+    ownedBy: null,
+    tags: ['call'],
+  })
 
   it('is applied as a copy that remembers what it is of, and undone in one step', () => {
     applySetup(session, { setupId: SETUP, kept })
-    expect(setup()).toMatchObject({ id: SETUP, ownedBy: 'h', name: 'Club call', basedOn: 'k', tags: ['call'], regions: [{ name: 'Odo' }] })
+    expect(setup()).toMatchObject({
+      id: SETUP,
+      ownedBy: 'h',
+      name: 'Club call',
+      basedOn: 'k',
+      tags: ['call'],
+      regions: [{ name: 'Odo' }],
+    })
     expect(regions()[0]?.id).not.toBe('x')
     session.undo()
-    expect(setup()).toMatchObject({ name: 'Evening stream', basedOn: null, regions: [{ name: 'Wren' }, { name: 'Game' }] })
+    expect(setup()).toMatchObject({
+      name: 'Evening stream',
+      basedOn: null,
+      regions: [{ name: 'Wren' }, { name: 'Game' }],
+    })
   })
 })

@@ -51,7 +51,8 @@ export const setRegionPixels = command<{ frame: Size; id: RegionId; pixels: Rect
   id: 'set-region-pixels',
   label: ({ label }) => label,
   refuse: refuseLocked,
-  apply: (draft, { frame, id, pixels, label }) => resizeRegion.apply(draft, { id, bounds: onEvenPixels(pixels, frame), label }),
+  apply: (draft, { frame, id, pixels, label }) =>
+    resizeRegion.apply(draft, { id, bounds: onEvenPixels(pixels, frame), label }),
 })
 
 /** Sets what of a region is not cut where that can be helped, pixels of a frame of size `frame`, held inside its bounds; null: only its middle matters. */
@@ -67,14 +68,16 @@ export const setFocus = command<{ frame: Size; id: RegionId; pixels: Rect | null
 export const setRegionRole = command<{ id: RegionId; role: string }>({
   id: 'set-region-role',
   label: 'Change role',
-  apply: (draft, { id, role }) => changeRegion(draft, id, (region) => void Object.assign(region, { role, name: nameForRole(role) })),
+  apply: (draft, { id, role }) =>
+    changeRegion(draft, id, (region) => void Object.assign(region, { role, name: nameForRole(role) })),
 })
 
 export const addRegion = command<{ id: RegionId; setupId: SetupId; role: string }>({
   id: 'add-region',
   label: 'Add region',
   apply: (draft, { id, setupId, role }) => {
-    const bounds = role === 'whole' ? { x: 0, y: 0, width: 1, height: 1 } : { x: 0.375, y: 0.375, width: 0.25, height: 0.25 }
+    const bounds =
+      role === 'whole' ? { x: 0, y: 0, width: 1, height: 1 } : { x: 0.375, y: 0.375, width: 0.25, height: 0.25 }
     setupOf(draft, setupId).regions.push(newRegion(id, role, nameForRole(role), bounds))
   },
 })
@@ -90,7 +93,18 @@ export const drawRegion = command<{ setupId: SetupId; frame: Size; id: RegionId;
     const role = STANDARD_ROLES.find((free) => setup.regions.every((r) => r.role !== free)) ?? 'game'
     setup.isGuess = false
     if (drawn) drawn.bounds = bounds
-    else setup.regions.push(newRegion(id, role, freeName(nameForRole(role), setup.regions.map((r) => r.name)), bounds))
+    else
+      setup.regions.push(
+        newRegion(
+          id,
+          role,
+          freeName(
+            nameForRole(role),
+            setup.regions.map((r) => r.name),
+          ),
+          bounds,
+        ),
+      )
   },
 })
 
@@ -102,7 +116,11 @@ export const removeRegion = command<{ id: RegionId }>({
   },
 })
 
-export const setRegion = command<{ id: RegionId; label: string; change: Partial<Pick<Region, 'name' | 'locked' | 'hidden' | 'proportion' | 'outline'>> }>({
+export const setRegion = command<{
+  id: RegionId
+  label: string
+  change: Partial<Pick<Region, 'name' | 'locked' | 'hidden' | 'proportion' | 'outline'>>
+}>({
   id: 'set-region',
   label: ({ label }) => label,
   apply: (draft, { id, change }) => changeRegion(draft, id, (region) => void Object.assign(region, change)),
@@ -119,7 +137,10 @@ export const copyRegion = command<{ id: RegionId; copyId: RegionId }>({
     if (!setup || !region) return
     const { x, y, width, height } = region.bounds
     const bounds = { width, height, x: Math.min(x + 0.02, 1 - width), y: Math.min(y + 0.02, 1 - height) }
-    const name = freeName(region.name, setup.regions.map((r) => r.name))
+    const name = freeName(
+      region.name,
+      setup.regions.map((r) => r.name),
+    )
     const focus = region.focus && carriedAlong(region.focus, region.bounds, bounds)
     setup.regions.splice(at + 1, 0, { ...region, id: copyId, name, bounds, focus, locked: false })
   },
@@ -144,7 +165,11 @@ export const orderRegion = command<{ id: RegionId; by: 1 | -1 }>({
  * Takes proposals into a setup as one step: each takes the place of the next region of its role that has not been taken, or is added. `all`: whether
  * these are all that was found; of regions that were only guessed to begin with, those that nothing was found for then go.
  */
-export const acceptProposals = command<{ setupId: SetupId; proposals: readonly Pick<Region, 'role' | 'bounds'>[]; all?: boolean }>({
+export const acceptProposals = command<{
+  setupId: SetupId
+  proposals: readonly Pick<Region, 'role' | 'bounds'>[]
+  all?: boolean
+}>({
   id: 'accept-proposals',
   label: ({ proposals }) => (proposals.length === 1 ? 'Accept region' : 'Accept regions'),
   apply: (draft, { setupId, proposals, all = false }) => {
@@ -158,7 +183,18 @@ export const acceptProposals = command<{ setupId: SetupId; proposals: readonly P
       const id = standing?.id ?? newId<RegionId>()
       taken.add(id)
       if (standing) Object.assign(standing, { bounds, focus: null })
-      else regions.push(newRegion(id, role, freeName(nameForRole(role), regions.map((r) => r.name)), bounds))
+      else
+        regions.push(
+          newRegion(
+            id,
+            role,
+            freeName(
+              nameForRole(role),
+              regions.map((r) => r.name),
+            ),
+            bounds,
+          ),
+        )
     }
     if (all && wasGuessed) setup.regions = regions.filter((r) => taken.has(r.id) || r.locked)
   },
@@ -184,7 +220,8 @@ export const followSetup = command<{ kept: Setup }>({
 export const baseSetupOn = command<{ setupId: SetupId; kept: Setup }>({
   id: 'base-setup-on',
   label: 'Keep setup',
-  apply: (draft, { setupId, kept: { id, name, tags, fingerprint } }) => void Object.assign(setupOf(draft, setupId), { name, tags, fingerprint, basedOn: id, isGuess: false }),
+  apply: (draft, { setupId, kept: { id, name, tags, fingerprint } }) =>
+    void Object.assign(setupOf(draft, setupId), { name, tags, fingerprint, basedOn: id, isGuess: false }),
 })
 
 /** Puts a region elsewhere in one passage: `pixels` of a frame of size `frame`. Its proportion stays; its width says how large it is. */
@@ -196,12 +233,24 @@ export const shiftRegion = command<{ passageId: PassageId; frame: Size; region: 
     const passage = passageOf(draft, passageId)
     const base = setupOf(draft, passage.setupId).regions.find((r) => r.id === region.id)
     if (!base) return
-    passage.regionShifts = [...passage.regionShifts.filter((s) => s.regionId !== region.id), shiftTo(base, onEvenPixels(pixels, frame))]
+    passage.regionShifts = [
+      ...passage.regionShifts.filter((s) => s.regionId !== region.id),
+      shiftTo(base, onEvenPixels(pixels, frame)),
+    ]
   },
 })
 
 /** Puts a region at `pixels` of a frame of size `frame`: in all passages, or in this one alone where it lies differently already (or `here` says so). */
-export function placeRegion(host: Host, passage: Passage, frame: Size, region: Named, pixels: Rect, label: string, gesture: string, here = isShifted(passage, region.id)): boolean {
+export function placeRegion(
+  host: Host,
+  passage: Passage,
+  frame: Size,
+  region: Named,
+  pixels: Rect,
+  label: string,
+  gesture: string,
+  here = isShifted(passage, region.id),
+): boolean {
   if (here) return shiftRegion(host, { passageId: passage.id, frame, region, pixels }, gesture)
   return setRegionPixels(host, { frame, id: region.id, pixels, label }, gesture)
 }

@@ -17,7 +17,10 @@ interface Act {
   apply: (draft: Draft<Edit>) => void
 }
 
-const act = <A>({ why, apply }: Command<A>, args: A): Act => ({ why: (edit) => why(edit, args), apply: (draft) => apply(draft, args) })
+const act = <A>({ why, apply }: Command<A>, args: A): Act => ({
+  why: (edit) => why(edit, args),
+  apply: (draft) => apply(draft, args),
+})
 
 const NOTHING: Act = { why: () => 'there is nothing to change', apply: () => {} }
 
@@ -33,14 +36,20 @@ function actOf(edit: Edit, remedy: Remedy): Act {
     case 'move-inset':
     case 'lower-band':
     case 'swap-bands':
-      return act(goOwnWay, { layoutId: remedy.layoutId, shape: { id: remedy.shapeId }, arrangement: remedy.arrangement })
+      return act(goOwnWay, {
+        layoutId: remedy.layoutId,
+        shape: { id: remedy.shapeId },
+        arrangement: remedy.arrangement,
+      })
     case 'backdrop':
       return act(setBackdrop, remedy)
     case 'slip':
       return act(slipPassage, { id: remedy.passageId, by: remedy.byMicros })
     case 'shorten-join': {
       const { join } = passageOf(edit, remedy.passageId)
-      return join.kind === 'cut' ? NOTHING : act(setJoin, { id: remedy.passageId, join: { ...join, lengthMicros: remedy.toMicros } })
+      return join.kind === 'cut'
+        ? NOTHING
+        : act(setJoin, { id: remedy.passageId, join: { ...join, lengthMicros: remedy.toMicros } })
     }
     case 'slow-down':
       return act(setSpeed, { id: remedy.passageId, percent: remedy.speedPercent })

@@ -1,6 +1,25 @@
 import { beforeEach, describe, expect, it } from 'vitest'
 import type { EditSession } from '@/store/highlights'
-import { addCue, addSpeaker, addTitle, editSpeaker, editTitle, joinBefore, moveCueEdge, removeCue, removeSpeaker, removeTitle, replaceAll, setCaptions, setCues, setCueText, setSpeaker, setSpeakersByName, splitCaption, type LooseCue } from './words'
+import {
+  addCue,
+  addSpeaker,
+  addTitle,
+  editSpeaker,
+  editTitle,
+  joinBefore,
+  moveCueEdge,
+  removeCue,
+  removeSpeaker,
+  removeTitle,
+  replaceAll,
+  setCaptions,
+  setCues,
+  setCueText,
+  setSpeaker,
+  setSpeakersByName,
+  splitCaption,
+  type LooseCue,
+} from './words'
 import { sampleEdit } from '../../tests/support/edits'
 import { newId, type CueId, type SpeakerId, type TitleId } from '@/core/model/ids'
 import { highlight } from '@/core/model/highlight'
@@ -16,10 +35,26 @@ const words = () => session.value.highlight.words
 const texts = () => words().cues.map((c) => c.text)
 const recordingId = sampleEdit().recordings[0]?.id
 if (!recordingId) throw new Error('no recording')
-const loose = (text: string, from: number, to: number, voice: string | null = null): LooseCue => ({ text, fromMicros: from * 1e6, toMicros: to * 1e6, words: [], voice })
+const loose = (text: string, from: number, to: number, voice: string | null = null): LooseCue => ({
+  text,
+  fromMicros: from * 1e6,
+  toMicros: to * 1e6,
+  words: [],
+  voice,
+})
 
 describe('words of a highlight', () => {
-  beforeEach(() => setCues(session, { recordingId, loose: [loose('Stay low, stay low.', 13, 15, 'Wren'), loose('Clean turn!', 16, 17, 'Wren'), loose('Where?', 18, 19, 'Odo')], label: 'Read captions' }))
+  beforeEach(() =>
+    setCues(session, {
+      recordingId,
+      loose: [
+        loose('Stay low, stay low.', 13, 15, 'Wren'),
+        loose('Clean turn!', 16, 17, 'Wren'),
+        loose('Where?', 18, 19, 'Odo'),
+      ],
+      label: 'Read captions',
+    }),
+  )
 
   it('take the place of what a recording had; each speaker is known once; one step of undo', () => {
     expect(words().speakers.map((s) => s.name)).toEqual(['Wren', 'Odo'])
@@ -60,12 +95,18 @@ describe('words of a highlight', () => {
     expect(there).toBe(words().cues[0]?.id)
     expect(texts()).toHaveLength(3)
     const made = addCue(session, 15.2e6 - start)
-    expect(words().cues.map((c) => c.id).indexOf(made as CueId)).toBe(1)
+    expect(
+      words()
+        .cues.map((c) => c.id)
+        .indexOf(made as CueId),
+    ).toBe(1)
     expect(words().cues[1]).toMatchObject({ text: '', fromMicros: 15.2e6, toMicros: 16e6 })
   })
 
   it('are replaced everywhere in one step', () => {
-    const places = words().cues.flatMap((c) => [...c.text.matchAll(/low/g)].map((m) => ({ cueId: c.id, from: m.index, to: m.index + 3 })))
+    const places = words().cues.flatMap((c) =>
+      [...c.text.matchAll(/low/g)].map((m) => ({ cueId: c.id, from: m.index, to: m.index + 3 })),
+    )
     replaceAll(session, { found: places, replacement: 'high up' })
     expect(texts()[0]).toBe('Stay high up, stay high up.')
     session.undo()
@@ -90,7 +131,13 @@ describe('words of a highlight', () => {
 })
 
 describe('speakers', () => {
-  beforeEach(() => setCues(session, { recordingId, loose: [loose('Stay low.', 13, 15, 'Wren'), loose('Clean turn!', 16, 17)], label: 'Read captions' }))
+  beforeEach(() =>
+    setCues(session, {
+      recordingId,
+      loose: [loose('Stay low.', 13, 15, 'Wren'), loose('Clean turn!', 16, 17)],
+      label: 'Read captions',
+    }),
+  )
 
   it('are added with a name and colour that nobody has, changed, given lines, and taken away without their lines', () => {
     const added = newId<SpeakerId>()
@@ -111,7 +158,12 @@ describe('speakers', () => {
 
   it('are given lines by name at once; one that is not known yet is added', () => {
     const [first, second] = words().cues
-    setSpeakersByName(session, { names: new Map([[first?.id as CueId, 'Odo'], [second?.id as CueId, 'Wren']]) })
+    setSpeakersByName(session, {
+      names: new Map([
+        [first?.id as CueId, 'Odo'],
+        [second?.id as CueId, 'Wren'],
+      ]),
+    })
     expect(words().speakers.map((s) => s.name)).toEqual(['Wren', 'Odo'])
     expect(words().cues.map((c) => words().speakers.find((s) => s.id === c.speakerId)?.name)).toEqual(['Odo', 'Wren'])
     session.undo()

@@ -30,7 +30,8 @@ export const setCueText = command<{ id: CueId; text: string }>({
 export const splitCaption = command<{ id: CueId; at: number; newId: CueId }>({
   id: 'split-caption',
   label: 'Split a caption',
-  refuse: ({ highlight: { words } }, { id, at, newId }) => (splitCue(words.cues, id, at, newId).length > words.cues.length ? null : 'there is nothing to split off'),
+  refuse: ({ highlight: { words } }, { id, at, newId }) =>
+    splitCue(words.cues, id, at, newId).length > words.cues.length ? null : 'there is nothing to split off',
   apply: ({ highlight: { words } }, { id, at, newId }) => {
     words.cues = splitCue(words.cues, id, at, newId)
   },
@@ -72,11 +73,17 @@ export const lengthenCue = command<{ id: CueId; toMicros: Micros }>({
 })
 
 /** Where words stand at output time `t`: the cue that is there, and the place for one where there is none. */
-export function cueAt({ highlight }: Edit, t: Micros): { there: Cue | null; recordingId: RecordingId; recordingMicros: Micros } | null {
+export function cueAt(
+  { highlight }: Edit,
+  t: Micros,
+): { there: Cue | null; recordingId: RecordingId; recordingMicros: Micros } | null {
   const at = toRecordingMicros(timeMapOf(highlight), t)
   if (!at) return null
   const { recordingId } = at.passage
-  const there = highlight.words.cues.find((c) => c.recordingId === recordingId && c.fromMicros <= at.recordingMicros && at.recordingMicros < c.toMicros) ?? null
+  const there =
+    highlight.words.cues.find(
+      (c) => c.recordingId === recordingId && c.fromMicros <= at.recordingMicros && at.recordingMicros < c.toMicros,
+    ) ?? null
   return { there, recordingId, recordingMicros: at.recordingMicros }
 }
 
@@ -113,7 +120,12 @@ export const setCues = command<{ recordingId: RecordingId; loose: readonly Loose
   label: ({ label }) => label,
   apply: (draft, { recordingId, loose }) => {
     const { words } = draft.highlight
-    const made = loose.map(({ voice, ...cue }): Cue => ({ ...cue, id: newId<CueId>(), recordingId, speakerId: voice ? speakerNamed(words, voice) : null }))
+    const made = loose.map(({ voice, ...cue }): Cue => ({
+      ...cue,
+      id: newId<CueId>(),
+      recordingId,
+      speakerId: voice ? speakerNamed(words, voice) : null,
+    }))
     words.cues = inOrder([...words.cues.filter((c) => c.recordingId !== recordingId), ...made])
   },
 })
@@ -157,7 +169,8 @@ export const setCaptions = command<{ label: string; change: Partial<Captions> }>
 export const addTitle = command<{ id: TitleId; text: string; style?: TextStyle }>({
   id: 'add-title',
   label: 'Add a title',
-  apply: ({ highlight: { words } }, { id, text, style = (TITLE_STYLES[0] as (typeof TITLE_STYLES)[number]).style }) => void words.titles.push({ id, text, fromMicros: null, toMicros: null, style }),
+  apply: ({ highlight: { words } }, { id, text, style = (TITLE_STYLES[0] as (typeof TITLE_STYLES)[number]).style }) =>
+    void words.titles.push({ id, text, fromMicros: null, toMicros: null, style }),
 })
 
 export const editTitle = command<{ id: TitleId; label: string; change: Partial<Omit<TitleCard, 'id'>> }>({
@@ -191,10 +204,14 @@ export const removeTitle = command<{ id: TitleId }>({
 export const addSpeaker = command<{ id: SpeakerId }>({
   id: 'add-speaker',
   label: 'Add a speaker',
-  refuse: ({ highlight: { words } }) => (words.speakers.length >= MOST_SPEAKERS ? `there are ${MOST_SPEAKERS} people who speak at most` : null),
+  refuse: ({ highlight: { words } }) =>
+    words.speakers.length >= MOST_SPEAKERS ? `there are ${MOST_SPEAKERS} people who speak at most` : null,
   apply: ({ highlight: { words } }, { id }) => {
     const { speakers } = words
-    const name = freeName(`Speaker ${speakers.length + 1}`, speakers.map((s) => s.name))
+    const name = freeName(
+      `Speaker ${speakers.length + 1}`,
+      speakers.map((s) => s.name),
+    )
     speakers.push({ id, name, colour: SPEAKER_COLOURS[speakers.length] ?? null })
   },
 })

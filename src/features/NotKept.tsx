@@ -6,7 +6,8 @@ import { useEffect } from 'react'
 import { isStorageFull } from '@/store/database'
 import { openBin } from './bin/BinButton'
 
-const WORDS = 'The browser’s storage is full: what you just did could not be kept. Throw away recordings or finished files, empty the bin, and do it again.'
+const WORDS =
+  'The browser’s storage is full: what you just did could not be kept. Throw away recordings or finished files, empty the bin, and do it again.'
 
 function OpenBin() {
   return (
@@ -22,7 +23,14 @@ export function NotKept() {
   useEffect(() => {
     const told = (error: unknown) => {
       // One by that key is shown at a time.
-      if (isStorageFull(error)) enqueueSnackbar(WORDS, { key: 'not kept', preventDuplicate: true, variant: 'error', autoHideDuration: 20_000, action: <OpenBin /> })
+      if (isStorageFull(error))
+        enqueueSnackbar(WORDS, {
+          key: 'not kept',
+          preventDuplicate: true,
+          variant: 'error',
+          autoHideDuration: 20_000,
+          action: <OpenBin />,
+        })
     }
     const rejected = ({ reason }: PromiseRejectionEvent) => told(reason)
     const failed = ({ error }: ErrorEvent) => told(error)

@@ -22,8 +22,22 @@ export function SavingNote<T extends object>({ session }: { session: Session<T> 
     }
   }, [isSaving])
   return (
-    <Box aria-live="polite" sx={{ position: 'fixed', left: '50%', bottom: 72, transform: 'translateX(-50%)', zIndex: 'snackbar', pointerEvents: 'none' }}>
-      {isLong && <Box sx={{ px: 4, py: 2, borderRadius: 1, bgcolor: palette.ink, color: palette.paper, fontSize: 13 }}>Saving…</Box>}
+    <Box
+      aria-live="polite"
+      sx={{
+        position: 'fixed',
+        left: '50%',
+        bottom: 72,
+        transform: 'translateX(-50%)',
+        zIndex: 'snackbar',
+        pointerEvents: 'none',
+      }}
+    >
+      {isLong && (
+        <Box sx={{ px: 4, py: 2, borderRadius: 1, bgcolor: palette.ink, color: palette.paper, fontSize: 13 }}>
+          Saving…
+        </Box>
+      )}
     </Box>
   )
 }

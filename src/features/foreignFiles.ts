@@ -6,6 +6,7 @@ export function unreadMessage(fileName: string, reason: 'too-slow' | 'broken'): 
 
 /** Why a picture was not taken. */
 export function pictureRefusal(fileName: string, reason: 'not-a-picture' | 'too-large'): string {
-  if (reason === 'too-large') return `“${fileName}” is too large: pictures have at most 60 MB, 20,000 pixels a side and 120 million in all. Nothing was changed.`
+  if (reason === 'too-large')
+    return `“${fileName}” is too large: pictures have at most 60 MB, 20,000 pixels a side and 120 million in all. Nothing was changed.`
   return `“${fileName}” is not a picture that can be shown here: PNG, JPEG, WebP, GIF and SVG are. Nothing was changed.`
 }

@@ -20,7 +20,14 @@ const forever = () => new Promise<void>(() => {})
 
 it('rounds follow one another, begun once', async () => {
   const done: string[] = []
-  keepDoing({ lock: 'one', begin: async () => void done.push('begin'), round: async () => (done.push('round') < 4 ? undefined : forever()) }, browser())
+  keepDoing(
+    {
+      lock: 'one',
+      begin: async () => void done.push('begin'),
+      round: async () => (done.push('round') < 4 ? undefined : forever()),
+    },
+    browser(),
+  )
   await settled()
   expect(done).toEqual(['begin', 'round', 'round', 'round'])
 })

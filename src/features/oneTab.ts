@@ -24,11 +24,14 @@ const kept = new Set<string>()
  * Keeps doing `chore` as long as this tab is open. A round that fails ends nothing: there may have been no room on the disk to write down what was
  * done, and there may be some again in a moment. Does nothing when this tab does it already.
  */
-export function keepDoing({ lock, begin = async () => {}, round }: Chore, { locks = navigator.locks, againAfterMs = AGAIN_AFTER_MS, onFailure = reportError }: Around = {}): void {
+export function keepDoing(
+  { lock, begin = async () => {}, round }: Chore,
+  { locks = navigator.locks, againAfterMs = AGAIN_AFTER_MS, onFailure = reportError }: Around = {},
+): void {
   if (kept.has(lock)) return
   kept.add(lock)
   void locks.request(lock, async () => {
-    for (let begun = false; ; ) {
+    for (let begun = false; ;) {
       try {
         if (!begun) await begin()
         begun = true

@@ -24,5 +24,8 @@ interface DataTransferItem {
 
 interface Window {
   showDirectoryPicker?(options?: { mode?: 'read' | 'readwrite' }): Promise<FileSystemDirectoryHandle>
-  showOpenFilePicker?(options?: { multiple?: boolean; types?: { description?: string; accept: Record<string, string[]> }[] }): Promise<FileSystemFileHandle[]>
+  showOpenFilePicker?(options?: {
+    multiple?: boolean
+    types?: { description?: string; accept: Record<string, string[]> }[]
+  }): Promise<FileSystemFileHandle[]>
 }

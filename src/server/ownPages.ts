@@ -13,7 +13,10 @@ export function isOwnHost(host: string | null, environment: HostEnvironment = pr
   if (!host || !address || address.host !== host.toLowerCase()) return false
   const port = address.port || '80'
   if (LOOPBACK_NAMES.includes(address.hostname) && port === environment.PORT) return true
-  const named = (environment.BRIMBLE_HOSTS ?? '').toLowerCase().split(',').map((name) => name.trim())
+  const named = (environment.BRIMBLE_HOSTS ?? '')
+    .toLowerCase()
+    .split(',')
+    .map((name) => name.trim())
   return named.includes(address.host) || named.includes(address.hostname)
 }
 

@@ -7,7 +7,7 @@ async function readJson<T>(request: Request, schema: z.ZodType<T>, maxBytes: num
   if (Number(request.headers.get('content-length') ?? 0) > maxBytes) return { kind: 'too-large' }
   const chunks: Uint8Array[] = []
   let bytes = 0
-  for (const reader = request.body?.getReader(); reader; ) {
+  for (const reader = request.body?.getReader(); reader;) {
     const { done, value } = await reader.read()
     if (done) break
     bytes += value.byteLength
@@ -26,7 +26,12 @@ async function readJson<T>(request: Request, schema: z.ZodType<T>, maxBytes: num
 }
 
 /** Answers a request whose body is JSON by a schema: 413 when it is larger than `maxBytes`, 400 when it is anything else, `handle`'s answer otherwise. */
-export async function answerJson<T>(request: Request, schema: z.ZodType<T>, maxBytes: number, handle: (value: T) => Response | Promise<Response>): Promise<Response> {
+export async function answerJson<T>(
+  request: Request,
+  schema: z.ZodType<T>,
+  maxBytes: number,
+  handle: (value: T) => Response | Promise<Response>,
+): Promise<Response> {
   const read = await readJson(request, schema, maxBytes)
   switch (read.kind) {
     case 'read':

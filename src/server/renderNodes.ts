@@ -17,7 +17,9 @@ const PATIENCE_MS = 4000
 
 export const hasRenderNodes = () => redisAddress() !== undefined
 
-const kept = globalThis as unknown as { brimbleNodes?: { connection: ReturnType<typeof connect>; queue: ReturnType<typeof openQueue> } }
+const kept = globalThis as unknown as {
+  brimbleNodes?: { connection: ReturnType<typeof connect>; queue: ReturnType<typeof openQueue> }
+}
 
 /** Asks the queue, if it is there. Nothing is left to be done once it comes back: the person has been told that it is away. */
 async function ask<T>(work: (queue: ReturnType<typeof openQueue>) => Promise<T>): Promise<T> {
@@ -28,7 +30,8 @@ async function ask<T>(work: (queue: ReturnType<typeof openQueue>) => Promise<T>)
     kept.brimbleNodes = { connection, queue: openQueue(connection) }
   }
   const { connection, queue } = kept.brimbleNodes
-  if (connection.status !== 'ready') await soon(new Promise<void>((resolve) => connection.once('ready', () => resolve())))
+  if (connection.status !== 'ready')
+    await soon(new Promise<void>((resolve) => connection.once('ready', () => resolve())))
   return soon(work(queue))
 }
 
@@ -77,25 +80,38 @@ const BUNDLE = /^[0-9a-f]{32}\.brimble\.zip$/
 
 /** Bytes that bundles and parts of them take in a folder. */
 async function bundlesBytes(folder: string): Promise<number> {
-  const sizes = (await readdir(folder)).filter((name) => PART.test(name) || BUNDLE.test(name)).map((name) => sizeOf(join(folder, name)))
+  const sizes = (await readdir(folder))
+    .filter((name) => PART.test(name) || BUNDLE.test(name))
+    .map((name) => sizeOf(join(folder, name)))
   return (await Promise.all(sizes)).reduce((sum, bytes) => sum + bytes, 0)
 }
 
-const sizeOf = (path: string) => stat(path).then((s) => s.size, () => 0)
+const sizeOf = (path: string) =>
+  stat(path).then(
+    (s) => s.size,
+    () => 0,
+  )
 
 /** Removes parts of bundles that a server before this one was killed over. */
 export async function sweepBundleParts(): Promise<void> {
   const folder = mediaFolder()
   if (folder === undefined) return
-  const parts = (await readdir(folder).catch(() => [])).filter((name) => PART.test(name)).map((name) => join(folder, name))
+  const parts = (await readdir(folder).catch(() => []))
+    .filter((name) => PART.test(name))
+    .map((name) => join(folder, name))
   for (const part of parts) {
-    const writtenAt = await stat(part).then((s) => s.mtimeMs, () => Infinity)
+    const writtenAt = await stat(part).then(
+      (s) => s.mtimeMs,
+      () => Infinity,
+    )
     if (Date.now() - writtenAt > PART_IS_LEFT_AFTER_MS) await rm(part, { force: true })
   }
 }
 
 /** Leaves a bundle where nodes find it, under a name of what it holds; null when this server has no such folder. Rejects when it is too large, there are too many, or the disk is full; nothing is left then. */
-export async function leaveBundle(body: ReadableStream<Uint8Array>): Promise<{ fileName: string; sizeBytes: number } | null> {
+export async function leaveBundle(
+  body: ReadableStream<Uint8Array>,
+): Promise<{ fileName: string; sizeBytes: number } | null> {
   const folder = mediaFolder()
   if (folder === undefined) return null
   const part = join(folder, `.${randomUUID()}.part`)

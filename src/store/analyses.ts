@@ -6,7 +6,9 @@ import type { SpeechOf } from '@/core/sound/ducking'
 import { database } from './database'
 
 /** One looked-through part of a recording. */
-export type AnalysisPart = { recordingId: RecordingId; index: number } & ({ kind: 'sound'; part: SoundPart } | { kind: 'pictures'; part: PicturesPart })
+export type AnalysisPart = { recordingId: RecordingId; index: number } & (
+  { kind: 'sound'; part: SoundPart } | { kind: 'pictures'; part: PicturesPart }
+)
 export type AnalysisPartKey = [RecordingId, AnalysisPart['kind'], number]
 
 /** Keeps a part. It can be made again, so a full disk is no misfortune; says whether it could be kept. */

@@ -17,9 +17,23 @@ const clear = () => Promise.all(database().tables.map((table) => table.clear()))
 beforeEach(clear)
 
 const MADE_AT = '2026-11-26T12:00:00.000Z'
-const FILE = { fileName: 'a.mp4', sizeBytes: 9, container: 'mp4' as const, videoCodec: 'avc', audioCodec: null, shippedAac: false, frames: 1, framesTakenOver: 0, extras: [], savedAs: null, tookMs: 1, stages: null }
+const FILE = {
+  fileName: 'a.mp4',
+  sizeBytes: 9,
+  container: 'mp4' as const,
+  videoCodec: 'avc',
+  audioCodec: null,
+  shippedAac: false,
+  frames: 1,
+  framesTakenOver: 0,
+  extras: [],
+  savedAs: null,
+  tookMs: 1,
+  stages: null,
+}
 
-const restore = (records: BackupRecords, mode: RestoreMode) => restoreBackup(records, { files: new Map(), captions: new Map() }, mode, MADE_AT)
+const restore = (records: BackupRecords, mode: RestoreMode) =>
+  restoreBackup(records, { files: new Map(), captions: new Map() }, mode, MADE_AT)
 
 /** Records as they come out of a backup's file. */
 function filed(records: BackupRecords): BackupRecords {
@@ -50,12 +64,16 @@ describe('a backup', () => {
     const records = filed(await allRecords(true))
     const [recording] = records.recording
     if (!recording) throw new Error('no recording')
-    const parts = { files: new Map([[recording.id, new File(['film'], recording.fileName)]]), captions: new Map([[recording.id, new File(['WEBVTT'], 'a.vtt')]]) }
+    const parts = {
+      files: new Map([[recording.id, new File(['film'], recording.fileName)]]),
+      captions: new Map([[recording.id, new File(['WEBVTT'], 'a.vtt')]]),
+    }
     await clear()
     const full = vi.spyOn(database().files, 'put').mockRejectedValueOnce(new DOMException('full', 'QuotaExceededError'))
     await expect(restoreBackup(records, parts, 'add', MADE_AT)).rejects.toThrow()
     full.mockRestore()
-    for (const table of database().tables) expect([table.name, table.name === 'outlets' ? 0 : await table.count()]).toEqual([table.name, 0])
+    for (const table of database().tables)
+      expect([table.name, table.name === 'outlets' ? 0 : await table.count()]).toEqual([table.name, 0])
     await restoreBackup(records, parts, 'add', MADE_AT)
     const stored = await storedFile(recording.id)
     expect(stored.ok && (await stored.file.text())).toBe('film')
@@ -84,7 +102,9 @@ describe('a backup', () => {
 
     expect((await restore(records, 'as-it-was')).changed).toBeGreaterThan(0)
     expect(await loadEdit(id)).toMatchObject({ edit: { highlight: { name } }, steps: [] })
-    expect(await versionsOf(id)).toMatchObject([{ name: 'Before the backup of 2026-11-26 was put back', edit: { highlight: { name: 'Changed since' } } }])
+    expect(await versionsOf(id)).toMatchObject([
+      { name: 'Before the backup of 2026-11-26 was put back', edit: { highlight: { name: 'Changed since' } } },
+    ])
     // What was made since is not taken away.
     const other = await shelf()
     await restore(records, 'as-it-was')
@@ -95,23 +115,46 @@ describe('a backup', () => {
     const { id } = await shelf()
     const loaded = await loadEdit(id)
     if (!loaded.ok) throw new Error(loaded.reason)
-    const settings = { frameRate: { num: 30, den: 1 }, videoBitrate: 1_000_000, audioBitrate: 96_000 } as Parameters<typeof queueRenders>[1][number]['settings']
+    const settings = { frameRate: { num: 30, den: 1 }, videoBitrate: 1_000_000, audioBitrate: 96_000 } as Parameters<
+      typeof queueRenders
+    >[1][number]['settings']
     const shape = { id: 'tall', width: 108, height: 192 }
-    const [finished] = await queueRenders(loaded.edit, [{ shape, settings }, { shape, settings }])
+    const [finished] = await queueRenders(loaded.edit, [
+      { shape, settings },
+      { shape, settings },
+    ])
     const renderId = finished?.id as RenderId
     await setRenderState(renderId, { kind: 'finished', file: FILE })
-    const overdue = await planPost({ renderId, outletId: 'story' as OutletId, dueAt: '2020-01-01T10:00:00.000Z', title: 'Overdue', text: '' })
-    await planPost({ renderId, outletId: 'story' as OutletId, dueAt: '2999-01-01T10:00:00.000Z', title: 'To come', text: '' })
+    const overdue = await planPost({
+      renderId,
+      outletId: 'story' as OutletId,
+      dueAt: '2020-01-01T10:00:00.000Z',
+      title: 'Overdue',
+      text: '',
+    })
+    await planPost({
+      renderId,
+      outletId: 'story' as OutletId,
+      dueAt: '2999-01-01T10:00:00.000Z',
+      title: 'To come',
+      text: '',
+    })
     const records = filed(await allRecords(true))
     expect(records.render.map((r) => r.id)).toEqual([renderId])
     expect(await allRecords(false)).toMatchObject({ render: [], post: [] })
 
-    await database().posts.update(overdue.id, { state: { kind: 'posted', at: MADE_AT, remoteId: 'x' }, updatedAt: MADE_AT })
+    await database().posts.update(overdue.id, {
+      state: { kind: 'posted', at: MADE_AT, remoteId: 'x' },
+      updatedAt: MADE_AT,
+    })
     await restore(records, 'as-it-was')
     expect((await allPosts()).map((p) => p.state.kind)).toEqual(['posted', 'planned'])
     await clear()
     await restore(records, 'add')
-    expect((await allPosts()).map((p) => [p.title, p.state.kind])).toEqual([['Overdue', 'failed'], ['To come', 'planned']])
+    expect((await allPosts()).map((p) => [p.title, p.state.kind])).toEqual([
+      ['Overdue', 'failed'],
+      ['To come', 'planned'],
+    ])
   })
 
   it('is refused where it is none or of a newer version; damaged records are left out and counted', async () => {
@@ -121,10 +164,25 @@ describe('a backup', () => {
     expect(readBackup('{')).toMatchObject({ ok: false, reason: 'not-json' })
     expect(readBackup('{"brimble":"bundle","version":1}')).toMatchObject({ ok: false, reason: 'not-a-backup' })
     expect(readBackup(text.replace('"version":1', '"version":2'))).toMatchObject({ ok: false, reason: 'newer-version' })
-    const newer = { ...records, setup: records.setup.map((s) => ({ ...s, schemaVersion: 99 })) } as unknown as BackupRecords
+    const newer = {
+      ...records,
+      setup: records.setup.map((s) => ({ ...s, schemaVersion: 99 })),
+    } as unknown as BackupRecords
     expect(readBackup(writeBackup(MADE_AT, newer, []))).toMatchObject({ ok: false, reason: 'newer-version' })
-    const damaged = { ...records, highlight: [...records.highlight, { schemaVersion: 1, name: 5 }] } as unknown as BackupRecords
-    expect(readBackup(writeBackup(MADE_AT, damaged, []))).toMatchObject({ ok: true, unread: 1, records: { highlight: [{ name: 'Last gate' }] } })
-    for (const entry of ['../x.mp4', 'files/../x.mp4', '/etc/passwd', 'files/x.mp4']) expect(readBackup(writeBackup(MADE_AT, records, [{ kind: 'file', id: 'r', fileName: 'x', type: '', entry, sizeBytes: 1 }]))).toMatchObject({ ok: false, reason: 'not-a-backup' })
+    const damaged = {
+      ...records,
+      highlight: [...records.highlight, { schemaVersion: 1, name: 5 }],
+    } as unknown as BackupRecords
+    expect(readBackup(writeBackup(MADE_AT, damaged, []))).toMatchObject({
+      ok: true,
+      unread: 1,
+      records: { highlight: [{ name: 'Last gate' }] },
+    })
+    for (const entry of ['../x.mp4', 'files/../x.mp4', '/etc/passwd', 'files/x.mp4'])
+      expect(
+        readBackup(
+          writeBackup(MADE_AT, records, [{ kind: 'file', id: 'r', fileName: 'x', type: '', entry, sizeBytes: 1 }]),
+        ),
+      ).toMatchObject({ ok: false, reason: 'not-a-backup' })
   })
 })

@@ -15,17 +15,53 @@ type AnyRecord = { id: string; updatedAt: string }
 
 function tables(): Record<RecordKind, Table<AnyRecord, string>> {
   const db = database()
-  const { recordings: recording, soundFiles: soundFile, imageFiles: imageFile, fontFiles: fontFile, brands: brand, outlets: outlet, setups: setup, layouts: layout, recipes: recipe, highlights: highlight, versions: version, spottings: spotting, renderPresets: renderPreset, renders: render, posts: post } = db
-  return { recording, soundFile, imageFile, fontFile, brand, outlet, setup, layout, recipe, highlight, version, spotting, renderPreset, render, post } as unknown as Record<RecordKind, Table<AnyRecord, string>>
+  const {
+    recordings: recording,
+    soundFiles: soundFile,
+    imageFiles: imageFile,
+    fontFiles: fontFile,
+    brands: brand,
+    outlets: outlet,
+    setups: setup,
+    layouts: layout,
+    recipes: recipe,
+    highlights: highlight,
+    versions: version,
+    spottings: spotting,
+    renderPresets: renderPreset,
+    renders: render,
+    posts: post,
+  } = db
+  return {
+    recording,
+    soundFile,
+    imageFile,
+    fontFile,
+    brand,
+    outlet,
+    setup,
+    layout,
+    recipe,
+    highlight,
+    version,
+    spotting,
+    renderPreset,
+    render,
+    post,
+  } as unknown as Record<RecordKind, Table<AnyRecord, string>>
 }
 
 /** Every record that can be read, what lies in the bin too. Of renders those that are finished, where `withRenders`, with the posts that they go out as; else neither. */
 export async function allRecords(withRenders: boolean): Promise<BackupRecords> {
   const by = tables()
   const records = {} as Record<RecordKind, AnyRecord[]>
-  await database().transaction('r', BACKUP_KINDS.map((kind) => by[kind] as Table), async () => {
-    for (const kind of BACKUP_KINDS) records[kind] = readAll(kind, await by[kind].toArray())
-  })
+  await database().transaction(
+    'r',
+    BACKUP_KINDS.map((kind) => by[kind] as Table),
+    async () => {
+      for (const kind of BACKUP_KINDS) records[kind] = readAll(kind, await by[kind].toArray())
+    },
+  )
   const all = records as unknown as BackupRecords
   const finished = withRenders ? all.render.filter((r) => r.state.kind === 'finished') : []
   return { ...all, render: finished, post: all.post.filter((p) => finished.some((r) => r.id === p.renderId)) }
@@ -52,33 +88,46 @@ export interface RestoredFiles {
  * Puts records and bytes back in one transaction: all of it, or nothing. A highlight that is changed is kept as a version first; bytes that are here
  * stay. Rejects when the disk is full.
  */
-export async function restoreBackup(records: BackupRecords, { files, captions }: RestoredFiles, mode: RestoreMode, madeAt: string): Promise<Restored> {
+export async function restoreBackup(
+  records: BackupRecords,
+  { files, captions }: RestoredFiles,
+  mode: RestoreMode,
+  madeAt: string,
+): Promise<Restored> {
   const versions = mode === 'as-it-was' ? await versionsOfChanged(records.highlight, madeAt) : []
   const lost = await lostOf([...files.keys()])
   const by = tables()
   const db = database()
   const restored: Restored = { added: 0, changed: 0, stayed: 0 }
-  await db.transaction('rw', [...BACKUP_KINDS.map((kind) => by[kind] as Table), db.undo, db.files, db.captionTexts], async () => {
-    await db.versions.bulkAdd(versions)
-    for (const kind of BACKUP_KINDS) {
-      const there = new Map((await by[kind].bulkGet(records[kind].map((r) => r.id))).flatMap((r) => (r ? [[r.id, r] as const] : [])))
-      for (const raw of records[kind]) {
-        const record = kind === 'post' ? notSentAgain(raw as Post) : raw
-        const here = there.get(record.id)
-        if (!here) restored.added++
-        else if (here.updatedAt === record.updatedAt) continue
-        else if (mode === 'add' || (here as Partial<Post>).state?.kind === 'posted') {
-          restored.stayed++
-          continue
-        } else restored.changed++
-        await by[kind].put(record)
-        // The steps that led to another state do not lead to this one.
-        if (kind === 'highlight' || kind === 'spotting') await db.undo.delete(record.id as HighlightId | RecordingId)
+  await db.transaction(
+    'rw',
+    [...BACKUP_KINDS.map((kind) => by[kind] as Table), db.undo, db.files, db.captionTexts],
+    async () => {
+      await db.versions.bulkAdd(versions)
+      for (const kind of BACKUP_KINDS) {
+        const there = new Map(
+          (await by[kind].bulkGet(records[kind].map((r) => r.id))).flatMap((r) => (r ? [[r.id, r] as const] : [])),
+        )
+        for (const raw of records[kind]) {
+          const record = kind === 'post' ? notSentAgain(raw as Post) : raw
+          const here = there.get(record.id)
+          if (!here) restored.added++
+          else if (here.updatedAt === record.updatedAt) continue
+          else if (mode === 'add' || (here as Partial<Post>).state?.kind === 'posted') {
+            restored.stayed++
+            continue
+          } else restored.changed++
+          await by[kind].put(record)
+          // The steps that led to another state do not lead to this one.
+          if (kind === 'highlight' || kind === 'spotting') await db.undo.delete(record.id as HighlightId | RecordingId)
+        }
       }
-    }
-    for (const owner of lost) await db.files.put({ owner, kind: 'kept', blob: files.get(owner) as File })
-    for (const [recordingId, file] of captions) if (!(await db.captionTexts.get(recordingId))) await db.captionTexts.put({ recordingId, fileName: file.name, blob: file })
-  })
+      for (const owner of lost) await db.files.put({ owner, kind: 'kept', blob: files.get(owner) as File })
+      for (const [recordingId, file] of captions)
+        if (!(await db.captionTexts.get(recordingId)))
+          await db.captionTexts.put({ recordingId, fileName: file.name, blob: file })
+    },
+  )
   for (const owner of lost) holdFile(owner, files.get(owner) as File)
   return restored
 }
@@ -97,13 +146,24 @@ async function versionsOfChanged(was: BackupRecords['highlight'], madeAt: string
   const versions: Version[] = []
   for (const { id, updatedAt } of was) {
     const loaded = await loadEdit(id)
-    if (loaded.ok && loaded.edit.highlight.updatedAt !== updatedAt) versions.push(newVersion(loaded.edit, `Before the backup of ${madeAt.slice(0, 10)} was put back`))
+    if (loaded.ok && loaded.edit.highlight.updatedAt !== updatedAt)
+      versions.push(newVersion(loaded.edit, `Before the backup of ${madeAt.slice(0, 10)} was put back`))
   }
   return versions
 }
 
 /** A post whose time has gone by may have gone out since: it waits for a person, so that nothing is posted twice. */
 function notSentAgain(post: Post): Post {
-  if (post.state.kind === 'posted' || post.dueAt > nowStamp()) return post.state.kind === 'sending' ? { ...post, state: { kind: 'planned' } } : post
-  return { ...post, state: { kind: 'failed', reason: 'offline', detail: 'It came back with a backup after its time. See whether it has gone out before you try again.', attempts: 1, again: null } }
+  if (post.state.kind === 'posted' || post.dueAt > nowStamp())
+    return post.state.kind === 'sending' ? { ...post, state: { kind: 'planned' } } : post
+  return {
+    ...post,
+    state: {
+      kind: 'failed',
+      reason: 'offline',
+      detail: 'It came back with a backup after its time. See whether it has gone out before you try again.',
+      attempts: 1,
+      again: null,
+    },
+  }
 }

@@ -25,7 +25,11 @@ export function bytesOfRender({ state }: Render): number {
 /** What lies in the bin, newest first. */
 export async function binItems(): Promise<BinItem[]> {
   const db = database()
-  const [recordings, highlights, renders] = await Promise.all([db.recordings.toArray(), db.highlights.toArray(), db.renders.toArray()])
+  const [recordings, highlights, renders] = await Promise.all([
+    db.recordings.toArray(),
+    db.highlights.toArray(),
+    db.renders.toArray(),
+  ])
   const isThrownAway = (r: { deletedAt: string | null }) => r.deletedAt !== null && r.deletedAt !== undefined
   const onShelf = highlights.filter((h) => !isThrownAway(h))
   const items: BinItem[] = []
@@ -35,12 +39,26 @@ export async function binItems(): Promise<BinItem[]> {
     const usedBy = onShelf.filter((h) => uses(h, id)).length
     // Its bytes have been deleted, and what it says of itself is still needed: there is nothing left to throw away.
     if (!stored && usedBy > 0) continue
-    items.push({ kind: 'recording', id, name, usedBy, sizeBytes: stored?.kind === 'kept' ? stored.blob.size : 0, thrownAwayAt: deletedAt ?? '' })
+    items.push({
+      kind: 'recording',
+      id,
+      name,
+      usedBy,
+      sizeBytes: stored?.kind === 'kept' ? stored.blob.size : 0,
+      thrownAwayAt: deletedAt ?? '',
+    })
   }
-  for (const { id, name, deletedAt } of readAll('highlight', highlights.filter(isThrownAway))) items.push({ kind: 'highlight', id, name, sizeBytes: 0, thrownAwayAt: deletedAt ?? '' })
+  for (const { id, name, deletedAt } of readAll('highlight', highlights.filter(isThrownAway)))
+    items.push({ kind: 'highlight', id, name, sizeBytes: 0, thrownAwayAt: deletedAt ?? '' })
   for (const render of readAll('render', renders.filter(isThrownAway))) {
     const name = render.state.kind === 'finished' ? render.state.file.fileName : render.edit.highlight.name
-    items.push({ kind: 'render', id: render.id, name, sizeBytes: bytesOfRender(render), thrownAwayAt: render.deletedAt ?? '' })
+    items.push({
+      kind: 'render',
+      id: render.id,
+      name,
+      sizeBytes: bytesOfRender(render),
+      thrownAwayAt: render.deletedAt ?? '',
+    })
   }
   return items.sort((a, b) => b.thrownAwayAt.localeCompare(a.thrownAwayAt))
 }
@@ -105,7 +123,8 @@ async function deleteUnneededRecords(): Promise<void> {
   await db.transaction('rw', [db.recordings, db.highlights, db.files], async () => {
     const highlights = await db.highlights.toArray()
     for (const { id, deletedAt } of await db.recordings.toArray()) {
-      const isNeeded = !deletedAt || highlights.some((h) => uses(h, id)) || (await db.files.where('owner').equals(id).count()) > 0
+      const isNeeded =
+        !deletedAt || highlights.some((h) => uses(h, id)) || (await db.files.where('owner').equals(id).count()) > 0
       if (!isNeeded) await db.recordings.delete(id)
     }
   })
@@ -118,8 +137,11 @@ export async function usedBytes(): Promise<number> {
   await db.files.each((stored) => {
     if (stored.kind === 'kept') bytes += stored.blob.size
   })
-  await db.renders.where('state.kind').equals('finished').each((render) => {
-    bytes += bytesOfRender(render)
-  })
+  await db.renders
+    .where('state.kind')
+    .equals('finished')
+    .each((render) => {
+      bytes += bytesOfRender(render)
+    })
   return bytes
 }

@@ -33,10 +33,15 @@ export async function bringInEdits({ edits, bytes, filed }: Incoming): Promise<H
       await db.files.put({ owner: id as FileOwner, kind: 'kept', blob: file })
     }
     for (const { recordings, soundFiles, imageFiles, fontFiles } of edits) {
-      for (const r of recordings) if (!(await db.recordings.get(r.id))) await db.recordings.put({ ...r, deletedAt: null, source: 'kept' }).then(() => putFile(r))
-      for (const r of soundFiles) if (!(await db.soundFiles.get(r.id))) await db.soundFiles.put(r).then(() => putFile(r))
-      for (const r of imageFiles) if (!(await db.imageFiles.get(r.id))) await db.imageFiles.put(r).then(() => putFile(r))
-      for (const r of fontFiles) if (bytes.has(r.id) && !(await db.fontFiles.get(r.id))) await db.fontFiles.put(r).then(() => putFile(r))
+      for (const r of recordings)
+        if (!(await db.recordings.get(r.id)))
+          await db.recordings.put({ ...r, deletedAt: null, source: 'kept' }).then(() => putFile(r))
+      for (const r of soundFiles)
+        if (!(await db.soundFiles.get(r.id))) await db.soundFiles.put(r).then(() => putFile(r))
+      for (const r of imageFiles)
+        if (!(await db.imageFiles.get(r.id))) await db.imageFiles.put(r).then(() => putFile(r))
+      for (const r of fontFiles)
+        if (bytes.has(r.id) && !(await db.fontFiles.get(r.id))) await db.fontFiles.put(r).then(() => putFile(r))
       for (const r of [...recordings, ...soundFiles, ...imageFiles]) if (lost.has(r.id)) await putFile(r)
     }
     const made: Highlight[] = []
@@ -58,6 +63,15 @@ async function idsOfLostFiles(edits: readonly Edit[], bytes: ReadonlyMap<string,
   return lost
 }
 
-const TYPES: Record<string, string> = { png: 'image/png', jpg: 'image/jpeg', jpeg: 'image/jpeg', webp: 'image/webp', gif: 'image/gif', mp4: 'video/mp4', webm: 'video/webm', mkv: 'video/x-matroska' }
+const TYPES: Record<string, string> = {
+  png: 'image/png',
+  jpg: 'image/jpeg',
+  jpeg: 'image/jpeg',
+  webp: 'image/webp',
+  gif: 'image/gif',
+  mp4: 'video/mp4',
+  webm: 'video/webm',
+  mkv: 'video/x-matroska',
+}
 
 const typeOf = (fileName: string) => TYPES[fileName.split('.').at(-1)?.toLowerCase() ?? ''] ?? ''

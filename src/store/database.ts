@@ -3,7 +3,22 @@ import type { SoundFile } from '@/core/model/bed'
 import type { Brand } from '@/core/model/brand'
 import type { FontFile } from '@/core/model/fontFile'
 import type { Highlight } from '@/core/model/highlight'
-import type { BrandId, FontFileId, HighlightId, ImageFileId, LayoutId, OutletId, PostId, RecipeId, RecordingId, RenderId, RenderPresetId, SetupId, SoundFileId, VersionId } from '@/core/model/ids'
+import type {
+  BrandId,
+  FontFileId,
+  HighlightId,
+  ImageFileId,
+  LayoutId,
+  OutletId,
+  PostId,
+  RecipeId,
+  RecordingId,
+  RenderId,
+  RenderPresetId,
+  SetupId,
+  SoundFileId,
+  VersionId,
+} from '@/core/model/ids'
 import type { ImageFile } from '@/core/model/imageFile'
 import type { Layout } from '@/core/model/layout'
 import { startingOutlets, type Outlet } from '@/core/model/outlet'
@@ -23,7 +38,8 @@ import type { WatchedFile } from './watched'
 export type FileOwner = RecordingId | SoundFileId | ImageFileId | FontFileId
 
 /** A file's bytes: a copy of its own, or a handle to the person's file, whose permission the browser may have taken back. */
-export type StoredFile = { owner: FileOwner; kind: 'kept'; blob: Blob } | { owner: FileOwner; kind: 'linked'; handle: FileSystemFileHandle }
+export type StoredFile =
+  { owner: FileOwner; kind: 'kept'; blob: Blob } | { owner: FileOwner; kind: 'linked'; handle: FileSystemFileHandle }
 
 /** Small pictures made once and shown often. `owner` is a recording's or a highlight's id. */
 export interface StoredPictures {
@@ -49,7 +65,8 @@ export interface StoredFolder {
   from: FolderSource
 }
 
-export type FolderSource = { kind: 'linked'; handle: FileSystemDirectoryHandle } | { kind: 'kept'; files: ReadonlyMap<string, Blob> }
+export type FolderSource =
+  { kind: 'linked'; handle: FileSystemDirectoryHandle } | { kind: 'kept'; files: ReadonlyMap<string, Blob> }
 
 export interface StoredUndo {
   /** The highlight or recording whose work it is. */
@@ -109,7 +126,9 @@ export class Database extends Dexie {
       analyses: '[recordingId+kind+index], recordingId',
     })
     const outletsToBegin = (tx: Transaction) => tx.table('outlets').bulkAdd(startingOutlets(new Date().toISOString()))
-    this.version(2).stores({ imageFiles: 'id', brands: 'id', outlets: 'id', recipes: 'id, setupId' }).upgrade(outletsToBegin)
+    this.version(2)
+      .stores({ imageFiles: 'id', brands: 'id', outlets: 'id', recipes: 'id, setupId' })
+      .upgrade(outletsToBegin)
     this.version(3).stores({ fontFiles: 'id', captionTexts: 'recordingId' })
     this.version(4).stores({ folders: 'id' })
     this.version(5).stores({ renderPresets: 'id', settings: 'key' })
@@ -129,6 +148,8 @@ export function database(): Database {
 
 /** Whether an error means that the browser's storage is full; Dexie wraps the browser's own error in one of its own. */
 export function isStorageFull(error: unknown): boolean {
-  const names = [error, (error as { inner?: unknown } | null)?.inner].map((e) => (e instanceof Error || e instanceof DOMException ? e.name : ''))
+  const names = [error, (error as { inner?: unknown } | null)?.inner].map((e) =>
+    e instanceof Error || e instanceof DOMException ? e.name : '',
+  )
   return names.includes('QuotaExceededError')
 }

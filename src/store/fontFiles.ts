@@ -30,11 +30,26 @@ export async function addFontFile(file: File): Promise<FontFile | null> {
   const type = fontTypeOf(file.name)
   if (!type || file.size > MOST_BYTES) return null
   const bytes = await file.arrayBuffer()
-  const readable = await new FontFace('to be tried', bytes).load().then(() => true, () => false)
+  const readable = await new FontFace('to be tried', bytes).load().then(
+    () => true,
+    () => false,
+  )
   if (!readable) return null
-  const plain = file.name.replace(/\.[^.]+$/, '').replace(/[_-]+/g, ' ').replace(/["\\]/g, '').trim().slice(0, 80) || 'Own font'
+  const plain =
+    file.name
+      .replace(/\.[^.]+$/, '')
+      .replace(/[_-]+/g, ' ')
+      .replace(/["\\]/g, '')
+      .trim()
+      .slice(0, 80) || 'Own font'
   const name = freeName(plain, [...SHIPPED_FONTS, ...(await keptFonts()).map((f) => f.name)])
-  const record: FontFile = { ...newRecord(nowStamp()), id: newId<FontFileId>(), name, fileName: file.name.slice(0, 1000), sizeBytes: file.size }
+  const record: FontFile = {
+    ...newRecord(nowStamp()),
+    id: newId<FontFileId>(),
+    name,
+    fileName: file.name.slice(0, 1000),
+    sizeBytes: file.size,
+  }
   const blob = new File([bytes], file.name, { type })
   await keepRecordWithFile(database().fontFiles, record, { owner: record.id, kind: 'kept', blob })
   holdFile(record.id, blob)

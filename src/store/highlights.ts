@@ -42,13 +42,34 @@ export interface NewHighlight {
  * Cuts a new highlight from a recording. Where nothing else is asked for, regions and layout are copies of those the
  * recording's newest highlight uses, since a person's scene rarely changes; else starting ones.
  */
-export async function createHighlight(recording: Recording, wanted: NewHighlight, id: HighlightId = newId<HighlightId>()): Promise<Highlight> {
+export async function createHighlight(
+  recording: Recording,
+  wanted: NewHighlight,
+  id: HighlightId = newId<HighlightId>(),
+): Promise<Highlight> {
   const base = newRecord(nowStamp())
   const previous = await newestEditOf(recording.id)
-  const regions = wanted.regions?.map((r) => newRegion(newId<RegionId>(), r.role, r.name, r.bounds)) ?? previous?.setups[0]?.regions ?? startingRegions(() => newId<RegionId>())
-  const setup = newSetup({ ...base, id: newId<SetupId>(), name: wanted.setupName ?? previous?.setups[0]?.name ?? recording.name, regions, ownedBy: id, basedOn: wanted.regions ? null : (previous?.setups[0]?.basedOn ?? null), isGuess: !wanted.regions && (previous?.setups[0]?.isGuess ?? true) })
+  const regions =
+    wanted.regions?.map((r) => newRegion(newId<RegionId>(), r.role, r.name, r.bounds)) ??
+    previous?.setups[0]?.regions ??
+    startingRegions(() => newId<RegionId>())
+  const setup = newSetup({
+    ...base,
+    id: newId<SetupId>(),
+    name: wanted.setupName ?? previous?.setups[0]?.name ?? recording.name,
+    regions,
+    ownedBy: id,
+    basedOn: wanted.regions ? null : (previous?.setups[0]?.basedOn ?? null),
+    isGuess: !wanted.regions && (previous?.setups[0]?.isGuess ?? true),
+  })
   const arrangement = wanted.arrangement ?? previous?.layouts[0]?.arrangement ?? startingLayout(() => newId<PanelId>())
-  const layout = newLayout({ ...base, id: newId<LayoutId>(), name: wanted.layoutName ?? previous?.layouts[0]?.name ?? DEFAULT_LAYOUT_NAME, arrangement, ownedBy: id })
+  const layout = newLayout({
+    ...base,
+    id: newId<LayoutId>(),
+    name: wanted.layoutName ?? previous?.layouts[0]?.name ?? DEFAULT_LAYOUT_NAME,
+    arrangement,
+    ownedBy: id,
+  })
   const inMicros = wanted.inMicros ?? recording.video.firstFrameMicros
   const outMicros = wanted.outMicros ?? Math.min(recording.durationMicros, inMicros + FIRST_CUT_MICROS)
   const highlight: Highlight = {
@@ -56,7 +77,16 @@ export async function createHighlight(recording: Recording, wanted: NewHighlight
     id,
     name: wanted.name,
     shapes: wanted.shapes ?? previous?.highlight.shapes ?? STANDARD_SHAPES.slice(0, 1),
-    passages: [newPassage({ id: newId<PassageId>(), recordingId: recording.id, inMicros, outMicros, setupId: setup.id, layoutId: layout.id })],
+    passages: [
+      newPassage({
+        id: newId<PassageId>(),
+        recordingId: recording.id,
+        inMicros,
+        outMicros,
+        setupId: setup.id,
+        layoutId: layout.id,
+      }),
+    ],
     joinTiming: 'hold',
     beds: [],
     origin: wanted.origin ?? null,
@@ -80,19 +110,42 @@ export async function createHighlight(recording: Recording, wanted: NewHighlight
 function wordsLike(previous: Edit | null, recordingId: RecordingId): Highlight['words'] {
   if (!previous) return NO_WORDS
   const { cues, speakers, captions } = previous.highlight.words
-  return { cues: cues.filter((c) => c.recordingId === recordingId).map((c) => ({ ...c, id: newId<CueId>() })), speakers, captions, titles: [] }
+  return {
+    cues: cues.filter((c) => c.recordingId === recordingId).map((c) => ({ ...c, id: newId<CueId>() })),
+    speakers,
+    captions,
+    titles: [],
+  }
 }
 
 /** A passage of all of a recording (at most a first cut's length) for an edit, with the records of its own that the edit lacks. */
-export async function passagePartsFor(edit: Edit, recording: Recording): Promise<{ passage: Passage; setup: Setup | null; layout: Layout | null }> {
+export async function passagePartsFor(
+  edit: Edit,
+  recording: Recording,
+): Promise<{ passage: Passage; setup: Setup | null; layout: Layout | null }> {
   const inMicros = recording.video.firstFrameMicros
-  const where = { recordingId: recording.id, inMicros, outMicros: Math.min(recording.durationMicros, inMicros + FIRST_CUT_MICROS) }
+  const where = {
+    recordingId: recording.id,
+    inMicros,
+    outMicros: Math.min(recording.durationMicros, inMicros + FIRST_CUT_MICROS),
+  }
   const same = edit.highlight.passages.findLast((p) => p.recordingId === recording.id)
-  if (same) return { passage: newPassage({ ...where, id: newId<PassageId>(), setupId: same.setupId, layoutId: same.layoutId }), setup: null, layout: null }
+  if (same)
+    return {
+      passage: newPassage({ ...where, id: newId<PassageId>(), setupId: same.setupId, layoutId: same.layoutId }),
+      setup: null,
+      layout: null,
+    }
   const base = { ...newRecord(nowStamp()), ownedBy: edit.highlight.id }
   const previous = await newestEditOf(recording.id)
   const [scene] = previous?.setups ?? []
-  const setup = newSetup({ ...base, id: newId<SetupId>(), name: scene?.name ?? recording.name, basedOn: scene?.basedOn ?? null, regions: (scene?.regions ?? startingRegions(() => newId<RegionId>())).map((r) => ({ ...r, id: newId<RegionId>() })) })
+  const setup = newSetup({
+    ...base,
+    id: newId<SetupId>(),
+    name: scene?.name ?? recording.name,
+    basedOn: scene?.basedOn ?? null,
+    regions: (scene?.regions ?? startingRegions(() => newId<RegionId>())).map((r) => ({ ...r, id: newId<RegionId>() })),
+  })
   const [known] = previous?.layouts ?? []
   const layout: Layout | null = known ? { ...known, ...base, id: newId<LayoutId>() } : null
   const layoutId = layout?.id ?? edit.highlight.passages[0]?.layoutId
@@ -107,7 +160,9 @@ async function newestEditOf(recordingId: RecordingId): Promise<Edit | null> {
   return loaded?.ok ? loaded.edit : null
 }
 
-export type LoadResult = { ok: true; edit: Edit; steps: UndoStep[]; position: number } | { ok: false; reason: 'not-found' | 'newer-version' | 'not-a-record' }
+export type LoadResult =
+  | { ok: true; edit: Edit; steps: UndoStep[]; position: number }
+  | { ok: false; reason: 'not-found' | 'newer-version' | 'not-a-record' }
 
 /** A highlight with every record it refers to, brought up to date, and its undo history. */
 export async function loadEdit(id: HighlightId): Promise<LoadResult> {
@@ -119,19 +174,60 @@ export async function loadEdit(id: HighlightId): Promise<LoadResult> {
   const { passages, beds } = highlight.record
   const undo = await db.undo.get(id)
   const setups = read('setup', await ownedFirst(db.setups, id, passages.flatMap(setupsIn), undo?.setupIds ?? []))
-  const layouts = read('layout', await ownedFirst(db.layouts, id, passages.map((p) => p.layoutId), undo?.layoutIds ?? []))
-  const recordings = read('recording', await db.recordings.bulkGet([...new Set([...(undo?.recordingIds ?? []), ...passages.flatMap(recordingsIn)])]))
-  const soundFiles = read('soundFile', await db.soundFiles.bulkGet([...new Set([...(undo?.soundFileIds ?? []), ...beds.map((b) => b.soundFileId)])]))
-  const imageFiles = read('imageFile', await db.imageFiles.bulkGet([...new Set([...(undo?.imageFileIds ?? []), ...picturesOfLayouts(layouts ?? []), ...picturesOfMarks(highlight.record.marks)])]))
+  const layouts = read(
+    'layout',
+    await ownedFirst(
+      db.layouts,
+      id,
+      passages.map((p) => p.layoutId),
+      undo?.layoutIds ?? [],
+    ),
+  )
+  const recordings = read(
+    'recording',
+    await db.recordings.bulkGet([...new Set([...(undo?.recordingIds ?? []), ...passages.flatMap(recordingsIn)])]),
+  )
+  const soundFiles = read(
+    'soundFile',
+    await db.soundFiles.bulkGet([...new Set([...(undo?.soundFileIds ?? []), ...beds.map((b) => b.soundFileId)])]),
+  )
+  const imageFiles = read(
+    'imageFile',
+    await db.imageFiles.bulkGet([
+      ...new Set([
+        ...(undo?.imageFileIds ?? []),
+        ...picturesOfLayouts(layouts ?? []),
+        ...picturesOfMarks(highlight.record.marks),
+      ]),
+    ]),
+  )
   if (!setups || !layouts || !recordings || !soundFiles || !imageFiles) return { ok: false, reason: 'not-a-record' }
-  return { ok: true, edit: { highlight: highlight.record, setups, layouts, recordings, soundFiles, imageFiles, fontFiles: await keptFonts() }, steps: undo?.steps ?? [], position: undo?.position ?? 0 }
+  return {
+    ok: true,
+    edit: {
+      highlight: highlight.record,
+      setups,
+      layouts,
+      recordings,
+      soundFiles,
+      imageFiles,
+      fontFiles: await keptFonts(),
+    },
+    steps: undo?.steps ?? [],
+    position: undo?.position ?? 0,
+  }
 }
 
 /**
  * A highlight's own records, whether used at present or not, then others by id. `order`: the ids as they stood when they were written, which undo
  * steps count on; those that it does not know come after, in the order they were made.
  */
-async function ownedFirst<T extends { id: string; createdAt: string }, I extends string>(table: Table<T, I>, owner: HighlightId, ids: readonly I[], order: readonly string[]): Promise<(T | undefined)[]> {
+async function ownedFirst<T extends { id: string; createdAt: string }, I extends string>(
+  table: Table<T, I>,
+  owner: HighlightId,
+  ids: readonly I[],
+  order: readonly string[],
+): Promise<(T | undefined)[]> {
   const owned = await table.where('ownedBy').equals(owner).toArray()
   const place = new Map(order.map((id, n) => [id, n]))
   const placeOf = ({ id }: T) => place.get(id) ?? order.length
@@ -151,32 +247,56 @@ export type EditSession = Session<Edit>
 /** An edit to work on: saved as it is changed, with its history. */
 export function editSession({ edit, steps, position }: Extract<LoadResult, { ok: true }>): EditSession {
   let known = edit.highlight.updatedAt
-  return new Session(edit, steps, position, async (value, newSteps, newPosition) => {
-    const written = await saveEdit(value, newSteps, newPosition, known)
-    if (written === null) return 'conflict'
-    known = written
-    return 'written'
-  }, overfull)
+  return new Session(
+    edit,
+    steps,
+    position,
+    async (value, newSteps, newPosition) => {
+      const written = await saveEdit(value, newSteps, newPosition, known)
+      if (written === null) return 'conflict'
+      known = written
+      return 'written'
+    },
+    overfull,
+  )
 }
 
 /**
  * Writes an edit and its history in one transaction, and gives the highlight's new `updatedAt`; null, with nothing written, when
  * what is stored is not what was `known`: another tab has written it. Recordings are not touched: the Bench does not change them.
  */
-async function saveEdit(edit: Edit, steps: readonly UndoStep[], position: number, known: string): Promise<string | null> {
+async function saveEdit(
+  edit: Edit,
+  steps: readonly UndoStep[],
+  position: number,
+  known: string,
+): Promise<string | null> {
   const db = database()
   const updatedAt = stampAfter(known)
-  return db.transaction('rw', [db.highlights, db.setups, db.layouts, db.undo, db.recordings, db.soundFiles, db.imageFiles, db.fontFiles], async () => {
-    const there = await db.highlights.get(edit.highlight.id)
-    if (there && there.updatedAt !== known) return null
-    // The browser's storage was cleared under the open tab: what the edit refers to has gone with it.
-    if (!there) await keepRecordsOf(edit)
-    await db.highlights.put({ ...edit.highlight, updatedAt })
-    await db.setups.bulkPut(edit.setups.map((s) => ({ ...s, updatedAt })))
-    await db.layouts.bulkPut(edit.layouts.map((l) => ({ ...l, updatedAt })))
-    await db.undo.put({ owner: edit.highlight.id, steps: [...steps], position, setupIds: edit.setups.map((s) => s.id), layoutIds: edit.layouts.map((l) => l.id), recordingIds: edit.recordings.map((r) => r.id), soundFileIds: edit.soundFiles.map((f) => f.id), imageFileIds: edit.imageFiles.map((f) => f.id) })
-    return updatedAt
-  })
+  return db.transaction(
+    'rw',
+    [db.highlights, db.setups, db.layouts, db.undo, db.recordings, db.soundFiles, db.imageFiles, db.fontFiles],
+    async () => {
+      const there = await db.highlights.get(edit.highlight.id)
+      if (there && there.updatedAt !== known) return null
+      // The browser's storage was cleared under the open tab: what the edit refers to has gone with it.
+      if (!there) await keepRecordsOf(edit)
+      await db.highlights.put({ ...edit.highlight, updatedAt })
+      await db.setups.bulkPut(edit.setups.map((s) => ({ ...s, updatedAt })))
+      await db.layouts.bulkPut(edit.layouts.map((l) => ({ ...l, updatedAt })))
+      await db.undo.put({
+        owner: edit.highlight.id,
+        steps: [...steps],
+        position,
+        setupIds: edit.setups.map((s) => s.id),
+        layoutIds: edit.layouts.map((l) => l.id),
+        recordingIds: edit.recordings.map((r) => r.id),
+        soundFileIds: edit.soundFiles.map((f) => f.id),
+        imageFileIds: edit.imageFiles.map((f) => f.id),
+      })
+      return updatedAt
+    },
+  )
 }
 
 /** Puts the records that an edit refers to back where they are not there. */
@@ -198,7 +318,10 @@ export async function copyHighlight(edit: Edit, name: string): Promise<Highlight
     ...p,
     setupId: setupIds.get(p.setupId) ?? p.setupId,
     layoutId: layoutIds.get(p.layoutId) ?? p.layoutId,
-    feeds: p.feeds.map(({ panelId, plays }) => ({ panelId, plays: plays.kind === 'recording' ? { ...plays, setupId: setupIds.get(plays.setupId) ?? plays.setupId } : plays })),
+    feeds: p.feeds.map(({ panelId, plays }) => ({
+      panelId,
+      plays: plays.kind === 'recording' ? { ...plays, setupId: setupIds.get(plays.setupId) ?? plays.setupId } : plays,
+    })),
   }))
   const highlight: Highlight = { ...edit.highlight, ...base, id, name, passages }
   const db = database()
@@ -221,7 +344,9 @@ export async function highlightsOnShelf(): Promise<Highlight[]> {
 
 /** The highlights that were cut for moments of a recording. */
 export async function highlightsCutFrom(id: RecordingId): Promise<Highlight[]> {
-  return database().highlights.filter((h) => h.origin?.recordingId === id && !h.deletedAt).toArray()
+  return database()
+    .highlights.filter((h) => h.origin?.recordingId === id && !h.deletedAt)
+    .toArray()
 }
 
 /** Puts a highlight into the bin, or takes it out again. Its renders stay. */

@@ -25,20 +25,38 @@ export async function addImageFile(chosen: File): Promise<AddImageResult> {
   if (!file) return { ok: false, reason: 'not-a-picture' }
   // Looked at before it is decoded: a small file can hold a picture that no memory has room for.
   const size = imageSize(new Uint8Array(await file.slice(0, IMAGE_HEADER_BYTES).arrayBuffer()))
-  if (size && (Math.max(size.width, size.height) > MAX_SIDE || size.width * size.height > MAX_PIXELS)) return { ok: false, reason: 'too-large' }
-  const bitmap = (IMAGE_TYPES as readonly string[]).includes(file.type) ? await createImageBitmap(file).catch(() => null) : null
+  if (size && (Math.max(size.width, size.height) > MAX_SIDE || size.width * size.height > MAX_PIXELS))
+    return { ok: false, reason: 'too-large' }
+  const bitmap = (IMAGE_TYPES as readonly string[]).includes(file.type)
+    ? await createImageBitmap(file).catch(() => null)
+    : null
   if (!bitmap) return { ok: false, reason: 'not-a-picture' }
   const { width, height } = bitmap
   bitmap.close()
   const name = file.name.replace(/\.[^.]+$/, '') || file.name
-  const checked = readRecord('imageFile', { ...newRecord(nowStamp()), id: newId<ImageFileId>(), name, fileName: file.name.slice(0, 1000), sizeBytes: file.size, width, height })
+  const checked = readRecord('imageFile', {
+    ...newRecord(nowStamp()),
+    id: newId<ImageFileId>(),
+    name,
+    fileName: file.name.slice(0, 1000),
+    sizeBytes: file.size,
+    width,
+    height,
+  })
   if (!checked.ok) return { ok: false, reason: 'not-a-picture' }
-  await keepRecordWithFile(database().imageFiles, checked.record, { owner: checked.record.id, kind: 'kept', blob: file })
+  await keepRecordWithFile(database().imageFiles, checked.record, {
+    owner: checked.record.id,
+    kind: 'kept',
+    blob: file,
+  })
   holdFile(checked.record.id, file)
   return { ok: true, imageFile: checked.record }
 }
 
 /** Records of pictures by id; those that are gone are left out. */
 export async function keptImages(ids: readonly ImageFileId[]): Promise<ImageFile[]> {
-  return readAll('imageFile', (await database().imageFiles.bulkGet([...ids])).filter((r) => r !== undefined))
+  return readAll(
+    'imageFile',
+    (await database().imageFiles.bulkGet([...ids])).filter((r) => r !== undefined),
+  )
 }

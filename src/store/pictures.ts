@@ -8,5 +8,7 @@ export async function picturesFor(owner: string, madeFor: string): Promise<Blob[
 
 /** Keeps pictures; they can be made again, so a full disk is no misfortune and is not reported. */
 export async function keepPictures(owner: string, madeFor: string, pictures: Blob[]): Promise<void> {
-  await database().pictures.put({ owner, madeFor, pictures }).catch(() => {})
+  await database()
+    .pictures.put({ owner, madeFor, pictures })
+    .catch(() => {})
 }

@@ -45,7 +45,8 @@ export async function takeDuePost(now: Date): Promise<Post | undefined> {
 
 /** What was being sent when a tab was closed is planned again: outlets know each post by its key, so that none goes out twice. Only for whoever alone sends. */
 export async function resumeSending(): Promise<void> {
-  for (const post of await allPosts()) if (post.state.kind === 'sending') await setPostState(post.id, { kind: 'planned' })
+  for (const post of await allPosts())
+    if (post.state.kind === 'sending') await setPostState(post.id, { kind: 'planned' })
 }
 
 export async function deletePost(id: PostId): Promise<void> {

@@ -29,12 +29,24 @@ export async function kept<K extends RackKind>(kind: K): Promise<RecordOf<K>[]> 
 /** Keeps a new record under its name, with a number where that is taken. */
 export async function keep<K extends RackKind>(kind: K, content: Unstamped<K>): Promise<RecordOf<K>> {
   const there = await kept(kind)
-  const record = { ...content, ...newRecord(nowStamp()), id: crypto.randomUUID(), name: freeName(content.name, there.map((r) => r.name)) } as unknown as RecordOf<K>
+  const record = {
+    ...content,
+    ...newRecord(nowStamp()),
+    id: crypto.randomUUID(),
+    name: freeName(
+      content.name,
+      there.map((r) => r.name),
+    ),
+  } as unknown as RecordOf<K>
   await tableOf(kind).add(record)
   return record
 }
 
-export async function changeKept<K extends RackKind>(kind: K, id: string, change: Partial<Unstamped<K>>): Promise<void> {
+export async function changeKept<K extends RackKind>(
+  kind: K,
+  id: string,
+  change: Partial<Unstamped<K>>,
+): Promise<void> {
   const table = tableOf(kind) as unknown as Table<Record<string, unknown>, string>
   await table.update(id, { ...change, updatedAt: nowStamp() })
 }

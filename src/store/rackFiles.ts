@@ -15,28 +15,48 @@ import { storedFile } from './recordings'
 
 function tablesByKind(): { [K in FiledKind]: Table<RecordOf<K>, RecordOf<K>['id']> } {
   const db = database()
-  return { imageFile: db.imageFiles, fontFile: db.fontFiles, setup: db.setups, layout: db.layouts, brand: db.brands, outlet: db.outlets, recipe: db.recipes } as unknown as { [K in FiledKind]: Table<RecordOf<K>, RecordOf<K>['id']> }
+  return {
+    imageFile: db.imageFiles,
+    fontFile: db.fontFiles,
+    setup: db.setups,
+    layout: db.layouts,
+    brand: db.brands,
+    outlet: db.outlets,
+    recipe: db.recipes,
+  } as unknown as { [K in FiledKind]: Table<RecordOf<K>, RecordOf<K>['id']> }
 }
 
 /** Adds what a file holds to what is there, all or nothing; nothing is written over, and what lies in the bin keeps its id. */
 export async function addFiled(incoming: Filed): Promise<Merge> {
   const tables = tablesByKind()
-  return database().transaction('rw', [...RACK_KINDS.map((k) => tables[k] as unknown as Table), database().files], async () => {
-    const there = { ...NOTHING_FILED.records }
-    const taken = new Set<string>()
-    for (const kind of RACK_KINDS) {
-      const all = await (tables[kind] as unknown as Table<Kept>).toArray()
-      all.forEach(({ id }) => taken.add(id))
-      Object.assign(there, { [kind]: all.filter((r) => !r.deletedAt && !r.ownedBy) })
-    }
-    const made = mergeRack(there, incoming, () => newId(), taken)
-    for (const kind of RACK_KINDS) await (tables[kind] as Table).bulkAdd(made.add.records[kind].map((r) => ({ ...r, updatedAt: nowStamp() })))
-    await database().files.bulkPut(Object.entries(made.add.bytes).map(([id, bytes]) => ({ owner: id as ImageFileId | FontFileId, kind: 'kept', blob: blobOf(bytes) })))
-    return made
-  })
+  return database().transaction(
+    'rw',
+    [...RACK_KINDS.map((k) => tables[k] as unknown as Table), database().files],
+    async () => {
+      const there = { ...NOTHING_FILED.records }
+      const taken = new Set<string>()
+      for (const kind of RACK_KINDS) {
+        const all = await (tables[kind] as unknown as Table<Kept>).toArray()
+        all.forEach(({ id }) => taken.add(id))
+        Object.assign(there, { [kind]: all.filter((r) => !r.deletedAt && !r.ownedBy) })
+      }
+      const made = mergeRack(there, incoming, () => newId(), taken)
+      for (const kind of RACK_KINDS)
+        await (tables[kind] as Table).bulkAdd(made.add.records[kind].map((r) => ({ ...r, updatedAt: nowStamp() })))
+      await database().files.bulkPut(
+        Object.entries(made.add.bytes).map(([id, bytes]) => ({
+          owner: id as ImageFileId | FontFileId,
+          kind: 'kept',
+          blob: blobOf(bytes),
+        })),
+      )
+      return made
+    },
+  )
 }
 
-const blobOf = ({ type, base64 }: RackBytes[string]) => new Blob([Uint8Array.from(atob(base64), (c) => c.charCodeAt(0))], { type })
+const blobOf = ({ type, base64 }: RackBytes[string]) =>
+  new Blob([Uint8Array.from(atob(base64), (c) => c.charCodeAt(0))], { type })
 
 type Kept = { id: string; deletedAt: string | null; ownedBy?: string | null }
 
@@ -51,13 +71,30 @@ export async function toFile(wanted: Partial<Filed['records']>): Promise<Filed> 
     return [...known, ...found.flatMap((r) => (r ? [r] : []))]
   }
   // What a record refers to comes along.
-  records.setup = await more('setup', records.recipe.map((r) => r.setupId))
-  records.layout = await more('layout', records.recipe.map((r) => r.layoutId))
-  records.brand = await more('brand', records.recipe.map((r) => r.brandId))
-  records.imageFile = await more('imageFile', [...picturesOfLayouts(records.layout), ...records.recipe.flatMap((r) => picturesOfMarks(r.marks ?? [])), ...records.brand.flatMap((b) => [b.logo, b.endCard])])
+  records.setup = await more(
+    'setup',
+    records.recipe.map((r) => r.setupId),
+  )
+  records.layout = await more(
+    'layout',
+    records.recipe.map((r) => r.layoutId),
+  )
+  records.brand = await more(
+    'brand',
+    records.recipe.map((r) => r.brandId),
+  )
+  records.imageFile = await more('imageFile', [
+    ...picturesOfLayouts(records.layout),
+    ...records.recipe.flatMap((r) => picturesOfMarks(r.marks ?? [])),
+    ...records.brand.flatMap((b) => [b.logo, b.endCard]),
+  ])
   const families = new Set(records.brand.flatMap((b) => Object.values(b.fonts)))
-  for (const { captions, marks } of records.recipe) for (const made of [captions, ...(marks ?? [])]) if (made && 'style' in made) families.add(made.style.font)
-  records.fontFile = await more('fontFile', (await keptFonts()).filter((f) => families.has(f.name)).map((f) => f.id))
+  for (const { captions, marks } of records.recipe)
+    for (const made of [captions, ...(marks ?? [])]) if (made && 'style' in made) families.add(made.style.font)
+  records.fontFile = await more(
+    'fontFile',
+    (await keptFonts()).filter((f) => families.has(f.name)).map((f) => f.id),
+  )
   return { records, bytes: await bytesOf([...records.imageFile, ...records.fontFile]) }
 }
 

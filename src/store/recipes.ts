@@ -17,7 +17,12 @@ async function wholeOf(recipe: Recipe): Promise<WholeRecipe | null> {
   if (!layout.ok || layout.record.deletedAt) return null
   const setup = recipe.setupId && readRecord('setup', await setups.get(recipe.setupId))
   const brand = recipe.brandId && readRecord('brand', await brands.get(recipe.brandId))
-  return { recipe, layout: layout.record, setup: setup && setup.ok && !setup.record.deletedAt ? setup.record : null, brand: brand && brand.ok && !brand.record.deletedAt ? brand.record : null }
+  return {
+    recipe,
+    layout: layout.record,
+    setup: setup && setup.ok && !setup.record.deletedAt ? setup.record : null,
+    brand: brand && brand.ok && !brand.record.deletedAt ? brand.record : null,
+  }
 }
 
 /** The recipe by which recordings that are recognised as having a setup are laid out without being asked. */

@@ -31,7 +31,13 @@ export type FilePlace = { kind: 'kept' } | { kind: 'linked'; handle: FileSystemF
  * recording without bytes. Where there is no room for them the recording is there all the same, for this tab to use its file. Throws TypeError
  * when the facts are no recording's.
  */
-export async function addRecording(facts: NewRecording, file: File, place: FilePlace, id: RecordingId = newId<RecordingId>(), captions: File | null = null): Promise<{ recording: Recording; kept: KeepResult }> {
+export async function addRecording(
+  facts: NewRecording,
+  file: File,
+  place: FilePlace,
+  id: RecordingId = newId<RecordingId>(),
+  captions: File | null = null,
+): Promise<{ recording: Recording; kept: KeepResult }> {
   const checked = readRecord('recording', { ...newRecord(nowStamp()), ...facts, id })
   if (!checked.ok) throw new TypeError(`recording: ${checked.problems.join('; ')}`)
   const db = database()
@@ -43,10 +49,16 @@ export async function addRecording(facts: NewRecording, file: File, place: FileP
   return { recording: checked.record, kept }
 }
 
-const storedAt = (owner: FileOwner, file: File, place: FilePlace): StoredFile => (place.kind === 'kept' ? { owner, kind: 'kept', blob: file } : { owner, ...place })
+const storedAt = (owner: FileOwner, file: File, place: FilePlace): StoredFile =>
+  place.kind === 'kept' ? { owner, kind: 'kept', blob: file } : { owner, ...place }
 
 /** Writes a record together with the bytes that it stands for, and with what `more` writes; without room for the bytes the record alone. */
-export async function keepRecordWithFile<T extends { id: FileOwner }>(table: Table<T, T['id']>, record: T, stored: StoredFile, more: () => Promise<void> = () => Promise.resolve()): Promise<KeepResult> {
+export async function keepRecordWithFile<T extends { id: FileOwner }>(
+  table: Table<T, T['id']>,
+  record: T,
+  stored: StoredFile,
+  more: () => Promise<void> = () => Promise.resolve(),
+): Promise<KeepResult> {
   const db = database()
   const write = async (withFile: boolean): Promise<void> => {
     await db.transaction('rw', [table, db.files, db.captionTexts], async () => {
@@ -64,7 +76,10 @@ export async function keepRecordWithFile<T extends { id: FileOwner }>(table: Tab
   }
 }
 
-const notKept = (error: unknown): KeepResult => ({ ok: false, reason: isStorageFull(error) ? 'no-room' : 'storage-failed' })
+const notKept = (error: unknown): KeepResult => ({
+  ok: false,
+  reason: isStorageFull(error) ? 'no-room' : 'storage-failed',
+})
 
 export type KeepResult = { ok: true } | { ok: false; reason: 'no-room' | 'storage-failed' }
 
@@ -87,7 +102,8 @@ export async function storedFile(id: FileOwner): Promise<FileResult> {
   const stored = await database().files.get(id)
   if (!stored) return { ok: false, reason: 'gone' }
   if (stored.kind === 'kept') return readable(stored.blob)
-  if ((await stored.handle.queryPermission({ mode: 'read' })) !== 'granted') return { ok: false, reason: 'needs-permission' }
+  if ((await stored.handle.queryPermission({ mode: 'read' })) !== 'granted')
+    return { ok: false, reason: 'needs-permission' }
   return stored.handle.getFile().then(readable, () => ({ ok: false, reason: 'gone' }) as const)
 }
 
@@ -95,7 +111,8 @@ export async function storedFile(id: FileOwner): Promise<FileResult> {
 export async function askForFile(id: RecordingId): Promise<FileResult> {
   const stored = await database().files.get(id)
   if (stored?.kind !== 'linked') return storedFile(id)
-  if ((await stored.handle.requestPermission({ mode: 'read' })) !== 'granted') return { ok: false, reason: 'needs-permission' }
+  if ((await stored.handle.requestPermission({ mode: 'read' })) !== 'granted')
+    return { ok: false, reason: 'needs-permission' }
   return storedFile(id)
 }
 
@@ -123,7 +140,10 @@ export async function getRecording(id: RecordingId): Promise<Recording | null> {
 /** Every recording that is not in the bin, newest first. */
 export async function recordingsOnShelf(): Promise<Recording[]> {
   const all = await database().recordings.orderBy('recordedAt').reverse().toArray()
-  return readAll('recording', all.filter((r) => !r.deletedAt))
+  return readAll(
+    'recording',
+    all.filter((r) => !r.deletedAt),
+  )
 }
 
 /** Gives a recording another name. Its pictures stay those of its bytes. */

@@ -17,7 +17,12 @@ export async function keepRenderPreset(name: string, output: OutputChoice): Prom
   const table = database().renderPresets
   await database().transaction('rw', table, async () => {
     const same = (await table.toArray()).find((p) => p.name === name)
-    await table.put({ ...(same ?? { ...newRecord(nowStamp()), id: newId<RenderPresetId>() }), name, output, updatedAt: nowStamp() })
+    await table.put({
+      ...(same ?? { ...newRecord(nowStamp()), id: newId<RenderPresetId>() }),
+      name,
+      output,
+      updatedAt: nowStamp(),
+    })
   })
 }
 

@@ -12,12 +12,28 @@ import { readAll } from './readAll'
 export const MOST_INTERRUPTIONS = 6
 
 /** Adds one waiting render for each shape, with the edit exactly as it is now, at the end of the queue. They are made in one go where they can be. */
-export async function queueRenders(edit: Edit, wanted: readonly { shape: Shape; settings: RenderSettings }[], outletName: string | null = null): Promise<Render[]> {
+export async function queueRenders(
+  edit: Edit,
+  wanted: readonly { shape: Shape; settings: RenderSettings }[],
+  outletName: string | null = null,
+): Promise<Render[]> {
   const table = database().renders
   return database().transaction('rw', table, async () => {
     const last = Math.max(0, ...(await table.toArray()).map((r) => r.order ?? 0))
     const batchId = newId<BatchId>()
-    const renders = wanted.map(({ shape, settings }, n): Render => ({ ...newRecord(nowStamp()), id: newId<RenderId>(), highlightId: edit.highlight.id, shape, batchId, order: last + n + 1, interruptions: 0, outletName, settings, edit, state: { kind: 'waiting' } }))
+    const renders = wanted.map(({ shape, settings }, n): Render => ({
+      ...newRecord(nowStamp()),
+      id: newId<RenderId>(),
+      highlightId: edit.highlight.id,
+      shape,
+      batchId,
+      order: last + n + 1,
+      interruptions: 0,
+      outletName,
+      settings,
+      edit,
+      state: { kind: 'waiting' },
+    }))
     await table.bulkAdd(renders)
     return renders
   })
@@ -59,7 +75,10 @@ export async function countWaiting(): Promise<number> {
 export async function firstWaiting(): Promise<Render[]> {
   const all = (await waiting().toArray()).sort(inQueueOrder)
   for (const batch of new Set(all.map((r) => r.batchId ?? r.id))) {
-    const renders = readAll('render', all.filter((r) => (r.batchId ?? r.id) === batch))
+    const renders = readAll(
+      'render',
+      all.filter((r) => (r.batchId ?? r.id) === batch),
+    )
     // What cannot be read does not hold up what comes after it.
     if (renders.length > 0) return renders
   }
@@ -71,7 +90,10 @@ export async function resumeInterrupted(): Promise<void> {
   const table = database().renders
   await database().transaction('rw', table, async () => {
     for (const { id, interruptions = 0 } of await table.where('state.kind').equals('running').toArray()) {
-      const state: RenderState = interruptions + 1 < MOST_INTERRUPTIONS ? { kind: 'waiting' } : { kind: 'failed', failure: { reason: 'interrupted' } }
+      const state: RenderState =
+        interruptions + 1 < MOST_INTERRUPTIONS
+          ? { kind: 'waiting' }
+          : { kind: 'failed', failure: { reason: 'interrupted' } }
       await table.update(id, { state, interruptions: interruptions + 1, updatedAt: nowStamp() })
     }
   })
@@ -85,7 +107,10 @@ export async function orderRenders(ids: readonly RenderId[]): Promise<void> {
     const places = found.map((r) => r.order ?? 0).sort((a, b) => a - b)
     // Renders of older versions have no places of their own.
     const first = places[0] ?? 0
-    for (const [n, id] of ids.entries()) await table.update(id, { order: new Set(places).size === places.length ? (places[n] ?? first) : first + n / 1000 })
+    for (const [n, id] of ids.entries())
+      await table.update(id, {
+        order: new Set(places).size === places.length ? (places[n] ?? first) : first + n / 1000,
+      })
   })
 }
 
@@ -119,7 +144,9 @@ const RANK = { running: 0, away: 0, waiting: 1, failed: 2, finished: 2, 'made-aw
 export async function allRenders(): Promise<Render[]> {
   const all = readAll('render', await database().renders.orderBy('createdAt').toArray()).filter((r) => !r.deletedAt)
   const rank = (r: Render) => RANK[r.state.kind]
-  return all.sort((a, b) => rank(a) - rank(b) || (rank(a) === 2 ? b.updatedAt.localeCompare(a.updatedAt) : inQueueOrder(a, b)))
+  return all.sort(
+    (a, b) => rank(a) - rank(b) || (rank(a) === 2 ? b.updatedAt.localeCompare(a.updatedAt) : inQueueOrder(a, b)),
+  )
 }
 
 /** The renders of a highlight that are not in the bin. */

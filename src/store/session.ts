@@ -32,7 +32,13 @@ export class Session<T extends object> {
   private written: Undoable<T>
 
   /** `overfull`: what a value holds too much of, if anything; such a value is never come to. */
-  constructor(value: T, steps: readonly UndoStep[], position: number, private readonly save: Save<T>, private readonly overfull: (value: T) => string | null = () => null) {
+  constructor(
+    value: T,
+    steps: readonly UndoStep[],
+    position: number,
+    private readonly save: Save<T>,
+    private readonly overfull: (value: T) => string | null = () => null,
+  ) {
     const history = { value, steps, position }
     this.written = history
     this.store = createStore<SessionState<T>>(() => ({ history, saving: 'saved', refusal: null }))
@@ -101,7 +107,8 @@ export class Session<T extends object> {
     const { history } = this.store.getState()
     this.store.setState({ saving: 'saving' })
     try {
-      if ((await this.save(history.value, history.steps, history.position)) === 'conflict') return this.store.setState({ saving: 'conflict' })
+      if ((await this.save(history.value, history.steps, history.position)) === 'conflict')
+        return this.store.setState({ saving: 'conflict' })
       this.written = history
       if (this.store.getState().history === history) this.store.setState({ saving: 'saved' })
     } catch (error) {

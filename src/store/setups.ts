@@ -13,7 +13,9 @@ export type SetupContent = Pick<Setup, 'name' | 'regions' | 'tags' | 'fingerprin
 
 /** Every kept setup that is not in the bin, by name. */
 export async function keptSetups(): Promise<Setup[]> {
-  const all = await database().setups.filter((s) => s.ownedBy === null && !s.deletedAt).toArray()
+  const all = await database()
+    .setups.filter((s) => s.ownedBy === null && !s.deletedAt)
+    .toArray()
   return readAll('setup', all).sort((a, b) => a.name.localeCompare(b.name))
 }
 

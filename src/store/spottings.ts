@@ -8,7 +8,15 @@ import { readAll } from './readAll'
 import { Session } from './session'
 
 function newSpotting(id: RecordingId): Spotting {
-  return { ...newRecord(nowStamp()), id, moments: [], weights: DEFAULT_WEIGHTS, reactionMicros: 4_000_000, mostMicros: 60_000_000, proposals: 15 }
+  return {
+    ...newRecord(nowStamp()),
+    id,
+    moments: [],
+    weights: DEFAULT_WEIGHTS,
+    reactionMicros: 4_000_000,
+    mostMicros: 60_000_000,
+    proposals: 15,
+  }
 }
 
 export type SpottingSession = Session<Spotting>
@@ -21,16 +29,20 @@ export async function openSpotting(id: RecordingId): Promise<SpottingSession> {
   const value = read?.ok ? read.record : newSpotting(id)
   const undo = read?.ok ? await db.undo.get(id) : undefined
   let known = stored?.updatedAt ?? null
-  return new Session(value, undo?.steps ?? [], undo?.position ?? 0, (spotting, steps, position) =>
-    db.transaction('rw', db.spottings, db.undo, async () => {
-      const there = await db.spottings.get(id)
-      if ((there?.updatedAt ?? null) !== known) return 'conflict'
-      const updatedAt = stampAfter(known ?? nowStamp())
-      await db.spottings.put({ ...spotting, updatedAt })
-      await db.undo.put({ owner: id, steps: [...steps], position })
-      known = updatedAt
-      return 'written'
-    }),
+  return new Session(
+    value,
+    undo?.steps ?? [],
+    undo?.position ?? 0,
+    (spotting, steps, position) =>
+      db.transaction('rw', db.spottings, db.undo, async () => {
+        const there = await db.spottings.get(id)
+        if ((there?.updatedAt ?? null) !== known) return 'conflict'
+        const updatedAt = stampAfter(known ?? nowStamp())
+        await db.spottings.put({ ...spotting, updatedAt })
+        await db.undo.put({ owner: id, steps: [...steps], position })
+        known = updatedAt
+        return 'written'
+      }),
     ({ moments }) => (moments.length > MOST_MOMENTS ? 'moments' : null),
   )
 }

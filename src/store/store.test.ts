@@ -11,7 +11,18 @@ import { database } from './database'
 import { binHighlight, copyHighlight, createHighlight, editSession, loadEdit, passagePartsFor } from './highlights'
 import { binItems, deleteForGood, putBack, usedBytes } from './bin'
 import { addRecording, binRecording, keepFile, recordingsOnShelf, storedFile } from './recordings'
-import { allRenders, countWaiting, firstWaiting, MOST_INTERRUPTIONS, orderRenders, queueRenders, resumeInterrupted, setRenderState, takenFileNames, waitAgain } from './renders'
+import {
+  allRenders,
+  countWaiting,
+  firstWaiting,
+  MOST_INTERRUPTIONS,
+  orderRenders,
+  queueRenders,
+  resumeInterrupted,
+  setRenderState,
+  takenFileNames,
+  waitAgain,
+} from './renders'
 import { analysisOf, keepAnalysisPart, speechOf } from './analyses'
 import { Session } from './session'
 import { addFiled } from './rackFiles'
@@ -20,11 +31,14 @@ import { openSpotting } from './spottings'
 import { keepVersion, versionsOf } from './versions'
 
 const facts = () => {
-  const { id, schemaVersion, createdAt, updatedAt, deletedAt, ...rest } = sampleEdit().recordings[0] as Edit['recordings'][number]
+  const { id, schemaVersion, createdAt, updatedAt, deletedAt, ...rest } = sampleEdit()
+    .recordings[0] as Edit['recordings'][number]
   void [id, schemaVersion, createdAt, updatedAt, deletedAt]
   return rest
 }
-const add = async (id: string, more: Partial<ReturnType<typeof facts>> = {}) => (await addRecording({ ...facts(), ...more }, new File(['bytes'], 'ridge.mp4'), { kind: 'kept' }, id as RecordingId)).recording
+const add = async (id: string, more: Partial<ReturnType<typeof facts>> = {}) =>
+  (await addRecording({ ...facts(), ...more }, new File(['bytes'], 'ridge.mp4'), { kind: 'kept' }, id as RecordingId))
+    .recording
 
 beforeEach(async () => {
   await Promise.all(database().tables.map((table) => table.clear()))
@@ -40,7 +54,9 @@ describe('setups', () => {
     const loaded = await loadEdit(highlight.id)
     if (!loaded.ok) throw new Error(loaded.reason)
     const session = editSession(loaded)
-    session.change('Apply', 'g', (draft) => draft.setups.forEach((s) => Object.assign(s, { basedOn: kept.id, regions: kept.regions })))
+    session.change('Apply', 'g', (draft) =>
+      draft.setups.forEach((s) => Object.assign(s, { basedOn: kept.id, regions: kept.regions })),
+    )
     await session.flush()
     return highlight.id
   }
@@ -57,7 +73,12 @@ describe('setups', () => {
   it('tell where they are used; the highlights chosen follow a change, each in a step of its own that can be undone', async () => {
     const kept = await keep('Evening')
     const [first, second] = [await basedOn(kept, 'First'), await basedOn(kept, 'Second')]
-    expect((await setupUses()).get(kept.id)?.map((u) => u.name).sort()).toEqual(['First', 'Second'])
+    expect(
+      (await setupUses())
+        .get(kept.id)
+        ?.map((u) => u.name)
+        .sort(),
+    ).toEqual(['First', 'Second'])
     await changeSetup(kept.id, { regions: face(0.6) })
     const [changed] = await keptSetups()
     expect(await letFollow(changed as Setup, [first])).toBe(1)
@@ -95,7 +116,11 @@ describe('cutting highlights', () => {
 
   it('takes over the scene of the recording’s newest highlight, as a copy', async () => {
     const recording = await add('r2')
-    const first = await createHighlight(recording, { name: 'First', setupName: 'Evening', regions: [{ role: 'slides', name: 'Slides', bounds: { x: 0, y: 0, width: 0.5, height: 0.5 } }] })
+    const first = await createHighlight(recording, {
+      name: 'First',
+      setupName: 'Evening',
+      regions: [{ role: 'slides', name: 'Slides', bounds: { x: 0, y: 0, width: 0.5, height: 0.5 } }],
+    })
     const second = await createHighlight(recording, { name: 'Second' })
     const [a, b] = [await loadEdit(first.id), await loadEdit(second.id)]
     if (!a.ok || !b.ok) throw new Error('not loaded')
@@ -127,15 +152,27 @@ describe('files', () => {
   })
 
   it('report a full disk as such', async () => {
-    const full = Object.assign(new Error('aborted'), { name: 'AbortError', inner: new DOMException('full', 'QuotaExceededError') })
+    const full = Object.assign(new Error('aborted'), {
+      name: 'AbortError',
+      inner: new DOMException('full', 'QuotaExceededError'),
+    })
     vi.spyOn(database().files, 'put').mockRejectedValueOnce(full)
-    expect(await keepFile({ owner: 'r6' as RecordingId, kind: 'kept', blob: new Blob(['x']) })).toEqual({ ok: false, reason: 'no-room' })
+    expect(await keepFile({ owner: 'r6' as RecordingId, kind: 'kept', blob: new Blob(['x']) })).toEqual({
+      ok: false,
+      reason: 'no-room',
+    })
   })
 })
 
 describe('a recording', () => {
   it('comes with its bytes and captions in one go; where there is no room for them it can be used in this tab, and that is said', async () => {
-    const whole = await addRecording(facts(), new File(['film'], 'a.mp4'), { kind: 'kept' }, 'whole' as RecordingId, new File(['WEBVTT'], 'a.vtt'))
+    const whole = await addRecording(
+      facts(),
+      new File(['film'], 'a.mp4'),
+      { kind: 'kept' },
+      'whole' as RecordingId,
+      new File(['WEBVTT'], 'a.vtt'),
+    )
     expect(whole.kept).toEqual({ ok: true })
     expect(await database().files.count()).toBe(1)
     expect((await database().captionTexts.get('whole' as RecordingId))?.fileName).toBe('a.vtt')
@@ -149,7 +186,8 @@ describe('a recording', () => {
 })
 
 describe('an edit session', () => {
-  const rename = (session: Session<Edit>, name: string, gesture: string) => session.change('Rename', gesture, (draft) => void (draft.highlight.name = name))
+  const rename = (session: Session<Edit>, name: string, gesture: string) =>
+    session.change('Rename', gesture, (draft) => void (draft.highlight.name = name))
 
   it('writes changes and their history without being asked, and reads them back', async () => {
     const highlight = await createHighlight(await add('r7'), { name: 'Before' })
@@ -203,7 +241,12 @@ describe('an edit session', () => {
 
   it('writes what is done in one go at once, and the end of a drag when it is told to', async () => {
     const names: string[] = []
-    const session = new Session(sampleEdit(), [], 0, (edit: Edit) => (names.push(edit.highlight.name), Promise.resolve('written' as const)))
+    const session = new Session(
+      sampleEdit(),
+      [],
+      0,
+      (edit: Edit) => (names.push(edit.highlight.name), Promise.resolve('written' as const)),
+    )
     rename(session, 'One', 'a')
     expect(names).toEqual(['One'])
     rename(session, 'Two', 'b')
@@ -226,7 +269,10 @@ describe('an edit session', () => {
     rename(session, 'Still here', 'a')
     await session.flush()
     const again = await loadEdit(highlight.id)
-    expect(again.ok && [again.edit.highlight.name, again.edit.recordings.map((r) => r.id)]).toEqual(['Still here', ['cleared']])
+    expect(again.ok && [again.edit.highlight.name, again.edit.recordings.map((r) => r.id)]).toEqual([
+      'Still here',
+      ['cleared'],
+    ])
   })
 
   it('keeps the order of setups that undo counts on, and what is newer, when the clock is set back', async () => {
@@ -241,7 +287,17 @@ describe('an edit session', () => {
     const [first] = loaded.edit.setups
     if (!first) throw new Error('no setup')
     vi.setSystemTime(new Date('2026-11-28T12:00:00Z'))
-    session.change('Add a setup', 'a', (draft) => void draft.setups.push({ ...first, id: 'second' as typeof first.id, name: 'Second', createdAt: new Date().toISOString() }))
+    session.change(
+      'Add a setup',
+      'a',
+      (draft) =>
+        void draft.setups.push({
+          ...first,
+          id: 'second' as typeof first.id,
+          name: 'Second',
+          createdAt: new Date().toISOString(),
+        }),
+    )
     session.change('Rename it', 'b', (draft) => void Object.assign(draft.setups[1] ?? {}, { name: 'Renamed' }))
     await session.flush()
     const again = await open()
@@ -301,7 +357,11 @@ describe('passages of several recordings', () => {
       if (layout) draft.layouts.push(layout)
     })
     session.change('Add passage', 'add', (draft) => void draft.highlight.passages.unshift(passage))
-    session.change('Resize', 'size', (draft) => void Object.assign(draft.setups[1]?.regions[0] ?? {}, { name: 'Moved' }))
+    session.change(
+      'Resize',
+      'size',
+      (draft) => void Object.assign(draft.setups[1]?.regions[0] ?? {}, { name: 'Moved' }),
+    )
     session.undo()
     session.undo()
     expect(session.value.highlight.passages).toHaveLength(1)
@@ -330,7 +390,11 @@ describe('versions', () => {
 })
 
 describe('renders', () => {
-  const settings = renderSettings.parse({ frameRate: { num: 30, den: 1 }, videoBitrate: 8_000_000, audioBitrate: 160_000 })
+  const settings = renderSettings.parse({
+    frameRate: { num: 30, den: 1 },
+    videoBitrate: 8_000_000,
+    audioBitrate: 160_000,
+  })
   const wantedOf = (edit: Edit) => edit.highlight.shapes.map((shape) => ({ shape, settings }))
 
   it('wait in the order they were asked for, with the edit as it was then', async () => {
@@ -376,7 +440,10 @@ describe('renders', () => {
     }
     await setRenderState(render.id, { kind: 'running' })
     await resumeInterrupted()
-    expect((await allRenders()).find((r) => r.id === render.id)?.state).toEqual({ kind: 'failed', failure: { reason: 'interrupted' } })
+    expect((await allRenders()).find((r) => r.id === render.id)?.state).toEqual({
+      kind: 'failed',
+      failure: { reason: 'interrupted' },
+    })
     expect(await takenFileNames()).toEqual(new Set())
     await waitAgain(render.id)
     await setRenderState(render.id, { kind: 'running' })
@@ -392,7 +459,12 @@ describe('what was found out about a recording', () => {
     speech.fill(250, 100, 200)
     const part = { peaks: new Uint8Array(6000), rms: new Uint8Array(6000), loudness: new Float32Array(600), speech }
     expect(await keepAnalysisPart({ recordingId: recording.id, kind: 'sound', index: 0, part })).toBe(true)
-    await keepAnalysisPart({ recordingId: recording.id, kind: 'pictures', index: 0, part: { pictures: [], motion: [{ micros: 2_000_000, amount: 0.1 }], cuts: [2_000_000] } })
+    await keepAnalysisPart({
+      recordingId: recording.id,
+      kind: 'pictures',
+      index: 0,
+      part: { pictures: [], motion: [{ micros: 2_000_000, amount: 0.1 }], cuts: [2_000_000] },
+    })
     await keepAnalysisPart({ recordingId: recording.id, kind: 'sound', index: 0, part })
     const analysis = await analysisOf(recording)
     expect([analysis.sound.size, analysis.pictures.size]).toEqual([1, 1])
@@ -404,7 +476,14 @@ describe('what was found out about a recording', () => {
 
   it('is no misfortune when it cannot be kept', async () => {
     vi.spyOn(database().analyses, 'put').mockRejectedValueOnce(new DOMException('full', 'QuotaExceededError'))
-    expect(await keepAnalysisPart({ recordingId: 'r13' as RecordingId, kind: 'pictures', index: 0, part: { pictures: [], motion: [], cuts: [] } })).toBe(false)
+    expect(
+      await keepAnalysisPart({
+        recordingId: 'r13' as RecordingId,
+        kind: 'pictures',
+        index: 0,
+        part: { pictures: [], motion: [], cuts: [] },
+      }),
+    ).toBe(false)
   })
 })
 
@@ -429,7 +508,9 @@ describe('the bin', () => {
     const recording = await add('binned')
     const highlight = await createHighlight(recording, { name: 'Stays' })
     await binRecording(recording.id, true)
-    expect(await binItems()).toMatchObject([{ kind: 'recording', id: 'binned', name: recording.name, usedBy: 1, sizeBytes: 5 }])
+    expect(await binItems()).toMatchObject([
+      { kind: 'recording', id: 'binned', name: recording.name, usedBy: 1, sizeBytes: 5 },
+    ])
     expect(await usedBytes()).toBe(5)
     await deleteForGood(await binItems())
     expect([await usedBytes(), await binItems()]).toEqual([0, []])
@@ -438,7 +519,14 @@ describe('the bin', () => {
     // Once nothing is cut from it, what it said of itself goes too.
     await binHighlight(highlight.id, true)
     await deleteForGood(await binItems())
-    for (const table of [database().recordings, database().highlights, database().setups, database().layouts, database().files]) expect([table.name, await table.count()]).toEqual([table.name, 0])
+    for (const table of [
+      database().recordings,
+      database().highlights,
+      database().setups,
+      database().layouts,
+      database().files,
+    ])
+      expect([table.name, await table.count()]).toEqual([table.name, 0])
   })
 
   it('puts back what was thrown away, as it was', async () => {

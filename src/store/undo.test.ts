@@ -46,7 +46,8 @@ describe('undo', () => {
           if (!setup || !passage) return
           const kind = random.integer(0, 3)
           if (kind === 0) passage.inMicros = random.integer(0, 1000)
-          else if (kind === 1) setup.regions.push({ ...structuredClone(sampleEdit().setups[0]?.regions[0])!, id: `r${i}` as never })
+          else if (kind === 1)
+            setup.regions.push({ ...structuredClone(sampleEdit().setups[0]?.regions[0])!, id: `r${i}` as never })
           else if (kind === 2) setup.regions.splice(0, 1)
           else passage.corrections = [{ panelId: 'top' as never, dx: random.next(), dy: 0, zoom: 1, shapeId: null }]
         })

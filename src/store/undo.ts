@@ -21,12 +21,20 @@ export interface Undoable<T> {
 }
 
 /** Applies `recipe`; a change with the same gesture as the step before joins it. Changing nothing adds nothing. */
-export function change<T extends object>(from: Undoable<T>, label: string, gesture: string, recipe: (draft: Draft<T>) => void): Undoable<T> {
+export function change<T extends object>(
+  from: Undoable<T>,
+  label: string,
+  gesture: string,
+  recipe: (draft: Draft<T>) => void,
+): Undoable<T> {
   const [value, forward, inverse] = produceWithPatches(from.value, recipe)
   if (forward.length === 0) return from
   const done = from.steps.slice(0, from.position)
   const last = done.at(-1)
-  const steps = last?.gesture === gesture ? [...done.slice(0, -1), join(last, forward, inverse)] : [...done, { label, gesture, forward, inverse }]
+  const steps =
+    last?.gesture === gesture
+      ? [...done.slice(0, -1), join(last, forward, inverse)]
+      : [...done, { label, gesture, forward, inverse }]
   const kept = steps.slice(-MOST_STEPS)
   return { value, steps: kept, position: kept.length }
 }

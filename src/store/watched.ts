@@ -39,7 +39,10 @@ export async function watchedFolder(): Promise<FileSystemDirectoryHandle | null>
 }
 
 /** Watches a folder from now on. `there`: what lies in it; what of that is not known yet is left alone. Of another folder than before, all that was known is forgotten. */
-export async function watchFolder(handle: FileSystemDirectoryHandle, there: readonly Omit<WatchedFile, 'at'>[]): Promise<void> {
+export async function watchFolder(
+  handle: FileSystemDirectoryHandle,
+  there: readonly Omit<WatchedFile, 'at'>[],
+): Promise<void> {
   const before = await chosenFolder(FOLDER)
   if (!before || !(await before.isSameEntry(handle))) await database().watched.clear()
   const known = new Set((await watchedFiles()).map((f) => f.name))

@@ -50,7 +50,8 @@ export async function filesIn(directory: FileSystemDirectoryHandle): Promise<Rea
     for await (const [name, handle] of from.entries()) {
       if (files.size >= MOST_FILES) return
       if (handle instanceof FileSystemFileHandle) files.set(`${path}${name}`, await handle.getFile())
-      else if (handle instanceof FileSystemDirectoryHandle && depth < DEEPEST) await walk(handle, `${path}${name}/`, depth + 1)
+      else if (handle instanceof FileSystemDirectoryHandle && depth < DEEPEST)
+        await walk(handle, `${path}${name}/`, depth + 1)
     }
   }
   await walk(directory, '', 1)

@@ -13,7 +13,11 @@ export function AppProviders({ children, nonce }: { children: ReactNode; nonce: 
     <AppRouterCacheProvider options={{ key: 'b', ...(nonce !== undefined && { nonce }) }}>
       <ThemeProvider theme={theme}>
         <CssBaseline />
-        <SnackbarProvider maxSnack={4} anchorOrigin={{ vertical: 'bottom', horizontal: 'right' }} autoHideDuration={6000}>
+        <SnackbarProvider
+          maxSnack={4}
+          anchorOrigin={{ vertical: 'bottom', horizontal: 'right' }}
+          autoHideDuration={6000}
+        >
           {children}
         </SnackbarProvider>
       </ThemeProvider>

@@ -16,10 +16,38 @@ interface ColourFieldProps {
 /** A labelled colour, chosen by the browser's own means. */
 export function ColourField({ label, value, bare = false, onSet }: ColourFieldProps) {
   const gesture = useRef<string>(crypto.randomUUID())
-  const field = <Box component="input" type="color" aria-label={label} value={value} onChange={(e) => onSet(e.target.value, gesture.current)} onBlur={() => (gesture.current = crypto.randomUUID())} sx={{ width: bare ? 28 : 40, height: bare ? 24 : 26, flex: 'none', p: 0, border: 1, borderColor: 'divider', bgcolor: 'transparent' }} />
+  const field = (
+    <Box
+      component="input"
+      type="color"
+      aria-label={label}
+      value={value}
+      onChange={(e) => onSet(e.target.value, gesture.current)}
+      onBlur={() => (gesture.current = crypto.randomUUID())}
+      sx={{
+        width: bare ? 28 : 40,
+        height: bare ? 24 : 26,
+        flex: 'none',
+        p: 0,
+        border: 1,
+        borderColor: 'divider',
+        bgcolor: 'transparent',
+      }}
+    />
+  )
   if (bare) return field
   return (
-    <Box component="label" sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between', gap: 2, fontSize: 12.5, color: palette.inkSoft }}>
+    <Box
+      component="label"
+      sx={{
+        display: 'flex',
+        alignItems: 'center',
+        justifyContent: 'space-between',
+        gap: 2,
+        fontSize: 12.5,
+        color: palette.inkSoft,
+      }}
+    >
       {label}
       {field}
     </Box>

@@ -10,31 +10,75 @@ import { fonts, palette } from './theme'
 const TALL: Size = { width: 1080, height: 1920 }
 
 /** What an arrangement looks like, drawn small: its panels with their letters, lines for words, hatching for a blurred or mirrored ground; `height` px high. */
-export function LayoutDiagram({ arrangement, height, shape = TALL }: { arrangement: Arrangement; height: number; shape?: Size }) {
+export function LayoutDiagram({
+  arrangement,
+  height,
+  shape = TALL,
+}: {
+  arrangement: Arrangement
+  height: number
+  shape?: Size
+}) {
   const h = 160
   const scale = h / shape.height
   const w = shape.width * scale
   const { panels, areas } = solve(derive(arrangement, shape), shape)
   return (
-    <Box component="svg" aria-hidden viewBox={`0 0 ${w} ${h}`} sx={{ height, width: (height * w) / h, flex: 'none', display: 'block' }}>
+    <Box
+      component="svg"
+      aria-hidden
+      viewBox={`0 0 ${w} ${h}`}
+      sx={{ height, width: (height * w) / h, flex: 'none', display: 'block' }}
+    >
       <rect width={w} height={h} fill={groundOf(arrangement.backdrop)} />
-      {(arrangement.backdrop.kind === 'blur' || arrangement.backdrop.kind === 'mirror') && <Hatching width={w} height={h} />}
+      {(arrangement.backdrop.kind === 'blur' || arrangement.backdrop.kind === 'mirror') && (
+        <Hatching width={w} height={h} />
+      )}
       {areas.map(({ kind, rect }, i) => (
         <g key={i} stroke="#F4F2EC" strokeWidth={kind === 'titleArea' ? 7 : 4} strokeLinecap="round">
-          <line x1={(rect.x + rect.width * 0.15) * scale} x2={(rect.x + rect.width * 0.85) * scale} y1={(rect.y + rect.height / 2) * scale} y2={(rect.y + rect.height / 2) * scale} />
+          <line
+            x1={(rect.x + rect.width * 0.15) * scale}
+            x2={(rect.x + rect.width * 0.85) * scale}
+            y1={(rect.y + rect.height / 2) * scale}
+            y2={(rect.y + rect.height / 2) * scale}
+          />
         </g>
       ))}
       {panels.map(({ panel, rect, insetId }) => {
         const { colour, letter, dash } = roleMark(panel.role)
         const form = panel.outline?.mask
         const shown = panel.fit === 'whole' ? landscapeIn(rect, panel.turn % 2 === 1) : rect
-        const [x, y, pw, ph] = [shown.x * scale + 1, shown.y * scale + 1, Math.max(2, shown.width * scale - 2), Math.max(2, shown.height * scale - 2)]
+        const [x, y, pw, ph] = [
+          shown.x * scale + 1,
+          shown.y * scale + 1,
+          Math.max(2, shown.width * scale - 2),
+          Math.max(2, shown.height * scale - 2),
+        ]
         const round = form?.kind === 'ellipse' ? { rx: pw / 2, ry: ph / 2 } : { rx: form?.kind === 'rounded' ? 5 : 0 }
         const size = Math.min(24, ph * 0.6, pw * 0.6)
         return (
           <g key={panel.id}>
-            <rect x={x} y={y} width={pw} height={ph} {...round} fill={insetId ? '#FFFFFF' : '#FBFAF6'} fillOpacity="0.94" stroke={colour} strokeWidth="2.5" strokeDasharray={dash} />
-            <text transform={`translate(${x + pw / 2} ${y + ph / 2}) rotate(${panel.turn * 90})`} fill={colour} fontFamily={fonts.numbers} fontWeight="700" fontSize={size} textAnchor="middle" dominantBaseline="central">
+            <rect
+              x={x}
+              y={y}
+              width={pw}
+              height={ph}
+              {...round}
+              fill={insetId ? '#FFFFFF' : '#FBFAF6'}
+              fillOpacity="0.94"
+              stroke={colour}
+              strokeWidth="2.5"
+              strokeDasharray={dash}
+            />
+            <text
+              transform={`translate(${x + pw / 2} ${y + ph / 2}) rotate(${panel.turn * 90})`}
+              fill={colour}
+              fontFamily={fonts.numbers}
+              fontWeight="700"
+              fontSize={size}
+              textAnchor="middle"
+              dominantBaseline="central"
+            >
               {letter}
             </text>
           </g>

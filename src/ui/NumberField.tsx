@@ -27,18 +27,38 @@ const LONGEST_FRAME = 0.1
  * A labelled number that can be typed or stepped with ↑ and ↓ (Shift: ten steps); taken at Enter or when it is left, put back by Escape. Seconds can be
  * typed as a time: 12:00, 1:02:03.5, 90s, 1200f. What is not understood is refused, and said.
  */
-export function NumberField({ label, value, unit, least, most, step, frameSeconds, decimals = 0, disabled = false, onSet }: NumberFieldProps) {
+export function NumberField({
+  label,
+  value,
+  unit,
+  least,
+  most,
+  step,
+  frameSeconds,
+  decimals = 0,
+  disabled = false,
+  onSet,
+}: NumberFieldProps) {
   const [draft, setDraft] = useState<string | null>(null)
   const [visit, setVisit] = useState('')
   const [refused, setRefused] = useState<string | null>(null)
   const messageId = useId()
   const set = (to: number) => onSet(Math.min(most, Math.max(least, to)), visit)
-  const read = (text: string) => (unit === 's' ? parseTypedSeconds(text, frameSeconds ?? (step < LONGEST_FRAME ? step : null)) : parseTypedNumber(text))
+  const read = (text: string) =>
+    unit === 's'
+      ? parseTypedSeconds(text, frameSeconds ?? (step < LONGEST_FRAME ? step : null))
+      : parseTypedNumber(text)
   const shown = (n: number) => `${n.toFixed(decimals)} ${unit}`.trim()
   const commit = () => {
     const typed = draft === null || draft.trim() === '' ? null : read(draft)
-    if (draft !== null && draft.trim() !== '' && typed === null) setRefused(unit === 's' ? `“${draft.trim()}” is not a time. Type 90, 1:30 or 1:02:03.5.` : `“${draft.trim()}” is not a number.`)
-    else if (typed !== null && (typed < least - step || typed > most + step)) setRefused(`From ${shown(least)} to ${shown(most)}.`)
+    if (draft !== null && draft.trim() !== '' && typed === null)
+      setRefused(
+        unit === 's'
+          ? `“${draft.trim()}” is not a time. Type 90, 1:30 or 1:02:03.5.`
+          : `“${draft.trim()}” is not a number.`,
+      )
+    else if (typed !== null && (typed < least - step || typed > most + step))
+      setRefused(`From ${shown(least)} to ${shown(most)}.`)
     else setRefused(null)
     if (typed !== null) set(typed)
     setDraft(null)
@@ -79,13 +99,45 @@ export function NumberField({ label, value, unit, least, most, step, frameSecond
           }}
           onBlur={commit}
           onKeyDown={onKeyDown}
-          sx={{ width: '8ch', px: 1.5, py: '3px', font: 'inherit', fontFamily: fonts.numbers, fontSize: 12.5, textAlign: 'right', color: palette.ink, bgcolor: '#fff', border: `1px solid ${refused === null ? palette.line : palette.haw}`, borderRadius: '3px', '&:focus': { borderColor: palette.leaf, outline: `1px solid ${palette.leaf}` }, '&:disabled': { opacity: 0.5 } }}
+          sx={{
+            width: '8ch',
+            px: 1.5,
+            py: '3px',
+            font: 'inherit',
+            fontFamily: fonts.numbers,
+            fontSize: 12.5,
+            textAlign: 'right',
+            color: palette.ink,
+            bgcolor: '#fff',
+            border: `1px solid ${refused === null ? palette.line : palette.haw}`,
+            borderRadius: '3px',
+            '&:focus': { borderColor: palette.leaf, outline: `1px solid ${palette.leaf}` },
+            '&:disabled': { opacity: 0.5 },
+          }}
         />
         <Box component="span" sx={{ color: palette.inkSoft, fontSize: 12 }}>
           {unit}
         </Box>
         {refused !== null && (
-          <Box component="span" id={messageId} role="alert" sx={{ position: 'absolute', right: 0, top: '100%', zIndex: 2, mt: '2px', px: 1.5, py: '2px', borderRadius: '3px', bgcolor: palette.haw, color: '#fff', fontSize: 12, whiteSpace: 'nowrap' }}>
+          <Box
+            component="span"
+            id={messageId}
+            role="alert"
+            sx={{
+              position: 'absolute',
+              right: 0,
+              top: '100%',
+              zIndex: 2,
+              mt: '2px',
+              px: 1.5,
+              py: '2px',
+              borderRadius: '3px',
+              bgcolor: palette.haw,
+              color: '#fff',
+              fontSize: 12,
+              whiteSpace: 'nowrap',
+            }}
+          >
             {refused}
           </Box>
         )}

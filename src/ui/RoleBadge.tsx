@@ -7,7 +7,23 @@ import { fonts } from './theme'
 export function RoleBadge({ role }: { role: Role }) {
   const { colour, letter } = roleMark(role)
   return (
-    <Box component="span" aria-hidden sx={{ display: 'inline-grid', placeItems: 'center', width: 18, height: 16, flex: 'none', borderRadius: '2px', bgcolor: colour, color: '#fff', fontFamily: fonts.numbers, fontSize: 11, fontWeight: 700 }}>
+    <Box
+      component="span"
+      aria-hidden
+      sx={{
+        display: 'inline-grid',
+        placeItems: 'center',
+        width: 18,
+        height: 16,
+        flex: 'none',
+        borderRadius: '2px',
+        bgcolor: colour,
+        color: '#fff',
+        fontFamily: fonts.numbers,
+        fontSize: 11,
+        fontWeight: 700,
+      }}
+    >
       {letter}
     </Box>
   )

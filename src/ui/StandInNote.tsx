@@ -18,13 +18,38 @@ interface StandInNoteProps<F extends string> {
 }
 
 /** Says that no real service is there, and lets the stand-in fail as real ones do, for trying out. */
-export function StandInNote<F extends string>({ children, faults, fault, onFault, inDialog = false }: StandInNoteProps<F>) {
+export function StandInNote<F extends string>({
+  children,
+  faults,
+  fault,
+  onFault,
+  inDialog = false,
+}: StandInNoteProps<F>) {
   return (
-    <Box role="note" sx={{ display: 'flex', alignItems: 'center', gap: 3, px: inDialog ? 6 : 4.5, py: 2.5, borderBottom: 1, borderColor: 'divider', bgcolor: '#F6EBD3' }}>
+    <Box
+      role="note"
+      sx={{
+        display: 'flex',
+        alignItems: 'center',
+        gap: 3,
+        px: inDialog ? 6 : 4.5,
+        py: 2.5,
+        borderBottom: 1,
+        borderColor: 'divider',
+        bgcolor: '#F6EBD3',
+      }}
+    >
       <Typography sx={{ fontSize: 13, color: palette.strawInk, flex: 1 }}>
         <strong>Stand-in.</strong> {children}
       </Typography>
-      <TextField select size="small" label="The stand-in" value={fault} onChange={(e) => onFault(e.target.value as F)} sx={{ width: 190, flex: 'none', bgcolor: palette.sheet }}>
+      <TextField
+        select
+        size="small"
+        label="The stand-in"
+        value={fault}
+        onChange={(e) => onFault(e.target.value as F)}
+        sx={{ width: 190, flex: 'none', bgcolor: palette.sheet }}
+      >
         {Object.entries<string>(faults).map(([id, name]) => (
           <MenuItem key={id} value={id}>
             {name}

@@ -46,7 +46,23 @@ export function TextInPlace({ label, value, placeholder, strong = false, autoFoc
       onFocus={(e) => autoFocus && e.currentTarget.select()}
       onBlur={commit}
       onKeyDown={onKeyDown}
-      sx={{ width: '100%', boxSizing: 'border-box', mx: '-5px', px: '4px', py: '1px', font: 'inherit', fontSize: strong ? 14 : 12.5, fontWeight: strong ? 700 : 400, color: palette.ink, bgcolor: 'transparent', border: '1px solid transparent', borderRadius: '3px', textOverflow: 'ellipsis', '&:hover': { borderColor: palette.line }, '&:focus': { bgcolor: '#fff', borderColor: palette.leaf } }}
+      sx={{
+        width: '100%',
+        boxSizing: 'border-box',
+        mx: '-5px',
+        px: '4px',
+        py: '1px',
+        font: 'inherit',
+        fontSize: strong ? 14 : 12.5,
+        fontWeight: strong ? 700 : 400,
+        color: palette.ink,
+        bgcolor: 'transparent',
+        border: '1px solid transparent',
+        borderRadius: '3px',
+        textOverflow: 'ellipsis',
+        '&:hover': { borderColor: palette.line },
+        '&:focus': { bgcolor: '#fff', borderColor: palette.leaf },
+      }}
     />
   )
 }

@@ -27,9 +27,17 @@ export function Ticket({ label, anchor, onClose, side = 'right', width = 292, ga
       open
       anchorEl={anchor}
       onClose={onClose}
-      anchorOrigin={side === 'beside' ? { vertical: 'top', horizontal: 'left' } : { vertical: 'bottom', horizontal: side }}
+      anchorOrigin={
+        side === 'beside' ? { vertical: 'top', horizontal: 'left' } : { vertical: 'bottom', horizontal: side }
+      }
       transformOrigin={{ vertical: 'top', horizontal: side === 'beside' ? 'right' : side }}
-      slotProps={{ paper: { 'aria-label': label, role: 'dialog', sx: { p: 3, width, maxHeight: 'calc(100% - 64px)', ...(gap !== undefined && { display: 'grid', gap }) } } }}
+      slotProps={{
+        paper: {
+          'aria-label': label,
+          role: 'dialog',
+          sx: { p: 3, width, maxHeight: 'calc(100% - 64px)', ...(gap !== undefined && { display: 'grid', gap }) },
+        },
+      }}
       onPointerDown={(e) => e.stopPropagation()}
       onKeyDown={(e) => e.key !== 'Escape' && e.stopPropagation()}
     >

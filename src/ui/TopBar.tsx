@@ -18,13 +18,46 @@ const isIn = (path: string, href: string) => path === href || (href !== '/' && p
 export function TopBar({ title, children }: { title?: ReactNode; children?: ReactNode }) {
   const path = usePathname()
   return (
-    <Box component="header" sx={{ display: 'flex', alignItems: 'center', flexWrap: 'wrap', columnGap: 4, rowGap: 1, minHeight: 44, px: 3.5, py: 1, flex: 'none', bgcolor: 'background.paper', borderBottom: 1, borderColor: 'divider', minWidth: 0 }}>
-      <Box component={Link} href="/" sx={{ fontWeight: 700, fontSize: 17, color: palette.leaf, textDecoration: 'none', letterSpacing: '-0.01em' }}>
+    <Box
+      component="header"
+      sx={{
+        display: 'flex',
+        alignItems: 'center',
+        flexWrap: 'wrap',
+        columnGap: 4,
+        rowGap: 1,
+        minHeight: 44,
+        px: 3.5,
+        py: 1,
+        flex: 'none',
+        bgcolor: 'background.paper',
+        borderBottom: 1,
+        borderColor: 'divider',
+        minWidth: 0,
+      }}
+    >
+      <Box
+        component={Link}
+        href="/"
+        sx={{ fontWeight: 700, fontSize: 17, color: palette.leaf, textDecoration: 'none', letterSpacing: '-0.01em' }}
+      >
         Brimble
       </Box>
       <Box component="nav" aria-label="Places" sx={{ display: 'flex', gap: 4 }}>
         {PLACES.map(({ href, name }) => (
-          <Box key={href} component={Link} href={href} aria-current={path === href ? 'page' : undefined} sx={{ color: isIn(path, href) ? palette.ink : palette.inkSoft, fontWeight: isIn(path, href) ? 700 : 500, fontSize: 13, textDecoration: 'none', '&:hover': { color: palette.ink } }}>
+          <Box
+            key={href}
+            component={Link}
+            href={href}
+            aria-current={path === href ? 'page' : undefined}
+            sx={{
+              color: isIn(path, href) ? palette.ink : palette.inkSoft,
+              fontWeight: isIn(path, href) ? 700 : 500,
+              fontSize: 13,
+              textDecoration: 'none',
+              '&:hover': { color: palette.ink },
+            }}
+          >
             {name}
           </Box>
         ))}

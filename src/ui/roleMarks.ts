@@ -25,5 +25,9 @@ export function roleMark(role: Role): RoleMark {
   const standard = MARKS[role]
   if (standard) return standard
   const sum = [...role].reduce((a, c) => a + (c.codePointAt(0) ?? 0), 0)
-  return { colour: OWN_COLOURS[sum % OWN_COLOURS.length] ?? '#7A4B2A', letter: role.slice(0, 1).toUpperCase(), dash: '8 2 2 2' }
+  return {
+    colour: OWN_COLOURS[sum % OWN_COLOURS.length] ?? '#7A4B2A',
+    letter: role.slice(0, 1).toUpperCase(),
+    dash: '8 2 2 2',
+  }
 }

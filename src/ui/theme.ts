@@ -49,35 +49,85 @@ export const theme = createTheme({
     button: { textTransform: 'none', fontWeight: 600, fontSize: 13 },
     caption: { fontSize: 12 },
   },
-  transitions: { duration: { shortest: 80, shorter: 100, short: 120, standard: 150, complex: 180, enteringScreen: 150, leavingScreen: 120 } },
+  transitions: {
+    duration: {
+      shortest: 80,
+      shorter: 100,
+      short: 120,
+      standard: 150,
+      complex: 180,
+      enteringScreen: 150,
+      leavingScreen: 120,
+    },
+  },
   components: {
     MuiCssBaseline: {
       styleOverrides: {
         'html, body': { height: '100%' },
         body: { backgroundColor: palette.paper, overscrollBehavior: 'none' },
         ':focus-visible': focusRing,
-        '@media (prefers-reduced-motion: reduce)': { '*, *::before, *::after': { animationDuration: '0.01ms !important', transitionDuration: '0.01ms !important' } },
+        '@media (prefers-reduced-motion: reduce)': {
+          '*, *::before, *::after': { animationDuration: '0.01ms !important', transitionDuration: '0.01ms !important' },
+        },
       },
     },
     // The library takes the outline away from everything that is pressed; menus and lists clip what lies outside.
-    MuiButtonBase: { defaultProps: { disableRipple: true }, styleOverrides: { root: { '&:focus-visible': { ...focusRing, zIndex: 1 } } } },
+    MuiButtonBase: {
+      defaultProps: { disableRipple: true },
+      styleOverrides: { root: { '&:focus-visible': { ...focusRing, zIndex: 1 } } },
+    },
     MuiButton: {
       defaultProps: { disableElevation: true, size: 'small', variant: 'outlined', color: 'inherit' },
       styleOverrides: {
         root: { minHeight: 28, padding: '2px 10px', whiteSpace: 'nowrap', lineHeight: 1.4 },
-        outlined: { backgroundColor: '#FFFFFF', borderColor: palette.line, '&:hover': { borderColor: palette.inkSoft, backgroundColor: palette.sheet } },
+        outlined: {
+          backgroundColor: '#FFFFFF',
+          borderColor: palette.line,
+          '&:hover': { borderColor: palette.inkSoft, backgroundColor: palette.sheet },
+        },
       },
     },
     MuiIconButton: { defaultProps: { size: 'small' }, styleOverrides: { root: { borderRadius: 4 } } },
-    MuiTooltip: { defaultProps: { enterDelay: 500, arrow: false }, styleOverrides: { tooltip: { backgroundColor: palette.ink, fontSize: 12 } } },
-    MuiMenuItem: { styleOverrides: { root: { minHeight: 30, fontSize: 13, paddingTop: 4, paddingBottom: 4, '&:focus-visible': { outlineOffset: -2, boxShadow: 'none' } } } },
-    MuiSwitch: { styleOverrides: { root: { overflow: 'visible' }, switchBase: { '&:has(:focus-visible)': focusRing } } },
+    MuiTooltip: {
+      defaultProps: { enterDelay: 500, arrow: false },
+      styleOverrides: { tooltip: { backgroundColor: palette.ink, fontSize: 12 } },
+    },
+    MuiMenuItem: {
+      styleOverrides: {
+        root: {
+          minHeight: 30,
+          fontSize: 13,
+          paddingTop: 4,
+          paddingBottom: 4,
+          '&:focus-visible': { outlineOffset: -2, boxShadow: 'none' },
+        },
+      },
+    },
+    MuiSwitch: {
+      styleOverrides: { root: { overflow: 'visible' }, switchBase: { '&:has(:focus-visible)': focusRing } },
+    },
     MuiCheckbox: { styleOverrides: { root: { borderRadius: 4, '&:has(:focus-visible)': focusRing } } },
     MuiRadio: { styleOverrides: { root: { '&:has(:focus-visible)': focusRing } } },
     MuiSlider: { styleOverrides: { thumb: { '&.Mui-focusVisible, &:has(:focus-visible)': focusRing } } },
-    MuiSelect: { defaultProps: { size: 'small' }, styleOverrides: { select: { paddingTop: 4, paddingBottom: 4, fontSize: 13, '&:focus-visible': { ...focusRing, boxShadow: 'none' } } } },
-    MuiOutlinedInput: { styleOverrides: { root: { backgroundColor: '#FFFFFF' }, notchedOutline: { borderColor: palette.line } } },
-    MuiDialog: { styleOverrides: { paper: { backgroundColor: palette.sheet, boxShadow: `0 12px 40px ${alpha(palette.ink, 0.35)}` } } },
+    MuiSelect: {
+      defaultProps: { size: 'small' },
+      styleOverrides: {
+        select: {
+          paddingTop: 4,
+          paddingBottom: 4,
+          fontSize: 13,
+          '&:focus-visible': { ...focusRing, boxShadow: 'none' },
+        },
+      },
+    },
+    MuiOutlinedInput: {
+      styleOverrides: { root: { backgroundColor: '#FFFFFF' }, notchedOutline: { borderColor: palette.line } },
+    },
+    MuiDialog: {
+      styleOverrides: {
+        paper: { backgroundColor: palette.sheet, boxShadow: `0 12px 40px ${alpha(palette.ink, 0.35)}` },
+      },
+    },
     MuiAlert: { styleOverrides: { root: { fontSize: 13, padding: '2px 12px' } } },
     MuiLinearProgress: { styleOverrides: { root: { height: 6, borderRadius: 3, backgroundColor: palette.line } } },
   },

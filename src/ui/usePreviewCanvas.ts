@@ -6,7 +6,12 @@ import type { PreviewTarget } from '@/media/workers/preview.protocol'
  * Puts a canvas that the preview worker draws into `host`, which has a size of its own and is what its contents are placed in, and keeps its pixels at the size it is shown. A canvas can be handed to a
  * worker only once, so each mount makes a new one. `target` must be the same object between renders.
  */
-export function usePreviewCanvas(player: Player, host: RefObject<HTMLElement | null>, target: PreviewTarget, label: string): void {
+export function usePreviewCanvas(
+  player: Player,
+  host: RefObject<HTMLElement | null>,
+  target: PreviewTarget,
+  label: string,
+): void {
   const name = useRef(label)
   name.current = label
   useEffect(() => {
@@ -22,7 +27,12 @@ export function usePreviewCanvas(player: Player, host: RefObject<HTMLElement | n
     /** The pixels that the host covers. The canvas is laid on them exactly: half a pixel beside, the browser would draw it anew and soften it. */
     const pixels = () => {
       const { left, top, right, bottom } = element.getBoundingClientRect()
-      const [x, y, endX, endY] = [left, top, right, bottom].map((edge) => Math.round(edge * devicePixelRatio)) as [number, number, number, number]
+      const [x, y, endX, endY] = [left, top, right, bottom].map((edge) => Math.round(edge * devicePixelRatio)) as [
+        number,
+        number,
+        number,
+        number,
+      ]
       const size = { width: Math.max(1, endX - x), height: Math.max(1, endY - y) }
       canvas.style.left = `${x / devicePixelRatio - left}px`
       canvas.style.top = `${y / devicePixelRatio - top}px`

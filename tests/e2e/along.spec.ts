@@ -45,18 +45,26 @@ test('a ribbon shows where the face leaves its box, to half a second, and its ti
   const facts = page.getByRole('note', { name: 'Presence in Face' })
   await expect(facts).toBeVisible({ timeout: 120_000 })
   await expect(facts).toContainText('the face is inside')
-  const outside = await page.locator('[data-outside]').evaluateAll((all) => all.map((e) => (e as HTMLElement).dataset.outside?.split(' ').map((t) => Number(t) / 1e6) ?? []))
+  const outside = await page
+    .locator('[data-outside]')
+    .evaluateAll((all) =>
+      all.map((e) => (e as HTMLElement).dataset.outside?.split(' ').map((t) => Number(t) / 1e6) ?? []),
+    )
   expect(outside).toHaveLength(1)
   expect(Math.abs((outside[0]?.[0] ?? 0) - leanOut.from)).toBeLessThanOrEqual(0.5)
   expect(Math.abs((outside[0]?.[1] ?? 0) - leanOut.to)).toBeLessThanOrEqual(0.5)
   await facts.getByRole('button', { name: /^0:25/ }).click()
   await expect(page.getByLabel('Player')).toContainText('0:25')
   await facts.getByRole('button', { name: 'Grow to hold' }).click()
-  await expect.poll(async () => Number(await page.getByLabel('Face width', { exact: true }).inputValue())).toBeGreaterThan(streamPlaces.facecam.width)
+  await expect
+    .poll(async () => Number(await page.getByLabel('Face width', { exact: true }).inputValue()))
+    .toBeGreaterThan(streamPlaces.facecam.width)
   errors.expectNone()
 })
 
-test('a region lies differently in one passage, straight when asked, and is put back in one action', async ({ page }) => {
+test('a region lies differently in one passage, straight when asked, and is put back in one action', async ({
+  page,
+}) => {
   await toBench(page, STREAM, 'ridge-cup-stream')
   const left = async () => Number(await page.getByLabel('Face left', { exact: true }).inputValue())
   const top = async () => Number(await page.getByLabel('Face top', { exact: true }).inputValue())
@@ -148,7 +156,9 @@ test('crops follow what moves; a key is set by hand, taken away, and all of it u
   errors.expectNone()
 })
 
-test('a focus is set, moved by mouse and keyboard, steers the crop, goes along with its region, and is undone', async ({ page }) => {
+test('a focus is set, moved by mouse and keyboard, steers the crop, goes along with its region, and is undone', async ({
+  page,
+}) => {
   await toBench(page, STREAM, 'ridge-cup-stream')
   await setRegion(page, 'Game', { x: 0, y: 0, width: 1920, height: 1080 })
   await page.getByRole('button', { name: 'More about Game' }).click()

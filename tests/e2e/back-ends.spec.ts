@@ -33,7 +33,10 @@ const JOINS: Join[] = [
 /** So that what is compared is what was drawn, not what an encoder made of it. */
 const NEARLY_LOSSLESS = 40_000_000
 
-const SHAPES = [{ id: 'tall', width: 540, height: 960 }, { id: 'slim', width: 334, height: 626 }]
+const SHAPES = [
+  { id: 'tall', width: 540, height: 960 },
+  { id: 'slim', width: 334, height: 626 },
+]
 
 /** Stores a highlight that has every starting layout, every style of words, every mark and every join. */
 async function storeEverything(page: Page): Promise<void> {
@@ -42,12 +45,49 @@ async function storeEverything(page: Page): Promise<void> {
   if (!first) throw new Error('no passage')
   const base = { ...newRecord('2026-11-26T12:00:00.000Z'), ownedBy: 'everything' as Highlight['id'] }
   let ids = 0
-  const layouts = STARTING_LAYOUTS.map((starting, n) => newLayout({ ...base, id: `layout-${n}` as LayoutId, name: starting.name, arrangement: arrangeFor(starting, ['face', 'game', 'hud'], () => `panel-${ids++}` as PanelId, () => `inset-${ids++}` as InsetId) }))
-  const passages = layouts.map(({ id }, n) => ({ ...first, id: `p-${n}` as PassageId, layoutId: id, inMicros: 8_000_000 + n * 650_001, outMicros: 8_000_000 + n * 650_001 + EACH_MICROS, strikes: [], join: JOINS[n % JOINS.length] }))
+  const layouts = STARTING_LAYOUTS.map((starting, n) =>
+    newLayout({
+      ...base,
+      id: `layout-${n}` as LayoutId,
+      name: starting.name,
+      arrangement: arrangeFor(
+        starting,
+        ['face', 'game', 'hud'],
+        () => `panel-${ids++}` as PanelId,
+        () => `inset-${ids++}` as InsetId,
+      ),
+    }),
+  )
+  const passages = layouts.map(({ id }, n) => ({
+    ...first,
+    id: `p-${n}` as PassageId,
+    layoutId: id,
+    inMicros: 8_000_000 + n * 650_001,
+    outMicros: 8_000_000 + n * 650_001 + EACH_MICROS,
+    strikes: [],
+    join: JOINS[n % JOINS.length],
+  }))
   const styles = [...CAPTION_STYLES, ...TITLE_STYLES]
-  const titles = styles.map(({ style }, n) => ({ id: `t-${n}` as TitleId, text: `Last gate ${n}, no lift`, style, fromMicros: Math.floor((n * layouts.length * EACH_MICROS) / styles.length), toMicros: Math.floor(((n + 1) * layouts.length * EACH_MICROS) / styles.length) }))
-  const marks = (['handle', 'level', 'countdown', 'progress', 'endCard'] as const).map((kind) => newMark(`m-${kind}` as MarkId, { kind }))
-  const highlight = { ...model, id: 'everything', name: 'Everything', passages, shapes: SHAPES, words: { ...NO_WORDS, titles }, marks: marks.map((m) => (m.kind === 'handle' || m.kind === 'endCard' ? { ...m, text: 'heron ridge' } : m)), output: { ...model.output, frameRate: { num: RATE, den: 1 }, videoBitrate: NEARLY_LOSSLESS } }
+  const titles = styles.map(({ style }, n) => ({
+    id: `t-${n}` as TitleId,
+    text: `Last gate ${n}, no lift`,
+    style,
+    fromMicros: Math.floor((n * layouts.length * EACH_MICROS) / styles.length),
+    toMicros: Math.floor(((n + 1) * layouts.length * EACH_MICROS) / styles.length),
+  }))
+  const marks = (['handle', 'level', 'countdown', 'progress', 'endCard'] as const).map((kind) =>
+    newMark(`m-${kind}` as MarkId, { kind }),
+  )
+  const highlight = {
+    ...model,
+    id: 'everything',
+    name: 'Everything',
+    passages,
+    shapes: SHAPES,
+    words: { ...NO_WORDS, titles },
+    marks: marks.map((m) => (m.kind === 'handle' || m.kind === 'endCard' ? { ...m, text: 'heron ridge' } : m)),
+    output: { ...model.output, frameRate: { num: RATE, den: 1 }, videoBitrate: NEARLY_LOSSLESS },
+  }
   await inDatabase(
     page,
     async (db, done, { highlight, layouts }) => {
@@ -76,12 +116,18 @@ async function renderWith(page: Page, name: RegExp, folder: string, label: strin
   await page.getByRole('option', { name }).click()
   await page.getByRole('dialog').getByRole('button', { name: 'Close' }).click()
   await renderEverything(page)
-  await expect(page.locator('article[data-state=waiting], article[data-state=running]')).toHaveCount(0, { timeout: 240_000 })
+  await expect(page.locator('article[data-state=waiting], article[data-state=running]')).toHaveCount(0, {
+    timeout: 240_000,
+  })
   await expect(page.locator('article[data-state=failed]')).toHaveCount(0)
   const paths: string[] = []
   for (const { id } of SHAPES) {
     const download = page.waitForEvent('download')
-    await page.getByRole('article', { name: `Everything, ${id}`, exact: true }).first().getByRole('button', { name: 'Save' }).click()
+    await page
+      .getByRole('article', { name: `Everything, ${id}`, exact: true })
+      .first()
+      .getByRole('button', { name: 'Save' })
+      .click()
     const path = join(folder, `${label} ${id}.mp4`)
     await (await download).saveAs(path)
     paths.push(path)
@@ -89,7 +135,9 @@ async function renderWith(page: Page, name: RegExp, folder: string, label: strin
   return paths
 }
 
-test('the kernel, the GPU and the canvas draw the same pictures: every layout, style of words, mark and join, in odd sizes from odd crops', async ({ page }) => {
+test('the kernel, the GPU and the canvas draw the same pictures: every layout, style of words, mark and join, in odd sizes from odd crops', async ({
+  page,
+}) => {
   test.setTimeout(600_000)
   const errors = watchForErrors(page)
   await toDemoBench(page)
@@ -97,19 +145,43 @@ test('the kernel, the GPU and the canvas draw the same pictures: every layout, s
   const folder = mkdtempSync(join(tmpdir(), 'brimble-back-ends-'))
   // Something has to be in the Outbox for its settings to be there; and with it the back ends have been measured.
   await page.getByRole('button', { name: 'Render', exact: true }).click()
-  for (const shape of ['portrait', 'square']) await page.getByRole('dialog').getByRole('checkbox', { name: new RegExp(`^${shape}`) }).uncheck()
+  for (const shape of ['portrait', 'square'])
+    await page
+      .getByRole('dialog')
+      .getByRole('checkbox', { name: new RegExp(`^${shape}`) })
+      .uncheck()
   await page.getByRole('dialog').getByRole('button', { name: 'Render 1 file' }).click()
   await page.getByRole('link', { name: 'Outbox' }).click()
   await expect(page.locator('article[data-state=finished]')).toHaveCount(1, { timeout: 120_000 })
   const canvas = await renderWith(page, /browser’s canvas/, folder, 'canvas')
-  const others = [...(await renderWith(page, /the kernel/, folder, 'kernel')), ...(await renderWith(page, /^the GPU/, folder, 'gpu'))]
+  const others = [
+    ...(await renderWith(page, /the kernel/, folder, 'kernel')),
+    ...(await renderWith(page, /^the GPU/, folder, 'gpu')),
+  ]
   await page.getByRole('button', { name: 'Settings…' }).click()
-  await expect(page.getByRole('dialog')).toContainText(/Measured here: the canvas [\d.]+ ms a picture, the kernel [\d.]+ ms, no GPU/)
+  await expect(page.getByRole('dialog')).toContainText(
+    /Measured here: the canvas [\d.]+ ms a picture, the kernel [\d.]+ ms, no GPU/,
+  )
   for (const [i, file] of others.entries()) {
-    const stats = run('ffmpeg', ['-v', 'error', '-i', file, '-i', canvas[i % SHAPES.length] ?? '', '-lavfi', 'ssim=stats_file=-', '-f', 'null', '-']).toString()
+    const stats = run('ffmpeg', [
+      '-v',
+      'error',
+      '-i',
+      file,
+      '-i',
+      canvas[i % SHAPES.length] ?? '',
+      '-lavfi',
+      'ssim=stats_file=-',
+      '-f',
+      'null',
+      '-',
+    ]).toString()
     const frames = [...stats.matchAll(/All:([\d.]+)/g)].map((m) => Number(m[1]))
     expect(frames).toHaveLength(FRAMES)
-    const worst = frames.map((v, n) => ({ v, n })).sort((a, b) => a.v - b.v).slice(0, 5)
+    const worst = frames
+      .map((v, n) => ({ v, n }))
+      .sort((a, b) => a.v - b.v)
+      .slice(0, 5)
     expect(worst[0]?.v, `${file}: ${worst.map(({ v, n }) => `frame ${n} ${v}`).join(', ')}`).toBeGreaterThan(0.99)
   }
   errors.expectNone()
@@ -124,7 +196,14 @@ test('a GPU that is lost in mid-render costs nothing: the canvas goes on', async
     const page = await browser.newPage({ baseURL: baseURL ?? '', viewport: { width: 1280, height: 800 } })
     await toDemoBench(page)
     await storeEverything(page)
-    await inDatabase(page, (db, done) => done(db.transaction('settings', 'readwrite').objectStore('settings').put({ key: 'outbox', value: { backEnd: 'gpu' } })))
+    await inDatabase(page, (db, done) =>
+      done(
+        db
+          .transaction('settings', 'readwrite')
+          .objectStore('settings')
+          .put({ key: 'outbox', value: { backEnd: 'gpu' } }),
+      ),
+    )
     await page.getByRole('link', { name: 'Outbox' }).click()
     await renderEverything(page)
     await expect(page.getByRole('progressbar').first()).toHaveAttribute('aria-valuenow', /^[1-9]/, { timeout: 60_000 })
@@ -133,11 +212,24 @@ test('a GPU that is lost in mid-render costs nothing: the canvas goes on', async
     process.kill(gpu.pid, 'SIGKILL')
     await expect(page.locator('article[data-state=finished]')).toHaveCount(SHAPES.length, { timeout: 120_000 })
     const download = page.waitForEvent('download')
-    await page.getByRole('article', { name: 'Everything, tall', exact: true }).getByRole('button', { name: 'Save' }).click()
+    await page
+      .getByRole('article', { name: 'Everything, tall', exact: true })
+      .getByRole('button', { name: 'Save' })
+      .click()
     const path = join(mkdtempSync(join(tmpdir(), 'brimble-gpu-lost-')), 'tall.mp4')
     await (await download).saveAs(path)
     // No picture is missing, and none is black: words and footage are in every one.
-    const stats = run('ffmpeg', ['-v', 'error', '-i', path, '-vf', 'signalstats,metadata=print:key=lavfi.signalstats.YMAX:file=-', '-f', 'null', '-']).toString()
+    const stats = run('ffmpeg', [
+      '-v',
+      'error',
+      '-i',
+      path,
+      '-vf',
+      'signalstats,metadata=print:key=lavfi.signalstats.YMAX:file=-',
+      '-f',
+      'null',
+      '-',
+    ]).toString()
     const brightest = [...stats.matchAll(/YMAX=(\d+)/g)].map((m) => Number(m[1]))
     expect(brightest).toHaveLength(FRAMES)
     expect(Math.min(...brightest)).toBeGreaterThan(150)
@@ -148,7 +240,13 @@ test('a GPU that is lost in mid-render costs nothing: the canvas goes on', async
 
 /** Every process that another has begun, and those that they have. */
 function descendants(pid: number): { pid: number; command: string }[] {
-  const all = run('ps', ['-eo', 'pid=,ppid=,args=']).toString().trim().split('\n').map((line) => /^\s*(\d+)\s+(\d+)\s+(.*)$/.exec(line)).flatMap((m) => (m ? [{ pid: Number(m[1]), parent: Number(m[2]), command: m[3] ?? '' }] : []))
-  const below = (parent: number): { pid: number; command: string }[] => all.filter((p) => p.parent === parent).flatMap((p) => [p, ...below(p.pid)])
+  const all = run('ps', ['-eo', 'pid=,ppid=,args='])
+    .toString()
+    .trim()
+    .split('\n')
+    .map((line) => /^\s*(\d+)\s+(\d+)\s+(.*)$/.exec(line))
+    .flatMap((m) => (m ? [{ pid: Number(m[1]), parent: Number(m[2]), command: m[3] ?? '' }] : []))
+  const below = (parent: number): { pid: number; command: string }[] =>
+    all.filter((p) => p.parent === parent).flatMap((p) => [p, ...below(p.pid)])
   return below(pid)
 }

@@ -34,14 +34,17 @@ test('a recording that was cut off is used as far as it goes, and says so', asyn
   errors.expectNone()
 })
 
-test('a recording damaged in the middle ends in a whole file or a reason that names it, and the edit is kept', async ({ page }) => {
+test('a recording damaged in the middle ends in a whole file or a reason that names it, and the edit is kept', async ({
+  page,
+}) => {
   await toBench(page, made('damaged.mp4'), 'damaged')
   await page.getByRole('button', { name: 'Render', exact: true }).click()
   await page.getByRole('button', { name: /^Render 1 file/ }).click()
   await page.getByRole('link', { name: 'Outbox' }).click()
   const row = page.locator('article[data-state]').first()
   await expect(row).toHaveAttribute('data-state', /finished|failed/, { timeout: 60_000 })
-  if ((await row.getAttribute('data-state')) === 'failed') await expect(row.getByRole('alert')).toContainText('“damaged.mp4” cannot be decoded at 0:0')
+  if ((await row.getAttribute('data-state')) === 'failed')
+    await expect(row.getByRole('alert')).toContainText('“damaged.mp4” cannot be decoded at 0:0')
   await page.getByRole('link', { name: 'Shelf' }).click()
   await expect(page.getByRole('link', { name: /^damaged, cut 1/ })).toBeVisible()
 })
@@ -65,14 +68,19 @@ test('a recording whose file is gone is asked for by name, refuses another, take
 
 test('no room in the browser’s storage is said, and the recording can be worked on all the same', async ({ page }) => {
   await page.addInitScript(() => {
-    const put = Object.getOwnPropertyDescriptor(IDBObjectStore.prototype, 'put')?.value as (value: unknown, key?: IDBValidKey) => unknown
+    const put = Object.getOwnPropertyDescriptor(IDBObjectStore.prototype, 'put')?.value as (
+      value: unknown,
+      key?: IDBValidKey,
+    ) => unknown
     IDBObjectStore.prototype.put = function (this: IDBObjectStore, value: unknown, key?: IDBValidKey) {
       if (this.name === 'files') throw new DOMException('full', 'QuotaExceededError')
       return Reflect.apply(put, this, key === undefined ? [value] : [value, key]) as IDBRequest<IDBValidKey>
     }
   })
   await addFiles(page, made('silent.mp4'))
-  await expect(page.getByRole('alert').filter({ hasText: 'There is no room in the browser’s storage for a copy of “silent.mp4”' })).toBeVisible()
+  await expect(
+    page.getByRole('alert').filter({ hasText: 'There is no room in the browser’s storage for a copy of “silent.mp4”' }),
+  ).toBeVisible()
   await page.getByRole('button', { name: 'Cut a highlight from silent' }).click()
   await expect(page.getByRole('img', { name: 'Result, tall' })).toBeVisible()
 })
@@ -90,43 +98,66 @@ const beforeRendering = (script: string) => async (route: Route) => {
   await route.fulfill({ response, body: body.includes('createSyncAccessHandle') ? script + body : body })
 }
 
-test('a disk that fills up in mid-render leaves nothing behind but the reason, and retry works', async ({ page, context }) => {
+test('a disk that fills up in mid-render leaves nothing behind but the reason, and retry works', async ({
+  page,
+  context,
+}) => {
   await context.route(CHUNKS, beforeRendering(FULL_DISK))
   await toBench(page, made('silent.mp4'), 'silent')
   await page.getByRole('button', { name: 'Render', exact: true }).click()
   await page.getByRole('button', { name: /^Render 1 file/ }).click()
   await page.getByRole('link', { name: 'Outbox' }).click()
-  await expect(page.getByRole('alert').filter({ hasText: 'The browser’s storage is full' })).toBeVisible({ timeout: 60_000 })
+  await expect(page.getByRole('alert').filter({ hasText: 'The browser’s storage is full' })).toBeVisible({
+    timeout: 60_000,
+  })
   expect(await privateFiles(page)).toEqual([])
   await context.unroute(CHUNKS)
   await page.reload()
   await page.getByRole('button', { name: 'Retry' }).click()
-  await expect(page.locator('article[data-state]').first()).toHaveAttribute('data-state', 'finished', { timeout: 60_000 })
+  await expect(page.locator('article[data-state]').first()).toHaveAttribute('data-state', 'finished', {
+    timeout: 60_000,
+  })
 })
 
 /** Has the browser keep nothing in `store` that is in one of the states which the function is told, or nothing at all when it is told `all`. */
 async function fillUp(page: Page, store: string): Promise<(what: string | null) => Promise<void>> {
   await page.addInitScript((store) => {
     for (const name of ['put', 'add'] as const) {
-      const write = Object.getOwnPropertyDescriptor(IDBObjectStore.prototype, name)?.value as (value: unknown, key?: IDBValidKey) => unknown
-      IDBObjectStore.prototype[name] = function (this: IDBObjectStore, value: { state?: { kind: string } }, key?: IDBValidKey) {
+      const write = Object.getOwnPropertyDescriptor(IDBObjectStore.prototype, name)?.value as (
+        value: unknown,
+        key?: IDBValidKey,
+      ) => unknown
+      IDBObjectStore.prototype[name] = function (
+        this: IDBObjectStore,
+        value: { state?: { kind: string } },
+        key?: IDBValidKey,
+      ) {
         const full = localStorage.getItem('full')?.split(' ') ?? []
-        if (this.name === store && (full.includes('all') || full.includes(value.state?.kind ?? ''))) throw new DOMException('full', 'QuotaExceededError')
+        if (this.name === store && (full.includes('all') || full.includes(value.state?.kind ?? '')))
+          throw new DOMException('full', 'QuotaExceededError')
         return Reflect.apply(write, this, key === undefined ? [value] : [value, key]) as IDBRequest<IDBValidKey>
       }
     }
   }, store)
-  return (what) => page.evaluate((what) => (what === null ? localStorage.removeItem('full') : localStorage.setItem('full', what)), what)
+  return (what) =>
+    page.evaluate(
+      (what) => (what === null ? localStorage.removeItem('full') : localStorage.setItem('full', what)),
+      what,
+    )
 }
 
-test('a file that is whole and cannot be noted down as such has failed for want of room, and the queue goes on', async ({ page }) => {
+test('a file that is whole and cannot be noted down as such has failed for want of room, and the queue goes on', async ({
+  page,
+}) => {
   const full = await fillUp(page, 'renders')
   await toBench(page, made('silent.mp4'), 'silent')
   await full('finished')
   await page.getByRole('button', { name: 'Render', exact: true }).click()
   await page.getByRole('button', { name: /^Render 1 file/ }).click()
   await page.getByRole('link', { name: 'Outbox' }).click()
-  await expect(page.getByRole('alert').filter({ hasText: 'The browser’s storage is full' })).toBeVisible({ timeout: 60_000 })
+  await expect(page.getByRole('alert').filter({ hasText: 'The browser’s storage is full' })).toBeVisible({
+    timeout: 60_000,
+  })
   // Not even that can be noted down: it is begun anew when there is room again, without anybody asking.
   await full('finished failed')
   await page.getByRole('button', { name: 'Retry' }).click()
@@ -162,19 +193,31 @@ test('a size that the encoder refuses is said', async ({ page, context }) => {
   await expect(page.getByRole('alert').filter({ hasText: 'This browser has no encoder for 1080 × 1920' })).toBeVisible()
 })
 
-test('what fails while a page is being left was interrupted: it is begun anew, and fails only when it does so again', async ({ page, context }) => {
+test('what fails while a page is being left was interrupted: it is begun anew, and fails only when it does so again', async ({
+  page,
+  context,
+}) => {
   await context.route(CHUNKS, beforeRendering(NO_ENCODER))
   await toBench(page, made('silent.mp4'), 'silent')
   await page.evaluate(() => window.dispatchEvent(new Event('pagehide')))
   await page.getByRole('button', { name: 'Render', exact: true }).click()
   await page.getByRole('button', { name: /^Render 1 file/ }).click()
   await page.getByRole('link', { name: 'Outbox' }).click()
-  await expect(page.getByRole('alert').filter({ hasText: 'This browser has no encoder for 1080 × 1920' })).toBeVisible({ timeout: 30_000 })
-  const renders = await inDatabase(page, async (db, done) => (await done(db.transaction('renders').objectStore('renders').getAll())) as { interruptions: number }[])
+  await expect(page.getByRole('alert').filter({ hasText: 'This browser has no encoder for 1080 × 1920' })).toBeVisible({
+    timeout: 30_000,
+  })
+  const renders = await inDatabase(
+    page,
+    async (db, done) =>
+      (await done(db.transaction('renders').objectStore('renders').getAll())) as { interruptions: number }[],
+  )
   expect(renders.map((r) => r.interruptions)).toEqual([1])
 })
 
-test('a render that is cancelled leaves nothing behind; one cut short by a closed tab is made again by itself', async ({ page, context }) => {
+test('a render that is cancelled leaves nothing behind; one cut short by a closed tab is made again by itself', async ({
+  page,
+  context,
+}) => {
   await toBench(page, made('pattern.mp4'), 'pattern')
   await page.getByRole('button', { name: 'Render', exact: true }).click()
   await page.getByRole('button', { name: /^Render 1 file/ }).click()

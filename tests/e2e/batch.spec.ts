@@ -5,13 +5,18 @@ import { join } from 'node:path'
 import { addFiles, keepRecipe, keepSetup, takeLayout, toBench, watchForErrors } from '../support/brimble'
 import { made } from '../support/makeRecordings'
 
-test('clips of a known setup are laid out as they are dropped, seen on one sheet, laid out anew together, and rendered', async ({ page }) => {
+test('clips of a known setup are laid out as they are dropped, seen on one sheet, laid out anew together, and rendered', async ({
+  page,
+}) => {
   test.setTimeout(240_000)
   const errors = watchForErrors(page)
   await toBench(page, made('silent.mp4'), 'silent')
   await keepSetup(page, 'Evening stream')
   await page.keyboard.press('3')
-  for (const [layout, name] of [['Corner card', 'Card evening'], ['Game alone', 'Only the game']] as const) {
+  for (const [layout, name] of [
+    ['Corner card', 'Card evening'],
+    ['Game alone', 'Only the game'],
+  ] as const) {
     await takeLayout(page, layout)
     await keepRecipe(page, name, name === 'Card evening')
   }
@@ -25,7 +30,10 @@ test('clips of a known setup are laid out as they are dropped, seen on one sheet
 
   const sheet = page.getByRole('list', { name: 'Highlights' })
   await expect(sheet.getByRole('listitem')).toHaveCount(4)
-  for (const name of ['gate one', 'gate two', 'gate three']) await expect(sheet.getByRole('listitem', { name })).toContainText(/stop|warning|note|nothing found/, { timeout: 60_000 })
+  for (const name of ['gate one', 'gate two', 'gate three'])
+    await expect(sheet.getByRole('listitem', { name })).toContainText(/stop|warning|note|nothing found/, {
+      timeout: 60_000,
+    })
   await sheet.getByRole('link', { name: 'Open gate two on the Bench' }).click()
   await expect(page.getByRole('button', { name: 'Layout: Corner card' })).toBeVisible()
   await page.goBack()
@@ -51,6 +59,7 @@ test('clips of a known setup are laid out as they are dropped, seen on one sheet
   await settings.getByRole('button', { name: 'Render 2 files' }).click()
   await page.getByRole('link', { name: 'Files', exact: true }).click()
   await expect(page.locator('article[data-state=finished]')).toHaveCount(2, { timeout: 120_000 })
-  for (const file of await page.locator('article[data-state=finished]').all()) await expect(file).toContainText('24 fps')
+  for (const file of await page.locator('article[data-state=finished]').all())
+    await expect(file).toContainText('24 fps')
   errors.expectNone()
 })

@@ -4,7 +4,8 @@ import { renderAndSave, setRegion, toBench, watchForErrors } from '../support/br
 import { run, ssim } from '../support/ffmpeg'
 import { made } from '../support/makeRecordings'
 
-const bounds = (page: Page, region: string) => page.getByRole('group', { name: new RegExp(`^${region}: `) }).getAttribute('aria-label')
+const bounds = (page: Page, region: string) =>
+  page.getByRole('group', { name: new RegExp(`^${region}: `) }).getAttribute('aria-label')
 
 test('what is seen is what is written: preview and file show the same picture', async ({ page }) => {
   // A large window, so that the preview is not so small that the two ways of making it smaller are what is compared.
@@ -37,7 +38,9 @@ test('what is seen is what is written: preview and file show the same picture', 
   expect(ssim(preview, ['-i', still], `[1:v]scale=${width}:${height}:flags=area[ref]`)).toBeGreaterThanOrEqual(0.97)
 })
 
-test('regions are moved and resized with the mouse and the keyboard, undone in one step each, and kept over a reload', async ({ page }) => {
+test('regions are moved and resized with the mouse and the keyboard, undone in one step each, and kept over a reload', async ({
+  page,
+}) => {
   const errors = watchForErrors(page)
   await toBench(page, made('silent.mp4'), 'silent')
   const start = await bounds(page, 'Face')
@@ -119,7 +122,10 @@ test('in and out points follow the keys, land on frames, and playing stays betwe
   await page.keyboard.press('Space')
   expect(Math.max(...seen)).toBeGreaterThan(0.6)
   expect(Math.max(...seen)).toBeLessThanOrEqual(1.02)
-  expect(seen.some((t, i) => i > 0 && t < (seen[i - 1] ?? 0) - 0.3), 'it came round again').toBe(true)
+  expect(
+    seen.some((t, i) => i > 0 && t < (seen[i - 1] ?? 0) - 0.3),
+    'it came round again',
+  ).toBe(true)
   // A slow click in a pane that grows when it is worked in lands on what was pressed.
   await page.keyboard.press('2')
   await page.waitForTimeout(300)

@@ -30,10 +30,13 @@ test('a file is taken wherever it is dropped, and never takes the place of the a
     await expect(page.getByText('One recording is on the Shelf now.').last()).toBeVisible()
   }
   await page.getByRole('link', { name: 'Shelf', exact: true }).click()
-  for (const name of ['on the frame', 'on the shapes', 'on the header', 'on the Rack', 'on the Outbox']) await expect(page.getByRole('article', { name })).toBeVisible()
+  for (const name of ['on the frame', 'on the shapes', 'on the header', 'on the Rack', 'on the Outbox'])
+    await expect(page.getByRole('article', { name })).toBeVisible()
 })
 
-test('a press inside a locked region draws nothing over it; drags mark no text; widths stay under the pointer; nothing scrolls sideways', async ({ page }) => {
+test('a press inside a locked region draws nothing over it; drags mark no text; widths stay under the pointer; nothing scrolls sideways', async ({
+  page,
+}) => {
   await toBench(page, made('pattern.mp4'), 'pattern')
   const regions = page.locator('[data-testid=frame-picture] [data-role]')
   await expect(regions).toHaveCount(2)
@@ -56,7 +59,10 @@ test('a press inside a locked region draws nothing over it; drags mark no text; 
   expect(await page.evaluate(() => getSelection()?.toString())).toBe('')
   await page.mouse.up()
 
-  const widths = () => page.evaluate(() => [...document.querySelectorAll('main > section')].map((s) => Math.round(s.getBoundingClientRect().width)))
+  const widths = () =>
+    page.evaluate(() =>
+      [...document.querySelectorAll('main > section')].map((s) => Math.round(s.getBoundingClientRect().width)),
+    )
   const before = await widths()
   await page.getByRole('button', { name: 'Numbers of passage 1' }).click()
   await page.keyboard.press('Escape')
@@ -66,7 +72,17 @@ test('a press inside a locked region draws nothing over it; drags mark no text; 
   await expect.poll(widths).not.toEqual(before)
 
   await page.keyboard.press('End')
-  const sideways = () => page.evaluate(() => [...document.querySelectorAll('main *')].filter((e) => ['auto', 'scroll'].includes(getComputedStyle(e).overflowX) && e.scrollWidth > e.clientWidth + 1 && getComputedStyle(e).overflowY !== 'visible').map((e) => e.className))
+  const sideways = () =>
+    page.evaluate(() =>
+      [...document.querySelectorAll('main *')]
+        .filter(
+          (e) =>
+            ['auto', 'scroll'].includes(getComputedStyle(e).overflowX) &&
+            e.scrollWidth > e.clientWidth + 1 &&
+            getComputedStyle(e).overflowY !== 'visible',
+        )
+        .map((e) => e.className),
+    )
   await expect.poll(sideways).toEqual([])
 })
 
@@ -89,7 +105,9 @@ test('what was chosen for a render is there the next time, however the dialog wa
   await expect(dialog.getByLabel('Frame rate')).toContainText('24 fps')
 })
 
-test('a recording is renamed, thrown away and deleted: its bytes come back; a finished file comes out of the bin again', async ({ page }) => {
+test('a recording is renamed, thrown away and deleted: its bytes come back; a finished file comes out of the bin again', async ({
+  page,
+}) => {
   await toBench(page, made('silent.mp4'), 'silent')
   await renderAndSave(page)
   await page.getByRole('link', { name: 'Outbox' }).click()
@@ -131,18 +149,36 @@ test('emoji are drawn in the preview and in the file; a letter that no font has 
   const { path } = await renderAndSave(page)
   // The red squares stand in the title's area; nothing else there is as red.
   const width = 1080
-  const frame = run('ffmpeg', ['-v', 'error', '-ss', '1', '-i', path, '-frames:v', '1', '-pix_fmt', 'rgb24', '-f', 'rawvideo', '-'])
+  const frame = run('ffmpeg', [
+    '-v',
+    'error',
+    '-ss',
+    '1',
+    '-i',
+    path,
+    '-frames:v',
+    '1',
+    '-pix_fmt',
+    'rgb24',
+    '-f',
+    'rawvideo',
+    '-',
+  ])
   const reds = []
-  for (let y = 100; y < 700; y += 20) for (let x = 300; x < 800; x += 20) {
-    const [r = 0, g = 0, b = 0] = frame.subarray((y * width + x) * 3)
-    if (r > 180 && g < 90 && b < 110) reds.push([x, y])
-  }
+  for (let y = 100; y < 700; y += 20)
+    for (let x = 300; x < 800; x += 20) {
+      const [r = 0, g = 0, b = 0] = frame.subarray((y * width + x) * 3)
+      if (r > 180 && g < 90 && b < 110) reds.push([x, y])
+    }
   expect(reds.length).toBeGreaterThan(3)
   await page.goBack()
   await page.getByRole('button', { name: 'Words', exact: true }).click()
   await page.getByRole('textbox', { name: 'Title', exact: true }).fill('Lift \u{10FFFE}')
   await page.keyboard.press('Escape')
-  await page.getByRole('button', { name: /found|finding/i }).first().click()
+  await page
+    .getByRole('button', { name: /found|finding/i })
+    .first()
+    .click()
   await expect(page.getByText(/no font has .* \(U\+10FFFE\)/)).toBeVisible({ timeout: 30_000 })
   errors.expectNone()
 })
@@ -182,20 +218,24 @@ test('days on the Shelf’s chart never lie over each other', async ({ page }) =
     const write = db.transaction('recordings', 'readwrite')
     const store = write.objectStore('recordings')
     const [first] = (await done(store.getAll())) as { id: string }[]
-    for (let n = 1; n <= 40; n++) store.put({ ...first, id: `day-${n}`, recordedAt: new Date(Date.UTC(2026, 9, 1 + n)).toISOString() })
+    for (let n = 1; n <= 40; n++)
+      store.put({ ...first, id: `day-${n}`, recordedAt: new Date(Date.UTC(2026, 9, 1 + n)).toISOString() })
     await done(write)
   })
   await page.reload()
   for (const width of [1024, 1280, 1920]) {
     await page.setViewportSize({ width, height: 800 })
     await expect(page.locator('.recharts-cartesian-axis-tick-value').first()).toBeVisible()
-    const boxes = await page.locator('.recharts-cartesian-axis-tick-value').evaluateAll((all) => all.map((t) => t.getBoundingClientRect()).map(({ left, right }) => ({ left, right })))
+    const boxes = await page
+      .locator('.recharts-cartesian-axis-tick-value')
+      .evaluateAll((all) => all.map((t) => t.getBoundingClientRect()).map(({ left, right }) => ({ left, right })))
     boxes.slice(1).forEach(({ left }, n) => expect(left).toBeGreaterThan(boxes[n]?.right ?? 0))
   }
 })
 
 /** The pixels of a picture of the page, a byte for each of red, green and blue. */
-const pixelsOf = (png: Buffer): Buffer => run('ffmpeg', ['-v', 'error', '-f', 'png_pipe', '-i', '-', '-pix_fmt', 'rgb24', '-f', 'rawvideo', '-'], png)
+const pixelsOf = (png: Buffer): Buffer =>
+  run('ffmpeg', ['-v', 'error', '-f', 'png_pipe', '-i', '-', '-pix_fmt', 'rgb24', '-f', 'rawvideo', '-'], png)
 
 test('the focus is seen on every control of every screen', async ({ page }) => {
   await toBench(page, made('silent.mp4'), 'silent')
@@ -206,14 +246,25 @@ test('the focus is seen on every control of every screen', async ({ page }) => {
   for (const screen of screens) {
     await page.goto(screen)
     await page.waitForLoadState('networkidle')
-    await page.addStyleTag({ content: '* { transition: none !important; animation: none !important; caret-color: transparent !important }' })
-    const controls = await page.locator('a[href], button:not([disabled]), input:not([type=file]):not([disabled]):not([aria-hidden=true]), [tabindex="0"]').all()
+    await page.addStyleTag({
+      content: '* { transition: none !important; animation: none !important; caret-color: transparent !important }',
+    })
+    const controls = await page
+      .locator(
+        'a[href], button:not([disabled]), input:not([type=file]):not([disabled]):not([aria-hidden=true]), [tabindex="0"]',
+      )
+      .all()
     for (const control of controls) {
       if (!(await control.isVisible().catch(() => false))) continue
       await control.scrollIntoViewIfNeeded().catch(() => {})
       const box = await control.boundingBox()
       if (!box || box.width < 2 || box.height < 2) continue
-      const clip = { x: Math.max(0, box.x - 6), y: Math.max(0, box.y - 6), width: Math.min(1280 - Math.max(0, box.x - 6), box.width + 12), height: Math.min(800 - Math.max(0, box.y - 6), box.height + 12) }
+      const clip = {
+        x: Math.max(0, box.x - 6),
+        y: Math.max(0, box.y - 6),
+        width: Math.min(1280 - Math.max(0, box.x - 6), box.width + 12),
+        height: Math.min(800 - Math.max(0, box.y - 6), box.height + 12),
+      }
       if (clip.width < 2 || clip.height < 2) continue
       await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur())
       await page.mouse.move(0, 799)
@@ -224,7 +275,10 @@ test('the focus is seen on every control of every screen', async ({ page }) => {
       looked++
       let different = 0
       for (let i = 0; i < Math.min(plain.length, focused.length); i++) if (plain[i] !== focused[i]) different++
-      if (different < 60) unseen.push(`${new URL(page.url()).pathname}: ${await control.evaluate((e) => e.getAttribute('aria-label') ?? e.textContent ?? e.tagName)}`)
+      if (different < 60)
+        unseen.push(
+          `${new URL(page.url()).pathname}: ${await control.evaluate((e) => e.getAttribute('aria-label') ?? e.textContent ?? e.tagName)}`,
+        )
     }
   }
   expect(looked).toBeGreaterThan(60)

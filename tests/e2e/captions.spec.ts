@@ -19,7 +19,9 @@ async function readFile(page: Page, path: string): Promise<void> {
 const captions = (page: Page) => page.getByRole('textbox', { name: /^Caption/ })
 const caption = (page: Page, text: string) => captions(page).and(page.locator(`:text-is("${text}")`))
 
-test('captions are read, corrected by keyboard alone, undone, kept over a reload and written again', async ({ page }) => {
+test('captions are read, corrected by keyboard alone, undone, kept over a reload and written again', async ({
+  page,
+}) => {
   const errors = watchForErrors(page)
   await toDemoBench(page)
   await readFile(page, DEMO)
@@ -70,7 +72,9 @@ test('captions are read, corrected by keyboard alone, undone, kept over a reload
   errors.expectNone()
 })
 
-test('a file that holds no captions changes nothing and says so; one with faults is read and told of by line', async ({ page }) => {
+test('a file that holds no captions changes nothing and says so; one with faults is read and told of by line', async ({
+  page,
+}) => {
   const errors = watchForErrors(page)
   await toDemoBench(page)
   const folder = mkdtempSync(join(tmpdir(), 'brimble-vtt-'))
@@ -78,7 +82,10 @@ test('a file that holds no captions changes nothing and says so; one with faults
   await readFile(page, join(folder, 'list.srt'))
   await expect(page.getByText(/There are no captions in “list.srt”/)).toBeVisible()
   await expect(captions(page)).toHaveCount(0)
-  writeFileSync(join(folder, 'faults.vtt'), 'WEBVTT\n\n00:12.000 --> 00:11.000\nbackwards\n\n00:11.000 --> 00:13.000\n<img src=x onerror=alert(1)>Kept\n')
+  writeFileSync(
+    join(folder, 'faults.vtt'),
+    'WEBVTT\n\n00:12.000 --> 00:11.000\nbackwards\n\n00:11.000 --> 00:13.000\n<img src=x onerror=alert(1)>Kept\n',
+  )
   await readFile(page, join(folder, 'faults.vtt'))
   await expect(page.getByRole('listitem').filter({ hasText: 'Line 3: ends before it starts' })).toBeVisible()
   await page.getByRole('button', { name: 'Good' }).click()
@@ -90,7 +97,9 @@ test('speech is found by ear, and a pasted text lies where it is spoken', async 
   test.setTimeout(240_000)
   await toDemoBench(page)
   const script = readFileSync(DEMO, 'utf8')
-  const known = [...script.matchAll(/00:00:(\d+\.\d+) --> 00:00:(\d+\.\d+)\n<v Wren>(.+)/g)].map(([, from, to, text]) => ({ from: Number(from), to: Number(to), text: text ?? '' }))
+  const known = [...script.matchAll(/00:00:(\d+\.\d+) --> 00:00:(\d+\.\d+)\n<v Wren>(.+)/g)].map(
+    ([, from, to, text]) => ({ from: Number(from), to: Number(to), text: text ?? '' }),
+  )
   const here = known.filter((k) => k.to > 10.5 && k.from < 24.5)
   expect(here.length).toBeGreaterThan(3)
   await page.getByRole('button', { name: 'Captions', exact: true }).click()
@@ -106,7 +115,8 @@ test('speech is found by ear, and a pasted text lies where it is spoken', async 
   await page.getByRole('menuitem', { name: 'Save as WebVTT' }).click()
   const written = readFileSync(await (await download).path(), 'utf8')
   for (const { from, text } of here) {
-    const [, start = 'none'] = new RegExp(`00:00:(\\d+\\.\\d+) --> [\\d:.]+\\n${text.replace(/[.?!]/g, '\\$&')}`).exec(written) ?? []
+    const [, start = 'none'] =
+      new RegExp(`00:00:(\\d+\\.\\d+) --> [\\d:.]+\\n${text.replace(/[.?!]/g, '\\$&')}`).exec(written) ?? []
     expect(Math.abs(Number(start) - Math.max(0, from - 10.5)), text).toBeLessThan(0.3)
   }
 })
@@ -140,9 +150,21 @@ test('words in the picture: what is seen is what is written, in three shapes', a
   const folder = mkdtempSync(join(tmpdir(), 'brimble-words-'))
   for (const shape of ['tall', 'portrait', 'square']) {
     const download = page.waitForEvent('download')
-    await page.locator('article[data-state="finished"]').filter({ hasText: shape }).getByRole('button', { name: 'Save' }).click()
+    await page
+      .locator('article[data-state="finished"]')
+      .filter({ hasText: shape })
+      .getByRole('button', { name: 'Save' })
+      .click()
     await (await download).saveAs(join(folder, `${shape}.mp4`))
-    ffmpeg('-i', join(folder, `${shape}.mp4`), '-vf', "select='eq(n,3)'", '-frames:v', '1', join(folder, `${shape}.png`))
+    ffmpeg(
+      '-i',
+      join(folder, `${shape}.mp4`),
+      '-vf',
+      "select='eq(n,3)'",
+      '-frames:v',
+      '1',
+      join(folder, `${shape}.png`),
+    )
   }
   await page.goBack()
   await expect(page.getByRole('img', { name: 'Result, tall' })).toBeVisible()
@@ -154,7 +176,11 @@ test('words in the picture: what is seen is what is written, in three shapes', a
     const likeness = async () => {
       const seen = await page.getByRole('img', { name: `Result, ${shape}` }).screenshot()
       writeFileSync(join(folder, 'seen.png'), seen)
-      return ssim(join(folder, 'seen.png'), ['-i', join(folder, `${shape}.png`)], `[1:v]scale=${seen.readUInt32BE(16)}:${seen.readUInt32BE(20)}:flags=area[ref]`)
+      return ssim(
+        join(folder, 'seen.png'),
+        ['-i', join(folder, `${shape}.png`)],
+        `[1:v]scale=${seen.readUInt32BE(16)}:${seen.readUInt32BE(20)}:flags=area[ref]`,
+      )
     }
     await expect.poll(likeness, { message: shape, timeout: 10_000 }).toBeGreaterThan(0.98)
     await page.getByRole('button', { name: 'Back to all shapes' }).click()
@@ -176,10 +202,15 @@ function likeness(a: readonly number[], b: readonly number[]): number {
   const mean = (v: readonly number[]) => v.reduce((x, y) => x + y, 0) / v.length
   const [ma, mb] = [mean(a), mean(b)]
   const sum = (f: (i: number) => number) => a.reduce((s, _, i) => s + f(i), 0)
-  return sum((i) => ((a[i] ?? 0) - ma) * ((b[i] ?? 0) - mb)) / Math.sqrt(sum((i) => ((a[i] ?? 0) - ma) ** 2) * sum((i) => ((b[i] ?? 0) - mb) ** 2) + 1e-9)
+  return (
+    sum((i) => ((a[i] ?? 0) - ma) * ((b[i] ?? 0) - mb)) /
+    Math.sqrt(sum((i) => ((a[i] ?? 0) - ma) ** 2) * sum((i) => ((b[i] ?? 0) - mb) ** 2) + 1e-9)
+  )
 }
 
-test('captions stay with what is said: dead air struck out, one passage at 150 %; burnt in nowhere, in files beside the video', async ({ page }) => {
+test('captions stay with what is said: dead air struck out, one passage at 150 %; burnt in nowhere, in files beside the video', async ({
+  page,
+}) => {
   test.setTimeout(300_000)
   const errors = watchForErrors(page)
   await toDemoBench(page)
@@ -187,7 +218,17 @@ test('captions stay with what is said: dead air struck out, one passage at 150 %
   // All of the stream in two passages; the first begins with its first frame, the second is faster.
   const { passages } = await storedHighlight<{ passages: { id: string }[] }>(page, 'demo-last-gate')
   const [one] = passages
-  await storeCopies(page, 'demo-last-gate', [{ id: 'whole-stream', name: 'Whole stream', shapes: [{ id: 'own', width: 270, height: 480 }], passages: [{ ...one, id: 'p1', inMicros: 0, outMicros: 21_800_000 }, { ...one, id: 'p2', inMicros: 21_800_000, outMicros: 40_000_000, speedPercent: 150 }] }])
+  await storeCopies(page, 'demo-last-gate', [
+    {
+      id: 'whole-stream',
+      name: 'Whole stream',
+      shapes: [{ id: 'own', width: 270, height: 480 }],
+      passages: [
+        { ...one, id: 'p1', inMicros: 0, outMicros: 21_800_000 },
+        { ...one, id: 'p2', inMicros: 21_800_000, outMicros: 40_000_000, speedPercent: 150 },
+      ],
+    },
+  ])
   await page.goto('/highlight/whole-stream')
   await expect(page.getByRole('img', { name: 'Result, own' })).toBeVisible()
   await page.getByRole('button', { name: 'Captions', exact: true }).click()
@@ -209,22 +250,35 @@ test('captions stay with what is said: dead air struck out, one passage at 150 %
   await expect(row).toHaveAttribute('data-state', 'finished', { timeout: 110_000 })
   const folder = mkdtempSync(join(tmpdir(), 'brimble-beside-'))
   const saved: string[] = []
-  page.on('download', (download) => void download.saveAs(join(folder, download.suggestedFilename())).then(() => saved.push(download.suggestedFilename())))
+  page.on(
+    'download',
+    (download) =>
+      void download
+        .saveAs(join(folder, download.suggestedFilename()))
+        .then(() => saved.push(download.suggestedFilename())),
+  )
   await row.getByRole('button', { name: 'Save' }).click()
   await expect.poll(() => saved.length).toBe(3)
   expect(saved.map((name) => name.replace(/.*\./, '')).sort()).toEqual(['mp4', 'srt', 'vtt'])
   const named = (ending: string) => join(folder, saved.find((name) => name.endsWith(ending)) ?? '')
   const heard = sound(named('mp4'))
   const recorded = sound('public/demo/ridge-cup-stream.mp4')
-  const script = [...readFileSync(DEMO, 'utf8').matchAll(/00:00:(\d+\.\d+) --> .*\n<v Wren>(.+)/g)].map(([, from, text]) => ({ from: Number(from), text: text ?? '' }))
-  const written = [...readFileSync(named('vtt'), 'utf8').matchAll(/00:00:(\d+\.\d+) --> .*\n<v Wren>(.+)/g)].map(([, from, text]) => ({ from: Number(from), text: text ?? '' }))
+  const script = [...readFileSync(DEMO, 'utf8').matchAll(/00:00:(\d+\.\d+) --> .*\n<v Wren>(.+)/g)].map(
+    ([, from, text]) => ({ from: Number(from), text: text ?? '' }),
+  )
+  const written = [...readFileSync(named('vtt'), 'utf8').matchAll(/00:00:(\d+\.\d+) --> .*\n<v Wren>(.+)/g)].map(
+    ([, from, text]) => ({ from: Number(from), text: text ?? '' }),
+  )
   expect(written.map((w) => w.text)).toEqual(script.map((s) => s.text))
   script.forEach(({ from, text }, i) => {
     const stretch = from < 21.8 ? 1 : 1.5
     const cue = written[i]?.from ?? NaN
     // Where its first half second is heard in the file: the best likeness of loudness within 0.3 s of what the captions say.
     const said = loudness(recorded, from - 0.03, Math.round(100 / stretch), stretch)
-    const places = Array.from({ length: 121 }, (_, n) => (n - 60) * 0.005).map((by) => ({ by, like: likeness(said, loudness(heard, cue - 0.03 / stretch + by, said.length)) }))
+    const places = Array.from({ length: 121 }, (_, n) => (n - 60) * 0.005).map((by) => ({
+      by,
+      like: likeness(said, loudness(heard, cue - 0.03 / stretch + by, said.length)),
+    }))
     const best = places.sort((a, b) => b.like - a.like)[0]
     expect(best?.like, text).toBeGreaterThan(0.8)
     expect(Math.abs(best?.by ?? 1), `“${text}” at ${cue} s is heard ${best?.by} s away`).toBeLessThanOrEqual(0.06)
@@ -232,11 +286,16 @@ test('captions stay with what is said: dead air struck out, one passage at 150 %
   errors.expectNone()
 })
 
-test('a model in a folder of one’s own writes what is said; another folder is refused and says why', async ({ page }) => {
+test('a model in a folder of one’s own writes what is said; another folder is refused and says why', async ({
+  page,
+}) => {
   test.setTimeout(120_000)
   const errors = watchForErrors(page)
   await toDemoBench(page)
-  const sentences = [{ text: 'Low save.', from: 0.5, to: 2 }, { text: 'Find lift now!', from: 2.5, to: 4.5 }]
+  const sentences = [
+    { text: 'Low save.', from: 0.5, to: 2 },
+    { text: 'Find lift now!', from: 2.5, to: 4.5 },
+  ]
   await page.getByRole('button', { name: 'Captions', exact: true }).click()
   await page.getByRole('menuitem', { name: /^Write what is said, by a model of your own/ }).click()
   const dialog = page.getByRole('dialog', { name: /^Write what is said/ })

@@ -4,7 +4,9 @@ import { readFileSync } from 'node:fs'
 import { findingsReport } from '@/core/findings/report'
 import { renderAndSave, toDemoBench, watchForErrors } from '../support/brimble'
 
-test('what is wrong is found with its number, shown where it is, put right in one action, undone, or meant so', async ({ page }) => {
+test('what is wrong is found with its number, shown where it is, put right in one action, undone, or meant so', async ({
+  page,
+}) => {
   const errors = watchForErrors(page)
   await toDemoBench(page)
   // The game’s crop is drawn wider than it should be: the facecam is in it as well.
@@ -75,7 +77,10 @@ test('what is too quiet is brought to the usual loudness, and the file is as lou
   const gauge = page.getByRole('button', { name: /^Found: / })
   await expect(gauge).toHaveAttribute('data-stale', 'false')
   await gauge.click()
-  const quiet = page.getByRole('list', { name: 'Findings' }).getByRole('listitem').filter({ hasText: 'Quieter than it should be' })
+  const quiet = page
+    .getByRole('list', { name: 'Findings' })
+    .getByRole('listitem')
+    .filter({ hasText: 'Quieter than it should be' })
   await expect(quiet).toHaveCount(1)
   const said = Number(/(-[\d.]+) LUFS/.exec((await quiet.textContent()) ?? '')?.[1])
   const gain = Number(/\+([\d.]+) dB/.exec((await quiet.textContent()) ?? '')?.[1])
@@ -84,7 +89,9 @@ test('what is too quiet is brought to the usual loudness, and the file is as lou
   await page.keyboard.press('Escape')
   await expect(gauge).toHaveAttribute('data-stale', 'false')
   await page.getByRole('button', { name: /^Loudness: / }).click()
-  await expect(page.getByRole('img', { name: /^Loudness over time, -[\d.]+ LUFS in all, -[\d.]+ LUFS before$/ })).toBeVisible()
+  await expect(
+    page.getByRole('img', { name: /^Loudness over time, -[\d.]+ LUFS in all, -[\d.]+ LUFS before$/ }),
+  ).toBeVisible()
   await page.keyboard.press('Escape')
   const { path } = await renderAndSave(page, { rate: '30 fps' })
   const { stderr } = spawnSync('ffmpeg', ['-nostats', '-i', path, '-af', 'ebur128=peak=true', '-f', 'null', '-'])
@@ -97,7 +104,9 @@ test('what is too quiet is brought to the usual loudness, and the file is as lou
   errors.expectNone()
 })
 
-test('what the demo shelf has planted is found: the face that is there twice, the border, the lean out of the picture; put right, listed, compared, told in a report', async ({ page }) => {
+test('what the demo shelf has planted is found: the face that is there twice, the border, the lean out of the picture; put right, listed, compared, told in a report', async ({
+  page,
+}) => {
   test.setTimeout(180_000)
   const errors = watchForErrors(page)
   await toDemoBench(page)
@@ -137,7 +146,9 @@ test('what the demo shelf has planted is found: the face that is there twice, th
   expect(html.match(/<img src="data:image\/webp/g)).toHaveLength(1)
 
   await page.getByRole('button', { name: 'Put right what can be' }).click()
-  await expect(page.getByRole('status').filter({ hasText: 'put right, in one step of undo' })).toContainText('Face is there twice: 38 % of it in game as well, tall: move the crop')
+  await expect(page.getByRole('status').filter({ hasText: 'put right, in one step of undo' })).toContainText(
+    'Face is there twice: 38 % of it in game as well, tall: move the crop',
+  )
   await expect(line('Face is there twice')).toHaveCount(0)
   await expect(line('px of border')).toHaveCount(0, { timeout: 20_000 })
   await page.keyboard.press('Escape')
@@ -149,7 +160,9 @@ test('what the demo shelf has planted is found: the face that is there twice, th
   await dialog.getByRole('tab', { name: 'Before and after' }).click()
   const pictureOf = async (name: string) => {
     await expect(dialog.locator('figure[data-state="drawn"]')).toHaveCount(2)
-    return dialog.getByRole('img', { name }).evaluate(async (img: HTMLImageElement) => (await (await fetch(img.src)).arrayBuffer()).byteLength)
+    return dialog
+      .getByRole('img', { name })
+      .evaluate(async (img: HTMLImageElement) => (await (await fetch(img.src)).arrayBuffer()).byteLength)
   }
   expect(await pictureOf('Before “Put right what can be put right”')).not.toBe(await pictureOf('After it'))
   await dialog.getByRole('tab', { name: 'Start, middle, end' }).click()

@@ -80,7 +80,9 @@ test('by keyboard alone: a moment found, cut, trimmed, struck, joined and render
   errors.expectNone()
 })
 
-test('by mouse alone: split, a stretch marked and struck, an edge dragged, a join, speed, a render', async ({ page }) => {
+test('by mouse alone: split, a stretch marked and struck, an edge dragged, a join, speed, a render', async ({
+  page,
+}) => {
   test.setTimeout(180_000)
   const errors = watchForErrors(page)
   await toBench(page, made('silent.mp4'), 'silent')
@@ -126,14 +128,18 @@ test('by mouse alone: split, a stretch marked and struck, an edge dragged, a joi
   errors.expectNone()
 })
 
-test('a recording dropped onto the Sheet is the next passage; one that cannot be used says why and leaves all as it was', async ({ page }) => {
+test('a recording dropped onto the Sheet is the next passage; one that cannot be used says why and leaves all as it was', async ({
+  page,
+}) => {
   await toBench(page, made('silent.mp4'), 'silent')
   const drop = async (name: string) => {
     const bytes = readFileSync(made(name)).toString('base64')
     const transfer = await page.evaluateHandle(
       ([file, data]) => {
         const transfer = new DataTransfer()
-        transfer.items.add(new File([Uint8Array.from(atob(data), (c) => c.charCodeAt(0))], file, { type: 'video/webm' }))
+        transfer.items.add(
+          new File([Uint8Array.from(atob(data), (c) => c.charCodeAt(0))], file, { type: 'video/webm' }),
+        )
         return transfer
       },
       [name, bytes] as const,

@@ -37,11 +37,16 @@ async function takeLayout(page: Page, name: string): Promise<void> {
   // The last one to be laid out has the layout to itself by then.
   const alone = page.getByRole('checkbox', { name: 'For this passage alone' })
   if (await alone.isVisible()) await alone.check()
-  await page.getByRole('group', { name: 'Starting layouts' }).getByRole('button', { name, exact: true }).click({ timeout: 10_000 })
+  await page
+    .getByRole('group', { name: 'Starting layouts' })
+    .getByRole('button', { name, exact: true })
+    .click({ timeout: 10_000 })
   await expect(page.getByRole('button', { name: `Layout: ${name}` })).toBeVisible()
 }
 
-test('every starting layout in every shape: one action each, the file shows what was seen, and it looks as it did', async ({ page }) => {
+test('every starting layout in every shape: one action each, the file shows what was seen, and it looks as it did', async ({
+  page,
+}) => {
   test.setTimeout(600_000)
   const errors = watchForErrors(page)
   await toDemoBench(page)
@@ -87,7 +92,13 @@ test('every starting layout in every shape: one action each, the file shows what
     await page.keyboard.press('Home')
     for (const [n, { id }] of STARTING_LAYOUTS.entries()) {
       for (let i = 0; i < LOOKED_AT; i++) await page.keyboard.press('ArrowRight')
-      await expect.poll(async () => likeness(await result.screenshot(), written(folder, shape.id, n)), { message: `${id}, ${shape.id}: preview and file alike`, timeout: SEEN_WITHIN_MS, intervals: [0, 100, 250] }).toBeGreaterThan(0.98)
+      await expect
+        .poll(async () => likeness(await result.screenshot(), written(folder, shape.id, n)), {
+          message: `${id}, ${shape.id}: preview and file alike`,
+          timeout: SEEN_WITHIN_MS,
+          intervals: [0, 100, 250],
+        })
+        .toBeGreaterThan(0.98)
       await page.keyboard.press('PageDown')
     }
     await page.getByRole('button', { name: 'Back to all shapes' }).click()
@@ -97,7 +108,14 @@ test('every starting layout in every shape: one action each, the file shows what
   STARTING_LAYOUTS.forEach(({ id }, n) => {
     const sheet = join(folder, `${id}.png`)
     const graph = STANDARD_SHAPES.map((_, i) => `[${i}:v]scale=-2:160:flags=area[s${i}]`).join(';')
-    ffmpeg(...STANDARD_SHAPES.flatMap((s) => ['-i', written(folder, s.id, n)]), '-filter_complex', `${graph};${STANDARD_SHAPES.map((_, i) => `[s${i}]`).join('')}hstack=inputs=${STANDARD_SHAPES.length}`, '-frames:v', '1', sheet)
+    ffmpeg(
+      ...STANDARD_SHAPES.flatMap((s) => ['-i', written(folder, s.id, n)]),
+      '-filter_complex',
+      `${graph};${STANDARD_SHAPES.map((_, i) => `[s${i}]`).join('')}hstack=inputs=${STANDARD_SHAPES.length}`,
+      '-frames:v',
+      '1',
+      sheet,
+    )
     const golden = join(GOLDEN, `${id}.png`)
     if (process.env.KEEP_GOLDEN || !existsSync(golden)) writeFileSync(golden, readFileSync(sheet))
     else if (ssim(sheet, ['-i', golden], '[1:v]null[ref]') < 0.97) worst.push(id)
@@ -113,4 +131,5 @@ function likeness(seen: Buffer, file: string): number {
   return ssim(path, ['-i', file], `[1:v]scale=${seen.readUInt32BE(16)}:${seen.readUInt32BE(20)}:flags=area[ref]`)
 }
 
-const written = (folder: string, shapeId: string, n: number) => join(folder, `${shapeId}-${String(n + 1).padStart(2, '0')}.png`)
+const written = (folder: string, shapeId: string, n: number) =>
+  join(folder, `${shapeId}-${String(n + 1).padStart(2, '0')}.png`)

@@ -15,10 +15,18 @@ test('two hours of 1080p are opened, cut to their very end and played from there
   const file = makeTwoHours()
   // An ordinary test context keeps its storage in memory: this one keeps it on the disk, as a person's browser does.
   const profile = mkdtempSync(join(tmpdir(), 'brimble-long-'))
-  const context = await chromium.launchPersistentContext(profile, { executablePath: '/usr/bin/chromium', args: NO_GPU_ARGS, baseURL: test.info().project.use.baseURL ?? '', viewport: { width: 1280, height: 800 } })
+  const context = await chromium.launchPersistentContext(profile, {
+    executablePath: '/usr/bin/chromium',
+    args: NO_GPU_ARGS,
+    baseURL: test.info().project.use.baseURL ?? '',
+    viewport: { width: 1280, height: 800 },
+  })
   try {
     const page = context.pages()[0] ?? (await context.newPage())
-    const drawn = () => expect.poll(async () => (await page.getByTestId('shape-tall').screenshot()).length, { intervals: [200] }).toBeGreaterThan(DRAWN_BYTES)
+    const drawn = () =>
+      expect
+        .poll(async () => (await page.getByTestId('shape-tall').screenshot()).length, { intervals: [200] })
+        .toBeGreaterThan(DRAWN_BYTES)
     await toBench(page, file, 'two-hours')
     await drawn()
     await page.getByRole('button', { name: 'Numbers of passage 1' }).click()

@@ -24,7 +24,21 @@ const mark = (page: Page, name: RegExp) => page.locator('[data-mark]').and(page.
 /** A red square that turns blue after half a second, and so on. */
 function blinkingGif(): string {
   const file = join(folder, 'blink.gif')
-  ffmpeg('-f', 'lavfi', '-i', 'color=c=red:s=64x64:r=2:d=0.5', '-f', 'lavfi', '-i', 'color=c=blue:s=64x64:r=2:d=0.5', '-filter_complex', 'concat=n=2', '-loop', '0', file)
+  ffmpeg(
+    '-f',
+    'lavfi',
+    '-i',
+    'color=c=red:s=64x64:r=2:d=0.5',
+    '-f',
+    'lavfi',
+    '-i',
+    'color=c=blue:s=64x64:r=2:d=0.5',
+    '-filter_complex',
+    'concat=n=2',
+    '-loop',
+    '0',
+    file,
+  )
   return file
 }
 
@@ -92,7 +106,9 @@ test('a title is typed where it stands; one that is left empty is gone', async (
   errors.expectNone()
 })
 
-test('a picture that moves moves in the file, a drawing does nothing but look, and what is no picture is refused', async ({ page }) => {
+test('a picture that moves moves in the file, a drawing does nothing but look, and what is no picture is refused', async ({
+  page,
+}) => {
   test.setTimeout(240_000)
   const errors = watchForErrors(page)
   let asked = false
@@ -102,7 +118,10 @@ test('a picture that moves moves in the file, a drawing does nothing but look, a
   for (const shape of ['portrait', 'square']) await page.getByRole('button', { name: shape, exact: true }).click()
   await addPicture(page, blinkingGif())
   await expect(mark(page, /^blink/)).toBeVisible()
-  writeFileSync(join(folder, 'badge.svg'), '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 60 60"><script>alert(1)</script><style>@import "http://elsewhere.invalid/a.css";</style><rect width="60" height="60" fill="#00ff00" onload="alert(2)"/><image href="http://elsewhere.invalid/x.png" width="9" height="9"/><foreignObject><b>hm</b></foreignObject></svg>')
+  writeFileSync(
+    join(folder, 'badge.svg'),
+    '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 60 60"><script>alert(1)</script><style>@import "http://elsewhere.invalid/a.css";</style><rect width="60" height="60" fill="#00ff00" onload="alert(2)"/><image href="http://elsewhere.invalid/x.png" width="9" height="9"/><foreignObject><b>hm</b></foreignObject></svg>',
+  )
   await addPicture(page, join(folder, 'badge.svg'))
   const badge = mark(page, /^badge/)
   await expect(badge).toBeVisible()
@@ -133,7 +152,10 @@ test('a picture that moves moves in the file, a drawing does nothing but look, a
 test('a font of one’s own is drawn with, and travels with the brand that uses it', async ({ page }) => {
   const errors = watchForErrors(page)
   await toDemoBench(page)
-  writeFileSync(join(folder, 'Ridge_Hand.woff2'), readFileSync('node_modules/@fontsource/anton/files/anton-latin-400-normal.woff2'))
+  writeFileSync(
+    join(folder, 'Ridge_Hand.woff2'),
+    readFileSync('node_modules/@fontsource/anton/files/anton-latin-400-normal.woff2'),
+  )
   writeFileSync(join(folder, 'broken.ttf'), 'no font')
   await page.keyboard.press('3')
   await page.getByRole('button', { name: 'Words', exact: true }).click()
@@ -162,7 +184,10 @@ test('a font of one’s own is drawn with, and travels with the brand that uses 
   await page.getByRole('button', { name: 'Make brand' }).click()
   const download = page.waitForEvent('download')
   await page.getByRole('button', { name: 'Export New brand' }).click()
-  const file = JSON.parse(readFileSync(await (await download).path(), 'utf8')) as { fontFiles: { id: string; name: string }[]; bytes: Record<string, { type: string; base64: string }> }
+  const file = JSON.parse(readFileSync(await (await download).path(), 'utf8')) as {
+    fontFiles: { id: string; name: string }[]
+    bytes: Record<string, { type: string; base64: string }>
+  }
   expect(file.fontFiles.map((f) => f.name)).toEqual(['Ridge Hand'])
   const bytes = file.bytes[file.fontFiles[0]?.id ?? '']
   expect(bytes?.type).toBe('font/woff2')

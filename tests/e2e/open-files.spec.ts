@@ -3,7 +3,16 @@ import { execFileSync } from 'node:child_process'
 import { copyFileSync, mkdtempSync, readFileSync, truncateSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { addFiles, choosePlainly, moveCut, renderAndSave, setRegion, takeLayout, toBench, watchForErrors } from '../support/brimble'
+import {
+  addFiles,
+  choosePlainly,
+  moveCut,
+  renderAndSave,
+  setRegion,
+  takeLayout,
+  toBench,
+  watchForErrors,
+} from '../support/brimble'
 import { frameTimes, run, ssim } from '../support/ffmpeg'
 import { made } from '../support/makeRecordings'
 
@@ -31,7 +40,10 @@ async function still(page: Page): Promise<Buffer> {
   await page.goBack()
   await page.getByRole('button', { name: 'Render', exact: true }).click()
   await page.getByRole('checkbox', { name: /still beside/ }).check()
-  await page.getByRole('dialog').getByRole('button', { name: /^Render 1 file/ }).click()
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: /^Render 1 file/ })
+    .click()
   await page.getByRole('link', { name: 'Outbox' }).click()
   const row = page.locator('article[data-state=finished]').filter({ hasText: 'with a still' })
   await expect(row).toHaveCount(1, { timeout: 60_000 })
@@ -42,7 +54,10 @@ async function still(page: Page): Promise<Buffer> {
   return run('ffmpeg', ['-v', 'error', '-i', (await stills[0]) ?? '', '-f', 'rawvideo', '-pix_fmt', 'rgb24', '-'])
 }
 
-test('a bundle with what is used, opened in a fresh profile, gives the same frames; so does its timeline', async ({ page, browser }) => {
+test('a bundle with what is used, opened in a fresh profile, gives the same frames; so does its timeline', async ({
+  page,
+  browser,
+}) => {
   const errors = watchForErrors(page)
   await highlight(page)
   const zip = await handOn(page, /^Bundle with what is used/)
@@ -88,7 +103,11 @@ test('bad zips are refused with the reason, and nothing is changed', async ({ pa
   await choosePlainly(page)
   const folder = mkdtempSync(join(tmpdir(), 'brimble-zips-'))
   const zipOf = (name: string, python: string) => {
-    execFileSync('python3', ['-c', `import zipfile,sys\nz=zipfile.ZipFile(sys.argv[1],'w',zipfile.ZIP_DEFLATED)\n${python}\nz.close()`, join(folder, name)])
+    execFileSync('python3', [
+      '-c',
+      `import zipfile,sys\nz=zipfile.ZipFile(sys.argv[1],'w',zipfile.ZIP_DEFLATED)\n${python}\nz.close()`,
+      join(folder, name),
+    ])
     return join(folder, name)
   }
   writeFileSync(join(folder, 'text.zip'), 'this is no zip')
@@ -97,11 +116,20 @@ test('bad zips are refused with the reason, and nothing is changed', async ({ pa
   const bad: [string, RegExp][] = [
     [join(folder, 'text.zip'), /“text.zip” was not brought in: it is not a zip/],
     [cut, /“cut.zip” was not brought in: it is not a zip, or was cut off/],
-    [zipOf('bomb.zip', "z.writestr('bundle.json', b'0' * 50_000_000)"), /would unpack to more than a hundred times its size/],
+    [
+      zipOf('bomb.zip', "z.writestr('bundle.json', b'0' * 50_000_000)"),
+      /would unpack to more than a hundred times its size/,
+    ],
     [zipOf('out.zip', "z.writestr('../../evil.json', '{}')"), /a file whose name leads out of it/],
-    [zipOf('newer.zip', 'z.writestr(\'bundle.json\', \'{"brimble":"bundle","version":9,"edits":[{}]}\')'), /made by a newer Brimble \(version 9\)/],
+    [
+      zipOf('newer.zip', 'z.writestr(\'bundle.json\', \'{"brimble":"bundle","version":9,"edits":[{}]}\')'),
+      /made by a newer Brimble \(version 9\)/,
+    ],
     [zipOf('other.zip', "z.writestr('holiday.txt', 'sun')"), /it is no bundle and no edit of Brimble’s/],
-    [zipOf('lacking.zip', 'z.writestr(\'bundle.json\', \'{"brimble":"bundle","version":1,"edits":[{}]}\')'), /an edit in it cannot be read/],
+    [
+      zipOf('lacking.zip', 'z.writestr(\'bundle.json\', \'{"brimble":"bundle","version":1,"edits":[{}]}\')'),
+      /an edit in it cannot be read/,
+    ],
   ]
   for (const [file, message] of bad) {
     await addFiles(page, file)
@@ -111,7 +139,10 @@ test('bad zips are refused with the reason, and nothing is changed', async ({ pa
   await expect(page.getByRole('link', { name: /cut 1/ })).toHaveCount(0)
 })
 
-test('the whole Shelf goes into one file and comes back out of it elsewhere, its recordings and finished files too', async ({ page, browser }) => {
+test('the whole Shelf goes into one file and comes back out of it elsewhere, its recordings and finished files too', async ({
+  page,
+  browser,
+}) => {
   const errors = watchForErrors(page)
   await toBench(page, made('silent.mp4'), 'silent')
   await moveCut(page, 'Out point', -6)

@@ -15,7 +15,10 @@ async function shortHighlight(page: Page): Promise<void> {
   for (const shape of ['portrait', 'square']) await page.getByRole('button', { name: shape, exact: true }).click()
 }
 
-async function render(page: Page, choose: (dialog: ReturnType<Page['getByRole']>) => Promise<void> = async () => {}): Promise<void> {
+async function render(
+  page: Page,
+  choose: (dialog: ReturnType<Page['getByRole']>) => Promise<void> = async () => {},
+): Promise<void> {
   await page.getByRole('button', { name: 'Render', exact: true }).click()
   const dialog = page.getByRole('dialog')
   await pick(page, 'Frame rate', '24 fps')
@@ -48,7 +51,10 @@ async function crash(context: BrowserContext, page: Page): Promise<void> {
   await page.close()
 }
 
-test(`of a queue of six whose tab is killed three times, six whole files come out (seed ${SEED})`, async ({ page, context }) => {
+test(`of a queue of six whose tab is killed three times, six whole files come out (seed ${SEED})`, async ({
+  page,
+  context,
+}) => {
   test.setTimeout(240_000)
   await shortHighlight(page)
   await render(page)
@@ -71,7 +77,9 @@ test(`of a queue of six whose tab is killed three times, six whole files come ou
   expect(shapes).toEqual([1080, 1080, 1350, 1350, 1920, 1920])
 })
 
-test('one of three that are made in one go is taken back on the way; the others come out whole, with their sound', async ({ page }) => {
+test('one of three that are made in one go is taken back on the way; the others come out whole, with their sound', async ({
+  page,
+}) => {
   await toBench(page, made('pattern.mp4'), 'pattern')
   for (const shape of ['portrait', 'square']) await page.getByRole('button', { name: shape, exact: true }).click()
   await render(page)
@@ -90,12 +98,15 @@ test('one of three that are made in one go is taken back on the way; the others 
   expect(new Set(facts.map((f) => f.includes('sound by Brimble’s own AAC encoder'))).size).toBe(1)
 })
 
-test('held, put into another order by keyboard, let go on; names follow the pattern and files go to the folder', async ({ page }) => {
+test('held, put into another order by keyboard, let go on; names follow the pattern and files go to the folder', async ({
+  page,
+}) => {
   const errors = watchForErrors(page)
   await shortHighlight(page)
   // The picker of folders needs a person; the browser's private folder is as good a folder as any.
   await page.evaluate(() => {
-    window.showDirectoryPicker = async () => (await navigator.storage.getDirectory()).getDirectoryHandle('chosen', { create: true })
+    window.showDirectoryPicker = async () =>
+      (await navigator.storage.getDirectory()).getDirectoryHandle('chosen', { create: true })
   })
   await page.getByRole('link', { name: 'Outbox' }).click()
   await expect(page.getByRole('heading', { name: 'No files yet' })).toBeVisible()
@@ -135,11 +146,21 @@ test('held, put into another order by keyboard, let go on; names follow the patt
       for await (const name of folder.keys()) names.push(name)
       return names.sort()
     })
-  await expect.poll(saved).toEqual(['portrait of pattern, cut 1 (2).mp4', 'portrait of pattern, cut 1.mp4', 'square of pattern, cut 1 (2).mp4', 'square of pattern, cut 1.mp4', 'tall of pattern, cut 1.mp4'])
+  await expect
+    .poll(saved)
+    .toEqual([
+      'portrait of pattern, cut 1 (2).mp4',
+      'portrait of pattern, cut 1.mp4',
+      'square of pattern, cut 1 (2).mp4',
+      'square of pattern, cut 1.mp4',
+      'tall of pattern, cut 1.mp4',
+    ])
   errors.expectNone()
 })
 
-test('other codings, sizes, a still, a loop and a loudness are what they say; settings are kept as a preset', async ({ page }) => {
+test('other codings, sizes, a still, a loop and a loudness are what they say; settings are kept as a preset', async ({
+  page,
+}) => {
   const errors = watchForErrors(page)
   await shortHighlight(page)
   await render(page, async (dialog) => {
@@ -149,7 +170,9 @@ test('other codings, sizes, a still, a loop and a loudness are what they say; se
     await pick(page, 'Loudness', 'Brought to −16 LUFS')
     await dialog.getByRole('checkbox', { name: /still beside/ }).check()
     await dialog.getByRole('checkbox', { name: /loop beside/ }).check()
-    await expect(dialog.getByRole('note')).toHaveText('VP9 and Opus in WebM. The quality is held, whatever size that takes.')
+    await expect(dialog.getByRole('note')).toHaveText(
+      'VP9 and Opus in WebM. The quality is held, whatever size that takes.',
+    )
     await page.getByRole('button', { name: 'Presets' }).click()
     await page.getByRole('textbox', { name: 'Keep these settings as' }).fill('Chat loop')
     await page.getByRole('textbox', { name: 'Keep these settings as' }).press('Enter')
@@ -200,11 +223,20 @@ test('a phone picks a file up with the code, and not without', async ({ page, br
   await page.getByRole('button', { name: /^Lay 1 ready/ }).click()
   const code = ((await page.getByLabel('Code', { exact: true }).textContent()) ?? '').replace(' ', '')
   expect(code).toMatch(/^[A-HJKMNP-Z2-9]{8}$/)
-  const address = (await page.getByText(/^http:\/\/[\d.]+:\d+$/).first().textContent()) ?? ''
+  const address =
+    (await page
+      .getByText(/^http:\/\/[\d.]+:\d+$/)
+      .first()
+      .textContent()) ?? ''
   // What is on the network is on this machine too, whichever of its addresses a browser here may reach.
   const here = address.replace(/\/\/[\d.]+:/, '//127.0.0.1:')
 
-  const phone = await browser.newContext({ viewport: { width: 390, height: 780 }, isMobile: true, hasTouch: true, acceptDownloads: true })
+  const phone = await browser.newContext({
+    viewport: { width: 390, height: 780 },
+    isMobile: true,
+    hasTouch: true,
+    acceptDownloads: true,
+  })
   const hand = await phone.newPage()
   await hand.goto(here)
   await hand.getByLabel('Code').fill('AAAA2222')

@@ -22,7 +22,9 @@ async function setJoinOf(page: Page, index: number, kind: string): Promise<void>
   await expect(page.getByRole('dialog', { name: 'Join' })).toHaveCount(0)
 }
 
-test('six passages, two speeds, a push, a dissolve and a strike come out to the frame, with no click and no drift', async ({ page }) => {
+test('six passages, two speeds, a push, a dissolve and a strike come out to the frame, with no click and no drift', async ({
+  page,
+}) => {
   test.setTimeout(180_000)
   const errors = watchForErrors(page)
   await toBench(page, made('numbered.mp4'), 'numbered')
@@ -58,7 +60,15 @@ test('six passages, two speeds, a push, a dissolve and a strike come out to the 
   await goTo(page, 4)
   await setJoinOf(page, 3, 'dissolve')
 
-  const pieces: [from: number, to: number, speed: number][] = [[10, 12, 1], [0, 2, 1], [2, 4, 2], [4, 6, 1], [6, 8, 0.5], [8, 8.5, 1], [9, 10, 1]]
+  const pieces: [from: number, to: number, speed: number][] = [
+    [10, 12, 1],
+    [0, 2, 1],
+    [2, 4, 2],
+    [4, 6, 1],
+    [6, 8, 0.5],
+    [8, 8.5, 1],
+    [9, 10, 1],
+  ]
   const length = pieces.reduce((sum, [from, to, speed]) => sum + (to - from) / speed, 0)
   await expect(clock(page).locator('..')).toContainText(`/ 0:${length.toFixed(2)}`)
   const { path } = await renderAndSave(page)
@@ -84,7 +94,11 @@ test('six passages, two speeds, a push, a dissolve and a strike come out to the 
   // Beeps begin with frames 300, 330; 0, 30; … at the place where their frame is shown, at any speed.
   const heard = onsets(sound(path))
   const expected = [1, 2, 3, 4, 4.5, 5, 6, 7, 9, 11.5]
-  for (const at of expected) expect(Math.min(...heard.map((h) => Math.abs(h - at))), `beep at ${at} s of ${heard.map((h) => h.toFixed(3)).join()}`).toBeLessThan(0.02)
+  for (const at of expected)
+    expect(
+      Math.min(...heard.map((h) => Math.abs(h - at))),
+      `beep at ${at} s of ${heard.map((h) => h.toFixed(3)).join()}`,
+    ).toBeLessThan(0.02)
   expect(largestStep(sound(path)), 'a click is a jump that no beep of half scale makes').toBeLessThan(0.2)
   errors.expectNone()
 })
@@ -110,7 +124,9 @@ function largestStep(samples: Float32Array): number {
   return most
 }
 
-test('what lies beyond a cut is shown while it is trimmed, frame by frame; a strike is restored; all of it is undone, also after a reload', async ({ page }) => {
+test('what lies beyond a cut is shown while it is trimmed, frame by frame; a strike is restored; all of it is undone, also after a reload', async ({
+  page,
+}) => {
   await toBench(page, made('numbered.mp4'), 'numbered')
   await page.keyboard.press('1')
   await setNumber(page, 1, 'Out point', '10.000')
@@ -152,12 +168,17 @@ test('what lies beyond a cut is shown while it is trimmed, frame by frame; a str
   }
 })
 
-test('dead air is proposed with what it saves, struck out all at once or one by one, and comes back', async ({ page }) => {
+test('dead air is proposed with what it saves, struck out all at once or one by one, and comes back', async ({
+  page,
+}) => {
   await page.goto('/?demo')
   await page.getByRole('link', { name: /^Last gate, no lift/ }).click()
   await expect(page.getByRole('img', { name: 'Result, tall' })).toBeVisible()
   await page.getByRole('button', { name: 'Numbers of passage 1' }).click()
-  for (const [label, value] of [['Out point', '40.000'], ['In point', '0.000']] as const) {
+  for (const [label, value] of [
+    ['Out point', '40.000'],
+    ['In point', '0.000'],
+  ] as const) {
     await page.getByRole('textbox', { name: label, exact: true }).fill(value)
     await page.getByRole('textbox', { name: label, exact: true }).press('Enter')
   }
@@ -166,11 +187,20 @@ test('dead air is proposed with what it saves, struck out all at once or one by 
   const status = page.getByRole('group', { name: 'Dead air' }).getByRole('status')
   await expect(status).toContainText(/\d pauses, \d+\.\d\d s/)
   // The script's pauses in which the game is quiet too.
-  const pauses = await page.getByRole('button', { name: /^Strike out the pause of/ }).evaluateAll((all) => all.map((b) => b.getAttribute('aria-label') ?? ''))
+  const pauses = await page
+    .getByRole('button', { name: /^Strike out the pause of/ })
+    .evaluateAll((all) => all.map((b) => b.getAttribute('aria-label') ?? ''))
   const starts = pauses.map((p) => Number(/at 0:(\d+\.\d+)/.exec(p)?.[1]))
-  for (const silent of [6.8, 14.2, 28.4]) expect(starts.some((s) => Math.abs(s - silent) < 0.9), `a pause near ${silent} s among ${starts.join()}`).toBe(true)
+  for (const silent of [6.8, 14.2, 28.4])
+    expect(
+      starts.some((s) => Math.abs(s - silent) < 0.9),
+      `a pause near ${silent} s among ${starts.join()}`,
+    ).toBe(true)
   const before = pauses.length
-  await page.getByRole('button', { name: /^Strike out the pause of/ }).first().click()
+  await page
+    .getByRole('button', { name: /^Strike out the pause of/ })
+    .first()
+    .click()
   await expect(page.getByRole('button', { name: /^Strike out the pause of/ })).toHaveCount(before - 1)
   await page.getByRole('button', { name: 'Strike out all' }).click()
   await expect(page.getByRole('button', { name: /^Restore/ }).first()).toBeVisible()
@@ -179,7 +209,9 @@ test('dead air is proposed with what it saves, struck out all at once or one by 
   await expect(clock(page).locator('..')).toContainText('/ 0:40.00')
 })
 
-test('another recording is added, passages are moved by dragging, and a join that lacks material says by how much and is put right', async ({ page }) => {
+test('another recording is added, passages are moved by dragging, and a join that lacks material says by how much and is put right', async ({
+  page,
+}) => {
   await toBench(page, made('silent.mp4'), 'silent')
   await page.keyboard.press('1')
   await page.getByRole('button', { name: 'Passage', exact: true }).click()
@@ -192,7 +224,9 @@ test('another recording is added, passages are moved by dragging, and a join tha
   const join = page.getByRole('button', { name: /^Join of passages 1 and 2/ })
   await join.click()
   await page.getByRole('button', { name: 'dissolve' }).click()
-  await expect(page.getByRole('dialog', { name: 'Join' }).getByText('6 frames are missing after the out point')).toBeVisible()
+  await expect(
+    page.getByRole('dialog', { name: 'Join' }).getByText('6 frames are missing after the out point'),
+  ).toBeVisible()
   await page.getByRole('button', { name: 'Make it a cut' }).first().click()
   await page.keyboard.press('Escape')
   await expect(join).toHaveAttribute('aria-label', 'Join of passages 1 and 2: cut')
@@ -208,7 +242,10 @@ test('another recording is added, passages are moved by dragging, and a join tha
   await expect(header(page, 1)).toHaveAttribute('aria-label', 'Passage 1 of 2, silent')
 })
 
-test('two tabs on one highlight never write over each other; a version is kept and gone back to', async ({ page, context }) => {
+test('two tabs on one highlight never write over each other; a version is kept and gone back to', async ({
+  page,
+  context,
+}) => {
   await toBench(page, made('silent.mp4'), 'silent')
   const other = await context.newPage()
   await other.goto(page.url())
@@ -251,7 +288,12 @@ test('music lies under a highlight and goes down while somebody speaks', async (
   await (await chooser).setFiles(made('music.wav'))
   const bed = page.getByRole('region', { name: 'music' })
   await expect(bed).toBeVisible()
-  for (const [label, value] of [['Level', '-6.0'], ['Lower under speech', '20'], ['Fade in', '0.00'], ['Fade out', '0.00']] as const) {
+  for (const [label, value] of [
+    ['Level', '-6.0'],
+    ['Lower under speech', '20'],
+    ['Fade in', '0.00'],
+    ['Fade out', '0.00'],
+  ] as const) {
     await bed.getByRole('textbox', { name: label }).fill(value)
     await bed.getByRole('textbox', { name: label }).press('Enter')
   }

@@ -10,7 +10,12 @@ import { made } from '../support/makeRecordings'
 const STREAM = 'public/demo/ridge-cup-stream.mp4'
 
 /** The facecam's picture, without the border that is drawn inside its box. */
-const CAMERA = { x: streamPlaces.facecam.x + streamPlaces.border, y: streamPlaces.facecam.y + streamPlaces.border, width: streamPlaces.facecam.width - 2 * streamPlaces.border, height: streamPlaces.facecam.height - 2 * streamPlaces.border }
+const CAMERA = {
+  x: streamPlaces.facecam.x + streamPlaces.border,
+  y: streamPlaces.facecam.y + streamPlaces.border,
+  width: streamPlaces.facecam.width - 2 * streamPlaces.border,
+  height: streamPlaces.facecam.height - 2 * streamPlaces.border,
+}
 
 async function findRegions(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Find regions' }).click()
@@ -22,9 +27,17 @@ async function pixelsOf(page: Page, name: string) {
   return { x: await value('left'), y: await value('top'), width: await value('width'), height: await value('height') }
 }
 
-const off = (a: typeof CAMERA, b: typeof CAMERA) => Math.max(Math.abs(a.x - b.x), Math.abs(a.y - b.y), Math.abs(a.x + a.width - b.x - b.width), Math.abs(a.y + a.height - b.y - b.height))
+const off = (a: typeof CAMERA, b: typeof CAMERA) =>
+  Math.max(
+    Math.abs(a.x - b.x),
+    Math.abs(a.y - b.y),
+    Math.abs(a.x + a.width - b.x - b.width),
+    Math.abs(a.y + a.height - b.y - b.height),
+  )
 
-test('an unknown stream: the facecam is found to the pixel, accepted in one action, and undone in one', async ({ page }) => {
+test('an unknown stream: the facecam is found to the pixel, accepted in one action, and undone in one', async ({
+  page,
+}) => {
   const errors = watchForErrors(page)
   await toBench(page, STREAM, 'ridge-cup-stream')
   const before = await pixelsOf(page, 'Face')
@@ -50,7 +63,9 @@ test('a call: both people; a landscape: nothing, and it says so', async ({ page 
   await expect(page.getByText(/^Nothing stands out/)).toBeVisible()
 })
 
-test('a setup is kept, recognised in another recording of another size, taken back in one action, and used in the Rack', async ({ page }) => {
+test('a setup is kept, recognised in another recording of another size, taken back in one action, and used in the Rack', async ({
+  page,
+}) => {
   test.setTimeout(180_000)
   const errors = watchForErrors(page)
   await toBench(page, STREAM, 'ridge-cup-stream')
@@ -68,7 +83,12 @@ test('a setup is kept, recognised in another recording of another size, taken ba
   await addFiles(page, made('stream-720.mp4'))
   await page.getByRole('button', { name: 'Cut a highlight from stream-720' }).click()
   await expect(page.getByText(/^Looks like “Evening stream”, [01]\.\d\d/)).toBeVisible({ timeout: 60_000 })
-  const [x, y, width, height] = [kept.x, kept.y, kept.width, kept.height].map((v) => (v * 2) / 3) as [number, number, number, number]
+  const [x, y, width, height] = [kept.x, kept.y, kept.width, kept.height].map((v) => (v * 2) / 3) as [
+    number,
+    number,
+    number,
+    number,
+  ]
   expect(off(await pixelsOf(page, 'Face'), { x, y, width, height })).toBeLessThanOrEqual(2)
   const own = page.getByRole('alert').filter({ hasText: 'Looks like' })
   await own.getByRole('button', { name: 'Undo' }).click()
@@ -82,7 +102,9 @@ test('a setup is kept, recognised in another recording of another size, taken ba
   await row.getByRole('button', { name: 'Export Evening stream' }).click()
   const file = join(tmpdir(), `brimble-setup-${Date.now()}.brimble.json`)
   await (await download).saveAs(file)
-  const written = JSON.parse(readFileSync(file, 'utf8')) as { setups: { name: string; tags: string[]; regions: { name: string }[] }[] }
+  const written = JSON.parse(readFileSync(file, 'utf8')) as {
+    setups: { name: string; tags: string[]; regions: { name: string }[] }[]
+  }
   expect(written.setups[0]?.tags).toEqual(['soaring', 'evening'])
 
   const changed = file.replace('.brimble.json', ' from a colleague.brimble.json')
@@ -102,7 +124,9 @@ test('a setup is kept, recognised in another recording of another size, taken ba
   errors.expectNone()
 })
 
-test('a match that is not sure gives, once it is accepted, the regions and the recipe that a sure one gives', async ({ page }) => {
+test('a match that is not sure gives, once it is accepted, the regions and the recipe that a sure one gives', async ({
+  page,
+}) => {
   test.setTimeout(180_000)
   const errors = watchForErrors(page)
   await toBench(page, STREAM, 'ridge-cup-stream')
@@ -126,7 +150,12 @@ test('a match that is not sure gives, once it is accepted, the regions and the r
   const asked = page.getByRole('alert').filter({ hasText: /^Looks like “Evening stream”, 0\.\d\d\. Not sure\./ })
   await asked.getByRole('button', { name: 'Use it, with “Card evening”' }).click({ timeout: 60_000 })
   await expect(page.getByRole('button', { name: 'Layout: Corner card' })).toBeVisible()
-  const [x, y, width, height] = [kept.x, kept.y, kept.width, kept.height].map((v) => (v * 2) / 3) as [number, number, number, number]
+  const [x, y, width, height] = [kept.x, kept.y, kept.width, kept.height].map((v) => (v * 2) / 3) as [
+    number,
+    number,
+    number,
+    number,
+  ]
   expect(off(await pixelsOf(page, 'Face'), { x, y, width, height })).toBeLessThanOrEqual(2)
   errors.expectNone()
 })
@@ -135,7 +164,12 @@ test('a region is locked, held to a proportion, tightened, copied and snapped to
   await toBench(page, STREAM, 'ridge-cup-stream')
   await findRegions(page)
   await page.getByRole('button', { name: 'Accept Face 1' }).click()
-  for (const [key, by] of [['left', -4], ['top', -4], ['width', 8], ['height', 8]] as const) {
+  for (const [key, by] of [
+    ['left', -4],
+    ['top', -4],
+    ['width', 8],
+    ['height', 8],
+  ] as const) {
     const field = page.getByLabel(`Face ${key}`, { exact: true })
     const side = { left: CAMERA.x, top: CAMERA.y, width: CAMERA.width, height: CAMERA.height }[key]
     await field.fill(String(side + by))

@@ -1,6 +1,15 @@
 import { expect, test } from '@playwright/test'
 import { spawn, spawnSync } from 'node:child_process'
-import { copyFileSync, createReadStream, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import {
+  copyFileSync,
+  createReadStream,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs'
 import { createServer } from 'node:http'
 import { basename, join } from 'node:path'
 import { BlobReader, BlobWriter, TextReader, ZipWriter } from '@zip.js/zip.js'
@@ -21,10 +30,24 @@ function editFile(folder: string, n: number, seconds: number): string {
   const [recording] = edit.recordings
   const [passage] = edit.highlight.passages
   if (!recording || !passage) throw new Error('nothing to edit')
-  const numbered = { ...recording, fileName: 'numbered.mp4', sizeBytes: readFileSync(made('numbered.mp4')).length, durationMicros: 14_000_000, video: { ...recording.video, width: 1280, height: 720, frameRate: { num: 30, den: 1 } } }
-  const highlight = { ...edit.highlight, name: `Final glide ${n}`, shapes: [{ id: 'small', width: 270, height: 480 }], passages: [{ ...passage, inMicros: n * 100_000, outMicros: n * 100_000 + seconds * 1_000_000 }] }
+  const numbered = {
+    ...recording,
+    fileName: 'numbered.mp4',
+    sizeBytes: readFileSync(made('numbered.mp4')).length,
+    durationMicros: 14_000_000,
+    video: { ...recording.video, width: 1280, height: 720, frameRate: { num: 30, den: 1 } },
+  }
+  const highlight = {
+    ...edit.highlight,
+    name: `Final glide ${n}`,
+    shapes: [{ id: 'small', width: 270, height: 480 }],
+    passages: [{ ...passage, inMicros: n * 100_000, outMicros: n * 100_000 + seconds * 1_000_000 }],
+  }
   const path = join(folder, `glide-${n}.brimble.json`)
-  writeFileSync(path, JSON.stringify({ brimble: 'bundle', version: 1, edits: [{ ...edit, highlight, recordings: [numbered] }] }))
+  writeFileSync(
+    path,
+    JSON.stringify({ brimble: 'bundle', version: 1, edits: [{ ...edit, highlight, recordings: [numbered] }] }),
+  )
   return path
 }
 
@@ -34,7 +57,15 @@ async function bundleFile(folder: string, n: number, seconds: number): Promise<s
   const bundle = JSON.parse(readFileSync(editFile(folder, n, seconds), 'utf8')) as object
   const zip = new ZipWriter(new BlobWriter('application/zip'), { level: 0 })
   await zip.add('media/1.mp4', new BlobReader(bytes))
-  await zip.add('bundle.json', new TextReader(JSON.stringify({ ...bundle, carried: [{ id: 'r', entry: 'media/1.mp4', sizeBytes: bytes.size, trimmed: false }] })))
+  await zip.add(
+    'bundle.json',
+    new TextReader(
+      JSON.stringify({
+        ...bundle,
+        carried: [{ id: 'r', entry: 'media/1.mp4', sizeBytes: bytes.size, trimmed: false }],
+      }),
+    ),
+  )
   const path = join(folder, `glide-${n}.brimble.zip`)
   writeFileSync(path, new Uint8Array(await (await zip.close()).arrayBuffer()))
   return path
@@ -66,7 +97,18 @@ test.describe('render nodes, with a Redis of their own', () => {
   let redis: OwnRedis
   const running: ReturnType<typeof start>[] = []
   const node = (out: string, media: string, name: string) => {
-    const started = start(NODE, ['--redis', redis.url, '--media', media, '--out', out, '--name', name, '--stalled-after', '3'])
+    const started = start(NODE, [
+      '--redis',
+      redis.url,
+      '--media',
+      media,
+      '--out',
+      out,
+      '--name',
+      name,
+      '--stalled-after',
+      '3',
+    ])
     running.push(started)
     return started
   }
@@ -105,8 +147,16 @@ test.describe('render nodes, with a Redis of their own', () => {
     expect(named(waited.lines, 'queued')).toHaveLength(3)
     expect(named(waited.lines, 'finished')).toHaveLength(4)
     const videos = readdirSync(out).filter((name) => name.endsWith('.mp4'))
-    expect(videos.map((name) => name.slice(0, 13)).sort()).toEqual(['Final glide 1', 'Final glide 2', 'Final glide 3', 'Final glide 4'])
-    for (const name of videos) expect(Number(ffprobe(join(out, name)).video.nb_read_frames)).toBe(30 * (name.startsWith('Final glide 1') ? 12 : 2))
+    expect(videos.map((name) => name.slice(0, 13)).sort()).toEqual([
+      'Final glide 1',
+      'Final glide 2',
+      'Final glide 3',
+      'Final glide 4',
+    ])
+    for (const name of videos)
+      expect(Number(ffprobe(join(out, name)).video.nb_read_frames)).toBe(
+        30 * (name.startsWith('Final glide 1') ? 12 : 2),
+      )
     // Asked for again, nothing is made again.
     const again = runToEnd(SUBMIT, submission)
     expect(again.lines.map((l) => l.event)).toEqual(['made', 'made', 'made', 'made'])
@@ -168,9 +218,19 @@ test.describe('render nodes, with a Redis of their own', () => {
   test('what anybody may have written into Redis: nothing is made outside the folder, and what will not go away is not tried again', async () => {
     const [media, edits, place] = [mediaFolder(), tempDir('edits'), tempDir('place')]
     const out = join(place, 'deep', 'out')
-    const { edits: [edit] } = JSON.parse(readFileSync(editFile(edits, 1, 1), 'utf8')) as { edits: object[] }
+    const {
+      edits: [edit],
+    } = JSON.parse(readFileSync(editFile(edits, 1, 1), 'utf8')) as { edits: object[] }
     const settings = { frameRate: { num: 30, den: 1 }, videoBitrate: 2_000_000, audioBitrate: 128_000 }
-    const job = { id: 'one', highlight: 'h', name: '../../escaped', frames: 30, at: 0, file: { shape: { id: 'small', width: 270, height: 480 }, settings }, text: JSON.stringify({ brimble: 'bundle', version: 1, edits: [edit] }) }
+    const job = {
+      id: 'one',
+      highlight: 'h',
+      name: '../../escaped',
+      frames: 30,
+      at: 0,
+      file: { shape: { id: 'small', width: 270, height: 480 }, settings },
+      text: JSON.stringify({ brimble: 'bundle', version: 1, edits: [edit] }),
+    }
     const started = node(out, media, 'careful')
     await started.until('ready')
     const connection = connect(redis.url)
@@ -214,7 +274,11 @@ test.describe('render nodes, with a Redis of their own', () => {
   test('the Outbox hands over what waits, takes it back, and tells of the file that a node made', async ({ page }) => {
     const [media, out] = [mediaFolder(), tempDir('out')]
     const port = await freePort()
-    const server = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-p', String(port), '-H', 'localhost'], { stdio: 'ignore', env: { ...process.env, BRIMBLE_REDIS: redis.url, BRIMBLE_MEDIA: media } })
+    const server = spawn(
+      process.execPath,
+      ['node_modules/next/dist/bin/next', 'start', '-p', String(port), '-H', 'localhost'],
+      { stdio: 'ignore', env: { ...process.env, BRIMBLE_REDIS: redis.url, BRIMBLE_MEDIA: media } },
+    )
     try {
       await choosePlainly(page)
       await expect(async () => expect((await page.goto(`http://localhost:${port}/`))?.ok()).toBe(true)).toPass()
@@ -238,7 +302,9 @@ test.describe('render nodes, with a Redis of their own', () => {
       await expect(page.getByText('The render nodes’ queue does not answer.')).toBeVisible()
       await expect(page.locator('article[data-state=waiting]')).toHaveCount(1)
       await redis.start()
-      const asked = await page.request.get(`http://localhost:${port}/api/render-nodes?ids=x`, { headers: { 'sec-fetch-site': 'same-origin' } })
+      const asked = await page.request.get(`http://localhost:${port}/api/render-nodes?ids=x`, {
+        headers: { 'sec-fetch-site': 'same-origin' },
+      })
       expect(await asked.json()).toMatchObject({ jobs: [{ state: 'unknown' }] })
       await hand.click()
       await expect(away).toHaveCount(1)
@@ -247,7 +313,11 @@ test.describe('render nodes, with a Redis of their own', () => {
       await expect(finished).toContainText('by upstairs', { timeout: 90_000 })
       const [name = ''] = readdirSync(out).filter((file) => file.endsWith('.mp4'))
       await expect(finished).toContainText(name)
-      expect(ffprobe(join(out, name)).video).toMatchObject({ width: 1080, height: 1920, nb_read_frames: String(30 * 14) })
+      expect(ffprobe(join(out, name)).video).toMatchObject({
+        width: 1080,
+        height: 1920,
+        nb_read_frames: String(30 * 14),
+      })
     } finally {
       server.kill()
     }

@@ -2,20 +2,39 @@ import { expect, test, type Locator, type Page } from '@playwright/test'
 import { readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { addFiles, keepRecipe, renderAndSave, setNumber, takeLayout, toBench, toDemoBench, watchForErrors } from '../support/brimble'
+import {
+  addFiles,
+  keepRecipe,
+  renderAndSave,
+  setNumber,
+  takeLayout,
+  toBench,
+  toDemoBench,
+  watchForErrors,
+} from '../support/brimble'
 import { ffmpeg, onset, sound, ssim } from '../support/ffmpeg'
 import { made } from '../support/makeRecordings'
 
 const STREAM = 'public/demo/ridge-cup-stream.mp4'
 
-const panel = (page: Page, shape: string, name: string) => page.getByTestId(`shape-${shape}`).getByRole('group', { name: new RegExp(`^${name}`) })
-const sizeOf = async (found: Locator) => /(\d+) × (\d+)/.exec((await found.getAttribute('aria-label')) ?? '')?.slice(1).map(Number)
+const panel = (page: Page, shape: string, name: string) =>
+  page.getByTestId(`shape-${shape}`).getByRole('group', { name: new RegExp(`^${name}`) })
+const sizeOf = async (found: Locator) =>
+  /(\d+) × (\d+)/
+    .exec((await found.getAttribute('aria-label')) ?? '')
+    ?.slice(1)
+    .map(Number)
 
 /** Where something lies in its shape, in shares of it. */
 async function placeIn(page: Page, shape: string, found: Locator) {
   const [host, box] = [await page.getByTestId(`shape-${shape}`).boundingBox(), await found.boundingBox()]
   if (!host || !box) throw new Error('not on screen')
-  return { x: (box.x - host.x) / host.width, y: (box.y - host.y) / host.height, width: box.width / host.width, height: box.height / host.height }
+  return {
+    x: (box.x - host.x) / host.width,
+    y: (box.y - host.y) / host.height,
+    width: box.width / host.width,
+    height: box.height / host.height,
+  }
 }
 
 async function drag(page: Page, found: Locator, dx: number, dy: number, held?: 'Alt'): Promise<void> {
@@ -30,7 +49,9 @@ async function drag(page: Page, found: Locator, dx: number, dy: number, held?: '
   if (held) await page.keyboard.up(held)
 }
 
-test('an inset is moved, comes to rest on the middle, is resized and nudged; in one shape only with Alt, and follows the others again', async ({ page }) => {
+test('an inset is moved, comes to rest on the middle, is resized and nudged; in one shape only with Alt, and follows the others again', async ({
+  page,
+}) => {
   const errors = watchForErrors(page)
   await toBench(page, made('silent.mp4'), 'silent')
   await page.keyboard.press('3')
@@ -64,7 +85,9 @@ test('an inset is moved, comes to rest on the middle, is resized and nudged; in 
   errors.expectNone()
 })
 
-test('bands change places by dragging a letter or from the ticket, are added and removed; what lies behind is chosen; the gap is exact', async ({ page }) => {
+test('bands change places by dragging a letter or from the ticket, are added and removed; what lies behind is chosen; the gap is exact', async ({
+  page,
+}) => {
   const errors = watchForErrors(page)
   await toBench(page, made('silent.mp4'), 'silent')
   await page.keyboard.press('3')
@@ -90,7 +113,10 @@ test('bands change places by dragging a letter or from the ticket, are added and
   await gap.fill('4')
   await gap.press('Enter')
   await page.keyboard.press('Escape')
-  const heights = await page.getByTestId('shape-tall').getByRole('group').evaluateAll((all) => all.map((e) => Number(/× (\d+)/.exec(e.getAttribute('aria-label') ?? '')?.[1])))
+  const heights = await page
+    .getByTestId('shape-tall')
+    .getByRole('group')
+    .evaluateAll((all) => all.map((e) => Number(/× (\d+)/.exec(e.getAttribute('aria-label') ?? '')?.[1])))
   expect(heights.reduce((a, b) => a + b, 0) + 8).toBe(1920)
   await page.getByRole('combobox', { name: 'What lies behind the panels' }).click()
   await page.getByRole('option', { name: 'a blurred copy' }).click()
@@ -101,7 +127,9 @@ test('bands change places by dragging a letter or from the ticket, are added and
   await expect(page.getByRole('combobox', { name: 'What lies behind the panels' })).toHaveText('a colour')
   await page.getByRole('button', { name: 'Own size…' }).click()
   await page.getByLabel('Height, px').fill('625')
-  await expect(page.getByRole('status').filter({ hasText: 'Video needs even sides: it becomes 540 × 626' })).toBeVisible()
+  await expect(
+    page.getByRole('status').filter({ hasText: 'Video needs even sides: it becomes 540 × 626' }),
+  ).toBeVisible()
   await page.getByRole('button', { name: 'Add 540 × 626' }).click()
   await expect(page.getByTestId('shape-own-540x626')).toBeVisible()
   const here = page.url()
@@ -116,7 +144,9 @@ test('bands change places by dragging a letter or from the ticket, are added and
   errors.expectNone()
 })
 
-test('a layout and a recipe are kept, used in one action by another highlight, written to a file and read back; a broken file is told of', async ({ page }) => {
+test('a layout and a recipe are kept, used in one action by another highlight, written to a file and read back; a broken file is told of', async ({
+  page,
+}) => {
   test.setTimeout(180_000)
   const errors = watchForErrors(page)
   await toBench(page, made('silent.mp4'), 'silent')
@@ -136,7 +166,9 @@ test('a layout and a recipe are kept, used in one action by another highlight, w
   await page.getByRole('button', { name: 'New brand…' }).click()
   await page.getByLabel('Name', { exact: true }).fill('Heron Ridge')
   await page.getByRole('button', { name: 'Make brand' }).click()
-  await expect(page.getByRole('region', { name: 'Brands' }).getByRole('listitem', { name: 'Heron Ridge' })).toBeVisible()
+  await expect(
+    page.getByRole('region', { name: 'Brands' }).getByRole('listitem', { name: 'Heron Ridge' }),
+  ).toBeVisible()
   const download = page.waitForEvent('download')
   await page.getByRole('button', { name: 'Export all' }).click()
   const file = join(tmpdir(), `brimble-rack-${Date.now()}.brimble.json`)
@@ -146,13 +178,22 @@ test('a layout and a recipe are kept, used in one action by another highlight, w
   await page.getByLabel('Files of a rack').setInputFiles(file)
   await expect(page.getByText('1 layout, 1 recipe added')).toBeVisible()
   await expect(layouts.getByRole('listitem', { name: 'Corner card' })).toBeVisible()
-  const sent = JSON.parse(readFileSync(file, 'utf8')) as { layouts: { id: string; name: string; arrangement: { insets: Record<string, unknown>[]; tree: Record<string, unknown> } }[] }
+  const sent = JSON.parse(readFileSync(file, 'utf8')) as {
+    layouts: {
+      id: string
+      name: string
+      arrangement: { insets: Record<string, unknown>[]; tree: Record<string, unknown> }
+    }[]
+  }
   const [wild] = sent.layouts
   if (!wild?.arrangement.insets[0]) throw new Error('no layout in the file')
   Object.assign(wild, { id: 'sent', name: '<img src=x onerror=alert(1)>' })
   wild.arrangement.insets[0].width = 40
   wild.arrangement.tree.role = 'wing camera'
-  writeFileSync(file, JSON.stringify({ brimble: 'rack', version: 1, layouts: [wild, { name: 'Nonsense', schemaVersion: 1 }] }))
+  writeFileSync(
+    file,
+    JSON.stringify({ brimble: 'rack', version: 1, layouts: [wild, { name: 'Nonsense', schemaVersion: 1 }] }),
+  )
   await page.getByLabel('Files of a rack').setInputFiles(file)
   await expect(page.getByText(/Put right: layout .*arrangement.insets.0.width: 40 became 1/)).toBeVisible()
   await expect(page.getByText(/Left out: layout “Nonsense”/)).toBeVisible()
@@ -161,7 +202,9 @@ test('a layout and a recipe are kept, used in one action by another highlight, w
   errors.expectNone()
 })
 
-test('a leapfrog of the field’s shots: the right shot is in the right band at every time, and the sound is the original’s', async ({ page }) => {
+test('a leapfrog of the field’s shots: the right shot is in the right band at every time, and the sound is the original’s', async ({
+  page,
+}) => {
   test.setTimeout(240_000)
   const errors = watchForErrors(page)
   const shots = ['field-winch', 'field-dawn', 'field-dusk', 'open-day-call']
@@ -173,9 +216,14 @@ test('a leapfrog of the field’s shots: the right shot is in the right band at 
     if (n > 0) {
       await page.keyboard.press('End')
       await page.getByRole('button', { name: 'Passage', exact: true }).click()
-      await page.getByRole('dialog').getByRole('checkbox', { name: new RegExp(`^${shot}`) }).check()
+      await page
+        .getByRole('dialog')
+        .getByRole('checkbox', { name: new RegExp(`^${shot}`) })
+        .check()
       await page.getByRole('dialog').getByRole('button', { name: 'Add passage' }).click()
-      await expect(page.getByRole('group', { name: new RegExp(`^Passage ${n + 1} of ${n + 1}, ${shot}`) })).toBeVisible()
+      await expect(
+        page.getByRole('group', { name: new RegExp(`^Passage ${n + 1} of ${n + 1}, ${shot}`) }),
+      ).toBeVisible()
     }
     await setNumber(page, n + 1, 'Out point', '2.000')
   }
@@ -188,8 +236,20 @@ test('a leapfrog of the field’s shots: the right shot is in the right band at 
   // What is to be seen at times away from the pushes: which shot, at which of its seconds, from which row of the canvas on, how high.
   const seen: [at: number, parts: [shot: string, seconds: number, y: number, height: number][]][] = [
     [1, [['field-winch', 1, 0, 960]]],
-    [3, [['field-winch', 3, 0, 960], ['field-dawn', 1, 960, 960]]],
-    [5, [['field-dusk', 1, 0, 960], ['field-dawn', 3, 960, 960]]],
+    [
+      3,
+      [
+        ['field-winch', 3, 0, 960],
+        ['field-dawn', 1, 960, 960],
+      ],
+    ],
+    [
+      5,
+      [
+        ['field-dusk', 1, 0, 960],
+        ['field-dawn', 3, 960, 960],
+      ],
+    ],
     [7, [['open-day-call', 1, 0, 1920]]],
   ]
   const still = test.info().outputPath('still.png')
@@ -197,7 +257,17 @@ test('a leapfrog of the field’s shots: the right shot is in the right band at 
   for (const [at, parts] of seen)
     for (const [shot, seconds, y, height] of parts) {
       ffmpeg('-ss', String(at), '-i', path, '-frames:v', '1', '-vf', `crop=1080:${height}:0:${y}`, still)
-      ffmpeg('-ss', String(seconds), '-i', `public/demo/${shot}.mp4`, '-frames:v', '1', '-vf', `crop=ih*1080/${height}:ih,scale=1080:${height}:flags=bilinear`, wanted)
+      ffmpeg(
+        '-ss',
+        String(seconds),
+        '-i',
+        `public/demo/${shot}.mp4`,
+        '-frames:v',
+        '1',
+        '-vf',
+        `crop=ih*1080/${height}:ih,scale=1080:${height}:flags=bilinear`,
+        wanted,
+      )
       expect(ssim(still, ['-i', wanted], '[1:v]null[ref]'), `${shot} at ${at} s`).toBeGreaterThan(0.95)
     }
   // Each shot's own sound from its cut point on, and nothing of the others': the loudest of a shot lies where it does in its recording.
@@ -221,7 +291,25 @@ test('a panel plays another recording, lined up by sound', async ({ page }) => {
   const errors = watchForErrors(page)
   // The same evening from 1.5 s later on, as a second camera would have it.
   const second = join(tmpdir(), `brimble-second-${Date.now()}.mp4`)
-  ffmpeg('-ss', '11.5', '-i', STREAM, '-t', '12', '-vf', 'scale=640:360,hue=s=0', '-c:v', 'libx264', '-preset', 'ultrafast', '-c:a', 'aac', '-af', 'volume=0.5', second)
+  ffmpeg(
+    '-ss',
+    '11.5',
+    '-i',
+    STREAM,
+    '-t',
+    '12',
+    '-vf',
+    'scale=640:360,hue=s=0',
+    '-c:v',
+    'libx264',
+    '-preset',
+    'ultrafast',
+    '-c:a',
+    'aac',
+    '-af',
+    'volume=0.5',
+    second,
+  )
   await toBench(page, STREAM, 'ridge-cup-stream')
   await page.goto('/')
   await addFiles(page, second)
@@ -231,7 +319,10 @@ test('a panel plays another recording, lined up by sound', async ({ page }) => {
   await page.keyboard.press('3')
   await page.getByRole('button', { name: 'More about band 1' }).click()
   await page.getByRole('button', { name: 'Play another recording…' }).click()
-  await page.getByRole('dialog', { name: 'What this panel plays' }).getByRole('button', { name: /^brimble-second/ }).click()
+  await page
+    .getByRole('dialog', { name: 'What this panel plays' })
+    .getByRole('button', { name: /^brimble-second/ })
+    .click()
   await page.getByRole('button', { name: 'Line up by sound' }).click()
   await expect(page.getByText(/^Lined up; likeness/)).toBeVisible({ timeout: 30_000 })
   const offset = Number(await page.getByRole('textbox', { name: 'Later in its recording by' }).inputValue())
@@ -241,7 +332,9 @@ test('a panel plays another recording, lined up by sound', async ({ page }) => {
   errors.expectNone()
 })
 
-test('an outlet’s zones are dragged, resized and moved by keys; the picture in a panel moves in one shape alone with Alt', async ({ page }) => {
+test('an outlet’s zones are dragged, resized and moved by keys; the picture in a panel moves in one shape alone with Alt', async ({
+  page,
+}) => {
   const errors = watchForErrors(page)
   await toDemoBench(page)
   await page.getByRole('link', { name: 'Rack' }).click()
@@ -271,10 +364,14 @@ test('an outlet’s zones are dragged, resized and moved by keys; the picture in
   await page.waitForTimeout(1500)
   const [tall, square] = [await pictureOf('tall'), await pictureOf('square')]
   for (let i = 0; i < 5; i++) await page.keyboard.press('Alt++')
-  await expect(panelIn('tall').getByRole('img', { name: 'Cropped by itself in this shape', exact: true })).toHaveCount(1)
+  await expect(panelIn('tall').getByRole('img', { name: 'Cropped by itself in this shape', exact: true })).toHaveCount(
+    1,
+  )
   await expect.poll(async () => (await pictureOf('tall')).equals(tall)).toBe(false)
   expect((await pictureOf('square')).equals(square)).toBe(true)
   await page.getByRole('button', { name: 'Centre crop' }).click()
-  await expect(panelIn('tall').getByRole('img', { name: 'Cropped by itself in this shape', exact: true })).toHaveCount(0)
+  await expect(panelIn('tall').getByRole('img', { name: 'Cropped by itself in this shape', exact: true })).toHaveCount(
+    0,
+  )
   errors.expectNone()
 })

@@ -3,7 +3,9 @@ import { readFileSync } from 'node:fs'
 import { addFiles, toBench, watchForErrors } from '../support/brimble'
 import { made } from '../support/makeRecordings'
 
-test('the demo shelf opens from the empty one, with pictures, and nothing is asked of anybody else', async ({ page }) => {
+test('the demo shelf opens from the empty one, with pictures, and nothing is asked of anybody else', async ({
+  page,
+}) => {
   const errors = watchForErrors(page)
   await page.goto('/')
   await page.getByRole('button', { name: 'Open the demo shelf' }).click()
@@ -38,7 +40,9 @@ test('files dropped on the page are added', async ({ page }) => {
   const bytes = readFileSync(made('silent.mp4')).toString('base64')
   const transfer = await page.evaluateHandle((data) => {
     const carried = new DataTransfer()
-    carried.items.add(new File([Uint8Array.from(atob(data), (c) => c.charCodeAt(0))], 'dropped.mp4', { type: 'video/mp4' }))
+    carried.items.add(
+      new File([Uint8Array.from(atob(data), (c) => c.charCodeAt(0))], 'dropped.mp4', { type: 'video/mp4' }),
+    )
     return carried
   }, bytes)
   await page.dispatchEvent('main', 'drop', { dataTransfer: transfer })

@@ -14,12 +14,21 @@ async function toSpot(page: Page, name: string): Promise<void> {
 
 const lookedThrough = (page: Page) => expect(page.getByRole('status')).toHaveCount(0, { timeout: 60_000 })
 
-test('the loud moment of the demo stream is found, kept and cut by keyboard alone, and the Shelf shows it', async ({ page }) => {
+test('the loud moment of the demo stream is found, kept and cut by keyboard alone, and the Shelf shows it', async ({
+  page,
+}) => {
   const errors = watchForErrors(page)
   await page.goto('/?demo')
   await toSpot(page, 'Ridge Cup, heat 3')
   await lookedThrough(page)
-  const found = await moments(page).evaluateAll((all) => all.map((m) => ({ from: Number(m.dataset.in) / 1e6, to: Number(m.dataset.out) / 1e6, score: Number(m.dataset.score), words: m.textContent ?? '' })))
+  const found = await moments(page).evaluateAll((all) =>
+    all.map((m) => ({
+      from: Number(m.dataset.in) / 1e6,
+      to: Number(m.dataset.out) / 1e6,
+      score: Number(m.dataset.score),
+      words: m.textContent ?? '',
+    })),
+  )
   const [best] = [...found].sort((a, b) => b.score - a.score)
   // The script's loudest line is said from 19.4 to 21.6 s.
   expect(best?.from).toBeLessThan(19.4)
@@ -49,12 +58,18 @@ test('the loud moment of the demo stream is found, kept and cut by keyboard alon
 
 test('speech in the demo footage is found where the script has it', async ({ page }) => {
   await page.goto('/?demo')
-  for (const [name, file] of [['Ridge Cup, heat 3', 'ridge-cup-stream'], ['Open day call', 'open-day-call'], ['Reading thermals, webinar', 'reading-thermals-webinar']] as const) {
+  for (const [name, file] of [
+    ['Ridge Cup, heat 3', 'ridge-cup-stream'],
+    ['Open day call', 'open-day-call'],
+    ['Reading thermals, webinar', 'reading-thermals-webinar'],
+  ] as const) {
     await toSpot(page, name)
     await lookedThrough(page)
     const rows = await speechRows(page)
     const found = speechStretches(rows.at(-1) ?? [], 0)
-    const said = [...readFileSync(`public/demo/${file}.vtt`, 'utf8').matchAll(/00:00:(\S+) --> 00:00:(\S+)/g)].map(([, from, to]) => [Number(from), Number(to)] as const)
+    const said = [...readFileSync(`public/demo/${file}.vtt`, 'utf8').matchAll(/00:00:(\S+) --> 00:00:(\S+)/g)].map(
+      ([, from, to]) => [Number(from), Number(to)] as const,
+    )
     for (const [from, to] of said) {
       const inside = found.some((s) => s.fromMicros / 1e6 < from + 0.2 && s.toMicros / 1e6 > to - 0.25)
       expect(inside, `${file}: ${from}–${to} s`).toBe(true)
@@ -64,7 +79,10 @@ test('speech in the demo footage is found where the script has it', async ({ pag
       const end = said[i]?.[1] ?? 0
       if (next - end < 0.5) return
       const middle = ((end + next) / 2) * 1e6
-      expect(found.some((s) => s.fromMicros <= middle && middle < s.toMicros), `${file}: a pause at ${middle / 1e6} s`).toBe(false)
+      expect(
+        found.some((s) => s.fromMicros <= middle && middle < s.toMicros),
+        `${file}: a pause at ${middle / 1e6} s`,
+      ).toBe(false)
     })
     await page.getByRole('link', { name: 'Shelf', exact: true }).click()
   }
@@ -73,13 +91,19 @@ test('speech in the demo footage is found where the script has it', async ({ pag
 /** Speech probabilities of every part that has been listened to, in the order of the store. */
 function speechRows(page: Page): Promise<number[][]> {
   return inDatabase(page, async (db, done) => {
-    const all = (await done(db.transaction('analyses').objectStore('analyses').getAll())) as { recordingId: string; kind: string; part: { speech: Uint8Array } }[]
+    const all = (await done(db.transaction('analyses').objectStore('analyses').getAll())) as {
+      recordingId: string
+      kind: string
+      part: { speech: Uint8Array }
+    }[]
     const id = decodeURIComponent(location.pathname.split('/').pop() ?? '')
     return all.filter((p) => p.kind === 'sound' && p.recordingId === id).map((p) => [...p.part.speech])
   })
 }
 
-test('what was found and decided is there after a reload, and looking through goes on where it was', async ({ page }) => {
+test('what was found and decided is there after a reload, and looking through goes on where it was', async ({
+  page,
+}) => {
   await page.goto('/?demo')
   await toSpot(page, 'Open day call')
   await lookedThrough(page)
@@ -97,7 +121,9 @@ test('what was found and decided is there after a reload, and looking through go
   await expect(moments(page).filter({ hasText: 'your mark' })).toHaveAttribute('data-state', 'kept')
 })
 
-test('the bands are zoomed and panned with wheel, mouse and keys, and a moment’s edges are dragged', async ({ page }) => {
+test('the bands are zoomed and panned with wheel, mouse and keys, and a moment’s edges are dragged', async ({
+  page,
+}) => {
   await page.goto('/?demo')
   await toSpot(page, 'Ridge Cup, heat 3')
   await lookedThrough(page)
@@ -131,7 +157,9 @@ test('the bands are zoomed and panned with wheel, mouse and keys, and a moment�
   await expect.poll(async () => Number(await edge.getAttribute('aria-valuenow'))).toBeCloseTo(dragged - 1 / 60, 3)
 })
 
-test('marks made elsewhere are read, what cannot be read is shown by line, and moments are written as CSV, WebVTT and EDL', async ({ page }) => {
+test('marks made elsewhere are read, what cannot be read is shown by line, and moments are written as CSV, WebVTT and EDL', async ({
+  page,
+}) => {
   await addFiles(page, made('chapters.mkv'))
   await toSpot(page, 'chapters')
   const menu = async (item: string | RegExp) => {
@@ -151,7 +179,11 @@ test('marks made elsewhere are read, what cannot be read is shown by line, and m
   await expect(report).toContainText('Line 4: “90, Too late” lies beyond the end of the recording.')
   await report.getByRole('button', { name: 'Close' }).click()
   await expect(moments(page).filter({ hasText: 'Cloud street' })).toBeVisible()
-  for (const [name, ending, pattern] of [['Write as CSV', 'csv', /time,end,label\r\n/], ['Write as WebVTT chapters', 'vtt', /^WEBVTT\n\n/], [/^Write as EDL/, 'edl', /^TITLE: chapters\r\nFCM: NON-DROP FRAME/]] as const) {
+  for (const [name, ending, pattern] of [
+    ['Write as CSV', 'csv', /time,end,label\r\n/],
+    ['Write as WebVTT chapters', 'vtt', /^WEBVTT\n\n/],
+    [/^Write as EDL/, 'edl', /^TITLE: chapters\r\nFCM: NON-DROP FRAME/],
+  ] as const) {
     const download = page.waitForEvent('download')
     await menu(name)
     const saved = await download

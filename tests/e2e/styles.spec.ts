@@ -38,14 +38,36 @@ test('every style of words and every mark: what is seen is what is written, in t
         id: `style-${id}`,
         name: `Style ${id}`,
         passages: passages.map((p) => ({ ...p, inMicros: IN, outMicros: OUT })),
-        shapes: [{ id: 'tall', width: 1080, height: 1920 }, { id: 'portrait', width: 1080, height: 1350 }, { id: 'square', width: 1080, height: 1080 }],
+        shapes: [
+          { id: 'tall', width: 1080, height: 1920 },
+          { id: 'portrait', width: 1080, height: 1350 },
+          { id: 'square', width: 1080, height: 1080 },
+        ],
         words: {
           ...NO_WORDS,
-          cues: [{ id: 'c' as CueId, recordingId: 'demo-ridge-cup' as RecordingId, fromMicros: 10_600_000, toMicros: 12_000_000, text: 'And that is the last gate', words: [], speakerId: null }],
+          cues: [
+            {
+              id: 'c' as CueId,
+              recordingId: 'demo-ridge-cup' as RecordingId,
+              fromMicros: 10_600_000,
+              toMicros: 12_000_000,
+              text: 'And that is the last gate',
+              words: [],
+              speakerId: null,
+            },
+          ],
           captions: { ...NO_WORDS.captions, style },
-          titles: [{ id: 't' as TitleId, text: 'No lift, last gate', fromMicros: null, toMicros: null, style: title.style }],
+          titles: [
+            { id: 't' as TitleId, text: 'No lift, last gate', fromMicros: null, toMicros: null, style: title.style },
+          ],
         },
-        marks: [mark.kind === 'handle' ? { ...mark, text: 'heron ridge' } : mark.kind === 'endCard' ? { ...mark, text: 'More on Friday', lengthMicros: 100_000 + 300_000 * Number(i < MARKS.length) } : mark],
+        marks: [
+          mark.kind === 'handle'
+            ? { ...mark, text: 'heron ridge' }
+            : mark.kind === 'endCard'
+              ? { ...mark, text: 'More on Friday', lengthMicros: 100_000 + 300_000 * Number(i < MARKS.length) }
+              : mark,
+        ],
         output: { frameRate: { num: 30, den: 1 }, quality: 'high', captions: 'picture' },
       }
     }),
@@ -78,7 +100,9 @@ test('every style of words and every mark: what is seen is what is written, in t
     await (await download).saveAs(file)
     const written = join(folder, `${style}-${shape}-written.png`)
     ffmpeg('-i', file, '-vf', `select='eq(n,${FRAME})'`, '-frames:v', '1', written)
-    expect.soft(ssim(png, ['-i', written], `[1:v]scale=${width}:${height}:flags=area[ref]`), `${style}, ${shape}`).toBeGreaterThanOrEqual(0.98)
+    expect
+      .soft(ssim(png, ['-i', written], `[1:v]scale=${width}:${height}:flags=area[ref]`), `${style}, ${shape}`)
+      .toBeGreaterThanOrEqual(0.98)
   }
   errors.expectNone()
 })

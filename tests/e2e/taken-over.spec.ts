@@ -21,26 +21,96 @@ function wideEdit(recording: string): Edit {
   const { highlight, setups, layouts, recordings } = sampleEdit()
   const at = (frame: number) => Math.round((frame * 1e6) / RATE)
   return editSchema.parse({
-    highlight: { ...highlight, name: 'Wide', shapes: [{ id: 'wide', width: 1280, height: 720 }], output: { ...highlight.output, quality: 'high' as const }, passages: highlight.passages.map((p) => ({ ...p, inMicros: at(FIRST), outMicros: at(LAST), strikes: [{ fromMicros: at(100), toMicros: at(131) }] })) },
-    setups: setups.map((s) => ({ ...s, regions: [{ id: 'g', role: 'game', name: 'Game', bounds: { x: 0, y: 0, width: 1, height: 1 } }] })),
-    layouts: layouts.map((l) => ({ ...l, arrangement: { ...l.arrangement, tree: newPanel('one' as PanelId, 'game') } })),
-    recordings: recordings.map((r) => ({ ...r, fileName: 'flight.mp4', sizeBytes: statSync(recording).size, durationMicros: 14_000_000, video: { ...r.video, width: 1280, height: 720, frameRate: { num: RATE, den: 1 } } })),
+    highlight: {
+      ...highlight,
+      name: 'Wide',
+      shapes: [{ id: 'wide', width: 1280, height: 720 }],
+      output: { ...highlight.output, quality: 'high' as const },
+      passages: highlight.passages.map((p) => ({
+        ...p,
+        inMicros: at(FIRST),
+        outMicros: at(LAST),
+        strikes: [{ fromMicros: at(100), toMicros: at(131) }],
+      })),
+    },
+    setups: setups.map((s) => ({
+      ...s,
+      regions: [{ id: 'g', role: 'game', name: 'Game', bounds: { x: 0, y: 0, width: 1, height: 1 } }],
+    })),
+    layouts: layouts.map((l) => ({
+      ...l,
+      arrangement: { ...l.arrangement, tree: newPanel('one' as PanelId, 'game') },
+    })),
+    recordings: recordings.map((r) => ({
+      ...r,
+      fileName: 'flight.mp4',
+      sizeBytes: statSync(recording).size,
+      durationMicros: 14_000_000,
+      video: { ...r.video, width: 1280, height: 720, frameRate: { num: RATE, den: 1 } },
+    })),
   })
 }
 
 /** The fingerprint of each decoded picture. */
-const prints = (file: string) => run('ffmpeg', ['-v', 'error', '-i', file, '-map', '0:v', '-f', 'framemd5', '-']).toString().split('\n').filter((line) => line && !line.startsWith('#')).map((line) => line.split(',').at(-1)?.trim())
+const prints = (file: string) =>
+  run('ffmpeg', ['-v', 'error', '-i', file, '-map', '0:v', '-f', 'framemd5', '-'])
+    .toString()
+    .split('\n')
+    .filter((line) => line && !line.startsWith('#'))
+    .map((line) => line.split(',').at(-1)?.trim())
 
 test('whole frames with nothing over them go into a wide file as they were coded; only what lies beside key frames is coded again', () => {
   const dir = tempDir('taken-over')
   const recording = join(dir, 'flight.mp4')
   // Frames that are decoded before those shown ahead of them, as recorders and editors make them.
-  ffmpeg('-f', 'lavfi', '-i', `testsrc2=s=1280x720:r=${RATE}:d=14,noise=alls=6:allf=t:all_seed=7`, '-i', made('numbered.mp4'), '-map', '0:v', '-map', '1:a', '-c:v', 'libx264', '-preset', 'veryfast', '-bf', '3', '-g', '45', '-keyint_min', '45', '-sc_threshold', '0', '-b:v', '4M', '-pix_fmt', 'yuv420p', '-color_primaries', 'bt709', '-color_trc', 'bt709', '-colorspace', 'bt709', '-color_range', 'tv', '-c:a', 'copy', recording)
+  ffmpeg(
+    '-f',
+    'lavfi',
+    '-i',
+    `testsrc2=s=1280x720:r=${RATE}:d=14,noise=alls=6:allf=t:all_seed=7`,
+    '-i',
+    made('numbered.mp4'),
+    '-map',
+    '0:v',
+    '-map',
+    '1:a',
+    '-c:v',
+    'libx264',
+    '-preset',
+    'veryfast',
+    '-bf',
+    '3',
+    '-g',
+    '45',
+    '-keyint_min',
+    '45',
+    '-sc_threshold',
+    '0',
+    '-b:v',
+    '4M',
+    '-pix_fmt',
+    'yuv420p',
+    '-color_primaries',
+    'bt709',
+    '-color_trc',
+    'bt709',
+    '-colorspace',
+    'bt709',
+    '-color_range',
+    'tv',
+    '-c:a',
+    'copy',
+    recording,
+  )
   const edit = join(dir, 'Wide.brimble.json')
   writeFileSync(edit, writeBundle([wideEdit(recording)], new Map()))
   const { code, lines, said } = runToEnd('unattended/render.mjs', [edit, '--media', dir, '--out', dir, '--json'])
   expect(code, said).toBe(0)
-  const finished = lines.find((l) => l.event === 'finished') as unknown as { frames: number; framesTakenOver: number; names: string[] }
+  const finished = lines.find((l) => l.event === 'finished') as unknown as {
+    frames: number
+    framesTakenOver: number
+    names: string[]
+  }
   const file = join(dir, finished.names[0] as string)
   const shown = Array.from({ length: LAST - FIRST }, (_, i) => FIRST + i).filter((n) => n < 100 || n >= 131)
   expect(finished.frames).toBe(shown.length)
@@ -55,10 +125,40 @@ test('whole frames with nothing over them go into a wide file as they were coded
   expect(alike).not.toContain(44)
   // All of it shows the right frame, and is tagged as every file is.
   const select = `select='between(n,${FIRST},99)+between(n,131,${LAST - 1})',setpts=N/${RATE}/TB`
-  run('ffmpeg', ['-v', 'error', '-i', file, '-i', recording, '-lavfi', `[0:v]setpts=N/${RATE}/TB[a];[1:v]${select}[b];[a][b]ssim=stats_file=${join(dir, 'ssim.txt')}`, '-f', 'null', '-'])
+  run('ffmpeg', [
+    '-v',
+    'error',
+    '-i',
+    file,
+    '-i',
+    recording,
+    '-lavfi',
+    `[0:v]setpts=N/${RATE}/TB[a];[1:v]${select}[b];[a][b]ssim=stats_file=${join(dir, 'ssim.txt')}`,
+    '-f',
+    'null',
+    '-',
+  ])
   const ssim = [...readFileSync(join(dir, 'ssim.txt'), 'utf8').matchAll(/All:([\d.]+)/g)].map((m) => Number(m[1]))
   expect(ssim.length).toBe(shown.length)
   expect(Math.min(...ssim)).toBeGreaterThan(0.9)
-  const probed = run('ffprobe', ['-v', 'error', '-select_streams', 'v', '-show_entries', 'stream=nb_frames,color_space,color_range,color_transfer,color_primaries,r_frame_rate,start_time', '-of', 'default=nw=1', file]).toString()
-  for (const line of ['color_range=tv', 'color_space=bt709', 'color_transfer=bt709', 'color_primaries=bt709', `r_frame_rate=${RATE}/1`, `nb_frames=${shown.length}`]) expect(probed).toContain(line)
+  const probed = run('ffprobe', [
+    '-v',
+    'error',
+    '-select_streams',
+    'v',
+    '-show_entries',
+    'stream=nb_frames,color_space,color_range,color_transfer,color_primaries,r_frame_rate,start_time',
+    '-of',
+    'default=nw=1',
+    file,
+  ]).toString()
+  for (const line of [
+    'color_range=tv',
+    'color_space=bt709',
+    'color_transfer=bt709',
+    'color_primaries=bt709',
+    `r_frame_rate=${RATE}/1`,
+    `nb_frames=${shown.length}`,
+  ])
+    expect(probed).toContain(line)
 })

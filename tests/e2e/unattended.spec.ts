@@ -23,12 +23,20 @@ async function handOn(page: Page, item: string | RegExp): Promise<string> {
 
 /** Which back end was measured to be the quicker one before the first render. */
 async function backEndUsed(page: Page): Promise<string> {
-  const { value } = await inDatabase(page, async (db, done) => (await done(db.transaction('settings').objectStore('settings').get('outbox'))) as { value: { measured: { canvasMs: number; planesMs: number } } })
+  const { value } = await inDatabase(
+    page,
+    async (db, done) =>
+      (await done(db.transaction('settings').objectStore('settings').get('outbox'))) as {
+        value: { measured: { canvasMs: number; planesMs: number } }
+      },
+  )
   const { canvasMs, planesMs } = value.measured
   return chosenBackEnd('measured', { canvasMs, planesMs, gpuMs: null })
 }
 
-test('a file made without a person is, frame by frame and in its sound, the one that the interface makes', async ({ page }) => {
+test('a file made without a person is, frame by frame and in its sound, the one that the interface makes', async ({
+  page,
+}) => {
   await toBench(page, made('pattern.mp4'), 'pattern')
   await moveCut(page, 'Out point', -8)
   await setNumber(page, 1, 'Speed', '125')
@@ -38,7 +46,19 @@ test('a file made without a person is, frame by frame and in its sound, the one 
   const { path } = await renderAndSave(page, { coding: 'VP9 in MP4' })
   const out = tempDir('rendered')
   writeFileSync(join(dirname(edit), 'preset.json'), '{"coding":"mp4-vp9"}')
-  const { code, lines, said } = runToEnd(RENDER, [edit, bundle, '--media', MADE, '--out', out, '--json', '--preset', join(dirname(edit), 'preset.json'), '--back-end', await backEndUsed(page)])
+  const { code, lines, said } = runToEnd(RENDER, [
+    edit,
+    bundle,
+    '--media',
+    MADE,
+    '--out',
+    out,
+    '--json',
+    '--preset',
+    join(dirname(edit), 'preset.json'),
+    '--back-end',
+    await backEndUsed(page),
+  ])
   expect(code, said).toBe(0)
   expect(lines.filter((l) => l.event === 'progress').length).toBeGreaterThan(0)
   expect(lines.at(-1)).toEqual({ event: 'ended', finished: 2, failed: 0 })
@@ -49,7 +69,9 @@ test('a file made without a person is, frame by frame and in its sound, the one 
   for (const name of readdirSync(out)) expect(framePrints(join(out, name))).toBe(own)
 })
 
-test('files made in one go are, frame by frame and in their sound, what each is when it is made by itself', async ({ page }) => {
+test('files made in one go are, frame by frame and in their sound, what each is when it is made by itself', async ({
+  page,
+}) => {
   await toBench(page, made('pattern.mp4'), 'pattern')
   await moveCut(page, 'Out point', -9)
   for (const shape of ['portrait', 'square']) await page.getByRole('button', { name: shape, exact: true }).click()
@@ -58,7 +80,18 @@ test('files made in one go are, frame by frame and in their sound, what each is 
   writeFileSync(preset, '{"coding":"mp4-vp9"}')
   const prints = (...shapes: string[]) => {
     const out = tempDir('in-one-go')
-    const { code, said } = runToEnd(RENDER, [edit, '--media', MADE, '--out', out, '--json', '--preset', preset, '--shape', shapes.join()])
+    const { code, said } = runToEnd(RENDER, [
+      edit,
+      '--media',
+      MADE,
+      '--out',
+      out,
+      '--json',
+      '--preset',
+      preset,
+      '--shape',
+      shapes.join(),
+    ])
     expect(code, said).toBe(0)
     return Object.fromEntries(shapes.map((shape) => [shape, framePrints(join(out, `pattern, cut 1 ${shape}.mp4`))]))
   }
@@ -70,13 +103,17 @@ test('files made in one go are, frame by frame and in their sound, what each is 
   expect(prints('square').square).toBe(together.square)
 })
 
-test('what cannot be made is told with its reason and its exit code; an interrupted call leaves nothing', async ({ page }) => {
+test('what cannot be made is told with its reason and its exit code; an interrupted call leaves nothing', async ({
+  page,
+}) => {
   await toBench(page, made('pattern.mp4'), 'pattern')
   const edit = await handOn(page, /^Edit alone/)
   const out = tempDir('rendered')
   const nowhere = runToEnd(RENDER, [edit, '--media', dirname(edit), '--out', out, '--json'])
   expect(nowhere.code).toBe(1)
-  expect(nowhere.lines).toContainEqual(expect.objectContaining({ event: 'failed', shape: 'tall', reason: 'source-missing', fileName: 'pattern.mp4' }))
+  expect(nowhere.lines).toContainEqual(
+    expect.objectContaining({ event: 'failed', shape: 'tall', reason: 'source-missing', fileName: 'pattern.mp4' }),
+  )
   const notes = join(out, 'notes.brimble.json')
   writeFileSync(notes, '{"brimble":"bundle","version":99}')
   const mixed = runToEnd(RENDER, [notes, edit, '--media', MADE, '--out', out, '--json', '--shape', 'square,oval'])
@@ -107,11 +144,15 @@ function descendants(pid: number): { pid: number; command: string }[] {
       return ''
     }
   }
-  const children = all.filter((name) => / \w (\d+) /.exec(read(name, 'stat').replace(/^.*\)/, ''))?.[1] === String(pid)).map(Number)
+  const children = all
+    .filter((name) => / \w (\d+) /.exec(read(name, 'stat').replace(/^.*\)/, ''))?.[1] === String(pid))
+    .map(Number)
   return children.flatMap((child) => [{ pid: child, command: read(String(child), 'cmdline') }, ...descendants(child)])
 }
 
-test('of a browser that breaks down, what it had at work has failed with the reason, and the rest is made by another', async ({ page }) => {
+test('of a browser that breaks down, what it had at work has failed with the reason, and the rest is made by another', async ({
+  page,
+}) => {
   await toBench(page, made('pattern.mp4'), 'pattern')
   const first = await handOn(page, /^Edit alone/)
   await page.getByLabel('Name of the highlight').fill('Second heat')
@@ -125,7 +166,13 @@ test('of a browser that breaks down, what it had at work has failed with the rea
   for (const { pid } of renderers) process.kill(pid, 'SIGKILL')
   expect(await running.ended).toBe(1)
   const events = (name: string) => running.lines.filter((l) => l.event === name)
-  expect(events('failed')).toEqual([expect.objectContaining({ highlight: 'pattern, cut 1', reason: 'broken', detail: expect.stringContaining('broke down') })])
+  expect(events('failed')).toEqual([
+    expect.objectContaining({
+      highlight: 'pattern, cut 1',
+      reason: 'broken',
+      detail: expect.stringContaining('broke down'),
+    }),
+  ])
   expect(events('finished')).toEqual([expect.objectContaining({ highlight: 'Second heat' })])
   expect(events('ended')).toEqual([expect.objectContaining({ finished: 1, failed: 1 })])
   expect(readdirSync(out)).toEqual(['Second heat tall.mp4'])

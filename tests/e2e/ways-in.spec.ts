@@ -17,7 +17,8 @@ test('clips of a host are listed by month, got by mark or address, and what goes
   await expect(dialog.getByRole('listitem')).toHaveCount(1)
   await dialog.getByLabel('Month').click()
   await page.getByRole('option', { name: 'November 2026' }).click()
-  for (const name of ['The winch cable sings', 'Last landing at dusk']) await dialog.getByRole('checkbox', { name }).check()
+  for (const name of ['The winch cable sings', 'Last landing at dusk'])
+    await dialog.getByRole('checkbox', { name }).check()
   await dialog.getByRole('button', { name: 'Add 2 to the Shelf' }).click()
   await expect(dialog.getByText(/^on the Shelf · /)).toHaveCount(2, { timeout: 60_000 })
 
@@ -25,7 +26,12 @@ test('clips of a host are listed by month, got by mark or address, and what goes
   await address.fill('https://clips.example/no-such-flight')
   await address.press('Enter')
   await expect(dialog.getByRole('alert')).toContainText('There is no clip at this address')
-  for (const [fault, words] of [['breaks off half-way', 'broke off'], ['is too busy', 'too busy'], ['says: sign in again', 'sign-in'], ['cannot be reached', 'cannot be reached']] as const) {
+  for (const [fault, words] of [
+    ['breaks off half-way', 'broke off'],
+    ['is too busy', 'too busy'],
+    ['says: sign in again', 'sign-in'],
+    ['cannot be reached', 'cannot be reached'],
+  ] as const) {
     await dialog.getByLabel('The stand-in').click()
     await page.getByRole('option', { name: fault }).click()
     await address.fill('https://clips.example/dawn-on-the-field')
@@ -47,7 +53,8 @@ test('clips of a host are listed by month, got by mark or address, and what goes
 /** Stands a folder of the browser's own disk in for one that a person would choose. */
 async function standInForFolder(page: Page) {
   await page.addInitScript(() => {
-    window.showDirectoryPicker = async () => (await navigator.storage.getDirectory()).getDirectoryHandle('captures', { create: true })
+    window.showDirectoryPicker = async () =>
+      (await navigator.storage.getDirectory()).getDirectoryHandle('captures', { create: true })
   })
 }
 
@@ -57,7 +64,9 @@ async function recorded(page: Page, name: string, path: string, from: number, to
     async ({ name, base64, from, to }) => {
       const bytes = Uint8Array.from(atob(base64), (c) => c.charCodeAt(0))
       const folder = await (await navigator.storage.getDirectory()).getDirectoryHandle('captures', { create: true })
-      const writable = await (await folder.getFileHandle(name, { create: true })).createWritable({ keepExistingData: true })
+      const writable = await (
+        await folder.getFileHandle(name, { create: true })
+      ).createWritable({ keepExistingData: true })
       const at = (share: number) => Math.round(bytes.length * share)
       await writable.write({ type: 'write', position: at(from), data: bytes.slice(at(from), at(to)) })
       await writable.close()
@@ -66,7 +75,9 @@ async function recorded(page: Page, name: string, path: string, from: number, to
   )
 }
 
-test('what a recorder writes is taken in once it is whole, laid out and rendered; nothing half-written, nothing twice', async ({ page }) => {
+test('what a recorder writes is taken in once it is whole, laid out and rendered; nothing half-written, nothing twice', async ({
+  page,
+}) => {
   test.setTimeout(300_000)
   const errors = watchForErrors(page)
   await toBench(page, made('silent.mp4'), 'silent')
@@ -96,8 +107,13 @@ test('what a recorder writes is taken in once it is whole, laid out and rendered
   await expect(dialog.getByRole('status')).toHaveText('Being written: gate one.mp4')
   await recorded(page, 'words.mp4', made('notes.mp4'), 0, 1)
   const files = dialog.getByRole('list', { name: 'Files taken in' })
-  await expect(files.getByRole('listitem').filter({ hasText: 'gate one.mp4' })).toContainText('laid out, in the render queue', { timeout: 60_000 })
-  await expect(files.getByRole('listitem').filter({ hasText: 'words.mp4' })).toContainText('is not a video', { timeout: 60_000 })
+  await expect(files.getByRole('listitem').filter({ hasText: 'gate one.mp4' })).toContainText(
+    'laid out, in the render queue',
+    { timeout: 60_000 },
+  )
+  await expect(files.getByRole('listitem').filter({ hasText: 'words.mp4' })).toContainText('is not a video', {
+    timeout: 60_000,
+  })
 
   // Reloaded, and written to again: it has been taken in, and stays one recording.
   await page.reload()
@@ -105,7 +121,10 @@ test('what a recorder writes is taken in once it is whole, laid out and rendered
   await expect(page.getByRole('button', { name: 'Watching “captures”' })).toBeVisible()
   await page.getByRole('button', { name: 'Watching “captures”' }).click()
   await dialog.getByRole('button', { name: 'Take it in too' }).click()
-  await expect(files.getByRole('listitem').filter({ hasText: 'old flight.mp4' })).toContainText('laid out, in the render queue', { timeout: 60_000 })
+  await expect(files.getByRole('listitem').filter({ hasText: 'old flight.mp4' })).toContainText(
+    'laid out, in the render queue',
+    { timeout: 60_000 },
+  )
   await expect(files.getByRole('listitem')).toHaveCount(3)
   // Not watched for a while, and chosen again: all of it is known.
   await dialog.getByRole('button', { name: 'Stop watching' }).click()

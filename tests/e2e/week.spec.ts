@@ -32,9 +32,16 @@ async function standIn(page: Page, does: string): Promise<void> {
   await set
 }
 
-const taken = (page: Page) => page.evaluate(async () => ((await (await fetch('/api/stand-in/outlet/posts')).json()) as { posts: { title: string; outlet: string }[] }).posts)
+const taken = (page: Page) =>
+  page.evaluate(
+    async () =>
+      ((await (await fetch('/api/stand-in/outlet/posts')).json()) as { posts: { title: string; outlet: string }[] })
+        .posts,
+  )
 
-test('a post is planned, moved by keyboard, sent when it is due, and not twice; what fails is told and tried again', async ({ page }) => {
+test('a post is planned, moved by keyboard, sent when it is due, and not twice; what fails is told and tried again', async ({
+  page,
+}) => {
   const errors = watchForErrors(page)
   await page.clock.setSystemTime(NOW)
   await finishedFile(page)
@@ -49,9 +56,13 @@ test('a post is planned, moved by keyboard, sent when it is due, and not twice; 
   await page.keyboard.press('ArrowRight')
   await page.waitForTimeout(300)
   await page.keyboard.press('Space')
-  await expect(page.getByRole('cell', { name: 'Story, Saturday' }).getByRole('button', { name: /^To be moved/ })).toBeVisible()
+  await expect(
+    page.getByRole('cell', { name: 'Story, Saturday' }).getByRole('button', { name: /^To be moved/ }),
+  ).toBeVisible()
   await page.getByRole('button', { name: 'Undo' }).click()
-  await expect(page.getByRole('cell', { name: 'Story, Friday' }).getByRole('button', { name: /^To be moved/ })).toBeVisible()
+  await expect(
+    page.getByRole('cell', { name: 'Story, Friday' }).getByRole('button', { name: /^To be moved/ }),
+  ).toBeVisible()
 
   // What lies in the past is due at once.
   await plan(page, 'Tall feed, Wednesday', 'Gone at once')

@@ -19,8 +19,21 @@ test('a recording becomes a stacked vertical file that ffprobe and ffmpeg agree 
   expect(fileName).toBe('pattern, cut 1 tall 1.mp4')
 
   const { video, audio, format } = ffprobe(path)
-  expect(video).toMatchObject({ codec_name: 'h264', profile: 'High', width: 1080, height: 1920, r_frame_rate: '30/1', pix_fmt: 'yuv420p', nb_read_frames: '180' })
-  expect(video).toMatchObject({ color_range: 'tv', color_space: 'bt709', color_transfer: 'bt709', color_primaries: 'bt709' })
+  expect(video).toMatchObject({
+    codec_name: 'h264',
+    profile: 'High',
+    width: 1080,
+    height: 1920,
+    r_frame_rate: '30/1',
+    pix_fmt: 'yuv420p',
+    nb_read_frames: '180',
+  })
+  expect(video).toMatchObject({
+    color_range: 'tv',
+    color_space: 'bt709',
+    color_transfer: 'bt709',
+    color_primaries: 'bt709',
+  })
   expect(audio).toMatchObject({ codec_name: 'aac', sample_rate: '48000', channels: 2 })
   expect(Math.abs(Number(format.duration) - 6)).toBeLessThanOrEqual(1 / 30)
 
@@ -30,7 +43,11 @@ test('a recording becomes a stacked vertical file that ffprobe and ffmpeg agree 
   expect(Math.abs(onset(sound(path)) - flash)).toBeLessThan(0.02)
 
   const crop = ({ x, y, width, height }: typeof FACE, to: string) => `crop=${width}:${height}:${x}:${y},scale=${to}`
-  const composed = ssim(path, ['-ss', '2', '-t', '6', '-i', made('pattern.mp4')], `[1:v]select='not(mod(n,2))',split[a][b];[a]${crop(FACE, '1080:608')}[t];[b]${crop(GAME, '1080:1312')}[u];[t][u]vstack[ref]`)
+  const composed = ssim(
+    path,
+    ['-ss', '2', '-t', '6', '-i', made('pattern.mp4')],
+    `[1:v]select='not(mod(n,2))',split[a][b];[a]${crop(FACE, '1080:608')}[t];[b]${crop(GAME, '1080:1312')}[u];[t][u]vstack[ref]`,
+  )
   expect(composed).toBeGreaterThanOrEqual(0.97)
   errors.expectNone()
 })

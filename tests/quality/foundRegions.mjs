@@ -23,7 +23,34 @@ export function coded({ width, height, frame }, frames = FRAMES) {
     if (status !== 0) throw new Error(String(stderr))
     return stdout
   }
-  const video = ffmpeg(['-f', 'rawvideo', '-pix_fmt', 'gray', '-video_size', `${width}x${height}`, '-framerate', '2', '-i', '-', '-vf', 'format=yuv420p', '-c:v', 'libx264', '-preset', 'veryfast', '-crf', '27', '-g', '1', '-f', 'h264', '-'], raw)
+  const video = ffmpeg(
+    [
+      '-f',
+      'rawvideo',
+      '-pix_fmt',
+      'gray',
+      '-video_size',
+      `${width}x${height}`,
+      '-framerate',
+      '2',
+      '-i',
+      '-',
+      '-vf',
+      'format=yuv420p',
+      '-c:v',
+      'libx264',
+      '-preset',
+      'veryfast',
+      '-crf',
+      '27',
+      '-g',
+      '1',
+      '-f',
+      'h264',
+      '-',
+    ],
+    raw,
+  )
   const decoded = ffmpeg(['-f', 'h264', '-i', '-', '-f', 'rawvideo', '-pix_fmt', 'gray', '-'], video)
   return Array.from({ length: frames }, (_, n) => decoded.subarray(n * width * height, (n + 1) * width * height))
 }
@@ -41,30 +68,58 @@ export function cases(seed) {
       for (const share of [0.12, 0.2, 0.28, 0.35]) {
         const border = random.pick([0, 0, 2, 4, 6])
         const inset = random.pick([0, 0.02, 0.04])
-        add(border ? 'camera with border' : 'camera without border', size, `${place} ${share} border ${border}`, (own) => gameScene(own, size, { place, share, border, inset }))
+        add(
+          border ? 'camera with border' : 'camera without border',
+          size,
+          `${place} ${share} border ${border}`,
+          (own) => gameScene(own, size, { place, share, border, inset }),
+        )
       }
     for (const people of [2, 3, 4, 6, 9])
       for (const gutter of [0, 8, 24]) {
         const background = random.pick([16, 32, 45])
         const names = random.next() < 0.5
-        add('call', size, `${people} people, gutter ${gutter}${names ? ', names' : ''}, background ${background}`, (own) => callScene(own, size, { people, gutter, background, names }))
+        add(
+          'call',
+          size,
+          `${people} people, gutter ${gutter}${names ? ', names' : ''}, background ${background}`,
+          (own) => callScene(own, size, { people, gutter, background, names }),
+        )
       }
-    for (let k = 0; k < 4; k++) add('nothing to find', size, `game ${k}`, (own) => gameScene(own, size, { place: 'se', share: 0.2, border: 0, withCamera: false }))
+    for (let k = 0; k < 4; k++)
+      add('nothing to find', size, `game ${k}`, (own) =>
+        gameScene(own, size, { place: 'se', share: 0.2, border: 0, withCamera: false }),
+      )
   }
   return all
 }
 
-const off = (a, b) => Math.max(Math.abs(a.x - b.x), Math.abs(a.y - b.y), Math.abs(a.x + a.width - b.x - b.width), Math.abs(a.y + a.height - b.y - b.height))
+const off = (a, b) =>
+  Math.max(
+    Math.abs(a.x - b.x),
+    Math.abs(a.y - b.y),
+    Math.abs(a.x + a.width - b.x - b.width),
+    Math.abs(a.y + a.height - b.y - b.height),
+  )
 
 /** Whether everything that is there was proposed where it is, and nothing else of the same kind. */
 function judge({ truth, height }, proposals) {
   const scale = 1080 / height
   const wanted = proposals.filter((p) => p.role === 'face' || p.role === 'speaker')
-  const misses = truth.map((t) => Math.min(...wanted.filter((p) => p.role === t.role).map((p) => off(p.rect, t.rect) * scale), Infinity))
-  return { right: misses.every((m) => m <= TOLERANCE) && wanted.length === truth.length, worst: misses.length > 0 ? Math.max(...misses) : 0, extra: wanted.length - truth.length }
+  const misses = truth.map((t) =>
+    Math.min(...wanted.filter((p) => p.role === t.role).map((p) => off(p.rect, t.rect) * scale), Infinity),
+  )
+  return {
+    right: misses.every((m) => m <= TOLERANCE) && wanted.length === truth.length,
+    worst: misses.length > 0 ? Math.max(...misses) : 0,
+    extra: wanted.length - truth.length,
+  }
 }
 
-export async function foundRegions(_page, { seed = Number(process.env.SEED ?? 20261125), log = process.env.VERBOSE, only = process.env.ONLY } = {}) {
+export async function foundRegions(
+  _page,
+  { seed = Number(process.env.SEED ?? 20261125), log = process.env.VERBOSE, only = process.env.ONLY } = {},
+) {
   const { FrameWatcher } = await core('detect/regions/frameWatcher')
   const { proposeRegions } = await core('detect/regions/propose')
   const groups = new Map()
@@ -79,7 +134,9 @@ export async function foundRegions(_page, { seed = Number(process.env.SEED ?? 20
     const tally = groups.get(group) ?? { right: 0, of: 0 }
     groups.set(group, { right: tally.right + (verdict.right ? 1 : 0), of: tally.of + 1 })
     if (log && (!verdict.right || log === 'all'))
-      process.stderr.write(`${verdict.right ? 'right' : 'WRONG'} ${group}, ${size.height}p, ${name}: off ${verdict.worst.toFixed(1)}, extra ${verdict.extra}, ${Math.round(performance.now() - started)} ms; wanted ${made.truth.map((t) => Object.values(t.rect).join(' ')).join(' | ')}; got ${proposals.map((p) => `${p.role} ${Object.values(p.rect).join(' ')} ${p.confidence.toFixed(2)}`).join(' | ')}\n`)
+      process.stderr.write(
+        `${verdict.right ? 'right' : 'WRONG'} ${group}, ${size.height}p, ${name}: off ${verdict.worst.toFixed(1)}, extra ${verdict.extra}, ${Math.round(performance.now() - started)} ms; wanted ${made.truth.map((t) => Object.values(t.rect).join(' ')).join(' | ')}; got ${proposals.map((p) => `${p.role} ${Object.values(p.rect).join(' ')} ${p.confidence.toFixed(2)}`).join(' | ')}\n`,
+      )
   }
   return [...groups].map(([group, { right, of }]) => {
     const bar = group === 'nothing to find' ? 1 : BAR

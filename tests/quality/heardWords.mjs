@@ -6,7 +6,11 @@ import { root } from '../../scripts/commands.mjs'
 import { inDatabase } from '../support/inDatabase.mjs'
 
 /** Highlights of the demo shelf, one for each recording that somebody speaks in. */
-const HIGHLIGHTS = { 'ridge-cup-stream': 'demo-last-gate', 'open-day-call': 'demo-tea-tent', 'reading-thermals-webinar': 'demo-core' }
+const HIGHLIGHTS = {
+  'ridge-cup-stream': 'demo-last-gate',
+  'open-day-call': 'demo-tea-tent',
+  'reading-thermals-webinar': 'demo-core',
+}
 const STEP = 0.01
 
 const seconds = (text) => text.split(':').reduce((sum, part) => sum * 60 + Number(part), 0)
@@ -14,7 +18,12 @@ const seconds = (text) => text.split(':').reduce((sum, part) => sum * 60 + Numbe
 /** What is said in a recording, as its WebVTT file has it: [{ from, to, speaker, text }], seconds. */
 function known(name) {
   const vtt = readFileSync(join(root, 'public', 'demo', `${name}.vtt`), 'utf8')
-  return [...vtt.matchAll(/([\d:.]+) --> ([\d:.]+)\n<v (\w+)>(.+)/g)].map(([, from, to, speaker, text]) => ({ from: seconds(from), to: seconds(to), speaker, text }))
+  return [...vtt.matchAll(/([\d:.]+) --> ([\d:.]+)\n<v (\w+)>(.+)/g)].map(([, from, to, speaker, text]) => ({
+    from: seconds(from),
+    to: seconds(to),
+    speaker,
+    text,
+  }))
 }
 
 /** Lets a demo highlight play all of its recording and opens it on the Bench. */
@@ -25,7 +34,12 @@ async function openWhole(page, name) {
     async (db, done, { id, outMicros }) => {
       const store = db.transaction('highlights', 'readwrite').objectStore('highlights')
       const highlight = await done(store.get(id))
-      await done(store.put({ ...highlight, passages: highlight.passages.slice(0, 1).map((p) => ({ ...p, inMicros: 0, outMicros })) }))
+      await done(
+        store.put({
+          ...highlight,
+          passages: highlight.passages.slice(0, 1).map((p) => ({ ...p, inMicros: 0, outMicros })),
+        }),
+      )
     },
     { id, outMicros: scripts[name].durationSeconds * 1e6 },
   )
@@ -37,8 +51,17 @@ async function openWhole(page, name) {
 async function captions(page, name, isDone = (cues) => cues.length > 0) {
   for (let tries = 0; tries < 240; tries++) {
     await page.waitForTimeout(500)
-    const { words } = await inDatabase(page, (db, done, id) => done(db.transaction('highlights').objectStore('highlights').get(id)), HIGHLIGHTS[name])
-    const cues = words.cues.map((c) => ({ from: c.fromMicros / 1e6, to: c.toMicros / 1e6, text: c.text, speaker: words.speakers.find((s) => s.id === c.speakerId)?.name ?? null }))
+    const { words } = await inDatabase(
+      page,
+      (db, done, id) => done(db.transaction('highlights').objectStore('highlights').get(id)),
+      HIGHLIGHTS[name],
+    )
+    const cues = words.cues.map((c) => ({
+      from: c.fromMicros / 1e6,
+      to: c.toMicros / 1e6,
+      text: c.text,
+      speaker: words.speakers.find((s) => s.id === c.speakerId)?.name ?? null,
+    }))
     if (isDone(cues)) return cues
   }
   throw new Error(`no captions came of ${name}`)
@@ -55,7 +78,8 @@ const within = (t, stretches) => stretches.some((s) => t >= s.from && t < s.to)
 export async function heardWords(page) {
   await page.goto('/')
   await page.getByRole('button', { name: 'Open the demo shelf' }).first().click()
-  for (const name of [/^Last gate, no lift/, /^The core leans/, /^The tea tent/]) await page.getByRole('link', { name }).waitFor({ timeout: 60_000 })
+  for (const name of [/^Last gate, no lift/, /^The core leans/, /^The tea tent/])
+    await page.getByRole('link', { name }).waitFor({ timeout: 60_000 })
   const heard = { speech: 0, covered: 0, found: 0, wrong: 0, edges: [] }
   const pasted = { all: 0, near: 0 }
   for (const name of Object.keys(HIGHLIGHTS)) {
@@ -71,7 +95,11 @@ export async function heardWords(page) {
       heard.wrong += Number(was && !is)
     }
     // Lines that follow each other closely are one stretch of speech: an edge counts where there is one in what is known.
-    for (const { from, to } of blanks) heard.edges.push(Math.min(...said.map((s) => Math.abs(s.from - from))), Math.min(...said.map((s) => Math.abs(s.to - to))))
+    for (const { from, to } of blanks)
+      heard.edges.push(
+        Math.min(...said.map((s) => Math.abs(s.from - from))),
+        Math.min(...said.map((s) => Math.abs(s.to - to))),
+      )
     await choose(page, 'Paste what is said…')
     await page.getByRole('textbox', { name: 'Text' }).fill(said.map((s) => s.text).join(' '))
     await page.getByRole('button', { name: 'Line up' }).click()
@@ -91,7 +119,9 @@ export async function heardWords(page) {
   await page.getByText(/lines given to who was seen speaking/).waitFor({ timeout: 120_000 })
   await page.waitForTimeout(1500)
   const named = await captions(page, 'open-day-call')
-  const right = call.filter(({ speaker, text }) => named.find((c) => c.text === text)?.speaker?.startsWith(speaker)).length
+  const right = call.filter(({ speaker, text }) =>
+    named.find((c) => c.text === text)?.speaker?.startsWith(speaker),
+  ).length
   const share = (part, of) => Math.round((1000 * part) / of) / 10
   const coverage = share(heard.covered, heard.speech)
   const falsely = share(heard.wrong, heard.found)
@@ -101,7 +131,18 @@ export async function heardWords(page) {
     { figure: coverage, unit: '% of speech covered', bar: 'at least 95', met: coverage >= 95 },
     { figure: falsely, unit: '% of what was found is none', bar: 'at most 10', met: falsely <= 10 },
     { figure: edge, unit: 'ms from the edges of speech in the median', bar: 'at most 150', met: edge <= 150 },
-    { figure: near, unit: '% of pasted lines within 300 ms', bar: 'at least 90', met: near >= 90, detail: `${pasted.near} of ${pasted.all}` },
-    { figure: right, unit: `of ${call.length} lines of the call given to who says them`, bar: `at least ${call.length - 1}`, met: right >= call.length - 1 },
+    {
+      figure: near,
+      unit: '% of pasted lines within 300 ms',
+      bar: 'at least 90',
+      met: near >= 90,
+      detail: `${pasted.near} of ${pasted.all}`,
+    },
+    {
+      figure: right,
+      unit: `of ${call.length} lines of the call given to who says them`,
+      bar: `at least ${call.length - 1}`,
+      met: right >= call.length - 1,
+    },
   ]
 }

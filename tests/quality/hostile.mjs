@@ -14,11 +14,13 @@ const REFUSED_WITHIN_MS = 2000
 const BLOCKED_AT_MOST_MS = 200
 
 /** What an engine or a schema says, and no person. */
-const NOT_PLAIN = /\bat \w+ \(|Unexpected token|undefined|\[object|NaN|stack|schemaVersion|RangeError|TypeError|SyntaxError|Invalid input|null\b/i
+const NOT_PLAIN =
+  /\bat \w+ \(|Unexpected token|undefined|\[object|NaN|stack|schemaVersion|RangeError|TypeError|SyntaxError|Invalid input|null\b/i
 
 const random = seeded(SEED)
 const noise = (bytes) => Buffer.from(Array.from({ length: bytes }, () => random.integer(0, 255)))
-const cue = (n, text) => `${String(Math.floor(n / 3600)).padStart(2, '0')}:${String(Math.floor(n / 60) % 60).padStart(2, '0')}:${String(n % 60).padStart(2, '0')}.000 --> ${String(Math.floor((n + 1) / 3600)).padStart(2, '0')}:${String(Math.floor((n + 1) / 60) % 60).padStart(2, '0')}:${String((n + 1) % 60).padStart(2, '0')}.000\n${text}\n`
+const cue = (n, text) =>
+  `${String(Math.floor(n / 3600)).padStart(2, '0')}:${String(Math.floor(n / 60) % 60).padStart(2, '0')}:${String(n % 60).padStart(2, '0')}.000 --> ${String(Math.floor((n + 1) / 3600)).padStart(2, '0')}:${String(Math.floor((n + 1) / 60) % 60).padStart(2, '0')}:${String((n + 1) % 60).padStart(2, '0')}.000\n${text}\n`
 
 /** A zip written by hand: `entries` are `{ name, data, says }`; `says`: sizes that its list claims instead of the true ones. */
 function zip(entries) {
@@ -155,23 +157,46 @@ function workFiles() {
     'noise.zip': noise(200_000),
     'cut.zip': zip([{ name: 'bundle.json', data: text(valid) }]).subarray(0, 60),
     'no-list.zip': zip([{ name: 'media/1.mp4', data: noise(100) }]),
-    'many.zip': zip(Array.from({ length: 60_000 }, (_, n) => ({ name: `media/${n}.mp4`, data: Buffer.alloc(0), stored: true }))),
-    'escape.zip': zip([{ name: 'bundle.json', data: text(valid) }, { name: '../../etc/passwd', data: text('x') }]),
-    'absolute.zip': zip([{ name: 'bundle.json', data: text(valid) }, { name: '/etc/passwd', data: text('x') }]),
+    'many.zip': zip(
+      Array.from({ length: 60_000 }, (_, n) => ({ name: `media/${n}.mp4`, data: Buffer.alloc(0), stored: true })),
+    ),
+    'escape.zip': zip([
+      { name: 'bundle.json', data: text(valid) },
+      { name: '../../etc/passwd', data: text('x') },
+    ]),
+    'absolute.zip': zip([
+      { name: 'bundle.json', data: text(valid) },
+      { name: '/etc/passwd', data: text('x') },
+    ]),
     'bomb.zip': zip([{ name: 'bundle.json', data: Buffer.alloc(60_000_000, 32) }]),
-    'bomb-media.zip': zip([{ name: 'bundle.json', data: text(valid) }, { name: 'media/1.mp4', data: Buffer.alloc(30_000_000) }]),
+    'bomb-media.zip': zip([
+      { name: 'bundle.json', data: text(valid) },
+      { name: 'media/1.mp4', data: Buffer.alloc(30_000_000) },
+    ]),
     'lying.zip': zip([{ name: 'bundle.json', data: text(valid), says: 900_000_000 }]),
     'deep-list.zip': zip([{ name: 'bundle.json', data: text(`{"edits":${deep(100_000)}}`) }]),
     'newer.zip': zip([{ name: 'bundle.json', data: text(bundle({ version: 99 })) }]),
-    'missing.zip': zip([{ name: 'bundle.json', data: text(bundle({ edits: [edit], carried: [{ id: 'r', entry: 'media/1.mp4', sizeBytes: 5 }] })) }]),
-    'bad-entry.zip': zip([{ name: 'bundle.json', data: text(bundle({ edits: [edit], carried: [{ id: 'r', entry: '../x.mp4', sizeBytes: 5 }] })) }]),
+    'missing.zip': zip([
+      {
+        name: 'bundle.json',
+        data: text(bundle({ edits: [edit], carried: [{ id: 'r', entry: 'media/1.mp4', sizeBytes: 5 }] })),
+      },
+    ]),
+    'bad-entry.zip': zip([
+      {
+        name: 'bundle.json',
+        data: text(bundle({ edits: [edit], carried: [{ id: 'r', entry: '../x.mp4', sizeBytes: 5 }] })),
+      },
+    ]),
     'empty.otio': '',
     'broken.otio': '{"OTIO_SCHEMA":',
     'deep.otio': `{"OTIO_SCHEMA":"Timeline.1","tracks":${deep(100_000)}}`,
     'not-timeline.otio': '{"OTIO_SCHEMA":"Clip.1"}',
     'no-clips.otio': '{"OTIO_SCHEMA":"Timeline.1","tracks":{"OTIO_SCHEMA":"Stack.1","children":[]}}',
-    'negative.otio': '{"OTIO_SCHEMA":"Timeline.1","tracks":{"OTIO_SCHEMA":"Stack.1","children":[{"OTIO_SCHEMA":"Track.1","children":[{"OTIO_SCHEMA":"Clip.1","source_range":{"OTIO_SCHEMA":"TimeRange.1","start_time":{"OTIO_SCHEMA":"RationalTime.1","rate":-1,"value":1},"duration":{"OTIO_SCHEMA":"RationalTime.1","rate":0,"value":1}}}]}]}}',
-    'unknown-files.otio': '{"OTIO_SCHEMA":"Timeline.1","tracks":{"OTIO_SCHEMA":"Stack.1","children":[{"OTIO_SCHEMA":"Track.1","kind":"Video","children":[{"OTIO_SCHEMA":"Clip.1","name":"nowhere.mp4","source_range":{"OTIO_SCHEMA":"TimeRange.1","start_time":{"OTIO_SCHEMA":"RationalTime.1","rate":25,"value":1},"duration":{"OTIO_SCHEMA":"RationalTime.1","rate":25,"value":25}}}]}]}}',
+    'negative.otio':
+      '{"OTIO_SCHEMA":"Timeline.1","tracks":{"OTIO_SCHEMA":"Stack.1","children":[{"OTIO_SCHEMA":"Track.1","children":[{"OTIO_SCHEMA":"Clip.1","source_range":{"OTIO_SCHEMA":"TimeRange.1","start_time":{"OTIO_SCHEMA":"RationalTime.1","rate":-1,"value":1},"duration":{"OTIO_SCHEMA":"RationalTime.1","rate":0,"value":1}}}]}]}}',
+    'unknown-files.otio':
+      '{"OTIO_SCHEMA":"Timeline.1","tracks":{"OTIO_SCHEMA":"Stack.1","children":[{"OTIO_SCHEMA":"Track.1","kind":"Video","children":[{"OTIO_SCHEMA":"Clip.1","name":"nowhere.mp4","source_range":{"OTIO_SCHEMA":"TimeRange.1","start_time":{"OTIO_SCHEMA":"RationalTime.1","rate":25,"value":1},"duration":{"OTIO_SCHEMA":"RationalTime.1","rate":25,"value":25}}}]}]}}',
     'wide.otio': `{"OTIO_SCHEMA":"Timeline.1","tracks":{"OTIO_SCHEMA":"Stack.1","children":[${Array(300).fill('{"OTIO_SCHEMA":"Track.1","children":[]}').join()}]}}`,
     'noise.otio': noise(100_000),
     'empty.mp4': '',
@@ -183,15 +208,33 @@ function workFiles() {
 }
 
 function backupFiles() {
-  const list = (more) => text(JSON.stringify({ brimble: 'backup', version: 1, madeAt: '2026-11-29T10:00:00Z', records: {}, ...more }))
+  const list = (more) =>
+    text(JSON.stringify({ brimble: 'backup', version: 1, madeAt: '2026-11-29T10:00:00Z', records: {}, ...more }))
   return {
     'backup-broken.zip': zip([{ name: 'backup.json', data: text('{') }]),
     'backup-deep.zip': zip([{ name: 'backup.json', data: text(`{"records":${deep(100_000)}}`) }]),
     'backup-newer.zip': zip([{ name: 'backup.json', data: list({ version: 99 }) }]),
-    'backup-newer-record.zip': zip([{ name: 'backup.json', data: list({ records: { highlight: [{ schemaVersion: 99 }] } }) }]),
+    'backup-newer-record.zip': zip([
+      { name: 'backup.json', data: list({ records: { highlight: [{ schemaVersion: 99 }] } }) },
+    ]),
     'backup-not.zip': zip([{ name: 'backup.json', data: text('{"brimble":"bundle"}') }]),
-    'backup-missing.zip': zip([{ name: 'backup.json', data: list({ carried: [{ kind: 'file', id: 'r', fileName: 'a', type: '', entry: 'files/1.mp4', sizeBytes: 5 }] }) }]),
-    'backup-size.zip': zip([{ name: 'backup.json', data: list({ carried: [{ kind: 'file', id: 'r', fileName: 'a', type: '', entry: 'files/1.mp4', sizeBytes: 5 }] }) }, { name: 'files/1.mp4', data: noise(10), stored: true }]),
+    'backup-missing.zip': zip([
+      {
+        name: 'backup.json',
+        data: list({
+          carried: [{ kind: 'file', id: 'r', fileName: 'a', type: '', entry: 'files/1.mp4', sizeBytes: 5 }],
+        }),
+      },
+    ]),
+    'backup-size.zip': zip([
+      {
+        name: 'backup.json',
+        data: list({
+          carried: [{ kind: 'file', id: 'r', fileName: 'a', type: '', entry: 'files/1.mp4', sizeBytes: 5 }],
+        }),
+      },
+      { name: 'files/1.mp4', data: noise(10), stored: true },
+    ]),
     'backup-bomb.zip': zip([{ name: 'backup.json', data: Buffer.alloc(80_000_000, 32) }]),
   }
 }
@@ -208,7 +251,12 @@ function rackFiles() {
     'rack-noise.json': noise(50_000),
     'rack-many.json': JSON.stringify({ brimble: 'rack', version: 1, setups: Array(5000).fill({}) }),
     'rack-string.json': `{"brimble":"rack","version":1,"setups":"${'x'.repeat(1_000_000)}"}`,
-    'rack-bytes.json': JSON.stringify({ brimble: 'rack', version: 1, setups: [], bytes: { a: { type: 'text/html', base64: 'AAAA' } } }),
+    'rack-bytes.json': JSON.stringify({
+      brimble: 'rack',
+      version: 1,
+      setups: [],
+      bytes: { a: { type: 'text/html', base64: 'AAAA' } },
+    }),
     'rack-preset.json': JSON.stringify({ brimble: 'preset', version: 1, output: {} }),
   }
 }
@@ -226,7 +274,12 @@ function png(width, height) {
   header.writeUInt32BE(width, 0)
   header.writeUInt32BE(height, 4)
   header.set([8, 2, 0, 0, 0], 8)
-  return Buffer.concat([Buffer.from([0x89, 0x50, 0x4e, 0x47, 13, 10, 26, 10]), chunk('IHDR', header), chunk('IDAT', noise(200)), chunk('IEND', Buffer.alloc(0))])
+  return Buffer.concat([
+    Buffer.from([0x89, 0x50, 0x4e, 0x47, 13, 10, 26, 10]),
+    chunk('IHDR', header),
+    chunk('IDAT', noise(200)),
+    chunk('IEND', Buffer.alloc(0)),
+  ])
 }
 
 function pictureFiles() {
@@ -248,13 +301,22 @@ function pictureFiles() {
 }
 
 function fontFiles() {
-  return { 'empty.ttf': '', 'noise.ttf': noise(50_000), 'noise.woff2': Buffer.concat([text('wOF2'), noise(5000)]), 'text.otf': 'font', 'zero.woff': Buffer.alloc(100_000), 'large.ttf': Buffer.alloc(41_000_000) }
+  return {
+    'empty.ttf': '',
+    'noise.ttf': noise(50_000),
+    'noise.woff2': Buffer.concat([text('wOF2'), noise(5000)]),
+    'text.otf': 'font',
+    'zero.woff': Buffer.alloc(100_000),
+    'large.ttf': Buffer.alloc(41_000_000),
+  }
 }
 
 /** Everything that is stored, as one text. */
 const fingerprint = (page) =>
   inDatabase(page, async (db, done) => {
-    const names = [...db.objectStoreNames].filter((name) => !['pictures', 'analyses', 'settings', 'undo'].includes(name))
+    const names = [...db.objectStoreNames].filter(
+      (name) => !['pictures', 'analyses', 'settings', 'undo'].includes(name),
+    )
     const transaction = db.transaction(names)
     const all = await Promise.all(names.map((name) => done(transaction.objectStore(name).getAll())))
     return JSON.stringify(names.map((name, n) => [name, all[n].map((r) => [r.id ?? r.owner ?? r.name, r.updatedAt])]))
@@ -264,7 +326,9 @@ const fingerprint = (page) =>
 async function tryFile(page, give, path, saying) {
   await page.evaluate(() => {
     window.longest = 0
-    window.watching ??= new PerformanceObserver((list) => list.getEntries().forEach((e) => (window.longest = Math.max(window.longest, e.duration))))
+    window.watching ??= new PerformanceObserver((list) =>
+      list.getEntries().forEach((e) => (window.longest = Math.max(window.longest, e.duration))),
+    )
     window.watching.observe({ type: 'longtask' })
   })
   const before = await fingerprint(page)
@@ -280,7 +344,10 @@ async function tryFile(page, give, path, saying) {
 
 /** The text of the first of these that is there, taken away again; null when nothing is said for ten seconds. */
 async function said(page, locator) {
-  const words = await locator.first().innerText({ timeout: 10_000 }).catch(() => null)
+  const words = await locator
+    .first()
+    .innerText({ timeout: 10_000 })
+    .catch(() => null)
   return words
 }
 
@@ -289,9 +356,24 @@ const GROUPS = {
   marks: { files: markFiles, open: openSpot, give: giveMarks, said: snackbarOrDialog },
   work: { files: workFiles, open: openShelf, give: giveWork, said: shelfAlert },
   backups: { files: backupFiles, open: openShelf, give: giveWork, said: backupAlert },
-  rack: { files: rackFiles, open: (page) => page.goto('/rack'), give: (page) => (path) => page.getByLabel('Files of a rack').setInputFiles(path), said: snackbarOrDialog },
-  pictures: { files: pictureFiles, open: openMarks, give: (page) => (path) => page.getByLabel('Picture to put on top').setInputFiles(path), said: snackbarOrDialog },
-  fonts: { files: fontFiles, open: openFonts, give: (page) => (path) => page.getByLabel('A font file').setInputFiles(path), said: snackbarOrDialog },
+  rack: {
+    files: rackFiles,
+    open: (page) => page.goto('/rack'),
+    give: (page) => (path) => page.getByLabel('Files of a rack').setInputFiles(path),
+    said: snackbarOrDialog,
+  },
+  pictures: {
+    files: pictureFiles,
+    open: openMarks,
+    give: (page) => (path) => page.getByLabel('Picture to put on top').setInputFiles(path),
+    said: snackbarOrDialog,
+  },
+  fonts: {
+    files: fontFiles,
+    open: openFonts,
+    give: (page) => (path) => page.getByLabel('A font file').setInputFiles(path),
+    said: snackbarOrDialog,
+  },
 }
 
 async function openShelf(page) {
@@ -300,7 +382,10 @@ async function openShelf(page) {
 
 async function openBench(page) {
   await page.goto('/')
-  await page.getByRole('link', { name: /open on the Bench/ }).first().click()
+  await page
+    .getByRole('link', { name: /open on the Bench/ })
+    .first()
+    .click()
   await page.getByRole('img', { name: 'Result, tall' }).waitFor()
 }
 
@@ -318,7 +403,10 @@ async function openFonts(page) {
 
 async function openSpot(page) {
   await page.goto('/')
-  await page.getByRole('link', { name: /^Find moments in/ }).first().click()
+  await page
+    .getByRole('link', { name: /^Find moments in/ })
+    .first()
+    .click()
   await page.getByRole('button', { name: 'Marks', exact: true }).waitFor()
 }
 
@@ -347,7 +435,8 @@ function snackbarOrDialog(page) {
     const dialog = page.getByRole('dialog').filter({ hasText: 'read from' })
     const words = await said(page, page.locator('.notistack-Snackbar').or(dialog))
     if (await dialog.isVisible()) await page.keyboard.press('Escape')
-    for (const snackbar of await page.locator('.notistack-Snackbar').all()) await snackbar.evaluate((element) => element.remove()).catch(() => {})
+    for (const snackbar of await page.locator('.notistack-Snackbar').all())
+      await snackbar.evaluate((element) => element.remove()).catch(() => {})
     return words
   }
 }
@@ -356,7 +445,8 @@ function shelfAlert(page) {
   return async () => {
     const alert = page.getByRole('alert').filter({ hasText: '“' })
     const words = await said(page, alert)
-    for (const close of await page.getByRole('alert').getByRole('button', { name: 'Close' }).all()) await close.click().catch(() => {})
+    for (const close of await page.getByRole('alert').getByRole('button', { name: 'Close' }).all())
+      await close.click().catch(() => {})
     return words
   }
 }
@@ -366,7 +456,8 @@ function backupAlert(page) {
     const words = await said(page, page.getByRole('alert').filter({ hasText: '“' }))
     if (await page.getByRole('dialog').isVisible()) await page.keyboard.press('Escape')
     await page.getByRole('dialog').waitFor({ state: 'hidden' })
-    for (const close of await page.getByRole('alert').getByRole('button', { name: 'Close' }).all()) await close.click().catch(() => {})
+    for (const close of await page.getByRole('alert').getByRole('button', { name: 'Close' }).all())
+      await close.click().catch(() => {})
     return words
   }
 }
@@ -376,10 +467,33 @@ function requests(origin) {
   const host = new URL(origin).host
   const port = new URL(origin).port
   const own = { origin, 'sec-fetch-site': 'same-origin' }
-  const routes = [['GET', '/api/pick-up'], ['POST', '/api/pick-up'], ['DELETE', '/api/pick-up'], ['PUT', '/api/pick-up/files?name=a.mp4'], ['GET', '/api/render-nodes'], ['POST', '/api/render-nodes'], ['DELETE', '/api/render-nodes?ids=a'], ['PUT', '/api/render-nodes/bundle'], ['GET', '/api/stand-in/clips'], ['GET', '/api/stand-in/clips/file'], ['PUT', '/api/stand-in/clips/fault'], ['GET', '/api/stand-in/outlet/posts'], ['POST', '/api/stand-in/outlet/posts'], ['PUT', '/api/stand-in/outlet/posts']]
-  const foreign = [['rebound', { host: `evil.example:${port}`, origin: `http://evil.example:${port}`, 'sec-fetch-site': 'same-origin' }], ['null origin', { ...own, origin: 'null' }]]
+  const routes = [
+    ['GET', '/api/pick-up'],
+    ['POST', '/api/pick-up'],
+    ['DELETE', '/api/pick-up'],
+    ['PUT', '/api/pick-up/files?name=a.mp4'],
+    ['GET', '/api/render-nodes'],
+    ['POST', '/api/render-nodes'],
+    ['DELETE', '/api/render-nodes?ids=a'],
+    ['PUT', '/api/render-nodes/bundle'],
+    ['GET', '/api/stand-in/clips'],
+    ['GET', '/api/stand-in/clips/file'],
+    ['PUT', '/api/stand-in/clips/fault'],
+    ['GET', '/api/stand-in/outlet/posts'],
+    ['POST', '/api/stand-in/outlet/posts'],
+    ['PUT', '/api/stand-in/outlet/posts'],
+  ]
+  const foreign = [
+    [
+      'rebound',
+      { host: `evil.example:${port}`, origin: `http://evil.example:${port}`, 'sec-fetch-site': 'same-origin' },
+    ],
+    ['null origin', { ...own, origin: 'null' }],
+  ]
   return [
-    ...routes.flatMap(([method, path]) => foreign.map(([who, headers]) => [`${who} ${method} ${path}`, method, path, headers, null])),
+    ...routes.flatMap(([method, path]) =>
+      foreign.map(([who, headers]) => [`${who} ${method} ${path}`, method, path, headers, null]),
+    ),
     ['page under another name', 'GET', '/', { host: `evil.example:${port}` }, null],
     ['something sent to a page', 'POST', '/', { host }, 'x'],
     ['a body of spaces', 'PUT', '/api/stand-in/clips/fault', own, ' '.repeat(3_000_000)],
@@ -396,17 +510,37 @@ function ask(origin, method, path, headers, body) {
   const began = Date.now()
   const { hostname, port } = new URL(origin)
   return new Promise((resolve) => {
-    const request = http.request({ hostname, port, method, path, headers: { ...headers, ...(body !== null && { 'content-length': Buffer.byteLength(body) }) } }, (response) => {
-      response.resume()
-      resolve({ status: response.statusCode ?? 0, took: Date.now() - began })
-    })
+    const request = http.request(
+      {
+        hostname,
+        port,
+        method,
+        path,
+        headers: { ...headers, ...(body !== null && { 'content-length': Buffer.byteLength(body) }) },
+      },
+      (response) => {
+        response.resume()
+        resolve({ status: response.statusCode ?? 0, took: Date.now() - began })
+      },
+    )
     // What is refused before it is read may be cut off while it is being sent.
     request.on('error', () => resolve({ status: 0, took: Date.now() - began }))
     request.end(body ?? undefined)
   })
 }
 
-const JOBS = [{}, null, [], 'x', { id: '../x', highlight: 'h', name: 'n', frames: 1, at: 0, file: {}, text: '' }, { id: 'a', highlight: 'h', name: '', frames: 1, at: 0, file: {}, text: '' }, { id: 'a', highlight: 'h', name: 'n', frames: -1, at: 0, file: {}, text: '' }, { id: 'a', highlight: 'h', name: 'n', frames: 1, at: 0, file: {}, bundle: { fileName: '../../x.zip', sizeBytes: 1 } }, { id: 'a', highlight: 'h', name: 'n', frames: 1, at: 1e9, file: {}, text: '' }, { id: 'a', highlight: 'h', name: 'n', frames: 1, at: 0, file: 'x', text: '' }]
+const JOBS = [
+  {},
+  null,
+  [],
+  'x',
+  { id: '../x', highlight: 'h', name: 'n', frames: 1, at: 0, file: {}, text: '' },
+  { id: 'a', highlight: 'h', name: '', frames: 1, at: 0, file: {}, text: '' },
+  { id: 'a', highlight: 'h', name: 'n', frames: -1, at: 0, file: {}, text: '' },
+  { id: 'a', highlight: 'h', name: 'n', frames: 1, at: 0, file: {}, bundle: { fileName: '../../x.zip', sizeBytes: 1 } },
+  { id: 'a', highlight: 'h', name: 'n', frames: 1, at: 1e9, file: {}, text: '' },
+  { id: 'a', highlight: 'h', name: 'n', frames: 1, at: 0, file: 'x', text: '' },
+]
 
 export async function hostile(page) {
   const dir = mkdtempSync(join(tmpdir(), 'brimble-hostile-'))
@@ -420,7 +554,13 @@ export async function hostile(page) {
     tried++
     slowest = Math.max(slowest, took)
     longest = Math.max(longest, blocked)
-    const faults = [took > REFUSED_WITHIN_MS && `${took} ms`, blocked > BLOCKED_AT_MOST_MS && `blocked ${Math.round(blocked)} ms`, words === null && 'nothing said', words !== null && NOT_PLAIN.test(words) && `“${words.slice(0, 120)}”`, changed && 'something changed'].filter(Boolean)
+    const faults = [
+      took > REFUSED_WITHIN_MS && `${took} ms`,
+      blocked > BLOCKED_AT_MOST_MS && `blocked ${Math.round(blocked)} ms`,
+      words === null && 'nothing said',
+      words !== null && NOT_PLAIN.test(words) && `“${words.slice(0, 120)}”`,
+      changed && 'something changed',
+    ].filter(Boolean)
     if (faults.length > 0) bad.push(`${name}: ${faults.join(', ')}`)
   }
   for (const [group, { files, open, give, said: saying }] of Object.entries(GROUPS)) {
@@ -441,6 +581,12 @@ export async function hostile(page) {
   rmSync(dir, { recursive: true, force: true })
   return [
     { figure: tried, unit: 'hostile files and requests tried', bar: 150, met: tried >= 150 },
-    { figure: bad.length, unit: 'not refused in plain words within 2 s with nothing changed and the page not blocked over 200 ms', bar: 0, met: bad.length === 0, detail: `slowest ${slowest} ms, longest block ${Math.round(longest)} ms, seed ${SEED}${bad.length > 0 ? `; ${bad.join('; ')}` : ''}` },
+    {
+      figure: bad.length,
+      unit: 'not refused in plain words within 2 s with nothing changed and the page not blocked over 200 ms',
+      bar: 0,
+      met: bad.length === 0,
+      detail: `slowest ${slowest} ms, longest block ${Math.round(longest)} ms, seed ${SEED}${bad.length > 0 ? `; ${bad.join('; ')}` : ''}`,
+    },
   ]
 }

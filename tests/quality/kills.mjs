@@ -24,10 +24,20 @@ const RECORDING = 'public/demo/field-dawn.mp4'
 
 /** A browser with a profile on the disk that can be killed like any process. */
 async function openBrowser(profile, baseURL) {
-  const context = await chromium.launchPersistentContext(profile, { executablePath: '/usr/bin/chromium', args: NO_GPU_ARGS, baseURL, viewport: { width: 1280, height: 800 }, acceptDownloads: true })
+  const context = await chromium.launchPersistentContext(profile, {
+    executablePath: '/usr/bin/chromium',
+    args: NO_GPU_ARGS,
+    baseURL,
+    viewport: { width: 1280, height: 800 },
+    acceptDownloads: true,
+  })
   const page = context.pages()[0] ?? (await context.newPage())
   await page.addInitScript(() => Reflect.deleteProperty(window, 'showOpenFilePicker'))
-  const pids = spawnSync('pgrep', ['-f', profile], { encoding: 'utf8' }).stdout.trim().split('\n').map(Number).filter((pid) => pid !== process.pid)
+  const pids = spawnSync('pgrep', ['-f', profile], { encoding: 'utf8' })
+    .stdout.trim()
+    .split('\n')
+    .map(Number)
+    .filter((pid) => pid !== process.pid)
   return {
     page,
     close: () => context.close(),
@@ -51,11 +61,18 @@ function stored(page) {
   return inDatabase(page, async (db, done) => {
     const names = ['recordings', 'files', 'highlights', 'setups', 'layouts', 'undo', 'imageFiles', 'soundFiles']
     const transaction = db.transaction(names)
-    const [recordings, files, highlights, setups, layouts, undo, ...rack] = await Promise.all(names.map((name) => done(transaction.objectStore(name).getAll())))
+    const [recordings, files, highlights, setups, layouts, undo, ...rack] = await Promise.all(
+      names.map((name) => done(transaction.objectStore(name).getAll())),
+    )
     return {
       recordings: recordings.map(({ id, sizeBytes, source }) => ({ id, sizeBytes, source })),
       files: files.map(({ owner, kind, blob }) => ({ owner, kind, size: blob?.size ?? 0 })),
-      highlights: highlights.map(({ id, passages }) => ({ id, setups: passages.map((p) => p.setupId), layouts: passages.map((p) => p.layoutId), recordings: passages.map((p) => p.recordingId) })),
+      highlights: highlights.map(({ id, passages }) => ({
+        id,
+        setups: passages.map((p) => p.setupId),
+        layouts: passages.map((p) => p.layoutId),
+        recordings: passages.map((p) => p.recordingId),
+      })),
       setups: setups.map(({ id }) => id),
       layouts: layouts.map(({ id }) => id),
       images: rack.flat().map(({ id, sizeBytes }) => ({ id, sizeBytes })),
@@ -71,7 +88,8 @@ async function addRecordings(page, ...files) {
   await (await chooser).setFiles(files)
 }
 
-const drawn = (page) => page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => done(Date.now())))))
+const drawn = (page) =>
+  page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => done(Date.now())))))
 
 /** Things that a person does on the Bench; each is one step of its history. */
 const ACTS = [
@@ -92,7 +110,10 @@ const ACTS = [
     await field.press('Enter')
   },
   async function toggleShape(page, random) {
-    await page.getByRole('group', { name: 'Shapes that this highlight goes out in' }).getByRole('button', { name: random.pick(['square', 'portrait', 'wide']), exact: true }).click()
+    await page
+      .getByRole('group', { name: 'Shapes that this highlight goes out in' })
+      .getByRole('button', { name: random.pick(['square', 'portrait', 'wide']), exact: true })
+      .click()
   },
   async function name(page, random) {
     const field = page.getByLabel('Name of the highlight')
@@ -104,13 +125,18 @@ const ACTS = [
 /** Kills a browser in mid-edit. What was done for sure, and when its screen had it; how much of it is there. */
 async function editKill({ profile, baseURL, highlight, random, busy }) {
   const { page, kill } = await openBrowser(profile, baseURL)
-  const loops = busy ? Array.from({ length: 4 }, () => spawn(process.execPath, ['-e', 'for(;;){}'], { stdio: 'ignore' })) : []
+  const loops = busy
+    ? Array.from({ length: 4 }, () => spawn(process.execPath, ['-e', 'for(;;){}'], { stdio: 'ignore' }))
+    : []
   const acts = []
   const shown = []
   try {
     await page.exposeBinding('brimbleSaving', (_, on, at) => shown.push({ on, at }))
     await page.goto(`/highlight/${highlight}`)
-    await page.getByRole('img', { name: /^Result, / }).first().waitFor({ timeout: 120_000 })
+    await page
+      .getByRole('img', { name: /^Result, / })
+      .first()
+      .waitFor({ timeout: 120_000 })
     await page.evaluate(() => {
       const told = () => window.brimbleSaving(document.body.innerText.includes('Saving…'), Date.now())
       new MutationObserver(told).observe(document.body, { childList: true, subtree: true, characterData: true })
@@ -152,7 +178,14 @@ async function editKills(baseURL) {
     const { before, acts, killedAt, shown } = await editKill({ profile, baseURL, highlight, random, busy })
     const { page, close } = await openBrowser(profile, baseURL)
     await page.goto(`/highlight/${highlight}`)
-    const opened = await page.getByRole('img', { name: /^Result, / }).first().waitFor({ timeout: 60_000 }).then(() => true, () => false)
+    const opened = await page
+      .getByRole('img', { name: /^Result, / })
+      .first()
+      .waitFor({ timeout: 60_000 })
+      .then(
+        () => true,
+        () => false,
+      )
     const kept = ((await stored(page)).steps[highlight] ?? 0) - before
     const canUndo = kept === 0 || (await page.getByRole('button', { name: 'Undo', exact: true }).isEnabled())
     await close()
@@ -173,9 +206,20 @@ async function editKills(baseURL) {
 
 /** Whether everything that is there is there as a whole. */
 function isWhole({ recordings, files, highlights, setups, layouts, images }) {
-  const hasBytes = ({ id, sizeBytes }) => files.some((f) => f.owner === id && (f.kind === 'linked' || f.size === sizeBytes))
+  const hasBytes = ({ id, sizeBytes }) =>
+    files.some((f) => f.owner === id && (f.kind === 'linked' || f.size === sizeBytes))
   const ids = new Set(recordings.map((r) => r.id))
-  return recordings.every(hasBytes) && images.every(hasBytes) && files.every((f) => ids.has(f.owner) || images.some((i) => i.id === f.owner)) && highlights.every((h) => h.setups.every((s) => setups.includes(s)) && h.layouts.every((l) => layouts.includes(l)) && h.recordings.every((r) => ids.has(r)))
+  return (
+    recordings.every(hasBytes) &&
+    images.every(hasBytes) &&
+    files.every((f) => ids.has(f.owner) || images.some((i) => i.id === f.owner)) &&
+    highlights.every(
+      (h) =>
+        h.setups.every((s) => setups.includes(s)) &&
+        h.layouts.every((l) => layouts.includes(l)) &&
+        h.recordings.every((r) => ids.has(r)),
+    )
+  )
 }
 
 /** Kills browsers over `begin(page)`, each in an empty profile; how many had some of it and not all. `isAll`: whether what is stored is all of it. */
@@ -223,7 +267,10 @@ async function makeFiles(baseURL, dir) {
   const backup = await save(async () => {
     await page.getByRole('button', { name: 'More', exact: true }).click()
     await page.getByRole('menuitem', { name: /^Back up the Shelf/ }).click()
-    await page.getByRole('dialog').getByRole('button', { name: /^Back up/ }).click()
+    await page
+      .getByRole('dialog')
+      .getByRole('button', { name: /^Back up/ })
+      .click()
   }, 'shelf.zip')
   await close()
   rmSync(profile, { recursive: true, force: true })
@@ -236,8 +283,18 @@ export async function kills(shared) {
   const dir = mkdtempSync(join(tmpdir(), 'brimble-kills-'))
   const { bundle, backup } = await makeFiles(baseURL, dir)
   const edits = await editKills(baseURL)
-  const added = await bringInKills(baseURL, (page) => addRecordings(page, RECORDING, 'public/demo/field-winch.mp4', 'public/demo/field-dusk.mp4'), 1500, (now) => now.recordings.length > 0)
-  const bundled = await bringInKills(baseURL, (page) => addRecordings(page, bundle), 1200, (now) => now.highlights.length === 1 && now.recordings.length === 1)
+  const added = await bringInKills(
+    baseURL,
+    (page) => addRecordings(page, RECORDING, 'public/demo/field-winch.mp4', 'public/demo/field-dusk.mp4'),
+    1500,
+    (now) => now.recordings.length > 0,
+  )
+  const bundled = await bringInKills(
+    baseURL,
+    (page) => addRecordings(page, bundle),
+    1200,
+    (now) => now.highlights.length === 1 && now.recordings.length === 1,
+  )
   const restored = await bringInKills(
     baseURL,
     async (page) => {
@@ -248,11 +305,33 @@ export async function kills(shared) {
     (now) => now.highlights.length === 1 && now.recordings.length === 2,
   )
   rmSync(dir, { recursive: true, force: true })
-  const halves = (name, r) => ({ figure: r.halves, unit: `of ${r.kills} kills over ${name} left a part`, bar: 0, met: r.halves === 0, detail: `${r.whole} whole, ${r.nothing} nothing` })
+  const halves = (name, r) => ({
+    figure: r.halves,
+    unit: `of ${r.kills} kills over ${name} left a part`,
+    bar: 0,
+    met: r.halves === 0,
+    detail: `${r.whole} whole, ${r.nothing} nothing`,
+  })
   return [
-    { figure: edits.lostLate, unit: `finished acts older than ${SAFE_AFTER_MS} ms lost in ${edits.kills} kills`, bar: 0, met: edits.lostLate === 0, detail: `of ${edits.acts} acts ${edits.lost} were lost, the oldest ${edits.oldest} ms, seed ${SEED}` },
-    { figure: edits.hidden, unit: 'kills lost what had been written for over a second without a word', bar: 0, met: edits.hidden === 0 },
-    { figure: edits.unopened, unit: 'highlights did not open again with their history', bar: 0, met: edits.unopened === 0 },
+    {
+      figure: edits.lostLate,
+      unit: `finished acts older than ${SAFE_AFTER_MS} ms lost in ${edits.kills} kills`,
+      bar: 0,
+      met: edits.lostLate === 0,
+      detail: `of ${edits.acts} acts ${edits.lost} were lost, the oldest ${edits.oldest} ms, seed ${SEED}`,
+    },
+    {
+      figure: edits.hidden,
+      unit: 'kills lost what had been written for over a second without a word',
+      bar: 0,
+      met: edits.hidden === 0,
+    },
+    {
+      figure: edits.unopened,
+      unit: 'highlights did not open again with their history',
+      bar: 0,
+      met: edits.unopened === 0,
+    },
     halves('added recordings', added),
     halves('a bundle', bundled),
     halves('a backup', restored),

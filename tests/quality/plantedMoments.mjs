@@ -22,10 +22,25 @@ function ffmpeg(...args) {
 
 /** Times of a file's key frames, seconds. */
 function keyFrames(file) {
-  const { stdout } = spawnSync('ffprobe', ['-v', 'error', '-select_streams', 'v', '-skip_frame', 'nokey', '-show_entries', 'frame=best_effort_timestamp_time', '-of', 'csv=p=0', file], { maxBuffer: 1 << 26 })
+  const { stdout } = spawnSync(
+    'ffprobe',
+    [
+      '-v',
+      'error',
+      '-select_streams',
+      'v',
+      '-skip_frame',
+      'nokey',
+      '-show_entries',
+      'frame=best_effort_timestamp_time',
+      '-of',
+      'csv=p=0',
+      file,
+    ],
+    { maxBuffer: 1 << 26 },
+  )
   return String(stdout).split('\n').filter(Boolean).map(parseFloat)
 }
-
 
 /** Pieces of demo footage, all coded alike so that they can be put end to end without coding them again. `loud` is the planted one. */
 const PIECES = {
@@ -40,7 +55,36 @@ function makePieces() {
   mkdirSync(made, { recursive: true })
   for (const [name, { file, from, to }] of Object.entries(PIECES)) {
     const out = join(made, `piece-${name}.ts`)
-    if (!existsSync(out)) ffmpeg('-ss', String(from), '-t', String(to - from), '-i', demo(file), '-vf', 'scale=640:360,fps=30', '-c:v', 'libx264', '-preset', 'veryfast', '-g', '60', '-sc_threshold', '0', '-pix_fmt', 'yuv420p', '-c:a', 'aac', '-b:a', '96k', '-ar', '48000', '-ac', '2', out)
+    if (!existsSync(out))
+      ffmpeg(
+        '-ss',
+        String(from),
+        '-t',
+        String(to - from),
+        '-i',
+        demo(file),
+        '-vf',
+        'scale=640:360,fps=30',
+        '-c:v',
+        'libx264',
+        '-preset',
+        'veryfast',
+        '-g',
+        '60',
+        '-sc_threshold',
+        '0',
+        '-pix_fmt',
+        'yuv420p',
+        '-c:a',
+        'aac',
+        '-b:a',
+        '96k',
+        '-ar',
+        '48000',
+        '-ac',
+        '2',
+        out,
+      )
   }
 }
 
@@ -69,8 +113,25 @@ function makeRecording(seed) {
   const list = join(made, `planted-${seed}.txt`)
   const out = join(made, `planted-${seed}.mp4`)
   writeFileSync(list, order.map((name) => `file 'piece-${name}.ts'`).join('\n'))
-  if (!existsSync(out)) ffmpeg('-f', 'concat', '-safe', '0', '-i', list, '-c', 'copy', '-bsf:a', 'aac_adtstoasc', '-movflags', '+faststart', out)
-  const counts = Object.fromEntries(Object.keys(PIECES).map((name) => [name, keyFrames(join(made, `piece-${name}.ts`)).length]))
+  if (!existsSync(out))
+    ffmpeg(
+      '-f',
+      'concat',
+      '-safe',
+      '0',
+      '-i',
+      list,
+      '-c',
+      'copy',
+      '-bsf:a',
+      'aac_adtstoasc',
+      '-movflags',
+      '+faststart',
+      out,
+    )
+  const counts = Object.fromEntries(
+    Object.keys(PIECES).map((name) => [name, keyFrames(join(made, `piece-${name}.ts`)).length]),
+  )
   const times = keyFrames(out)
   const planted = []
   let key = 0
@@ -93,9 +154,25 @@ export async function plantedMoments(page) {
   await page.getByRole('button', { name: 'in order of time' }).click()
   await page.setViewportSize({ width: 1280, height: 2400 })
   await page.waitForTimeout(2500)
-  const proposals = await page.getByRole('listitem').evaluateAll((all) => all.map((m) => ({ from: Number(m.dataset.in) / 1e6, to: Number(m.dataset.out) / 1e6, score: Number(m.dataset.score) })))
+  const proposals = await page
+    .getByRole('listitem')
+    .evaluateAll((all) =>
+      all.map((m) => ({
+        from: Number(m.dataset.in) / 1e6,
+        to: Number(m.dataset.out) / 1e6,
+        score: Number(m.dataset.score),
+      })),
+    )
   const first = proposals.sort((a, b) => b.score - a.score).slice(0, PROPOSALS)
   const found = planted.filter((t) => first.some((m) => t >= m.from && t <= m.to))
   const missed = planted.filter((t) => !found.includes(t))
-  return [{ figure: found.length, unit: `of ${PLANTED} planted moments among the first ${PROPOSALS}`, bar: `at least ${NEEDED}`, met: found.length >= NEEDED, detail: `seed ${seed}${missed.length > 0 ? `, missed at ${missed.map((t) => Math.round(t)).join()} s` : ''}` }]
+  return [
+    {
+      figure: found.length,
+      unit: `of ${PLANTED} planted moments among the first ${PROPOSALS}`,
+      bar: `at least ${NEEDED}`,
+      met: found.length >= NEEDED,
+      detail: `seed ${seed}${missed.length > 0 ? `, missed at ${missed.map((t) => Math.round(t)).join()} s` : ''}`,
+    },
+  ]
 }

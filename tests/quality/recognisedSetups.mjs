@@ -18,14 +18,29 @@ function setup(n, seed) {
   const random = seeded(seed * 31 + n)
   const own = seed + n * 1000
   if (n % 5 === 4) {
-    const call = { people: random.pick([2, 3, 4, 6, 9]), gutter: random.pick([0, 8, 24]), background: random.pick([16, 32, 45]), names: random.next() < 0.5 }
+    const call = {
+      people: random.pick([2, 3, 4, 6, 9]),
+      gutter: random.pick([0, 8, 24]),
+      background: random.pick([16, 32, 45]),
+      names: random.next() < 0.5,
+    }
     return (size, take) => callScene(own, size, { ...call, take })
   }
-  const camera = { place: random.pick(['nw', 'ne', 'sw', 'se', 'e', 'w']), share: random.between(0.14, 0.33), border: random.pick([0, 3, 6]), inset: random.pick([0, 0.02, 0.05]), proportion: random.pick([9 / 16, 3 / 4, 0.66]) }
-  return (size, take) => gameScene(own, size, { ...camera, border: Math.round((camera.border * size.height) / 1080), take })
+  const camera = {
+    place: random.pick(['nw', 'ne', 'sw', 'se', 'e', 'w']),
+    share: random.between(0.14, 0.33),
+    border: random.pick([0, 3, 6]),
+    inset: random.pick([0, 0.02, 0.05]),
+    proportion: random.pick([9 / 16, 3 / 4, 0.66]),
+  }
+  return (size, take) =>
+    gameScene(own, size, { ...camera, border: Math.round((camera.border * size.height) / 1080), take })
 }
 
-export async function recognisedSetups(_page, { seed = Number(process.env.SEED ?? 20261125), log = process.env.VERBOSE } = {}) {
+export async function recognisedSetups(
+  _page,
+  { seed = Number(process.env.SEED ?? 20261125), log = process.env.VERBOSE } = {},
+) {
   const { FrameWatcher } = await core('detect/regions/frameWatcher')
   const { StillLines } = await core('detect/regions/lines')
   const { fingerprintOf, likeness, recognise } = await core('detect/regions/fingerprint')
@@ -48,16 +63,26 @@ export async function recognisedSetups(_page, { seed = Number(process.env.SEED ?
       if (found.kind === 'sure') tally[right ? 'right' : 'wrong']++
       else if (found.kind === 'unsure') tally.offered++
       else tally.none++
-      if (log && !(found.kind === 'sure' && right)) process.stderr.write(`setup ${n}, take ${take}, ${size.height}p: ${found.kind} ${found.match?.id} ${found.likeness?.toFixed(2)}; its own ${likeness(seen, known[n].fingerprint).toFixed(2)}, best other ${Math.max(...known.filter((k) => k.id !== n).map((k) => likeness(seen, k.fingerprint))).toFixed(2)}\n`)
+      if (log && !(found.kind === 'sure' && right))
+        process.stderr.write(
+          `setup ${n}, take ${take}, ${size.height}p: ${found.kind} ${found.match?.id} ${found.likeness?.toFixed(2)}; its own ${likeness(seen, known[n].fingerprint).toFixed(2)}, best other ${Math.max(...known.filter((k) => k.id !== n).map((k) => likeness(seen, k.fingerprint))).toFixed(2)}\n`,
+        )
     }
   for (let n = 0; n < STRANGERS; n++) {
     const found = recognise(look(setup(n + 100, seed)(random.pick(SIZES), 1)), known)
     if (found.kind === 'sure') tally.wrong++
-    if (log && found.kind !== 'none') process.stderr.write(`stranger ${n}: ${found.kind} ${found.match.id} ${found.likeness.toFixed(2)}\n`)
+    if (log && found.kind !== 'none')
+      process.stderr.write(`stranger ${n}: ${found.kind} ${found.match.id} ${found.likeness.toFixed(2)}\n`)
   }
   const all = SETUPS * RECORDINGS
   return [
-    { figure: tally.right / all, unit: `of ${all} recognised and applied`, bar: BAR, met: tally.right / all >= BAR, detail: `${tally.offered} offered, ${tally.none} not recognised` },
+    {
+      figure: tally.right / all,
+      unit: `of ${all} recognised and applied`,
+      bar: BAR,
+      met: tally.right / all >= BAR,
+      detail: `${tally.offered} offered, ${tally.none} not recognised`,
+    },
     { figure: tally.wrong, unit: 'taken for another setup', bar: 0, met: tally.wrong === 0 },
   ]
 }

@@ -9,18 +9,32 @@ import { plantedMoments } from './plantedMoments.mjs'
 import { recognisedSetups } from './recognisedSetups.mjs'
 import { tightened } from './tightened.mjs'
 
-const scores = { 'planted-moments': plantedMoments, 'found-regions': foundRegions, 'recognised-setups': recognisedSetups, tightened, 'heard-words': heardWords, hostile, kills, load }
+const scores = {
+  'planted-moments': plantedMoments,
+  'found-regions': foundRegions,
+  'recognised-setups': recognisedSetups,
+  tightened,
+  'heard-words': heardWords,
+  hostile,
+  kills,
+  load,
+}
 
 const names = process.argv.slice(2).filter((a) => !a.startsWith('--'))
 const asJson = process.argv.includes('--json')
-for (const name of names) if (!(name in scores)) throw new RangeError(`there is no score called ${name}; there are ${Object.keys(scores).join(', ')}`)
+for (const name of names)
+  if (!(name in scores))
+    throw new RangeError(`there is no score called ${name}; there are ${Object.keys(scores).join(', ')}`)
 
 const { page, close } = await openBrimble(4890)
 try {
   for (const name of names.length > 0 ? names : Object.keys(scores)) {
     for (const { figure, unit, bar, met, detail } of await scores[name](page)) {
       if (asJson) process.stdout.write(`${JSON.stringify({ name, figure, unit, bar, met })}\n`)
-      else process.stdout.write(`${name}: ${figure} ${unit}, bar ${bar}: ${met ? 'met' : 'missed'}${detail ? ` (${detail})` : ''}\n`)
+      else
+        process.stdout.write(
+          `${name}: ${figure} ${unit}, bar ${bar}: ${met ? 'met' : 'missed'}${detail ? ` (${detail})` : ''}\n`,
+        )
     }
   }
 } finally {

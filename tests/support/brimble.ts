@@ -28,7 +28,11 @@ export async function toBench(page: Page, file: string, name: string): Promise<v
 }
 
 /** Types a region's pixels into its line. */
-export async function setRegion(page: Page, name: string, { x, y, width, height }: { x: number; y: number; width: number; height: number }): Promise<void> {
+export async function setRegion(
+  page: Page,
+  name: string,
+  { x, y, width, height }: { x: number; y: number; width: number; height: number },
+): Promise<void> {
   const values = { left: x, top: y, width, height }
   for (const round of [1, 2])
     for (const [key, value] of Object.entries(values)) {
@@ -84,10 +88,16 @@ export async function moveCut(page: Page, which: 'In point' | 'Out point', secon
 }
 
 /** Opens the render dialog, chooses, renders, waits in the Outbox, and saves the file; returns its path and the Outbox's row. */
-export async function renderAndSave(page: Page, options: { rate?: string; coding?: string } = {}): Promise<{ path: string; fileName: string; row: Locator }> {
+export async function renderAndSave(
+  page: Page,
+  options: { rate?: string; coding?: string } = {},
+): Promise<{ path: string; fileName: string; row: Locator }> {
   await page.getByRole('button', { name: 'Render', exact: true }).click()
   const dialog = page.getByRole('dialog')
-  for (const [label, name] of [['Frame rate', options.rate], ['Coding', options.coding]] as const) {
+  for (const [label, name] of [
+    ['Frame rate', options.rate],
+    ['Coding', options.coding],
+  ] as const) {
     if (!name) continue
     await dialog.getByLabel(label).click()
     await page.getByRole('option', { name, exact: true }).click()
@@ -128,7 +138,11 @@ export async function toDemoBench(page: Page): Promise<void> {
 }
 
 /** Stores copies of a stored highlight with some of its fields changed, as another tab would: many are quicker made so than by hand. The setups and layouts stay its own. */
-export async function storeCopies(page: Page, id: string, changes: readonly ({ id: string } & Record<string, unknown>)[]): Promise<void> {
+export async function storeCopies(
+  page: Page,
+  id: string,
+  changes: readonly ({ id: string } & Record<string, unknown>)[],
+): Promise<void> {
   await inDatabase(
     page,
     async (db, done, { id, changes }) => {
@@ -142,7 +156,11 @@ export async function storeCopies(page: Page, id: string, changes: readonly ({ i
 
 /** The stored record of a highlight. */
 export async function storedHighlight<T>(page: Page, id: string): Promise<T> {
-  return inDatabase(page, async (db, done, id) => (await done(db.transaction('highlights').objectStore('highlights').get(id))) as T, id)
+  return inDatabase(
+    page,
+    async (db, done, id) => (await done(db.transaction('highlights').objectStore('highlights').get(id))) as T,
+    id,
+  )
 }
 
 /** A picture of a preview once it no longer changes. */

@@ -37,7 +37,10 @@ const TEXTS = ['Last gate', 'Über den Grat', '最後のゲート', 'شريط', 
 
 /** Values that a schema allows, its outermost ones more often than chance would: each number is at an end of its range half of the time. Ids are a few letters, so that some refer to something and some do not. */
 export class FromSchema {
-  constructor(private readonly root: JsonSchema, private readonly random: Random) {}
+  constructor(
+    private readonly root: JsonSchema,
+    private readonly random: Random,
+  ) {}
 
   make(schema: JsonSchema = this.root, key = '', depth = 0): unknown {
     const { random } = this
@@ -49,11 +52,17 @@ export class FromSchema {
     if (choices) return this.make(depth > DEEPEST ? flattest(choices) : random.pick(choices), key, depth)
     switch (schema.type) {
       case 'object':
-        return Object.fromEntries(Object.entries(schema.properties ?? {}).flatMap(([name, of]) => (schema.required?.includes(name) || random.next() < 0.6 ? [[name, this.make(of, name, depth + 1)]] : [])))
+        return Object.fromEntries(
+          Object.entries(schema.properties ?? {}).flatMap(([name, of]) =>
+            schema.required?.includes(name) || random.next() < 0.6 ? [[name, this.make(of, name, depth + 1)]] : [],
+          ),
+        )
       case 'array': {
         const least = schema.minItems ?? 0
         const most = Math.max(least, Math.min(LONGEST, schema.maxItems ?? LONGEST))
-        return Array.from({ length: random.integer(least, depth > DEEPEST ? least : most) }, () => this.make(schema.items ?? {}, key, depth + 1))
+        return Array.from({ length: random.integer(least, depth > DEEPEST ? least : most) }, () =>
+          this.make(schema.items ?? {}, key, depth + 1),
+        )
       }
       case 'string':
         return this.text(schema, key)
@@ -90,7 +99,9 @@ export class FromSchema {
     const chance = random.next()
     if (chance < 0.25) return least
     if (chance < 0.5) return most
-    return type === 'integer' ? Math.floor(random.integer(least, most) / multipleOf) * multipleOf : random.between(least, most)
+    return type === 'integer'
+      ? Math.floor(random.integer(least, most) / multipleOf) * multipleOf
+      : random.between(least, most)
   }
 }
 

@@ -10,4 +10,8 @@ interface Done {
  * what stands around it where it is written. `done` resolves with a request's result, or at a transaction's end; `argument` is as JSON has it.
  */
 export function inDatabase<T>(page: Page, work: (db: IDBDatabase, done: Done) => Promise<T>): Promise<T>
-export function inDatabase<T, A>(page: Page, work: (db: IDBDatabase, done: Done, argument: A) => Promise<T>, argument: A): Promise<T>
+export function inDatabase<T, A>(
+  page: Page,
+  work: (db: IDBDatabase, done: Done, argument: A) => Promise<T>,
+  argument: A,
+): Promise<T>

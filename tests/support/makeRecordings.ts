@@ -18,44 +18,272 @@ const FAST_H264 = ['-c:v', 'libx264', '-preset', 'veryfast', '-pix_fmt', 'yuv420
 
 /** A moving test pattern with a flash and a beep at {@link FLASH}. */
 function pattern(size: string, rate: string, seconds: number): string[] {
-  return ['-f', 'lavfi', '-i', `testsrc2=s=${size}:r=${rate}:d=${seconds},${FLASH_FILTER}`, '-f', 'lavfi', '-i', `${BEEP}:d=${seconds}`]
+  return [
+    '-f',
+    'lavfi',
+    '-i',
+    `testsrc2=s=${size}:r=${rate}:d=${seconds},${FLASH_FILTER}`,
+    '-f',
+    'lavfi',
+    '-i',
+    `${BEEP}:d=${seconds}`,
+  ]
 }
 
 const recipes: Record<string, (out: string) => void> = {
-  'pattern.mp4': (out) => ffmpeg(...pattern('1920x1080', '60', 12), ...FAST_H264, '-crf', '18', '-g', '120', ...TAGS_709, '-c:a', 'aac', '-b:a', '160k', out),
+  'pattern.mp4': (out) =>
+    ffmpeg(
+      ...pattern('1920x1080', '60', 12),
+      ...FAST_H264,
+      '-crf',
+      '18',
+      '-g',
+      '120',
+      ...TAGS_709,
+      '-c:a',
+      'aac',
+      '-b:a',
+      '160k',
+      out,
+    ),
   // Every frame carries its number; a beep begins with every thirtieth, once a second.
-  'numbered.mp4': (out) => ffmpeg('-f', 'lavfi', '-i', `color=black:s=1280x720:r=30:d=14,${numberFilter(1280, 720)}`, '-f', 'lavfi', '-i', "aevalsrc='if(lt(mod(t,1),0.06),0.5*sin(2*PI*1000*t),0)':s=48000:c=stereo:d=14", ...FAST_H264, '-crf', '18', '-g', '60', ...TAGS_709, '-c:a', 'aac', '-b:a', '160k', out),
+  'numbered.mp4': (out) =>
+    ffmpeg(
+      '-f',
+      'lavfi',
+      '-i',
+      `color=black:s=1280x720:r=30:d=14,${numberFilter(1280, 720)}`,
+      '-f',
+      'lavfi',
+      '-i',
+      "aevalsrc='if(lt(mod(t,1),0.06),0.5*sin(2*PI*1000*t),0)':s=48000:c=stereo:d=14",
+      ...FAST_H264,
+      '-crf',
+      '18',
+      '-g',
+      '60',
+      ...TAGS_709,
+      '-c:a',
+      'aac',
+      '-b:a',
+      '160k',
+      out,
+    ),
   // Sound at 44.1 kHz, a frame rate of 30000/1001, and a Matroska clock that rounds to milliseconds.
-  'ntsc.mkv': (out) => ffmpeg(...pattern('1280x720', '30000/1001', 9), ...FAST_H264, '-ar', '44100', '-c:a', 'aac', out),
-  'vp9.webm': (out) => ffmpeg(...pattern('640x360', '30', 8), '-c:v', 'libvpx-vp9', '-deadline', 'realtime', '-cpu-used', '8', '-c:a', 'libopus', out),
-  'late-sound.mp4': (out) => ffmpeg('-f', 'lavfi', '-i', `testsrc2=s=1280x720:r=30:d=8,${FLASH_FILTER}`, '-itsoffset', '2', '-f', 'lavfi', '-i', `aevalsrc='if(between(t,${FLASH - 2},${FLASH - 2}.1),0.5*sin(2*PI*1000*t),0)':s=48000:c=stereo:d=6`, '-map', '0:v', '-map', '1:a', ...FAST_H264, '-c:a', 'aac', out),
+  'ntsc.mkv': (out) =>
+    ffmpeg(...pattern('1280x720', '30000/1001', 9), ...FAST_H264, '-ar', '44100', '-c:a', 'aac', out),
+  'vp9.webm': (out) =>
+    ffmpeg(
+      ...pattern('640x360', '30', 8),
+      '-c:v',
+      'libvpx-vp9',
+      '-deadline',
+      'realtime',
+      '-cpu-used',
+      '8',
+      '-c:a',
+      'libopus',
+      out,
+    ),
+  'late-sound.mp4': (out) =>
+    ffmpeg(
+      '-f',
+      'lavfi',
+      '-i',
+      `testsrc2=s=1280x720:r=30:d=8,${FLASH_FILTER}`,
+      '-itsoffset',
+      '2',
+      '-f',
+      'lavfi',
+      '-i',
+      `aevalsrc='if(between(t,${FLASH - 2},${FLASH - 2}.1),0.5*sin(2*PI*1000*t),0)':s=48000:c=stereo:d=6`,
+      '-map',
+      '0:v',
+      '-map',
+      '1:a',
+      ...FAST_H264,
+      '-c:a',
+      'aac',
+      out,
+    ),
   // 24-bit sound, which Chromium's own sound decoder dies of.
   'sound-24.mov': (out) => ffmpeg(...pattern('640x360', '30', 8), ...FAST_H264, '-c:a', 'pcm_s24le', out),
   'sound-24.mkv': (out) => ffmpeg(...pattern('640x360', '30', 8), ...FAST_H264, '-c:a', 'pcm_s24le', out),
   'silent.mp4': (out) => ffmpeg('-f', 'lavfi', '-i', `testsrc2=s=1280x720:r=30:d=8,${FLASH_FILTER}`, ...FAST_H264, out),
   // The demo stream as another machine would have recorded it: another part, smaller, coarser.
-  'stream-720.mp4': (out) => ffmpeg('-ss', '14', '-t', '20', '-i', 'public/demo/ridge-cup-stream.mp4', '-vf', 'scale=1280:720', '-r', '30', '-c:v', 'libx264', '-preset', 'veryfast', '-crf', '30', '-pix_fmt', 'yuv420p', '-c:a', 'aac', out),
-  'variable-rate.mp4': (out) => ffmpeg(...pattern('1280x720', '60', 8), '-vf', "select='if(between(t,2,6),not(mod(n,3)),1)'", '-fps_mode', 'vfr', ...FAST_H264, '-c:a', 'aac', out),
+  'stream-720.mp4': (out) =>
+    ffmpeg(
+      '-ss',
+      '14',
+      '-t',
+      '20',
+      '-i',
+      'public/demo/ridge-cup-stream.mp4',
+      '-vf',
+      'scale=1280:720',
+      '-r',
+      '30',
+      '-c:v',
+      'libx264',
+      '-preset',
+      'veryfast',
+      '-crf',
+      '30',
+      '-pix_fmt',
+      'yuv420p',
+      '-c:a',
+      'aac',
+      out,
+    ),
+  'variable-rate.mp4': (out) =>
+    ffmpeg(
+      ...pattern('1280x720', '60', 8),
+      '-vf',
+      "select='if(between(t,2,6),not(mod(n,3)),1)'",
+      '-fps_mode',
+      'vfr',
+      ...FAST_H264,
+      '-c:a',
+      'aac',
+      out,
+    ),
   // Odd in both directions: 4:4:4 is the only H.264 that allows it; most browsers decode it.
-  'odd-size.mp4': (out) => ffmpeg('-f', 'lavfi', '-i', `testsrc2=s=853x479:r=30:d=8,${FLASH_FILTER}`, '-f', 'lavfi', '-i', `${BEEP}:d=8`, '-c:v', 'libx264', '-preset', 'veryfast', '-pix_fmt', 'yuv444p', '-c:a', 'aac', out),
+  'odd-size.mp4': (out) =>
+    ffmpeg(
+      '-f',
+      'lavfi',
+      '-i',
+      `testsrc2=s=853x479:r=30:d=8,${FLASH_FILTER}`,
+      '-f',
+      'lavfi',
+      '-i',
+      `${BEEP}:d=8`,
+      '-c:v',
+      'libx264',
+      '-preset',
+      'veryfast',
+      '-pix_fmt',
+      'yuv444p',
+      '-c:a',
+      'aac',
+      out,
+    ),
   // Red above, blue below when upright; stored lying on its side, as phones do.
   'phone.mp4': (out) => {
-    ffmpeg('-f', 'lavfi', '-i', 'color=red:s=360x640:r=30:d=6', '-f', 'lavfi', '-i', 'color=blue:s=360x640:r=30:d=6', '-filter_complex', '[0][1]hstack', ...FAST_H264, ...TAGS_709, out)
+    ffmpeg(
+      '-f',
+      'lavfi',
+      '-i',
+      'color=red:s=360x640:r=30:d=6',
+      '-f',
+      'lavfi',
+      '-i',
+      'color=blue:s=360x640:r=30:d=6',
+      '-filter_complex',
+      '[0][1]hstack',
+      ...FAST_H264,
+      ...TAGS_709,
+      out,
+    )
     turnQuarterClockwise(out)
   },
   // 75 % bars: what every colour must come out as is known.
-  'bars.mp4': (out) => ffmpeg('-f', 'lavfi', '-i', 'smptehdbars=s=1920x1080:r=30:d=4', '-vf', 'scale=out_color_matrix=bt709:out_range=tv,format=yuv420p', ...FAST_H264, '-crf', '10', ...TAGS_709, out),
-  'bars-601-full.mp4': (out) => ffmpeg('-f', 'lavfi', '-i', 'smptehdbars=s=1920x1080:r=30:d=4', '-vf', 'scale=out_color_matrix=bt601:out_range=pc,format=yuv420p', ...FAST_H264, '-crf', '10', '-colorspace', 'smpte170m', '-color_primaries', 'bt709', '-color_trc', 'bt709', '-color_range', 'pc', out),
-  'hevc.mp4': (out) => ffmpeg('-f', 'lavfi', '-i', 'testsrc2=s=320x180:r=30:d=2', '-c:v', 'libx265', '-x265-params', 'log-level=error', '-tag:v', 'hvc1', out),
+  'bars.mp4': (out) =>
+    ffmpeg(
+      '-f',
+      'lavfi',
+      '-i',
+      'smptehdbars=s=1920x1080:r=30:d=4',
+      '-vf',
+      'scale=out_color_matrix=bt709:out_range=tv,format=yuv420p',
+      ...FAST_H264,
+      '-crf',
+      '10',
+      ...TAGS_709,
+      out,
+    ),
+  'bars-601-full.mp4': (out) =>
+    ffmpeg(
+      '-f',
+      'lavfi',
+      '-i',
+      'smptehdbars=s=1920x1080:r=30:d=4',
+      '-vf',
+      'scale=out_color_matrix=bt601:out_range=pc,format=yuv420p',
+      ...FAST_H264,
+      '-crf',
+      '10',
+      '-colorspace',
+      'smpte170m',
+      '-color_primaries',
+      'bt709',
+      '-color_trc',
+      'bt709',
+      '-color_range',
+      'pc',
+      out,
+    ),
+  'hevc.mp4': (out) =>
+    ffmpeg(
+      '-f',
+      'lavfi',
+      '-i',
+      'testsrc2=s=320x180:r=30:d=2',
+      '-c:v',
+      'libx265',
+      '-x265-params',
+      'log-level=error',
+      '-tag:v',
+      'hvc1',
+      out,
+    ),
   'mpeg4.mp4': (out) => ffmpeg('-f', 'lavfi', '-i', 'testsrc2=s=320x180:r=30:d=2', '-c:v', 'mpeg4', out),
-  'hdr.mp4': (out) => ffmpeg('-f', 'lavfi', '-i', 'testsrc2=s=640x360:r=30:d=1', '-c:v', 'libaom-av1', '-cpu-used', '8', '-usage', 'realtime', '-pix_fmt', 'yuv420p10le', '-color_primaries', 'bt2020', '-color_trc', 'smpte2084', '-colorspace', 'bt2020nc', out),
+  'hdr.mp4': (out) =>
+    ffmpeg(
+      '-f',
+      'lavfi',
+      '-i',
+      'testsrc2=s=640x360:r=30:d=1',
+      '-c:v',
+      'libaom-av1',
+      '-cpu-used',
+      '8',
+      '-usage',
+      'realtime',
+      '-pix_fmt',
+      'yuv420p10le',
+      '-color_primaries',
+      'bt2020',
+      '-color_trc',
+      'smpte2084',
+      '-colorspace',
+      'bt2020nc',
+      out,
+    ),
   'sound-only.mp4': (out) => ffmpeg('-f', 'lavfi', '-i', 'sine=440:d=3', '-c:a', 'aac', out),
   'chapters.mp4': (out) => withChapters(out),
   'chapters.mkv': (out) => withChapters(out),
   // A tone that no voice has much of, to be found again in a mix.
-  'music.wav': (out) => ffmpeg('-f', 'lavfi', '-i', 'sine=3000:d=20', '-af', 'volume=12dB', '-ac', '2', '-ar', '44100', out),
+  'music.wav': (out) =>
+    ffmpeg('-f', 'lavfi', '-i', 'sine=3000:d=20', '-af', 'volume=12dB', '-ac', '2', '-ar', '44100', out),
   // At this rate a block of coded sound begins just before the first second is over.
-  'tone.mp4': (out) => ffmpeg('-f', 'lavfi', '-i', 'testsrc2=s=640x360:r=30:d=5', '-f', 'lavfi', '-i', 'aevalsrc=0.5*sin(2*PI*1000*t):s=44100:c=stereo:d=5', ...FAST_H264, '-c:a', 'aac', '-b:a', '192k', out),
+  'tone.mp4': (out) =>
+    ffmpeg(
+      '-f',
+      'lavfi',
+      '-i',
+      'testsrc2=s=640x360:r=30:d=5',
+      '-f',
+      'lavfi',
+      '-i',
+      'aevalsrc=0.5*sin(2*PI*1000*t):s=44100:c=stereo:d=5',
+      ...FAST_H264,
+      '-c:a',
+      'aac',
+      '-b:a',
+      '192k',
+      out,
+    ),
   'empty.mp4': (out) => writeFileSync(out, ''),
   'notes.mp4': (out) => writeFileSync(out, 'Not a video: a shopping list with a wrong name.\n'.repeat(200)),
   // Written without an index at the front, then cut off: the index is lost.
@@ -81,9 +309,32 @@ const recipes: Record<string, (out: string) => void> = {
 /** Twelve seconds with three chapters, as recorders write them. */
 function withChapters(out: string): void {
   const list = made('chapters.txt')
-  const chapters = ['Winch launch', 'Thermal & turn', 'Final glide'].map((title, i) => `[CHAPTER]\nTIMEBASE=1/1000\nSTART=${i * 4000}\nEND=${(i + 1) * 4000}\ntitle=${title}\n`)
+  const chapters = ['Winch launch', 'Thermal & turn', 'Final glide'].map(
+    (title, i) => `[CHAPTER]\nTIMEBASE=1/1000\nSTART=${i * 4000}\nEND=${(i + 1) * 4000}\ntitle=${title}\n`,
+  )
   writeFileSync(list, `;FFMETADATA1\n${chapters.join('')}`)
-  ffmpeg('-f', 'lavfi', '-i', 'testsrc2=s=640x360:r=30:d=12', '-f', 'lavfi', '-i', 'sine=440:d=12', '-i', list, '-map', '0', '-map', '1', '-map_metadata', '2', ...FAST_H264, '-c:a', 'aac', out)
+  ffmpeg(
+    '-f',
+    'lavfi',
+    '-i',
+    'testsrc2=s=640x360:r=30:d=12',
+    '-f',
+    'lavfi',
+    '-i',
+    'sine=440:d=12',
+    '-i',
+    list,
+    '-map',
+    '0',
+    '-map',
+    '1',
+    '-map_metadata',
+    '2',
+    ...FAST_H264,
+    '-c:a',
+    'aac',
+    out,
+  )
 }
 
 /** Writes a quarter turn into an MP4's track header (ISO/IEC 14496-12, 8.3.2), as a phone held upright does. */
@@ -105,8 +356,23 @@ export function makeTwoHours(): string {
   const out = made('two-hours.mp4')
   if (existsSync(out)) return out
   const minute = made('minute.mp4')
-  ffmpeg(...pattern('1920x1080', '30', 60), ...FAST_H264, '-b:v', '1M', '-maxrate', '1.2M', '-bufsize', '2M', '-g', '60', '-c:a', 'aac', '-b:a', '96k', minute)
+  ffmpeg(
+    ...pattern('1920x1080', '30', 60),
+    ...FAST_H264,
+    '-b:v',
+    '1M',
+    '-maxrate',
+    '1.2M',
+    '-bufsize',
+    '2M',
+    '-g',
+    '60',
+    '-c:a',
+    'aac',
+    '-b:a',
+    '96k',
+    minute,
+  )
   ffmpeg('-stream_loop', '119', '-i', minute, '-c', 'copy', '-movflags', '+faststart', out)
   return out
 }
-

@@ -15,7 +15,19 @@ export function numberFilter(width: number, height: number): string {
 
 /** The number that each frame of a file shows in its upper `width` × `height` px; NaN where a square is neither black nor white. */
 export function numbersOf(file: string, width: number, height: number): number[] {
-  const raw = run('ffmpeg', ['-v', 'error', '-i', file, '-vf', `crop=${width}:${height}:0:0,scale=${COLUMNS * 3}:${ROWS * 3}:flags=area,format=gray`, '-fps_mode', 'passthrough', '-f', 'rawvideo', '-'])
+  const raw = run('ffmpeg', [
+    '-v',
+    'error',
+    '-i',
+    file,
+    '-vf',
+    `crop=${width}:${height}:0:0,scale=${COLUMNS * 3}:${ROWS * 3}:flags=area,format=gray`,
+    '-fps_mode',
+    'passthrough',
+    '-f',
+    'rawvideo',
+    '-',
+  ])
   const size = COLUMNS * ROWS * 9
   return Array.from({ length: Math.floor(raw.length / size) }, (_, n) => {
     let value = 0

@@ -24,7 +24,10 @@ export async function freePort() {
  * @param {string} script @param {readonly string[]} args @param {Record<string, string>} env
  */
 export function start(script, args, env = {}) {
-  const child = spawn(process.execPath, [script, ...args], { stdio: ['ignore', 'pipe', 'pipe'], env: { ...process.env, ...env } })
+  const child = spawn(process.execPath, [script, ...args], {
+    stdio: ['ignore', 'pipe', 'pipe'],
+    env: { ...process.env, ...env },
+  })
   /** @type {Line[]} */
   const lines = []
   /** @type {(() => void)[]} */
@@ -65,7 +68,28 @@ export class OwnRedis {
     this.port = port
     this.password = password
     this.certificate = join(this.dir, 'own.crt')
-    if (password) spawnSync('openssl', ['req', '-x509', '-newkey', 'rsa:2048', '-nodes', '-days', '2', '-subj', '/CN=localhost', '-addext', 'subjectAltName=DNS:localhost', '-keyout', join(this.dir, 'own.key'), '-out', this.certificate], { stdio: 'ignore' })
+    if (password)
+      spawnSync(
+        'openssl',
+        [
+          'req',
+          '-x509',
+          '-newkey',
+          'rsa:2048',
+          '-nodes',
+          '-days',
+          '2',
+          '-subj',
+          '/CN=localhost',
+          '-addext',
+          'subjectAltName=DNS:localhost',
+          '-keyout',
+          join(this.dir, 'own.key'),
+          '-out',
+          this.certificate,
+        ],
+        { stdio: 'ignore' },
+      )
   }
 
   /** @param {string | null} password With one, it speaks TLS as well. */
@@ -76,16 +100,37 @@ export class OwnRedis {
   }
 
   get url() {
-    return this.password ? `rediss://:${encodeURIComponent(this.password)}@localhost:${this.port}` : `redis://127.0.0.1:${this.port}`
+    return this.password
+      ? `rediss://:${encodeURIComponent(this.password)}@localhost:${this.port}`
+      : `redis://127.0.0.1:${this.port}`
   }
 
   get listening() {
     if (!this.password) return ['--port', String(this.port)]
-    return ['--port', '0', '--tls-port', String(this.port), '--tls-cert-file', this.certificate, '--tls-key-file', join(this.dir, 'own.key'), '--tls-ca-cert-file', this.certificate, '--tls-auth-clients', 'no', '--requirepass', this.password]
+    return [
+      '--port',
+      '0',
+      '--tls-port',
+      String(this.port),
+      '--tls-cert-file',
+      this.certificate,
+      '--tls-key-file',
+      join(this.dir, 'own.key'),
+      '--tls-ca-cert-file',
+      this.certificate,
+      '--tls-auth-clients',
+      'no',
+      '--requirepass',
+      this.password,
+    ]
   }
 
   async start() {
-    const child = spawn('redis-server', [...this.listening, '--bind', '127.0.0.1', '::1', '--dir', this.dir, '--appendonly', 'yes', '--save', ''], { stdio: ['ignore', 'pipe', 'inherit'] })
+    const child = spawn(
+      'redis-server',
+      [...this.listening, '--bind', '127.0.0.1', '::1', '--dir', this.dir, '--appendonly', 'yes', '--save', ''],
+      { stdio: ['ignore', 'pipe', 'inherit'] },
+    )
     this.child = child
     await new Promise((resolve, reject) => {
       child.once('exit', (code) => reject(new Error(`redis-server ended with ${code}`)))

@@ -15,7 +15,11 @@ export function watchMemory(browserSession) {
     const { processInfo } = await browserSession.send('SystemInfo.getProcessInfo')
     for (const { id } of processInfo.filter((p) => p.type === 'renderer')) {
       const now = memoryOf(id)
-      peak = { privateMb: Math.max(peak.privateMb, now.privateMb), ownMb: Math.max(peak.ownMb, now.ownMb), residentMb: Math.max(peak.residentMb, now.residentMb) }
+      peak = {
+        privateMb: Math.max(peak.privateMb, now.privateMb),
+        ownMb: Math.max(peak.ownMb, now.ownMb),
+        residentMb: Math.max(peak.residentMb, now.residentMb),
+      }
     }
   }
   const timer = setInterval(() => void look().catch(() => {}), SAMPLE_MS)

@@ -28,11 +28,18 @@ describe('the simulation of render nodes', () => {
 
   it('makes nobody wait where there are more nodes than jobs, and everybody behind one node', () => {
     expect(simulate({ times: [0, 0, 0], nodes: 3, jobSeconds: () => 10 })).toMatchObject({ longest: 0, end: 10 })
-    expect(simulate({ times: [0, 0, 0], nodes: 1, jobSeconds: () => 10 })).toMatchObject({ median: 10, longest: 20, end: 30, used: 1 })
+    expect(simulate({ times: [0, 0, 0], nodes: 1, jobSeconds: () => 10 })).toMatchObject({
+      median: 10,
+      longest: 20,
+      end: 30,
+      used: 1,
+    })
   })
 
   it('begins a lost job again, once its node has been missed', () => {
-    expect(simulate({ times: [0], nodes: 2, jobSeconds: () => 10, random: () => 0, losses: 1, stalledAfter: 30 })).toMatchObject({ longest: 35, end: 45 })
+    expect(
+      simulate({ times: [0], nodes: 2, jobSeconds: () => 10, random: () => 0, losses: 1, stalledAfter: 30 }),
+    ).toMatchObject({ longest: 35, end: 45 })
   })
 
   it('spreads a day of jobs, with its evening', () => {

@@ -14,15 +14,20 @@ describe('what an older version has saved', () => {
     for (const row of rows) expect(readRecord(kind, row)).toEqual({ ok: true, record: row })
   })
 
-  it.each(edits.map(({ edit, pictures }, n) => ({ n, edit: edit as unknown, pictures })))('edit $n: the same pictures are composed', ({ edit, pictures }) => {
-    const read = readEdit(edit)
-    if (!read.ok) throw new Error(read.problems.join())
-    const map = timeMapOf(read.edit.highlight)
-    expect(pictures.length).toBeGreaterThan(2)
-    for (const { shape, micros, sha256 } of pictures) {
-      const found = read.edit.highlight.shapes.find((s) => s.id === shape)
-      const composed = found && compose(read.edit, map, found, micros)
-      expect(createHash('sha256').update(JSON.stringify(composed)).digest('hex'), `${shape} at ${micros}`).toBe(sha256)
-    }
-  })
+  it.each(edits.map(({ edit, pictures }, n) => ({ n, edit: edit as unknown, pictures })))(
+    'edit $n: the same pictures are composed',
+    ({ edit, pictures }) => {
+      const read = readEdit(edit)
+      if (!read.ok) throw new Error(read.problems.join())
+      const map = timeMapOf(read.edit.highlight)
+      expect(pictures.length).toBeGreaterThan(2)
+      for (const { shape, micros, sha256 } of pictures) {
+        const found = read.edit.highlight.shapes.find((s) => s.id === shape)
+        const composed = found && compose(read.edit, map, found, micros)
+        expect(createHash('sha256').update(JSON.stringify(composed)).digest('hex'), `${shape} at ${micros}`).toBe(
+          sha256,
+        )
+      }
+    },
+  )
 })

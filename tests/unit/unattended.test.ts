@@ -26,7 +26,13 @@ describe('giving files their names', () => {
   it('numbers a second one, and what belongs to it with it', () => {
     put('glide.mp4', 'old')
     put('glide (2).vtt', 'old captions of a video that is gone')
-    const names = placeTogether([{ from: put('a', 'video'), name: 'glide.mp4' }, { from: put('b', 'captions'), name: 'glide.vtt' }], dir)
+    const names = placeTogether(
+      [
+        { from: put('a', 'video'), name: 'glide.mp4' },
+        { from: put('b', 'captions'), name: 'glide.vtt' },
+      ],
+      dir,
+    )
     expect(names).toEqual(['glide (3).mp4', 'glide (3).vtt'])
     expect([read('glide (3).mp4'), read('glide (3).vtt')]).toEqual(['video', 'captions'])
     expect(readdirSync(dir).sort()).toEqual(['glide (2).vtt', 'glide (3).mp4', 'glide (3).vtt', 'glide.mp4'])
@@ -46,7 +52,11 @@ describe('finding recordings', () => {
   it('tells a file that is not there from another one of its name', () => {
     put('ridge.mp4', '12345')
     expect(findNeeds(indexMedia(dir), need('ridge.mp4', 3))).toEqual({ ok: false, missing: 'ridge.mp4', differs: true })
-    expect(findNeeds(indexMedia(dir), need('field.mp4', 3))).toEqual({ ok: false, missing: 'field.mp4', differs: false })
+    expect(findNeeds(indexMedia(dir), need('field.mp4', 3))).toEqual({
+      ok: false,
+      missing: 'field.mp4',
+      differs: false,
+    })
   })
 
   it('never follows a name out of the folder', () => {

@@ -29,13 +29,41 @@ export function readAvcConfig(bytes: Uint8Array): AvcConfig | null {
   if (version !== 1) return null
   const sequenceSets = sets((bytes[at++] ?? 0) & 0x1f)
   const pictureSets = sets(bytes[at++] ?? 0)
-  if (![...sequenceSets, ...pictureSets].every((s) => s !== null && s.length > 0) || sequenceSets.length === 0) return null
-  return { profile, compatibility, level, lengthBytes: (lengths & 3) + 1, sequenceSets: sequenceSets as Uint8Array[], pictureSets: pictureSets as Uint8Array[], tail: bytes.slice(at) }
+  if (![...sequenceSets, ...pictureSets].every((s) => s !== null && s.length > 0) || sequenceSets.length === 0)
+    return null
+  return {
+    profile,
+    compatibility,
+    level,
+    lengthBytes: (lengths & 3) + 1,
+    sequenceSets: sequenceSets as Uint8Array[],
+    pictureSets: pictureSets as Uint8Array[],
+    tail: bytes.slice(at),
+  }
 }
 
-export function writeAvcConfig({ profile, compatibility, level, lengthBytes, sequenceSets, pictureSets, tail }: AvcConfig): Uint8Array<ArrayBuffer> {
+export function writeAvcConfig({
+  profile,
+  compatibility,
+  level,
+  lengthBytes,
+  sequenceSets,
+  pictureSets,
+  tail,
+}: AvcConfig): Uint8Array<ArrayBuffer> {
   const sets = (all: Uint8Array[]) => all.flatMap((s) => [s.length >> 8, s.length & 0xff, ...s])
-  return Uint8Array.from([1, profile, compatibility, level, 0xfc | (lengthBytes - 1), 0xe0 | sequenceSets.length, ...sets(sequenceSets), pictureSets.length, ...sets(pictureSets), ...tail])
+  return Uint8Array.from([
+    1,
+    profile,
+    compatibility,
+    level,
+    0xfc | (lengthBytes - 1),
+    0xe0 | sequenceSets.length,
+    ...sets(sequenceSets),
+    pictureSets.length,
+    ...sets(pictureSets),
+    ...tail,
+  ])
 }
 
 /** Both in one track; null when no one record can tell of both. */

@@ -19,7 +19,10 @@ export interface AvcIds {
  * before: slices keep how their bits lie in bytes, and so their coded pictures as they are. Null when there are none.
  */
 export function idsBeside(config: AvcConfig, other: AvcConfig): AvcIds | null {
-  const taken = { sequence: new Set(other.sequenceSets.map(sequenceId)), picture: new Set(other.pictureSets.map(pictureId)) }
+  const taken = {
+    sequence: new Set(other.sequenceSets.map(sequenceId)),
+    picture: new Set(other.pictureSets.map(pictureId)),
+  }
   const sequence = new Map<number, number>()
   const picture = new Map<number, number>()
   for (const id of config.sequenceSets.map(sequenceId)) {
@@ -48,14 +51,18 @@ const pictureId = (set: Uint8Array) => new BitReader(plainBytes(set), 8).ue()
 
 /** A record with other numbers for its sets. */
 export function configWithIds(config: AvcConfig, ids: AvcIds): AvcConfig {
-  return { ...config, sequenceSets: config.sequenceSets.map((s) => unitWithIds(s, ids)), pictureSets: config.pictureSets.map((s) => unitWithIds(s, ids)) }
+  return {
+    ...config,
+    sequenceSets: config.sequenceSets.map((s) => unitWithIds(s, ids)),
+    pictureSets: config.pictureSets.map((s) => unitWithIds(s, ids)),
+  }
 }
 
 /** A packet, its NAL units each behind its length in four bytes, with other numbers for its sets. What is said besides pictures and sets is left out: it may refer to them. */
 export function packetWithIds(packet: Uint8Array, ids: AvcIds): Uint8Array<ArrayBuffer> {
   const units: Uint8Array[] = []
   const view = new DataView(packet.buffer, packet.byteOffset, packet.byteLength)
-  for (let at = 0; at + 4 <= packet.length; ) {
+  for (let at = 0; at + 4 <= packet.length;) {
     const length = view.getUint32(at)
     const unit = packet.subarray(at + 4, at + 4 + length)
     if (unit.length !== length) throw new RangeError('a packet ends within a unit')

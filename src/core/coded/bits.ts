@@ -1,6 +1,9 @@
 /** Reads bits, the highest of a byte first, and unsigned Exp-Golomb codes (Rec. ITU-T H.264, 9.1). Beyond the end there are zeros. */
 export class BitReader {
-  constructor(private readonly bytes: Uint8Array, public at = 0) {}
+  constructor(
+    private readonly bytes: Uint8Array,
+    public at = 0,
+  ) {}
 
   get left(): number {
     return this.bytes.length * 8 - this.at

@@ -16,7 +16,7 @@ export function isDisposable(packet: Uint8Array, lengthBytes: number | null): bo
 }
 
 function* afterLengths(packet: Uint8Array, lengthBytes: number): Generator<number> {
-  for (let at = 0; at + lengthBytes < packet.length; ) {
+  for (let at = 0; at + lengthBytes < packet.length;) {
     let length = 0
     for (let i = 0; i < lengthBytes; i++) length = length * 256 + (packet[at + i] ?? 0)
     yield at + lengthBytes
@@ -25,5 +25,6 @@ function* afterLengths(packet: Uint8Array, lengthBytes: number): Generator<numbe
 }
 
 function* afterStartCodes(packet: Uint8Array): Generator<number> {
-  for (let at = 0; at + 3 < packet.length; at++) if (packet[at] === 0 && packet[at + 1] === 0 && packet[at + 2] === 1) yield at + 3
+  for (let at = 0; at + 3 < packet.length; at++)
+    if (packet[at] === 0 && packet[at + 1] === 0 && packet[at + 2] === 1) yield at + 3
 }

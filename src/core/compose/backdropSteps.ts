@@ -25,22 +25,37 @@ export interface BackdropFootage {
 }
 
 /** The steps that fill the canvas behind all panels at output time `t`; `footageOf` gives what a role shows. */
-export function backdropSteps(backdrop: Backdrop, canvas: Size, t: Micros, footageOf: (role: string) => BackdropFootage): Step[] {
+export function backdropSteps(
+  backdrop: Backdrop,
+  canvas: Size,
+  t: Micros,
+  footageOf: (role: string) => BackdropFootage,
+): Step[] {
   switch (backdrop.kind) {
     case 'colour':
       return [{ kind: 'colour', colour: backdrop.colour }]
     case 'gradient':
       return [{ kind: 'gradient', from: backdrop.from, to: backdrop.to, degrees: backdrop.degrees }]
     case 'image':
-      return [{ kind: 'image', imageFileId: backdrop.imageFileId, micros: t, dest: null, opacity: 1 }, ...darkened(backdrop.darken)]
+      return [
+        { kind: 'image', imageFileId: backdrop.imageFileId, micros: t, dest: null, opacity: 1 },
+        ...darkened(backdrop.darken),
+      ]
     case 'blur': {
       const { region, frame, feed } = footageOf(backdrop.role)
       const bounds = toEvenPixels(region.bounds, frame)
       const radius = backdrop.strength * MOST_BLUR * Math.min(canvas.width, canvas.height)
-      return [{ kind: 'blur', feed, crop: cropToFill(bounds, canvas.width / canvas.height, centreOf(bounds)), radius }, ...darkened(backdrop.darken)]
+      return [
+        { kind: 'blur', feed, crop: cropToFill(bounds, canvas.width / canvas.height, centreOf(bounds)), radius },
+        ...darkened(backdrop.darken),
+      ]
     }
     case 'mirror':
-      return [{ kind: 'colour', colour: '#000000' }, ...mirrored(footageOf(backdrop.role), canvas), ...darkened(backdrop.darken)]
+      return [
+        { kind: 'colour', colour: '#000000' },
+        ...mirrored(footageOf(backdrop.role), canvas),
+        ...darkened(backdrop.darken),
+      ]
     default:
       return assertNever(backdrop)
   }
@@ -53,7 +68,10 @@ function darkened(opacity: number): Step[] {
 /** Copies of a picture around its place, each the mirror of its neighbour, until the canvas is full. */
 function mirrored({ region, frame, feed, shownWhole }: BackdropFootage, canvas: Size): Step[] {
   const { crop, dest } = shownWhole ?? wholeOn(canvas, toEvenPixels(region.bounds, frame))
-  const reach = (from: number, length: number, room: number): [number, number] => [-Math.min(MOST_COPIES, Math.ceil(from / length)), Math.min(MOST_COPIES, Math.ceil((room - from - length) / length))]
+  const reach = (from: number, length: number, room: number): [number, number] => [
+    -Math.min(MOST_COPIES, Math.ceil(from / length)),
+    Math.min(MOST_COPIES, Math.ceil((room - from - length) / length)),
+  ]
   const [left, right] = reach(dest.x, dest.width, canvas.width)
   const [up, down] = reach(dest.y, dest.height, canvas.height)
   const steps: Step[] = []
@@ -63,7 +81,16 @@ function mirrored({ region, frame, feed, shownWhole }: BackdropFootage, canvas: 
       // Upside down is half a turn, with left and right changed over.
       const upsideDown = row % 2 !== 0
       const orientation = { turn: upsideDown ? (2 as const) : (0 as const), flip: upsideDown !== (column % 2 !== 0) }
-      steps.push({ kind: 'picture', panelId: 'backdrop' as PanelId, feed, crop, dest: place, orientation, outline: null, opacity: 1 })
+      steps.push({
+        kind: 'picture',
+        panelId: 'backdrop' as PanelId,
+        feed,
+        crop,
+        dest: place,
+        orientation,
+        outline: null,
+        opacity: 1,
+      })
     }
   return steps
 }

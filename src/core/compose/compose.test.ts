@@ -19,8 +19,17 @@ describe('composition', () => {
     const composition = composeAt(sampleEdit(), tall, 1_500_000)
     expect(composition?.size).toEqual({ width: 1080, height: 1920 })
     expect(composition?.steps[0]).toMatchObject({ kind: 'colour' })
-    expect(composition?.steps[1]).toMatchObject({ kind: 'picture', panelId: 'top', feed: { recordingId: 'r', micros: 13_500_000 }, dest: { x: 0, y: 0, width: 1080, height: 608 } })
-    expect(composition?.steps[2]).toMatchObject({ kind: 'picture', panelId: 'low', dest: { x: 0, y: 608, width: 1080, height: 1312 } })
+    expect(composition?.steps[1]).toMatchObject({
+      kind: 'picture',
+      panelId: 'top',
+      feed: { recordingId: 'r', micros: 13_500_000 },
+      dest: { x: 0, y: 0, width: 1080, height: 608 },
+    })
+    expect(composition?.steps[2]).toMatchObject({
+      kind: 'picture',
+      panelId: 'low',
+      dest: { x: 0, y: 608, width: 1080, height: 1312 },
+    })
     const face = composition?.steps[1]
     if (face?.kind !== 'picture') throw new Error('no face')
     expect(face.crop.height).toBe(270)
@@ -67,15 +76,37 @@ describe('panel pictures', () => {
     for (let i = 0; i < 2000; i++) {
       const x = random.between(0, 0.8)
       const y = random.between(0, 0.8)
-      const region = regionSchema.parse({ id: 'r', role: 'game', name: 'Game', bounds: { x, y, width: random.between(0.02, 1 - x), height: random.between(0.02, 1 - y) } })
-      const panel: Panel = panelSchema.parse({ kind: 'panel', id: 'p', role: 'game', fit: random.pick(['fill', 'whole']), zoom: random.between(1, 4), turn: random.pick([0, 0, 1, 2, 3]), flip: random.next() < 0.3 })
+      const region = regionSchema.parse({
+        id: 'r',
+        role: 'game',
+        name: 'Game',
+        bounds: { x, y, width: random.between(0.02, 1 - x), height: random.between(0.02, 1 - y) },
+      })
+      const panel: Panel = panelSchema.parse({
+        kind: 'panel',
+        id: 'p',
+        role: 'game',
+        fit: random.pick(['fill', 'whole']),
+        zoom: random.between(1, 4),
+        turn: random.pick([0, 0, 1, 2, 3]),
+        flip: random.next() < 0.3,
+      })
       const rect = { x: 0, y: 0, width: 2 * random.integer(16, 1000), height: 2 * random.integer(16, 1900) }
-      const correction = random.next() < 0.5 ? { panelId: panel.id, dx: random.between(-1, 1), dy: random.between(-1, 1), zoom: random.between(1, 3) } : undefined
+      const correction =
+        random.next() < 0.5
+          ? { panelId: panel.id, dx: random.between(-1, 1), dy: random.between(-1, 1), zoom: random.between(1, 3) }
+          : undefined
       const picture = panelPicture(panel, rect, region, frame, correction)
-      const bounds = { x: region.bounds.x * 1920, y: region.bounds.y * 1080, width: region.bounds.width * 1920, height: region.bounds.height * 1080 }
+      const bounds = {
+        x: region.bounds.x * 1920,
+        y: region.bounds.y * 1080,
+        width: region.bounds.width * 1920,
+        height: region.bounds.height * 1080,
+      }
       expect(contains(bounds, picture.crop, 1.001), 'inside its region, to the even pixel').toBe(true)
       expect(contains(rect, picture.dest)).toBe(true)
-      const { width, height } = panel.turn % 2 === 0 ? picture.dest : { width: picture.dest.height, height: picture.dest.width }
+      const { width, height } =
+        panel.turn % 2 === 0 ? picture.dest : { width: picture.dest.height, height: picture.dest.width }
       const stretched = Math.abs((picture.crop.width * height) / picture.crop.height - width)
       expect(stretched).toBeLessThan(0.5)
       if (panel.fit === 'fill') expect(picture.dest).toEqual(rect)
@@ -83,6 +114,8 @@ describe('panel pictures', () => {
   })
 
   it('tell how far they are blown up', () => {
-    expect(blowUp({ crop: { x: 0, y: 0, width: 480, height: 270 }, dest: { x: 0, y: 0, width: 1080, height: 608 } })).toBe(2.25)
+    expect(
+      blowUp({ crop: { x: 0, y: 0, width: 480, height: 270 }, dest: { x: 0, y: 0, width: 1080, height: 608 } }),
+    ).toBe(2.25)
   })
 })

@@ -35,7 +35,16 @@ export type Step =
   | { kind: 'gradient'; from: string; to: string; degrees: number }
   | { kind: 'image'; imageFileId: ImageFileId; micros: Micros; dest: Rect | null; opacity: number }
   | { kind: 'blur'; feed: Feed; crop: Rect; radius: number }
-  | { kind: 'picture'; panelId: PanelId; feed: Feed; crop: Rect; dest: Rect; orientation: Orientation; outline: PictureOutline | null; opacity: number }
+  | {
+      kind: 'picture'
+      panelId: PanelId
+      feed: Feed
+      crop: Rect
+      dest: Rect
+      orientation: Orientation
+      outline: PictureOutline | null
+      opacity: number
+    }
   | { kind: 'layer'; offset: Point; opacity: number; window: Rect; steps: Step[] }
   | { kind: 'tint'; colour: string; opacity: number }
   | { kind: 'block'; rect: Rect; colour: string; opacity: number }
@@ -67,7 +76,8 @@ export function textsOf({ steps }: Pick<Composition, 'steps'>): TextStep[] {
 export const momentKey = ({ lane, recordingId, micros }: Feed) => `${lane} ${recordingId} ${micros}`
 
 /** Tells what a step takes from a recording from all that others take. */
-export const footageKey = ({ feed, crop }: FootageStep) => `${momentKey(feed)} ${crop.x} ${crop.y} ${crop.width} ${crop.height}`
+export const footageKey = ({ feed, crop }: FootageStep) =>
+  `${momentKey(feed)} ${crop.x} ${crop.y} ${crop.width} ${crop.height}`
 
 /** Every moment that a composition shows, in drawing order. */
 export function feedsOf(composition: Pick<Composition, 'steps'>): Feed[] {

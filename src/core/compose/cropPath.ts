@@ -29,5 +29,7 @@ export function withKey(keys: readonly PathKey[], micros: Micros, at: Point): Pa
 export function withoutKey(keys: readonly PathKey[], micros: Micros): PathKey[] {
   const at = keys.findIndex((k) => k.micros === micros)
   if (at < 0 || keys.length === 1) return [...keys]
-  return keys.flatMap((k, i) => (i === at ? [] : i === at + 1 && keys[at]?.jump ? [{ ...k, micros: keys[at].micros, jump: true }] : [k]))
+  return keys.flatMap((k, i) =>
+    i === at ? [] : i === at + 1 && keys[at]?.jump ? [{ ...k, micros: keys[at].micros, jump: true }] : [k],
+  )
 }

@@ -45,26 +45,53 @@ export interface PanelPlay {
 }
 
 /** What a panel plays of its own while the passage's picture is at `recordingMicros`, output time `t`; null when it shows the passage, or nothing. */
-export function panelPlay(map: TimeMap, passage: Passage, { recordingId, from, feed }: PanelSource, recordingMicros: Micros, t: Micros): PanelPlay | null {
+export function panelPlay(
+  map: TimeMap,
+  passage: Passage,
+  { recordingId, from, feed }: PanelSource,
+  recordingMicros: Micros,
+  t: Micros,
+): PanelPlay | null {
   if (!feed) return null
   const { plays } = feed
   if (plays.kind === 'passage') {
     const placed = map.passages.find((p) => p.passage.id === plays.passageId)
     // A shot that goes on stays on the lane that it is decoded on.
-    return placed ? { recordingId, micros: pictureMicrosAt(placed, t), speedPercent: pictureSpeed(from), lane: laneOf(from, Math.max(0, keptStretches(from).length - 1)) } : null
+    return placed
+      ? {
+          recordingId,
+          micros: pictureMicrosAt(placed, t),
+          speedPercent: pictureSpeed(from),
+          lane: laneOf(from, Math.max(0, keptStretches(from).length - 1)),
+        }
+      : null
   }
   const start = map.passages.find((p) => p.passage.id === passage.id)?.startMicros ?? 0
   const { clock } = plays
   const lane = `${passage.id} ${feed.panelId}`
-  if (clock.kind === 'together') return { recordingId, micros: recordingMicros + clock.offsetMicros, speedPercent: pictureSpeed(passage), lane }
-  return { recordingId, micros: clock.inMicros + Math.round(((t - start) * clock.speedPercent) / 100), speedPercent: clock.speedPercent, lane }
+  if (clock.kind === 'together')
+    return { recordingId, micros: recordingMicros + clock.offsetMicros, speedPercent: pictureSpeed(passage), lane }
+  return {
+    recordingId,
+    micros: clock.inMicros + Math.round(((t - start) * clock.speedPercent) / 100),
+    speedPercent: clock.speedPercent,
+    lane,
+  }
 }
 
 /** How fast a passage's picture runs through its recording. */
-export const pictureSpeed = ({ picture, speedPercent }: Pick<Passage, 'picture' | 'speedPercent'>): number => picture?.speedPercent ?? speedPercent
+export const pictureSpeed = ({ picture, speedPercent }: Pick<Passage, 'picture' | 'speedPercent'>): number =>
+  picture?.speedPercent ?? speedPercent
 
 /** Where a panel's feed is while the passage's picture is at `recordingMicros`, output time `t`; null when it plays nothing of its own. */
-export function feedMoment(edit: Edit, map: TimeMap, passage: Passage, source: PanelSource, recordingMicros: Micros, t: Micros): Feed | null {
+export function feedMoment(
+  edit: Edit,
+  map: TimeMap,
+  passage: Passage,
+  source: PanelSource,
+  recordingMicros: Micros,
+  t: Micros,
+): Feed | null {
   const play = panelPlay(map, passage, source, recordingMicros, t)
   return play && feedAt(edit, play.recordingId, play.micros, play.lane)
 }

@@ -35,7 +35,13 @@ function following(direction: Direction, share: number, size: Size): Point {
 }
 
 /** The steps of a frame on the way from what one passage draws to what the next does; `progress` 0..1 is already eased. */
-export function joinSteps(join: PlacedJoin['join'], progress: number, fromDrawn: Drawn, toDrawn: Drawn, size: Size): Step[] {
+export function joinSteps(
+  join: PlacedJoin['join'],
+  progress: number,
+  fromDrawn: Drawn,
+  toDrawn: Drawn,
+  size: Size,
+): Step[] {
   if (join.kind === 'push' && join.within === 'panel') return pushPanels(join.direction, progress, fromDrawn, toDrawn)
   const [from, to] = [allOf(fromDrawn), allOf(toDrawn)]
   const window = { x: 0, y: 0, ...size }
@@ -46,11 +52,17 @@ export function joinSteps(join: PlacedJoin['join'], progress: number, fromDrawn:
         { kind: 'layer', offset: following(join.direction, progress, size), opacity: 1, window, steps: to },
       ]
     case 'slide':
-      return [...from, { kind: 'layer', offset: following(join.direction, progress, size), opacity: 1, window, steps: to }]
+      return [
+        ...from,
+        { kind: 'layer', offset: following(join.direction, progress, size), opacity: 1, window, steps: to },
+      ]
     case 'dissolve':
       return [...from, { kind: 'layer', offset: STILL, opacity: progress, window, steps: to }]
     case 'dip':
-      return [...(progress < 0.5 ? from : to), { kind: 'tint', colour: join.colour, opacity: 1 - Math.abs(2 * progress - 1) }]
+      return [
+        ...(progress < 0.5 ? from : to),
+        { kind: 'tint', colour: join.colour, opacity: 1 - Math.abs(2 * progress - 1) },
+      ]
     default:
       return assertNever(join)
   }
@@ -76,7 +88,11 @@ function pushPanels(direction: Direction, progress: number, from: Drawn, to: Dra
 }
 
 const sameRect = (a: Rect, b: Rect) => a.x === b.x && a.y === b.y && a.width === b.width && a.height === b.height
-const overlaps = (a: Rect, b: Rect) => a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height
+const overlaps = (a: Rect, b: Rect) =>
+  a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height
 
 /** Whether two pictures show the same moment of the same walk through a recording, but for what rounding makes of it. */
-const goesOn = (a: PictureStep, b: PictureStep) => a.feed.lane === b.feed.lane && a.feed.recordingId === b.feed.recordingId && Math.abs(a.feed.micros - b.feed.micros) < 1000
+const goesOn = (a: PictureStep, b: PictureStep) =>
+  a.feed.lane === b.feed.lane &&
+  a.feed.recordingId === b.feed.recordingId &&
+  Math.abs(a.feed.micros - b.feed.micros) < 1000

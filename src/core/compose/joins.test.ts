@@ -27,7 +27,12 @@ const layers = (steps: Step[]) => steps.flatMap((s) => (s.kind === 'layer' ? [s]
 
 describe('the frame on the way from one passage to the next', () => {
   it('of a push is both pictures, exactly side by side all the way', () => {
-    for (const [direction, size] of [['up', 1920], ['down', 1920], ['left', 1080], ['right', 1080]] as const) {
+    for (const [direction, size] of [
+      ['up', 1920],
+      ['down', 1920],
+      ['left', 1080],
+      ['right', 1080],
+    ] as const) {
       const edit = joined({ kind: 'push', direction, lengthMicros: 400_000, easing: 'soft' })
       for (let t = 1_800_000; t < 2_200_000; t += 33_333) {
         const [from, to] = layers(stepsAt(edit, t))
@@ -41,25 +46,35 @@ describe('the frame on the way from one passage to the next', () => {
   })
 
   it('of a slide leaves the first where it is', () => {
-    const steps = stepsAt(joined({ kind: 'slide', direction: 'left', lengthMicros: 400_000, easing: 'even' }), 2_000_000)
+    const steps = stepsAt(
+      joined({ kind: 'slide', direction: 'left', lengthMicros: 400_000, easing: 'even' }),
+      2_000_000,
+    )
     expect(layers(steps)).toHaveLength(1)
     expect(layers(steps)[0]?.offset).toEqual({ x: 540, y: 0 })
   })
 
   it('of a dissolve is as much of each as time has gone', () => {
     const edit = joined({ kind: 'dissolve', lengthMicros: 400_000, easing: 'even' })
-    for (const share of [0, 0.25, 0.5, 0.75]) expect(layers(stepsAt(edit, 1_800_000 + share * 400_000))[0]?.opacity).toBeCloseTo(share, 6)
+    for (const share of [0, 0.25, 0.5, 0.75])
+      expect(layers(stepsAt(edit, 1_800_000 + share * 400_000))[0]?.opacity).toBeCloseTo(share, 6)
   })
 
   it('of a dip is all colour in the middle, and never both pictures', () => {
     const edit = joined({ kind: 'dip', colour: '#f4f2ec', lengthMicros: 400_000, easing: 'even' })
     const tint = stepsAt(edit, 2_000_000).at(-1)
     expect(tint).toMatchObject({ kind: 'tint', colour: '#f4f2ec', opacity: 1 })
-    for (let t = 1_800_000; t < 2_200_000; t += 40_000) expect(new Set(stepsAt(edit, t).flatMap((s) => (s.kind === 'picture' ? [s.feed.lane] : []))).size).toBe(1)
+    for (let t = 1_800_000; t < 2_200_000; t += 40_000)
+      expect(new Set(stepsAt(edit, t).flatMap((s) => (s.kind === 'picture' ? [s.feed.lane] : []))).size).toBe(1)
   })
 
   it('decodes both sides on lanes of their own', () => {
-    const composition = compose(joined({ kind: 'push', direction: 'up', lengthMicros: 400_000, easing: 'even' }), timeMapOf(joined({ kind: 'push', direction: 'up', lengthMicros: 400_000, easing: 'even' }).highlight), tall, 2_000_000)
+    const composition = compose(
+      joined({ kind: 'push', direction: 'up', lengthMicros: 400_000, easing: 'even' }),
+      timeMapOf(joined({ kind: 'push', direction: 'up', lengthMicros: 400_000, easing: 'even' }).highlight),
+      tall,
+      2_000_000,
+    )
     if (!composition) throw new Error('nothing')
     expect(new Set(feedsOf(composition).map((f) => f.lane)).size).toBe(2)
   })
@@ -67,21 +82,35 @@ describe('the frame on the way from one passage to the next', () => {
 
 describe('what comes next', () => {
   it('is the run after a strike, then the next passage where its join begins', () => {
-    const edit = joined({ kind: 'push', direction: 'up', lengthMicros: 400_000, easing: 'even' }, [{ fromMicros: 10_500_000, toMicros: 11_000_000 }])
+    const edit = joined({ kind: 'push', direction: 'up', lengthMicros: 400_000, easing: 'even' }, [
+      { fromMicros: 10_500_000, toMicros: 11_000_000 },
+    ])
     const map = timeMapOf(edit.highlight)
     const [first, second] = edit.highlight.passages
     if (!first || !second) throw new Error('no passages')
-    expect(nextFeed(map, 0)).toMatchObject({ startMicros: 500_000, feed: { micros: 11_000_000, lane: laneOf(first, 1) } })
-    expect(nextFeed(map, 600_000)).toMatchObject({ startMicros: 1_300_000, feed: { micros: 29_800_000, lane: laneOf(second, 0) } })
+    expect(nextFeed(map, 0)).toMatchObject({
+      startMicros: 500_000,
+      feed: { micros: 11_000_000, lane: laneOf(first, 1) },
+    })
+    expect(nextFeed(map, 600_000)).toMatchObject({
+      startMicros: 1_300_000,
+      feed: { micros: 29_800_000, lane: laneOf(second, 0) },
+    })
     expect(nextFeed(map, 2_000_000)).toBeNull()
   })
 })
 
 describe('turning one join into another', () => {
   it('keeps length and movement where both have them, and is always valid', () => {
-    const kinds: Join[] = JOIN_KINDS.map((kind) => joinAs({ kind: 'push', direction: 'left', within: 'canvas', lengthMicros: 720_000, easing: 'late' }, kind))
+    const kinds: Join[] = JOIN_KINDS.map((kind) =>
+      joinAs({ kind: 'push', direction: 'left', within: 'canvas', lengthMicros: 720_000, easing: 'late' }, kind),
+    )
     for (const j of kinds) expect(joinSchema.parse(j)).toEqual(j)
-    expect(kinds.filter((j) => j.kind !== 'cut').every((j) => 'lengthMicros' in j && j.lengthMicros === 720_000 && j.easing === 'late')).toBe(true)
+    expect(
+      kinds
+        .filter((j) => j.kind !== 'cut')
+        .every((j) => 'lengthMicros' in j && j.lengthMicros === 720_000 && j.easing === 'late'),
+    ).toBe(true)
     expect(joinAs({ kind: 'cut' }, 'dissolve')).toEqual({ kind: 'dissolve', lengthMicros: 400_000, easing: 'soft' })
   })
 

@@ -11,9 +11,23 @@ import { footageOf, type Step } from './composition'
 
 const SECOND = 1_000_000
 /** What lies over the footage of the sample edit, which is ten seconds long, at `seconds`. */
-function onTop(seconds: number, marks: PictureMark[], change: (edit: ReturnType<typeof sampleEdit>) => void = () => {}): Step[] {
+function onTop(
+  seconds: number,
+  marks: PictureMark[],
+  change: (edit: ReturnType<typeof sampleEdit>) => void = () => {},
+): Step[] {
   const edit = sampleEdit()
-  edit.imageFiles = [{ ...newRecord('2026-11-25T10:00:00.000Z'), id: 'badge' as ImageFileId, name: 'badge', fileName: 'badge.gif', sizeBytes: 1, width: 300, height: 200 }]
+  edit.imageFiles = [
+    {
+      ...newRecord('2026-11-25T10:00:00.000Z'),
+      id: 'badge' as ImageFileId,
+      name: 'badge',
+      fileName: 'badge.gif',
+      sizeBytes: 1,
+      width: 300,
+      height: 200,
+    },
+  ]
   edit.highlight.marks = marks
   change(edit)
   const [shape] = edit.highlight.shapes
@@ -21,8 +35,12 @@ function onTop(seconds: number, marks: PictureMark[], change: (edit: ReturnType<
   const composition = compose(edit, timeMapOf(edit.highlight), shape, seconds * SECOND)
   return composition?.steps.slice(composition.steps.indexOf(footageOf(composition).at(-1) as Step) + 1) ?? []
 }
-const mark = <K extends Exclude<PictureMark['kind'], 'picture'>>(kind: K, change: Partial<MarkOf<K>> = {}) => ({ ...newMark(kind as string as MarkId, { kind }), ...change }) as MarkOf<K>
-const withTitles = (...titles: TitleCard[]) => (edit: ReturnType<typeof sampleEdit>) => void (edit.highlight.words = { ...edit.highlight.words, titles })
+const mark = <K extends Exclude<PictureMark['kind'], 'picture'>>(kind: K, change: Partial<MarkOf<K>> = {}) =>
+  ({ ...newMark(kind as string as MarkId, { kind }), ...change }) as MarkOf<K>
+const withTitles =
+  (...titles: TitleCard[]) =>
+  (edit: ReturnType<typeof sampleEdit>) =>
+    void (edit.highlight.words = { ...edit.highlight.words, titles })
 const textOf = (steps: Step[]) => steps.flatMap((s) => (s.kind === 'text' ? [s.text] : []))
 
 it('nothing is on a picture that nobody put there', () => {
@@ -49,13 +67,24 @@ it('a countdown counts the seconds that are left of its time as people do', () =
 })
 
 it('a picture that moves begins with its own time; one behind everything is drawn with the output clock', () => {
-  const picture = { ...newMark('p' as MarkId, { kind: 'picture', imageFileId: 'badge' as ImageFileId }), fromMicros: 2 * SECOND } as PictureMark
-  expect(onTop(3.5, [picture])).toMatchObject([{ kind: 'image', imageFileId: 'badge', micros: 1.5 * SECOND, opacity: 1 }])
+  const picture = {
+    ...newMark('p' as MarkId, { kind: 'picture', imageFileId: 'badge' as ImageFileId }),
+    fromMicros: 2 * SECOND,
+  } as PictureMark
+  expect(onTop(3.5, [picture])).toMatchObject([
+    { kind: 'image', imageFileId: 'badge', micros: 1.5 * SECOND, opacity: 1 },
+  ])
 })
 
 it('an end card covers words and marks for its last seconds, and a level figure is drawn for its moment', () => {
   const marks = [mark('endCard', { text: 'More on Friday', lengthMicros: 2 * SECOND }), mark('level')]
-  const titled = withTitles({ id: 't' as TitleId, text: 'Last gate', fromMicros: null, toMicros: null, style: PLAIN_TEXT })
+  const titled = withTitles({
+    id: 't' as TitleId,
+    text: 'Last gate',
+    fromMicros: null,
+    toMicros: null,
+    style: PLAIN_TEXT,
+  })
   expect(onTop(7.9, marks, titled).map((s) => s.kind)).toEqual(['level', 'text'])
   const last = onTop(8, marks, titled)
   expect(last.map((s) => s.kind)).toEqual(['level', 'text', 'block', 'text'])
@@ -65,7 +94,10 @@ it('an end card covers words and marks for its last seconds, and a level figure 
 })
 
 it('titles that are on at once share their area; each has its own time', () => {
-  const two = withTitles({ id: 'a' as TitleId, text: 'First', fromMicros: null, toMicros: 3 * SECOND, style: PLAIN_TEXT }, { id: 'b' as TitleId, text: 'Second', fromMicros: 2 * SECOND, toMicros: null, style: PLAIN_TEXT })
+  const two = withTitles(
+    { id: 'a' as TitleId, text: 'First', fromMicros: null, toMicros: 3 * SECOND, style: PLAIN_TEXT },
+    { id: 'b' as TitleId, text: 'Second', fromMicros: 2 * SECOND, toMicros: null, style: PLAIN_TEXT },
+  )
   const texts = (t: number) => onTop(t, [], two).flatMap((s) => (s.kind === 'text' ? [s] : []))
   expect([1, 2.5, 4].map((t) => texts(t).map((s) => s.text))).toEqual([['First'], ['First', 'Second'], ['Second']])
   const [upper, lower] = texts(2.5)

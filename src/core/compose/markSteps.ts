@@ -11,15 +11,27 @@ import type { Step } from './composition'
 import { isOnAt } from './whenOn'
 
 /** What marks draw over a frame at output time `t`, under the words. */
-export function markSteps({ highlight, imageFiles }: Pick<Edit, 'highlight' | 'imageFiles'>, map: TimeMap, shape: Shape, t: Micros): Step[] {
+export function markSteps(
+  { highlight, imageFiles }: Pick<Edit, 'highlight' | 'imageFiles'>,
+  map: TimeMap,
+  shape: Shape,
+  t: Micros,
+): Step[] {
   return highlight.marks.flatMap((mark): Step[] => {
     if (mark.kind === 'endCard' || !isOnAt(mark, t, map.lengthMicros)) return []
-    return isHung(mark) ? hungSteps(mark, markRect(mark, imageFiles, shape), map, t) : progressSteps(mark, shape, map.lengthMicros > 0 ? t / map.lengthMicros : 0)
+    return isHung(mark)
+      ? hungSteps(mark, markRect(mark, imageFiles, shape), map, t)
+      : progressSteps(mark, shape, map.lengthMicros > 0 ? t / map.lengthMicros : 0)
   })
 }
 
 /** End cards, over everything. */
-export function endCardSteps({ highlight, imageFiles }: Pick<Edit, 'highlight' | 'imageFiles'>, map: TimeMap, shape: Shape, t: Micros): Step[] {
+export function endCardSteps(
+  { highlight, imageFiles }: Pick<Edit, 'highlight' | 'imageFiles'>,
+  map: TimeMap,
+  shape: Shape,
+  t: Micros,
+): Step[] {
   return highlight.marks.flatMap((mark): Step[] => {
     if (mark.kind !== 'endCard' || t < map.lengthMicros - mark.lengthMicros) return []
     const { ground, imageFileId, text, style } = mark
@@ -27,7 +39,17 @@ export function endCardSteps({ highlight, imageFiles }: Pick<Edit, 'highlight' |
     const places = endCardPlaces(shape, image, text.trim() !== '')
     return [
       { kind: 'block', rect: { x: 0, y: 0, width: shape.width, height: shape.height }, colour: ground, opacity: 1 },
-      ...(places.picture && image ? [{ kind: 'image', imageFileId: image.id, micros: t - Math.max(0, map.lengthMicros - mark.lengthMicros), dest: places.picture, opacity: 1 } as const] : []),
+      ...(places.picture && image
+        ? [
+            {
+              kind: 'image',
+              imageFileId: image.id,
+              micros: t - Math.max(0, map.lengthMicros - mark.lengthMicros),
+              dest: places.picture,
+              opacity: 1,
+            } as const,
+          ]
+        : []),
       ...textStep(text, style, places.text),
     ]
   })
@@ -36,7 +58,15 @@ export function endCardSteps({ highlight, imageFiles }: Pick<Edit, 'highlight' |
 function hungSteps(mark: HungMark, rect: Rect, map: TimeMap, t: Micros): Step[] {
   switch (mark.kind) {
     case 'picture':
-      return [{ kind: 'image', imageFileId: mark.imageFileId, micros: t - (mark.fromMicros ?? 0), dest: rect, opacity: mark.opacity }]
+      return [
+        {
+          kind: 'image',
+          imageFileId: mark.imageFileId,
+          micros: t - (mark.fromMicros ?? 0),
+          dest: rect,
+          opacity: mark.opacity,
+        },
+      ]
     case 'level':
       return [{ kind: 'level', rect, form: mark.form, colour: mark.colour, opacity: mark.opacity, micros: t }]
     case 'handle':
@@ -60,10 +90,16 @@ function textStep(text: string, style: TextStyle, area: Rect): Step[] {
   return text.trim() === '' ? [] : [{ kind: 'text', text, style, area, word: null, opacity: 1, scale: 1 }]
 }
 
-function progressSteps({ edge, thickness, colour, behind, behindOpacity }: MarkOf<'progress'>, { width, height }: Size, share: number): Step[] {
+function progressSteps(
+  { edge, thickness, colour, behind, behindOpacity }: MarkOf<'progress'>,
+  { width, height }: Size,
+  share: number,
+): Step[] {
   const thick = Math.max(2, Math.round(thickness * Math.min(width, height)))
   const upright = edge === 'left' || edge === 'right'
-  const bar = upright ? { x: edge === 'left' ? 0 : width - thick, y: 0, width: thick, height } : { x: 0, y: edge === 'top' ? 0 : height - thick, width, height: thick }
+  const bar = upright
+    ? { x: edge === 'left' ? 0 : width - thick, y: 0, width: thick, height }
+    : { x: 0, y: edge === 'top' ? 0 : height - thick, width, height: thick }
   const done = upright ? { ...bar, y: height * (1 - share), height: height * share } : { ...bar, width: width * share }
   return [
     { kind: 'block', rect: bar, colour: behind, opacity: behindOpacity },

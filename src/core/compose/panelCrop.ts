@@ -18,7 +18,13 @@ export interface PanelPicture {
  * Crop and place of a region in a panel. Never reaches beyond the region's bounds and never stretches: a *fill* crop has the
  * panel's proportion exactly; a *whole* picture keeps its own, to the even pixel, in the middle of the panel.
  */
-export function panelPicture(panel: Panel, rect: Rect, region: Region, frame: Size, correction?: Pick<Correction, 'dx' | 'dy' | 'zoom'>): PanelPicture {
+export function panelPicture(
+  panel: Panel,
+  rect: Rect,
+  region: Region,
+  frame: Size,
+  correction?: Pick<Correction, 'dx' | 'dy' | 'zoom'>,
+): PanelPicture {
   const bounds = toEvenPixels(region.bounds, frame)
   if (panel.fit === 'whole') return wholePicture(bounds, rect, panel.turn)
   // Not on the pixel grid: a focus that follows a path would go in steps of two pixels, and the picture with it.
@@ -39,7 +45,12 @@ function wholePicture(bounds: Rect, rect: Rect, turn: Turn): PanelPicture {
   const fitted = fitWhole(rect, turnedProportion(bounds, turn))
   const width = Math.min(rect.width, Math.max(2, toEven(fitted.width)))
   const height = Math.min(rect.height, Math.max(2, toEven(fitted.height)))
-  const dest = { x: rect.x + toEven((rect.width - width) / 2), y: rect.y + toEven((rect.height - height) / 2), width, height }
+  const dest = {
+    x: rect.x + toEven((rect.width - width) / 2),
+    y: rect.y + toEven((rect.height - height) / 2),
+    width,
+    height,
+  }
   return { crop: cropToFill(bounds, turnedProportion(dest, turn), centreOf(bounds)), dest }
 }
 

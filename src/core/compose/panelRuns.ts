@@ -20,11 +20,18 @@ export interface PanelRun {
 export function panelRuns(edit: Edit, map: TimeMap, shape: Shape, placed: PlacedPassage, run: Run): PanelRun[] {
   const { passage } = placed
   const own = pictureMicrosAt(placed, run.startMicros)
-  const sources = new Map(placePanels(edit, shape, passage, own).map(({ panel, source }) => [panel.id as string, source]))
+  const sources = new Map(
+    placePanels(edit, shape, passage, own).map(({ panel, source }) => [panel.id as string, source]),
+  )
   return pictureSteps(edit, map, shape, run).map((step) => {
     const source = sources.get(step.panelId)
     const play = source ? panelPlay(map, passage, source, own, run.startMicros) : null
-    return { step, recordingId: play?.recordingId ?? passage.recordingId, inMicros: play?.micros ?? own, speedPercent: play?.speedPercent ?? pictureSpeed(passage) }
+    return {
+      step,
+      recordingId: play?.recordingId ?? passage.recordingId,
+      inMicros: play?.micros ?? own,
+      speedPercent: play?.speedPercent ?? pictureSpeed(passage),
+    }
   })
 }
 
@@ -35,6 +42,13 @@ function pictureSteps(edit: Edit, map: TimeMap, shape: Shape, { startMicros, end
 }
 
 /** Whether a panel's recording begins after the run does, or ends before it: a frame then stands still. */
-export function standsStill(edit: Edit, { recordingId, inMicros, speedPercent }: PanelRun, { startMicros, endMicros }: Run): boolean {
-  return inMicros < 0 || inMicros + ((endMicros - startMicros) * speedPercent) / 100 > recordingOf(edit, recordingId).durationMicros
+export function standsStill(
+  edit: Edit,
+  { recordingId, inMicros, speedPercent }: PanelRun,
+  { startMicros, endMicros }: Run,
+): boolean {
+  return (
+    inMicros < 0 ||
+    inMicros + ((endMicros - startMicros) * speedPercent) / 100 > recordingOf(edit, recordingId).durationMicros
+  )
 }

@@ -22,6 +22,10 @@ export function pictureOutline({ mask, border, shadow }: Outline, dest: Rect, ca
     radiusX: ellipse ? dest.width / 2 : radius,
     radiusY: ellipse ? dest.height / 2 : radius,
     border: border && { width: border.width * canvas.width, colour: border.colour },
-    shadow: shadow && { blur: shadow.blur * canvas.width, drop: DROP * shadow.blur * canvas.width, opacity: shadow.opacity },
+    shadow: shadow && {
+      blur: shadow.blur * canvas.width,
+      drop: DROP * shadow.blur * canvas.width,
+      opacity: shadow.opacity,
+    },
   }
 }

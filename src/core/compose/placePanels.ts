@@ -27,7 +27,12 @@ const WHOLE_REGION = newRegion('whole' as RegionId, 'whole', 'Whole', WHOLE_FRAM
  * Every panel of a passage's layout in a shape, solved and cropped, at a recording time: crop paths move with it. Throws RangeError when the
  * edit lacks a record.
  */
-export function placePanels(edit: Edit, shape: Shape, passage: Passage, recordingMicros: Micros = passage.inMicros): PlacedPanel[] {
+export function placePanels(
+  edit: Edit,
+  shape: Shape,
+  passage: Passage,
+  recordingMicros: Micros = passage.inMicros,
+): PlacedPanel[] {
   const { panels } = solve(arrangementFor(layoutOf(edit, passage.layoutId), shape), shape)
   const seen = new Map<Role, number>()
   return panels.map((solved) => {
@@ -41,7 +46,12 @@ export function placePanels(edit: Edit, shape: Shape, passage: Passage, recordin
     // A shot that goes on looks as it did: what was put right about it belongs to the passage that it comes from.
     const region = found && regionIn(from, found, recordingMicros)
     const correction = correctionFor(from, panel.id, shape.id)
-    return { ...solved, region, source, picture: region && panelPicture(panel, solved.rect, region, recordingOf(edit, recordingId).video, correction) }
+    return {
+      ...solved,
+      region,
+      source,
+      picture: region && panelPicture(panel, solved.rect, region, recordingOf(edit, recordingId).video, correction),
+    }
   })
 }
 

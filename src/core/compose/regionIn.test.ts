@@ -14,7 +14,9 @@ const none = { regionShifts: [], cropPaths: [] }
 describe('a region in one passage', () => {
   it('is the region itself where the passage says nothing about it', () => {
     expect(regionIn(none, face, 0)).toBe(face)
-    expect(regionIn({ ...none, regionShifts: [{ regionId: 'other' as RegionId, dx: 0.1, dy: 0, scale: 1 }] }, face, 0)).toBe(face)
+    expect(
+      regionIn({ ...none, regionShifts: [{ regionId: 'other' as RegionId, dx: 0.1, dy: 0, scale: 1 }] }, face, 0),
+    ).toBe(face)
   })
 
   it('lies where it was put, as large as it was made, and never beyond the frame', () => {
@@ -35,14 +37,26 @@ describe('a region in one passage', () => {
 
   it('takes its focus along', () => {
     const focused = { ...face, focus: { x: 0.8, y: 0.75, width: 0.05, height: 0.05 } }
-    expect(regionIn({ ...none, regionShifts: [{ regionId: face.id, dx: -0.5, dy: 0, scale: 1 }] }, focused, 0).focus?.x).toBeCloseTo(0.3, 9)
-    const larger = regionIn({ ...none, regionShifts: [{ regionId: face.id, dx: -0.3, dy: -0.3, scale: 2 }] }, focused, 0)
+    expect(
+      regionIn({ ...none, regionShifts: [{ regionId: face.id, dx: -0.5, dy: 0, scale: 1 }] }, focused, 0).focus?.x,
+    ).toBeCloseTo(0.3, 9)
+    const larger = regionIn(
+      { ...none, regionShifts: [{ regionId: face.id, dx: -0.3, dy: -0.3, scale: 2 }] },
+      focused,
+      0,
+    )
     expect(contains(larger.bounds, larger.focus as Rect)).toBe(true)
     expect(((larger.focus?.x ?? 0) - larger.bounds.x) / larger.bounds.width).toBeCloseTo((0.8 - 0.7) / 0.25, 9)
   })
 
   it('has its focus on its crop path, inside its bounds', () => {
-    const path = { regionId: face.id, keys: [{ micros: 0, x: 0.8, y: 0.8, jump: true }, { micros: 1_000_000, x: 0.2, y: 0.8, jump: false }] }
+    const path = {
+      regionId: face.id,
+      keys: [
+        { micros: 0, x: 0.8, y: 0.8, jump: true },
+        { micros: 1_000_000, x: 0.2, y: 0.8, jump: false },
+      ],
+    }
     const at = (t: number) => regionIn({ ...none, cropPaths: [path] }, face, t).focus
     expect(at(0)?.x).toBeCloseTo(0.8, 5)
     expect(at(1_000_000)?.x).toBeCloseTo(0.7, 5)
@@ -71,7 +85,8 @@ describe('a crop path', () => {
   it('goes through a key that was set, and through all others as before', () => {
     const set = withKey(keys, 1_500_000, { x: 0.3, y: 0.3 })
     expect(set).toHaveLength(5)
-    for (const k of [...keys, { micros: 1_500_000, x: 0.3, y: 0.3 }]) expect(pathAt(set, k.micros)).toMatchObject({ x: k.x, y: k.y })
+    for (const k of [...keys, { micros: 1_500_000, x: 0.3, y: 0.3 }])
+      expect(pathAt(set, k.micros)).toMatchObject({ x: k.x, y: k.y })
     expect(withKey(set, 1_505_000, { x: 0.31, y: 0.3 })).toHaveLength(5)
   })
 
@@ -92,7 +107,15 @@ describe('an outline in the panel', () => {
   })
 
   it('rounds by the shorter side, fits an ellipse, and measures borders by the canvas', () => {
-    expect(pictureOutline({ mask: { kind: 'rounded', radius: 0.25 }, border: null, shadow: null }, dest, canvas)).toMatchObject({ radiusX: 50, radiusY: 50 })
-    expect(pictureOutline({ mask: { kind: 'ellipse' }, border: { width: 0.01, colour: '#ffffff' }, shadow: null }, dest, canvas)).toMatchObject({ radiusX: 200, radiusY: 100, border: { width: 10.8 } })
+    expect(
+      pictureOutline({ mask: { kind: 'rounded', radius: 0.25 }, border: null, shadow: null }, dest, canvas),
+    ).toMatchObject({ radiusX: 50, radiusY: 50 })
+    expect(
+      pictureOutline(
+        { mask: { kind: 'ellipse' }, border: { width: 0.01, colour: '#ffffff' }, shadow: null },
+        dest,
+        canvas,
+      ),
+    ).toMatchObject({ radiusX: 200, radiusY: 100, border: { width: 10.8 } })
   })
 })

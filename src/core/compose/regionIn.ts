@@ -7,7 +7,11 @@ import { pathAt } from './cropPath'
 import type { RegionId } from '../model/ids'
 
 /** A region as it lies in one passage at a recording time: with the passage's own shift, and its focus where the passage's crop path has it. */
-export function regionIn(passage: Pick<Passage, 'regionShifts' | 'cropPaths'>, region: Region, recordingMicros: Micros): Region {
+export function regionIn(
+  passage: Pick<Passage, 'regionShifts' | 'cropPaths'>,
+  region: Region,
+  recordingMicros: Micros,
+): Region {
   const shift = passage.regionShifts.find((s) => s.regionId === region.id)
   const path = passage.cropPaths.find((p) => p.regionId === region.id)
   if (!shift && !path) return region
@@ -15,7 +19,11 @@ export function regionIn(passage: Pick<Passage, 'regionShifts' | 'cropPaths'>, r
   const focus = region.focus && carriedAlong(region.focus, region.bounds, bounds)
   if (!path) return { ...region, bounds, focus }
   const at = pathAt(path.keys, recordingMicros)
-  return { ...region, bounds, focus: pushInside({ x: at.x - LEAST / 2, y: at.y - LEAST / 2, width: LEAST, height: LEAST }, bounds) }
+  return {
+    ...region,
+    bounds,
+    focus: pushInside({ x: at.x - LEAST / 2, y: at.y - LEAST / 2, width: LEAST, height: LEAST }, bounds),
+  }
 }
 
 /** A focus that is a point still has a size; this is far under a pixel. */
@@ -32,7 +40,12 @@ function shifted(rect: Rect, { dx, dy, scale }: RegionShift): Rect {
 export function shiftTo({ id, bounds }: Pick<Region, 'id' | 'bounds'>, to: Rect): RegionShift {
   const from = centreOf(bounds)
   const centre = centreOf(to)
-  return { regionId: id, dx: centre.x - from.x, dy: centre.y - from.y, scale: clamp(to.width / bounds.width, SHIFT_SCALE) }
+  return {
+    regionId: id,
+    dx: centre.x - from.x,
+    dy: centre.y - from.y,
+    scale: clamp(to.width / bounds.width, SHIFT_SCALE),
+  }
 }
 
 /** Whether a region lies elsewhere in a passage than in the others. */

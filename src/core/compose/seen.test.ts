@@ -12,12 +12,20 @@ function placed(u: number, v: number, turn: Turn, flip: boolean): { a: number; b
 }
 
 describe('what a rectangle shows of a crop', () => {
-  it.each([0, 1, 2, 3].flatMap((turn) => [false, true].map((flip) => ({ turn: turn as Turn, flip }))))('turned by $turn quarters, flipped: $flip', ({ turn, flip }) => {
-    const { from, across, down } = seenOf(CROP, { turn, flip })
-    for (const [u, v] of [[0, 0], [1, 0], [0, 1], [0.3, 0.8]] as const) {
-      const { a, b } = placed(u, v, turn, flip)
-      expect(from.x + a * across.x + b * down.x).toBeCloseTo(CROP.x + u * CROP.width, 9)
-      expect(from.y + a * across.y + b * down.y).toBeCloseTo(CROP.y + v * CROP.height, 9)
-    }
-  })
+  it.each([0, 1, 2, 3].flatMap((turn) => [false, true].map((flip) => ({ turn: turn as Turn, flip }))))(
+    'turned by $turn quarters, flipped: $flip',
+    ({ turn, flip }) => {
+      const { from, across, down } = seenOf(CROP, { turn, flip })
+      for (const [u, v] of [
+        [0, 0],
+        [1, 0],
+        [0, 1],
+        [0.3, 0.8],
+      ] as const) {
+        const { a, b } = placed(u, v, turn, flip)
+        expect(from.x + a * across.x + b * down.x).toBeCloseTo(CROP.x + u * CROP.width, 9)
+        expect(from.y + a * across.y + b * down.y).toBeCloseTo(CROP.y + v * CROP.height, 9)
+      }
+    },
+  )
 })

@@ -11,7 +11,14 @@ export interface Seen {
 /** What a rectangle shows of a crop that is flipped, then turned, to fill it. */
 export function seenOf({ x, y, width, height }: Rect, { turn, flip }: Orientation): Seen {
   const placeAt = (a: number, b: number): Point => {
-    const [u, v] = ([[a, b], [b, 1 - a], [1 - a, 1 - b], [1 - b, a]] as const)[turn]
+    const [u, v] = (
+      [
+        [a, b],
+        [b, 1 - a],
+        [1 - a, 1 - b],
+        [1 - b, a],
+      ] as const
+    )[turn]
     return { x: x + (flip ? 1 - u : u) * width, y: y + v * height }
   }
   const [from, right, below] = [placeAt(0, 0), placeAt(1, 0), placeAt(0, 1)]

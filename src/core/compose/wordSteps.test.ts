@@ -19,7 +19,15 @@ function textsAt(t: number, words: Partial<Words>, shape = tall) {
 
 const [passage] = sampleEdit().highlight.passages
 if (!passage) throw new Error('no passage')
-const cue = (text: string, from: number, to: number, speakerId: SpeakerId | null = null) => ({ id: text as CueId, recordingId: passage.recordingId, fromMicros: passage.inMicros + from * 1e6, toMicros: passage.inMicros + to * 1e6, text, words: [], speakerId })
+const cue = (text: string, from: number, to: number, speakerId: SpeakerId | null = null) => ({
+  id: text as CueId,
+  recordingId: passage.recordingId,
+  fromMicros: passage.inMicros + from * 1e6,
+  toMicros: passage.inMicros + to * 1e6,
+  text,
+  words: [],
+  speakerId,
+})
 
 test('captions are on while they are said, and not when they are switched off', () => {
   const cues = [cue('Clean turn', 1, 2)]
@@ -31,7 +39,8 @@ test('captions are on while they are said, and not when they are switched off', 
 
 test('the word being spoken is told where the style makes it stand out', () => {
   const style = { ...PLAIN_TEXT, emphasis: { kind: 'box', colour: '#2e5e3e' } as const }
-  const wordAt = (t: number) => textsAt(t, { cues: [cue('one two', 1, 3)], captions: { ...NO_WORDS.captions, style } })[0]?.word
+  const wordAt = (t: number) =>
+    textsAt(t, { cues: [cue('one two', 1, 3)], captions: { ...NO_WORDS.captions, style } })[0]?.word
   expect(wordAt(1.1e6)).toMatchObject({ from: 0, to: 3 })
   expect(wordAt(2.9e6)).toMatchObject({ from: 4, to: 7 })
   expect(textsAt(1.1e6, { cues: [cue('one two', 1, 3)] })[0]?.word).toBeNull()
@@ -41,7 +50,10 @@ test('speakers are told by colour or by name, and two who speak at once stand on
   const wren = { id: 'w' as SpeakerId, name: 'Wren', colour: '#ffcc00' }
   const cues = [cue('Lift!', 1, 3, wren.id), cue('Where?', 1, 3)]
   const byColour = textsAt(2e6, { cues, speakers: [wren] })
-  expect(byColour.map((s) => [s.text, s.style.colour])).toEqual([['Lift!', '#ffcc00'], ['Where?', '#ffffff']])
+  expect(byColour.map((s) => [s.text, s.style.colour])).toEqual([
+    ['Lift!', '#ffcc00'],
+    ['Where?', '#ffffff'],
+  ])
   const [upper, lower] = byColour
   expect((upper?.area.y ?? 0) + (upper?.area.height ?? 0)).toBeLessThanOrEqual((lower?.area.y ?? 0) + 1e-6)
   const byName = textsAt(2e6, { cues, speakers: [wren], captions: { ...NO_WORDS.captions, speakers: 'name' } })
@@ -49,7 +61,13 @@ test('speakers are told by colour or by name, and two who speak at once stand on
 })
 
 test('titles last as long as they are told to, and come in as their style says, never larger than they will be', () => {
-  const title = { id: 't' as TitleId, text: 'Last gate', fromMicros: 2e6, toMicros: 4e6, style: { ...PLAIN_TEXT, entry: 'pop' as const } }
+  const title = {
+    id: 't' as TitleId,
+    text: 'Last gate',
+    fromMicros: 2e6,
+    toMicros: 4e6,
+    style: { ...PLAIN_TEXT, entry: 'pop' as const },
+  }
   expect(textsAt(1.9e6, { titles: [title] })).toEqual([])
   expect(textsAt(4e6, { titles: [title] })).toEqual([])
   const scales = [2e6, 2.1e6, 2.2e6, 3e6].map((t) => textsAt(t, { titles: [title] })[0]?.scale ?? NaN)
@@ -62,7 +80,14 @@ test('titles last as long as they are told to, and come in as their style says, 
 
 test('words lie inside the canvas in every shape, titles above captions', () => {
   for (const shape of STANDARD_SHAPES) {
-    const [title, caption] = textsAt(1e6, { cues: [cue('Clean turn', 0, 2)], titles: [{ id: 't' as TitleId, text: 'Last gate', fromMicros: null, toMicros: null, style: PLAIN_TEXT }] }, shape)
+    const [title, caption] = textsAt(
+      1e6,
+      {
+        cues: [cue('Clean turn', 0, 2)],
+        titles: [{ id: 't' as TitleId, text: 'Last gate', fromMicros: null, toMicros: null, style: PLAIN_TEXT }],
+      },
+      shape,
+    )
     for (const { area } of [title, caption].flatMap((s) => s ?? [])) {
       expect(area.x).toBeGreaterThanOrEqual(0)
       expect(area.x + area.width).toBeLessThanOrEqual(shape.width)

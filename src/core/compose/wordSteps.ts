@@ -22,7 +22,9 @@ const POP_FROM = 0.7
 export function wordSteps(edit: Edit, map: TimeMap, shape: Shape, passage: Passage, t: Micros): TextStep[] {
   const { words } = edit.highlight
   const titles = titlesAt(words, t, map.lengthMicros)
-  const cues = words.captions.shown ? cuesAt(cuesOf(words, map), map.passages.find((p) => p.passage.id === passage.id)?.index ?? -1, t) : []
+  const cues = words.captions.shown
+    ? cuesAt(cuesOf(words, map), map.passages.find((p) => p.passage.id === passage.id)?.index ?? -1, t)
+    : []
   if (titles.length === 0 && cues.length === 0) return []
   const arrangement = arrangementFor(layoutOf(edit, passage.layoutId), shape)
   return [
@@ -38,7 +40,9 @@ export function titlesAt({ titles }: Pick<Words, 'titles'>, t: Micros, lengthMic
 
 /** Titles that are on at the same time share their area. */
 function titleSteps(titles: readonly TitleCard[], area: Rect, shape: Shape, t: Micros): TextStep[] {
-  return titles.flatMap(({ text, style, fromMicros }, i) => step(text, style, wordRow(area, i, titles.length), shape, t - (fromMicros ?? 0)))
+  return titles.flatMap(({ text, style, fromMicros }, i) =>
+    step(text, style, wordRow(area, i, titles.length), shape, t - (fromMicros ?? 0)),
+  )
 }
 
 /** One of so many rows of an area. */
@@ -48,29 +52,45 @@ export function wordRow(area: Rect, i: number, of: number): Rect {
 }
 
 /** Two who speak at once have their lines one above the other. */
-function captionSteps({ captions, speakers }: Words, cues: readonly OutputCue[], area: Rect, shape: Shape, t: Micros): TextStep[] {
+function captionSteps(
+  { captions, speakers }: Words,
+  cues: readonly OutputCue[],
+  area: Rect,
+  shape: Shape,
+  t: Micros,
+): TextStep[] {
   return cues.flatMap((cue, i) => {
     const speaker = speakers.find((s) => s.id === cue.speakerId)
-    const style = speaker?.colour && captions.speakers === 'colour' ? inColour(captions.style, speaker.colour) : captions.style
+    const style =
+      speaker?.colour && captions.speakers === 'colour' ? inColour(captions.style, speaker.colour) : captions.style
     const before = speaker && captions.speakers === 'name' ? `${speaker.name}: ` : ''
-    const spoken = captions.style.emphasis.kind === 'none' ? null : (cue.tokens.findLast((w) => w.fromMicros <= t) ?? null)
+    const spoken =
+      captions.style.emphasis.kind === 'none' ? null : (cue.tokens.findLast((w) => w.fromMicros <= t) ?? null)
     const word = spoken && { from: spoken.from + before.length, to: spoken.to + before.length }
-    return step(before + cue.text, style, wordRow(area, i, cues.length), shape, t - cue.fromMicros).map((made): TextStep => ({ ...made, word }))
+    return step(before + cue.text, style, wordRow(area, i, cues.length), shape, t - cue.fromMicros).map(
+      (made): TextStep => ({ ...made, word }),
+    )
   })
 }
 
 /** A speaker's colour: of the letters, or of what they stand on, so that they can still be read. */
 function inColour(style: TextStyle, colour: string): TextStyle {
-  return style.block ? { ...style, block: { ...style.block, colour }, colour: isLight(colour) ? '#101410' : '#ffffff' } : { ...style, colour }
+  return style.block
+    ? { ...style, block: { ...style.block, colour }, colour: isLight(colour) ? '#101410' : '#ffffff' }
+    : { ...style, colour }
 }
 
 function step(text: string, style: TextStyle, area: Rect, canvas: Size, since: Micros): TextStep[] {
-  return text.trim() === '' ? [] : [{ kind: 'text', text, style: styleIn(style, area, canvas), area, word: null, ...entered(style, since) }]
+  return text.trim() === ''
+    ? []
+    : [{ kind: 'text', text, style: styleIn(style, area, canvas), area, word: null, ...entered(style, since) }]
 }
 
 /** A style that says where in its area words stand, wherever that area is: *near* the picture is towards the canvas's middle. */
 export function styleIn(style: TextStyle, area: Rect, canvas: Size): TextStyle {
-  return style.place === 'near' ? { ...style, place: area.y + area.height / 2 < canvas.height / 2 ? 'bottom' : 'top' } : style
+  return style.place === 'near'
+    ? { ...style, place: area.y + area.height / 2 < canvas.height / 2 ? 'bottom' : 'top' }
+    : style
 }
 
 function entered({ entry }: TextStyle, since: Micros): Pick<TextStep, 'opacity' | 'scale'> {

@@ -20,7 +20,12 @@ const BLIP_MICROS = 60_000
  * Pauses in a row of levels (dBFS, one for each `stepMicros` from `fromMicros` on): what would be struck out, breath left on
  * either side. A pause at the very start or end of the row keeps its breath only toward the sound.
  */
-export function findDeadAir(levelsDb: ArrayLike<number>, fromMicros: Micros, stepMicros: Micros, settings: DeadAirSettings): Strike[] {
+export function findDeadAir(
+  levelsDb: ArrayLike<number>,
+  fromMicros: Micros,
+  stepMicros: Micros,
+  settings: DeadAirSettings,
+): Strike[] {
   const blip = Math.max(0, Math.floor(BLIP_MICROS / stepMicros))
   const end = fromMicros + levelsDb.length * stepMicros
   const at = (i: number) => clampMicros(Math.round(fromMicros + i * stepMicros), fromMicros, end)

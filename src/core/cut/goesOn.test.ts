@@ -15,7 +15,15 @@ const TALL = { id: 'tall', width: 1080, height: 1920 }
 /** Which moment of which recording every panel shows at an output time. */
 function shownAt(edit: Edit, t: number) {
   const composition = compose(edit, timeMapOf(edit.highlight), TALL, t)
-  return composition && picturesIn(composition).map(({ step, dest }) => ({ panel: step.panelId, recording: step.feed.recordingId, micros: step.feed.micros, dest }))
+  return (
+    composition &&
+    picturesIn(composition).map(({ step, dest }) => ({
+      panel: step.panelId,
+      recording: step.feed.recordingId,
+      micros: step.feed.micros,
+      dest,
+    }))
+  )
 }
 
 describe('what panels play', () => {
@@ -39,8 +47,15 @@ describe('what panels play', () => {
         expect(is?.length, `round ${round}`).toBe(was?.length)
         // A microsecond of rounding is no other picture.
         was?.forEach((w, i) => {
-          expect(is?.[i], `round ${round}, ${t}`).toMatchObject({ panel: w.panel, recording: w.recording, dest: w.dest })
-          expect(Math.abs((is?.[i]?.micros ?? NaN) - w.micros), `round ${round}, ${t}, panel ${w.panel}`).toBeLessThanOrEqual(2)
+          expect(is?.[i], `round ${round}, ${t}`).toMatchObject({
+            panel: w.panel,
+            recording: w.recording,
+            dest: w.dest,
+          })
+          expect(
+            Math.abs((is?.[i]?.micros ?? NaN) - w.micros),
+            `round ${round}, ${t}, panel ${w.panel}`,
+          ).toBeLessThanOrEqual(2)
         })
       }
     }
@@ -51,10 +66,41 @@ describe('what panels play', () => {
     const edit = sampleEdit()
     const [p] = edit.highlight.passages
     if (!p) throw new Error('no passage')
-    const fed = editSchema.parse({ ...edit, highlight: { ...edit.highlight, passages: [{ ...p, feeds: [{ panelId: 'top', plays: { kind: 'recording', recordingId: 'r', setupId: 's', clock: { kind: 'own', inMicros: 30_000_000, speedPercent: 100 } } }] }] } })
+    const fed = editSchema.parse({
+      ...edit,
+      highlight: {
+        ...edit.highlight,
+        passages: [
+          {
+            ...p,
+            feeds: [
+              {
+                panelId: 'top',
+                plays: {
+                  kind: 'recording',
+                  recordingId: 'r',
+                  setupId: 's',
+                  clock: { kind: 'own', inMicros: 30_000_000, speedPercent: 100 },
+                },
+              },
+            ],
+          },
+        ],
+      },
+    })
     const playing = (changed: Edit, t: number) => shownAt(changed, t)?.find((s) => s.panel === 'top')?.micros
-    const struck = { ...fed, highlight: { ...fed.highlight, passages: fed.highlight.passages.map((q) => strikeOut(q, { fromMicros: 14_000_000, toMicros: 16_000_000 })) } }
-    const faster = { ...fed, highlight: { ...fed.highlight, passages: fed.highlight.passages.map((q) => ({ ...q, speedPercent: 200 })) } }
-    for (const t of [0, 1_999_000, 2_001_000, 4_500_000]) for (const changed of [fed, struck, faster]) expect(playing(changed, t)).toBe(30_000_000 + t)
+    const struck = {
+      ...fed,
+      highlight: {
+        ...fed.highlight,
+        passages: fed.highlight.passages.map((q) => strikeOut(q, { fromMicros: 14_000_000, toMicros: 16_000_000 })),
+      },
+    }
+    const faster = {
+      ...fed,
+      highlight: { ...fed.highlight, passages: fed.highlight.passages.map((q) => ({ ...q, speedPercent: 200 })) },
+    }
+    for (const t of [0, 1_999_000, 2_001_000, 4_500_000])
+      for (const changed of [fed, struck, faster]) expect(playing(changed, t)).toBe(30_000_000 + t)
   })
 })

@@ -27,24 +27,49 @@ export function shortHandles(map: TimeMap, footageOf: (passage: Passage) => Foot
     const after = map.passages[index + 1]
     if (!before || !after) return []
     const length = toMicros - fromMicros
-    return [...shortAfter(index, before.passage, toMicros - before.endMicros, length, footageOf(before.passage)), ...shortBefore(index, after.passage, after.startMicros - fromMicros, length, footageOf(after.passage))]
+    return [
+      ...shortAfter(index, before.passage, toMicros - before.endMicros, length, footageOf(before.passage)),
+      ...shortBefore(index, after.passage, after.startMicros - fromMicros, length, footageOf(after.passage)),
+    ]
   })
 }
 
-function shortAfter(index: number, passage: Passage, neededOutput: Micros, joinMicros: Micros, footage: Footage): ShortHandle[] {
+function shortAfter(
+  index: number,
+  passage: Passage,
+  neededOutput: Micros,
+  joinMicros: Micros,
+  footage: Footage,
+): ShortHandle[] {
   const { picture } = passage
-  const there = footage.durationMicros - (picture ? picture.inMicros + Math.round((passageLength(passage) * picture.speedPercent) / 100) : passage.outMicros)
+  const there =
+    footage.durationMicros -
+    (picture ? picture.inMicros + Math.round((passageLength(passage) * picture.speedPercent) / 100) : passage.outMicros)
   const otherRoom = passage.inMicros - footage.video.firstFrameMicros
   return shortOf({ index, side: 'after' }, passage, neededOutput, joinMicros, there, otherRoom, footage)
 }
 
-function shortBefore(index: number, passage: Passage, neededOutput: Micros, joinMicros: Micros, footage: Footage): ShortHandle[] {
+function shortBefore(
+  index: number,
+  passage: Passage,
+  neededOutput: Micros,
+  joinMicros: Micros,
+  footage: Footage,
+): ShortHandle[] {
   const there = (passage.picture ?? passage).inMicros - footage.video.firstFrameMicros
   const otherRoom = footage.durationMicros - passage.outMicros
   return shortOf({ index, side: 'before' }, passage, neededOutput, joinMicros, there, otherRoom, footage)
 }
 
-function shortOf(where: Pick<ShortHandle, 'index' | 'side'>, passage: Passage, neededOutput: Micros, joinMicros: Micros, there: Micros, otherRoom: Micros, { video }: Footage): ShortHandle[] {
+function shortOf(
+  where: Pick<ShortHandle, 'index' | 'side'>,
+  passage: Passage,
+  neededOutput: Micros,
+  joinMicros: Micros,
+  there: Micros,
+  otherRoom: Micros,
+  { video }: Footage,
+): ShortHandle[] {
   const needed = Math.round((neededOutput * (passage.picture ?? passage).speedPercent) / 100)
   const missing = needed - Math.max(0, there)
   const missingFrames = Math.ceil((missing * framesPerSecond(video.frameRate)) / MICROS_PER_SECOND - 1e-6)

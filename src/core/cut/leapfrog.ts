@@ -26,8 +26,19 @@ const LAST_PANEL = 'leapfrog last' as PanelId
 
 /** The first bands that are taken, from the top; the rest waits. */
 export function bandsArrangement({ bands, role }: Pick<Leapfrog, 'bands' | 'role'>, taken: number): Arrangement {
-  const nodes = Array.from({ length: bands }, (_, band): LayoutNode => (band < taken ? newPanel(bandPanel(band), role) : { kind: 'space' }))
-  return { tree: { kind: 'stack', axis: 'column', gap: 0, children: nodes.map((node) => ({ extent: { kind: 'weight', weight: 1 }, node })) }, insets: [], backdrop: DEFAULT_BACKDROP }
+  const nodes = Array.from({ length: bands }, (_, band): LayoutNode =>
+    band < taken ? newPanel(bandPanel(band), role) : { kind: 'space' },
+  )
+  return {
+    tree: {
+      kind: 'stack',
+      axis: 'column',
+      gap: 0,
+      children: nodes.map((node) => ({ extent: { kind: 'weight', weight: 1 }, node })),
+    },
+    insets: [],
+    backdrop: DEFAULT_BACKDROP,
+  }
 }
 
 export function lastArrangement({ role }: Pick<Leapfrog, 'role'>): Arrangement {
@@ -49,9 +60,15 @@ export function leapfrog(passages: readonly Passage[], how: Leapfrog, layoutIds:
     if (!layoutId) throw new RangeError(`layoutIds: fewer than ${layoutsFor(how)}`)
     // The shots that were already there go on in their bands.
     const staying = k === last ? [] : passages.slice(Math.max(0, k - bands + 1), k)
-    const feeds = staying.map((shot) => ({ panelId: bandPanel(passages.indexOf(shot) % bands), plays: { kind: 'passage' as const, passageId: shot.id } }))
+    const feeds = staying.map((shot) => ({
+      panelId: bandPanel(passages.indexOf(shot) % bands),
+      plays: { kind: 'passage' as const, passageId: shot.id },
+    }))
     const next = k + 1 === last ? 0 : (k + 1) % bands
-    const join: Passage['join'] = k === last ? passage.join : { kind: 'push', direction: directions[next] ?? 'up', lengthMicros, easing, within: 'panel' }
+    const join: Passage['join'] =
+      k === last
+        ? passage.join
+        : { kind: 'push', direction: directions[next] ?? 'up', lengthMicros, easing, within: 'panel' }
     return { ...passage, layoutId, feeds, join }
   })
 }
@@ -72,7 +89,11 @@ const SLOWER = [90, 80, 70, 60, 50, 40, 30, 25] as const
 const LITTLE_SLOWER = 80
 
 /** The shots that lack material to stay until they are pushed out. */
-export function shortShots(passages: readonly Passage[], { bands, lengthMicros }: Pick<Leapfrog, 'bands' | 'lengthMicros'>, footageOf: (passage: Passage) => Footage): ShortShot[] {
+export function shortShots(
+  passages: readonly Passage[],
+  { bands, lengthMicros }: Pick<Leapfrog, 'bands' | 'lengthMicros'>,
+  footageOf: (passage: Passage) => Footage,
+): ShortShot[] {
   const last = passages.length - 1
   return passages.flatMap((passage, k) => {
     if (k === last) return []
@@ -81,21 +102,39 @@ export function shortShots(passages: readonly Passage[], { bands, lengthMicros }
     const stays = passages.slice(k, gone).reduce((sum, p) => sum + passageLength(p), 0) + Math.ceil(lengthMicros / 2)
     const { durationMicros, video } = footageOf(passage)
     // A picture that runs by itself runs through strikes.
-    const struck = passage.picture ? 0 : passage.outMicros - passage.inMicros - (passageLength(passage) * passage.speedPercent) / 100
+    const struck = passage.picture
+      ? 0
+      : passage.outMicros - passage.inMicros - (passageLength(passage) * passage.speedPercent) / 100
     const now = passage.picture ?? passage
     const neededAt = (percent: number) => Math.round((stays * percent) / 100 + struck)
     const missing = now.inMicros + neededAt(now.speedPercent) - durationMicros
     const missingFrames = Math.ceil((missing * framesPerSecond(video.frameRate)) / MICROS_PER_SECOND - 1e-6)
     if (missingFrames <= 0) return []
-    const slower = struck === 0 ? SLOWER.find((percent) => percent < now.speedPercent && now.inMicros + neededAt(percent) <= durationMicros) : undefined
-    return [{ passageId: passage.id, missingFrames, slipMicros: now.inMicros - video.firstFrameMicros >= missing ? -missing : null, speedPercent: slower ?? null }]
+    const slower =
+      struck === 0
+        ? SLOWER.find((percent) => percent < now.speedPercent && now.inMicros + neededAt(percent) <= durationMicros)
+        : undefined
+    return [
+      {
+        passageId: passage.id,
+        missingFrames,
+        slipMicros: now.inMicros - video.firstFrameMicros >= missing ? -missing : null,
+        speedPercent: slower ?? null,
+      },
+    ]
   })
 }
 
 /** A shot whose picture alone is shown from a little earlier on, or slower; cut points and sound stay as they are. */
 export function withOwnPicture(passage: Passage, change: { slipMicros: Micros } | { speedPercent: number }): Passage {
   const now = passage.picture ?? { inMicros: passage.inMicros, speedPercent: passage.speedPercent }
-  return { ...passage, picture: 'slipMicros' in change ? { ...now, inMicros: Math.max(0, now.inMicros + change.slipMicros) } : { ...now, speedPercent: change.speedPercent } }
+  return {
+    ...passage,
+    picture:
+      'slipMicros' in change
+        ? { ...now, inMicros: Math.max(0, now.inMicros + change.slipMicros) }
+        : { ...now, speedPercent: change.speedPercent },
+  }
 }
 
 /** What puts a short shot right with the least to be seen of it: a little slower, else a little earlier, else much slower; null when nothing does. */

@@ -7,7 +7,9 @@ import { clampMicros, type Micros } from '../time/micros'
 import { keptStretches, passageLength, recordingMicrosAt, type TimeMap } from '../time/timeMap'
 
 /** What is needed of a recording to cut in it: its frames and its length. */
-export type Footage = Pick<Recording, 'durationMicros'> & { video: Pick<Recording['video'], 'frameRate' | 'firstFrameMicros'> }
+export type Footage = Pick<Recording, 'durationMicros'> & {
+  video: Pick<Recording['video'], 'frameRate' | 'firstFrameMicros'>
+}
 
 /** The length of one frame of a recording. */
 export function oneFrame({ video }: Footage): Micros {
@@ -36,37 +38,67 @@ function withStart(passage: Passage, inMicros: Micros): Passage {
   const { picture } = passage
   if (!picture) return { ...passage, inMicros }
   const late = ((inMicros - passage.inMicros) * 100) / passage.speedPercent
-  return { ...passage, inMicros, picture: { ...picture, inMicros: Math.max(0, picture.inMicros + Math.round((late * picture.speedPercent) / 100)) } }
+  return {
+    ...passage,
+    inMicros,
+    picture: { ...picture, inMicros: Math.max(0, picture.inMicros + Math.round((late * picture.speedPercent) / 100)) },
+  }
 }
 
 /** The same stretch length and strikes, `by` later (or earlier) in the recording; stopped at the recording's ends. */
 export function slip(passage: Passage, by: Micros, footage: Footage): Passage {
-  const moved = onFrame(footage, clampMicros(passage.inMicros + by, 0, footage.durationMicros - (passage.outMicros - passage.inMicros)))
+  const moved = onFrame(
+    footage,
+    clampMicros(passage.inMicros + by, 0, footage.durationMicros - (passage.outMicros - passage.inMicros)),
+  )
   const outMicros = Math.min(moved + passage.outMicros - passage.inMicros, footage.durationMicros)
   const shift = moved - passage.inMicros
-  const strikes = passage.strikes.flatMap((s) => (s.toMicros + shift > 0 ? [{ fromMicros: Math.max(0, s.fromMicros + shift), toMicros: s.toMicros + shift }] : []))
+  const strikes = passage.strikes.flatMap((s) =>
+    s.toMicros + shift > 0 ? [{ fromMicros: Math.max(0, s.fromMicros + shift), toMicros: s.toMicros + shift }] : [],
+  )
   const picture = passage.picture && { ...passage.picture, inMicros: Math.max(0, passage.picture.inMicros + shift) }
   return outMicros > moved ? { ...passage, inMicros: moved, outMicros, strikes, picture } : passage
 }
 
 /** Cuts a passage in two at recording time `t`; unchanged when `t` is not inside. Joins and fades stay at the outer ends, and every panel goes on with what it plays. */
-export function split(passages: readonly Passage[], id: PassageId, t: Micros, newId: PassageId, footage: Footage): Passage[] {
+export function split(
+  passages: readonly Passage[],
+  id: PassageId,
+  t: Micros,
+  newId: PassageId,
+  footage: Footage,
+): Passage[] {
   const place = passages.findIndex((p) => p.id === id)
   const passage = passages[place]
   const at = onFrame(footage, t)
   if (!passage || at <= passage.inMicros || at >= passage.outMicros) return [...passages]
   const first = { ...passage, outMicros: at, join: CUT, sound: { ...passage.sound, fadeOutMicros: 0 } }
-  const second = goingOn({ ...passage, id: newId, inMicros: at, sound: { ...passage.sound, fadeInMicros: 0 } }, passageLength(first))
+  const second = goingOn(
+    { ...passage, id: newId, inMicros: at, sound: { ...passage.sound, fadeInMicros: 0 } },
+    passageLength(first),
+  )
   if (keptStretches(first).length === 0 || keptStretches(second).length === 0) return [...passages]
   // Whoever comes later shows what the passage ends with.
-  const later = [second, ...passages.slice(place + 1)].map((p) => ({ ...p, feeds: p.feeds.map((f) => (f.plays.kind === 'passage' && f.plays.passageId === id ? { ...f, plays: { ...f.plays, passageId: newId } } : f)) }))
+  const later = [second, ...passages.slice(place + 1)].map((p) => ({
+    ...p,
+    feeds: p.feeds.map((f) =>
+      f.plays.kind === 'passage' && f.plays.passageId === id ? { ...f, plays: { ...f.plays, passageId: newId } } : f,
+    ),
+  }))
   return [...passages.slice(0, place), first, ...later]
 }
 
 /** A passage that begins `late` (output time) into what it was: what runs on its own clock has come so far by then. */
 function goingOn(passage: Passage, late: Micros): Passage {
-  const on = <C extends { inMicros: Micros; speedPercent: number }>(clock: C): C => ({ ...clock, inMicros: clock.inMicros + Math.round((late * clock.speedPercent) / 100) })
-  const feeds = passage.feeds.map((f) => (f.plays.kind === 'recording' && f.plays.clock.kind === 'own' ? { ...f, plays: { ...f.plays, clock: on(f.plays.clock) } } : f))
+  const on = <C extends { inMicros: Micros; speedPercent: number }>(clock: C): C => ({
+    ...clock,
+    inMicros: clock.inMicros + Math.round((late * clock.speedPercent) / 100),
+  })
+  const feeds = passage.feeds.map((f) =>
+    f.plays.kind === 'recording' && f.plays.clock.kind === 'own'
+      ? { ...f, plays: { ...f.plays, clock: on(f.plays.clock) } }
+      : f,
+  )
   return { ...passage, feeds, picture: passage.picture && on(passage.picture) }
 }
 
@@ -97,7 +129,12 @@ export function mergeStrikes(strikes: readonly Strike[]): Strike[] {
 }
 
 /** Strikes out everything between two output times, in every passage it touches; a passage that would be left empty goes, the last one stays. */
-export function strikeOutput(map: TimeMap, fromMicros: Micros, toMicros: Micros, footageOf: (passage: Passage) => Footage): Passage[] {
+export function strikeOutput(
+  map: TimeMap,
+  fromMicros: Micros,
+  toMicros: Micros,
+  footageOf: (passage: Passage) => Footage,
+): Passage[] {
   const struck = map.passages.flatMap((placed) => {
     const { passage, startMicros, endMicros } = placed
     const from = Math.max(fromMicros, startMicros)
@@ -106,7 +143,10 @@ export function strikeOutput(map: TimeMap, fromMicros: Micros, toMicros: Micros,
     if (from === startMicros && to === endMicros) return []
     const footage = footageOf(passage)
     const at = (t: Micros) => onFrame(footage, recordingMicrosAt(placed, t))
-    const stretch = { fromMicros: from === startMicros ? passage.inMicros : at(from), toMicros: to === endMicros ? passage.outMicros : at(to) }
+    const stretch = {
+      fromMicros: from === startMicros ? passage.inMicros : at(from),
+      toMicros: to === endMicros ? passage.outMicros : at(to),
+    }
     return [stretch.toMicros > stretch.fromMicros ? strikeOut(passage, stretch) : passage]
   })
   return struck.length > 0 ? struck : map.passages.map((p) => p.passage)

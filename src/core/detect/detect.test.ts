@@ -1,7 +1,17 @@
 import { describe, expect, it } from 'vitest'
 import { SEED, seeded } from '../../../tests/support/seeded'
 import { DEFAULT_WEIGHTS } from '../model/spotting'
-import { coverage, LOUDNESS_STEP_MICROS, PART_MICROS, partCount, SPEECH_STEP_MICROS, stepsInPart, WAVE_STEP_MICROS, type Analysis, type SoundPart } from './analysis'
+import {
+  coverage,
+  LOUDNESS_STEP_MICROS,
+  PART_MICROS,
+  partCount,
+  SPEECH_STEP_MICROS,
+  stepsInPart,
+  WAVE_STEP_MICROS,
+  type Analysis,
+  type SoundPart,
+} from './analysis'
 import { colourDistance, isCut, motionBetween, SIGNATURE_HEIGHT, SIGNATURE_WIDTH, signatureOf } from './frameSignature'
 import { LIVELINESS_STEP_MICROS, livelinessOf } from './liveliness'
 import { momentAround, proposeMoments } from './moments'
@@ -40,23 +50,56 @@ function analysisWith(seconds: number, planted: readonly Planted[], seed: number
   return { durationMicros, sound, pictures: new Map() }
 }
 
-const propose = (analysis: Analysis, count = 15, mostMicros = 60 * SECOND) => proposeMoments(livelinessOf(analysis, DEFAULT_WEIGHTS), analysis.durationMicros, speechOfAnalysis(analysis), [], { count, mostMicros })
+const propose = (analysis: Analysis, count = 15, mostMicros = 60 * SECOND) =>
+  proposeMoments(livelinessOf(analysis, DEFAULT_WEIGHTS), analysis.durationMicros, speechOfAnalysis(analysis), [], {
+    count,
+    mostMicros,
+  })
 
 describe('liveliness', () => {
   it(`finds what is louder than its own surroundings, also where all is loud (seed ${SEED})`, () => {
-    const planted = [{ at: 100, seconds: 3, lufs: -18 }, { at: 400, seconds: 4, lufs: -16 }, { at: 777, seconds: 2, lufs: -17 }]
+    const planted = [
+      { at: 100, seconds: 3, lufs: -18 },
+      { at: 400, seconds: 4, lufs: -16 },
+      { at: 777, seconds: 2, lufs: -17 },
+    ]
     const analysis = analysisWith(1000, planted, SEED)
     const found = propose(analysis)
-    expect(found.slice(0, 3).map((m) => Math.round(m.peakMicros / SECOND)).sort((a, b) => a - b)).toEqual([expect.closeTo(101, -0.5), expect.closeTo(402, -0.5), expect.closeTo(778, -0.5)])
+    expect(
+      found
+        .slice(0, 3)
+        .map((m) => Math.round(m.peakMicros / SECOND))
+        .sort((a, b) => a - b),
+    ).toEqual([expect.closeTo(101, -0.5), expect.closeTo(402, -0.5), expect.closeTo(778, -0.5)])
     const [best] = found
     expect(best?.reasons[0]).toMatchObject({ kind: 'loud' })
     // The same thirty minutes, all of it twelve dB louder: nothing changes.
-    const louder: Analysis = { ...analysis, sound: new Map([...analysis.sound].map(([i, p]) => [i, { ...p, loudness: p.loudness.map((l) => l + 12) }])) }
-    expect(propose(louder).slice(0, 3).map((m) => m.peakMicros).sort()).toEqual(found.slice(0, 3).map((m) => m.peakMicros).sort())
+    const louder: Analysis = {
+      ...analysis,
+      sound: new Map([...analysis.sound].map(([i, p]) => [i, { ...p, loudness: p.loudness.map((l) => l + 12) }])),
+    }
+    expect(
+      propose(louder)
+        .slice(0, 3)
+        .map((m) => m.peakMicros)
+        .sort(),
+    ).toEqual(
+      found
+        .slice(0, 3)
+        .map((m) => m.peakMicros)
+        .sort(),
+    )
   })
 
   it('begins before the rise and ends after the fall, in pauses of speech, within the length asked for, and never overlaps', () => {
-    const analysis = analysisWith(600, [{ at: 201.5, seconds: 5, lufs: -14 }, { at: 230, seconds: 4, lufs: -15 }], 3)
+    const analysis = analysisWith(
+      600,
+      [
+        { at: 201.5, seconds: 5, lufs: -14 },
+        { at: 230, seconds: 4, lufs: -15 },
+      ],
+      3,
+    )
     const found = propose(analysis, 15, 20 * SECOND)
     const main = found.find((m) => m.inMicros < 203 * SECOND && m.outMicros > 203 * SECOND)
     if (!main) throw new Error('not found')
@@ -74,14 +117,25 @@ describe('liveliness', () => {
     const analysis = analysisWith(300, [{ at: 150, seconds: 3, lufs: -10 }], 5)
     const deaf = livelinessOf(analysis, { loudness: 0, motion: 1, speech: 0 })
     expect(Math.max(...deaf.score)).toBe(0)
-    const nothing = livelinessOf({ durationMicros: 300 * SECOND, sound: new Map(), pictures: new Map() }, DEFAULT_WEIGHTS)
+    const nothing = livelinessOf(
+      { durationMicros: 300 * SECOND, sound: new Map(), pictures: new Map() },
+      DEFAULT_WEIGHTS,
+    )
     expect(Math.max(...nothing.score)).toBe(0)
     expect(coverage(analysis)).toEqual({ sound: 1, pictures: 0 })
   })
 
   it('sees motion, spread over the time between the pictures looked at', () => {
-    const motion = Array.from({ length: 300 }, (_, i) => ({ micros: (i + 1) * 2 * SECOND, amount: i === 149 ? 0.2 : 0.02 }))
-    const pictures = new Map(Array.from({ length: 10 }, (_, index) => [index, { pictures: [], cuts: [], motion: motion.filter((m) => Math.floor((m.micros - 1) / PART_MICROS) === index) }]))
+    const motion = Array.from({ length: 300 }, (_, i) => ({
+      micros: (i + 1) * 2 * SECOND,
+      amount: i === 149 ? 0.2 : 0.02,
+    }))
+    const pictures = new Map(
+      Array.from({ length: 10 }, (_, index) => [
+        index,
+        { pictures: [], cuts: [], motion: motion.filter((m) => Math.floor((m.micros - 1) / PART_MICROS) === index) },
+      ]),
+    )
     const { score } = livelinessOf({ durationMicros: 600 * SECOND, sound: new Map(), pictures }, DEFAULT_WEIGHTS)
     const best = score.indexOf(Math.max(...score))
     expect((best * LIVELINESS_STEP_MICROS) / SECOND).toBeGreaterThanOrEqual(298)
@@ -89,7 +143,13 @@ describe('liveliness', () => {
   })
 
   it('snaps a mark’s surroundings to a shot’s cut where one is near', () => {
-    const { inMicros, outMicros } = momentAround(100 * SECOND, 200 * SECOND, [], [91 * SECOND, 104 * SECOND], 60 * SECOND)
+    const { inMicros, outMicros } = momentAround(
+      100 * SECOND,
+      200 * SECOND,
+      [],
+      [91 * SECOND, 104 * SECOND],
+      60 * SECOND,
+    )
     expect([inMicros, outMicros]).toEqual([91 * SECOND, 104 * SECOND])
     expect(momentAround(SECOND, 200 * SECOND, [], [], 60 * SECOND).inMicros).toBe(0)
   })
@@ -113,7 +173,9 @@ describe('speech', () => {
   it('is stretches of high probability; short gaps lie inside, coughs are left out', () => {
     const row = (...parts: [number, number][]) => parts.flatMap(([steps, p]) => Array.from({ length: steps }, () => p))
     const found = speechStretches(row([10, 10], [50, 250], [5, 20], [50, 250], [40, 5], [2, 250], [40, 5]), SECOND)
-    expect(found).toEqual([{ fromMicros: SECOND + 10 * SPEECH_STEP_MICROS, toMicros: SECOND + 115 * SPEECH_STEP_MICROS - 64_000 }])
+    expect(found).toEqual([
+      { fromMicros: SECOND + 10 * SPEECH_STEP_MICROS, toMicros: SECOND + 115 * SPEECH_STEP_MICROS - 64_000 },
+    ])
   })
 
   it('goes on over the border of two parts', () => {
@@ -124,7 +186,11 @@ describe('speech', () => {
 })
 
 describe('frame signatures', () => {
-  const picture = (paint: (x: number, y: number) => [number, number, number]) => Uint8ClampedArray.from({ length: SIGNATURE_WIDTH * SIGNATURE_HEIGHT * 4 }, (_, i) => [...paint((i >> 2) % SIGNATURE_WIDTH, Math.floor((i >> 2) / SIGNATURE_WIDTH)), 255][i & 3] ?? 0)
+  const picture = (paint: (x: number, y: number) => [number, number, number]) =>
+    Uint8ClampedArray.from(
+      { length: SIGNATURE_WIDTH * SIGNATURE_HEIGHT * 4 },
+      (_, i) => [...paint((i >> 2) % SIGNATURE_WIDTH, Math.floor((i >> 2) / SIGNATURE_WIDTH)), 255][i & 3] ?? 0,
+    )
   const meadow = signatureOf(picture((x, y) => (y < 18 ? [120, 170, 230] : [60, 130 + (x % 8), 70])))
   const pannedMeadow = signatureOf(picture((x, y) => (y < 20 ? [120, 170, 230] : [60, 130 + ((x + 3) % 8), 70])))
   const hangar = signatureOf(picture((x) => (x < 30 ? [40, 40, 45] : [200, 190, 180])))
@@ -161,7 +227,11 @@ describe('sound steps', () => {
 describe('waveform', () => {
   it(`shows at every scale the loudest peak that a plain search finds (seed ${SEED})`, () => {
     const random = seeded(SEED)
-    const parts = [0, 1].map((index) => ({ index, peaks: Uint8Array.from({ length: 6000 }, () => random.integer(0, 255)), rms: new Uint8Array(6000).fill(30) }))
+    const parts = [0, 1].map((index) => ({
+      index,
+      peaks: Uint8Array.from({ length: 6000 }, () => random.integer(0, 255)),
+      rms: new Uint8Array(6000).fill(30),
+    }))
     const waveform = new Waveform()
     for (const { index, ...part } of parts) waveform.add(index, part)
     const all = parts.flatMap((p) => [...p.peaks])
@@ -171,7 +241,8 @@ describe('waveform', () => {
       waveform.columns(0, columnMicros, peaks, rms)
       const per = columnMicros / WAVE_STEP_MICROS
       // Coarse steps do not end exactly where parts and columns do: compare away from the border.
-      for (let x = 0; x < 20 && (x + 1) * per < 5800; x++) expect(peaks[x], `column ${x} of ${columnMicros}`).toBe(Math.max(...all.slice(x * per, (x + 1) * per)))
+      for (let x = 0; x < 20 && (x + 1) * per < 5800; x++)
+        expect(peaks[x], `column ${x} of ${columnMicros}`).toBe(Math.max(...all.slice(x * per, (x + 1) * per)))
       expect(rms[3]).toBe(30)
     }
   })

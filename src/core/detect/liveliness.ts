@@ -49,7 +49,12 @@ export function livelinessOf(analysis: Analysis, weights: Weights): Liveliness {
   const usualSpeech = movingMean(speech, SURROUNDINGS_STEPS)
   const nearSpeech = movingMean(speech, SPEECH_STEPS / 2)
   const sum = weights.loudness + weights.motion + weights.speech || 1
-  const all: Liveliness = { score: new Float32Array(steps), decibelsOver: new Float32Array(steps), timesMotion: new Float32Array(steps).fill(1), speechOver: new Float32Array(steps) }
+  const all: Liveliness = {
+    score: new Float32Array(steps),
+    decibelsOver: new Float32Array(steps),
+    timesMotion: new Float32Array(steps).fill(1),
+    speechOver: new Float32Array(steps),
+  }
   for (let i = 0; i < steps; i++) {
     const over = Math.max(0, (loudness[i] ?? SILENCE_LUFS) - (usualLoudness[i] ?? SILENCE_LUFS))
     const times = (motion[i] ?? 0) / Math.max(LEAST_MOTION, usualMotion[i] ?? 0)
@@ -57,7 +62,10 @@ export function livelinessOf(analysis: Analysis, weights: Weights): Liveliness {
     all.decibelsOver[i] = over
     all.timesMotion[i] = times
     all.speechOver[i] = spoken
-    const parts = weights.loudness * Math.min(1, over / FULL_DECIBELS) ** LOUDNESS_POWER + weights.motion * Math.min(1, Math.max(0, (times - 1) / (FULL_TIMES_MOTION - 1))) + weights.speech * Math.min(1, spoken / FULL_SPEECH_SHARE)
+    const parts =
+      weights.loudness * Math.min(1, over / FULL_DECIBELS) ** LOUDNESS_POWER +
+      weights.motion * Math.min(1, Math.max(0, (times - 1) / (FULL_TIMES_MOTION - 1))) +
+      weights.speech * Math.min(1, spoken / FULL_SPEECH_SHARE)
     all.score[i] = parts / sum
   }
   all.score = smoothed(all.score)
@@ -70,7 +78,11 @@ function loudnessSteps({ sound }: Analysis, steps: number): Float32Array {
   const perStep = LIVELINESS_STEP_MICROS / LOUDNESS_STEP_MICROS
   for (const [part, { loudness }] of sound) {
     const first = (part * PART_MICROS) / LIVELINESS_STEP_MICROS
-    for (let i = 0; i * perStep < loudness.length; i++) row[first + i] = Math.max(SILENCE_LUFS, secondLoudest(loudness, i * perStep, Math.min(loudness.length, (i + 1) * perStep)))
+    for (let i = 0; i * perStep < loudness.length; i++)
+      row[first + i] = Math.max(
+        SILENCE_LUFS,
+        secondLoudest(loudness, i * perStep, Math.min(loudness.length, (i + 1) * perStep)),
+      )
   }
   return row
 }
@@ -106,7 +118,11 @@ function motionSteps({ pictures }: Analysis, steps: number): Float32Array {
 function speechSteps(analysis: Analysis, steps: number): Float32Array {
   const row = new Float32Array(steps)
   for (const { fromMicros, toMicros } of speechOfAnalysis(analysis))
-    for (let i = Math.floor(fromMicros / LIVELINESS_STEP_MICROS); i * LIVELINESS_STEP_MICROS < toMicros && i < steps; i++) {
+    for (
+      let i = Math.floor(fromMicros / LIVELINESS_STEP_MICROS);
+      i * LIVELINESS_STEP_MICROS < toMicros && i < steps;
+      i++
+    ) {
       const start = i * LIVELINESS_STEP_MICROS
       const inside = Math.min(toMicros, start + LIVELINESS_STEP_MICROS) - Math.max(fromMicros, start)
       row[i] = Math.min(1, (row[i] ?? 0) + inside / LIVELINESS_STEP_MICROS)
@@ -135,8 +151,10 @@ export function reasonsAt({ decibelsOver, timesMotion, speechOver }: Liveliness,
   const near = (row: Float32Array) => Math.max(row[step - 1] ?? 0, row[step] ?? 0, row[step + 1] ?? 0)
   const [decibels, times, speech] = [near(decibelsOver), near(timesMotion), near(speechOver)]
   const found: [number, Reason][] = []
-  if (decibels >= 3) found.push([decibels / FULL_DECIBELS, { kind: 'loud', decibelsOver: Math.round(decibels * 10) / 10 }])
+  if (decibels >= 3)
+    found.push([decibels / FULL_DECIBELS, { kind: 'loud', decibelsOver: Math.round(decibels * 10) / 10 }])
   if (times >= 1.5) found.push([times / FULL_TIMES_MOTION, { kind: 'motion', timesUsual: Math.round(times * 10) / 10 }])
-  if (speech >= 0.2) found.push([speech / FULL_SPEECH_SHARE, { kind: 'speech-burst', shareOver: Math.round(speech * 100) / 100 }])
+  if (speech >= 0.2)
+    found.push([speech / FULL_SPEECH_SHARE, { kind: 'speech-burst', shareOver: Math.round(speech * 100) / 100 }])
   return found.sort(([a], [b]) => b - a).map(([, reason]) => reason)
 }

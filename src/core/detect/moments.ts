@@ -35,10 +35,21 @@ const SNAP_MICROS = 2.5 * MICROS_PER_SECOND
 const BREATH_MICROS = 150_000
 
 /** The liveliest moments, best first; none overlaps another. `speech` and `cuts` in order: what edges are snapped to. */
-export function proposeMoments(liveliness: Liveliness, durationMicros: Micros, speech: readonly SpeechStretch[], cuts: readonly Micros[], settings: ProposalSettings): ProposedMoment[] {
+export function proposeMoments(
+  liveliness: Liveliness,
+  durationMicros: Micros,
+  speech: readonly SpeechStretch[],
+  cuts: readonly Micros[],
+  settings: ProposalSettings,
+): ProposedMoment[] {
   const { score } = liveliness
   const peaks = Array.from(score.keys())
-    .filter((i) => (score[i] ?? 0) >= LEAST_SCORE && (score[i] ?? 0) >= (score[i - 1] ?? 0) && (score[i] ?? 0) > (score[i + 1] ?? -1))
+    .filter(
+      (i) =>
+        (score[i] ?? 0) >= LEAST_SCORE &&
+        (score[i] ?? 0) >= (score[i - 1] ?? 0) &&
+        (score[i] ?? 0) > (score[i + 1] ?? -1),
+    )
     .sort((a, b) => (score[b] ?? 0) - (score[a] ?? 0))
   const found: ProposedMoment[] = []
   for (const peak of peaks) {
@@ -47,9 +58,16 @@ export function proposeMoments(liveliness: Liveliness, durationMicros: Micros, s
     if (found.some((m) => peakMicros > m.inMicros && peakMicros < m.outMicros)) continue
     const rise = riseAndFall(score, peak)
     const wide = { inMicros: rise.inMicros - BEFORE_RISE_MICROS, outMicros: rise.outMicros + AFTER_FALL_MICROS }
-    const edges = snapped(withinLength(wide, peakMicros, settings.mostMicros, durationMicros), rise, speech, cuts, settings.mostMicros)
+    const edges = snapped(
+      withinLength(wide, peakMicros, settings.mostMicros, durationMicros),
+      rise,
+      speech,
+      cuts,
+      settings.mostMicros,
+    )
     const room = withoutOthers(edges, peakMicros, found)
-    if (room.outMicros - room.inMicros >= MICROS_PER_SECOND) found.push({ ...room, peakMicros, score: Math.min(1, score[peak] ?? 0), reasons: reasonsAt(liveliness, peak) })
+    if (room.outMicros - room.inMicros >= MICROS_PER_SECOND)
+      found.push({ ...room, peakMicros, score: Math.min(1, score[peak] ?? 0), reasons: reasonsAt(liveliness, peak) })
   }
   return found
 }
@@ -59,9 +77,21 @@ const BEFORE_MARK_MICROS = 10 * MICROS_PER_SECOND
 const AFTER_MARK_MICROS = 5 * MICROS_PER_SECOND
 
 /** In and out around a time somebody marked, snapped as those of proposals are. */
-export function momentAround(peakMicros: Micros, durationMicros: Micros, speech: readonly SpeechStretch[], cuts: readonly Micros[], mostMicros: Micros): Pick<ProposedMoment, 'inMicros' | 'outMicros'> {
+export function momentAround(
+  peakMicros: Micros,
+  durationMicros: Micros,
+  speech: readonly SpeechStretch[],
+  cuts: readonly Micros[],
+  mostMicros: Micros,
+): Pick<ProposedMoment, 'inMicros' | 'outMicros'> {
   const edges = { inMicros: peakMicros - BEFORE_MARK_MICROS, outMicros: peakMicros + AFTER_MARK_MICROS }
-  const { inMicros, outMicros } = snapped(withinLength(edges, peakMicros, mostMicros, durationMicros), { inMicros: peakMicros, outMicros: peakMicros }, speech, cuts, mostMicros)
+  const { inMicros, outMicros } = snapped(
+    withinLength(edges, peakMicros, mostMicros, durationMicros),
+    { inMicros: peakMicros, outMicros: peakMicros },
+    speech,
+    cuts,
+    mostMicros,
+  )
   return { inMicros, outMicros: Math.min(durationMicros, outMicros) }
 }
 
@@ -72,14 +102,20 @@ function riseAndFall(score: Float32Array, peak: number): Edges {
   const limit = (score[peak] ?? 0) * EDGE_SHARE
   const walk = (by: 1 | -1) => {
     let last = peak
-    for (let i = peak; i >= 0 && i < score.length && Math.abs(i - last) <= CALM_STEPS; i += by) if ((score[i] ?? 0) >= limit) last = i
+    for (let i = peak; i >= 0 && i < score.length && Math.abs(i - last) <= CALM_STEPS; i += by)
+      if ((score[i] ?? 0) >= limit) last = i
     return last
   }
   return { inMicros: walk(-1) * LIVELINESS_STEP_MICROS, outMicros: (walk(1) + 1) * LIVELINESS_STEP_MICROS }
 }
 
 /** Held to the recording and to the length; what is too long keeps two thirds before its peak at most, as a story does. */
-function withinLength({ inMicros, outMicros }: Edges, peakMicros: Micros, mostMicros: Micros, durationMicros: Micros): Edges {
+function withinLength(
+  { inMicros, outMicros }: Edges,
+  peakMicros: Micros,
+  mostMicros: Micros,
+  durationMicros: Micros,
+): Edges {
   const from = Math.max(0, inMicros)
   const to = Math.min(durationMicros, outMicros)
   if (to - from <= mostMicros) return { inMicros: from, outMicros: to }
@@ -89,16 +125,32 @@ function withinLength({ inMicros, outMicros }: Edges, peakMicros: Micros, mostMi
 }
 
 /** Into the pause before a sentence and the pause after one, or onto a shot's first frame, where one is near; never into what is between rise and fall. */
-function snapped({ inMicros, outMicros }: Edges, rise: Edges, speech: readonly SpeechStretch[], cuts: readonly Micros[], mostMicros: Micros): Edges {
+function snapped(
+  { inMicros, outMicros }: Edges,
+  rise: Edges,
+  speech: readonly SpeechStretch[],
+  cuts: readonly Micros[],
+  mostMicros: Micros,
+): Edges {
   const starts = [...speech.map((s) => Math.max(0, s.fromMicros - BREATH_MICROS)), ...cuts]
   const ends = [...speech.map((s) => s.toMicros + BREATH_MICROS), ...cuts]
-  const from = nearest(starts.filter((t) => t <= rise.inMicros), inMicros)
-  const to = nearest(ends.filter((t) => t >= rise.outMicros && t - from <= mostMicros), outMicros)
+  const from = nearest(
+    starts.filter((t) => t <= rise.inMicros),
+    inMicros,
+  )
+  const to = nearest(
+    ends.filter((t) => t >= rise.outMicros && t - from <= mostMicros),
+    outMicros,
+  )
   return to - from <= mostMicros ? { inMicros: from, outMicros: to } : { inMicros: from, outMicros: from + mostMicros }
 }
 
 function nearest(candidates: readonly Micros[], t: Micros): Micros {
-  const best = candidates.reduce<Micros | null>((found, c) => (Math.abs(c - t) <= SNAP_MICROS && (found === null || Math.abs(c - t) < Math.abs(found - t)) ? c : found), null)
+  const best = candidates.reduce<Micros | null>(
+    (found, c) =>
+      Math.abs(c - t) <= SNAP_MICROS && (found === null || Math.abs(c - t) < Math.abs(found - t)) ? c : found,
+    null,
+  )
   return Math.round(best ?? t)
 }
 

@@ -7,7 +7,9 @@ const CLASSES = 256
  */
 export function slidingMedian(row: Float32Array, reach: number, least: number, most: number): Float32Array {
   const width = (most - least) / CLASSES
-  const classes = Uint8Array.from(row, (value) => Math.min(CLASSES - 1, Math.max(0, Math.floor((value - least) / width))))
+  const classes = Uint8Array.from(row, (value) =>
+    Math.min(CLASSES - 1, Math.max(0, Math.floor((value - least) / width))),
+  )
   const counts = new Uint32Array(CLASSES)
   const out = new Float32Array(row.length)
   let total = 0

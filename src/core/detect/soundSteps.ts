@@ -6,7 +6,14 @@ import { LOUDNESS_STEP_MICROS, stepsInPart, WAVE_STEP_MICROS, type SoundPart } f
  * Measures a part's waveform and loudness from planar sound. `mono` is the channels' mean, which loudness is told from: half the work of telling it
  * channel by channel, and the same for what is alike in all. What lies before the part (the first `leadMicros`) settles the filters and leaves nothing else.
  */
-export function soundSteps(channels: readonly Float32Array[], mono: Float32Array, sampleRate: number, leadMicros: Micros, partIndex: number, durationMicros: Micros): Pick<SoundPart, 'peaks' | 'rms' | 'loudness'> {
+export function soundSteps(
+  channels: readonly Float32Array[],
+  mono: Float32Array,
+  sampleRate: number,
+  leadMicros: Micros,
+  partIndex: number,
+  durationMicros: Micros,
+): Pick<SoundPart, 'peaks' | 'rms' | 'loudness'> {
   const steps = stepsInPart(partIndex, durationMicros, WAVE_STEP_MICROS)
   const peaks = new Uint8Array(steps)
   const rms = new Uint8Array(steps)

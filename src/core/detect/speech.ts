@@ -14,7 +14,11 @@ const LEAST_SPEECH_MICROS = 120_000
 const PULL_IN_MICROS = 64_000
 
 /** Stretches of speech in a row of probabilities (0..255 for 0..1), one for each `stepMicros` from `fromMicros` on. */
-export function speechStretches(probabilities: ArrayLike<number>, fromMicros: Micros, stepMicros: Micros = SPEECH_STEP_MICROS): SpeechStretch[] {
+export function speechStretches(
+  probabilities: ArrayLike<number>,
+  fromMicros: Micros,
+  stepMicros: Micros = SPEECH_STEP_MICROS,
+): SpeechStretch[] {
   const found: SpeechStretch[] = []
   const count = probabilities.length
   for (let i = 0; i < count; i++) {
@@ -27,7 +31,9 @@ export function speechStretches(probabilities: ArrayLike<number>, fromMicros: Mi
     if (last && start - last.toMicros < LEAST_SILENCE_MICROS) last.toMicros = end
     else found.push({ fromMicros: start, toMicros: end })
   }
-  return found.map((s) => ({ ...s, toMicros: Math.max(s.fromMicros + stepMicros, s.toMicros - PULL_IN_MICROS) })).filter((s) => s.toMicros - s.fromMicros >= LEAST_SPEECH_MICROS)
+  return found
+    .map((s) => ({ ...s, toMicros: Math.max(s.fromMicros + stepMicros, s.toMicros - PULL_IN_MICROS) }))
+    .filter((s) => s.toMicros - s.fromMicros >= LEAST_SPEECH_MICROS)
 }
 
 /** Speech in everything that has been heard of a recording, in order; stretches that meet at the border of two parts are joined. */
@@ -37,7 +43,8 @@ export function speechOfAnalysis({ sound }: Pick<Analysis, 'sound'>): SpeechStre
   for (const [index, { speech }] of parts)
     for (const s of speechStretches(speech, index * PART_MICROS)) {
       const last = joined.at(-1)
-      if (last && s.fromMicros - last.toMicros < LEAST_SILENCE_MICROS) last.toMicros = Math.max(last.toMicros, s.toMicros)
+      if (last && s.fromMicros - last.toMicros < LEAST_SILENCE_MICROS)
+        last.toMicros = Math.max(last.toMicros, s.toMicros)
       else joined.push(s)
     }
   return joined

@@ -59,10 +59,11 @@ export class Waveform {
 /** A row and ever coarser ones of it. Thousands of steps a part and hundreds of parts at once when a recording is opened again: plain loops. */
 function levelsOf(row: Uint8Array, join: (row: Uint8Array, from: number, to: number) => number): Uint8Array[] {
   const levels = [row]
-  for (let below = row; below.length > 1; ) {
+  for (let below = row; below.length > 1;) {
     const source = below
     below = new Uint8Array(Math.ceil(source.length / FACTOR))
-    for (let i = 0; i < below.length; i++) below[i] = join(source, i * FACTOR, Math.min(source.length, (i + 1) * FACTOR))
+    for (let i = 0; i < below.length; i++)
+      below[i] = join(source, i * FACTOR, Math.min(source.length, (i + 1) * FACTOR))
     levels.push(below)
   }
   return levels

@@ -19,19 +19,31 @@ export function lowerBands(edit: Edit, shape: Shape, layoutId: LayoutId, panelId
   const index = tree.children.findIndex(({ node }) => holds(node, panelId))
   if (index < 0) return []
   const [length, across] = tree.axis === 'column' ? [shape.height, shape.width] : [shape.width, shape.height]
-  const { sizes } = divide(length, tree.gap, tree.children.map((c) => resolved(c.extent, tree.axis, length, across)))
+  const { sizes } = divide(
+    length,
+    tree.gap,
+    tree.children.map((c) => resolved(c.extent, tree.axis, length, across)),
+  )
   const own = sizes[index] ?? 0
   const rest = sizes.reduce((a, b) => a + b, 0) - own
   if (rest <= 0) return []
   return LOWER.map((share) => {
     const taken = own * (1 - share)
-    const children = tree.children.map((child, i) => ({ ...child, extent: { kind: 'weight' as const, weight: weightOf(i === index ? own * share : (sizes[i] ?? 0) * (1 + taken / rest), length) } }))
+    const children = tree.children.map((child, i) => ({
+      ...child,
+      extent: {
+        kind: 'weight' as const,
+        weight: weightOf(i === index ? own * share : (sizes[i] ?? 0) * (1 + taken / rest), length),
+      },
+    }))
     return { ...arrangement, tree: { ...tree, children } }
   })
 }
 
 function holds(node: LayoutNode, panelId: PanelId): boolean {
-  return node.kind === 'stack' ? node.children.some((c) => holds(c.node, panelId)) : node.kind === 'panel' && node.id === panelId
+  return node.kind === 'stack'
+    ? node.children.some((c) => holds(c.node, panelId))
+    : node.kind === 'panel' && node.id === panelId
 }
 
 /** Each inset of a shape hung on another of the points of the canvas, as far from it as it is from its own; the nearest first. */
@@ -40,11 +52,23 @@ export function movedInsets(edit: Edit, shape: Shape, layoutId: LayoutId): Remed
   return arrangement.insets.flatMap((inset) => {
     const from = insetRect(inset, shape)
     const margin = { x: Math.abs(inset.dx), y: Math.abs(inset.dy) }
-    const at = (anchor: Anchor) => ({ ...inset, anchor, dx: anchor.includes('w') ? margin.x : anchor.includes('e') ? -margin.x : 0, dy: anchor.includes('n') ? margin.y : anchor.includes('s') ? -margin.y : 0 })
+    const at = (anchor: Anchor) => ({
+      ...inset,
+      anchor,
+      dx: anchor.includes('w') ? margin.x : anchor.includes('e') ? -margin.x : 0,
+      dy: anchor.includes('n') ? margin.y : anchor.includes('s') ? -margin.y : 0,
+    })
     return ANCHORS.filter((a) => a !== inset.anchor && a !== 'c')
       .map((anchor) => ({ anchor, moved: at(anchor), to: insetRect(at(anchor), shape) }))
       .sort((a, b) => Math.hypot(a.to.x - from.x, a.to.y - from.y) - Math.hypot(b.to.x - from.x, b.to.y - from.y))
-      .map(({ anchor, moved }): Remedy => ({ kind: 'move-inset', layoutId, shapeId: shape.id, insetId: inset.id, anchor, arrangement: { ...arrangement, insets: arrangement.insets.map((i) => (i.id === inset.id ? moved : i)) } }))
+      .map(({ anchor, moved }): Remedy => ({
+        kind: 'move-inset',
+        layoutId,
+        shapeId: shape.id,
+        insetId: inset.id,
+        anchor,
+        arrangement: { ...arrangement, insets: arrangement.insets.map((i) => (i.id === inset.id ? moved : i)) },
+      }))
   })
 }
 
@@ -67,7 +91,8 @@ export function barePixels(arrangement: Arrangement, shape: Shape): number {
   for (const [i, x] of xs.slice(0, -1).entries())
     for (const [j, y] of ys.slice(0, -1).entries()) {
       const [right = x, lower = y] = [xs[i + 1], ys[j + 1]]
-      if (!rects.some((r) => r.x <= x && r.y <= y && r.x + r.width >= right && r.y + r.height >= lower)) bare += (right - x) * (lower - y)
+      if (!rects.some((r) => r.x <= x && r.y <= y && r.x + r.width >= right && r.y + r.height >= lower))
+        bare += (right - x) * (lower - y)
     }
   return bare
 }

@@ -21,12 +21,18 @@ export function clearOf(crop: Rect, bounds: Rect, out: Rect): Rect | null {
     const share = Math.min(1, room.width / crop.width, room.height / crop.height)
     if (share < LEAST_SHARE) return []
     const size = { width: crop.width * share, height: crop.height * share }
-    const along = (at: number, length: number, start: number, space: number) => Math.min(Math.max(at - length / 2, start), start + space - length)
-    const moved = { x: along(from.x, size.width, room.x, room.width), y: along(from.y, size.height, room.y, room.height), ...size }
+    const along = (at: number, length: number, start: number, space: number) =>
+      Math.min(Math.max(at - length / 2, start), start + space - length)
+    const moved = {
+      x: along(from.x, size.width, room.x, room.width),
+      y: along(from.y, size.height, room.y, room.height),
+      ...size,
+    }
     const centre = centreOf(moved)
     return [{ moved, share, distance: Math.hypot(centre.x - from.x, centre.y - from.y) }]
   })
   // What is cut away by zooming weighs more than a shift: it is gone from the picture.
-  const cost = ({ share, distance }: (typeof options)[number]) => (1 - share) * 3 + distance / Math.max(crop.width, crop.height)
+  const cost = ({ share, distance }: (typeof options)[number]) =>
+    (1 - share) * 3 + distance / Math.max(crop.width, crop.height)
   return options.sort((a, b) => cost(a) - cost(b))[0]?.moved ?? null
 }

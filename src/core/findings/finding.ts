@@ -54,7 +54,14 @@ export type Fault =
 export type Remedy =
   | { kind: 'move-crop'; passageId: PassageId; correction: Correction }
   | { kind: 'tighten-region' | 'grow-region'; setupId: SetupId; regionId: RegionId; bounds: Rect }
-  | { kind: 'move-inset'; layoutId: LayoutId; shapeId: string; arrangement: Arrangement; insetId: InsetId; anchor: Anchor }
+  | {
+      kind: 'move-inset'
+      layoutId: LayoutId
+      shapeId: string
+      arrangement: Arrangement
+      insetId: InsetId
+      anchor: Anchor
+    }
   /** A band made lower, so that less is asked of its pixels. */
   | { kind: 'lower-band'; layoutId: LayoutId; shapeId: string; arrangement: Arrangement }
   /** The other way round from top to bottom. */
@@ -107,7 +114,9 @@ export const isWorse = (a: Severity, than: Severity) => RANK[a] < RANK[than]
 
 /** Worst first; alike ones in the order of time. */
 export function worstFirst<T extends Pick<Finding, 'severity' | 'fromMicros' | 'key'>>(findings: readonly T[]): T[] {
-  return [...findings].sort((a, b) => RANK[a.severity] - RANK[b.severity] || a.fromMicros - b.fromMicros || a.key.localeCompare(b.key))
+  return [...findings].sort(
+    (a, b) => RANK[a.severity] - RANK[b.severity] || a.fromMicros - b.fromMicros || a.key.localeCompare(b.key),
+  )
 }
 
 /** What a fault comes to, for telling whether it is still the one that was accepted: its number to two digits. */

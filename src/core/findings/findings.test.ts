@@ -19,23 +19,29 @@ import { applyRemedy, tryRemedy } from '@/edit/remedies'
 import { findingsOf, NOTHING_KNOWN, type Known } from './findings'
 import { partly } from './partly'
 
-const outlet = startingOutlets('2026-11-25T10:00:00.000Z').find((o) => o.id === ('outlet-tall-feed' as OutletId)) ?? null
+const outlet =
+  startingOutlets('2026-11-25T10:00:00.000Z').find((o) => o.id === ('outlet-tall-feed' as OutletId)) ?? null
 /** Letters half as wide as they are high. */
 const measure: Measure = (text, { size }) => text.length * size * 0.5
-const found = (edit: Edit, known: Partial<Known> = {}) => findingsOf(structuredClone(edit), { ...NOTHING_KNOWN, ...known }, tryRemedy)
+const found = (edit: Edit, known: Partial<Known> = {}) =>
+  findingsOf(structuredClone(edit), { ...NOTHING_KNOWN, ...known }, tryRemedy)
 
 /** Does what a finding's remedy says; throws when it has none. */
 function cure(edit: Edit, finding: Finding | undefined): void {
   if (!finding?.remedy) throw new Error('no remedy')
   applyRemedy(edit, finding.remedy)
 }
-const of = (findings: readonly Finding[], kind: Finding['fault']['kind']) => findings.filter((f) => f.fault.kind === kind)
+const of = (findings: readonly Finding[], kind: Finding['fault']['kind']) =>
+  findings.filter((f) => f.fault.kind === kind)
 
 /** The sample edit with nothing wrong: game and face apart, as large as recorded. */
 function clean(): Edit {
   const edit = sampleEdit()
   const setup = edit.setups[0] as Setup
-  setup.regions = setup.regions.map((r) => ({ ...r, bounds: r.role === 'face' ? { x: 0.6, y: 0, width: 0.4, height: 0.4 } : { x: 0, y: 0, width: 0.56, height: 1 } }))
+  setup.regions = setup.regions.map((r) => ({
+    ...r,
+    bounds: r.role === 'face' ? { x: 0.6, y: 0, width: 0.4, height: 0.4 } : { x: 0, y: 0, width: 0.56, height: 1 },
+  }))
   edit.highlight.shapes = [{ id: 'own', width: 540, height: 960 }]
   return edit
 }
@@ -50,8 +56,12 @@ describe('pictures', () => {
   it('blown up: the factor in the panel where it is, plain from 2.5 on', () => {
     const edit = clean()
     const setup = edit.setups[0] as Setup
-    setup.regions = setup.regions.map((r) => (r.role === 'face' ? { ...r, bounds: { ...r.bounds, width: 180 / 1920, height: 101 / 1080 } } : r))
-    expect(of(found(edit), 'blown-up')).toMatchObject([{ severity: 'warn', shapeId: 'own', panelId: 'top', fault: { role: 'face' } }])
+    setup.regions = setup.regions.map((r) =>
+      r.role === 'face' ? { ...r, bounds: { ...r.bounds, width: 180 / 1920, height: 101 / 1080 } } : r,
+    )
+    expect(of(found(edit), 'blown-up')).toMatchObject([
+      { severity: 'warn', shapeId: 'own', panelId: 'top', fault: { role: 'face' } },
+    ])
     expect((of(found(edit), 'blown-up')[0]?.fault as { factor: number }).factor).toBeCloseTo(3, 0)
   })
 
@@ -59,7 +69,11 @@ describe('pictures', () => {
     const edit = clean()
     const setup = edit.setups[0] as Setup
     // The game's region is all of the frame: its crop reaches 0.2 of the way into the face's own.
-    setup.regions = setup.regions.map((r) => (r.role === 'game' ? { ...r, bounds: { x: 0, y: 0, width: 1, height: 1 } } : { ...r, bounds: { x: 0.55, y: 0.6, width: 0.4, height: 0.4 } }))
+    setup.regions = setup.regions.map((r) =>
+      r.role === 'game'
+        ? { ...r, bounds: { x: 0, y: 0, width: 1, height: 1 } }
+        : { ...r, bounds: { x: 0.55, y: 0.6, width: 0.4, height: 0.4 } },
+    )
     const [twice, ...others] = of(found(edit), 'shown-twice')
     expect(others).toEqual([])
     expect(twice).toMatchObject({ panelId: 'low', shapeId: 'own', fault: { role: 'face', within: 'game' } })
@@ -79,14 +93,29 @@ describe('pictures', () => {
   it('a focus that is cut, and one that an inset covers', () => {
     const edit = clean()
     const setup = edit.setups[0] as Setup
-    setup.regions = setup.regions.map((r) => (r.role === 'game' ? { ...r, focus: { x: 0.02, y: 0.2, width: 0.1, height: 0.4 } } : r))
+    setup.regions = setup.regions.map((r) =>
+      r.role === 'game' ? { ...r, focus: { x: 0.02, y: 0.2, width: 0.1, height: 0.4 } } : r,
+    )
     expect(of(found(edit), 'focus-cut')).toEqual([])
     const passage = edit.highlight.passages[0] as Passage
     passage.corrections = [{ panelId: 'low' as PanelId, dx: 0.4, dy: 0, zoom: 2, shapeId: null }]
     expect(of(found(edit), 'focus-cut')).toMatchObject([{ severity: 'warn', panelId: 'low', fault: { share: 1 } }])
     passage.corrections = []
     const layout = edit.layouts[0] as Layout
-    layout.arrangement = { ...layout.arrangement, insets: [{ id: 'i' as InsetId, anchor: 'sw', dx: 0, dy: 0, width: 1, proportion: 0.6, panel: newPanel('over' as PanelId, 'hud') }] }
+    layout.arrangement = {
+      ...layout.arrangement,
+      insets: [
+        {
+          id: 'i' as InsetId,
+          anchor: 'sw',
+          dx: 0,
+          dy: 0,
+          width: 1,
+          proportion: 0.6,
+          panel: newPanel('over' as PanelId, 'hud'),
+        },
+      ],
+    }
     const [hidden] = of(found(edit), 'hidden')
     expect(hidden).toMatchObject({ severity: 'warn', panelId: 'low', fault: { role: 'game' } })
   })
@@ -94,7 +123,9 @@ describe('pictures', () => {
   it('a focus that is cut off is held by the least move of the crop, zoomed out where it must be', () => {
     const edit = clean()
     const setup = edit.setups[0] as Setup
-    setup.regions = setup.regions.map((r) => (r.role === 'game' ? { ...r, focus: { x: 0.05, y: 0.3, width: 0.2, height: 0.4 } } : r))
+    setup.regions = setup.regions.map((r) =>
+      r.role === 'game' ? { ...r, focus: { x: 0.05, y: 0.3, width: 0.2, height: 0.4 } } : r,
+    )
     const passage = edit.highlight.passages[0] as Passage
     passage.corrections = [{ panelId: 'low' as PanelId, dx: 0.3, dy: 0, zoom: 1.5, shapeId: null }]
     const [cut] = of(found(edit), 'focus-cut')
@@ -102,7 +133,10 @@ describe('pictures', () => {
     const crop = placed(edit, 'low')
     const focus = { x: 0.05 * 1920, y: 0.3 * 1080, width: 0.2 * 1920, height: 0.4 * 1080 }
     const shared = intersection(crop, focus)
-    expect((cut?.fault as { share: number }).share).toBeCloseTo(1 - (shared ? (shared.width * shared.height) / (focus.width * focus.height) : 0), 6)
+    expect((cut?.fault as { share: number }).share).toBeCloseTo(
+      1 - (shared ? (shared.width * shared.height) / (focus.width * focus.height) : 0),
+      6,
+    )
     cure(edit, cut)
     expect(of(found(edit), 'focus-cut')).toEqual([])
     expect(contains(placed(edit, 'low'), focus, 0.5)).toBe(true)
@@ -111,9 +145,27 @@ describe('pictures', () => {
   it('an inset over what matters is hung elsewhere', () => {
     const edit = clean()
     const setup = edit.setups[0] as Setup
-    setup.regions = [...setup.regions.map((r) => (r.role === 'game' ? { ...r, focus: { x: 0.02, y: 0.75, width: 0.2, height: 0.2 } } : r)), { ...(setup.regions[0] as Setup['regions'][number]), id: 'hud' as never, role: 'hud' }]
+    setup.regions = [
+      ...setup.regions.map((r) =>
+        r.role === 'game' ? { ...r, focus: { x: 0.02, y: 0.75, width: 0.2, height: 0.2 } } : r,
+      ),
+      { ...(setup.regions[0] as Setup['regions'][number]), id: 'hud' as never, role: 'hud' },
+    ]
     const layout = edit.layouts[0] as Layout
-    layout.arrangement = { ...layout.arrangement, insets: [{ id: 'i' as InsetId, anchor: 'sw', dx: 0.02, dy: -0.02, width: 0.4, proportion: 1.5, panel: newPanel('over' as PanelId, 'hud') }] }
+    layout.arrangement = {
+      ...layout.arrangement,
+      insets: [
+        {
+          id: 'i' as InsetId,
+          anchor: 'sw',
+          dx: 0.02,
+          dy: -0.02,
+          width: 0.4,
+          proportion: 1.5,
+          panel: newPanel('over' as PanelId, 'hud'),
+        },
+      ],
+    }
     const [hidden] = of(found(edit), 'hidden')
     expect(hidden?.remedy).toMatchObject({ kind: 'move-inset', insetId: 'i' })
     cure(edit, hidden)
@@ -123,26 +175,66 @@ describe('pictures', () => {
   it('a band that asks too much of its pixels becomes lower; nothing worse comes of it', () => {
     const edit = clean()
     const setup = edit.setups[0] as Setup
-    setup.regions = setup.regions.map((r) => (r.role === 'face' ? { ...r, bounds: { x: 0.6, y: 0, width: 300 / 1920, height: 140 / 1080 } } : r))
+    setup.regions = setup.regions.map((r) =>
+      r.role === 'face' ? { ...r, bounds: { x: 0.6, y: 0, width: 300 / 1920, height: 140 / 1080 } } : r,
+    )
     const layout = edit.layouts[0] as Layout
-    layout.arrangement = { ...layout.arrangement, tree: { kind: 'stack', axis: 'column', gap: 0, children: [{ extent: { kind: 'weight', weight: 40 }, node: newPanel('top' as PanelId, 'face') }, { extent: { kind: 'weight', weight: 56 }, node: newPanel('low' as PanelId, 'game') }] } }
+    layout.arrangement = {
+      ...layout.arrangement,
+      tree: {
+        kind: 'stack',
+        axis: 'column',
+        gap: 0,
+        children: [
+          { extent: { kind: 'weight', weight: 40 }, node: newPanel('top' as PanelId, 'face') },
+          { extent: { kind: 'weight', weight: 56 }, node: newPanel('low' as PanelId, 'game') },
+        ],
+      },
+    }
     const before = found(edit)
     const [soft] = of(before, 'blown-up')
     expect(soft).toMatchObject({ severity: 'warn', panelId: 'top', remedy: { kind: 'lower-band' } })
     cure(edit, soft)
     expect(of(found(edit), 'blown-up').filter((f) => f.severity === 'warn')).toEqual([])
-    const [lowered] = [layout.arrangement, ...Object.values(layout.perShape)].flatMap(({ tree }) => (tree.kind === 'stack' ? [tree.children.map(({ extent }) => (extent.kind === 'weight' ? extent.weight : NaN))] : [])).filter(([w]) => w !== 40)
-    expect(lowered?.reduce((sum, w) => sum + w, 0), 'in hundredths of the stack, not in pixels').toBeCloseTo(100, 3)
+    const [lowered] = [layout.arrangement, ...Object.values(layout.perShape)]
+      .flatMap(({ tree }) =>
+        tree.kind === 'stack'
+          ? [tree.children.map(({ extent }) => (extent.kind === 'weight' ? extent.weight : NaN))]
+          : [],
+      )
+      .filter(([w]) => w !== 40)
+    expect(
+      lowered?.reduce((sum, w) => sum + w, 0),
+      'in hundredths of the stack, not in pixels',
+    ).toBeCloseTo(100, 3)
   })
 
   it('crops that move are looked at along their way: the moment when it is worst', () => {
     const edit = clean()
     const setup = edit.setups[0] as Setup
-    setup.regions = setup.regions.map((r) => (r.role === 'game' ? { ...r, bounds: { x: 0, y: 0, width: 1, height: 1 } } : { ...r, bounds: { x: 0.7, y: 0.5, width: 0.3, height: 0.5 } }))
+    setup.regions = setup.regions.map((r) =>
+      r.role === 'game'
+        ? { ...r, bounds: { x: 0, y: 0, width: 1, height: 1 } }
+        : { ...r, bounds: { x: 0.7, y: 0.5, width: 0.3, height: 0.5 } },
+    )
     const passage = edit.highlight.passages[0] as Passage
-    passage.cropPaths = [{ regionId: setup.regions.find((r) => r.role === 'game')?.id as never, keys: [{ micros: 12_000_000, x: 0.2, y: 0.5, jump: false }, { micros: 16_000_000, x: 0.85, y: 0.5, jump: false }, { micros: 20_000_000, x: 0.2, y: 0.5, jump: false }] }]
+    passage.cropPaths = [
+      {
+        regionId: setup.regions.find((r) => r.role === 'game')?.id as never,
+        keys: [
+          { micros: 12_000_000, x: 0.2, y: 0.5, jump: false },
+          { micros: 16_000_000, x: 0.85, y: 0.5, jump: false },
+          { micros: 20_000_000, x: 0.2, y: 0.5, jump: false },
+        ],
+      },
+    ]
     expect(of(found(edit), 'shown-twice')).toMatchObject([{ panelId: 'low', fromMicros: 4_000_000 }])
-    passage.cropPaths = [{ regionId: setup.regions.find((r) => r.role === 'game')?.id as never, keys: [{ micros: 12_000_000, x: 0.2, y: 0.5, jump: false }] }]
+    passage.cropPaths = [
+      {
+        regionId: setup.regions.find((r) => r.role === 'game')?.id as never,
+        keys: [{ micros: 12_000_000, x: 0.2, y: 0.5, jump: false }],
+      },
+    ]
     expect(of(found(edit), 'shown-twice')).toEqual([])
   })
 
@@ -153,7 +245,12 @@ describe('pictures', () => {
     const edges = new Map([[face.id as string, { x: 1158 / 1920, y: 6 / 1080, width: 528 / 1920, height: 292 / 1080 }]])
     const [sliver, ...others] = of(found(edit, { edges }), 'sliver')
     expect(others).toEqual([])
-    expect(sliver).toMatchObject({ severity: 'warn', panelId: 'top', fault: { px: 6 }, remedy: { kind: 'tighten-region' } })
+    expect(sliver).toMatchObject({
+      severity: 'warn',
+      panelId: 'top',
+      fault: { px: 6 },
+      remedy: { kind: 'tighten-region' },
+    })
     cure(edit, sliver)
     expect(of(found(edit, { edges }), 'sliver')).toEqual([])
     expect(contains({ x: 1158, y: 6, width: 528, height: 292 }, placed(edit, 'top'), 0.5)).toBe(true)
@@ -162,21 +259,48 @@ describe('pictures', () => {
   it('somebody who leaves a region: the share of the time, when, and bounds that hold them', () => {
     const edit = clean()
     const face = (edit.setups[0] as Setup).regions.find((r) => r.role === 'face') as Setup['regions'][number]
-    const outside = [{ fromMicros: 3_000_000, toMicros: 4_500_000 }, { fromMicros: 8_000_000, toMicros: 9_500_000 }]
+    const outside = [
+      { fromMicros: 3_000_000, toMicros: 4_500_000 },
+      { fromMicros: 8_000_000, toMicros: 9_500_000 },
+    ]
     const presence = new Map([[face.id as string, { outside, holding: { x: 0.58, y: 0, width: 0.42, height: 0.45 } }]])
     const [leaves, ...others] = of(found(edit, { presence }), 'leaves-region')
     expect(others).toEqual([])
-    expect(leaves).toMatchObject({ severity: 'warn', shapeId: null, fault: { role: 'face', share: 0.3 }, fromMicros: 3_000_000, toMicros: 9_500_000, times: outside })
-    expect(of(found(edit, { presence: new Map([[face.id as string, { outside: [], holding: null }]]) }), 'leaves-region')).toEqual([])
+    expect(leaves).toMatchObject({
+      severity: 'warn',
+      shapeId: null,
+      fault: { role: 'face', share: 0.3 },
+      fromMicros: 3_000_000,
+      toMicros: 9_500_000,
+      times: outside,
+    })
+    expect(
+      of(found(edit, { presence: new Map([[face.id as string, { outside: [], holding: null }]]) }), 'leaves-region'),
+    ).toEqual([])
   })
 
   it('canvas that nothing covers, in pixels; a backdrop covers it', () => {
     const edit = clean()
     const layout = edit.layouts[0] as Layout
     const { tree } = layout.arrangement
-    layout.arrangement = { ...layout.arrangement, tree: { kind: 'stack', axis: 'column', gap: 0, children: [{ extent: { kind: 'fixed', fraction: 0.75 }, node: tree }, { extent: { kind: 'weight', weight: 1 }, node: { kind: 'space' } }] } }
+    layout.arrangement = {
+      ...layout.arrangement,
+      tree: {
+        kind: 'stack',
+        axis: 'column',
+        gap: 0,
+        children: [
+          { extent: { kind: 'fixed', fraction: 0.75 }, node: tree },
+          { extent: { kind: 'weight', weight: 1 }, node: { kind: 'space' } },
+        ],
+      },
+    }
     const [bare] = of(found(edit), 'uncovered')
-    expect(bare).toMatchObject({ severity: 'warn', fault: { px: 540 * 240, share: 0.25 }, remedy: { kind: 'backdrop' } })
+    expect(bare).toMatchObject({
+      severity: 'warn',
+      fault: { px: 540 * 240, share: 0.25 },
+      remedy: { kind: 'backdrop' },
+    })
     cure(edit, bare)
     expect(of(found(edit), 'uncovered')).toEqual([])
   })
@@ -184,20 +308,37 @@ describe('pictures', () => {
   it('a join whose recording ends too soon, with the frames that are missing; slipping gives them', () => {
     const edit = clean()
     const [first] = edit.highlight.passages as [Passage]
-    edit.highlight.passages = [{ ...first, inMicros: 50_000_000, outMicros: 59_900_000, join: { kind: 'dissolve', lengthMicros: 1_000_000, easing: 'even' } }, { ...first, id: 'q' as PassageId }]
+    edit.highlight.passages = [
+      {
+        ...first,
+        inMicros: 50_000_000,
+        outMicros: 59_900_000,
+        join: { kind: 'dissolve', lengthMicros: 1_000_000, easing: 'even' },
+      },
+      { ...first, id: 'q' as PassageId },
+    ]
     const [short] = of(found(edit), 'handles-short')
-    expect(short).toMatchObject({ severity: 'warn', passageId: first.id, fault: { side: 'after', frames: 24 }, remedy: { kind: 'slip', byMicros: -400_000 } })
+    expect(short).toMatchObject({
+      severity: 'warn',
+      passageId: first.id,
+      fault: { side: 'after', frames: 24 },
+      remedy: { kind: 'slip', byMicros: -400_000 },
+    })
     cure(edit, short)
     expect(of(found(edit), 'handles-short')).toEqual([])
   })
 
   it('a file that is not there is a stop, by its name and where it is used', () => {
     const edit = clean()
-    expect(of(found(edit, { missing: new Set(['r']) }), 'source-missing')).toMatchObject([{ severity: 'stop', fault: { fileName: 'ridge.mp4' }, fromMicros: 0, toMicros: 10_000_000 }])
+    expect(of(found(edit, { missing: new Set(['r']) }), 'source-missing')).toMatchObject([
+      { severity: 'stop', fault: { fileName: 'ridge.mp4' }, fromMicros: 0, toMicros: 10_000_000 },
+    ])
   })
 
   function placed(edit: Edit, id: string) {
-    const panel = placePanels(edit, edit.highlight.shapes[0] as never, edit.highlight.passages[0] as Passage).find((p) => p.panel.id === id)
+    const panel = placePanels(edit, edit.highlight.shapes[0] as never, edit.highlight.passages[0] as Passage).find(
+      (p) => p.panel.id === id,
+    )
     if (!panel?.picture) throw new Error('no picture')
     return panel.picture.crop
   }
@@ -216,8 +357,12 @@ describe('where it is headed', () => {
   it('too long and too big are stops, with how much', () => {
     const edit = clean()
     edit.highlight.shapes = tall
-    edit.highlight.passages = [{ ...(edit.highlight.passages[0] as Passage), inMicros: 0, outMicros: 60_000_000, speedPercent: 80 }]
-    expect(of(found(edit, { outlet }), 'too-long')).toMatchObject([{ severity: 'stop', fault: { overMicros: 15_000_000 }, fromMicros: 60_000_000 }])
+    edit.highlight.passages = [
+      { ...(edit.highlight.passages[0] as Passage), inMicros: 0, outMicros: 60_000_000, speedPercent: 80 },
+    ]
+    expect(of(found(edit, { outlet }), 'too-long')).toMatchObject([
+      { severity: 'stop', fault: { overMicros: 15_000_000 }, fromMicros: 60_000_000 },
+    ])
     const small = outlet && { ...outlet, largestBytes: 60_000_000 }
     const [tooBig] = of(found(edit, { outlet: small }), 'too-big')
     expect(tooBig).toMatchObject({ severity: 'stop', remedy: { kind: 'limit-size', mostBytes: 60_000_000 } })
@@ -236,8 +381,19 @@ describe('where it is headed', () => {
   it('what is too long is to end at the last pause before the limit', () => {
     const edit = clean()
     edit.highlight.shapes = tall
-    edit.highlight.passages = [{ ...(edit.highlight.passages[0] as Passage), inMicros: 0, outMicros: 60_000_000 }, { ...(edit.highlight.passages[0] as Passage), id: 'q' as PassageId, inMicros: 0, outMicros: 5_000_000 }]
-    const speech = new Map([['r' as RecordingId, [{ fromMicros: 40_000_000, toMicros: 52_000_000 }, { fromMicros: 57_000_000, toMicros: 60_000_000 }]]])
+    edit.highlight.passages = [
+      { ...(edit.highlight.passages[0] as Passage), inMicros: 0, outMicros: 60_000_000 },
+      { ...(edit.highlight.passages[0] as Passage), id: 'q' as PassageId, inMicros: 0, outMicros: 5_000_000 },
+    ]
+    const speech = new Map([
+      [
+        'r' as RecordingId,
+        [
+          { fromMicros: 40_000_000, toMicros: 52_000_000 },
+          { fromMicros: 57_000_000, toMicros: 60_000_000 },
+        ],
+      ],
+    ])
     const short = outlet && { ...outlet, longestMicros: 58_000_000 }
     const [long] = of(found(edit, { outlet: short, speech }), 'too-long')
     expect(long).toMatchObject({ fault: { overMicros: 7_000_000 }, remedy: { kind: 'end-at', atMicros: 56_940_000 } })
@@ -252,9 +408,22 @@ describe('where it is headed', () => {
     edit.highlight.shapes = tall
     const title = { id: 't' as TitleId, text: 'Last gate', fromMicros: null, toMicros: null, style: PLAIN_TEXT }
     edit.highlight.words = { ...edit.highlight.words, titles: [title] }
-    expect(of(found(edit, { outlet }), 'under-controls').filter((f) => (f.fault as { what: string }).what === 'title')).toEqual([])
+    expect(
+      of(found(edit, { outlet }), 'under-controls').filter((f) => (f.fault as { what: string }).what === 'title'),
+    ).toEqual([])
     const layout = edit.layouts[0] as Layout
-    layout.arrangement = { ...layout.arrangement, tree: { kind: 'stack', axis: 'column', gap: 0, children: [{ extent: { kind: 'weight', weight: 8 }, node: layout.arrangement.tree }, { extent: { kind: 'weight', weight: 2 }, node: { kind: 'titleArea' } }] } }
+    layout.arrangement = {
+      ...layout.arrangement,
+      tree: {
+        kind: 'stack',
+        axis: 'column',
+        gap: 0,
+        children: [
+          { extent: { kind: 'weight', weight: 8 }, node: layout.arrangement.tree },
+          { extent: { kind: 'weight', weight: 2 }, node: { kind: 'titleArea' } },
+        ],
+      },
+    }
     const [under] = of(found(edit, { outlet }), 'under-controls')
     expect(under).toMatchObject({ severity: 'warn', fault: { what: 'title', zone: 'Name and text' } })
     expect((under?.fault as { share: number }).share).toBeGreaterThan(0.7)
@@ -263,7 +432,13 @@ describe('where it is headed', () => {
   it('a rate that the recording’s frames do not fall onto; the recording’s own is the remedy', () => {
     const edit = clean()
     edit.highlight.output = { ...edit.highlight.output, frameRate: { num: 25, den: 1 } }
-    expect(of(found(edit), 'rate-mismatch')).toMatchObject([{ severity: 'note', fault: { recorded: { num: 60, den: 1 }, output: { num: 25, den: 1 } }, remedy: { kind: 'own-rate' } }])
+    expect(of(found(edit), 'rate-mismatch')).toMatchObject([
+      {
+        severity: 'note',
+        fault: { recorded: { num: 60, den: 1 }, output: { num: 25, den: 1 } },
+        remedy: { kind: 'own-rate' },
+      },
+    ])
     edit.highlight.output = { ...edit.highlight.output, frameRate: { num: 30, den: 1 } }
     expect(of(found(edit), 'rate-mismatch')).toEqual([])
   })
@@ -276,7 +451,9 @@ describe('sound', () => {
   it('too quiet and too loud, with how much; gain leads to the target as far as peaks allow', () => {
     const edit = clean()
     expect(found(edit, { loudness: loud(-14.4, -2) })).toEqual([])
-    expect(found(edit, { loudness: loud(-23, -12) })).toMatchObject([{ severity: 'warn', fault: { kind: 'loudness', lufs: -23 }, remedy: { kind: 'gain', db: 9, limitDb: null } }])
+    expect(found(edit, { loudness: loud(-23, -12) })).toMatchObject([
+      { severity: 'warn', fault: { kind: 'loudness', lufs: -23 }, remedy: { kind: 'gain', db: 9, limitDb: null } },
+    ])
     // Where peaks forbid it, they are held under what is allowed; not by more than can be borne.
     expect(gain(edit, -23, -6)).toEqual({ kind: 'gain', db: 9, limitDb: -1 })
     expect(gain(edit, -34, -1)).toEqual({ kind: 'gain', db: 9, limitDb: -1 })
@@ -287,31 +464,52 @@ describe('sound', () => {
 
   it('peaks that would be clipped, and silence, which is nobody’s mistake', () => {
     const edit = clean()
-    expect(found(edit, { loudness: loud(-14, 0.6) })).toMatchObject([{ severity: 'warn', fault: { kind: 'peak', peakDb: 0.6 }, remedy: { kind: 'gain', db: 0, limitDb: -1 } }])
+    expect(found(edit, { loudness: loud(-14, 0.6) })).toMatchObject([
+      { severity: 'warn', fault: { kind: 'peak', peakDb: 0.6 }, remedy: { kind: 'gain', db: 0, limitDb: -1 } },
+    ])
     expect(found(edit, { loudness: loud(-120, -120) })).toEqual([])
   })
 })
 
 describe('words', () => {
-  const cue = (id: string, text: string, from: number, to: number) => ({ id: id as CueId, recordingId: 'r' as RecordingId, fromMicros: from * 1e6, toMicros: to * 1e6, text, words: [], speakerId: null })
+  const cue = (id: string, text: string, from: number, to: number) => ({
+    id: id as CueId,
+    recordingId: 'r' as RecordingId,
+    fromMicros: from * 1e6,
+    toMicros: to * 1e6,
+    text,
+    words: [],
+    speakerId: null,
+  })
 
   it('a line that is gone before it is read, with its speed; the remedy lets it stand as long as there is room', () => {
     const edit = clean()
-    edit.highlight.words = { ...edit.highlight.words, cues: [cue('a', 'Three seconds up on the board, now!', 13, 14), cue('b', 'Clean turn.', 16, 17)] }
+    edit.highlight.words = {
+      ...edit.highlight.words,
+      cues: [cue('a', 'Three seconds up on the board, now!', 13, 14), cue('b', 'Clean turn.', 16, 17)],
+    }
     const [hard, ...others] = of(found(edit), 'hard-to-read')
     expect(others).toEqual([])
     expect(hard).toMatchObject({ severity: 'warn', fault: { cueId: 'a', perSecond: 35 }, fromMicros: 1_000_000 })
     if (hard?.remedy?.kind !== 'lengthen-cue') throw new Error('no remedy')
     expect(hard.remedy.toMicros).toBeLessThanOrEqual(16_000_000)
     const { toMicros } = hard.remedy
-    edit.highlight.words = { ...edit.highlight.words, cues: edit.highlight.words.cues.map((c) => (c.id === 'a' ? { ...c, toMicros } : c)) }
+    edit.highlight.words = {
+      ...edit.highlight.words,
+      cues: edit.highlight.words.cues.map((c) => (c.id === 'a' ? { ...c, toMicros } : c)),
+    }
     expect(of(found(edit), 'hard-to-read')).toEqual([])
   })
 
   it('names letters that no font has, where they stand', () => {
     const edit = sampleEdit()
-    edit.highlight.words = { ...edit.highlight.words, titles: [{ id: 't' as TitleId, text: 'Lift \u{10FFFE}!', fromMicros: null, toMicros: null, style: PLAIN_TEXT }] }
-    expect(of(found(edit, { missingGlyphs: new Set(['\u{10FFFE}']) }), 'missing-glyphs')).toMatchObject([{ severity: 'warn', titleId: 't', fault: { what: 'title', letters: '\u{10FFFE}' } }])
+    edit.highlight.words = {
+      ...edit.highlight.words,
+      titles: [{ id: 't' as TitleId, text: 'Lift \u{10FFFE}!', fromMicros: null, toMicros: null, style: PLAIN_TEXT }],
+    }
+    expect(of(found(edit, { missingGlyphs: new Set(['\u{10FFFE}']) }), 'missing-glyphs')).toMatchObject([
+      { severity: 'warn', titleId: 't', fault: { what: 'title', letters: '\u{10FFFE}' } },
+    ])
     expect(of(found(edit), 'missing-glyphs')).toEqual([])
   })
 
@@ -325,10 +523,18 @@ describe('words', () => {
 
   it('a title that had to be set far smaller than asked for, in the shape where it was', () => {
     const edit = clean()
-    const title = { id: 't' as TitleId, fromMicros: null, toMicros: null, style: { ...PLAIN_TEXT, size: 0.2, lines: 1 } }
+    const title = {
+      id: 't' as TitleId,
+      fromMicros: null,
+      toMicros: null,
+      style: { ...PLAIN_TEXT, size: 0.2, lines: 1 },
+    }
     edit.highlight.words = { ...edit.highlight.words, titles: [{ ...title, text: 'Gate' }] }
     expect(of(found(edit, { measure }), 'does-not-fit')).toEqual([])
-    edit.highlight.words = { ...edit.highlight.words, titles: [{ ...title, text: 'The last gate before the ridge, and no lift anywhere at all' }] }
+    edit.highlight.words = {
+      ...edit.highlight.words,
+      titles: [{ ...title, text: 'The last gate before the ridge, and no lift anywhere at all' }],
+    }
     const [tooLong] = of(found(edit, { measure }), 'does-not-fit')
     expect(tooLong).toMatchObject({ shapeId: 'own', fault: { what: 'title' } })
     cure(edit, tooLong)
@@ -339,9 +545,17 @@ describe('words', () => {
     const edit = clean()
     edit.highlight.shapes = [{ id: 'wide', width: 1920, height: 1080 }]
     const style = { ...PLAIN_TEXT, size: 0.03, lines: 1 }
-    edit.highlight.words = { ...edit.highlight.words, captions: { ...edit.highlight.words.captions, style }, cues: [cue('a', 'We go along the ridge as far as we can, and then over to the field.', 13, 21)] }
+    edit.highlight.words = {
+      ...edit.highlight.words,
+      captions: { ...edit.highlight.words.captions, style },
+      cues: [cue('a', 'We go along the ridge as far as we can, and then over to the field.', 13, 21)],
+    }
     const [long] = of(found(edit, { measure }), 'long-line')
-    expect(long).toMatchObject({ severity: 'warn', fault: { characters: 67 }, remedy: { kind: 'split-cue', cueId: 'a' } })
+    expect(long).toMatchObject({
+      severity: 'warn',
+      fault: { characters: 67 },
+      remedy: { kind: 'split-cue', cueId: 'a' },
+    })
     cure(edit, long)
     expect(of(found(edit, { measure }), 'long-line')).toEqual([])
     expect(edit.highlight.words.cues).toHaveLength(2)
@@ -350,22 +564,56 @@ describe('words', () => {
   it('letters that cannot be told from what is behind them, with the contrast; a block behind them', () => {
     const edit = clean()
     const bare = { ...PLAIN_TEXT, shadow: null }
-    edit.highlight.words = { ...edit.highlight.words, titles: [{ id: 't' as TitleId, text: 'Gate', fromMicros: null, toMicros: null, style: bare }] }
+    edit.highlight.words = {
+      ...edit.highlight.words,
+      titles: [{ id: 't' as TitleId, text: 'Gate', fromMicros: null, toMicros: null, style: bare }],
+    }
     const [faint] = of(found(edit), 'low-contrast')
-    expect(faint).toMatchObject({ severity: 'warn', fault: { what: 'title', ratio: 1 }, remedy: { kind: 'style', why: 'contrast', titleId: 't' } })
+    expect(faint).toMatchObject({
+      severity: 'warn',
+      fault: { what: 'title', ratio: 1 },
+      remedy: { kind: 'style', why: 'contrast', titleId: 't' },
+    })
     cure(edit, faint)
     expect(of(found(edit), 'low-contrast')).toEqual([])
-    edit.highlight.words = { ...edit.highlight.words, titles: edit.highlight.words.titles.map((t) => ({ ...t, style: { ...bare, colour: '#777777', block: { behind: 'line', colour: '#555555', opacity: 1, radius: 0 } } })) }
+    edit.highlight.words = {
+      ...edit.highlight.words,
+      titles: edit.highlight.words.titles.map((t) => ({
+        ...t,
+        style: { ...bare, colour: '#777777', block: { behind: 'line', colour: '#555555', opacity: 1, radius: 0 } },
+      })),
+    }
     const grey = of(found(edit), 'low-contrast')[0]?.fault as { ratio: number }
     expect(grey.ratio).toBeCloseTo(1.66, 2)
-    edit.highlight.words = { ...edit.highlight.words, titles: edit.highlight.words.titles.map((t) => ({ ...t, style: { ...bare, outline: { colour: '#000000', width: 0.1 } } })) }
+    edit.highlight.words = {
+      ...edit.highlight.words,
+      titles: edit.highlight.words.titles.map((t) => ({
+        ...t,
+        style: { ...bare, outline: { colour: '#000000', width: 0.1 } },
+      })),
+    }
     expect(of(found(edit), 'low-contrast')).toEqual([])
   })
 })
 
 it('findings come worst first; a cause is another one when its number changes', () => {
-  const make = (key: string, severity: Finding['severity'], factor: number): Finding => ({ key, severity, fault: { kind: 'blown-up', role: 'face', factor }, shapeId: null, passageId: null, panelId: null, fromMicros: 0, toMicros: 1, rect: null, remedy: null })
-  expect(worstFirst([make('a', 'note', 1.6), make('b', 'stop', 9), make('c', 'warn', 3)]).map((f) => f.key)).toEqual(['b', 'c', 'a'])
+  const make = (key: string, severity: Finding['severity'], factor: number): Finding => ({
+    key,
+    severity,
+    fault: { kind: 'blown-up', role: 'face', factor },
+    shapeId: null,
+    passageId: null,
+    panelId: null,
+    fromMicros: 0,
+    toMicros: 1,
+    rect: null,
+    remedy: null,
+  })
+  expect(worstFirst([make('a', 'note', 1.6), make('b', 'stop', 9), make('c', 'warn', 3)]).map((f) => f.key)).toEqual([
+    'b',
+    'c',
+    'a',
+  ])
   expect(causeOf(make('a', 'note', 1.601))).toBe(causeOf(make('a', 'note', 1.604)))
   expect(causeOf(make('a', 'note', 1.6))).not.toBe(causeOf(make('a', 'note', 2.4)))
 })
@@ -376,8 +624,17 @@ it(`a crop that is cleared shows nothing of what is to go, stays inside and keep
   for (let n = 0; n < 500; n++) {
     const bounds = { x: 100 * next(), y: 100 * next(), width: 400 + 1200 * next(), height: 300 + 700 * next() }
     const size = { width: bounds.width * (0.2 + 0.8 * next()), height: bounds.height * (0.2 + 0.8 * next()) }
-    const crop = { ...size, x: bounds.x + (bounds.width - size.width) * next(), y: bounds.y + (bounds.height - size.height) * next() }
-    const out = { x: bounds.x + bounds.width * next() * 0.8, y: bounds.y + bounds.height * next() * 0.8, width: bounds.width * 0.3 * next(), height: bounds.height * 0.3 * next() }
+    const crop = {
+      ...size,
+      x: bounds.x + (bounds.width - size.width) * next(),
+      y: bounds.y + (bounds.height - size.height) * next(),
+    }
+    const out = {
+      x: bounds.x + bounds.width * next() * 0.8,
+      y: bounds.y + bounds.height * next() * 0.8,
+      width: bounds.width * 0.3 * next(),
+      height: bounds.height * 0.3 * next(),
+    }
     const clear = clearOf(crop, bounds, out)
     if (!clear) continue
     cleared++
@@ -392,7 +649,11 @@ it(`a crop that is cleared shows nothing of what is to go, stays inside and keep
 
 it('a remedy that moves something leads from how things are to where it ends; others are done or not', () => {
   const edit = clean()
-  const move = { kind: 'move-crop', passageId: edit.highlight.passages[0]?.id as PassageId, correction: { panelId: 'low' as PanelId, shapeId: 'own', dx: 0.2, dy: -0.1, zoom: 2 } } as const
+  const move = {
+    kind: 'move-crop',
+    passageId: edit.highlight.passages[0]?.id as PassageId,
+    correction: { panelId: 'low' as PanelId, shapeId: 'own', dx: 0.2, dy: -0.1, zoom: 2 },
+  } as const
   expect(partly(edit, move, 0.5)).toMatchObject({ correction: { dx: 0.1, dy: -0.05, zoom: 1.5 } })
   expect(partly(edit, move, 1)).toEqual(move)
   expect(partly(edit, { kind: 'own-rate' }, 0.5)).toBeNull()

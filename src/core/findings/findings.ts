@@ -36,7 +36,16 @@ export type KnownBesideFonts = Omit<Known, 'measure' | 'missingGlyphs'>
 
 type KnownBesideSound = Omit<Known, 'loudness'>
 
-export const NOTHING_KNOWN: Known = { outlet: null, loudness: null, speech: new Map(), missing: new Set(), measure: null, missingGlyphs: new Set(), edges: new Map(), presence: new Map() }
+export const NOTHING_KNOWN: Known = {
+  outlet: null,
+  loudness: null,
+  speech: new Map(),
+  missing: new Set(),
+  measure: null,
+  missingGlyphs: new Set(),
+  edges: new Map(),
+  presence: new Map(),
+}
 
 /** Everything that people find out after they have posted, worst first, each with the remedy that is seen to work. Pure; whoever calls keeps what it gives until the edit changes. */
 export function findingsOf(edit: Edit, { loudness, ...known }: Known, tryRemedy: TryRemedy): Finding[] {
@@ -44,9 +53,19 @@ export function findingsOf(edit: Edit, { loudness, ...known }: Known, tryRemedy:
 }
 
 /** What was found beside its sound, and what is heard of it besides, worst first. Sound is measured again at its own pace: what is seen need not be looked over for it. */
-export function withHeard(findings: readonly Finding[], edit: Edit, loudness: Loudness | null, outlet: Outlet | null): Finding[] {
+export function withHeard(
+  findings: readonly Finding[],
+  edit: Edit,
+  loudness: Loudness | null,
+  outlet: Outlet | null,
+): Finding[] {
   // What remedies of loudness do cannot be seen: the first is taken.
-  const heard = loudness ? soundFindings(edit, timeMapOf(edit.highlight), loudness, outlet).map(({ remedies, ...finding }): Finding => ({ ...finding, remedy: remedies[0] ?? null })) : []
+  const heard = loudness
+    ? soundFindings(edit, timeMapOf(edit.highlight), loudness, outlet).map(({ remedies, ...finding }): Finding => ({
+        ...finding,
+        remedy: remedies[0] ?? null,
+      }))
+    : []
   return worstFirst([...findings, ...heard])
 }
 
@@ -54,9 +73,18 @@ export function withHeard(findings: readonly Finding[], edit: Edit, loudness: Lo
 function findingsBesideSound(edit: Edit, known: KnownBesideSound, tryRemedy: TryRemedy): Finding[] {
   const map = timeMapOf(edit.highlight)
   const { shapes } = edit.highlight
-  const looked = [...seenFindings(edit, known, WHOLE), ...rateFindings(edit, map), ...shapes.flatMap((shape) => limitFindings(edit, shape, map, known)), ...missingFindings(edit, map, known.missing), ...glyphFindings(edit, map, known.missingGlyphs)]
-  const sizeOf = ({ passageId, shapeId }: Scope) => (passageId === null ? map.passages.length : 1) * (shapeId === null ? shapes.length : 1)
-  return worstFirst(withRemedies(edit, worstFirst(looked), tryRemedy, (changed, scope) => seenFindings(changed, known, scope), sizeOf))
+  const looked = [
+    ...seenFindings(edit, known, WHOLE),
+    ...rateFindings(edit, map),
+    ...shapes.flatMap((shape) => limitFindings(edit, shape, map, known)),
+    ...missingFindings(edit, map, known.missing),
+    ...glyphFindings(edit, map, known.missingGlyphs),
+  ]
+  const sizeOf = ({ passageId, shapeId }: Scope) =>
+    (passageId === null ? map.passages.length : 1) * (shapeId === null ? shapes.length : 1)
+  return worstFirst(
+    withRemedies(edit, worstFirst(looked), tryRemedy, (changed, scope) => seenFindings(changed, known, scope), sizeOf),
+  )
 }
 
 const WHOLE: Scope = { passageId: null, layoutId: null, shapeId: null }
@@ -65,13 +93,27 @@ const WHOLE: Scope = { passageId: null, layoutId: null, shapeId: null }
 function seenFindings(edit: Edit, known: KnownBesideSound, { passageId, layoutId, shapeId }: Scope): Found[] {
   const map = timeMapOf(edit.highlight)
   const shapes = edit.highlight.shapes.filter((s) => shapeId === null || s.id === shapeId)
-  const passages = map.passages.filter(({ passage }) => (passageId === null || passage.id === passageId) && (layoutId === null || passage.layoutId === layoutId))
+  const passages = map.passages.filter(
+    ({ passage }) =>
+      (passageId === null || passage.id === passageId) && (layoutId === null || passage.layoutId === layoutId),
+  )
   const { outlet, measure } = known
   const perShape = shapes.flatMap((shape) => [
-    ...passages.flatMap((placed) => [...pictureFindings(edit, shape, placed), ...sliverFindings(edit, shape, placed, known), ...bareFindings(edit, shape, placed), ...(outlet ? controlFindings(edit, shape, placed, outlet, measure) : [])]),
+    ...passages.flatMap((placed) => [
+      ...pictureFindings(edit, shape, placed),
+      ...sliverFindings(edit, shape, placed, known),
+      ...bareFindings(edit, shape, placed),
+      ...(outlet ? controlFindings(edit, shape, placed, outlet, measure) : []),
+    ]),
     ...(measure ? fitFindings(edit, map, shape, measure) : []),
   ])
-  return [...perShape, ...passages.flatMap((placed) => presenceFindings(edit, placed, known)), ...handleFindings(edit, map), ...readingFindings(edit, map), ...contrastFindings(edit, map)]
+  return [
+    ...perShape,
+    ...passages.flatMap((placed) => presenceFindings(edit, placed, known)),
+    ...handleFindings(edit, map),
+    ...readingFindings(edit, map),
+    ...contrastFindings(edit, map),
+  ]
 }
 
 /** Recordings whose frames do not fall onto the output's: some are shown longer than others. */
@@ -82,8 +124,24 @@ function rateFindings({ highlight, recordings }: Edit, map: TimeMap): Found[] {
   return map.passages.flatMap(({ passage, startMicros, endMicros }): Found[] => {
     const recorded = recordings.find((r) => r.id === passage.recordingId)?.video.frameRate
     if (!recorded || isWholeMultiple(framesPerSecond(recorded), framesPerSecond(output))) return []
-    const own = highlight.output.frameRate !== null && first && isWholeMultiple(framesPerSecond(recorded), framesPerSecond(recordedRate(first)))
-    return [{ key: `rate-mismatch ${passage.id}`, severity: 'note', fault: { kind: 'rate-mismatch', recorded, output }, shapeId: null, passageId: passage.id, panelId: null, fromMicros: startMicros, toMicros: endMicros, rect: null, remedies: own ? [{ kind: 'own-rate' }] : [] }]
+    const own =
+      highlight.output.frameRate !== null &&
+      first &&
+      isWholeMultiple(framesPerSecond(recorded), framesPerSecond(recordedRate(first)))
+    return [
+      {
+        key: `rate-mismatch ${passage.id}`,
+        severity: 'note',
+        fault: { kind: 'rate-mismatch', recorded, output },
+        shapeId: null,
+        passageId: passage.id,
+        panelId: null,
+        fromMicros: startMicros,
+        toMicros: endMicros,
+        rect: null,
+        remedies: own ? [{ kind: 'own-rate' }] : [],
+      },
+    ]
   })
 }
 

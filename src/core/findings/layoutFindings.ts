@@ -16,35 +16,85 @@ const MUCH_BARE = 0.15
 export function bareFindings(edit: Edit, shape: Shape, { passage, startMicros, endMicros }: PlacedPassage): Found[] {
   const arrangement = arrangementFor(layoutOf(edit, passage.layoutId), shape)
   const { backdrop } = arrangement
-  if (backdrop.kind !== 'colour' || DEFAULT_BACKDROP.kind !== 'colour' || backdrop.colour !== DEFAULT_BACKDROP.colour) return []
+  if (backdrop.kind !== 'colour' || DEFAULT_BACKDROP.kind !== 'colour' || backdrop.colour !== DEFAULT_BACKDROP.colour)
+    return []
   const px = barePixels(arrangement, shape)
   const share = px / (shape.width * shape.height)
   if (share < LEAST_BARE) return []
   const role = panelsOf(arrangement).at(-1)?.role ?? 'whole'
-  return [{ key: `uncovered ${shape.id} ${passage.id}`, severity: share > MUCH_BARE ? 'warn' : 'note', fault: { kind: 'uncovered', px, share }, shapeId: shape.id, passageId: passage.id, panelId: null, fromMicros: startMicros, toMicros: endMicros, rect: null, remedies: [{ kind: 'backdrop', layoutId: passage.layoutId, backdrop: { kind: 'blur', role, strength: 0.5, darken: 0.2 } }] }]
+  return [
+    {
+      key: `uncovered ${shape.id} ${passage.id}`,
+      severity: share > MUCH_BARE ? 'warn' : 'note',
+      fault: { kind: 'uncovered', px, share },
+      shapeId: shape.id,
+      passageId: passage.id,
+      panelId: null,
+      fromMicros: startMicros,
+      toMicros: endMicros,
+      rect: null,
+      remedies: [
+        { kind: 'backdrop', layoutId: passage.layoutId, backdrop: { kind: 'blur', role, strength: 0.5, darken: 0.2 } },
+      ],
+    },
+  ]
 }
 
 /** Joins that need more from beyond a cut than their recordings have. */
 export function handleFindings(edit: Edit, map: TimeMap): Found[] {
-  return shortHandles(map, (p) => recordingOf(edit, p.recordingId)).flatMap(({ index, side, missingFrames, slipMicros, joinMicros, speedPercent }): Found[] => {
-    const [first, second] = [map.passages[index], map.passages[index + 1]]
-    const join = map.joins.find((j) => j.index === index)
-    const passage = side === 'after' ? first?.passage : second?.passage
-    if (!first || !second || !join || !passage) return []
-    const remedies: Remedy[] = [
-      ...(slipMicros === null ? [] : [{ kind: 'slip' as const, passageId: passage.id, byMicros: slipMicros }]),
-      ...(joinMicros > 0 ? [{ kind: 'shorten-join' as const, passageId: first.passage.id, toMicros: joinMicros }] : []),
-      ...(speedPercent === null ? [] : [{ kind: 'slow-down' as const, passageId: passage.id, speedPercent }]),
-    ]
-    return [{ key: `handles-short ${first.passage.id} ${side}`, severity: 'warn', fault: { kind: 'handles-short', side, frames: missingFrames }, shapeId: null, passageId: first.passage.id, panelId: null, fromMicros: join.fromMicros, toMicros: join.toMicros, rect: null, remedies }]
-  })
+  return shortHandles(map, (p) => recordingOf(edit, p.recordingId)).flatMap(
+    ({ index, side, missingFrames, slipMicros, joinMicros, speedPercent }): Found[] => {
+      const [first, second] = [map.passages[index], map.passages[index + 1]]
+      const join = map.joins.find((j) => j.index === index)
+      const passage = side === 'after' ? first?.passage : second?.passage
+      if (!first || !second || !join || !passage) return []
+      const remedies: Remedy[] = [
+        ...(slipMicros === null ? [] : [{ kind: 'slip' as const, passageId: passage.id, byMicros: slipMicros }]),
+        ...(joinMicros > 0
+          ? [{ kind: 'shorten-join' as const, passageId: first.passage.id, toMicros: joinMicros }]
+          : []),
+        ...(speedPercent === null ? [] : [{ kind: 'slow-down' as const, passageId: passage.id, speedPercent }]),
+      ]
+      return [
+        {
+          key: `handles-short ${first.passage.id} ${side}`,
+          severity: 'warn',
+          fault: { kind: 'handles-short', side, frames: missingFrames },
+          shapeId: null,
+          passageId: first.passage.id,
+          panelId: null,
+          fromMicros: join.fromMicros,
+          toMicros: join.toMicros,
+          rect: null,
+          remedies,
+        },
+      ]
+    },
+  )
 }
 
 /** Files that what is shown or heard needs and that are not there. `missing`: ids of recordings and other files. */
-export function missingFindings({ recordings, soundFiles, imageFiles, fontFiles }: Edit, map: TimeMap, missing: ReadonlySet<string>): Found[] {
+export function missingFindings(
+  { recordings, soundFiles, imageFiles, fontFiles }: Edit,
+  map: TimeMap,
+  missing: ReadonlySet<string>,
+): Found[] {
   return [...recordings, ...soundFiles, ...imageFiles, ...fontFiles].flatMap(({ id, fileName }): Found[] => {
     if (!missing.has(id)) return []
     const where = map.passages.filter((p) => p.passage.recordingId === id)
-    return [{ key: `source-missing ${id}`, severity: 'stop', fault: { kind: 'source-missing', fileName }, shapeId: null, passageId: where[0]?.passage.id ?? null, panelId: null, fromMicros: where[0]?.startMicros ?? 0, toMicros: where.at(-1)?.endMicros ?? map.lengthMicros, rect: null, remedies: [] }]
+    return [
+      {
+        key: `source-missing ${id}`,
+        severity: 'stop',
+        fault: { kind: 'source-missing', fileName },
+        shapeId: null,
+        passageId: where[0]?.passage.id ?? null,
+        panelId: null,
+        fromMicros: where[0]?.startMicros ?? 0,
+        toMicros: where.at(-1)?.endMicros ?? map.lengthMicros,
+        rect: null,
+        remedies: [],
+      },
+    ]
   })
 }

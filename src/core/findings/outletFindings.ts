@@ -23,10 +23,17 @@ const MUCH_UNDER = 0.25
 
 const WITH_SOMEBODY: ReadonlySet<string> = new Set(['face', 'speaker', 'guest'])
 
-const isFor = (outlet: Outlet, { width, height }: Shape) => Math.abs(outlet.shape.width / outlet.shape.height - width / height) < 0.01
+const isFor = (outlet: Outlet, { width, height }: Shape) =>
+  Math.abs(outlet.shape.width / outlet.shape.height - width / height) < 0.01
 
 /** What is wrong with a passage in a shape by what an outlet lays over it: faces, titles and captions under its own things. Words lie where `measure` says, else all over their area. */
-export function controlFindings(edit: Edit, shape: Shape, placed: PlacedPassage, outlet: Outlet, measure: Measure | null): Found[] {
+export function controlFindings(
+  edit: Edit,
+  shape: Shape,
+  placed: PlacedPassage,
+  outlet: Outlet,
+  measure: Measure | null,
+): Found[] {
   if (!isFor(outlet, shape)) return []
   const { passage, startMicros, endMicros } = placed
   const zones = outlet.zones.map((z) => ({ name: z.name, rect: scaleRect(z.rect, shape.width, shape.height) }))
@@ -35,7 +42,20 @@ export function controlFindings(edit: Edit, shape: Shape, placed: PlacedPassage,
       const shared = intersection(rect, zone.rect)
       const share = shared ? areaOf(shared) / areaOf(rect) : 0
       if (share < LEAST_UNDER) return []
-      return [{ key: `under-controls ${shape.id} ${passage.id} ${what} ${zone.name}`, severity: share > MUCH_UNDER ? 'warn' : 'note', fault: { kind: 'under-controls', what, zone: zone.name, share }, shapeId: shape.id, passageId: passage.id, panelId: null, fromMicros: startMicros, toMicros: endMicros, rect: shared, remedies }]
+      return [
+        {
+          key: `under-controls ${shape.id} ${passage.id} ${what} ${zone.name}`,
+          severity: share > MUCH_UNDER ? 'warn' : 'note',
+          fault: { kind: 'under-controls', what, zone: zone.name, share },
+          shapeId: shape.id,
+          passageId: passage.id,
+          panelId: null,
+          fromMicros: startMicros,
+          toMicros: endMicros,
+          rect: shared,
+          remedies,
+        },
+      ]
     }),
   )
 }
@@ -47,29 +67,56 @@ interface Thing {
 }
 
 /** What matters in a shape while a passage is on, and what could be done about each. */
-function thingsIn(edit: Edit, shape: Shape, { passage, startMicros, index }: PlacedPassage, measure: Measure | null): Thing[] {
+function thingsIn(
+  edit: Edit,
+  shape: Shape,
+  { passage, startMicros, index }: PlacedPassage,
+  measure: Measure | null,
+): Thing[] {
   const { words } = edit.highlight
   const arrangement = arrangementFor(layoutOf(edit, passage.layoutId), shape)
   const side = Math.min(shape.width, shape.height)
   const written = (what: string, text: string, style: TextStyle, area: Rect, titleId: TitleId | null): Thing => ({
     what,
     rect: (measure && setText(text, styleIn(style, area, shape), area, side, measure)?.extent) ?? area,
-    remedies: (['top', 'middle', 'bottom'] as const).filter((place) => place !== style.place).map((place): Remedy => ({ kind: 'style', why: 'place', titleId, change: { place } })),
+    remedies: (['top', 'middle', 'bottom'] as const)
+      .filter((place) => place !== style.place)
+      .map((place): Remedy => ({ kind: 'style', why: 'place', titleId, change: { place } })),
   })
   const [title] = titlesAt(words, startMicros, Number.MAX_SAFE_INTEGER)
   // The longest line takes up most.
   const longest = words.captions.shown ? wordsIn(edit, index).sort((a, b) => b.length - a.length)[0] : undefined
   return [
-    ...placePanels(edit, shape, passage).flatMap(({ panel, rect, picture, region, source }): Thing[] => (picture && region && WITH_SOMEBODY.has(panel.role) ? [{ what: toldApart(setupOf(edit, source.setupId).regions, region), rect: middleOf(rect), remedies: swappedBands(edit, shape, passage.layoutId) }] : [])),
+    ...placePanels(edit, shape, passage).flatMap(({ panel, rect, picture, region, source }): Thing[] =>
+      picture && region && WITH_SOMEBODY.has(panel.role)
+        ? [
+            {
+              what: toldApart(setupOf(edit, source.setupId).regions, region),
+              rect: middleOf(rect),
+              remedies: swappedBands(edit, shape, passage.layoutId),
+            },
+          ]
+        : [],
+    ),
     ...(title ? [written('title', title.text, title.style, wordArea('titleArea', arrangement, shape), title.id)] : []),
-    ...(longest !== undefined ? [written('captions', longest, words.captions.style, wordArea('captionArea', arrangement, shape), null)] : []),
+    ...(longest !== undefined
+      ? [written('captions', longest, words.captions.style, wordArea('captionArea', arrangement, shape), null)]
+      : []),
   ]
 }
 
 /** The captions of a passage that say anything. */
 function wordsIn({ highlight: { words, passages } }: Edit, index: number): string[] {
   const passage = passages[index]
-  return words.cues.flatMap((c) => (passage && c.recordingId === passage.recordingId && c.toMicros > passage.inMicros && c.fromMicros < passage.outMicros && c.text.trim() !== '' ? [c.text] : []))
+  return words.cues.flatMap((c) =>
+    passage &&
+    c.recordingId === passage.recordingId &&
+    c.toMicros > passage.inMicros &&
+    c.fromMicros < passage.outMicros &&
+    c.text.trim() !== ''
+      ? [c.text]
+      : [],
+  )
 }
 
 /** Where a face is, by and large: the middle of its panel. */
@@ -81,21 +128,51 @@ function middleOf({ x, y, width, height }: Rect): Rect {
 const LEAST_PICTURE_BITRATE = 400_000
 
 /** What is wrong with a highlight by an outlet's limits. */
-export function limitFindings(edit: Edit, shape: Shape, map: TimeMap, { outlet, speech }: { outlet: Outlet | null; speech: SpeechOf }): Found[] {
+export function limitFindings(
+  edit: Edit,
+  shape: Shape,
+  map: TimeMap,
+  { outlet, speech }: { outlet: Outlet | null; speech: SpeechOf },
+): Found[] {
   if (!outlet || !isFor(outlet, shape)) return []
   const [first] = edit.highlight.passages
   const recording = edit.recordings.find((r) => r.id === first?.recordingId)
   const whole = { shapeId: shape.id, passageId: null, panelId: null, rect: null }
   const findings: Found[] = []
   const { longestMicros, largestBytes } = outlet
-  if (longestMicros !== null && map.lengthMicros > longestMicros) findings.push({ ...whole, key: `too-long ${shape.id}`, severity: 'stop', fault: { kind: 'too-long', overMicros: map.lengthMicros - longestMicros }, fromMicros: longestMicros, toMicros: map.lengthMicros, remedies: [{ kind: 'end-at', atMicros: lastPause(map, speech, longestMicros) }] })
+  if (longestMicros !== null && map.lengthMicros > longestMicros)
+    findings.push({
+      ...whole,
+      key: `too-long ${shape.id}`,
+      severity: 'stop',
+      fault: { kind: 'too-long', overMicros: map.lengthMicros - longestMicros },
+      fromMicros: longestMicros,
+      toMicros: map.lengthMicros,
+      remedies: [{ kind: 'end-at', atMicros: lastPause(map, speech, longestMicros) }],
+    })
   if (recording && largestBytes !== null) {
     const { output } = edit.highlight
     const seconds = toSeconds(map.lengthMicros)
-    const bytes = (quality: typeof output.quality) => ((settingsFor({ ...output, quality }, edit, shape, recording, seconds).videoBitrate + AUDIO_BITRATE) * seconds) / 8
+    const bytes = (quality: typeof output.quality) =>
+      ((settingsFor({ ...output, quality }, edit, shape, recording, seconds).videoBitrate + AUDIO_BITRATE) * seconds) /
+      8
     const tooMany = bytes(output.quality) - largestBytes
-    const remedies: Remedy[] = [...(output.quality !== 'small' && bytes('small') <= largestBytes ? [{ kind: 'smaller-file' as const }] : []), ...(bitrateFor(largestBytes, seconds) >= LEAST_PICTURE_BITRATE ? [{ kind: 'limit-size' as const, mostBytes: largestBytes }] : [])]
-    if (tooMany > 0) findings.push({ ...whole, key: `too-big ${shape.id}`, severity: 'stop', fault: { kind: 'too-big', overBytes: Math.round(tooMany) }, fromMicros: 0, toMicros: map.lengthMicros, remedies })
+    const remedies: Remedy[] = [
+      ...(output.quality !== 'small' && bytes('small') <= largestBytes ? [{ kind: 'smaller-file' as const }] : []),
+      ...(bitrateFor(largestBytes, seconds) >= LEAST_PICTURE_BITRATE
+        ? [{ kind: 'limit-size' as const, mostBytes: largestBytes }]
+        : []),
+    ]
+    if (tooMany > 0)
+      findings.push({
+        ...whole,
+        key: `too-big ${shape.id}`,
+        severity: 'stop',
+        fault: { kind: 'too-big', overBytes: Math.round(tooMany) },
+        fromMicros: 0,
+        toMicros: map.lengthMicros,
+        remedies,
+      })
   }
   return findings
 }
@@ -107,6 +184,7 @@ const BEFORE_SPEECH = 60_000
 function lastPause(map: TimeMap, speech: SpeechOf, limit: Micros): Micros {
   const spoken = speechInOutput(map, speech)
   let at = limit
-  for (const { fromMicros, toMicros } of spoken.toReversed()) if (fromMicros < at && toMicros > at) at = fromMicros - BEFORE_SPEECH
+  for (const { fromMicros, toMicros } of spoken.toReversed())
+    if (fromMicros < at && toMicros > at) at = fromMicros - BEFORE_SPEECH
   return at >= limit / 2 && at >= MICROS_PER_SECOND ? at : limit
 }

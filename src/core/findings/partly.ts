@@ -11,8 +11,20 @@ export function partly(edit: Edit, remedy: Remedy, share: number): Remedy | null
   switch (remedy.kind) {
     case 'move-crop': {
       const { correction } = remedy
-      const from = correctionFor(passageOf(edit, remedy.passageId), correction.panelId, correction.shapeId ?? '') ?? { dx: 0, dy: 0, zoom: 1 }
-      return { ...remedy, correction: { ...correction, dx: between(from.dx, correction.dx, share), dy: between(from.dy, correction.dy, share), zoom: between(from.zoom, correction.zoom, share) } }
+      const from = correctionFor(passageOf(edit, remedy.passageId), correction.panelId, correction.shapeId ?? '') ?? {
+        dx: 0,
+        dy: 0,
+        zoom: 1,
+      }
+      return {
+        ...remedy,
+        correction: {
+          ...correction,
+          dx: between(from.dx, correction.dx, share),
+          dy: between(from.dy, correction.dy, share),
+          zoom: between(from.zoom, correction.zoom, share),
+        },
+      }
     }
     case 'tighten-region':
     case 'grow-region': {
@@ -24,4 +36,9 @@ export function partly(edit: Edit, remedy: Remedy, share: number): Remedy | null
   }
 }
 
-const rectBetween = (a: Rect, b: Rect, share: number): Rect => ({ x: between(a.x, b.x, share), y: between(a.y, b.y, share), width: between(a.width, b.width, share), height: between(a.height, b.height, share) })
+const rectBetween = (a: Rect, b: Rect, share: number): Rect => ({
+  x: between(a.x, b.x, share),
+  y: between(a.y, b.y, share),
+  width: between(a.width, b.width, share),
+  height: between(a.height, b.height, share),
+})

@@ -35,7 +35,12 @@ export function pictureFindings(edit: Edit, shape: Shape, placed: PlacedPassage)
   for (const { recordingMicros, fromMicros } of momentsOf(placed)) {
     for (const found of findingsAt(edit, shape, placed, recordingMicros)) {
       const known = worst.get(found.key)
-      if (!known || isWorse(found.severity, known.severity) || (found.severity === known.severity && amountOf(found) > amountOf(known))) worst.set(found.key, { ...found, fromMicros })
+      if (
+        !known ||
+        isWorse(found.severity, known.severity) ||
+        (found.severity === known.severity && amountOf(found) > amountOf(known))
+      )
+        worst.set(found.key, { ...found, fromMicros })
     }
   }
   return [...worst.values()]
@@ -53,7 +58,14 @@ function momentsOf({ passage, runs, startMicros }: PlacedPassage): { recordingMi
     .filter((_, i) => i % every === 0)
     .flatMap((micros) => {
       const run = runs.find((r) => micros >= r.inMicros && micros < r.outMicros)
-      return run ? [{ recordingMicros: micros, fromMicros: Math.round(run.startMicros + ((micros - run.inMicros) * 100) / passage.speedPercent) }] : []
+      return run
+        ? [
+            {
+              recordingMicros: micros,
+              fromMicros: Math.round(run.startMicros + ((micros - run.inMicros) * 100) / passage.speedPercent),
+            },
+          ]
+        : []
     })
   return [first, ...others]
 }
@@ -64,28 +76,70 @@ function findingsAt(edit: Edit, shape: Shape, placed: PlacedPassage, recordingMi
   return panels.flatMap((panel) => {
     const { picture, region } = panel
     if (!picture || !region) return []
-    const about = (kind: string, severity: Severity): Omit<Found, 'fault'> => ({ key: `${kind} ${shape.id} ${passage.id} ${panel.panel.id}`, severity, shapeId: shape.id, passageId: passage.id, panelId: panel.panel.id, regionId: region.id, fromMicros: startMicros, toMicros: endMicros, rect: panel.rect, remedies: [] })
+    const about = (kind: string, severity: Severity): Omit<Found, 'fault'> => ({
+      key: `${kind} ${shape.id} ${passage.id} ${panel.panel.id}`,
+      severity,
+      shapeId: shape.id,
+      passageId: passage.id,
+      panelId: panel.panel.id,
+      regionId: region.id,
+      fromMicros: startMicros,
+      toMicros: endMicros,
+      rect: panel.rect,
+      remedies: [],
+    })
     const { video } = recordingOf(edit, panel.source.recordingId)
-    const calledFor = ({ source, region: shown, panel: { role: asked } }: PlacedPanel) => (shown ? toldApart(setupOf(edit, source.setupId).regions, shown) : asked)
+    const calledFor = ({ source, region: shown, panel: { role: asked } }: PlacedPanel) =>
+      shown ? toldApart(setupOf(edit, source.setupId).regions, shown) : asked
     const role = calledFor(panel)
     const findings: Found[] = []
     const factor = blowUp(picture)
-    if (factor > SOFT) findings.push({ ...about('blown-up', factor > PLAINLY_SOFT ? 'warn' : 'note'), fault: { kind: 'blown-up', role, factor }, remedies: lowerBands(edit, shape, passage.layoutId, panel.panel.id).map((arrangement): Remedy => ({ kind: 'lower-band', layoutId: passage.layoutId, shapeId: shape.id, arrangement })) })
+    if (factor > SOFT)
+      findings.push({
+        ...about('blown-up', factor > PLAINLY_SOFT ? 'warn' : 'note'),
+        fault: { kind: 'blown-up', role, factor },
+        remedies: lowerBands(edit, shape, passage.layoutId, panel.panel.id).map((arrangement): Remedy => ({
+          kind: 'lower-band',
+          layoutId: passage.layoutId,
+          shapeId: shape.id,
+          arrangement,
+        })),
+      })
     const focus = region.focus && scaleRect(region.focus, video.width, video.height)
     const cut = focus && areaOf(focus) > 1 ? 1 - sharedPart(focus, picture.crop) : 0
-    if (focus && cut > LEAST_CUT) findings.push({ ...about('focus-cut', cut > MUCH_CUT ? 'warn' : 'note'), fault: { kind: 'focus-cut', role, share: cut }, remedies: holdFocus(panel, focus, edit, shape.id) })
+    if (focus && cut > LEAST_CUT)
+      findings.push({
+        ...about('focus-cut', cut > MUCH_CUT ? 'warn' : 'note'),
+        fault: { kind: 'focus-cut', role, share: cut },
+        remedies: holdFocus(panel, focus, edit, shape.id),
+      })
     for (const face of panels) {
       const twice = twiceIn(panel, face, edit, shape.id)
-      if (twice && twice.share > LEAST_TWICE) findings.push({ ...about(`shown-twice ${face.panel.id}`, twice.share > MUCH_TWICE ? 'warn' : 'note'), fault: { kind: 'shown-twice', role: calledFor(face), within: role, share: twice.share }, remedies: twice.remedies })
+      if (twice && twice.share > LEAST_TWICE)
+        findings.push({
+          ...about(`shown-twice ${face.panel.id}`, twice.share > MUCH_TWICE ? 'warn' : 'note'),
+          fault: { kind: 'shown-twice', role: calledFor(face), within: role, share: twice.share },
+          remedies: twice.remedies,
+        })
     }
     const hidden = hiddenShare(panel, panels, focus)
-    if (hidden > LEAST_CUT) findings.push({ ...about('hidden', hidden > MUCH_CUT ? 'warn' : 'note'), fault: { kind: 'hidden', role, share: hidden }, remedies: movedInsets(edit, shape, passage.layoutId) })
+    if (hidden > LEAST_CUT)
+      findings.push({
+        ...about('hidden', hidden > MUCH_CUT ? 'warn' : 'note'),
+        fault: { kind: 'hidden', role, share: hidden },
+        remedies: movedInsets(edit, shape, passage.layoutId),
+      })
     return findings
   })
 }
 
 /** The correction that puts a panel's crop onto `wanted` (px of the frame, of the crop's own proportion). */
-function correctionTo(wanted: Rect, { panel, rect, region, picture, source }: PlacedPanel, edit: Edit, shapeId: string): Correction | null {
+function correctionTo(
+  wanted: Rect,
+  { panel, rect, region, picture, source }: PlacedPanel,
+  edit: Edit,
+  shapeId: string,
+): Correction | null {
   if (!picture || !region) return null
   const { video } = recordingOf(edit, source.recordingId)
   const known = correctionFor(source.from, panel.id, shapeId)
@@ -97,40 +151,88 @@ function correctionTo(wanted: Rect, { panel, rect, region, picture, source }: Pl
   return Math.abs(dx) <= 1 && Math.abs(dy) <= 1 && zoom <= 20 ? { panelId: panel.id, shapeId, zoom, dx, dy } : null
 }
 
-const moveCrop = (correction: Correction | null, { source }: PlacedPanel): Remedy[] => (correction ? [{ kind: 'move-crop', passageId: source.from.id, correction }] : [])
+const moveCrop = (correction: Correction | null, { source }: PlacedPanel): Remedy[] =>
+  correction ? [{ kind: 'move-crop', passageId: source.from.id, correction }] : []
 
 /** The least move of a crop that holds its focus, else the widest crop there is, moved onto it. */
 function holdFocus(panel: PlacedPanel, focus: Rect, edit: Edit, shapeId: string): Remedy[] {
-  const { picture, region, panel: { fit } } = panel
+  const {
+    picture,
+    region,
+    panel: { fit },
+  } = panel
   if (!picture || !region || fit !== 'fill') return []
   const bounds = toEvenPixels(region.bounds, recordingOf(edit, panel.source.recordingId).video)
-  const along = (at: number, length: number, from: number, size: number) => (size >= length ? from + size / 2 - length / 2 : Math.min(Math.max(at, from + size - length), from))
-  const over = (crop: Rect): Rect => pushInside({ ...crop, x: along(crop.x, crop.width, focus.x, focus.width), y: along(crop.y, crop.height, focus.y, focus.height) }, bounds)
+  const along = (at: number, length: number, from: number, size: number) =>
+    size >= length ? from + size / 2 - length / 2 : Math.min(Math.max(at, from + size - length), from)
+  const over = (crop: Rect): Rect =>
+    pushInside(
+      {
+        ...crop,
+        x: along(crop.x, crop.width, focus.x, focus.width),
+        y: along(crop.y, crop.height, focus.y, focus.height),
+      },
+      bounds,
+    )
   const known = correctionFor(panel.source.from, panel.panel.id, shapeId)
-  const widest = (known?.zoom ?? 1) > 1 ? { ...picture.crop, width: picture.crop.width * (known?.zoom ?? 1), height: picture.crop.height * (known?.zoom ?? 1) } : null
-  const options = [picture.crop, ...(widest ? [widest] : [])].map(over).filter((crop) => sharedPart(focus, crop) > sharedPart(focus, picture.crop) + 0.01)
+  const widest =
+    (known?.zoom ?? 1) > 1
+      ? {
+          ...picture.crop,
+          width: picture.crop.width * (known?.zoom ?? 1),
+          height: picture.crop.height * (known?.zoom ?? 1),
+        }
+      : null
+  const options = [picture.crop, ...(widest ? [widest] : [])]
+    .map(over)
+    .filter((crop) => sharedPart(focus, crop) > sharedPart(focus, picture.crop) + 0.01)
   return options.flatMap((crop) => moveCrop(correctionTo(crop, panel, edit, shapeId), panel))
 }
 
 /** How much of a face's own picture another panel shows as well, and the crop of that panel which would not. */
-function twiceIn(panel: PlacedPanel, face: PlacedPanel, edit: Edit, shapeId: string): { share: number; remedies: Remedy[] } | null {
+function twiceIn(
+  panel: PlacedPanel,
+  face: PlacedPanel,
+  edit: Edit,
+  shapeId: string,
+): { share: number; remedies: Remedy[] } | null {
   const { picture, region } = panel
-  if (!picture || !region || !face.region || face.panel.id === panel.panel.id || !FACES.has(face.panel.role) || FACES.has(panel.panel.role)) return null
+  if (
+    !picture ||
+    !region ||
+    !face.region ||
+    face.panel.id === panel.panel.id ||
+    !FACES.has(face.panel.role) ||
+    FACES.has(panel.panel.role)
+  )
+    return null
   if (face.source.recordingId !== panel.source.recordingId || face.source.feed || panel.source.feed) return null
   const { video } = recordingOf(edit, panel.source.recordingId)
   const own = toEvenPixels(face.region.bounds, video)
   const share = sharedPart(own, picture.crop)
-  const clear = panel.panel.fit === 'fill' && share > 0 ? clearOf(picture.crop, toEvenPixels(region.bounds, video), own) : null
+  const clear =
+    panel.panel.fit === 'fill' && share > 0 ? clearOf(picture.crop, toEvenPixels(region.bounds, video), own) : null
   return { share, remedies: clear ? moveCrop(correctionTo(clear, panel, edit, shapeId), panel) : [] }
 }
 
 /** Share of what matters in a panel that lies under insets; canvas px. */
-function hiddenShare({ picture, insetId, rect }: PlacedPanel, panels: readonly PlacedPanel[], focus: Rect | null): number {
+function hiddenShare(
+  { picture, insetId, rect }: PlacedPanel,
+  panels: readonly PlacedPanel[],
+  focus: Rect | null,
+): number {
   if (!picture || insetId !== null || !focus || areaOf(focus) <= 1) return 0
   const scale = picture.dest.width / picture.crop.width
-  const onCanvas = { x: picture.dest.x + (focus.x - picture.crop.x) * scale, y: picture.dest.y + (focus.y - picture.crop.y) * scale, width: focus.width * scale, height: focus.height * scale }
+  const onCanvas = {
+    x: picture.dest.x + (focus.x - picture.crop.x) * scale,
+    y: picture.dest.y + (focus.y - picture.crop.y) * scale,
+    width: focus.width * scale,
+    height: focus.height * scale,
+  }
   const seen = intersection(onCanvas, rect)
   if (!seen) return 0
-  const under = panels.flatMap((p) => (p.insetId === null ? [] : [intersection(seen, p.rect)])).flatMap((r) => (r ? [areaOf(r)] : []))
+  const under = panels
+    .flatMap((p) => (p.insetId === null ? [] : [intersection(seen, p.rect)]))
+    .flatMap((r) => (r ? [areaOf(r)] : []))
   return Math.min(1, under.reduce((a, b) => a + b, 0) / areaOf(onCanvas))
 }

@@ -20,21 +20,46 @@ const LEAST_SLIVER = 1.5
 const WIDE_SLIVER = 4
 
 /** Border and black along the edges of a passage's crops in a shape. A region that lies elsewhere in this passage was not looked at there. */
-export function sliverFindings(edit: Edit, shape: Shape, { passage, startMicros, endMicros }: PlacedPassage, { edges }: Pick<Seen, 'edges'>): Found[] {
+export function sliverFindings(
+  edit: Edit,
+  shape: Shape,
+  { passage, startMicros, endMicros }: PlacedPassage,
+  { edges }: Pick<Seen, 'edges'>,
+): Found[] {
   return placePanels(edit, shape, passage).flatMap(({ picture, region, source, panel, rect }): Found[] => {
     const tight = region && edges.get(region.id)
     if (!picture || !tight || source.feed || passage.regionShifts.some((s) => s.regionId === region.id)) return []
     const { video } = recordingOf(edit, source.recordingId)
     const px = widestEdge(picture.crop, scaleRect(tight, video.width, video.height))
     if (px < LEAST_SLIVER) return []
-    return [{ key: `sliver ${shape.id} ${passage.id} ${panel.id}`, severity: px >= WIDE_SLIVER ? 'warn' : 'note', fault: { kind: 'sliver', role: toldApart(setupOf(edit, source.setupId).regions, region), px: Math.round(px) }, shapeId: shape.id, passageId: passage.id, panelId: panel.id, regionId: region.id, fromMicros: startMicros, toMicros: endMicros, rect, remedies: [{ kind: 'tighten-region', setupId: source.setupId, regionId: region.id, bounds: tight }] }]
+    return [
+      {
+        key: `sliver ${shape.id} ${passage.id} ${panel.id}`,
+        severity: px >= WIDE_SLIVER ? 'warn' : 'note',
+        fault: { kind: 'sliver', role: toldApart(setupOf(edit, source.setupId).regions, region), px: Math.round(px) },
+        shapeId: shape.id,
+        passageId: passage.id,
+        panelId: panel.id,
+        regionId: region.id,
+        fromMicros: startMicros,
+        toMicros: endMicros,
+        rect,
+        remedies: [{ kind: 'tighten-region', setupId: source.setupId, regionId: region.id, bounds: tight }],
+      },
+    ]
   })
 }
 
 /** How far a crop reaches beyond `tight`, px, at the side where it does most. */
 function widestEdge(crop: Rect, tight: Rect): number {
   if (!intersection(crop, tight)) return 0
-  return Math.max(0, tight.x - crop.x, tight.y - crop.y, crop.x + crop.width - tight.x - tight.width, crop.y + crop.height - tight.y - tight.height)
+  return Math.max(
+    0,
+    tight.x - crop.x,
+    tight.y - crop.y,
+    crop.x + crop.width - tight.x - tight.width,
+    crop.y + crop.height - tight.y - tight.height,
+  )
 }
 
 /** Away for less of a passage than this is a turn of the head. */
@@ -42,18 +67,49 @@ const LEAST_AWAY = 0.03
 const MUCH_AWAY = 0.2
 
 /** Somebody who is not always inside a region that a passage shows, whatever the shape. */
-export function presenceFindings(edit: Edit, { passage, startMicros, endMicros }: PlacedPassage, { presence }: Pick<Seen, 'presence'>): Found[] {
+export function presenceFindings(
+  edit: Edit,
+  { passage, startMicros, endMicros }: PlacedPassage,
+  { presence }: Pick<Seen, 'presence'>,
+): Found[] {
   const [shape] = edit.highlight.shapes
   if (!shape) return []
-  const shown = placePanels(edit, shape, passage).filter(({ region, picture, source }) => region && picture && !source.feed)
+  const shown = placePanels(edit, shape, passage).filter(
+    ({ region, picture, source }) => region && picture && !source.feed,
+  )
   return [...new Map(shown.map((p) => [p.region?.id, p])).values()].flatMap(({ region, source }): Found[] => {
     const seen = region && presence.get(region.id)
     if (!seen) return []
-    const times = seen.outside.flatMap(({ fromMicros, toMicros }) => (toMicros > startMicros && fromMicros < endMicros ? [{ fromMicros: Math.max(fromMicros, startMicros), toMicros: Math.min(toMicros, endMicros) }] : []))
+    const times = seen.outside.flatMap(({ fromMicros, toMicros }) =>
+      toMicros > startMicros && fromMicros < endMicros
+        ? [{ fromMicros: Math.max(fromMicros, startMicros), toMicros: Math.min(toMicros, endMicros) }]
+        : [],
+    )
     const share = times.reduce((sum, t) => sum + t.toMicros - t.fromMicros, 0) / (endMicros - startMicros)
     const [first] = times
     if (!first || share < LEAST_AWAY) return []
-    const grows = seen.holding && !contains(region.bounds, seen.holding) && !passage.regionShifts.some((s) => s.regionId === region.id)
-    return [{ key: `leaves-region ${passage.id} ${region.id}`, severity: share > MUCH_AWAY ? 'warn' : 'note', fault: { kind: 'leaves-region', role: toldApart(setupOf(edit, source.setupId).regions, region), share }, shapeId: null, passageId: passage.id, panelId: null, regionId: region.id, fromMicros: first.fromMicros, toMicros: times.at(-1)?.toMicros ?? endMicros, times, rect: null, remedies: grows && seen.holding ? [{ kind: 'grow-region', setupId: source.setupId, regionId: region.id, bounds: seen.holding }] : [] }]
+    const grows =
+      seen.holding &&
+      !contains(region.bounds, seen.holding) &&
+      !passage.regionShifts.some((s) => s.regionId === region.id)
+    return [
+      {
+        key: `leaves-region ${passage.id} ${region.id}`,
+        severity: share > MUCH_AWAY ? 'warn' : 'note',
+        fault: { kind: 'leaves-region', role: toldApart(setupOf(edit, source.setupId).regions, region), share },
+        shapeId: null,
+        passageId: passage.id,
+        panelId: null,
+        regionId: region.id,
+        fromMicros: first.fromMicros,
+        toMicros: times.at(-1)?.toMicros ?? endMicros,
+        times,
+        rect: null,
+        remedies:
+          grows && seen.holding
+            ? [{ kind: 'grow-region', setupId: source.setupId, regionId: region.id, bounds: seen.holding }]
+            : [],
+      },
+    ]
   })
 }

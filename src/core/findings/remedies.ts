@@ -22,7 +22,13 @@ const TAKEN_AS_SAID: ReadonlySet<Remedy['kind']> = new Set(['gain', 'own-rate', 
  * Gives each finding the first of its remedies that is seen to work: tried on a copy, the fault is gone, or no longer as bad, and nothing that must stop
  * or warn has come instead. `lookAgain` finds what is wrong in a part of an edit; `sizeOf` is how much looking that is.
  */
-export function withRemedies(edit: Edit, found: readonly Found[], tryRemedy: TryRemedy, lookAgain: (edit: Edit, scope: Scope) => Found[], sizeOf: (scope: Scope) => number): Finding[] {
+export function withRemedies(
+  edit: Edit,
+  found: readonly Found[],
+  tryRemedy: TryRemedy,
+  lookAgain: (edit: Edit, scope: Scope) => Found[],
+  sizeOf: (scope: Scope) => number,
+): Finding[] {
   let looked = 0
   const before = new Map(found.map((f) => [f.key, f]))
   const works = (of: Found, remedy: Remedy): boolean => {
@@ -35,9 +41,15 @@ export function withRemedies(edit: Edit, found: readonly Found[], tryRemedy: Try
     const after = lookAgain(tried, scope)
     const own = after.find((f) => f.key === of.key)
     if (own && !isWorse(of.severity, own.severity)) return false
-    return after.every((f) => f.severity === 'note' || (before.has(f.key) && !isWorse(f.severity, before.get(f.key)?.severity ?? 'note')))
+    return after.every(
+      (f) =>
+        f.severity === 'note' || (before.has(f.key) && !isWorse(f.severity, before.get(f.key)?.severity ?? 'note')),
+    )
   }
-  return found.map(({ remedies, ...finding }) => ({ ...finding, remedy: remedies.find((r) => works({ ...finding, remedies }, r)) ?? null }))
+  return found.map(({ remedies, ...finding }) => ({
+    ...finding,
+    remedy: remedies.find((r) => works({ ...finding, remedies }, r)) ?? null,
+  }))
 }
 
 function scopeOf({ shapeId }: Found, remedy: Remedy): Scope {

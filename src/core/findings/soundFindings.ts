@@ -17,21 +17,51 @@ const LEAST_GAIN_DB = 0.3
 const MOST_HELD_DB = 9
 
 /** What is wrong with how loud a highlight is. Silence is nobody's mistake. */
-export function soundFindings({ highlight }: Edit, map: TimeMap, { lufs, peakDb }: Loudness, outlet: Pick<Outlet, 'targetLufs' | 'mostPeakDb'> | null): Found[] {
+export function soundFindings(
+  { highlight }: Edit,
+  map: TimeMap,
+  { lufs, peakDb }: Loudness,
+  outlet: Pick<Outlet, 'targetLufs' | 'mostPeakDb'> | null,
+): Found[] {
   if (lufs <= -70) return []
   const targetLufs = outlet?.targetLufs ?? TARGET_LUFS
   const mostDb = outlet?.mostPeakDb ?? MOST_PEAK_DB
   const whole = { shapeId: null, passageId: null, panelId: null, rect: null, fromMicros: 0, toMicros: map.lengthMicros }
   const wanted = targetLufs - lufs
   const over = peakDb + wanted - mostDb
-  const gains = [...highlight.passages.filter((p) => !p.sound.muted).map((p) => p.sound.gainDb), ...highlight.beds.map((b) => b.gainDb)]
-  const gain = (db: number, limitDb: number | null): Remedy[] => (gains.every((g) => g + db <= 24 && g + db >= -60) && (Math.abs(db) >= LEAST_GAIN_DB || limitDb !== null) ? [{ kind: 'gain', db: Math.round(db * 10) / 10, limitDb }] : [])
+  const gains = [
+    ...highlight.passages.filter((p) => !p.sound.muted).map((p) => p.sound.gainDb),
+    ...highlight.beds.map((b) => b.gainDb),
+  ]
+  const gain = (db: number, limitDb: number | null): Remedy[] =>
+    gains.every((g) => g + db <= 24 && g + db >= -60) && (Math.abs(db) >= LEAST_GAIN_DB || limitDb !== null)
+      ? [{ kind: 'gain', db: Math.round(db * 10) / 10, limitDb }]
+      : []
   // Gain alone where peaks allow it; else what is over is held down, and where that would be too much, gain leads as far as it may.
   const limited = highlight.limitDb !== null && highlight.limitDb <= mostDb
-  const toTarget = over <= 0 || limited ? gain(wanted, null) : over <= MOST_HELD_DB ? gain(wanted, mostDb) : gain(mostDb + MOST_HELD_DB - peakDb, mostDb)
+  const toTarget =
+    over <= 0 || limited
+      ? gain(wanted, null)
+      : over <= MOST_HELD_DB
+        ? gain(wanted, mostDb)
+        : gain(mostDb + MOST_HELD_DB - peakDb, mostDb)
   const findings: Found[] = []
   const isOff = Math.abs(wanted) > OFF
-  if (isOff) findings.push({ ...whole, key: 'loudness', severity: Math.abs(wanted) > FAR_OFF ? 'warn' : 'note', fault: { kind: 'loudness', lufs, targetLufs }, remedies: toTarget })
-  if (peakDb > mostDb + 0.05) findings.push({ ...whole, key: 'peak', severity: peakDb > 0 ? 'warn' : 'note', fault: { kind: 'peak', peakDb, mostDb }, remedies: isOff ? toTarget : gain(0, mostDb) })
+  if (isOff)
+    findings.push({
+      ...whole,
+      key: 'loudness',
+      severity: Math.abs(wanted) > FAR_OFF ? 'warn' : 'note',
+      fault: { kind: 'loudness', lufs, targetLufs },
+      remedies: toTarget,
+    })
+  if (peakDb > mostDb + 0.05)
+    findings.push({
+      ...whole,
+      key: 'peak',
+      severity: peakDb > 0 ? 'warn' : 'note',
+      fault: { kind: 'peak', peakDb, mostDb },
+      remedies: isOff ? toTarget : gain(0, mostDb),
+    })
   return findings
 }

@@ -25,7 +25,12 @@ export function readingFindings(edit: Edit, map: TimeMap): Found[] {
     if (perSecond <= BRISK) return []
     const own = words.cues.find((c) => c.id === cue.cueId)
     const next = words.cues.find((c) => own && c.recordingId === own.recordingId && c.fromMicros >= own.toMicros)
-    const room = own ? Math.min(next?.fromMicros ?? Infinity, own.fromMicros + Math.ceil(([...cue.text.trim()].length / BRISK) * MICROS_PER_SECOND)) : 0
+    const room = own
+      ? Math.min(
+          next?.fromMicros ?? Infinity,
+          own.fromMicros + Math.ceil(([...cue.text.trim()].length / BRISK) * MICROS_PER_SECOND),
+        )
+      : 0
     return [
       {
         key: `hard-to-read ${cue.cueId} ${cues.slice(0, i).filter((c) => c.cueId === cue.cueId).length}`,
@@ -46,13 +51,53 @@ export function readingFindings(edit: Edit, map: TimeMap): Found[] {
 /** Titles and captions with letters that no font has. */
 export function glyphFindings(edit: Edit, map: TimeMap, missing: ReadonlySet<string>): Found[] {
   const { words } = edit.highlight
-  const lettersOf = (text: string) => [...new Set(text.normalize('NFC'))].filter((letter) => missing.has(letter)).join('')
-  const of = (what: 'title' | 'caption', id: string, text: string, span: Pick<Found, 'fromMicros' | 'toMicros'>, more: Partial<Found> = {}): Found[] => {
+  const lettersOf = (text: string) =>
+    [...new Set(text.normalize('NFC'))].filter((letter) => missing.has(letter)).join('')
+  const of = (
+    what: 'title' | 'caption',
+    id: string,
+    text: string,
+    span: Pick<Found, 'fromMicros' | 'toMicros'>,
+    more: Partial<Found> = {},
+  ): Found[] => {
     const letters = lettersOf(text)
-    return letters === '' ? [] : [{ key: `missing-glyphs ${id}`, severity: 'warn', fault: { kind: 'missing-glyphs', what, text, letters }, shapeId: null, passageId: null, panelId: null, ...span, ...more, rect: null, remedies: [] }]
+    return letters === ''
+      ? []
+      : [
+          {
+            key: `missing-glyphs ${id}`,
+            severity: 'warn',
+            fault: { kind: 'missing-glyphs', what, text, letters },
+            shapeId: null,
+            passageId: null,
+            panelId: null,
+            ...span,
+            ...more,
+            rect: null,
+            remedies: [],
+          },
+        ]
   }
-  const titles = words.titles.flatMap((t) => of('title', t.id, t.text, { fromMicros: t.fromMicros ?? 0, toMicros: t.toMicros ?? map.lengthMicros }, { titleId: t.id }))
-  const captions = words.captions.shown ? cuesOf(words, map).flatMap((c) => of('caption', `${c.cueId} ${c.fromMicros}`, c.text, { fromMicros: c.fromMicros, toMicros: c.toMicros }, { passageId: map.passages[c.index]?.passage.id ?? null })) : []
+  const titles = words.titles.flatMap((t) =>
+    of(
+      'title',
+      t.id,
+      t.text,
+      { fromMicros: t.fromMicros ?? 0, toMicros: t.toMicros ?? map.lengthMicros },
+      { titleId: t.id },
+    ),
+  )
+  const captions = words.captions.shown
+    ? cuesOf(words, map).flatMap((c) =>
+        of(
+          'caption',
+          `${c.cueId} ${c.fromMicros}`,
+          c.text,
+          { fromMicros: c.fromMicros, toMicros: c.toMicros },
+          { passageId: map.passages[c.index]?.passage.id ?? null },
+        ),
+      )
+    : []
   return [...titles, ...captions]
 }
 
@@ -68,31 +113,90 @@ export function fitFindings(edit: Edit, map: TimeMap, shape: Shape, measure: Mea
     const passage = passages[index] ?? passages[0]
     return passage ? wordArea(kind, arrangementFor(layoutOf(edit, passage.layoutId), shape), shape) : null
   }
-  const check = (text: string, style: TextStyle, titleId: TitleId | null, index: number, about: Pick<Found, 'key' | 'fromMicros' | 'toMicros'>, cueId?: CueId): Found[] => {
+  const check = (
+    text: string,
+    style: TextStyle,
+    titleId: TitleId | null,
+    index: number,
+    about: Pick<Found, 'key' | 'fromMicros' | 'toMicros'>,
+    cueId?: CueId,
+  ): Found[] => {
     const area = areaIn(titleId ? 'titleArea' : 'captionArea', index)
     if (!area || text.trim() === '') return []
     const set = setText(text, style, area, side, measure)
     const share = set ? set.face.size / (style.size * side) : 0
-    const where = { ...about, shapeId: shape.id, passageId: passages[index]?.id ?? null, panelId: null, ...(titleId && { titleId }), rect: area }
+    const where = {
+      ...about,
+      shapeId: shape.id,
+      passageId: passages[index]?.id ?? null,
+      panelId: null,
+      ...(titleId && { titleId }),
+      rect: area,
+    }
     if (!set || set.tooLong) {
       const size = set ? Math.floor((set.face.size / side) * 1000) / 1000 : 0
-      return [{ ...where, key: `does-not-fit ${about.key}`, severity: share < LEAST_SIZE / 2 ? 'stop' : 'warn', fault: { kind: 'does-not-fit', what: titleId ? 'title' : 'caption', text, share }, remedies: size >= 0.02 ? [{ kind: 'style', why: 'fit', titleId, change: { lines: 3 } }, { kind: 'style', why: 'fit', titleId, change: { lines: 3, size } }] : [] }]
+      return [
+        {
+          ...where,
+          key: `does-not-fit ${about.key}`,
+          severity: share < LEAST_SIZE / 2 ? 'stop' : 'warn',
+          fault: { kind: 'does-not-fit', what: titleId ? 'title' : 'caption', text, share },
+          remedies:
+            size >= 0.02
+              ? [
+                  { kind: 'style', why: 'fit', titleId, change: { lines: 3 } },
+                  { kind: 'style', why: 'fit', titleId, change: { lines: 3, size } },
+                ]
+              : [],
+        },
+      ]
     }
     const characters = Math.max(...set.lines.map((l) => l.to - l.from))
     if (!cueId || characters <= LONG_LINE) return []
-    return [{ ...where, key: `long-line ${about.key}`, severity: characters > TOO_LONG_LINE ? 'warn' : 'note', fault: { kind: 'long-line', cueId, text, characters }, remedies: splitInMiddle(words.cues, cueId) }]
+    return [
+      {
+        ...where,
+        key: `long-line ${about.key}`,
+        severity: characters > TOO_LONG_LINE ? 'warn' : 'note',
+        fault: { kind: 'long-line', cueId, text, characters },
+        remedies: splitInMiddle(words.cues, cueId),
+      },
+    ]
   }
   return [
-    ...words.titles.flatMap((t) => check(t.text, t.style, t.id, 0, { key: `${shape.id} ${t.id}`, fromMicros: t.fromMicros ?? 0, toMicros: t.toMicros ?? map.lengthMicros })),
-    ...(words.captions.shown ? cuesOf(words, map).flatMap((c) => check(c.text, words.captions.style, null, c.index, { key: `${shape.id} ${c.cueId} ${c.fromMicros}`, fromMicros: c.fromMicros, toMicros: c.toMicros }, c.cueId)) : []),
+    ...words.titles.flatMap((t) =>
+      check(t.text, t.style, t.id, 0, {
+        key: `${shape.id} ${t.id}`,
+        fromMicros: t.fromMicros ?? 0,
+        toMicros: t.toMicros ?? map.lengthMicros,
+      }),
+    ),
+    ...(words.captions.shown
+      ? cuesOf(words, map).flatMap((c) =>
+          check(
+            c.text,
+            words.captions.style,
+            null,
+            c.index,
+            { key: `${shape.id} ${c.cueId} ${c.fromMicros}`, fromMicros: c.fromMicros, toMicros: c.toMicros },
+            c.cueId,
+          ),
+        )
+      : []),
   ]
 }
 
 /** A cue split between two words, as near to its middle as may be. */
 function splitInMiddle(cues: Edit['highlight']['words']['cues'], id: CueId): Found['remedies'] {
   const cue = cues.find((c) => c.id === id)
-  const starts = cue ? tokensOf(cue.text).slice(1).map((t) => t.from) : []
-  const at = starts.sort((a, b) => Math.abs(a - (cue?.text.length ?? 0) / 2) - Math.abs(b - (cue?.text.length ?? 0) / 2))[0]
+  const starts = cue
+    ? tokensOf(cue.text)
+        .slice(1)
+        .map((t) => t.from)
+    : []
+  const at = starts.sort(
+    (a, b) => Math.abs(a - (cue?.text.length ?? 0) / 2) - Math.abs(b - (cue?.text.length ?? 0) / 2),
+  )[0]
   const newId = `${id} b` as CueId
   return at === undefined || cues.some((c) => c.id === newId) ? [] : [{ kind: 'split-cue', cueId: id, at, newId }]
 }
@@ -106,26 +210,72 @@ const LEAST_SHADOW = 0.5
 /** Titles and captions whose letters cannot be told from what is right behind them: their block, ring or shadow, or, without any, whatever the picture has there. */
 export function contrastFindings(edit: Edit, map: TimeMap): Found[] {
   const { titles, captions, cues, speakers } = edit.highlight.words
-  const check = (what: 'title' | 'captions', titleId: TitleId | null, style: TextStyle, inks: readonly string[], fromMicros: number, toMicros: number): Found[] => {
+  const check = (
+    what: 'title' | 'captions',
+    titleId: TitleId | null,
+    style: TextStyle,
+    inks: readonly string[],
+    fromMicros: number,
+    toMicros: number,
+  ): Found[] => {
     const ratio = Math.min(...inks.map((ink) => againstBehind(ink, style)))
     if (ratio >= LEAST_CONTRAST) return []
-    const block = { behind: 'line' as const, colour: isLight(style.colour) ? '#101410' : '#ffffff', opacity: 0.85, radius: 0.2 }
-    return [{ key: `low-contrast ${titleId ?? 'captions'}`, severity: 'warn', fault: { kind: 'low-contrast', what, ratio }, shapeId: null, passageId: null, panelId: null, ...(titleId && { titleId }), fromMicros, toMicros, rect: null, remedies: [{ kind: 'style', why: 'contrast', titleId, change: { block } }] }]
+    const block = {
+      behind: 'line' as const,
+      colour: isLight(style.colour) ? '#101410' : '#ffffff',
+      opacity: 0.85,
+      radius: 0.2,
+    }
+    return [
+      {
+        key: `low-contrast ${titleId ?? 'captions'}`,
+        severity: 'warn',
+        fault: { kind: 'low-contrast', what, ratio },
+        shapeId: null,
+        passageId: null,
+        panelId: null,
+        ...(titleId && { titleId }),
+        fromMicros,
+        toMicros,
+        rect: null,
+        remedies: [{ kind: 'style', why: 'contrast', titleId, change: { block } }],
+      },
+    ]
   }
   const shown = captions.shown ? cuesOf(edit.highlight.words, map) : []
   const [first] = shown
   const said = new Set(cues.map((c) => c.speakerId))
   // On a block, a speaker's colour is the block's, and letters take what can be read on it.
-  const spoken = captions.speakers === 'colour' && !captions.style.block ? speakers.flatMap((s) => (s.colour && said.has(s.id) ? [s.colour] : [])) : []
+  const spoken =
+    captions.speakers === 'colour' && !captions.style.block
+      ? speakers.flatMap((s) => (s.colour && said.has(s.id) ? [s.colour] : []))
+      : []
   return [
-    ...titles.flatMap((t) => (t.text.trim() === '' ? [] : check('title', t.id, t.style, [t.style.colour], t.fromMicros ?? 0, t.toMicros ?? map.lengthMicros))),
-    ...(first ? check('captions', null, captions.style, [captions.style.colour, ...spoken], first.fromMicros, shown.at(-1)?.toMicros ?? first.toMicros) : []),
+    ...titles.flatMap((t) =>
+      t.text.trim() === ''
+        ? []
+        : check('title', t.id, t.style, [t.style.colour], t.fromMicros ?? 0, t.toMicros ?? map.lengthMicros),
+    ),
+    ...(first
+      ? check(
+          'captions',
+          null,
+          captions.style,
+          [captions.style.colour, ...spoken],
+          first.fromMicros,
+          shown.at(-1)?.toMicros ?? first.toMicros,
+        )
+      : []),
   ]
 }
 
 function againstBehind(ink: string, { block, outline, shadow }: TextStyle): number {
   // What a block lets through may be anything: the worst of black and white.
-  const onBlock = block ? Math.min(...['#000000', '#ffffff'].map((under) => contrastRatio(ink, blended(block.colour, under, block.opacity)))) : 1
+  const onBlock = block
+    ? Math.min(
+        ...['#000000', '#ffffff'].map((under) => contrastRatio(ink, blended(block.colour, under, block.opacity))),
+      )
+    : 1
   const inRing = outline && outline.width >= LEAST_RING ? contrastRatio(ink, outline.colour) : 1
   const onShadow = shadow && shadow.opacity >= LEAST_SHADOW && shadow.blur > 0 ? contrastRatio(ink, shadow.colour) : 1
   return Math.max(onBlock, inRing, onShadow)

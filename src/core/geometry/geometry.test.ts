@@ -20,7 +20,12 @@ describe('crops', () => {
   it(`never leave their bounds and never stretch, and are centred where there is room (seed ${SEED})`, () => {
     const random = seeded(SEED)
     for (let i = 0; i < 2000; i++) {
-      const bounds = { x: random.between(0, 900), y: random.between(0, 500), width: random.between(2, 1000), height: random.between(2, 570) }
+      const bounds = {
+        x: random.between(0, 900),
+        y: random.between(0, 500),
+        width: random.between(2, 1000),
+        height: random.between(2, 570),
+      }
       const aspect = random.between(0.1, 10)
       const zoom = random.between(1, 8)
       const focus = { x: random.between(0, 1920), y: random.between(0, 1080) }
@@ -33,7 +38,12 @@ describe('crops', () => {
   })
 
   it('show all of a picture without stretching it', () => {
-    expect(fitWhole({ x: 0, y: 0, width: 1080, height: 1920 }, 16 / 9)).toEqual({ x: 0, y: 656.25, width: 1080, height: 607.5 })
+    expect(fitWhole({ x: 0, y: 0, width: 1080, height: 1920 }, 16 / 9)).toEqual({
+      x: 0,
+      y: 656.25,
+      width: 1080,
+      height: 607.5,
+    })
   })
 })
 
@@ -60,18 +70,38 @@ describe('even pixels', () => {
 
 describe('dragging', () => {
   it('stops at the frame when moved', () => {
-    expect(moveRect({ x: 10, y: 10, width: 100, height: 100 }, -50, 2000, frame)).toEqual({ x: 0, y: 980, width: 100, height: 100 })
-    expect(pushInside({ x: -20, y: 0, width: 2000, height: 10 }, frame)).toEqual({ x: -40, y: 0, width: 2000, height: 10 })
+    expect(moveRect({ x: 10, y: 10, width: 100, height: 100 }, -50, 2000, frame)).toEqual({
+      x: 0,
+      y: 980,
+      width: 100,
+      height: 100,
+    })
+    expect(pushInside({ x: -20, y: 0, width: 2000, height: 10 }, frame)).toEqual({
+      x: -40,
+      y: 0,
+      width: 2000,
+      height: 10,
+    })
   })
 
   it(`keeps the opposite edge, the bounds, the least size, the proportion and the centre as asked (seed ${SEED})`, () => {
     const random = seeded(SEED)
     for (let i = 0; i < 3000; i++) {
-      const rect = { x: random.integer(0, 1000), y: random.integer(0, 500), width: random.integer(40, 900), height: random.integer(40, 500) }
+      const rect = {
+        x: random.integer(0, 1000),
+        y: random.integer(0, 500),
+        width: random.integer(40, 900),
+        height: random.integer(40, 500),
+      }
       const grip = random.pick(GRIPS)
       const aspect = random.next() < 0.4 ? rect.width / rect.height : null
       const fromCentre = random.next() < 0.3
-      const to = resizeRect(rect, grip, random.integer(-1500, 1500), random.integer(-900, 900), { bounds: frame, least: 16, aspect, fromCentre })
+      const to = resizeRect(rect, grip, random.integer(-1500, 1500), random.integer(-900, 900), {
+        bounds: frame,
+        least: 16,
+        aspect,
+        fromCentre,
+      })
       expect(contains(frame, to, 1e-6)).toBe(true)
       if (aspect) expect(to.width / to.height).toBeCloseTo(aspect, 6)
       else expect(Math.min(to.width, to.height)).toBeGreaterThanOrEqual(16)

@@ -37,7 +37,10 @@ export function pushInside(rect: Rect, bounds: Rect): Rect {
 
 /** {@link pushInside}, of as much of `rect` as `bounds` has room for. */
 export function fitInside(rect: Rect, bounds: Rect): Rect {
-  return pushInside({ ...rect, width: Math.min(rect.width, bounds.width), height: Math.min(rect.height, bounds.height) }, bounds)
+  return pushInside(
+    { ...rect, width: Math.min(rect.width, bounds.width), height: Math.min(rect.height, bounds.height) },
+    bounds,
+  )
 }
 
 /** Whether `inner` lies inside `outer`, allowing `slack` on every side. */
@@ -66,14 +69,24 @@ export function intersection(a: Rect, b: Rect): Rect | null {
 /** Where `rect` comes to lie when `from`, in which it lies, becomes `to`. */
 export function carriedAlong(rect: Rect, from: Rect, to: Rect): Rect {
   const [sx, sy] = [to.width / from.width, to.height / from.height]
-  return { x: to.x + (rect.x - from.x) * sx, y: to.y + (rect.y - from.y) * sy, width: rect.width * sx, height: rect.height * sy }
+  return {
+    x: to.x + (rect.x - from.x) * sx,
+    y: to.y + (rect.y - from.y) * sy,
+    width: rect.width * sx,
+    height: rect.height * sy,
+  }
 }
 
 /** The smallest rectangle that holds both. */
 export function unionOf(a: Rect, b: Rect): Rect {
   const x = Math.min(a.x, b.x)
   const y = Math.min(a.y, b.y)
-  return { x, y, width: Math.max(a.x + a.width, b.x + b.width) - x, height: Math.max(a.y + a.height, b.y + b.height) - y }
+  return {
+    x,
+    y,
+    width: Math.max(a.x + a.width, b.x + b.width) - x,
+    height: Math.max(a.y + a.height, b.y + b.height) - y,
+  }
 }
 
 /** The rectangle between two corners, whichever they are, as far as it lies in a frame of size `within`. */

@@ -35,8 +35,22 @@ export function resizeRect(rect: Rect, grip: Grip, dx: number, dy: number, optio
   }
   const centre = centreOf(rect)
   const room = {
-    width: roomAlong(rect.x, rect.width, centre.x, bounds.x, bounds.width, fromCentre || horizontal === 0 ? 0 : horizontal),
-    height: roomAlong(rect.y, rect.height, centre.y, bounds.y, bounds.height, fromCentre || vertical === 0 ? 0 : vertical),
+    width: roomAlong(
+      rect.x,
+      rect.width,
+      centre.x,
+      bounds.x,
+      bounds.width,
+      fromCentre || horizontal === 0 ? 0 : horizontal,
+    ),
+    height: roomAlong(
+      rect.y,
+      rect.height,
+      centre.y,
+      bounds.y,
+      bounds.height,
+      fromCentre || vertical === 0 ? 0 : vertical,
+    ),
   }
   if (aspect === null) {
     width = Math.min(width, horizontal === 0 ? rect.width : room.width)

@@ -29,23 +29,41 @@ const [outlet = null] = startingOutlets('2026-11-25T10:00:00.000Z')
 /** A random edit as it could stand in a file, with a record for every id that something may refer to. */
 function anyEdit(seed: number): unknown {
   const from = new FromSchema(SCHEMA, seeded(seed))
-  const records = (field: string) => ['a', 'b', 'c'].map((id) => ({ ...(from.make(SCHEMA.properties?.[field]?.items) as object), id }))
-  return inOrder({ ...(from.make() as object), setups: records('setups'), layouts: records('layouts'), recordings: records('recordings') })
+  const records = (field: string) =>
+    ['a', 'b', 'c'].map((id) => ({ ...(from.make(SCHEMA.properties?.[field]?.items) as object), id }))
+  return inOrder({
+    ...(from.make() as object),
+    setups: records('setups'),
+    layouts: records('layouts'),
+    recordings: records('recordings'),
+  })
 }
 
 /** Puts right what a schema of single values cannot say: no two in a list have one id, ends come after starts, and rectangles lie inside the frame. */
 function inOrder(value: unknown): unknown {
   if (Array.isArray(value)) {
     const ids = new Set<unknown>()
-    return value.map(inOrder).filter((of) => !of || typeof of !== 'object' || !('id' in of) || (!ids.has(of.id) && ids.add(of.id)))
+    return value
+      .map(inOrder)
+      .filter((of) => !of || typeof of !== 'object' || !('id' in of) || (!ids.has(of.id) && ids.add(of.id)))
   }
   if (!value || typeof value !== 'object') return value
-  const made = Object.fromEntries(Object.entries(value).map(([key, of]) => [key, inOrder(of)])) as Record<string, number>
-  for (const [from, to] of [['inMicros', 'outMicros'], ['fromMicros', 'toMicros']] as const) {
+  const made = Object.fromEntries(Object.entries(value).map(([key, of]) => [key, inOrder(of)])) as Record<
+    string,
+    number
+  >
+  for (const [from, to] of [
+    ['inMicros', 'outMicros'],
+    ['fromMicros', 'toMicros'],
+  ] as const) {
     const [a, b] = [made[from], made[to]]
-    if (typeof a === 'number' && typeof b === 'number' && b <= a) Object.assign(made, { [from]: Math.min(a, 60_000_000), [to]: Math.min(a, 60_000_000) + 1_500_000 })
+    if (typeof a === 'number' && typeof b === 'number' && b <= a)
+      Object.assign(made, { [from]: Math.min(a, 60_000_000), [to]: Math.min(a, 60_000_000) + 1_500_000 })
   }
-  for (const [at, size] of [['x', 'width'], ['y', 'height']] as const) {
+  for (const [at, size] of [
+    ['x', 'width'],
+    ['y', 'height'],
+  ] as const) {
     const [a, b] = [made[at], made[size]]
     if (typeof a === 'number' && typeof b === 'number' && a + b > 1) made[at] = Math.max(0, 1 - b)
   }
@@ -81,13 +99,20 @@ describe('whatever an edit says that is accepted from a file', () => {
           expect(composition?.size, `seed ${seed}`).toEqual({ width: shape.width, height: shape.height })
           expect(areFinite(composition), `seed ${seed}`).toBe(true)
         }
-      expect(compose(edit, map, edit.highlight.shapes[0] as Edit['highlight']['shapes'][number], map.lengthMicros), `seed ${seed}, after its end`).toBeNull()
+      expect(
+        compose(edit, map, edit.highlight.shapes[0] as Edit['highlight']['shapes'][number], map.lengthMicros),
+        `seed ${seed}, after its end`,
+      ).toBeNull()
     }
   })
 
   it(`it can be looked over and heard (seed ${SEED})`, () => {
     for (const { seed, edit } of edits) {
-      const found = findingsOf(edit, { ...NOTHING_KNOWN, outlet, measure: (text, { size }) => text.length * size * 0.5 }, tryRemedy)
+      const found = findingsOf(
+        edit,
+        { ...NOTHING_KNOWN, outlet, measure: (text, { size }) => text.length * size * 0.5 },
+        tryRemedy,
+      )
       expect(areFinite(found), `seed ${seed}`).toBe(true)
       expect(new Set(found.map((f) => f.key)).size, `seed ${seed}`).toBe(found.length)
       expect(areFinite(soundPlan(edit, timeMapOf(edit.highlight))), `seed ${seed}`).toBe(true)
@@ -117,16 +142,26 @@ function spoilt(text: string, random: ReturnType<typeof seeded>): string {
     () => text.slice(0, at) + text.slice(to),
     () => text.slice(0, to) + piece + text.slice(to),
     () => text.slice(0, at) + String.fromCharCode(random.integer(0, 0xffff)) + text.slice(at + 1),
-    () => text.replace(/-?\d+(\.\d+)?/, () => random.pick(['-1', '1e308', '"now"', 'null', '[]', '99999999999999999999'])),
-    () => text.slice(0, at) + text.slice(at).replace(/\d+/, () => random.pick(['-1', '0', '1e308', '{}', '000', '9'.repeat(30)])),
+    () =>
+      text.replace(/-?\d+(\.\d+)?/, () => random.pick(['-1', '1e308', '"now"', 'null', '[]', '99999999999999999999'])),
+    () =>
+      text.slice(0, at) +
+      text.slice(at).replace(/\d+/, () => random.pick(['-1', '0', '1e308', '{}', '000', '9'.repeat(30)])),
   ])()
 }
 
 describe('a file that was spoilt on its way', () => {
-  const VTT = 'WEBVTT\n\n00:00:01.000 --> 00:00:02.500\n<v Wren>Über den Grat &amp; weiter\n\n00:05.000 --> 00:06.000 align:start\nStay <00:05.500>low\n'
+  const VTT =
+    'WEBVTT\n\n00:00:01.000 --> 00:00:02.500\n<v Wren>Über den Grat &amp; weiter\n\n00:05.000 --> 00:06.000 align:start\nStay <00:05.500>low\n'
   const CSV = 'Label,In,Out\nLast gate,00:01:02.500,00:01:12\n"Two up, ""again""",90,95.5\n'
-  const EDL = 'TITLE: Ridge Cup\nFCM: NON-DROP FRAME\n\n001  AX       V     C        00:00:02:00 00:00:03:00 00:00:00:00 00:00:01:00\n* FROM CLIP NAME: ridge.mp4\n'
-  const rack = JSON.stringify({ brimble: 'rack', version: 1, setups: sampleEdit().setups, layouts: sampleEdit().layouts })
+  const EDL =
+    'TITLE: Ridge Cup\nFCM: NON-DROP FRAME\n\n001  AX       V     C        00:00:02:00 00:00:03:00 00:00:00:00 00:00:01:00\n* FROM CLIP NAME: ridge.mp4\n'
+  const rack = JSON.stringify({
+    brimble: 'rack',
+    version: 1,
+    setups: sampleEdit().setups,
+    layouts: sampleEdit().layouts,
+  })
   const forms: [string, string, (text: string) => unknown][] = [
     ['bundle', writeBundle([sampleEdit()], new Map()), readBundle],
     ['timeline', writeOtio(sampleEdit(), { id: 'tall', width: 1080, height: 1920 }), readOtio],
@@ -137,15 +172,18 @@ describe('a file that was spoilt on its way', () => {
     ['captions', VTT, (text) => readCaptions(new TextEncoder().encode(text))],
   ]
 
-  it.each(forms)(`%s is read as far as it can be or refused, and nothing is thrown (seed ${SEED})`, async (_name, text, read) => {
-    const random = seeded(SEED)
-    const whole = JSON.stringify(await read(text))
-    let others = 0
-    for (let n = 0; n < 300; n++) {
-      const read1 = await read(spoilt(text, random))
-      expect(areFinite(read1)).toBe(true)
-      if (JSON.stringify(read1) !== whole) others++
-    }
-    expect(others, 'something was spoilt').toBeGreaterThan(50)
-  })
+  it.each(forms)(
+    `%s is read as far as it can be or refused, and nothing is thrown (seed ${SEED})`,
+    async (_name, text, read) => {
+      const random = seeded(SEED)
+      const whole = JSON.stringify(await read(text))
+      let others = 0
+      for (let n = 0; n < 300; n++) {
+        const read1 = await read(spoilt(text, random))
+        expect(areFinite(read1)).toBe(true)
+        if (JSON.stringify(read1) !== whole) others++
+      }
+      expect(others, 'something was spoilt').toBeGreaterThan(50)
+    },
+  )
 })

@@ -9,7 +9,23 @@ export const MOST_BACKUP_JSON_BYTES = 256_000_000
 export const MOST_BACKUP_ENTRIES = 50_000
 
 /** Every kind of record, each after those it refers to. */
-export const BACKUP_KINDS = ['recording', 'soundFile', 'imageFile', 'fontFile', 'brand', 'outlet', 'setup', 'layout', 'recipe', 'highlight', 'version', 'spotting', 'renderPreset', 'render', 'post'] as const satisfies readonly RecordKind[]
+export const BACKUP_KINDS = [
+  'recording',
+  'soundFile',
+  'imageFile',
+  'fontFile',
+  'brand',
+  'outlet',
+  'setup',
+  'layout',
+  'recipe',
+  'highlight',
+  'version',
+  'spotting',
+  'renderPreset',
+  'render',
+  'post',
+] as const satisfies readonly RecordKind[]
 
 export type BackupRecords = { [K in RecordKind]: RecordOf<K>[] }
 
@@ -38,14 +54,23 @@ export function writeBackup(madeAt: string, records: BackupRecords, carried: rea
 }
 
 export type BackupRefusal = 'not-json' | 'not-a-backup' | 'newer-version'
-export type BackupRead = { ok: true; madeAt: string; records: BackupRecords; carried: BackedUp[]; /** How many records could not be read, and are left out. */ unread: number } | { ok: false; reason: BackupRefusal; detail: string }
+export type BackupRead =
+  | {
+      ok: true
+      madeAt: string
+      records: BackupRecords
+      carried: BackedUp[]
+      /** How many records could not be read, and are left out. */ unread: number
+    }
+  | { ok: false; reason: BackupRefusal; detail: string }
 
 /** Reads `backup.json`. A record that is damaged is left out and counted: the others are worth having back. One of a newer version refuses the whole. */
 export function readBackup(text: string): BackupRead {
   const outside = readEnvelope(text, 'backup', 1)
   if (!outside.ok) return outside
   const parsed = backup.safeParse(outside.raw)
-  if (!parsed.success) return { ok: false, reason: 'not-a-backup', detail: parsed.error.issues[0]?.path.join('.') ?? '' }
+  if (!parsed.success)
+    return { ok: false, reason: 'not-a-backup', detail: parsed.error.issues[0]?.path.join('.') ?? '' }
   const records = Object.fromEntries(BACKUP_KINDS.map((kind) => [kind, []])) as unknown as BackupRecords
   let unread = 0
   for (const kind of BACKUP_KINDS)

@@ -45,19 +45,25 @@ export const bundle = z.object({
 
 /** What a bundle says beside the bytes: alone it is a `.brimble.json` file, for whoever has the recordings. */
 export function writeBundle(edits: readonly Edit[], speechOf: SpeechOf, parts: readonly Carried[] = []): string {
-  const speech = [...speechOf].map(([recordingId, stretches]) => ({ recordingId, stretches: stretches.slice(0, MOST_STRETCHES) }))
+  const speech = [...speechOf].map(([recordingId, stretches]) => ({
+    recordingId,
+    stretches: stretches.slice(0, MOST_STRETCHES),
+  }))
   return `${JSON.stringify({ brimble: 'bundle', version: 1, edits, carried: parts, speech })}\n`
 }
 
 export type BundleRefusal = 'not-json' | 'not-a-bundle' | 'newer-version' | 'bad-edit'
-export type BundleRead = { ok: true; edits: Edit[]; carried: Carried[]; speechOf: SpeechOf } | { ok: false; reason: BundleRefusal; detail: string }
+export type BundleRead =
+  | { ok: true; edits: Edit[]; carried: Carried[]; speechOf: SpeechOf }
+  | { ok: false; reason: BundleRefusal; detail: string }
 
 /** Reads `bundle.json`. One edit that cannot be read refuses the whole: half a bundle would not be the same work. */
 export function readBundle(text: string): BundleRead {
   const outside = readEnvelope(text, 'bundle', 1)
   if (!outside.ok) return outside
   const parsed = bundle.safeParse(outside.raw)
-  if (!parsed.success) return { ok: false, reason: 'not-a-bundle', detail: parsed.error.issues[0]?.path.join('.') ?? '' }
+  if (!parsed.success)
+    return { ok: false, reason: 'not-a-bundle', detail: parsed.error.issues[0]?.path.join('.') ?? '' }
   const edits: Edit[] = []
   for (const [n, value] of parsed.data.edits.entries()) {
     const read = readEdit(value)
@@ -65,7 +71,12 @@ export function readBundle(text: string): BundleRead {
     if (!read.ok) return { ok: false, reason: 'bad-edit', detail: `edit ${n + 1}: ${read.problems[0] ?? ''}` }
     edits.push(read.edit)
   }
-  return { ok: true, edits, carried: parsed.data.carried, speechOf: new Map(parsed.data.speech.map((s) => [s.recordingId, s.stretches])) }
+  return {
+    ok: true,
+    edits,
+    carried: parsed.data.carried,
+    speechOf: new Map(parsed.data.speech.map((s) => [s.recordingId, s.stretches])),
+  }
 }
 
 /** A name for a carried file's entry: from its id, which may hold anything. */

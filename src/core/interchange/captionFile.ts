@@ -18,7 +18,9 @@ export interface CaptionProblem {
   reason: 'bad-time' | 'ends-before-start' | 'out-of-order' | 'overlaps' | 'too-long'
 }
 
-export type CaptionsRead = { ok: true; cues: ReadCue[]; problems: CaptionProblem[] } | { ok: false; reason: 'too-large' | 'too-many' | 'not-captions'; problems: CaptionProblem[] }
+export type CaptionsRead =
+  | { ok: true; cues: ReadCue[]; problems: CaptionProblem[] }
+  | { ok: false; reason: 'too-large' | 'too-many' | 'not-captions'; problems: CaptionProblem[] }
 
 /** A day of talking is a tenth of this. */
 export const MOST_CAPTION_BYTES = 12_000_000
@@ -43,7 +45,9 @@ export async function readCaptions(bytes: Uint8Array): Promise<CaptionsRead> {
   if (found.some((c) => c.text.length > MOST_CUE_LENGTH)) problems.push({ line: 0, reason: 'too-long' })
   const cues = found.map((c) => ({ ...c, text: c.text.slice(0, MOST_CUE_LENGTH).trim() }))
   problems.sort((a, b) => a.line - b.line)
-  return cues.length === 0 ? { ok: false, reason: 'not-captions', problems: problems.slice(0, MOST_PROBLEMS) } : { ok: true, cues, problems: problems.slice(0, MOST_PROBLEMS) }
+  return cues.length === 0
+    ? { ok: false, reason: 'not-captions', problems: problems.slice(0, MOST_PROBLEMS) }
+    : { ok: true, cues, problems: problems.slice(0, MOST_PROBLEMS) }
 }
 
 /** How many lines have an arrow, counted up to `most`. */
@@ -77,14 +81,23 @@ function timeProblems(timings: readonly { line: number; text: string }[]): Capti
 
 /** Lines of SubRip that were meant as times and are not. */
 function lostTimes(lines: readonly string[]): CaptionProblem[] {
-  return lines.flatMap((line, i) => (!line.includes('-->') && /\d:\d\d[,.:]\d+\s*-{0,2}>\s*\d/.test(line) ? [{ line: i + 1, reason: 'bad-time' as const }] : []))
+  return lines.flatMap((line, i) =>
+    !line.includes('-->') && /\d:\d\d[,.:]\d+\s*-{0,2}>\s*\d/.test(line)
+      ? [{ line: i + 1, reason: 'bad-time' as const }]
+      : [],
+  )
 }
 
 function readCue(cue: VTTCue): ReadCue | null {
   const fromMicros = micros(cue.startTime)
   const toMicros = micros(cue.endTime)
-  if (!Number.isSafeInteger(fromMicros) || !Number.isSafeInteger(toMicros) || fromMicros < 0 || toMicros <= fromMicros) return null
-  const read: { text: string; voice: string | null; marks: { at: number; micros: Micros }[] } = { text: '', voice: null, marks: [{ at: 0, micros: fromMicros }] }
+  if (!Number.isSafeInteger(fromMicros) || !Number.isSafeInteger(toMicros) || fromMicros < 0 || toMicros <= fromMicros)
+    return null
+  const read: { text: string; voice: string | null; marks: { at: number; micros: Micros }[] } = {
+    text: '',
+    voice: null,
+    marks: [{ at: 0, micros: fromMicros }],
+  }
   cue.text = cue.text.slice(0, MOST_CUE_MARKUP)
   // Marks can stand in one another deeper than calls can.
   const nodes: VTTNode[] = tokenizeVTTCue(cue).reverse()
@@ -99,7 +112,13 @@ function readCue(cue: VTTCue): ReadCue | null {
   }
   const { text } = read
   if (text.trim() === '') return null
-  return { fromMicros, toMicros, text: text.trim(), voice: read.voice, words: read.marks.length > 1 ? wordsFrom(text, read.marks, toMicros) : [] }
+  return {
+    fromMicros,
+    toMicros,
+    text: text.trim(),
+    voice: read.voice,
+    words: read.marks.length > 1 ? wordsFrom(text, read.marks, toMicros) : [],
+  }
 }
 
 /** Words between the marks of time inside a cue; those between two marks share the time between them. */
@@ -108,6 +127,10 @@ function wordsFrom(text: string, marks: readonly { at: number; micros: Micros }[
     const next = marks[i + 1]
     const words = text.slice(at, next?.at).match(/\S+/g) ?? []
     const length = Math.max(words.length, (next?.micros ?? end) - from)
-    return words.map((word, n): SpokenWord => ({ text: word.slice(0, 200), fromMicros: from + Math.floor((n * length) / words.length), toMicros: from + Math.floor(((n + 1) * length) / words.length) }))
+    return words.map((word, n): SpokenWord => ({
+      text: word.slice(0, 200),
+      fromMicros: from + Math.floor((n * length) / words.length),
+      toMicros: from + Math.floor(((n + 1) * length) / words.length),
+    }))
   })
 }

@@ -43,7 +43,8 @@ async function findBox(read: ReadBytes, { from, to }: Span, type: string): Promi
     const large = small === 1 && head.length === 16
     const size = large ? Number(view(head).getBigUint64(8)) : small === 0 ? to - at : small
     if (size < 8) return null
-    if (String.fromCharCode(...head.subarray(4, 8)) === type) return { from: at + (large ? 16 : 8), to: Math.min(to, at + size) }
+    if (String.fromCharCode(...head.subarray(4, 8)) === type)
+      return { from: at + (large ? 16 : 8), to: Math.min(to, at + size) }
     at += size
   }
   return null
@@ -62,7 +63,11 @@ async function mp4Chapters(read: ReadBytes, sizeBytes: number): Promise<Mark[]> 
   let at = long ? 9 : 5
   for (let i = 0; i < count; i++) {
     const length = v.getUint8(at + 8)
-    marks.push({ inMicros: Number(v.getBigUint64(at) / 10n), outMicros: null, label: text(bytes.subarray(at + 9, at + 9 + length)) })
+    marks.push({
+      inMicros: Number(v.getBigUint64(at) / 10n),
+      outMicros: null,
+      label: text(bytes.subarray(at + 9, at + 9 + length)),
+    })
     at += 9 + length
   }
   return marks
@@ -114,7 +119,7 @@ function elementAt(bytes: Uint8Array, at: number): Element | null {
 }
 
 function* elementsIn(bytes: Uint8Array): Generator<{ id: number; data: Uint8Array }> {
-  for (let at = 0; at < bytes.length; ) {
+  for (let at = 0; at < bytes.length;) {
     const element = elementAt(bytes, at)
     if (!element || element.to > bytes.length || element.to <= at) return
     yield { id: element.id, data: bytes.subarray(element.from, element.to) }
@@ -144,7 +149,8 @@ async function findChapters(read: ReadBytes, start: number, end: number): Promis
     const element = elementAt(await read(at, 16), 0)
     if (!element || element.id === CLUSTER || element.to === Infinity) break
     if (element.id === CHAPTERS) return { from: at + element.from, to: at + element.to }
-    if (element.id === SEEK_HEAD && element.to < MOST_BYTES) seekTo = seekPosition(await read(at + element.from, element.to - element.from)) ?? seekTo
+    if (element.id === SEEK_HEAD && element.to < MOST_BYTES)
+      seekTo = seekPosition(await read(at + element.from, element.to - element.from)) ?? seekTo
     at += element.to
   }
   if (seekTo === null) return null
@@ -156,23 +162,34 @@ function seekPosition(seekHead: Uint8Array): number | null {
   for (const { id, data } of elementsIn(seekHead)) {
     if (id !== SEEK) continue
     const fields = new Map([...elementsIn(data)].map((e) => [e.id, e.data]))
-    if (unsigned(fields.get(SEEK_ID) ?? new Uint8Array()) === CHAPTERS) return unsigned(fields.get(SEEK_POSITION) ?? new Uint8Array())
+    if (unsigned(fields.get(SEEK_ID) ?? new Uint8Array()) === CHAPTERS)
+      return unsigned(fields.get(SEEK_POSITION) ?? new Uint8Array())
   }
   return null
 }
 
 function chaptersOf(bytes: Uint8Array): Mark[] {
   const [edition] = [...elementsIn(bytes)].filter((e) => e.id === EDITION)
-  return [...elementsIn(edition?.data ?? new Uint8Array())].filter((e) => e.id === CHAPTER).flatMap(({ data }): Mark[] => {
-    const fields = new Map([...elementsIn(data)].map((e) => [e.id, e.data]))
-    const start = fields.get(CHAPTER_START)
-    if (!start || unsigned(fields.get(CHAPTER_HIDDEN) ?? new Uint8Array()) === 1) return []
-    const end = fields.get(CHAPTER_END)
-    const display = new Map([...elementsIn(fields.get(CHAPTER_DISPLAY) ?? new Uint8Array())].map((e) => [e.id, e.data]))
-    const inMicros = nanosToMicros(start)
-    const outMicros = end && nanosToMicros(end)
-    return [{ inMicros, outMicros: outMicros !== undefined && outMicros > inMicros ? outMicros : null, label: text(display.get(CHAPTER_STRING) ?? new Uint8Array()) }]
-  })
+  return [...elementsIn(edition?.data ?? new Uint8Array())]
+    .filter((e) => e.id === CHAPTER)
+    .flatMap(({ data }): Mark[] => {
+      const fields = new Map([...elementsIn(data)].map((e) => [e.id, e.data]))
+      const start = fields.get(CHAPTER_START)
+      if (!start || unsigned(fields.get(CHAPTER_HIDDEN) ?? new Uint8Array()) === 1) return []
+      const end = fields.get(CHAPTER_END)
+      const display = new Map(
+        [...elementsIn(fields.get(CHAPTER_DISPLAY) ?? new Uint8Array())].map((e) => [e.id, e.data]),
+      )
+      const inMicros = nanosToMicros(start)
+      const outMicros = end && nanosToMicros(end)
+      return [
+        {
+          inMicros,
+          outMicros: outMicros !== undefined && outMicros > inMicros ? outMicros : null,
+          label: text(display.get(CHAPTER_STRING) ?? new Uint8Array()),
+        },
+      ]
+    })
 }
 
 function nanosToMicros(data: Uint8Array): Micros {

@@ -55,6 +55,10 @@ function columnsOf(headings: readonly string[]): { start: number; end: number; l
 
 /** Marks as comma separated text with headings; a cell that a spreadsheet would run as a formula is made plain text. */
 export function writeCsvMarks(marks: readonly Mark[]): string {
-  const rows = marks.map((m) => [toSeconds(m.inMicros).toFixed(6), m.outMicros === null ? '' : toSeconds(m.outMicros).toFixed(6), m.label])
+  const rows = marks.map((m) => [
+    toSeconds(m.inMicros).toFixed(6),
+    m.outMicros === null ? '' : toSeconds(m.outMicros).toFixed(6),
+    m.label,
+  ])
   return `${Papa.unparse([['time', 'end', 'label'], ...rows], { escapeFormulae: true, newline: '\r\n' })}\r\n`
 }

@@ -25,7 +25,12 @@ export function writeEditList(edit: Edit): string {
   const time = (t: Micros) => formatTimecode(onFrame(t), rate)
   /** On the record side: frames from the hour on. */
   const recordTime = (t: Micros) => frameTimecode(framesInHour(rate) + frameAtMicros(t, rate), rate)
-  const lines = [`TITLE: ${cleanLabel(edit.highlight.name).slice(0, 70)}`, 'FCM: NON-DROP FRAME', ...notKeptInEditList(edit).map((note) => `* NOTE: ${note}`), '']
+  const lines = [
+    `TITLE: ${cleanLabel(edit.highlight.name).slice(0, 70)}`,
+    'FCM: NON-DROP FRAME',
+    ...notKeptInEditList(edit).map((note) => `* NOTE: ${note}`),
+    '',
+  ]
   let number = 0
   for (const { passage, runs, index } of map.passages)
     for (const [n, run] of runs.entries()) {
@@ -36,8 +41,13 @@ export function writeEditList(edit: Edit): string {
       const speed = passage.speedPercent / 100
       const length = run.endMicros - run.startMicros
       number++
-      lines.push(`${String(number).padStart(3, '0')}  AX       ${recording.sound && !passage.sound.muted ? 'B ' : 'V '}    ${kind} ${time(run.inMicros)} ${time(run.inMicros + Math.round(length * speed))} ${recordTime(run.startMicros)} ${recordTime(run.endMicros)}`)
-      if (passage.speedPercent !== 100) lines.push(`M2   AX             ${(framesPerSecond(rate) * speed).toFixed(1).padStart(5, '0')}                ${time(run.inMicros)}`)
+      lines.push(
+        `${String(number).padStart(3, '0')}  AX       ${recording.sound && !passage.sound.muted ? 'B ' : 'V '}    ${kind} ${time(run.inMicros)} ${time(run.inMicros + Math.round(length * speed))} ${recordTime(run.startMicros)} ${recordTime(run.endMicros)}`,
+      )
+      if (passage.speedPercent !== 100)
+        lines.push(
+          `M2   AX             ${(framesPerSecond(rate) * speed).toFixed(1).padStart(5, '0')}                ${time(run.inMicros)}`,
+        )
       lines.push(`* FROM CLIP NAME: ${cleanLabel(recording.fileName)}`)
       if (join && join.join.kind !== 'dissolve') lines.push(`* COMMENT: ${join.join.kind}, ${frames} frames`)
       lines.push('')
@@ -49,9 +59,11 @@ export function writeEditList(edit: Edit): string {
 export function notKeptInEditList({ highlight }: Edit): string[] {
   const { passages, beds, marks, words } = highlight
   const notes = ['It has one picture: panels and what they play by themselves are left out.']
-  if (passages.some((p) => p.join.kind !== 'cut' && p.join.kind !== 'dissolve')) notes.push('Joins other than dissolves are cuts, with a comment.')
+  if (passages.some((p) => p.join.kind !== 'cut' && p.join.kind !== 'dissolve'))
+    notes.push('Joins other than dissolves are cuts, with a comment.')
   if (beds.length > 0) notes.push('Music and voices underneath are left out.')
-  if (marks.length > 0 || words.titles.length > 0 || words.cues.length > 0) notes.push('Titles, captions and marks are left out.')
+  if (marks.length > 0 || words.titles.length > 0 || words.cues.length > 0)
+    notes.push('Titles, captions and marks are left out.')
   if (passages.some((p) => p.picture)) notes.push('Pictures that run by themselves are listed with their sound.')
   return notes
 }

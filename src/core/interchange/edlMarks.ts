@@ -4,7 +4,8 @@ import { formatTimecode, framesInHour, frameTimecode, parseTimecode } from '../t
 import { cleanLabel, MarkCollector, tooLarge, type Mark, type MarksRead } from './mark'
 
 /** Number, reel, channels, kind of edit (with a length, for all but cuts), then source in, source out, record in, record out. */
-const EVENT = /^\s*(\d{1,6})\s+(\S{1,32})\s+(\S{1,8})\s+([A-Z]\w{0,4})(?:\s+(\d{1,4}))?\s+(\S+)\s+(\S+)\s+(\S+)\s+(\S+)\s*$/
+const EVENT =
+  /^\s*(\d{1,6})\s+(\S{1,32})\s+(\S{1,8})\s+([A-Z]\w{0,4})(?:\s+(\d{1,4}))?\s+(\S+)\s+(\S+)\s+(\S+)\s+(\S+)\s*$/
 /** A line that says something of the event before it, as lists of every make have them: a word in capitals, or an arrow, and what it is about. */
 const NOTE = /^(?:[A-Z][A-Z0-9]*\b|>+)/
 /** No line of a list is longer. */
@@ -32,34 +33,72 @@ export function readEdlMarks(text: string, rate: FrameRate, durationMicros: Micr
   const marks = new MarkCollector(durationMicros)
   const events: Event[] = []
   let drop = false
-  text.replace(/^\uFEFF/, '').split(/\r\n|\n|\r/).forEach((raw, i) => {
-    const line = i + 1
-    const found = raw.trim()
-    if (found === '' || /^TITLE:/i.test(found)) return
-    if (found.length > MAX_LINE_LENGTH) return marks.problem(line, 'not-this-format', found)
-    if (/^FCM:/i.test(found)) drop = /^FCM:\s*DROP/i.test(found)
-    else if (/^\d/.test(found)) addEvent(events, marks, found, line, rate, drop)
-    else if (found.startsWith('*')) addComment(events.at(-1), marks, found, line, rate, drop)
-    else if (!NOTE.test(found)) marks.problem(line, 'not-this-format', found)
-  })
+  text
+    .replace(/^\uFEFF/, '')
+    .split(/\r\n|\n|\r/)
+    .forEach((raw, i) => {
+      const line = i + 1
+      const found = raw.trim()
+      if (found === '' || /^TITLE:/i.test(found)) return
+      if (found.length > MAX_LINE_LENGTH) return marks.problem(line, 'not-this-format', found)
+      if (/^FCM:/i.test(found)) drop = /^FCM:\s*DROP/i.test(found)
+      else if (/^\d/.test(found)) addEvent(events, marks, found, line, rate, drop)
+      else if (found.startsWith('*')) addComment(events.at(-1), marks, found, line, rate, drop)
+      else if (!NOTE.test(found)) marks.problem(line, 'not-this-format', found)
+    })
   const shift = wholeHourBefore(events, durationMicros)
   for (const e of events) {
-    if (e.sourceOut > e.sourceIn) marks.add(e.line, { inMicros: Math.max(0, e.sourceIn - shift), outMicros: e.sourceOut - shift, label: e.label }, e.text)
+    if (e.sourceOut > e.sourceIn)
+      marks.add(
+        e.line,
+        { inMicros: Math.max(0, e.sourceIn - shift), outMicros: e.sourceOut - shift, label: e.label },
+        e.text,
+      )
     else marks.problem(e.line, 'ends-before-start', e.text)
-    for (const l of e.locators) marks.add(l.line, { inMicros: Math.max(0, e.sourceIn - shift + l.at - e.recordIn), outMicros: null, label: l.label }, l.text)
+    for (const l of e.locators)
+      marks.add(
+        l.line,
+        { inMicros: Math.max(0, e.sourceIn - shift + l.at - e.recordIn), outMicros: null, label: l.label },
+        l.text,
+      )
   }
   return marks.result()
 }
 
-function addEvent(events: Event[], marks: MarkCollector, text: string, line: number, rate: FrameRate, drop: boolean): void {
+function addEvent(
+  events: Event[],
+  marks: MarkCollector,
+  text: string,
+  line: number,
+  rate: FrameRate,
+  drop: boolean,
+): void {
   const match = EVENT.exec(text)
   if (!match) return marks.problem(line, 'not-this-format', text)
-  const [sourceIn = null, sourceOut = null, recordIn = null, recordOut = null] = match.slice(6, 10).map((t) => parseTimecode(t, rate, drop))
-  if (sourceIn === null || sourceOut === null || recordIn === null || recordOut === null) return marks.problem(line, 'bad-time', text)
-  events.push({ line, text, sourceIn, sourceOut, recordIn, label: match[2] === 'AX' || match[2] === 'BL' ? '' : (match[2] ?? ''), locators: [] })
+  const [sourceIn = null, sourceOut = null, recordIn = null, recordOut = null] = match
+    .slice(6, 10)
+    .map((t) => parseTimecode(t, rate, drop))
+  if (sourceIn === null || sourceOut === null || recordIn === null || recordOut === null)
+    return marks.problem(line, 'bad-time', text)
+  events.push({
+    line,
+    text,
+    sourceIn,
+    sourceOut,
+    recordIn,
+    label: match[2] === 'AX' || match[2] === 'BL' ? '' : (match[2] ?? ''),
+    locators: [],
+  })
 }
 
-function addComment(event: Event | undefined, marks: MarkCollector, text: string, line: number, rate: FrameRate, drop: boolean): void {
+function addComment(
+  event: Event | undefined,
+  marks: MarkCollector,
+  text: string,
+  line: number,
+  rate: FrameRate,
+  drop: boolean,
+): void {
   const name = CLIP_NAME.exec(text)?.[1]
   if (name !== undefined && event) event.label = name
   const locator = LOCATOR.exec(text)
@@ -85,8 +124,15 @@ export function writeEdlMarks(marks: readonly Mark[], title: string, rate: Frame
   marks.forEach((m, i) => {
     const length = Math.max(oneFrame, (m.outMicros ?? m.inMicros + MICROS_PER_SECOND) - m.inMicros)
     const frames = frameAtMicros(m.inMicros + length, rate) - frameAtMicros(m.inMicros, rate)
-    const times = [...[m.inMicros, m.inMicros + length].map((t) => formatTimecode(t, rate)), ...[recordIn, recordIn + frames].map((n) => frameTimecode(n, rate))]
-    lines.push(`${String(i + 1).padStart(3, '0')}  AX       V     C        ${times.join(' ')}`, `* FROM CLIP NAME: ${m.label || `Mark ${i + 1}`}`, '')
+    const times = [
+      ...[m.inMicros, m.inMicros + length].map((t) => formatTimecode(t, rate)),
+      ...[recordIn, recordIn + frames].map((n) => frameTimecode(n, rate)),
+    ]
+    lines.push(
+      `${String(i + 1).padStart(3, '0')}  AX       V     C        ${times.join(' ')}`,
+      `* FROM CLIP NAME: ${m.label || `Mark ${i + 1}`}`,
+      '',
+    )
     recordIn += frames
   })
   return `${lines.join('\r\n')}\r\n`

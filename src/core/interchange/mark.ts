@@ -10,7 +10,8 @@ export interface Mark {
 /** What could not be read, by line (from 1; 0 for the whole file). Data; the interface words it. */
 export interface MarkProblem {
   line: number
-  reason: 'too-large' | 'no-time' | 'bad-time' | 'ends-before-start' | 'beyond-recording' | 'not-this-format' | 'too-many'
+  reason:
+    'too-large' | 'no-time' | 'bad-time' | 'ends-before-start' | 'beyond-recording' | 'not-this-format' | 'too-many'
   /** The text in question, shortened. */
   text: string
 }
@@ -46,7 +47,11 @@ export class MarkCollector {
     if (mark.outMicros !== null && mark.outMicros <= mark.inMicros) return this.problem(line, 'ends-before-start', text)
     if (mark.inMicros >= this.durationMicros) return this.problem(line, 'beyond-recording', text)
     if (this.read.marks.length >= MOST_MARKS) return this.problem(line, 'too-many', text)
-    this.read.marks.push({ ...mark, outMicros: mark.outMicros && Math.min(mark.outMicros, this.durationMicros), label: cleanLabel(mark.label) })
+    this.read.marks.push({
+      ...mark,
+      outMicros: mark.outMicros && Math.min(mark.outMicros, this.durationMicros),
+      label: cleanLabel(mark.label),
+    })
   }
 
   result(): MarksRead {

@@ -13,18 +13,31 @@ export interface Merge {
  * How records from a file come to those that are there, without anything being written over. What refers to one that got another id follows
  * it. `taken`: ids that are not free although nothing of them is there, such as those of the bin.
  */
-export function mergeRack(there: Filed['records'], incoming: Filed, newId: () => string, taken: ReadonlySet<string> = new Set()): Merge {
+export function mergeRack(
+  there: Filed['records'],
+  incoming: Filed,
+  newId: () => string,
+  taken: ReadonlySet<string> = new Set(),
+): Merge {
   const merge: Merge = { add: { records: { ...NOTHING_FILED.records }, bytes: {} }, same: [] }
   const ids = new Map<string, string>()
   for (const kind of RACK_KINDS) mergeKind(kind, there[kind], incoming.records[kind], ids, { newId, taken }, merge)
   for (const [id, bytes] of Object.entries(incoming.bytes)) {
     const to = ids.get(id) ?? id
-    if ([...merge.add.records.imageFile, ...merge.add.records.fontFile].some((f) => f.id === to)) merge.add.bytes[to] = bytes
+    if ([...merge.add.records.imageFile, ...merge.add.records.fontFile].some((f) => f.id === to))
+      merge.add.bytes[to] = bytes
   }
   return merge
 }
 
-function mergeKind<K extends FiledKind>(kind: K, there: readonly RecordOf<K>[], incoming: readonly RecordOf<K>[], ids: Map<string, string>, { newId, taken }: { newId: () => string; taken: ReadonlySet<string> }, merge: Merge): void {
+function mergeKind<K extends FiledKind>(
+  kind: K,
+  there: readonly RecordOf<K>[],
+  incoming: readonly RecordOf<K>[],
+  ids: Map<string, string>,
+  { newId, taken }: { newId: () => string; taken: ReadonlySet<string> },
+  merge: Merge,
+): void {
   const add: RecordOf<K>[] = []
   for (const filed of incoming) {
     const record = referring(filed, ids)
@@ -36,7 +49,14 @@ function mergeKind<K extends FiledKind>(kind: K, there: readonly RecordOf<K>[], 
     }
     const id = known || taken.has(record.id) ? newId() : record.id
     ids.set(record.id, id)
-    add.push({ ...record, id, name: freeName(record.name, all.map((r) => r.name)) } as RecordOf<K>)
+    add.push({
+      ...record,
+      id,
+      name: freeName(
+        record.name,
+        all.map((r) => r.name),
+      ),
+    } as RecordOf<K>)
   }
   Object.assign(merge.add.records, { [kind]: add })
 }
@@ -50,12 +70,28 @@ function referring<T>(record: T, ids: ReadonlyMap<string, string>): T {
   const through = (value: unknown, key: string): unknown => {
     if (typeof value === 'string') return REFERENCES.has(key) ? (ids.get(value) ?? value) : value
     if (Array.isArray(value)) return value.map((item) => through(item, key))
-    return value !== null && typeof value === 'object' ? Object.fromEntries(Object.entries(value).map(([k, v]) => [k, through(v, k)])) : value
+    return value !== null && typeof value === 'object'
+      ? Object.fromEntries(Object.entries(value).map(([k, v]) => [k, through(v, k)]))
+      : value
   }
   return through(record, '') as T
 }
 
 /** What does not make two records different: when they were made, whose they are, what was measured of them. */
-const INCIDENTAL: ReadonlySet<string> = new Set(['id', 'schemaVersion', 'createdAt', 'updatedAt', 'deletedAt', 'ownedBy', 'basedOn', 'fingerprint'])
+const INCIDENTAL: ReadonlySet<string> = new Set([
+  'id',
+  'schemaVersion',
+  'createdAt',
+  'updatedAt',
+  'deletedAt',
+  'ownedBy',
+  'basedOn',
+  'fingerprint',
+])
 
-const contentOf = (record: object) => JSON.stringify(Object.entries(record).filter(([key]) => !INCIDENTAL.has(key)).sort(([a], [b]) => a.localeCompare(b)))
+const contentOf = (record: object) =>
+  JSON.stringify(
+    Object.entries(record)
+      .filter(([key]) => !INCIDENTAL.has(key))
+      .sort(([a], [b]) => a.localeCompare(b)),
+  )

@@ -2,7 +2,9 @@
 const MAX_DEPTH = 100
 
 /** Foreign text as JSON; *not-json* is also what nests deeper than anything of ours. Never throws. */
-export function parseJson(text: string): { ok: true; raw: unknown } | { ok: false; reason: 'not-json'; detail: string } {
+export function parseJson(
+  text: string,
+): { ok: true; raw: unknown } | { ok: false; reason: 'not-json'; detail: string } {
   if (nestsDeeper(text, MAX_DEPTH)) return { ok: false, reason: 'not-json', detail: '' }
   try {
     return { ok: true, raw: JSON.parse(text) }

@@ -7,5 +7,7 @@ export function writePresetFile(name: string, output: OutputChoice): string {
 
 /** The settings out of such a file; anything else as it is: they may have been written by hand. */
 export function settingsOfPreset(raw: unknown): unknown {
-  return typeof raw === 'object' && raw !== null && 'brimble' in raw && raw.brimble === 'preset' && 'output' in raw ? raw.output : raw
+  return typeof raw === 'object' && raw !== null && 'brimble' in raw && raw.brimble === 'preset' && 'output' in raw
+    ? raw.output
+    : raw
 }

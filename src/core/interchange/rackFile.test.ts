@@ -1,7 +1,17 @@
 import { describe, expect, it } from 'vitest'
 import { arrangeFor, STARTING_LAYOUTS } from '../layout/startingLayouts'
 import type { Brand } from '../model/brand'
-import type { BrandId, ImageFileId, InsetId, LayoutId, MarkId, PanelId, RecipeId, RegionId, SetupId } from '../model/ids'
+import type {
+  BrandId,
+  ImageFileId,
+  InsetId,
+  LayoutId,
+  MarkId,
+  PanelId,
+  RecipeId,
+  RegionId,
+  SetupId,
+} from '../model/ids'
 import { newLayout, type Layout } from '../model/layout'
 import { newMark } from '../model/pictureMark'
 import { USUAL_OUTPUT } from '../model/outputChoice'
@@ -17,15 +27,54 @@ import { MOST_RACK_FILE_BYTES, NOTHING_FILED, readRackFile, writeRackFile, type 
 
 const NOW = '2026-11-25T10:00:00.000Z'
 const setup = (id: string, name: string, x = 0.5): Setup =>
-  newSetup({ ...newRecord(NOW), id: id as SetupId, name, regions: [newRegion('r' as RegionId, 'face', 'Wren', { x, y: 0.5, width: 0.25, height: 0.25 })], ownedBy: null, tags: ['soaring'] })
+  newSetup({
+    ...newRecord(NOW),
+    id: id as SetupId,
+    name,
+    regions: [newRegion('r' as RegionId, 'face', 'Wren', { x, y: 0.5, width: 0.25, height: 0.25 })],
+    ownedBy: null,
+    tags: ['soaring'],
+  })
 const layout = (id: string, name: string, which = 0): Layout => {
   const starting = STARTING_LAYOUTS[which]
   if (!starting) throw new Error('no such layout')
-  return newLayout({ ...newRecord(NOW), id: id as LayoutId, name, ownedBy: null, arrangement: arrangeFor(starting, ['face', 'game'], (role, n) => `${role}${n}` as PanelId, () => 'i' as InsetId) })
+  return newLayout({
+    ...newRecord(NOW),
+    id: id as LayoutId,
+    name,
+    ownedBy: null,
+    arrangement: arrangeFor(
+      starting,
+      ['face', 'game'],
+      (role, n) => `${role}${n}` as PanelId,
+      () => 'i' as InsetId,
+    ),
+  })
 }
-const brand: Brand = { ...newRecord(NOW), id: 'b' as BrandId, name: 'Heron Ridge', tags: [], palette: { ground: '#20261f', ink: '#f4f2ec', accent: '#2e5e3e' }, fonts: { title: 'Instrument Sans', captions: 'Instrument Sans' }, logo: 'pic' as ImageFileId, endCard: null, handle: 'heron ridge' }
-const filed = (records: Partial<Filed['records']>, bytes: Filed['bytes'] = {}): Filed => ({ records: { ...NOTHING_FILED.records, ...records }, bytes })
-const picture = { ...newRecord(NOW), id: 'pic' as ImageFileId, name: 'Badge', fileName: 'badge.png', sizeBytes: 3, width: 1, height: 1 }
+const brand: Brand = {
+  ...newRecord(NOW),
+  id: 'b' as BrandId,
+  name: 'Heron Ridge',
+  tags: [],
+  palette: { ground: '#20261f', ink: '#f4f2ec', accent: '#2e5e3e' },
+  fonts: { title: 'Instrument Sans', captions: 'Instrument Sans' },
+  logo: 'pic' as ImageFileId,
+  endCard: null,
+  handle: 'heron ridge',
+}
+const filed = (records: Partial<Filed['records']>, bytes: Filed['bytes'] = {}): Filed => ({
+  records: { ...NOTHING_FILED.records, ...records },
+  bytes,
+})
+const picture = {
+  ...newRecord(NOW),
+  id: 'pic' as ImageFileId,
+  name: 'Badge',
+  fileName: 'badge.png',
+  sizeBytes: 3,
+  width: 1,
+  height: 1,
+}
 
 let ids = 0
 const newId = () => `new ${++ids}`
@@ -46,7 +95,22 @@ describe('files of a rack', () => {
         brand: [brand],
         imageFile: [picture],
         outlet: startingOutlets(NOW),
-        recipe: [{ ...newRecord(NOW), id: 'k' as RecipeId, name: 'Evening', tags: [], setupId: 'a' as SetupId, layoutId: 'l0' as LayoutId, brandId: brand.id, shapes: STANDARD_SHAPES.slice(0, 2), captions: NO_WORDS.captions, marks: [newMark('m' as MarkId, { kind: 'picture', imageFileId: picture.id })], output: { ...USUAL_OUTPUT, captions: 'both' }, byItself: true }],
+        recipe: [
+          {
+            ...newRecord(NOW),
+            id: 'k' as RecipeId,
+            name: 'Evening',
+            tags: [],
+            setupId: 'a' as SetupId,
+            layoutId: 'l0' as LayoutId,
+            brandId: brand.id,
+            shapes: STANDARD_SHAPES.slice(0, 2),
+            captions: NO_WORDS.captions,
+            marks: [newMark('m' as MarkId, { kind: 'picture', imageFileId: picture.id })],
+            output: { ...USUAL_OUTPUT, captions: 'both' },
+            byItself: true,
+          },
+        ],
       },
       { pic: { type: 'image/png', base64: 'AAAA' } },
     )
@@ -54,12 +118,17 @@ describe('files of a rack', () => {
   })
 
   it('of the older kind, with setups alone, are read too', () => {
-    expect(read(JSON.stringify({ brimble: 'setups', version: 1, setups: [setup('a', 'Evening')] })).filed.records.setup).toEqual([setup('a', 'Evening')])
+    expect(
+      read(JSON.stringify({ brimble: 'setups', version: 1, setups: [setup('a', 'Evening')] })).filed.records.setup,
+    ).toEqual([setup('a', 'Evening')])
   })
 
   it('never carry whose working copy something was', () => {
     const owned = { ...setup('a', 'Evening'), ownedBy: 'h' as Setup['ownedBy'], basedOn: 'x' as SetupId }
-    expect(read(writeRackFile(filed({ setup: [owned] }))).filed.records.setup[0]).toMatchObject({ ownedBy: null, basedOn: null })
+    expect(read(writeRackFile(filed({ setup: [owned] }))).filed.records.setup[0]).toMatchObject({
+      ownedBy: null,
+      basedOn: null,
+    })
   })
 
   it.each([
@@ -74,9 +143,15 @@ describe('files of a rack', () => {
 
   it('tell what is wrong with one record and give the others', () => {
     const good = setup('a', 'Evening')
-    const outside = { ...setup('b', 'Wild'), regions: [{ ...good.regions[0], bounds: { x: 0.9, y: 0, width: 0.5, height: 1 } }] }
+    const outside = {
+      ...setup('b', 'Wild'),
+      regions: [{ ...good.regions[0], bounds: { x: 0.9, y: 0, width: 0.5, height: 1 } }],
+    }
     const newer = { ...setup('c', 'Later'), schemaVersion: 99 }
-    const markup = { ...layout('m', 'Markup'), arrangement: { tree: { kind: 'script', src: 'x' }, backdrop: { kind: 'colour', colour: 'red' } } }
+    const markup = {
+      ...layout('m', 'Markup'),
+      arrangement: { tree: { kind: 'script', src: 'x' }, backdrop: { kind: 'colour', colour: 'red' } },
+    }
     const { filed: got, remarks } = read(file({ setups: [outside, good, newer, 7], layouts: [markup] }))
     expect(got.records.setup).toEqual([good])
     expect(got.records.layout).toEqual([])
@@ -90,23 +165,67 @@ describe('files of a rack', () => {
   })
 
   it('put numbers that are out of range right, replace fonts that are missing, and tell of roles that nobody knows', () => {
-    const wild = layout('w', 'Wild', STARTING_LAYOUTS.findIndex((s) => s.id === 'porthole'))
+    const wild = layout(
+      'w',
+      'Wild',
+      STARTING_LAYOUTS.findIndex((s) => s.id === 'porthole'),
+    )
     const [inset] = wild.arrangement.insets
     if (!inset) throw new Error('no inset')
     Object.assign(inset, { width: 9, dx: -77 })
     Object.assign(inset.panel, { zoom: 0.2, role: 'wing camera' })
-    const { filed: got, remarks } = read(file({ layouts: [wild], brands: [{ ...brand, logo: null, fonts: { title: 'Gliding Script', captions: 'Instrument Sans' } }] }))
-    expect(got.records.layout[0]?.arrangement.insets[0]).toMatchObject({ width: 1, dx: -1, panel: { zoom: 1, role: 'wing camera' } })
+    const { filed: got, remarks } = read(
+      file({
+        layouts: [wild],
+        brands: [{ ...brand, logo: null, fonts: { title: 'Gliding Script', captions: 'Instrument Sans' } }],
+      }),
+    )
+    expect(got.records.layout[0]?.arrangement.insets[0]).toMatchObject({
+      width: 1,
+      dx: -1,
+      panel: { zoom: 1, role: 'wing camera' },
+    })
     expect(got.records.brand[0]?.fonts.title).toBe('Instrument Sans')
-    expect(remarks.find((r) => r.kind === 'layout' && r.what === 'repaired')?.reasons).toEqual(expect.arrayContaining(['arrangement.insets.0.width: 9 became 1', 'arrangement.insets.0.dx: -77 became -1', 'arrangement.insets.0.panel.zoom: 0.2 became 1']))
+    expect(remarks.find((r) => r.kind === 'layout' && r.what === 'repaired')?.reasons).toEqual(
+      expect.arrayContaining([
+        'arrangement.insets.0.width: 9 became 1',
+        'arrangement.insets.0.dx: -77 became -1',
+        'arrangement.insets.0.panel.zoom: 0.2 became 1',
+      ]),
+    )
     expect(remarks.find((r) => r.kind === 'brand')?.reasons[0]).toContain('Gliding Script')
     expect(remarks.find((r) => r.what === 'note')?.reasons[0]).toContain('wing camera')
   })
 
   it('come in beside what is there: the same once, others under a name and an id of their own, and what refers to them follows', () => {
-    const there = { ...NOTHING_FILED.records, setup: [setup('a', 'Evening'), setup('b', 'Morning')], layout: [layout('l', 'Bands')] }
-    const recipe = { ...newRecord(NOW), id: 'k' as RecipeId, name: 'Evening', tags: [], setupId: 'a' as SetupId, layoutId: 'l' as LayoutId, brandId: null, shapes: STANDARD_SHAPES.slice(0, 1), captions: null, marks: null, output: null, byItself: false }
-    const merge = mergeRack(there, filed({ setup: [setup('b', 'Morning'), setup('a', 'Evening', 0.2), setup('z', 'Evening', 0.3), setup('q', 'Noon')], layout: [layout('l', 'Bands')], recipe: [recipe] }), newId)
+    const there = {
+      ...NOTHING_FILED.records,
+      setup: [setup('a', 'Evening'), setup('b', 'Morning')],
+      layout: [layout('l', 'Bands')],
+    }
+    const recipe = {
+      ...newRecord(NOW),
+      id: 'k' as RecipeId,
+      name: 'Evening',
+      tags: [],
+      setupId: 'a' as SetupId,
+      layoutId: 'l' as LayoutId,
+      brandId: null,
+      shapes: STANDARD_SHAPES.slice(0, 1),
+      captions: null,
+      marks: null,
+      output: null,
+      byItself: false,
+    }
+    const merge = mergeRack(
+      there,
+      filed({
+        setup: [setup('b', 'Morning'), setup('a', 'Evening', 0.2), setup('z', 'Evening', 0.3), setup('q', 'Noon')],
+        layout: [layout('l', 'Bands')],
+        recipe: [recipe],
+      }),
+      newId,
+    )
     expect(merge.same).toEqual(['Morning', 'Bands'])
     expect(merge.add.records.setup.map((s) => s.name)).toEqual(['Evening (2)', 'Evening (3)', 'Noon'])
     expect(new Set([...there.setup, ...merge.add.records.setup].map((s) => s.id)).size).toBe(5)

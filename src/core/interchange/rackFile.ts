@@ -18,12 +18,34 @@ export const MOST_RACK_FILE_BYTES = 64_000_000
 const MOST_RECORDS = 500
 
 const list = z.array(z.unknown()).max(MOST_RECORDS).default([])
-const bytes = z.record(z.string().max(80), z.object({ type: z.enum([...IMAGE_TYPES, ...FONT_TYPES]), base64: z.base64().max(MOST_RACK_FILE_BYTES) }))
+const bytes = z.record(
+  z.string().max(80),
+  z.object({ type: z.enum([...IMAGE_TYPES, ...FONT_TYPES]), base64: z.base64().max(MOST_RACK_FILE_BYTES) }),
+)
 
 /** A `.brimble.json` file as written; each record in it is of the version that it says. Files of setups alone are the older kind. */
-const rackFile = z.object({ brimble: z.enum(['rack', 'setups']), version: z.literal(1), imageFiles: list, fontFiles: list, setups: list, layouts: list, brands: list, outlets: list, recipes: list, bytes: bytes.default({}) })
+const rackFile = z.object({
+  brimble: z.enum(['rack', 'setups']),
+  version: z.literal(1),
+  imageFiles: list,
+  fontFiles: list,
+  setups: list,
+  layouts: list,
+  brands: list,
+  outlets: list,
+  recipes: list,
+  bytes: bytes.default({}),
+})
 
-const LISTS = { imageFile: 'imageFiles', fontFile: 'fontFiles', setup: 'setups', layout: 'layouts', brand: 'brands', outlet: 'outlets', recipe: 'recipes' } as const satisfies Record<FiledKind, keyof z.infer<typeof rackFile>>
+const LISTS = {
+  imageFile: 'imageFiles',
+  fontFile: 'fontFiles',
+  setup: 'setups',
+  layout: 'layouts',
+  brand: 'brands',
+  outlet: 'outlets',
+  recipe: 'recipes',
+} as const satisfies Record<FiledKind, keyof z.infer<typeof rackFile>>
 
 export type RackBytes = z.infer<typeof bytes>
 
@@ -33,10 +55,16 @@ export interface Filed {
   bytes: RackBytes
 }
 
-export const NOTHING_FILED: Filed = { records: { imageFile: [], fontFile: [], setup: [], layout: [], brand: [], outlet: [], recipe: [] }, bytes: {} }
+export const NOTHING_FILED: Filed = {
+  records: { imageFile: [], fontFile: [], setup: [], layout: [], brand: [], outlet: [], recipe: [] },
+  bytes: {},
+}
 
 export function writeRackFile({ records, bytes: pictures }: Filed): string {
-  const lists = RACK_KINDS.filter((kind) => records[kind].length > 0).map((kind) => [LISTS[kind], records[kind].map(withoutOwner)])
+  const lists = RACK_KINDS.filter((kind) => records[kind].length > 0).map((kind) => [
+    LISTS[kind],
+    records[kind].map(withoutOwner),
+  ])
   return `${JSON.stringify({ brimble: 'rack', version: 1, ...Object.fromEntries(lists), ...(Object.keys(pictures).length > 0 && { bytes: pictures }) }, null, 2)}\n`
 }
 
@@ -56,7 +84,9 @@ export interface Remark {
   reasons: string[]
 }
 
-export type RackFileResult = { ok: true; filed: Filed; remarks: Remark[] } | { ok: false; reason: 'too-large' | 'not-json' | 'not-a-rack' | 'newer-version'; detail: string }
+export type RackFileResult =
+  | { ok: true; filed: Filed; remarks: Remark[] }
+  | { ok: false; reason: 'too-large' | 'not-json' | 'not-a-rack' | 'newer-version'; detail: string }
 
 /**
  * Reads a file that {@link writeRackFile} wrote, here or elsewhere. Numbers beyond their range are put right, fonts that are not there
@@ -68,13 +98,26 @@ export function readRackFile(text: string, knownFonts: readonly string[] = []): 
   const outside = readEnvelope(text, 'rack', 1)
   if (!outside.ok) return outside
   const file = rackFile.safeParse(outside.raw)
-  if (!file.success || RACK_KINDS.every((kind) => file.data[LISTS[kind]].length === 0)) return { ok: false, reason: 'not-a-rack', detail: '' }
+  if (!file.success || RACK_KINDS.every((kind) => file.data[LISTS[kind]].length === 0))
+    return { ok: false, reason: 'not-a-rack', detail: '' }
   const remarks: Remark[] = []
-  const read = <K extends FiledKind>(kind: K): RecordOf<K>[] => file.data[LISTS[kind]].flatMap((record, n) => readOne(kind, record, n, remarks))
+  const read = <K extends FiledKind>(kind: K): RecordOf<K>[] =>
+    file.data[LISTS[kind]].flatMap((record, n) => readOne(kind, record, n, remarks))
   const withBytes = <R extends { id: string }>(records: R[]) => records.filter((r) => file.data.bytes[r.id])
   const fontFiles = withBytes(read('fontFile'))
   const families = [...SHIPPED_FONTS, ...knownFonts, ...fontFiles.map((f) => f.name)]
-  const filed: Filed = { records: { imageFile: withBytes(read('imageFile')), fontFile: fontFiles, setup: read('setup'), layout: read('layout'), brand: read('brand').map((b) => withKnownFonts(b, families, remarks)), outlet: read('outlet'), recipe: read('recipe') }, bytes: file.data.bytes }
+  const filed: Filed = {
+    records: {
+      imageFile: withBytes(read('imageFile')),
+      fontFile: fontFiles,
+      setup: read('setup'),
+      layout: read('layout'),
+      brand: read('brand').map((b) => withKnownFonts(b, families, remarks)),
+      outlet: read('outlet'),
+      recipe: read('recipe'),
+    },
+    bytes: file.data.bytes,
+  }
   for (const made of filed.records.layout) tellUnknownRoles(made, filed.records.setup, remarks)
   return { ok: true, filed, remarks }
 }
@@ -104,12 +147,27 @@ function withKnownFonts(brand: RecordOf<'brand'>, families: readonly string[], r
   const missing = [...new Set(Object.values(brand.fonts))].filter((f) => !families.includes(f))
   if (missing.length === 0) return brand
   const known = (font: string) => (missing.includes(font) ? DEFAULT_FONT : font)
-  remarks.push({ kind: 'brand', name: brand.name, what: 'repaired', reasons: missing.map((font) => `the font “${font}” is not here, ${DEFAULT_FONT} takes its place`) })
+  remarks.push({
+    kind: 'brand',
+    name: brand.name,
+    what: 'repaired',
+    reasons: missing.map((font) => `the font “${font}” is not here, ${DEFAULT_FONT} takes its place`),
+  })
   return { ...brand, fonts: { title: known(brand.fonts.title), captions: known(brand.fonts.captions) } }
 }
 
-function tellUnknownRoles({ name, arrangement }: RecordOf<'layout'>, setups: readonly RecordOf<'setup'>[], remarks: Remark[]): void {
+function tellUnknownRoles(
+  { name, arrangement }: RecordOf<'layout'>,
+  setups: readonly RecordOf<'setup'>[],
+  remarks: Remark[],
+): void {
   const known = new Set<string>([...STANDARD_ROLES, ...setups.flatMap((s) => s.regions.map((r) => r.role))])
   const unknown = [...new Set(panelsOf(arrangement).map((p) => p.role))].filter((role) => !known.has(role))
-  if (unknown.length > 0) remarks.push({ kind: 'layout', name, what: 'note', reasons: unknown.map((role) => `it shows “${role}”, for which a setup needs a region of that role`) })
+  if (unknown.length > 0)
+    remarks.push({
+      kind: 'layout',
+      name,
+      what: 'note',
+      reasons: unknown.map((role) => `it shows “${role}”, for which a setup needs a region of that role`),
+    })
 }

@@ -3,13 +3,28 @@ import { edit as editSchema, type Edit } from '../model/edit'
 import { upgraded, type RecordKind } from '../model/migrate'
 import { keptStretches } from '../time/timeMap'
 
-const KINDS = { setups: 'setup', layouts: 'layout', recordings: 'recording', soundFiles: 'soundFile', imageFiles: 'imageFile', fontFiles: 'fontFile' } as const satisfies Partial<Record<keyof Edit, RecordKind>>
+const KINDS = {
+  setups: 'setup',
+  layouts: 'layout',
+  recordings: 'recording',
+  soundFiles: 'soundFile',
+  imageFiles: 'imageFile',
+  fontFiles: 'fontFile',
+} as const satisfies Partial<Record<keyof Edit, RecordKind>>
 
 /** More records of a kind than any edit has. */
 const MOST_RECORDS = 2000
 
 const list = z.array(z.unknown()).max(MOST_RECORDS).default([])
-const raw = z.object({ highlight: z.unknown(), setups: list, layouts: list, recordings: list, soundFiles: list, imageFiles: list, fontFiles: list })
+const raw = z.object({
+  highlight: z.unknown(),
+  setups: list,
+  layouts: list,
+  recordings: list,
+  soundFiles: list,
+  imageFiles: list,
+  fontFiles: list,
+})
 
 /** `newer`: whether it is a newer Brimble's, which an update would read. */
 export type EditRead = { ok: true; edit: Edit } | { ok: false; newer: boolean; problems: string[] }
@@ -26,10 +41,21 @@ export function readEdit(value: unknown): EditRead {
     if (!up.ok) problems.push(...up.problems.map((p) => `${kind}: ${p}`))
     return up.ok ? up.record : null
   }
-  const records = Object.entries(KINDS).map(([field, kind]) => [field, parsed.data[field as keyof typeof KINDS].map((r) => current(kind, r))])
-  const made = editSchema.safeParse({ ...Object.fromEntries(records), highlight: current('highlight', parsed.data.highlight) })
+  const records = Object.entries(KINDS).map(([field, kind]) => [
+    field,
+    parsed.data[field as keyof typeof KINDS].map((r) => current(kind, r)),
+  ])
+  const made = editSchema.safeParse({
+    ...Object.fromEntries(records),
+    highlight: current('highlight', parsed.data.highlight),
+  })
   if (problems.length > 0) return { ok: false, newer, problems }
-  if (!made.success) return { ok: false, newer, problems: made.error.issues.slice(0, 10).map((i) => `${i.path.join('.')} is not as it should be`) }
+  if (!made.success)
+    return {
+      ok: false,
+      newer,
+      problems: made.error.issues.slice(0, 10).map((i) => `${i.path.join('.')} is not as it should be`),
+    }
   const faults = [...missingFrom(made.data), ...doubledIn(made.data), ...emptyIn(made.data)]
   return faults.length > 0 ? { ok: false, newer, problems: faults } : { ok: true, edit: made.data }
 }
@@ -48,10 +74,14 @@ function doubledIn(value: unknown, path: string[] = []): string[] {
   if (!value || typeof value !== 'object') return []
   const inside = Object.entries(value).flatMap(([key, of]) => doubledIn(of, [...path, key]))
   if (!Array.isArray(value)) return inside
-  const ids = value.flatMap((of: unknown) => (of && typeof of === 'object' && 'id' in of && typeof of.id === 'string' ? [of.id] : []))
+  const ids = value.flatMap((of: unknown) =>
+    of && typeof of === 'object' && 'id' in of && typeof of.id === 'string' ? [of.id] : [],
+  )
   return new Set(ids).size < ids.length ? [`${path.join('.')}: two have the same id`, ...inside] : inside
 }
 
 function emptyIn({ highlight }: Edit): string[] {
-  return highlight.passages.flatMap((p, n) => (keptStretches(p).length > 0 ? [] : [`passage ${n + 1}: all of it is struck out`]))
+  return highlight.passages.flatMap((p, n) =>
+    keptStretches(p).length > 0 ? [] : [`passage ${n + 1}: all of it is struck out`],
+  )
 }

@@ -8,7 +8,11 @@ import { readVttMarks } from './vttMarks'
 export const MOST_MARK_BYTES = MOST_CHARACTERS * 4
 
 /** Marks of a file for a recording. The kind of file is told by its ending, or else by how it begins. */
-export function readMarks(fileName: string, text: string, { video, durationMicros }: Pick<Recording, 'video' | 'durationMicros'>): MarksRead {
+export function readMarks(
+  fileName: string,
+  text: string,
+  { video, durationMicros }: Pick<Recording, 'video' | 'durationMicros'>,
+): MarksRead {
   if (/\.vtt$/i.test(fileName) || text.startsWith('WEBVTT')) return readVttMarks(text, durationMicros)
   if (/\.edl$/i.test(fileName) || /^\s*TITLE:/i.test(text)) return readEdlMarks(text, video.frameRate, durationMicros)
   return readCsvMarks(text, video.frameRate, durationMicros)

@@ -16,7 +16,8 @@ export function repair<T>(schema: z.ZodType<T>, raw: unknown): Repaired<T> {
     const parsed = schema.safeParse(value)
     if (parsed.success) return { ok: true, value: parsed.data, repairs }
     const told = parsed.error.issues.map((issue) => nearestEnd(value, issue))
-    if (told.some((t) => t === null) || repairs.length + told.length > MOST_REPAIRS) return { ok: false, problems: parsed.error.issues.map((i) => `${i.path.join('.')}: ${i.message}`) }
+    if (told.some((t) => t === null) || repairs.length + told.length > MOST_REPAIRS)
+      return { ok: false, problems: parsed.error.issues.map((i) => `${i.path.join('.')}: ${i.message}`) }
     repairs.push(...told.flatMap((t) => t ?? []))
   }
 }
@@ -28,7 +29,10 @@ function nearestEnd(root: unknown, issue: z.core.$ZodIssue): string | null {
   const end = Number(issue.code === 'too_small' ? issue.minimum : issue.maximum)
   const step = issue.origin === 'int' ? 1 : 0.001
   const to = issue.inclusive !== false ? end : issue.code === 'too_small' ? end + step : end - step
-  const holder = issue.path.slice(0, -1).reduce<unknown>((at, key) => (at as Record<PropertyKey, unknown> | null)?.[key], root) as Record<PropertyKey, unknown> | undefined
+  const holder = issue.path
+    .slice(0, -1)
+    .reduce<unknown>((at, key) => (at as Record<PropertyKey, unknown> | null)?.[key], root) as
+    Record<PropertyKey, unknown> | undefined
   const key = issue.path.at(-1)
   if (!holder || key === undefined || typeof holder[key] !== 'number') return null
   const was = holder[key]

@@ -8,4 +8,5 @@ export function formatVttTime(t: Micros): string {
 }
 
 /** Text that means nothing but itself in a WebVTT cue. */
-export const escapeVtt = (text: string): string => text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;')
+export const escapeVtt = (text: string): string =>
+  text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;')

@@ -12,20 +12,51 @@ const shapeNamed = (id: string) => STANDARD_SHAPES.find((s) => s.id === id) as S
 const [wide, square] = [shapeNamed('wide'), shapeNamed('square')]
 const backdrop = { kind: 'colour', colour: '#000000' } as const
 const panel = (id: string, turn: 0 | 1 = 0) => newPanel(id as PanelId, 'game', { turn })
-const column = (...nodes: LayoutNode[]): Arrangement => ({ backdrop, insets: [], tree: { kind: 'stack', axis: 'column', gap: 0, children: nodes.map((node) => ({ extent: { kind: 'weight', weight: 1 }, node })) } })
-const inset = (anchor: Anchor, over: Partial<Inset> = {}): Inset => ({ id: 'i' as InsetId, anchor, dx: 0.04, dy: 0.03, width: 0.4, proportion: 16 / 9, panel: panel('f'), ...over })
+const column = (...nodes: LayoutNode[]): Arrangement => ({
+  backdrop,
+  insets: [],
+  tree: {
+    kind: 'stack',
+    axis: 'column',
+    gap: 0,
+    children: nodes.map((node) => ({ extent: { kind: 'weight', weight: 1 }, node })),
+  },
+})
+const inset = (anchor: Anchor, over: Partial<Inset> = {}): Inset => ({
+  id: 'i' as InsetId,
+  anchor,
+  dx: 0.04,
+  dy: 0.03,
+  width: 0.4,
+  proportion: 16 / 9,
+  panel: panel('f'),
+  ...over,
+})
 const rectsIn = (arrangement: Arrangement, shape: Shape) => solve(derive(arrangement, shape), shape)
 
 describe('an arrangement for another shape', () => {
   it('has its rows side by side in a wide one, four equal ones two by two, and is itself in a square', () => {
-    expect(rectsIn(column(panel('a'), panel('b')), wide).panels.map((p) => p.rect)).toEqual([{ x: 0, y: 0, width: 960, height: 1080 }, { x: 960, y: 0, width: 960, height: 1080 }])
-    expect(rectsIn(column(panel('a'), panel('b'), panel('c'), panel('d')), wide).panels.map(({ rect }) => `${rect.x} ${rect.y} ${rect.width} × ${rect.height}`)).toEqual(['0 0 960 × 540', '960 0 960 × 540', '0 540 960 × 540', '960 540 960 × 540'])
+    expect(rectsIn(column(panel('a'), panel('b')), wide).panels.map((p) => p.rect)).toEqual([
+      { x: 0, y: 0, width: 960, height: 1080 },
+      { x: 960, y: 0, width: 960, height: 1080 },
+    ])
+    expect(
+      rectsIn(column(panel('a'), panel('b'), panel('c'), panel('d')), wide).panels.map(
+        ({ rect }) => `${rect.x} ${rect.y} ${rect.width} × ${rect.height}`,
+      ),
+    ).toEqual(['0 0 960 × 540', '960 0 960 × 540', '0 540 960 × 540', '960 540 960 × 540'])
     expect(rectsIn(column(panel('a'), panel('b')), square).panels.map((p) => p.rect.height)).toEqual([540, 540])
   })
 
   it('keeps words above and below', () => {
-    const { areas, panels } = rectsIn(column({ kind: 'titleArea' }, panel('a'), panel('b'), { kind: 'captionArea' }), wide)
-    expect(areas.map(({ kind, rect }) => [kind, rect.width, rect.y])).toEqual([['titleArea', 1920, 0], ['captionArea', 1920, 810]])
+    const { areas, panels } = rectsIn(
+      column({ kind: 'titleArea' }, panel('a'), panel('b'), { kind: 'captionArea' }),
+      wide,
+    )
+    expect(areas.map(({ kind, rect }) => [kind, rect.width, rect.y])).toEqual([
+      ['titleArea', 1920, 0],
+      ['captionArea', 1920, 810],
+    ])
     expect(panels.map(({ rect }) => rect.width)).toEqual([960, 960])
   })
 
@@ -36,7 +67,10 @@ describe('an arrangement for another shape', () => {
 
   it('keeps the corner, the distance from it and the share of the area of insets', () => {
     for (const anchor of ['nw', 'ne', 'sw', 'se'] as const) {
-      const away = { dx: anchor.includes('w') ? 0.04 : -0.04, dy: (anchor.includes('n') ? 0.04 : -0.04) * (1080 / 1920) }
+      const away = {
+        dx: anchor.includes('w') ? 0.04 : -0.04,
+        dy: (anchor.includes('n') ? 0.04 : -0.04) * (1080 / 1920),
+      }
       const base: Arrangement = { backdrop, tree: panel('g'), insets: [inset(anchor, away)] }
       for (const shape of STANDARD_SHAPES) {
         const rect = rectsIn(base, shape).panels[1]?.rect
@@ -67,7 +101,8 @@ describe('an arrangement for another shape', () => {
           if (!moved) throw new Error('no inset')
           const back = insetInBase(moved, shape, turnsInto(tree, shape))
           const [wanted, got] = [insetRect(known, BASE), insetRect(back, BASE)]
-          for (const side of ['x', 'y', 'width', 'height'] as const) expect(Math.abs(wanted[side] - got[side])).toBeLessThanOrEqual(2)
+          for (const side of ['x', 'y', 'width', 'height'] as const)
+            expect(Math.abs(wanted[side] - got[side])).toBeLessThanOrEqual(2)
         }
   })
 })

@@ -32,10 +32,26 @@ export function derive({ tree, insets, backdrop }: Arrangement, shape: Size): Ar
 const isArea = ({ node }: StackChild) => node.kind === 'titleArea' || node.kind === 'captionArea'
 
 /** A stack's children with the share that each has of the base canvas as its weight: what stands side by side keeps its part of the whole. */
-function weighed({ axis, gap, children }: Stack, { width, height }: Size): (StackChild & { extent: { kind: 'weight'; weight: number } })[] {
+function weighed(
+  { axis, gap, children }: Stack,
+  { width, height }: Size,
+): (StackChild & { extent: { kind: 'weight'; weight: number } })[] {
   const [length, across] = axis === 'column' ? [height, width] : [width, height]
-  const { sizes } = divide(length, gap, children.map((c) => resolved(c.extent, axis, length, across)))
-  return children.map((child, i) => ({ extent: { kind: 'weight', weight: weightOf(sizes[i] ?? 0, length) }, node: child.node.kind === 'stack' && child.node.axis === axis ? child.node : sideBySide(child.node, axis === 'column' ? { width, height: sizes[i] ?? 2 } : { width: sizes[i] ?? 2, height }) }))
+  const { sizes } = divide(
+    length,
+    gap,
+    children.map((c) => resolved(c.extent, axis, length, across)),
+  )
+  return children.map((child, i) => ({
+    extent: { kind: 'weight', weight: weightOf(sizes[i] ?? 0, length) },
+    node:
+      child.node.kind === 'stack' && child.node.axis === axis
+        ? child.node
+        : sideBySide(
+            child.node,
+            axis === 'column' ? { width, height: sizes[i] ?? 2 } : { width: sizes[i] ?? 2, height },
+          ),
+  }))
 }
 
 /** Rows become columns and columns rows; rows within rows, which belong together, stay as they are. `room`: what the node takes of the base canvas. */
@@ -54,7 +70,10 @@ function sideBySide(node: LayoutNode, room: Size): LayoutNode {
   const [only] = between
   const middle: LayoutNode = between.length === 1 && only ? only.node : { ...node, axis: 'row', children: between }
   // One picture alone keeps what it asks for: there is nothing that it would stand beside.
-  const extent = between.length === 1 && node.children[first] ? node.children[first].extent : { kind: 'weight' as const, weight: between.reduce((sum, c) => sum + c.extent.weight, 0) }
+  const extent =
+    between.length === 1 && node.children[first]
+      ? node.children[first].extent
+      : { kind: 'weight' as const, weight: between.reduce((sum, c) => sum + c.extent.weight, 0) }
   const rest = { extent, node: middle }
   return { ...node, children: [...children.slice(0, first), rest, ...children.slice(last + 1)] }
 }
@@ -62,9 +81,14 @@ function sideBySide(node: LayoutNode, room: Size): LayoutNode {
 /** Four equal rows would be four slivers side by side. */
 function twoByTwo(stack: Stack, children: StackChild[]): Stack | null {
   const [a, b, c, d] = children
-  const alike = stack.children.every(({ extent }) => JSON.stringify(extent) === JSON.stringify(stack.children[0]?.extent))
+  const alike = stack.children.every(
+    ({ extent }) => JSON.stringify(extent) === JSON.stringify(stack.children[0]?.extent),
+  )
   if (children.length !== 4 || !a || !b || !c || !d || !alike) return null
-  const row = (pair: StackChild[]): StackChild => ({ extent: a.extent, node: { ...stack, axis: 'row', children: pair } })
+  const row = (pair: StackChild[]): StackChild => ({
+    extent: a.extent,
+    node: { ...stack, axis: 'row', children: pair },
+  })
   return { ...stack, axis: 'column', children: [row([a, b]), row([c, d])] }
 }
 
@@ -88,7 +112,13 @@ function alongside(inset: Inset): Inset {
 function insetFor(inset: Inset, shape: Size): Inset {
   const { width, proportion } = resized(inset, BASE, shape)
   const corner = inset.anchor.length === 2
-  return { ...inset, width, proportion, dx: corner ? offset(inset.dx, BASE, shape, 'width') : inset.dx, dy: corner ? offset(inset.dy, BASE, shape, 'height') : inset.dy }
+  return {
+    ...inset,
+    width,
+    proportion,
+    dx: corner ? offset(inset.dx, BASE, shape, 'width') : inset.dx,
+    dy: corner ? offset(inset.dy, BASE, shape, 'height') : inset.dy,
+  }
 }
 
 const shorter = ({ width, height }: Size) => Math.min(width, height)
@@ -111,11 +141,23 @@ function resized({ width, proportion }: Inset, from: Size, to: Size): { width: n
 export function insetInBase(moved: Inset, shape: Size, turned: boolean): Inset {
   const { width, proportion } = resized(moved, shape, BASE)
   const corner = moved.anchor.length === 2
-  const back = { ...moved, width, proportion, dx: corner ? offset(moved.dx, shape, BASE, 'width') : moved.dx, dy: corner ? offset(moved.dy, shape, BASE, 'height') : moved.dy }
+  const back = {
+    ...moved,
+    width,
+    proportion,
+    dx: corner ? offset(moved.dx, shape, BASE, 'width') : moved.dx,
+    dy: corner ? offset(moved.dy, shape, BASE, 'height') : moved.dy,
+  }
   return turned ? alongside(back) : back
 }
 
 /** Whether what a layout arranges comes to stand side by side in a shape. */
 export function turnsInto(tree: LayoutNode, shape: Size): boolean {
-  return shape.width > shape.height && tree.kind === 'stack' && tree.axis === 'column' && tree.children.length > 1 && !tree.children.some(isArea)
+  return (
+    shape.width > shape.height &&
+    tree.kind === 'stack' &&
+    tree.axis === 'column' &&
+    tree.children.length > 1 &&
+    !tree.children.some(isArea)
+  )
 }

@@ -9,9 +9,20 @@ import { isHung, newMark, pictureMark, type HungMark, type PictureMark } from '.
 import { STANDARD_SHAPES } from '../model/shape'
 import { endCardPlaces, markAt, markRect } from './markRects'
 
-const badge: ImageFile = { ...newRecord('2026-11-25T10:00:00.000Z'), id: 'badge' as ImageFileId, name: 'badge', fileName: 'badge.png', sizeBytes: 1, width: 300, height: 200 }
+const badge: ImageFile = {
+  ...newRecord('2026-11-25T10:00:00.000Z'),
+  id: 'badge' as ImageFileId,
+  name: 'badge',
+  fileName: 'badge.png',
+  sizeBytes: 1,
+  width: 300,
+  height: 200,
+}
 const KINDS = ['handle', 'level', 'countdown', 'progress', 'endCard'] as const
-const all: PictureMark[] = [newMark('p' as MarkId, { kind: 'picture', imageFileId: badge.id }), ...KINDS.map((kind) => newMark(kind as MarkId, { kind }))]
+const all: PictureMark[] = [
+  newMark('p' as MarkId, { kind: 'picture', imageFileId: badge.id }),
+  ...KINDS.map((kind) => newMark(kind as MarkId, { kind })),
+]
 const hung = all.filter(isHung)
 
 describe('marks', () => {
@@ -27,7 +38,8 @@ describe('marks', () => {
 
   it('are as wide in every shape, measured by its shorter side, and a picture keeps its proportion', () => {
     for (const mark of hung)
-      for (const shape of STANDARD_SHAPES) expect(markRect(mark, [badge], shape).width / Math.min(shape.width, shape.height)).toBeCloseTo(mark.width, 2)
+      for (const shape of STANDARD_SHAPES)
+        expect(markRect(mark, [badge], shape).width / Math.min(shape.width, shape.height)).toBeCloseTo(mark.width, 2)
     const { width, height } = markRect(hung[0] as HungMark, [badge], { width: 1080, height: 1920 })
     expect(width / height).toBeCloseTo(1.5, 1)
   })
@@ -35,7 +47,10 @@ describe('marks', () => {
   it(`lie where they were put, whatever the anchor that they then hang on (seed ${SEED})`, () => {
     const { next } = seeded(SEED)
     for (let n = 0; n < 300; n++) {
-      const mark = { ...(hung[n % hung.length] as HungMark), anchor: ANCHORS[n % ANCHORS.length] as (typeof ANCHORS)[number] }
+      const mark = {
+        ...(hung[n % hung.length] as HungMark),
+        anchor: ANCHORS[n % ANCHORS.length] as (typeof ANCHORS)[number],
+      }
       const shape = STANDARD_SHAPES[n % STANDARD_SHAPES.length] as (typeof STANDARD_SHAPES)[number]
       const own = markRect(mark, [badge], shape)
       const scale = 0.6 + 0.8 * next()

@@ -13,30 +13,59 @@ import { twoBands } from './starting'
 let made = 0
 const leaf = (): LayoutNode => newPanel(`p${made++}` as PanelId, 'game')
 const backdrop = { kind: 'colour', colour: '#000000' } as const
-const bands = (n: number, gap = 0): Arrangement => ({ backdrop, insets: [], tree: { kind: 'stack', axis: 'column', gap, children: Array.from({ length: n }, () => ({ extent: { kind: 'weight', weight: 1 }, node: leaf() })) } })
+const bands = (n: number, gap = 0): Arrangement => ({
+  backdrop,
+  insets: [],
+  tree: {
+    kind: 'stack',
+    axis: 'column',
+    gap,
+    children: Array.from({ length: n }, () => ({ extent: { kind: 'weight', weight: 1 }, node: leaf() })),
+  },
+})
 
 function randomTree(random: ReturnType<typeof seeded>, depth: number): LayoutNode {
-  if (depth === 0 || random.next() < 0.3) return random.next() < 0.15 ? { kind: random.pick(['titleArea', 'captionArea']) } : leaf()
+  if (depth === 0 || random.next() < 0.3)
+    return random.next() < 0.15 ? { kind: random.pick(['titleArea', 'captionArea']) } : leaf()
   return {
     kind: 'stack',
     axis: random.pick(['column', 'row']),
     gap: random.pick([0, 0, 1, 2, 5, 40]),
     children: Array.from({ length: random.integer(1, 4) }, () => ({
-      extent: random.pick([{ kind: 'weight', weight: random.between(0.1, 10) } as const, { kind: 'weight', weight: 1 } as const, { kind: 'fixed', fraction: random.between(0.01, 0.9) } as const, { kind: 'shaped', proportion: random.between(0.2, 4), most: random.between(0.1, 1) } as const]),
+      extent: random.pick([
+        { kind: 'weight', weight: random.between(0.1, 10) } as const,
+        { kind: 'weight', weight: 1 } as const,
+        { kind: 'fixed', fraction: random.between(0.01, 0.9) } as const,
+        { kind: 'shaped', proportion: random.between(0.2, 4), most: random.between(0.1, 1) } as const,
+      ]),
       node: randomTree(random, depth - 1),
     })),
   }
 }
 
 function randomInset(random: ReturnType<typeof seeded>): Inset {
-  return { id: `i${made++}` as InsetId, anchor: random.pick([...ANCHORS]), dx: random.between(-0.6, 0.6), dy: random.between(-0.6, 0.6), width: random.between(0.02, 1), proportion: random.between(0.1, 8), panel: newPanel(`p${made++}` as PanelId, 'face') }
+  return {
+    id: `i${made++}` as InsetId,
+    anchor: random.pick([...ANCHORS]),
+    dx: random.between(-0.6, 0.6),
+    dy: random.between(-0.6, 0.6),
+    width: random.between(0.02, 1),
+    proportion: random.between(0.1, 8),
+    panel: newPanel(`p${made++}` as PanelId, 'face'),
+  }
 }
 
 describe('solver', () => {
   it('divides equally to the pixel', () => {
     expect(solve(bands(3), { width: 2160, height: 3840 }).panels.map((p) => p.rect.height)).toEqual([1280, 1280, 1280])
-    expect(solve(bands(4), { width: 1080, height: 1920 }).panels.map((p) => p.rect.height)).toEqual([480, 480, 480, 480])
-    const spaced = divide(3840, 4, bands(3).tree.kind === 'stack' ? [1, 1, 1].map((weight) => ({ kind: 'weight' as const, weight })) : [])
+    expect(solve(bands(4), { width: 1080, height: 1920 }).panels.map((p) => p.rect.height)).toEqual([
+      480, 480, 480, 480,
+    ])
+    const spaced = divide(
+      3840,
+      4,
+      bands(3).tree.kind === 'stack' ? [1, 1, 1].map((weight) => ({ kind: 'weight' as const, weight })) : [],
+    )
     expect(spaced.gap).toBe(4)
     expect(spaced.sizes.reduce((a, b) => a + b, 0) + 8).toBe(3840)
   })
@@ -45,7 +74,11 @@ describe('solver', () => {
     const random = seeded(SEED)
     for (let round = 0; round < 120; round++) {
       const canvas = { width: 2 * random.integer(32, 200), height: 2 * random.integer(32, 200) }
-      const own = arrangementSchema.parse({ tree: randomTree(random, 3), backdrop, insets: Array.from({ length: random.integer(0, 3) }, () => randomInset(random)) })
+      const own = arrangementSchema.parse({
+        tree: randomTree(random, 3),
+        backdrop,
+        insets: Array.from({ length: random.integer(0, 3) }, () => randomInset(random)),
+      })
       // Derived arrangements have to tile as well.
       const tree = round % 2 === 0 ? own : derive(own, canvas)
       const solved = solve(tree, canvas)
@@ -54,14 +87,21 @@ describe('solver', () => {
       const covered = new Uint8Array((canvas.width / 2) * (canvas.height / 2))
       const cover = (r: { x: number; y: number; width: number; height: number }) => {
         for (const v of [r.x, r.y, r.width, r.height]) expect(v % 2).toBe(0)
-        for (let y = r.y / 2; y < (r.y + r.height) / 2; y++) for (let x = r.x / 2; x < (r.x + r.width) / 2; x++) covered[y * (canvas.width / 2) + x] = (covered[y * (canvas.width / 2) + x] ?? 0) + 1
+        for (let y = r.y / 2; y < (r.y + r.height) / 2; y++)
+          for (let x = r.x / 2; x < (r.x + r.width) / 2; x++)
+            covered[y * (canvas.width / 2) + x] = (covered[y * (canvas.width / 2) + x] ?? 0) + 1
       }
       panels.forEach((p) => cover(p.rect))
       areas.forEach((a) => cover(a.rect))
       seams.forEach((s) => cover(s.rect))
-      expect(covered.every((n) => n === 1), `round ${round}: every 2 × 2 block covered once`).toBe(true)
-      for (const { rect } of solved.panels) expect(contains({ x: 0, y: 0, ...canvas }, rect), `round ${round}: inside`).toBe(true)
-      for (const inset of solved.panels.filter((p) => p.insetId !== null)) for (const v of Object.values(inset.rect)) expect(v % 2).toBe(0)
+      expect(
+        covered.every((n) => n === 1),
+        `round ${round}: every 2 × 2 block covered once`,
+      ).toBe(true)
+      for (const { rect } of solved.panels)
+        expect(contains({ x: 0, y: 0, ...canvas }, rect), `round ${round}: inside`).toBe(true)
+      for (const inset of solved.panels.filter((p) => p.insetId !== null))
+        for (const v of Object.values(inset.rect)) expect(v % 2).toBe(0)
       expect(solve(tree, canvas)).toEqual(solved)
     }
   })

@@ -48,20 +48,27 @@ export interface Solved {
  */
 export function solve(arrangement: Arrangement, canvas: Size): Solved {
   for (const side of ['width', 'height'] as const)
-    if (canvas[side] < 64 || canvas[side] % 2 !== 0) throw new RangeError(`canvas.${side}: ${canvas[side]} is not an even number ≥ 64`)
+    if (canvas[side] < 64 || canvas[side] % 2 !== 0)
+      throw new RangeError(`canvas.${side}: ${canvas[side]} is not an even number ≥ 64`)
   const solved: Solved = { panels: [], areas: [], seams: [] }
   place(arrangement.tree, { x: 0, y: 0, width: canvas.width, height: canvas.height }, [], solved)
-  for (const inset of arrangement.insets) solved.panels.push({ panel: inset.panel, rect: insetRect(inset, canvas), insetId: inset.id })
+  for (const inset of arrangement.insets)
+    solved.panels.push({ panel: inset.panel, rect: insetRect(inset, canvas), insetId: inset.id })
   return solved
 }
 
 /** An inset's place: even pixels, inside the canvas. One that would be too high is narrowed. */
 export function insetRect({ anchor, dx, dy, width, proportion }: Hanging, canvas: Size): Rect {
   const wanted = Math.min(width * canvas.width, canvas.width, canvas.height * proportion)
-  const size = { width: Math.max(2, Math.min(canvas.width, toEven(wanted))), height: Math.max(2, Math.min(canvas.height, toEven(wanted / proportion))) }
+  const size = {
+    width: Math.max(2, Math.min(canvas.width, toEven(wanted))),
+    height: Math.max(2, Math.min(canvas.height, toEven(wanted / proportion))),
+  }
   const along = (at: number, room: number, length: number) => at * (room - length)
-  const x = along(anchor.includes('w') ? 0 : anchor.includes('e') ? 1 : 0.5, canvas.width, size.width) + dx * canvas.width
-  const y = along(anchor.includes('n') ? 0 : anchor.includes('s') ? 1 : 0.5, canvas.height, size.height) + dy * canvas.height
+  const x =
+    along(anchor.includes('w') ? 0 : anchor.includes('e') ? 1 : 0.5, canvas.width, size.width) + dx * canvas.width
+  const y =
+    along(anchor.includes('n') ? 0 : anchor.includes('s') ? 1 : 0.5, canvas.height, size.height) + dy * canvas.height
   return pushInside({ x: toEven(x), y: toEven(y), ...size }, { x: 0, y: 0, width: canvas.width, height: canvas.height })
 }
 
@@ -88,11 +95,20 @@ function placeStack(stack: Stack, rect: Rect, path: readonly number[], into: Sol
   const column = stack.axis === 'column'
   const length = column ? rect.height : rect.width
   const across = column ? rect.width : rect.height
-  const { sizes, gap } = divide(length, stack.gap, stack.children.map((c) => resolved(c.extent, stack.axis, length, across)))
+  const { sizes, gap } = divide(
+    length,
+    stack.gap,
+    stack.children.map((c) => resolved(c.extent, stack.axis, length, across)),
+  )
   let at = column ? rect.y : rect.x
   stack.children.forEach((child, index) => {
     const size = sizes[index] ?? 0
-    place(child.node, column ? { ...rect, y: at, height: size } : { ...rect, x: at, width: size }, [...path, index], into)
+    place(
+      child.node,
+      column ? { ...rect, y: at, height: size } : { ...rect, x: at, width: size },
+      [...path, index],
+      into,
+    )
     at += size
     if (index === stack.children.length - 1) return
     const strip = column ? { ...rect, y: at, height: gap } : { ...rect, x: at, width: gap }
@@ -114,17 +130,26 @@ type SettledExtent = Exclude<Extent, { kind: 'shaped' }>
  * Shares `length` (even) among children: fixed ones first, the rest by weight, by largest remainder on a grid of two
  * pixels. A gap that leaves no room for every child is narrowed; fixed sizes that ask for too much are scaled down.
  */
-export function divide(length: number, gapWanted: number, extents: readonly SettledExtent[]): { sizes: number[]; gap: number } {
+export function divide(
+  length: number,
+  gapWanted: number,
+  extents: readonly SettledExtent[],
+): { sizes: number[]; gap: number } {
   const gaps = extents.length - 1
   const units = length / 2
-  const gapUnits = gaps === 0 ? 0 : Math.max(0, Math.min(Math.round(gapWanted / 2), Math.floor((units - extents.length) / gaps)))
+  const gapUnits =
+    gaps === 0 ? 0 : Math.max(0, Math.min(Math.round(gapWanted / 2), Math.floor((units - extents.length) / gaps)))
   const room = units - gapUnits * gaps
   const fixedWanted = extents.reduce((sum, e) => sum + (e.kind === 'fixed' ? e.fraction * units : 0), 0)
   const weights = extents.reduce((sum, e) => sum + (e.kind === 'weight' ? e.weight : 0), 0)
   const weighted = extents.filter((e) => e.kind === 'weight').length
   const fixedRoom = weighted === 0 ? room : Math.min(fixedWanted, Math.max(0, room - weighted))
   const shares = extents.map((e) =>
-    e.kind === 'fixed' ? (fixedWanted > 0 ? (e.fraction * units * fixedRoom) / fixedWanted : 0) : ((room - fixedRoom) * e.weight) / weights,
+    e.kind === 'fixed'
+      ? fixedWanted > 0
+        ? (e.fraction * units * fixedRoom) / fixedWanted
+        : 0
+      : ((room - fixedRoom) * e.weight) / weights,
   )
   return { sizes: apportion(shares, room).map((n) => n * 2), gap: gapUnits * 2 }
 }

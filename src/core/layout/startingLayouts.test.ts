@@ -10,7 +10,13 @@ import { arrangeFor, STARTING_LAYOUTS, type StartingLayout } from './startingLay
 const STREAM = ['face', 'game', 'hud']
 const CALL = ['speaker', 'speaker', 'speaker', 'speaker']
 const WEBINAR = ['slides', 'speaker']
-const arranged = (starting: StartingLayout, roles: string[]) => arrangeFor(starting, roles, (role, n) => `${role} ${n}` as PanelId, () => 'inset' as InsetId)
+const arranged = (starting: StartingLayout, roles: string[]) =>
+  arrangeFor(
+    starting,
+    roles,
+    (role, n) => `${role} ${n}` as PanelId,
+    () => 'inset' as InsetId,
+  )
 const named = (id: string) => STARTING_LAYOUTS.find((s) => s.id === id) as StartingLayout
 const tall = STANDARD_SHAPES[0] as Shape
 
@@ -33,7 +39,10 @@ describe('starting layouts', () => {
         const { panels, areas } = solve(derive(arranged(starting, STREAM), shape), shape)
         for (const { panel, rect } of panels) {
           expect(areaOf(rect) / areaOf(shape), `${starting.name}, ${panel.role}, ${shape.id}`).toBeGreaterThan(0.04)
-          expect(Math.min(rect.width, rect.height), `${starting.name}, ${panel.role}, ${shape.id}`).toBeGreaterThanOrEqual(100)
+          expect(
+            Math.min(rect.width, rect.height),
+            `${starting.name}, ${panel.role}, ${shape.id}`,
+          ).toBeGreaterThanOrEqual(100)
         }
         // Words in a wide strip, never in a narrow column.
         for (const { rect } of areas) expect(rect.width).toBe(shape.width)
@@ -41,7 +50,8 @@ describe('starting layouts', () => {
   })
 
   it('ask for what a setup has', () => {
-    const rolesOf = (id: string, roles: string[]) => solve(arranged(named(id), roles), tall).panels.map((p) => p.panel.role)
+    const rolesOf = (id: string, roles: string[]) =>
+      solve(arranged(named(id), roles), tall).panels.map((p) => p.panel.role)
     expect(rolesOf('face-over-game', STREAM)).toEqual(['face', 'game'])
     expect(rolesOf('face-over-game', WEBINAR)).toEqual(['speaker', 'slides'])
     expect(rolesOf('two-people', CALL)).toEqual(['speaker', 'speaker'])
@@ -51,9 +61,12 @@ describe('starting layouts', () => {
   })
 
   it('give a landscape face all its width, and equal parts to the pixel', () => {
-    const rects = (id: string, shape: Shape) => solve(derive(arranged(named(id), STREAM), shape), shape).panels.map((p) => p.rect)
+    const rects = (id: string, shape: Shape) =>
+      solve(derive(arranged(named(id), STREAM), shape), shape).panels.map((p) => p.rect)
     expect(rects('face-over-game', tall).map((r) => r.height)).toEqual([608, 1312])
-    expect(rects('three-bands', { id: 'large', width: 2160, height: 3840 }).map((r) => r.height)).toEqual([1280, 1280, 1280])
+    expect(rects('three-bands', { id: 'large', width: 2160, height: 3840 }).map((r) => r.height)).toEqual([
+      1280, 1280, 1280,
+    ])
     expect(rects('four-bands', tall).map((r) => r.height)).toEqual([480, 480, 480, 480])
   })
 })

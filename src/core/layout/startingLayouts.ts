@@ -38,7 +38,11 @@ const child = (extent: Extent, node: LayoutNode): StackChild => ({ extent, node 
 const column = (children: StackChild[], gap = 0): LayoutNode => ({ kind: 'stack', axis: 'column', gap, children })
 const row = (children: StackChild[], gap = 0): LayoutNode => ({ kind: 'stack', axis: 'row', gap, children })
 const equal = (nodes: LayoutNode[]) => nodes.map((node) => child(share(1), node))
-const over = (tree: LayoutNode, backdrop: Backdrop = DEFAULT_BACKDROP, insets: Inset[] = []): Arrangement => ({ tree, insets, backdrop })
+const over = (tree: LayoutNode, backdrop: Backdrop = DEFAULT_BACKDROP, insets: Inset[] = []): Arrangement => ({
+  tree,
+  insets,
+  backdrop,
+})
 const blurOf = (role: Role): Backdrop => ({ kind: 'blur', role, strength: 0.6, darken: 0.25 })
 const SPACE: LayoutNode = { kind: 'space' }
 
@@ -51,77 +55,175 @@ export const STARTING_LAYOUTS: readonly StartingLayout[] = [
     id: 'face-over-game',
     name: 'Face over game',
     purpose: 'A band for the face, the rest for what happens',
-    arrange: ({ person, scene }, { panel }) => over(column([child(landscape(0.42), panel(person())), child(share(1), panel(scene))])),
+    arrange: ({ person, scene }, { panel }) =>
+      over(column([child(landscape(0.42), panel(person())), child(share(1), panel(scene))])),
   },
   {
     id: 'game-over-face',
     name: 'Game over face',
     purpose: 'What happens above, the face below it',
-    arrange: ({ person, scene }, { panel }) => over(column([child(share(1), panel(scene)), child(landscape(0.42), panel(person()))])),
+    arrange: ({ person, scene }, { panel }) =>
+      over(column([child(share(1), panel(scene)), child(landscape(0.42), panel(person()))])),
   },
   {
     id: 'parted-bands',
     name: 'Parted bands',
     purpose: 'Face and game, with a strip of the blurred picture between and around',
-    arrange: ({ person, scene }, { panel }) => over(column([child(share(2), SPACE), child(landscape(0.38), panel(person())), child(share(2), SPACE), child(share(56), panel(scene)), child(share(2), SPACE)]), blurOf('whole')),
+    arrange: ({ person, scene }, { panel }) =>
+      over(
+        column([
+          child(share(2), SPACE),
+          child(landscape(0.38), panel(person())),
+          child(share(2), SPACE),
+          child(share(56), panel(scene)),
+          child(share(2), SPACE),
+        ]),
+        blurOf('whole'),
+      ),
   },
   {
     id: 'extra-strip',
     name: 'Extra strip',
     purpose: 'A third band for what a narrow crop loses: a score, a list, the chat',
-    arrange: ({ person, scene, extra }, { panel }) => over(column([child(landscape(0.34), panel(person())), child(share(1), column([child(share(16), panel(extra, { fit: 'whole' })), child(share(84), panel(scene))]))]), blurOf('whole')),
+    arrange: ({ person, scene, extra }, { panel }) =>
+      over(
+        column([
+          child(landscape(0.34), panel(person())),
+          child(share(1), column([child(share(16), panel(extra, { fit: 'whole' })), child(share(84), panel(scene))])),
+        ]),
+        blurOf('whole'),
+      ),
   },
   {
     id: 'two-people',
     name: 'Two people',
     purpose: 'Two halves, one above the other',
-    arrange: ({ person, scene, oneOf }, { panel }) => over(column(equal([panel(person()), panel(oneOf(1) === 'whole' ? scene : oneOf(1))]))),
+    arrange: ({ person, scene, oneOf }, { panel }) =>
+      over(column(equal([panel(person()), panel(oneOf(1) === 'whole' ? scene : oneOf(1))]))),
   },
-  { id: 'three-bands', name: 'Three bands', purpose: 'Three people, or three clips, in equal parts', arrange: ({ oneOf }, { panel }) => over(column(equal([0, 1, 2].map((n) => panel(oneOf(n)))))) },
-  { id: 'four-bands', name: 'Four bands', purpose: 'Four people, or four clips, in equal parts', arrange: ({ oneOf }, { panel }) => over(column(equal([0, 1, 2, 3].map((n) => panel(oneOf(n)))))) },
+  {
+    id: 'three-bands',
+    name: 'Three bands',
+    purpose: 'Three people, or three clips, in equal parts',
+    arrange: ({ oneOf }, { panel }) => over(column(equal([0, 1, 2].map((n) => panel(oneOf(n)))))),
+  },
+  {
+    id: 'four-bands',
+    name: 'Four bands',
+    purpose: 'Four people, or four clips, in equal parts',
+    arrange: ({ oneOf }, { panel }) => over(column(equal([0, 1, 2, 3].map((n) => panel(oneOf(n)))))),
+  },
   {
     id: 'two-by-two',
     name: 'Two by two',
     purpose: 'Four people in a square of four',
-    arrange: ({ oneOf }, { panel }) => over(column(equal([0, 2].map((n) => row(equal([panel(oneOf(n)), panel(oneOf(n + 1))])))))),
+    arrange: ({ oneOf }, { panel }) =>
+      over(column(equal([0, 2].map((n) => row(equal([panel(oneOf(n)), panel(oneOf(n + 1))])))))),
   },
-  { id: 'afloat', name: 'Afloat', purpose: 'The whole picture over a blurred copy of itself', arrange: (_, { panel }) => over(panel('whole', { fit: 'whole' }), blurOf('whole')) },
-  { id: 'mirror-lake', name: 'Mirror lake', purpose: 'The whole picture, mirrored above and below', arrange: (_, { panel }) => over(panel('whole', { fit: 'whole' }), { kind: 'mirror', role: 'whole', darken: 0.35 }) },
+  {
+    id: 'afloat',
+    name: 'Afloat',
+    purpose: 'The whole picture over a blurred copy of itself',
+    arrange: (_, { panel }) => over(panel('whole', { fit: 'whole' }), blurOf('whole')),
+  },
+  {
+    id: 'mirror-lake',
+    name: 'Mirror lake',
+    purpose: 'The whole picture, mirrored above and below',
+    arrange: (_, { panel }) => over(panel('whole', { fit: 'whole' }), { kind: 'mirror', role: 'whole', darken: 0.35 }),
+  },
   {
     id: 'plain-ground',
     name: 'Plain ground',
     purpose: 'The whole picture over a colour that runs into another',
-    arrange: (_, { panel }) => over(panel('whole', { fit: 'whole' }), { kind: 'gradient', from: '#2e5e3e', to: '#16181a', degrees: 0 }),
+    arrange: (_, { panel }) =>
+      over(panel('whole', { fit: 'whole' }), { kind: 'gradient', from: '#2e5e3e', to: '#16181a', degrees: 0 }),
   },
   {
     id: 'headline',
     name: 'Headline',
     purpose: 'A title close above the whole picture, captions under it, on a colour',
     arrange: (_, { panel }) =>
-      over(column([child(share(2), SPACE), child(share(5), { kind: 'titleArea' }), child(landscape(0.64), panel('whole', { fit: 'whole' })), child(share(4), { kind: 'captionArea' }), child(share(3), SPACE)]), { kind: 'colour', colour: '#20261f' }),
+      over(
+        column([
+          child(share(2), SPACE),
+          child(share(5), { kind: 'titleArea' }),
+          child(landscape(0.64), panel('whole', { fit: 'whole' })),
+          child(share(4), { kind: 'captionArea' }),
+          child(share(3), SPACE),
+        ]),
+        { kind: 'colour', colour: '#20261f' },
+      ),
   },
   {
     id: 'porthole',
     name: 'Porthole',
     purpose: 'The game fills the frame, the face in a round window',
-    arrange: ({ person, scene }, { panel, inset }) => over(panel(scene), DEFAULT_BACKDROP, [{ id: inset(), anchor: 'nw', dx: 0.04, dy: 0.08, width: 0.38, proportion: 1, panel: panel(person(), { outline: ROUND }) }]),
+    arrange: ({ person, scene }, { panel, inset }) =>
+      over(panel(scene), DEFAULT_BACKDROP, [
+        {
+          id: inset(),
+          anchor: 'nw',
+          dx: 0.04,
+          dy: 0.08,
+          width: 0.38,
+          proportion: 1,
+          panel: panel(person(), { outline: ROUND }),
+        },
+      ]),
   },
   {
     id: 'corner-card',
     name: 'Corner card',
     purpose: 'The game fills the frame, the face on a card in a corner',
-    arrange: ({ person, scene }, { panel, inset }) => over(panel(scene), DEFAULT_BACKDROP, [{ id: inset(), anchor: 'ne', dx: -0.04, dy: 0.08, width: 0.48, proportion: LANDSCAPE, panel: panel(person(), { outline: CARD }) }]),
+    arrange: ({ person, scene }, { panel, inset }) =>
+      over(panel(scene), DEFAULT_BACKDROP, [
+        {
+          id: inset(),
+          anchor: 'ne',
+          dx: -0.04,
+          dy: 0.08,
+          width: 0.48,
+          proportion: LANDSCAPE,
+          panel: panel(person(), { outline: CARD }),
+        },
+      ]),
   },
   {
     id: 'astride',
     name: 'Astride',
     purpose: 'Three depths: a blurred ground, the game, and the face astride its edge',
     arrange: ({ person, scene }, { panel, inset }) =>
-      over(column([child(share(22), SPACE), child(share(58), panel(scene)), child(share(20), SPACE)]), blurOf(scene), [{ id: inset(), anchor: 'n', dx: 0, dy: 0.115, width: 0.62, proportion: LANDSCAPE, panel: panel(person(), { outline: CARD }) }]),
+      over(column([child(share(22), SPACE), child(share(58), panel(scene)), child(share(20), SPACE)]), blurOf(scene), [
+        {
+          id: inset(),
+          anchor: 'n',
+          dx: 0,
+          dy: 0.115,
+          width: 0.62,
+          proportion: LANDSCAPE,
+          panel: panel(person(), { outline: CARD }),
+        },
+      ]),
   },
-  { id: 'game-alone', name: 'Game alone', purpose: 'What happens fills the frame', arrange: ({ scene }, { panel }) => over(panel(scene)) },
-  { id: 'face-alone', name: 'Face alone', purpose: 'One person fills the frame', arrange: ({ person }, { panel }) => over(panel(person())) },
-  { id: 'quarter-turn', name: 'Quarter turn', purpose: 'The whole picture on its side; the viewer turns the phone', arrange: (_, { panel }) => over(panel('whole', { fit: 'whole', turn: 1 }), blurOf('whole')) },
+  {
+    id: 'game-alone',
+    name: 'Game alone',
+    purpose: 'What happens fills the frame',
+    arrange: ({ scene }, { panel }) => over(panel(scene)),
+  },
+  {
+    id: 'face-alone',
+    name: 'Face alone',
+    purpose: 'One person fills the frame',
+    arrange: ({ person }, { panel }) => over(panel(person())),
+  },
+  {
+    id: 'quarter-turn',
+    name: 'Quarter turn',
+    purpose: 'The whole picture on its side; the viewer turns the phone',
+    arrange: (_, { panel }) => over(panel('whole', { fit: 'whole', turn: 1 }), blurOf('whole')),
+  },
 ]
 
 const isPerson = (role: Role) => role === 'face' || role === 'speaker'
@@ -139,7 +241,12 @@ function castFrom(roles: readonly Role[]): Cast {
 }
 
 /** A starting layout for a setup with these roles. `panelId` names each panel: the `n`th of its role. */
-export function arrangeFor({ arrange }: StartingLayout, roles: readonly Role[], panelId: (role: Role, n: number) => PanelId, insetId: () => InsetId): Arrangement {
+export function arrangeFor(
+  { arrange }: StartingLayout,
+  roles: readonly Role[],
+  panelId: (role: Role, n: number) => PanelId,
+  insetId: () => InsetId,
+): Arrangement {
   const made = new Map<Role, number>()
   return arrange(castFrom(roles), {
     panel: (role, as) => {

@@ -5,8 +5,16 @@ import { solve } from './solve'
 
 /** Where words go over the picture when a layout has no area for them: inside what feeds leave free. Fractions of the canvas, by how it stands. */
 const OVER_PICTURE: Readonly<Record<Area['kind'], { upright: Rect; even: Rect; lying: Rect }>> = {
-  titleArea: { upright: { x: 0.08, y: 0.09, width: 0.84, height: 0.16 }, even: { x: 0.08, y: 0.06, width: 0.84, height: 0.2 }, lying: { x: 0.12, y: 0.06, width: 0.76, height: 0.2 } },
-  captionArea: { upright: { x: 0.14, y: 0.62, width: 0.72, height: 0.17 }, even: { x: 0.1, y: 0.66, width: 0.8, height: 0.2 }, lying: { x: 0.18, y: 0.7, width: 0.64, height: 0.2 } },
+  titleArea: {
+    upright: { x: 0.08, y: 0.09, width: 0.84, height: 0.16 },
+    even: { x: 0.08, y: 0.06, width: 0.84, height: 0.2 },
+    lying: { x: 0.12, y: 0.06, width: 0.76, height: 0.2 },
+  },
+  captionArea: {
+    upright: { x: 0.14, y: 0.62, width: 0.72, height: 0.17 },
+    even: { x: 0.1, y: 0.66, width: 0.8, height: 0.2 },
+    lying: { x: 0.18, y: 0.7, width: 0.64, height: 0.2 },
+  },
 }
 
 /** Words keep this share of their area's shorter side clear of its edges. */
@@ -21,5 +29,10 @@ export function wordArea(kind: Area['kind'], arrangement: Arrangement, canvas: S
   }
   const proportion = canvas.width / canvas.height
   const part = OVER_PICTURE[kind][proportion < 0.75 ? 'upright' : proportion > 1.34 ? 'lying' : 'even']
-  return { x: toEven(part.x * canvas.width), y: toEven(part.y * canvas.height), width: toEven(part.width * canvas.width), height: toEven(part.height * canvas.height) }
+  return {
+    x: toEven(part.x * canvas.width),
+    y: toEven(part.y * canvas.height),
+    width: toEven(part.width * canvas.width),
+    height: toEven(part.height * canvas.height),
+  }
 }

@@ -11,7 +11,12 @@ const darken = z.number().min(0).max(1).default(0)
  */
 export const backdrop = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('colour'), colour }),
-  z.object({ kind: z.literal('gradient'), from: colour, to: colour, /** Degrees clockwise from straight down. */ degrees: z.number().min(0).max(360).default(0) }),
+  z.object({
+    kind: z.literal('gradient'),
+    from: colour,
+    to: colour,
+    /** Degrees clockwise from straight down. */ degrees: z.number().min(0).max(360).default(0),
+  }),
   z.object({ kind: z.literal('blur'), role, strength: z.number().min(0).max(1).default(0.5), darken }),
   z.object({ kind: z.literal('mirror'), role, darken }),
   z.object({ kind: z.literal('image'), imageFileId, darken }),

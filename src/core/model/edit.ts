@@ -41,14 +41,19 @@ export function usedSoundFiles({ highlight, soundFiles }: Edit): SoundFile[] {
 
 /** The pictures that its marks and the layouts of its passages show. */
 export function usedImageFiles({ highlight, layouts, imageFiles }: Edit): ImageFile[] {
-  const used = new Set([...picturesOfMarks(highlight.marks), ...picturesOfLayouts(layouts.filter((l) => highlight.passages.some((p) => p.layoutId === l.id)))])
+  const used = new Set([
+    ...picturesOfMarks(highlight.marks),
+    ...picturesOfLayouts(layouts.filter((l) => highlight.passages.some((p) => p.layoutId === l.id))),
+  ])
   return imageFiles.filter((f) => used.has(f.id))
 }
 
 /** The fonts that its words and marks are set in, of those that came along. */
 export function usedFontFiles({ highlight, fontFiles }: Edit): FontFile[] {
   const { captions, titles } = highlight.words
-  const families = new Set([captions, ...titles, ...highlight.marks].flatMap((made) => ('style' in made ? [made.style.font] : [])))
+  const families = new Set(
+    [captions, ...titles, ...highlight.marks].flatMap((made) => ('style' in made ? [made.style.font] : [])),
+  )
   return fontFiles.filter((f) => families.has(f.name))
 }
 
@@ -65,7 +70,8 @@ function find<T extends { id: string }>(records: readonly T[], id: string, what:
 
 export const setupOf = (edit: Edit, id: SetupId): Setup => find(edit.setups, id, 'setups')
 export const layoutOf = (edit: Edit, id: LayoutId): Layout => find(edit.layouts, id, 'layouts')
-export const recordingOf = (edit: Pick<Edit, 'recordings'>, id: RecordingId): Recording => find(edit.recordings, id, 'recordings')
+export const recordingOf = (edit: Pick<Edit, 'recordings'>, id: RecordingId): Recording =>
+  find(edit.recordings, id, 'recordings')
 /** The recording that its first passage plays: what rates and settings go by; null where it is not known. */
 export function firstRecordingOf({ highlight, recordings }: Pick<Edit, 'highlight' | 'recordings'>): Recording | null {
   return recordings.find((r) => r.id === highlight.passages[0]?.recordingId) ?? null

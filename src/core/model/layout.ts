@@ -41,7 +41,9 @@ export interface Stack {
 export type Leaf = Panel | Area | Space
 export type LayoutNode = Leaf | Stack
 
-export const layoutNode: z.ZodType<LayoutNode> = z.lazy(() => z.discriminatedUnion('kind', [panel, titleArea, captionArea, space, stack]))
+export const layoutNode: z.ZodType<LayoutNode> = z.lazy(() =>
+  z.discriminatedUnion('kind', [panel, titleArea, captionArea, space, stack]),
+)
 
 /** So many children a stack has at most. */
 export const MOST_BANDS = 12
@@ -52,7 +54,10 @@ export const stack = z.object({
   axis: z.enum(['column', 'row']),
   gap: z.number().min(0).max(400),
   get children() {
-    return z.array(z.object({ extent, node: layoutNode })).min(1).max(MOST_BANDS)
+    return z
+      .array(z.object({ extent, node: layoutNode }))
+      .min(1)
+      .max(MOST_BANDS)
   },
 })
 

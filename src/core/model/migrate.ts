@@ -15,7 +15,23 @@ import { setup } from './setup'
 import { spotting } from './spotting'
 import { version } from './version'
 
-const schemas = { recording, setup, layout, highlight, render, soundFile, imageFile, fontFile, spotting, version, brand, outlet, recipe, renderPreset, post } as const
+const schemas = {
+  recording,
+  setup,
+  layout,
+  highlight,
+  render,
+  soundFile,
+  imageFile,
+  fontFile,
+  spotting,
+  version,
+  brand,
+  outlet,
+  recipe,
+  renderPreset,
+  post,
+} as const
 
 export type RecordKind = keyof typeof schemas
 export type RecordOf<K extends RecordKind> = z.infer<(typeof schemas)[K]>
@@ -23,11 +39,26 @@ export type RecordOf<K extends RecordKind> = z.infer<(typeof schemas)[K]>
 type Step = (old: Record<string, unknown>) => Record<string, unknown>
 
 /** `chains[kind][n]` turns version n + 1 into version n + 2. Empty while every record is at version 1. */
-const chains: Record<RecordKind, readonly Step[]> = { recording: [], setup: [], layout: [], highlight: [], render: [], soundFile: [], imageFile: [], fontFile: [], spotting: [], version: [], brand: [], outlet: [], recipe: [], renderPreset: [], post: [] }
+const chains: Record<RecordKind, readonly Step[]> = {
+  recording: [],
+  setup: [],
+  layout: [],
+  highlight: [],
+  render: [],
+  soundFile: [],
+  imageFile: [],
+  fontFile: [],
+  spotting: [],
+  version: [],
+  brand: [],
+  outlet: [],
+  recipe: [],
+  renderPreset: [],
+  post: [],
+}
 
 export type ReadResult<K extends RecordKind> =
-  | { ok: true; record: RecordOf<K> }
-  | { ok: false; reason: 'newer-version' | 'not-a-record'; problems: string[] }
+  { ok: true; record: RecordOf<K> } | { ok: false; reason: 'newer-version' | 'not-a-record'; problems: string[] }
 
 /** The version that records of this kind are written in. */
 export function currentVersion(kind: RecordKind): number {
@@ -38,7 +69,9 @@ export function schemaOf<K extends RecordKind>(kind: K): z.ZodType<RecordOf<K>> 
   return schemas[kind] as unknown as z.ZodType<RecordOf<K>>
 }
 
-export type Upgraded = { ok: true; record: Record<string, unknown> } | { ok: false; reason: 'newer-version' | 'not-a-record'; problems: string[] }
+export type Upgraded =
+  | { ok: true; record: Record<string, unknown> }
+  | { ok: false; reason: 'newer-version' | 'not-a-record'; problems: string[] }
 
 /** A stored or imported record in the current version's form, not checked yet: itself when it is of that version, else a copy. Never throws. */
 export function upgraded(kind: RecordKind, raw: unknown): Upgraded {
@@ -46,7 +79,13 @@ export function upgraded(kind: RecordKind, raw: unknown): Upgraded {
   if (typeof version !== 'number' || !Number.isInteger(version) || version < 1)
     return { ok: false, reason: 'not-a-record', problems: ['it does not say of which version it is'] }
   if (version > currentVersion(kind))
-    return { ok: false, reason: 'newer-version', problems: [`made by a newer Brimble (version ${version}; this one knows ${currentVersion(kind)}): update this one`] }
+    return {
+      ok: false,
+      reason: 'newer-version',
+      problems: [
+        `made by a newer Brimble (version ${version}; this one knows ${currentVersion(kind)}): update this one`,
+      ],
+    }
   const steps = chains[kind].slice(version - 1)
   const old = (steps.length > 0 ? structuredClone(raw) : raw) as Record<string, unknown>
   return { ok: true, record: steps.reduce((record, step) => step(record), old) }
@@ -58,5 +97,9 @@ export function readRecord<K extends RecordKind>(kind: K, raw: unknown): ReadRes
   if (!up.ok) return up
   const parsed = schemaOf(kind).safeParse(up.record)
   if (parsed.success) return { ok: true, record: parsed.data }
-  return { ok: false, reason: 'not-a-record', problems: parsed.error.issues.map((i) => `${i.path.join('.')}: ${i.message}`) }
+  return {
+    ok: false,
+    reason: 'not-a-record',
+    problems: parsed.error.issues.map((i) => `${i.path.join('.')}: ${i.message}`),
+  }
 }

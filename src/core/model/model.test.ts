@@ -10,7 +10,10 @@ describe('reading records', () => {
     const { default: stored } = await import('../../../tests/fixtures/highlight.v1.json')
     const result = readRecord('highlight', stored)
     if (!result.ok) throw new Error(result.problems.join())
-    expect(result.record).toMatchObject({ name: 'Last gate, no lift', passages: [{ inMicros: 10_500_000, speedPercent: 100 }] })
+    expect(result.record).toMatchObject({
+      name: 'Last gate, no lift',
+      passages: [{ inMicros: 10_500_000, speedPercent: 100 }],
+    })
   })
 
   it('refuses what a newer Brimble wrote, without touching it', () => {
@@ -20,9 +23,12 @@ describe('reading records', () => {
     expect(readRecord('highlight', frozen)).toMatchObject({ ok: false, reason: 'newer-version' })
   })
 
-  it.each([null, 7, 'x', {}, { schemaVersion: 0 }, { schemaVersion: '1' }, { schemaVersion: 1 }])('refuses %j as no record', (raw) => {
-    expect(readRecord('setup', raw)).toMatchObject({ ok: false, reason: 'not-a-record' })
-  })
+  it.each([null, 7, 'x', {}, { schemaVersion: 0 }, { schemaVersion: '1' }, { schemaVersion: 1 }])(
+    'refuses %j as no record',
+    (raw) => {
+      expect(readRecord('setup', raw)).toMatchObject({ ok: false, reason: 'not-a-record' })
+    },
+  )
 
   it('names the field that is wrong', () => {
     const { highlight } = sampleEdit()
@@ -35,7 +41,8 @@ describe('schemas', () => {
   it('keep out points after in points and regions inside the frame', () => {
     const good = sampleEdit().highlight.passages[0]
     expect(passage.safeParse({ ...good, outMicros: good?.inMicros }).success).toBe(false)
-    const bounds = (x: number, width: number) => region.safeParse({ id: 'r', role: 'face', name: 'F', bounds: { x, y: 0, width, height: 1 } }).success
+    const bounds = (x: number, width: number) =>
+      region.safeParse({ id: 'r', role: 'face', name: 'F', bounds: { x, y: 0, width, height: 1 } }).success
     expect(bounds(0.5, 0.5)).toBe(true)
     expect(bounds(0.5, 0.6)).toBe(false)
     expect(bounds(0.5, 0)).toBe(false)

@@ -2,7 +2,11 @@ import { z } from 'zod'
 import { colour } from './colour'
 
 /** The form that a picture is cut to. `radius` is a share of the shorter side, 0.5 at most; an ellipse in a square is a circle. */
-export const mask = z.discriminatedUnion('kind', [z.object({ kind: z.literal('rectangle') }), z.object({ kind: z.literal('rounded'), radius: z.number().min(0).max(0.5) }), z.object({ kind: z.literal('ellipse') })])
+export const mask = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('rectangle') }),
+  z.object({ kind: z.literal('rounded'), radius: z.number().min(0).max(0.5) }),
+  z.object({ kind: z.literal('ellipse') }),
+])
 export type Mask = z.infer<typeof mask>
 
 /** A line along the inside of the form. `width` is a share of the canvas's width. */

@@ -34,4 +34,15 @@ export const outputChoice = z.object({
 })
 export type OutputChoice = z.infer<typeof outputChoice>
 
-export const USUAL_OUTPUT: OutputChoice = { size: 'shape', frameRate: null, quality: 'standard', videoBitrate: null, captions: 'picture', coding: 'mp4-h264', mostBytes: null, loudness: null, poster: false, loop: false }
+export const USUAL_OUTPUT: OutputChoice = {
+  size: 'shape',
+  frameRate: null,
+  quality: 'standard',
+  videoBitrate: null,
+  captions: 'picture',
+  coding: 'mp4-h264',
+  mostBytes: null,
+  loudness: null,
+  poster: false,
+  loop: false,
+}

@@ -29,7 +29,11 @@ export const MOST = {
 export type Limited = keyof typeof MOST
 
 /** What there are more of in an edit than can be stored; null: nothing. Looks at lengths alone, so that it can be asked with every change. */
-export function overfull({ highlight, setups, layouts }: Pick<Edit, 'highlight' | 'setups' | 'layouts'>): Limited | null {
+export function overfull({
+  highlight,
+  setups,
+  layouts,
+}: Pick<Edit, 'highlight' | 'setups' | 'layouts'>): Limited | null {
   const { passages, shapes, beds, marks, words } = highlight
   const arrangements = layouts.flatMap((l) => [l.arrangement, ...Object.values(l.perShape)])
   const most = (numbers: number[]) => numbers.reduce((a, b) => Math.max(a, b), 0)
@@ -55,6 +59,7 @@ export function overfull({ highlight, setups, layouts }: Pick<Edit, 'highlight' 
 }
 
 function mostChildren({ tree }: Arrangement): number {
-  const under = (node: LayoutNode): number => (node.kind === 'stack' ? Math.max(node.children.length, ...node.children.map((c) => under(c.node))) : 0)
+  const under = (node: LayoutNode): number =>
+    node.kind === 'stack' ? Math.max(node.children.length, ...node.children.map((c) => under(c.node))) : 0
   return under(tree)
 }

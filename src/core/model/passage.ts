@@ -16,11 +16,21 @@ export const correction = z.object({
 export const SHIFT_SCALE: Range = { least: 0.1, most: 10 }
 
 /** Where a region lies differently in one passage: shifted by `dx`, `dy` in fractions of the frame, its sides times `scale` about its centre. */
-export const regionShift = z.object({ regionId, dx: z.number().min(-1).max(1), dy: z.number().min(-1).max(1), scale: z.number().min(SHIFT_SCALE.least).max(SHIFT_SCALE.most) })
+export const regionShift = z.object({
+  regionId,
+  dx: z.number().min(-1).max(1),
+  dy: z.number().min(-1).max(1),
+  scale: z.number().min(SHIFT_SCALE.least).max(SHIFT_SCALE.most),
+})
 export type RegionShift = z.infer<typeof regionShift>
 
 /** A place that a crop path goes through, fractions of the frame at a recording time. `jump`: the path comes here at once, as at a hard cut. */
-export const pathKey = z.object({ micros, x: z.number().min(0).max(1), y: z.number().min(0).max(1), jump: z.boolean().default(false) })
+export const pathKey = z.object({
+  micros,
+  x: z.number().min(0).max(1),
+  y: z.number().min(0).max(1),
+  jump: z.boolean().default(false),
+})
 export type PathKey = z.infer<typeof pathKey>
 
 export const MOST_PATH_KEYS = 2000
@@ -30,7 +40,9 @@ export const cropPath = z.object({ regionId, keys: z.array(pathKey).min(1).max(M
 export type CropPath = z.infer<typeof cropPath>
 
 /** A stretch inside a passage that is left out: recording time, end-exclusive. What lies outside the passage's own cut points waits there. */
-export const strike = z.object({ fromMicros: micros, toMicros: micros }).refine((s) => s.toMicros > s.fromMicros, { message: 'must lie after the start', path: ['toMicros'] })
+export const strike = z
+  .object({ fromMicros: micros, toMicros: micros })
+  .refine((s) => s.toMicros > s.fromMicros, { message: 'must lie after the start', path: ['toMicros'] })
 export type Strike = z.infer<typeof strike>
 
 /**
@@ -48,7 +60,13 @@ export const panelFeed = z.object({
   panelId,
   plays: z.discriminatedUnion('kind', [
     z.object({ kind: z.literal('passage'), passageId }),
-    z.object({ kind: z.literal('recording'), recordingId, setupId, clock: feedClock, /** Whether its sound is heard as well. */ heard: z.boolean().default(false) }),
+    z.object({
+      kind: z.literal('recording'),
+      recordingId,
+      setupId,
+      clock: feedClock,
+      /** Whether its sound is heard as well. */ heard: z.boolean().default(false),
+    }),
   ]),
 })
 export type PanelFeed = z.infer<typeof panelFeed>
@@ -104,8 +122,21 @@ export type Passage = z.infer<typeof passage>
 export type Correction = z.infer<typeof correction>
 
 /** A passage by what makes it one; the rest is normal speed with nothing struck out, its sound as recorded, cutting straight to the next. */
-export function newPassage(made: Pick<Passage, 'id' | 'recordingId' | 'inMicros' | 'outMicros' | 'setupId' | 'layoutId'>): Passage {
-  return { ...made, speedPercent: 100, corrections: [], regionShifts: [], cropPaths: [], feeds: [], strikes: [], picture: null, sound: PLAIN_SOUND, join: CUT }
+export function newPassage(
+  made: Pick<Passage, 'id' | 'recordingId' | 'inMicros' | 'outMicros' | 'setupId' | 'layoutId'>,
+): Passage {
+  return {
+    ...made,
+    speedPercent: 100,
+    corrections: [],
+    regionShifts: [],
+    cropPaths: [],
+    feeds: [],
+    strikes: [],
+    picture: null,
+    sound: PLAIN_SOUND,
+    join: CUT,
+  }
 }
 
 /** The recordings that single panels play instead of a passage's own. */
@@ -124,7 +155,11 @@ export function setupsIn(passage: Passage): Passage['setupId'][] {
 }
 
 /** How a panel's crop is shifted in a shape: by that shape's own correction, else by what goes for all; undefined where it is as it comes. */
-export function correctionFor({ corrections }: Pick<Passage, 'corrections'>, id: Correction['panelId'], shapeId: string): Correction | undefined {
+export function correctionFor(
+  { corrections }: Pick<Passage, 'corrections'>,
+  id: Correction['panelId'],
+  shapeId: string,
+): Correction | undefined {
   const own = corrections.filter((c) => c.panelId === id)
   return own.find((c) => c.shapeId === shapeId) ?? own.find((c) => c.shapeId === null)
 }

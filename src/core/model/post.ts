@@ -6,7 +6,15 @@ import { recordBase, timestamp } from './record'
 export const MOST_TEXT = 5000
 
 /** Why an outlet did not take a file. *offline* and *busy* pass by themselves; the others need a person. */
-export const postFailure = z.enum(['offline', 'busy', 'too-large', 'refused', 'signed-out', 'file-gone', 'text-too-long'])
+export const postFailure = z.enum([
+  'offline',
+  'busy',
+  'too-large',
+  'refused',
+  'signed-out',
+  'file-gone',
+  'text-too-long',
+])
 export type PostFailure = z.infer<typeof postFailure>
 
 export const postState = z.discriminatedUnion('kind', [
@@ -14,7 +22,13 @@ export const postState = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('sending') }),
   z.object({ kind: z.literal('posted'), at: timestamp, remoteId: z.string().max(200) }),
   /** `again`: when it is tried again by itself; null: when somebody says so. */
-  z.object({ kind: z.literal('failed'), reason: postFailure, detail: z.string().max(500), attempts: z.number().int().positive(), again: timestamp.nullable() }),
+  z.object({
+    kind: z.literal('failed'),
+    reason: postFailure,
+    detail: z.string().max(500),
+    attempts: z.number().int().positive(),
+    again: timestamp.nullable(),
+  }),
 ])
 export type PostState = z.infer<typeof postState>
 

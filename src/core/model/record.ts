@@ -12,7 +12,10 @@ export const title = z
   .transform((s) => s.replace(/\s+/g, ' ').trim().slice(0, 200))
   .pipe(z.string().min(1))
 
-export const frameRate = z.object({ num: z.number().int().positive().max(1_000_000), den: z.number().int().positive().max(100_000) })
+export const frameRate = z.object({
+  num: z.number().int().positive().max(1_000_000),
+  den: z.number().int().positive().max(100_000),
+})
 
 /** Fields that every stored record has. `deletedAt` is set while the record lies in the bin. */
 export const recordBase = z.object({

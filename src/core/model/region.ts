@@ -12,7 +12,12 @@ export type Role = z.infer<typeof role>
 
 /** A rectangle inside the frame, as fractions 0..1 of its display-oriented size. */
 export const frameRect = z
-  .object({ x: z.number().min(0).max(1), y: z.number().min(0).max(1), width: z.number().positive().max(1), height: z.number().positive().max(1) })
+  .object({
+    x: z.number().min(0).max(1),
+    y: z.number().min(0).max(1),
+    width: z.number().positive().max(1),
+    height: z.number().positive().max(1),
+  })
   .refine((r) => r.x + r.width <= 1 + 1e-6 && r.y + r.height <= 1 + 1e-6, 'reaches beyond the frame')
 
 /** A named place in a recording's frame. */
@@ -44,7 +49,10 @@ export function newRegion(id: RegionId, role: Role, name: string, bounds: Rect):
 export const WHOLE_FRAME: Rect = { x: 0, y: 0, width: 1, height: 1 }
 
 /** How a region is told from the others of its setup: by its role where it alone has it, else by its name. */
-export function toldApart(regions: readonly Pick<Region, 'id' | 'role' | 'name'>[], { id, role, name }: Pick<Region, 'id' | 'role' | 'name'>): string {
+export function toldApart(
+  regions: readonly Pick<Region, 'id' | 'role' | 'name'>[],
+  { id, role, name }: Pick<Region, 'id' | 'role' | 'name'>,
+): string {
   return regions.some((r) => r.role === role && r.id !== id) ? name : role
 }
 

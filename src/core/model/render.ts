@@ -11,7 +11,10 @@ export type Container = z.infer<typeof container>
 
 export const renderSettings = z.object({
   /** Of the picture, px; null: as its shape. */
-  size: z.object({ width: z.number().int().min(64).max(3840), height: z.number().int().min(64).max(3840) }).nullable().default(null),
+  size: z
+    .object({ width: z.number().int().min(64).max(3840), height: z.number().int().min(64).max(3840) })
+    .nullable()
+    .default(null),
   frameRate,
   coding: coding.default('mp4-h264'),
   /** Encoders that can hold a quality, whatever it takes, do so; others and null: by the bitrate. */
@@ -41,7 +44,11 @@ export const renderFailure = z.discriminatedUnion('reason', [
 export type RenderFailure = z.infer<typeof renderFailure>
 
 /** How long a render waited for pictures of its recordings, for them to be drawn, and for encoders, ms of wall time; decoders and encoders work beside all of it. */
-export const renderStages = z.object({ decodeMs: z.number().nonnegative(), drawMs: z.number().nonnegative(), encodeMs: z.number().nonnegative() })
+export const renderStages = z.object({
+  decodeMs: z.number().nonnegative(),
+  drawMs: z.number().nonnegative(),
+  encodeMs: z.number().nonnegative(),
+})
 export type RenderStages = z.infer<typeof renderStages>
 
 export const finishedFile = z.object({
@@ -56,7 +63,10 @@ export const finishedFile = z.object({
   /** How many of its frames are those of a recording as they were coded. */
   framesTakenOver: z.number().int().nonnegative().default(0),
   /** Stills and loops that were made with it. */
-  extras: z.array(z.object({ kind: z.enum(['poster', 'loop']), sizeBytes: z.number().int().nonnegative() })).max(2).default([]),
+  extras: z
+    .array(z.object({ kind: z.enum(['poster', 'loop']), sizeBytes: z.number().int().nonnegative() }))
+    .max(2)
+    .default([]),
   /** What it was called in the folder that finished files go to; null: not put there yet. */
   savedAs: z.string().nullable().default(null),
   /** Wall time from start to whole file; of several made in one go, its share. */
@@ -73,7 +83,14 @@ export const renderState = z.discriminatedUnion('kind', [
   /** Handed to render nodes, which have not ended with it. */
   z.object({ kind: z.literal('away') }),
   /** Made by a render node, into the nodes' folder. */
-  z.object({ kind: z.literal('made-away'), names: z.array(z.string()).max(10), node: z.string().max(200), sizeBytes: z.number().nonnegative(), frames: z.number().int().nonnegative(), tookMs: z.number().nonnegative() }),
+  z.object({
+    kind: z.literal('made-away'),
+    names: z.array(z.string()).max(10),
+    node: z.string().max(200),
+    sizeBytes: z.number().nonnegative(),
+    frames: z.number().int().nonnegative(),
+    tookMs: z.number().nonnegative(),
+  }),
 ])
 export type RenderState = z.infer<typeof renderState>
 

@@ -27,11 +27,27 @@ export const setup = recordBase.extend({
 export type Setup = z.infer<typeof setup>
 
 /** A setup by what makes it one; the rest as it is for a new one. */
-export function newSetup(made: Pick<Setup, 'schemaVersion' | 'createdAt' | 'updatedAt' | 'deletedAt' | 'id' | 'name' | 'regions' | 'ownedBy'> & Partial<Setup>): Setup {
+export function newSetup(
+  made: Pick<Setup, 'schemaVersion' | 'createdAt' | 'updatedAt' | 'deletedAt' | 'id' | 'name' | 'regions' | 'ownedBy'> &
+    Partial<Setup>,
+): Setup {
   return { tags: [], fingerprint: null, basedOn: null, isGuess: false, ...made }
 }
 
 /** A copy of a kept setup's content for a highlight's own, with ids of its own. */
-export function copyOf({ id, name, regions, tags, fingerprint }: Setup): Pick<Setup, 'name' | 'regions' | 'tags' | 'fingerprint' | 'basedOn' | 'isGuess'> {
-  return { name, regions: regions.map((r) => ({ ...r, id: newId<RegionId>() })), tags, fingerprint, basedOn: id, isGuess: false }
+export function copyOf({
+  id,
+  name,
+  regions,
+  tags,
+  fingerprint,
+}: Setup): Pick<Setup, 'name' | 'regions' | 'tags' | 'fingerprint' | 'basedOn' | 'isGuess'> {
+  return {
+    name,
+    regions: regions.map((r) => ({ ...r, id: newId<RegionId>() })),
+    tags,
+    fingerprint,
+    basedOn: id,
+    isGuess: false,
+  }
 }

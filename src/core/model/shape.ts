@@ -23,7 +23,8 @@ export const STANDARD_SHAPES: readonly Shape[] = [
 /** A shape of a size of one's own, px; odd sides become the next even ones, and `rounded` says so. Null when it is no size for a video. A standard size is that shape. */
 export function ownShape(width: number, height: number): { shape: Shape; rounded: boolean } | null {
   const sides = [width, height].map((side) => 2 * Math.round(side / 2)) as [number, number]
-  if (![width, height, ...sides].every((side) => Number.isFinite(side) && side >= LEAST_SIDE && side <= MOST_SIDE)) return null
+  if (![width, height, ...sides].every((side) => Number.isFinite(side) && side >= LEAST_SIDE && side <= MOST_SIDE))
+    return null
   const [w, h] = sides
   const standard = STANDARD_SHAPES.find((s) => s.width === w && s.height === h)
   return { shape: standard ?? { id: `own-${w}x${h}`, width: w, height: h }, rounded: w !== width || h !== height }

@@ -29,7 +29,11 @@ export const moment = z.object({
 export type Moment = z.infer<typeof moment>
 
 /** How much each sign counts in liveliness; relative to one another. */
-export const weights = z.object({ loudness: z.number().min(0).max(1), motion: z.number().min(0).max(1), speech: z.number().min(0).max(1) })
+export const weights = z.object({
+  loudness: z.number().min(0).max(1),
+  motion: z.number().min(0).max(1),
+  speech: z.number().min(0).max(1),
+})
 export type Weights = z.infer<typeof weights>
 
 export const DEFAULT_WEIGHTS: Weights = { loudness: 0.9, motion: 0.1, speech: 0.1 }

@@ -14,9 +14,23 @@ export const textStyle = z.object({
   /** Round the letters; `width` is a share of the em. */
   outline: z.object({ colour, width: z.number().positive().max(0.4) }).nullable(),
   /** Behind the letters, straight below. `blur` and `drop` are shares of the em. */
-  shadow: z.object({ colour, blur: z.number().min(0).max(1), drop: z.number().min(0).max(0.5), opacity: z.number().min(0).max(1) }).nullable(),
+  shadow: z
+    .object({
+      colour,
+      blur: z.number().min(0).max(1),
+      drop: z.number().min(0).max(0.5),
+      opacity: z.number().min(0).max(1),
+    })
+    .nullable(),
   /** Behind each line by itself, or behind all of them. `radius` is a share of the em. */
-  block: z.object({ behind: z.enum(['line', 'whole']), colour, opacity: z.number().min(0).max(1), radius: z.number().min(0).max(1) }).nullable(),
+  block: z
+    .object({
+      behind: z.enum(['line', 'whole']),
+      colour,
+      opacity: z.number().min(0).max(1),
+      radius: z.number().min(0).max(1),
+    })
+    .nullable(),
   align: z.enum(['start', 'middle', 'end']),
   /** Where in their area, up and down; *near*: at the edge that is closer to the middle of the canvas, where the picture is. */
   place: z.enum(['top', 'middle', 'bottom', 'near']),

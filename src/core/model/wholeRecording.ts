@@ -14,11 +14,41 @@ export function wholeRecording(recording: Recording): Edit {
   const base = { schemaVersion: 1, createdAt, updatedAt, deletedAt: null } as const
   const setupId = 'whole' as SetupId
   const layoutId = 'whole' as LayoutId
-  const passage = newPassage({ id: 'whole' as PassageId, recordingId: id, inMicros: 0, outMicros: durationMicros, setupId, layoutId })
+  const passage = newPassage({
+    id: 'whole' as PassageId,
+    recordingId: id,
+    inMicros: 0,
+    outMicros: durationMicros,
+    setupId,
+    layoutId,
+  })
   return {
-    highlight: { ...base, id: 'whole' as HighlightId, name, passages: [passage], shapes: STANDARD_SHAPES.slice(0, 1), joinTiming: 'hold', beds: [], words: NO_WORDS, marks: [], output: USUAL_OUTPUT, accepted: [], limitDb: null, origin: null, brandId: null },
+    highlight: {
+      ...base,
+      id: 'whole' as HighlightId,
+      name,
+      passages: [passage],
+      shapes: STANDARD_SHAPES.slice(0, 1),
+      joinTiming: 'hold',
+      beds: [],
+      words: NO_WORDS,
+      marks: [],
+      output: USUAL_OUTPUT,
+      accepted: [],
+      limitDb: null,
+      origin: null,
+      brandId: null,
+    },
     setups: [newSetup({ ...base, id: setupId, name, regions: [], ownedBy: null })],
-    layouts: [newLayout({ ...base, id: layoutId, name, arrangement: { tree: { kind: 'space' }, insets: [], backdrop: { kind: 'colour', colour: '#000000' } }, ownedBy: null })],
+    layouts: [
+      newLayout({
+        ...base,
+        id: layoutId,
+        name,
+        arrangement: { tree: { kind: 'space' }, insets: [], backdrop: { kind: 'colour', colour: '#000000' } },
+        ownedBy: null,
+      }),
+    ],
     recordings: [recording],
     soundFiles: [],
     imageFiles: [],

@@ -32,11 +32,19 @@ export const cue = z
   .refine((c) => c.toMicros > c.fromMicros, { message: 'must lie after the start', path: ['toMicros'] })
 export type Cue = z.infer<typeof cue>
 
-export const speaker = z.object({ id: speakerId, name: z.string().trim().min(1).max(100), colour: colour.nullable().default(null) })
+export const speaker = z.object({
+  id: speakerId,
+  name: z.string().trim().min(1).max(100),
+  colour: colour.nullable().default(null),
+})
 export type Speaker = z.infer<typeof speaker>
 
 /** How cues are shown. `speakers`: who is speaking is told by colour, by a name before the words, or not. */
-export const captions = z.object({ shown: z.boolean(), style: textStyle, speakers: z.enum(['none', 'colour', 'name']).default('colour') })
+export const captions = z.object({
+  shown: z.boolean(),
+  style: textStyle,
+  speakers: z.enum(['none', 'colour', 'name']).default('colour'),
+})
 export type Captions = z.infer<typeof captions>
 
 const PLAIN_CAPTIONS: Captions = { shown: true, style: PLAIN_TEXT, speakers: 'colour' }

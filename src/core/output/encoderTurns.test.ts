@@ -7,7 +7,11 @@ describe('turns of encoders', () => {
   })
 
   it('let as many work at a time as may, and every file as often as every other', () => {
-    for (const [files, most] of [[3, 2], [4, 2], [4, 3]] as const) {
+    for (const [files, most] of [
+      [3, 2],
+      [4, 2],
+      [4, 3],
+    ] as const) {
       const worked = Array.from({ length: files }, () => 0)
       for (let n = 0; n < files * TURN_FRAMES; n++) {
         const working = worked.map((_, file) => file).filter((file) => !keepsForLater(file, files, n, most))
@@ -19,7 +23,9 @@ describe('turns of encoders', () => {
   })
 
   it('never keep anything where there are no more files than may be coded at a time', () => {
-    for (let n = 0; n < 40; n++) for (const files of [1, 2]) for (let file = 0; file < files; file++) expect(keepsForLater(file, files, n, 2)).toBe(false)
+    for (let n = 0; n < 40; n++)
+      for (const files of [1, 2])
+        for (let file = 0; file < files; file++) expect(keepsForLater(file, files, n, 2)).toBe(false)
   })
 
   it('keep no more than the turns of the others are long', () => {

@@ -11,12 +11,25 @@ const MOST_BYTES = 200
 
 /** What a pattern says that is not a part: told, so that a slip of the pen is seen. */
 export function unknownParts(pattern: string): string[] {
-  return [...pattern.matchAll(/\{([^}]*)\}/g)].map((m) => m[1] ?? '').filter((part) => !(NAME_PARTS as readonly string[]).includes(part))
+  return [...pattern.matchAll(/\{([^}]*)\}/g)]
+    .map((m) => m[1] ?? '')
+    .filter((part) => !(NAME_PARTS as readonly string[]).includes(part))
 }
 
 /** A file's name by a pattern, without its ending: never empty, and nothing that a file system takes for something else. `version`: how many of its highlight and shape came before, and one. */
-export function nameBy(pattern: string, render: Pick<Render, 'edit' | 'shape' | 'outletName'>, version: number, date: string): string {
-  const parts: Record<NamePart, string> = { highlight: render.edit.highlight.name, shape: render.shape.id, outlet: render.outletName ?? '', date, version: String(version) }
+export function nameBy(
+  pattern: string,
+  render: Pick<Render, 'edit' | 'shape' | 'outletName'>,
+  version: number,
+  date: string,
+): string {
+  const parts: Record<NamePart, string> = {
+    highlight: render.edit.highlight.name,
+    shape: render.shape.id,
+    outlet: render.outletName ?? '',
+    date,
+    version: String(version),
+  }
   const filled = pattern.replace(/\{([^}]*)\}/g, (whole, part: string) => parts[part as NamePart] ?? whole)
   return fileSafe(filled)
 }
@@ -24,7 +37,13 @@ export function nameBy(pattern: string, render: Pick<Render, 'edit' | 'shape' | 
 /** A name as a file name: nothing that a file system takes for something else, and not too long. */
 export function fileSafe(name: string): string {
   // Halves of a letter that was cut through are nothing that can be written.
-  const plain = trimmed(name.replace(/\p{Surrogate}/gu, ' ').normalize('NFC').replace(/[\u0000-\u001f\u007f<>:"/\\|?*\u202a-\u202e\u2066-\u2069]/g, ' ').replace(/\s+/g, ' '))
+  const plain = trimmed(
+    name
+      .replace(/\p{Surrogate}/gu, ' ')
+      .normalize('NFC')
+      .replace(/[\u0000-\u001f\u007f<>:"/\\|?*\u202a-\u202e\u2066-\u2069]/g, ' ')
+      .replace(/\s+/g, ' '),
+  )
   let [short, bytes] = ['', 0]
   for (const letter of plain) {
     bytes += new TextEncoder().encode(letter).length

@@ -40,12 +40,19 @@ export function ratesFor(recording: Pick<Recording, 'video'>): readonly FrameRat
 const KEPT_FREE = 0.06
 
 /** What a choice comes to for a shape of an edit that lasts so many seconds and whose first passage plays `recording`. A rate above the recording's own is brought down to it. */
-export function settingsFor(choice: OutputChoice, edit: Edit, shape: Shape, recording: Pick<Recording, 'video'>, seconds: number): RenderSettings {
+export function settingsFor(
+  choice: OutputChoice,
+  edit: Edit,
+  shape: Shape,
+  recording: Pick<Recording, 'video'>,
+  seconds: number,
+): RenderSettings {
   const { frameRate, quality, captions, mostBytes, coding, loudness, poster, loop } = choice
   const own = recordedRate(recording)
   const rate = frameRate && framesPerSecond(frameRate) < framesPerSecond(own) ? frameRate : own
   const size = renderSize(edit, shape, choice.size)
-  const bitrate = choice.videoBitrate ?? Math.round(size.width * size.height * framesPerSecond(rate) * BITS_PER_PIXEL[quality])
+  const bitrate =
+    choice.videoBitrate ?? Math.round(size.width * size.height * framesPerSecond(rate) * BITS_PER_PIXEL[quality])
   const most = mostBytes === null ? MOST_BITRATE : bitrateFor(mostBytes, seconds)
   const isByQuality = choice.videoBitrate === null && mostBytes === null
   return {
@@ -69,7 +76,11 @@ export function captionsAsShown(choice: OutputChoice, { words }: Edit['highlight
 }
 
 /** What a choice comes to for each of some shapes of an edit; none where its first recording is not known. */
-export function wantedOf(edit: Edit, shapes: readonly Shape[], choice: OutputChoice): { shape: Shape; settings: RenderSettings }[] {
+export function wantedOf(
+  edit: Edit,
+  shapes: readonly Shape[],
+  choice: OutputChoice,
+): { shape: Shape; settings: RenderSettings }[] {
   const recording = firstRecordingOf(edit)
   if (!recording) return []
   const seconds = toSeconds(outputLength(edit.highlight))
@@ -80,7 +91,8 @@ export function wantedOf(edit: Edit, shapes: readonly Shape[], choice: OutputCho
 export const LONGEST_LOOP_SECONDS = 15
 
 /** The size of a file's picture, px. */
-export const sizeOfFile = ({ shape, settings }: Pick<Render, 'shape' | 'settings'>): Size => settings.size ?? { width: shape.width, height: shape.height }
+export const sizeOfFile = ({ shape, settings }: Pick<Render, 'shape' | 'settings'>): Size =>
+  settings.size ?? { width: shape.width, height: shape.height }
 
 /** The picture's bitrate with which a file of so many seconds stays under a size; may be too little for anything, or negative. */
 export function bitrateFor(mostBytes: number, seconds: number): number {
@@ -94,5 +106,10 @@ export const isBeside = (captions: CaptionsIn) => captions === 'beside' || capti
 export function editToDraw(edit: Edit, { captions }: Pick<RenderSettings, 'captions'>): Edit {
   const { highlight } = edit
   const shown = isOnPicture(captions)
-  return highlight.words.captions.shown === shown ? edit : { ...edit, highlight: { ...highlight, words: { ...highlight.words, captions: { ...highlight.words.captions, shown } } } }
+  return highlight.words.captions.shown === shown
+    ? edit
+    : {
+        ...edit,
+        highlight: { ...highlight, words: { ...highlight.words, captions: { ...highlight.words.captions, shown } } },
+      }
 }

@@ -13,9 +13,16 @@ const LEAST_SIDE = 64
 /** The size in px of a file's picture: its shape's, scaled down as the choice says and never up; even. */
 export function renderSize(edit: Edit, shape: Shape, size: OutputSize): Size {
   const side = Math.min(shape.width, shape.height)
-  const factor = size === 'shape' ? 1 : size === 'sharp' ? 1 / Math.max(1, leastBlowUp(edit, shape)) : Math.min(1, Number(size) / side)
+  const factor =
+    size === 'shape'
+      ? 1
+      : size === 'sharp'
+        ? 1 / Math.max(1, leastBlowUp(edit, shape))
+        : Math.min(1, Number(size) / side)
   const scaled = (length: number) => Math.max(LEAST_SIDE, 2 * Math.round((length * factor) / 2))
-  return factor === 1 ? { width: shape.width, height: shape.height } : { width: scaled(shape.width), height: scaled(shape.height) }
+  return factor === 1
+    ? { width: shape.width, height: shape.height }
+    : { width: scaled(shape.width), height: scaled(shape.height) }
 }
 
 /** How far the sharpest picture of the highlight is blown up: below that size something would be lost. 1 where nothing of a recording is shown. */

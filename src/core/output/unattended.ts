@@ -24,7 +24,12 @@ export const unattendedWish = z.strictObject({
   /** What is to be otherwise than the highlight says. */
   output: z.preprocess(settingsOfPreset, outputWish).default({}),
   /** Instead of both: exactly these files. */
-  files: z.array(z.object({ shape, settings: renderSettings })).min(1).max(20).nullable().default(null),
+  files: z
+    .array(z.object({ shape, settings: renderSettings }))
+    .min(1)
+    .max(20)
+    .nullable()
+    .default(null),
   /** What draws the pictures; null: what is quicker on this machine. */
   backEnd: backEnd.nullable().default(null),
 })
@@ -39,10 +44,15 @@ export interface NeededFile {
 
 /** Every file that an edit uses. */
 export function neededFiles(edit: Edit): NeededFile[] {
-  return [...usedRecordings(edit), ...usedFiles(edit)].map(({ id, fileName, sizeBytes }) => ({ id, fileName, sizeBytes }))
+  return [...usedRecordings(edit), ...usedFiles(edit)].map(({ id, fileName, sizeBytes }) => ({
+    id,
+    fileName,
+    sizeBytes,
+  }))
 }
 
-export type WishRead = { ok: true; wanted: { shape: Shape; settings: RenderSettings }[] } | { ok: false; unknownShape: string }
+export type WishRead =
+  { ok: true; wanted: { shape: Shape; settings: RenderSettings }[] } | { ok: false; unknownShape: string }
 
 /** What a wish comes to for an edit. Shapes may be those of the highlight and the standard ones. */
 export function wishedFiles(edit: Edit, { shapes, output, files }: UnattendedWish): WishRead {

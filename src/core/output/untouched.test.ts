@@ -14,9 +14,19 @@ function wide(change: { panel?: object; region?: object; titles?: unknown[] } = 
   const { highlight, layouts, ...rest } = sampleEdit()
   return editSchema.parse({
     ...rest,
-    highlight: { ...highlight, shapes: [WIDE], words: { ...highlight.words, ...(change.titles && { titles: change.titles }) } },
-    setups: rest.setups.map((s) => ({ ...s, regions: [{ id: 'g', role: 'game', name: 'Game', bounds: { x: 0, y: 0, width: 1, height: 1 }, ...change.region }] })),
-    layouts: layouts.map((l) => ({ ...l, perShape: { wide: { ...l.arrangement, tree: newPanel('one' as PanelId, 'game', change.panel) } } })),
+    highlight: {
+      ...highlight,
+      shapes: [WIDE],
+      words: { ...highlight.words, ...(change.titles && { titles: change.titles }) },
+    },
+    setups: rest.setups.map((s) => ({
+      ...s,
+      regions: [{ id: 'g', role: 'game', name: 'Game', bounds: { x: 0, y: 0, width: 1, height: 1 }, ...change.region }],
+    })),
+    layouts: layouts.map((l) => ({
+      ...l,
+      perShape: { wide: { ...l.arrangement, tree: newPanel('one' as PanelId, 'game', change.panel) } },
+    })),
   })
 }
 
@@ -28,14 +38,30 @@ const shownBy = (edit: Edit, t: number) => {
 describe('what is untouched', () => {
   it('is a whole frame in a shape of its size, and nothing less', () => {
     expect(shownBy(wide(), 1_000_000)).toMatchObject({ recordingId: 'r', micros: 13_000_000 })
-    for (const panel of [{ zoom: 1.1 }, { flip: true }, { turn: 2 }, { opacity: 0.9 }, { outline: { mask: { kind: 'ellipse' }, border: null, shadow: null } }]) expect(shownBy(wide({ panel }), 1_000_000), JSON.stringify(panel)).toBeNull()
+    for (const panel of [
+      { zoom: 1.1 },
+      { flip: true },
+      { turn: 2 },
+      { opacity: 0.9 },
+      { outline: { mask: { kind: 'ellipse' }, border: null, shadow: null } },
+    ])
+      expect(shownBy(wide({ panel }), 1_000_000), JSON.stringify(panel)).toBeNull()
     expect(shownBy(wide({ region: { bounds: { x: 0.01, y: 0, width: 0.99, height: 1 } } }), 1_000_000)).toBeNull()
     expect(shownBy(sampleEdit(), 1_000_000)).toBeNull()
   })
 
   it('ends where a recording is not wanted, and where another walk through it begins', () => {
     const edit = wide()
-    const struck = { ...edit, highlight: { ...edit.highlight, passages: edit.highlight.passages.map((p) => ({ ...p, strikes: [{ fromMicros: 15_000_000, toMicros: 16_000_000 }] })) } } as Edit
+    const struck = {
+      ...edit,
+      highlight: {
+        ...edit.highlight,
+        passages: edit.highlight.passages.map((p) => ({
+          ...p,
+          strikes: [{ fromMicros: 15_000_000, toMicros: 16_000_000 }],
+        })),
+      },
+    } as Edit
     const map = timeMapOf(struck.highlight)
     const at = (n: number) => {
       const composition = compose(struck, map, WIDE, Math.round((n * 1e6) / 60))
@@ -43,7 +69,10 @@ describe('what is untouched', () => {
       return composition
     }
     const stretches = untouchedStretches(540, at, () => true)
-    expect(stretches.map((s) => [s.fromFrame, s.shown.length])).toEqual([[0, 180], [180, 360]])
+    expect(stretches.map((s) => [s.fromFrame, s.shown.length])).toEqual([
+      [0, 180],
+      [180, 360],
+    ])
     expect(stretches[1]?.shown[0]).toBe(16_000_000)
     expect(untouchedStretches(540, at, () => false)).toEqual([])
   })
@@ -72,12 +101,19 @@ describe('what can be taken over', () => {
     for (let n = 0; n < 200; n++) {
       const coded = codedFrames(300, random.integer(10, 90), random.integer(0, 3), false)
       const [first, count] = [random.integer(0, 150), random.integer(30, 150)]
-      const shown = Array.from({ length: count }, (_, i) => Math.round(((first + i) * 1e6) / 30) + random.integer(-900, 900))
+      const shown = Array.from(
+        { length: count },
+        (_, i) => Math.round(((first + i) * 1e6) / 30) + random.integer(-900, 900),
+      )
       for (const run of copiedRuns(shown, 1000, coded, 1000)) {
         const part = coded.slice(run.first, run.first + run.frames.length)
         expect(part[0]?.key).toBe(true)
-        expect([...run.frames].sort((a, b) => a - b)).toEqual(Array.from({ length: run.toFrame - run.fromFrame }, (_, i) => run.fromFrame + i))
-        part.forEach(({ micros }, i) => expect(Math.abs(micros - (shown[(run.frames[i] ?? 0) - 1000] ?? NaN))).toBeLessThanOrEqual(900))
+        expect([...run.frames].sort((a, b) => a - b)).toEqual(
+          Array.from({ length: run.toFrame - run.fromFrame }, (_, i) => run.fromFrame + i),
+        )
+        part.forEach(({ micros }, i) =>
+          expect(Math.abs(micros - (shown[(run.frames[i] ?? 0) - 1000] ?? NaN))).toBeLessThanOrEqual(900),
+        )
         // Nothing that was decoded before the run is leant on: nothing in it is shown before its key frame.
         expect(Math.min(...part.map((c) => c.micros))).toBe(part[0]?.micros)
       }
@@ -95,12 +131,20 @@ describe('what can be taken over', () => {
 
   it('is nothing where frames are shown twice or left out, or too few, or where groups lean on those before', () => {
     const coded = codedFrames(300, 30, 2, false)
-    const at = (factor: number, count: number) => Array.from({ length: count }, (_, i) => Math.round((i * factor * 1e6) / 30))
+    const at = (factor: number, count: number) =>
+      Array.from({ length: count }, (_, i) => Math.round((i * factor * 1e6) / 30))
     expect(copiedRuns(at(2, 100), 0, coded, 1000)).toEqual([])
     expect(copiedRuns(at(0.5, 200), 0, coded, 1000)).toEqual([])
     expect(copiedRuns(at(1, 20), 0, coded, 1000)).toEqual([])
     expect(copiedRuns(at(1, 100), 0, [], 1000)).toEqual([])
     const leaning = codedFrames(300, 30, 2, true)
-    expect(copiedRuns(Array.from({ length: 100 }, (_, i) => Math.round(((45 + i) * 1e6) / 30)), 0, leaning, 1000)).toEqual([])
+    expect(
+      copiedRuns(
+        Array.from({ length: 100 }, (_, i) => Math.round(((45 + i) * 1e6) / 30)),
+        0,
+        leaning,
+        1000,
+      ),
+    ).toEqual([])
   })
 })

@@ -43,7 +43,8 @@ export function filterTable({ kind, outputs, at, reach, samples, deviation = 1 }
   const weights = new Float64Array(taps)
   for (let n = 0; n < outputs; n++) {
     const middle = at(n)
-    const first = kind === 'bilinear' || kind === 'bicubic' ? Math.floor(middle) - (span / 2 - 1) : Math.ceil(middle - half)
+    const first =
+      kind === 'bilinear' || kind === 'bicubic' ? Math.floor(middle) - (span / 2 - 1) : Math.ceil(middle - half)
     const begin = Math.max(0, Math.min(samples - taps, first))
     weights.fill(0)
     for (let i = first; i < first + span; i++) {

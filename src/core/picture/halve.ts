@@ -32,13 +32,21 @@ const BEYOND = 512
 
 const CUT = Uint8ClampedArray.from({ length: 256 + 2 * BEYOND }, (_, i) => i - BEYOND)
 
-export const halfOf = ({ width, height }: Size): Size => ({ width: Math.ceil(width / 2), height: Math.ceil(height / 2) })
+export const halfOf = ({ width, height }: Size): Size => ({
+  width: Math.ceil(width / 2),
+  height: Math.ceil(height / 2),
+})
 
 /**
  * A 4:2:0 picture of `size` at half its width and height, as opaque RGBA `out[⌈height/2⌉][⌈width/2⌉]`, little-endian. Four luma samples are
  * averaged to one; the colour differences are of that size already, so that this is the exact box filter at a fraction of a conversion's cost.
  */
-export function halveToRgba({ bytes, y: yPlane, u: uPlane, v: vPlane }: Planes420, size: Size, coding: YuvCoding, out: Uint32Array): void {
+export function halveToRgba(
+  { bytes, y: yPlane, u: uPlane, v: vPlane }: Planes420,
+  size: Size,
+  coding: YuvCoding,
+  out: Uint32Array,
+): void {
   const { width, height } = halfOf(size)
   const { luma, black, rv, gu, gv, bu } = factorsOf(coding)
   const lastX = size.width - 1
@@ -52,7 +60,11 @@ export function halveToRgba({ bytes, y: yPlane, u: uPlane, v: vPlane }: Planes42
     for (let column = 0; column < width; column++) {
       const left = 2 * column
       const right = left < lastX ? left + 1 : left
-      const sum = (bytes[above + left] as number) + (bytes[above + right] as number) + (bytes[below + left] as number) + (bytes[below + right] as number)
+      const sum =
+        (bytes[above + left] as number) +
+        (bytes[above + right] as number) +
+        (bytes[below + left] as number) +
+        (bytes[below + right] as number)
       const lit = luma * (sum - black) + BEYOND * ONE + ONE / 2
       const cb = (bytes[u] as number) - 128
       const cr = (bytes[v] as number) - 128

@@ -1,8 +1,34 @@
 import type { RateFilter } from './rateChange'
 
 /** Coefficients of the four-times oversampling filter of BS.1770-4, annex 2; the last two phases are the first two turned round. The newest sample's comes first. */
-const P0 = Float64Array.of(0.001708984375, 0.010986328125, -0.0196533203125, 0.033203125, -0.0594482421875, 0.1373291015625, 0.97216796875, -0.102294921875, 0.047607421875, -0.026611328125, 0.014892578125, -0.00830078125)
-const P1 = Float64Array.of(-0.0291748046875, 0.029296875, -0.0517578125, 0.089111328125, -0.16650390625, 0.465087890625, 0.77978515625, -0.2003173828125, 0.1015625, -0.0582275390625, 0.0330810546875, -0.0189208984375)
+const P0 = Float64Array.of(
+  0.001708984375,
+  0.010986328125,
+  -0.0196533203125,
+  0.033203125,
+  -0.0594482421875,
+  0.1373291015625,
+  0.97216796875,
+  -0.102294921875,
+  0.047607421875,
+  -0.026611328125,
+  0.014892578125,
+  -0.00830078125,
+)
+const P1 = Float64Array.of(
+  -0.0291748046875,
+  0.029296875,
+  -0.0517578125,
+  0.089111328125,
+  -0.16650390625,
+  0.465087890625,
+  0.77978515625,
+  -0.2003173828125,
+  0.1015625,
+  -0.0582275390625,
+  0.0330810546875,
+  -0.0189208984375,
+)
 const P2 = P1.toReversed()
 const P3 = P0.toReversed()
 export const PEAK_PHASES: readonly Float64Array[] = [P0, P1, P2, P3]
@@ -51,7 +77,10 @@ export const PLAIN_ARITHMETIC: SoundArithmetic = {
   },
 
   weigh(stereo, from, to, filter, state) {
-    return weighed(stereo, 2 * from, 2 * to, 2, filter, state.subarray(0, 4)) + weighed(stereo, 2 * from + 1, 2 * to + 1, 2, filter, state.subarray(4))
+    return (
+      weighed(stereo, 2 * from, 2 * to, 2, filter, state.subarray(0, 4)) +
+      weighed(stereo, 2 * from + 1, 2 * to + 1, 2, filter, state.subarray(4))
+    )
   },
 
   goOn(heard, tail, fade, crossed) {
@@ -103,7 +132,14 @@ function bestFit(heard: Float32Array, like: Float32Array): number {
 }
 
 /** Sum of squares of every `stride`th sample from `from` on, below `to`, after two second-order sections. */
-export function weighed(samples: Float32Array, from: number, to: number, stride: number, filter: Float64Array, state: Float64Array): number {
+export function weighed(
+  samples: Float32Array,
+  from: number,
+  to: number,
+  stride: number,
+  filter: Float64Array,
+  state: Float64Array,
+): number {
   const [b0 = 0, b1 = 0, b2 = 0, a1 = 0, a2 = 0, c0 = 0, c1 = 0, c2 = 0, d1 = 0, d2 = 0] = filter
   let [z1 = 0, z2 = 0, y1 = 0, y2 = 0] = state
   let sum = 0
@@ -160,11 +196,30 @@ function highest(all: Float32Array, from: number, to: number): number {
   return most
 }
 
-const highestOfPhases = (x: Float32Array, n: number) => Math.max(Math.abs(filtered(P0, x, n)), Math.abs(filtered(P1, x, n)), Math.abs(filtered(P2, x, n)), Math.abs(filtered(P3, x, n)))
+const highestOfPhases = (x: Float32Array, n: number) =>
+  Math.max(
+    Math.abs(filtered(P0, x, n)),
+    Math.abs(filtered(P1, x, n)),
+    Math.abs(filtered(P2, x, n)),
+    Math.abs(filtered(P3, x, n)),
+  )
 
 /** One phase of the filter at a sample of one channel. Written out, and reading each kind of array in a way of its own: a loop takes five times as long. */
 function filtered(h: Float64Array, x: Float32Array, n: number): number {
-  return tap(h, 0) * sample(x, n) + tap(h, 1) * sample(x, n - 2) + tap(h, 2) * sample(x, n - 4) + tap(h, 3) * sample(x, n - 6) + tap(h, 4) * sample(x, n - 8) + tap(h, 5) * sample(x, n - 10) + tap(h, 6) * sample(x, n - 12) + tap(h, 7) * sample(x, n - 14) + tap(h, 8) * sample(x, n - 16) + tap(h, 9) * sample(x, n - 18) + tap(h, 10) * sample(x, n - 20) + tap(h, 11) * sample(x, n - 22)
+  return (
+    tap(h, 0) * sample(x, n) +
+    tap(h, 1) * sample(x, n - 2) +
+    tap(h, 2) * sample(x, n - 4) +
+    tap(h, 3) * sample(x, n - 6) +
+    tap(h, 4) * sample(x, n - 8) +
+    tap(h, 5) * sample(x, n - 10) +
+    tap(h, 6) * sample(x, n - 12) +
+    tap(h, 7) * sample(x, n - 14) +
+    tap(h, 8) * sample(x, n - 16) +
+    tap(h, 9) * sample(x, n - 18) +
+    tap(h, 10) * sample(x, n - 20) +
+    tap(h, 11) * sample(x, n - 22)
+  )
 }
 
 const tap = (h: Float64Array, i: number) => h[i] as number

@@ -22,7 +22,8 @@ export function decimate(input: Float32Array, from: number, to: number): Float32
     const taps = kernels[(n * step) % phases] as Float32Array
     const first = whole - half + 1
     let sum = 0
-    if (first >= 0 && first + taps.length <= input.length) for (let k = 0; k < taps.length; k++) sum += (taps[k] as number) * (input[first + k] as number)
+    if (first >= 0 && first + taps.length <= input.length)
+      for (let k = 0; k < taps.length; k++) sum += (taps[k] as number) * (input[first + k] as number)
     else for (let k = 0; k < taps.length; k++) sum += (taps[k] as number) * (input[first + k] ?? 0)
     out[n] = sum
   }

@@ -22,10 +22,16 @@ const HOLD_MICROS = 500_000
 export function speechInOutput(map: TimeMap, speechOf: SpeechOf): SpeechStretch[] {
   const all = map.passages.flatMap(({ passage, runs }) => {
     if (passage.sound.muted) return []
-    const toOutput = (run: (typeof runs)[number], t: Micros) => run.startMicros + Math.round(((t - run.inMicros) * 100) / passage.speedPercent)
+    const toOutput = (run: (typeof runs)[number], t: Micros) =>
+      run.startMicros + Math.round(((t - run.inMicros) * 100) / passage.speedPercent)
     const spoken = speechOf.get(passage.recordingId) ?? []
     return runs.flatMap((run) =>
-      spoken.filter((s) => s.toMicros > run.inMicros && s.fromMicros < run.outMicros).map((s) => ({ fromMicros: toOutput(run, Math.max(s.fromMicros, run.inMicros)), toMicros: toOutput(run, Math.min(s.toMicros, run.outMicros)) })),
+      spoken
+        .filter((s) => s.toMicros > run.inMicros && s.fromMicros < run.outMicros)
+        .map((s) => ({
+          fromMicros: toOutput(run, Math.max(s.fromMicros, run.inMicros)),
+          toMicros: toOutput(run, Math.min(s.toMicros, run.outMicros)),
+        })),
     )
   })
   const merged: SpeechStretch[] = []
@@ -44,7 +50,12 @@ export function duckGain(speech: readonly SpeechStretch[], duckDb: number, t: Mi
   for (const { fromMicros, toMicros } of speech) {
     if (t < fromMicros - ATTACK_MICROS) break
     if (t > toMicros + RELEASE_MICROS) continue
-    const share = t < fromMicros ? (t - fromMicros + ATTACK_MICROS) / ATTACK_MICROS : t > toMicros ? 1 - (t - toMicros) / RELEASE_MICROS : 1
+    const share =
+      t < fromMicros
+        ? (t - fromMicros + ATTACK_MICROS) / ATTACK_MICROS
+        : t > toMicros
+          ? 1 - (t - toMicros) / RELEASE_MICROS
+          : 1
     depth = Math.max(depth, share)
   }
   return fromDecibels(-duckDb * depth)

@@ -23,7 +23,13 @@ function shelf(sampleRate: number): Biquad {
   const vb = vh ** 0.4996667741545416
   const q = 0.7071752369554196
   const a0 = 1 + k / q + k * k
-  return { b0: (vh + (vb * k) / q + k * k) / a0, b1: (2 * (k * k - vh)) / a0, b2: (vh - (vb * k) / q + k * k) / a0, a1: (2 * (k * k - 1)) / a0, a2: (1 - k / q + k * k) / a0 }
+  return {
+    b0: (vh + (vb * k) / q + k * k) / a0,
+    b1: (2 * (k * k - vh)) / a0,
+    b2: (vh - (vb * k) / q + k * k) / a0,
+    a1: (2 * (k * k - 1)) / a0,
+    a2: (1 - k / q + k * k) / a0,
+  }
 }
 
 function highPass(sampleRate: number): Biquad {

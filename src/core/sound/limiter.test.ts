@@ -24,12 +24,18 @@ const peakOf = (stereo: Float32Array) => {
   return meter.loudness().peakDb
 }
 
-const stereo = (frames: number, at: (i: number) => number) => Float32Array.from({ length: frames * 2 }, (_, i) => at(i >> 1) * (i % 2 === 0 ? 1 : 0.8))
+const stereo = (frames: number, at: (i: number) => number) =>
+  Float32Array.from({ length: frames * 2 }, (_, i) => at(i >> 1) * (i % 2 === 0 ? 1 : 0.8))
 
 test('what is under the ceiling comes back as it was, as long as it was', () => {
   const quiet = stereo(RATE, (i) => 0.5 * Math.sin(i / 30))
   expect(limited(quiet, -1)).toEqual(quiet)
-  expect(limited(stereo(10, () => 0.3), -1)).toHaveLength(20)
+  expect(
+    limited(
+      stereo(10, () => 0.3),
+      -1,
+    ),
+  ).toHaveLength(20)
 })
 
 test('true peaks stay under the ceiling: bursts, clipped tones, peaks between samples', () => {
@@ -51,7 +57,10 @@ test('true peaks stay under the ceiling: bursts, clipped tones, peaks between sa
 test('a single peak is turned down and nothing that lies a while before or after it', () => {
   const sound = stereo(RATE * 2, (i) => (Math.abs(i - RATE) < 20 ? 1.6 : 0.4) * Math.sin(i / 9))
   const held = limited(sound, -1)
-  const changed = (from: number, to: number) => Array.from({ length: to - from }, (_, i) => Math.abs((held[2 * (from + i)] ?? 0) - (sound[2 * (from + i)] ?? 0))).reduce((a, b) => Math.max(a, b), 0)
+  const changed = (from: number, to: number) =>
+    Array.from({ length: to - from }, (_, i) =>
+      Math.abs((held[2 * (from + i)] ?? 0) - (sound[2 * (from + i)] ?? 0)),
+    ).reduce((a, b) => Math.max(a, b), 0)
   expect(changed(0, RATE - 400)).toBe(0)
   expect(changed(RATE - 20, RATE + 20)).toBeGreaterThan(0.3)
   expect(changed(RATE + RATE * 0.9, RATE * 2)).toBeLessThan(0.002)

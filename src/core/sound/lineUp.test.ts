@@ -33,6 +33,11 @@ describe('lining two recordings up by sound', () => {
   it('is unsure of sounds that have nothing in common, and says nothing about silence', () => {
     const random = seeded(SEED)
     expect(lineUp(levels(random, 1500), levels(random, 6000))?.likeness).toBeLessThan(0.5)
-    expect(lineUp(Array.from({ length: 800 }, () => 0), levels(random, 3000))).toBeNull()
+    expect(
+      lineUp(
+        Array.from({ length: 800 }, () => 0),
+        levels(random, 3000),
+      ),
+    ).toBeNull()
   })
 })

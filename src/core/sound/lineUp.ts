@@ -19,7 +19,10 @@ const AROUND = COARSE * 2
 export function lineUp(short: ArrayLike<number>, long: ArrayLike<number>): LinedUp | null {
   const coarse = best(sumsOf(short), sumsOf(long))
   if (!coarse) return null
-  return best(Float64Array.from(short), Float64Array.from(long), coarse.at * COARSE - AROUND, coarse.at * COARSE + AROUND) ?? null
+  return (
+    best(Float64Array.from(short), Float64Array.from(long), coarse.at * COARSE - AROUND, coarse.at * COARSE + AROUND) ??
+    null
+  )
 }
 
 function sumsOf(levels: ArrayLike<number>): Float64Array {
@@ -30,7 +33,12 @@ function sumsOf(levels: ArrayLike<number>): Float64Array {
   })
 }
 
-function best(short: Float64Array, long: Float64Array, from = -Math.floor(short.length / 2), to = long.length - Math.ceil(short.length / 2)): LinedUp | null {
+function best(
+  short: Float64Array,
+  long: Float64Array,
+  from = -Math.floor(short.length / 2),
+  to = long.length - Math.ceil(short.length / 2),
+): LinedUp | null {
   let found: LinedUp | null = null
   for (let at = from; at <= to; at++) {
     const likeness = correlation(short, long, at)

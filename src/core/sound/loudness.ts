@@ -31,7 +31,10 @@ export class LoudnessMeter {
   private peak = 0
   private readonly peaks: TruePeaks
 
-  constructor(sampleRate: number, private readonly arithmetic: SoundArithmetic = PLAIN_ARITHMETIC) {
+  constructor(
+    sampleRate: number,
+    private readonly arithmetic: SoundArithmetic = PLAIN_ARITHMETIC,
+  ) {
     this.filter = kWeightingFilter(sampleRate)
     this.peaks = new TruePeaks(arithmetic)
     this.stepFrames = Math.round(sampleRate / STEPS_PER_SECOND)
@@ -40,7 +43,7 @@ export class LoudnessMeter {
   push(stereo: Float32Array): void {
     const frames = stereo.length / 2
     this.peak = Math.max(this.peak, this.peaks.push(stereo, this.peak).highest)
-    for (let from = 0; from < frames; ) {
+    for (let from = 0; from < frames;) {
       const to = Math.min(frames, from + this.stepFrames - this.inStep)
       this.sum += this.arithmetic.weigh(stereo, from, to, this.filter, this.filterState)
       this.inStep += to - from
@@ -54,10 +57,16 @@ export class LoudnessMeter {
 
   /** What has been measured so far. Less than 0.4 s of sound cannot be gated: it is silence by this measure, but for its peak. */
   loudness(): Loudness {
-    const blocks = this.steps.slice(STEPS_PER_BLOCK - 1).map((_, i) => this.steps.slice(i, i + STEPS_PER_BLOCK).reduce((a, b) => a + b, 0) / STEPS_PER_BLOCK)
+    const blocks = this.steps
+      .slice(STEPS_PER_BLOCK - 1)
+      .map((_, i) => this.steps.slice(i, i + STEPS_PER_BLOCK).reduce((a, b) => a + b, 0) / STEPS_PER_BLOCK)
     const mean = (of: readonly number[]) => (of.length === 0 ? 0 : of.reduce((a, b) => a + b, 0) / of.length)
     const heard = blocks.filter((b) => toLufs(b) > ABSOLUTE_GATE)
     const gate = toLufs(mean(heard)) + RELATIVE_GATE
-    return { lufs: toLufs(mean(heard.filter((b) => toLufs(b) > gate))), peakDb: toDecibels(this.peak), momentary: blocks.map(toLufs) }
+    return {
+      lufs: toLufs(mean(heard.filter((b) => toLufs(b) > gate))),
+      peakDb: toDecibels(this.peak),
+      momentary: blocks.map(toLufs),
+    }
   }
 }

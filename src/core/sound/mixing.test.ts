@@ -23,7 +23,8 @@ function stretched(input: Float32Array, speed: number, block: number): Float32Ar
 /** Dominant frequency of the left channel between two times, by counting rising zero crossings. */
 function pitch(samples: Float32Array, from: number, to: number): number {
   let rises = 0
-  for (let i = Math.round(from * RATE); i < Math.round(to * RATE); i++) if ((samples[i * 2 - 2] ?? 0) < 0 && (samples[i * 2] ?? 0) >= 0) rises++
+  for (let i = Math.round(from * RATE); i < Math.round(to * RATE); i++)
+    if ((samples[i * 2 - 2] ?? 0) < 0 && (samples[i * 2] ?? 0) >= 0) rises++
   return rises / (to - from)
 }
 
@@ -33,14 +34,17 @@ describe('changing speed', () => {
       const seconds = 5
       const input = new Float32Array(seconds * RATE * 2)
       // A tone of 220 Hz, silent but for a burst of another every second.
-      for (let i = 0; i < seconds * RATE; i++) input[i * 2] = input[i * 2 + 1] = 0.3 * Math.sin((2 * Math.PI * 220 * i) / RATE)
+      for (let i = 0; i < seconds * RATE; i++)
+        input[i * 2] = input[i * 2 + 1] = 0.3 * Math.sin((2 * Math.PI * 220 * i) / RATE)
       const out = stretched(input, speed, 4800)
       expect(Math.abs(out.length / 2 / RATE - seconds / speed)).toBeLessThan(0.03)
       const length = seconds / speed
       expect(Math.abs(pitch(out, length * 0.25, length * 0.75) - 220)).toBeLessThan(4)
       // What sounds begins where it should, at the start as at the end.
       const beeps = new Float32Array(seconds * RATE * 2)
-      for (const at of [1, 4]) for (let i = 0; i < RATE / 5; i++) beeps[(at * RATE + i) * 2] = beeps[(at * RATE + i) * 2 + 1] = 0.5 * Math.sin((2 * Math.PI * 800 * i) / RATE)
+      for (const at of [1, 4])
+        for (let i = 0; i < RATE / 5; i++)
+          beeps[(at * RATE + i) * 2] = beeps[(at * RATE + i) * 2 + 1] = 0.5 * Math.sin((2 * Math.PI * 800 * i) / RATE)
       const moved = stretched(beeps, speed, 1024)
       for (const at of [1, 4]) {
         const expected = at / speed
@@ -65,11 +69,43 @@ function threePassages(): Edit {
   if (!first) throw new Error('no passage')
   edit.highlight.passages = [
     { ...first, inMicros: 10_000_000, outMicros: 12_000_000 },
-    { ...first, id: 'p2' as typeof first.id, inMicros: 30_000_000, outMicros: 33_000_000, speedPercent: 200, join: { kind: 'dissolve', lengthMicros: 400_000, easing: 'even' } },
-    { ...first, id: 'p3' as typeof first.id, inMicros: 40_000_000, outMicros: 42_000_000, strikes: [{ fromMicros: 40_500_000, toMicros: 41_000_000 }], sound: { gainDb: -6, muted: false, fadeInMicros: 0, fadeOutMicros: 500_000 } },
+    {
+      ...first,
+      id: 'p2' as typeof first.id,
+      inMicros: 30_000_000,
+      outMicros: 33_000_000,
+      speedPercent: 200,
+      join: { kind: 'dissolve', lengthMicros: 400_000, easing: 'even' },
+    },
+    {
+      ...first,
+      id: 'p3' as typeof first.id,
+      inMicros: 40_000_000,
+      outMicros: 42_000_000,
+      strikes: [{ fromMicros: 40_500_000, toMicros: 41_000_000 }],
+      sound: { gainDb: -6, muted: false, fadeInMicros: 0, fadeOutMicros: 500_000 },
+    },
   ]
-  const music = { ...newRecord('2026-11-24T10:00:00.000Z'), id: 'm', name: 'Thermals', fileName: 'thermals.mp3', sizeBytes: 9, durationMicros: 60_000_000, originMicros: 0, sound: { codec: 'MP3', sampleRate: 44100, channels: 2, startMicros: 0 } }
-  const bed = { id: 'b', soundFileId: 'm', startMicros: 1_000_000, inMicros: 5_000_000, gainDb: -12, fadeInMicros: 0, fadeOutMicros: 0, duckDb: 10 }
+  const music = {
+    ...newRecord('2026-11-24T10:00:00.000Z'),
+    id: 'm',
+    name: 'Thermals',
+    fileName: 'thermals.mp3',
+    sizeBytes: 9,
+    durationMicros: 60_000_000,
+    originMicros: 0,
+    sound: { codec: 'MP3', sampleRate: 44100, channels: 2, startMicros: 0 },
+  }
+  const bed = {
+    id: 'b',
+    soundFileId: 'm',
+    startMicros: 1_000_000,
+    inMicros: 5_000_000,
+    gainDb: -12,
+    fadeInMicros: 0,
+    fadeOutMicros: 0,
+    duckDb: 10,
+  }
   return editSchema.parse({ ...edit, highlight: { ...edit.highlight, beds: [bed] }, soundFiles: [music] })
 }
 
@@ -92,7 +128,8 @@ describe('sound plan', () => {
   it(`over a cut both sides together are as loud as either; over a dissolve as strong (seed ${SEED})`, () => {
     const edit = threePassages()
     const plan = soundPlan(edit, timeMapOf(edit.highlight))
-    const level = (i: number, t: number) => (plan[i]?.fades ?? []).filter((f) => f.toMicros < 4_400_000).reduce((g, f) => g * fadeGain(f, t), 1)
+    const level = (i: number, t: number) =>
+      (plan[i]?.fades ?? []).filter((f) => f.toMicros < 4_400_000).reduce((g, f) => g * fadeGain(f, t), 1)
     for (let t = 1_997_000; t <= 2_003_000; t += 500) expect(level(0, t) + level(1, t)).toBeCloseTo(1, 6)
     for (let t = 3_300_000; t <= 3_700_000; t += 20_000) expect(level(1, t) ** 2 + level(2, t) ** 2).toBeCloseTo(1, 6)
   })
@@ -110,7 +147,19 @@ describe('lowering under speech', () => {
   it('goes down before a word, stays down over short gaps, comes back after', () => {
     const edit = threePassages()
     const map = timeMapOf(edit.highlight)
-    const speech = speechInOutput(map, new Map([['r' as Edit['recordings'][number]['id'], [{ fromMicros: 11_000_000, toMicros: 11_400_000 }, { fromMicros: 30_000_000, toMicros: 31_000_000 }, { fromMicros: 40_500_000, toMicros: 40_900_000 }]]]))
+    const speech = speechInOutput(
+      map,
+      new Map([
+        [
+          'r' as Edit['recordings'][number]['id'],
+          [
+            { fromMicros: 11_000_000, toMicros: 11_400_000 },
+            { fromMicros: 30_000_000, toMicros: 31_000_000 },
+            { fromMicros: 40_500_000, toMicros: 40_900_000 },
+          ],
+        ],
+      ]),
+    )
     expect(speech).toEqual([
       { fromMicros: 1_000_000, toMicros: 1_400_000 },
       { fromMicros: 2_000_000, toMicros: 2_500_000 },
@@ -132,7 +181,8 @@ describe('lowering under speech', () => {
 describe('bringing down the sample rate', () => {
   for (const from of [48_000, 44_100, 96_000])
     it(`from ${from} passes what a voice is made of, in place, and stops what would fold down`, () => {
-      const tone = (hz: number) => Float32Array.from({ length: from }, (_, i) => 0.5 * Math.sin((2 * Math.PI * hz * i) / from))
+      const tone = (hz: number) =>
+        Float32Array.from({ length: from }, (_, i) => 0.5 * Math.sin((2 * Math.PI * hz * i) / from))
       const level = (row: Float32Array) => Math.sqrt(row.subarray(2000, 14_000).reduce((s, v) => s + v * v, 0) / 12_000)
       for (const hz of [100, 1000, 4000]) {
         const low = decimate(tone(hz), from, 16_000)

@@ -5,7 +5,11 @@ import { RateChange } from './rateChange'
 const RATES = [8000, 11_025, 22_050, 32_000, 44_056, 44_100, 88_200, 96_000]
 
 /** A tone on the left and its cosine on the right, as interleaved stereo. */
-const tone = (hz: number, rate: number, frames: number) => Float32Array.from({ length: 2 * frames }, (_, i) => 0.5 * (i % 2 === 0 ? Math.sin : Math.cos)((2 * Math.PI * hz * Math.floor(i / 2)) / rate))
+const tone = (hz: number, rate: number, frames: number) =>
+  Float32Array.from(
+    { length: 2 * frames },
+    (_, i) => 0.5 * (i % 2 === 0 ? Math.sin : Math.cos)((2 * Math.PI * hz * Math.floor(i / 2)) / rate),
+  )
 
 function changed(sound: Float32Array, from: number, to: number, size = sound.length): Float32Array {
   const change = new RateChange(from, to)
@@ -17,17 +21,23 @@ function changed(sound: Float32Array, from: number, to: number, size = sound.len
 /** The highest that is left of `sound` without `expected`, away from both ends, where silence is looked at too. */
 function highestOff(sound: Float32Array, expected: Float32Array): number {
   let most = 0
-  for (let i = 2000; i < Math.min(sound.length, expected.length) - 2000; i++) most = Math.max(most, Math.abs((sound[i] ?? NaN) - (expected[i] ?? NaN)))
+  for (let i = 2000; i < Math.min(sound.length, expected.length) - 2000; i++)
+    most = Math.max(most, Math.abs((sound[i] ?? NaN) - (expected[i] ?? NaN)))
   return most
 }
 
 describe('change of sample rate', () => {
   it.each(RATES)('gives the tone that %i samples a second stand for, at its time, −80 dB off at most', (rate) => {
-    for (const hz of [50, 997, 0.4 * Math.min(rate, 48_000)]) expect(highestOff(changed(tone(hz, rate, rate / 2), rate, 48_000), tone(hz, 48_000, 24_000))).toBeLessThan(1e-4 * 0.5)
+    for (const hz of [50, 997, 0.4 * Math.min(rate, 48_000)])
+      expect(highestOff(changed(tone(hz, rate, rate / 2), rate, 48_000), tone(hz, 48_000, 24_000))).toBeLessThan(
+        1e-4 * 0.5,
+      )
   })
 
   it('lets nothing through that the slower rate cannot hold', () => {
-    expect(highestOff(changed(tone(30_000, 96_000, 48_000), 96_000, 48_000), new Float32Array(48_000))).toBeLessThan(1e-5)
+    expect(highestOff(changed(tone(30_000, 96_000, 48_000), 96_000, 48_000), new Float32Array(48_000))).toBeLessThan(
+      1e-5,
+    )
     // What 44 100 cannot tell from 20 kHz would lie at 24.1.
     const up = changed(tone(19_500, 44_100, 22_050), 44_100, 48_000)
     expect(highestOff(up, tone(19_500, 48_000, 24_000))).toBeLessThan(1e-4)

@@ -60,7 +60,11 @@ export class RateChange {
   private next = 0
   private out = new Float32Array(0)
 
-  constructor(from: number, to: number, private readonly arithmetic: SoundArithmetic = PLAIN_ARITHMETIC) {
+  constructor(
+    from: number,
+    to: number,
+    private readonly arithmetic: SoundArithmetic = PLAIN_ARITHMETIC,
+  ) {
     this.filter = rateFilter(from, to)
     this.frames = this.filter.taps / 2 - 1
     this.heard = new Float32Array(2 * this.frames)
@@ -92,7 +96,8 @@ export class RateChange {
 }
 
 /** `had` if it is large enough, else another. */
-const roomFor = (samples: number, had: Float32Array<ArrayBuffer>) => (had.length >= samples ? had : new Float32Array(samples))
+const roomFor = (samples: number, had: Float32Array<ArrayBuffer>) =>
+  had.length >= samples ? had : new Float32Array(samples)
 
 const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b))
 
@@ -104,7 +109,10 @@ let window: Float64Array | null = null
 
 /** The Kaiser window at `x` of −1 to 1; 0 outside. */
 function kaiser(x: number): number {
-  window ??= Float64Array.from({ length: WINDOW_STEPS + 1 }, (_, i) => bessel(BETA * Math.sqrt(1 - (i / WINDOW_STEPS) ** 2)) / bessel(BETA))
+  window ??= Float64Array.from(
+    { length: WINDOW_STEPS + 1 },
+    (_, i) => bessel(BETA * Math.sqrt(1 - (i / WINDOW_STEPS) ** 2)) / bessel(BETA),
+  )
   const at = Math.abs(x) * WINDOW_STEPS
   if (at >= WINDOW_STEPS) return 0
   const before = window[Math.floor(at)] as number

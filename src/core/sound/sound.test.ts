@@ -50,7 +50,12 @@ describe('levels', () => {
 describe('stereo', () => {
   const constant = (value: number) => new Float32Array(4).fill(value)
   it('puts mono on both sides and keeps two channels', () => {
-    expect([...toInterleavedStereo([Float32Array.from([0.1, 0.2, 0.3])], 1, 2)].map((v) => v.toFixed(1))).toEqual(['0.2', '0.2', '0.3', '0.3'])
+    expect([...toInterleavedStereo([Float32Array.from([0.1, 0.2, 0.3])], 1, 2)].map((v) => v.toFixed(1))).toEqual([
+      '0.2',
+      '0.2',
+      '0.3',
+      '0.3',
+    ])
     expect([...toInterleavedStereo([constant(1), constant(-1)], 0, 2)]).toEqual([1, -1, 1, -1])
   })
   it('folds 5.1 down as BS.775 says, without the LFE', () => {

@@ -35,7 +35,10 @@ type Sounding = Pick<Edit, 'highlight' | 'recordings' | 'soundFiles'>
 
 /** Everything that is heard of a highlight, in no particular order. Muted passages and recordings without sound give nothing. */
 export function soundPlan(edit: Sounding, map: TimeMap): SoundSegment[] {
-  return [...map.passages.flatMap((placed) => [...passageSegments(edit, map, placed), ...feedSegments(edit, placed)]), ...bedSegments(edit, map.lengthMicros)]
+  return [
+    ...map.passages.flatMap((placed) => [...passageSegments(edit, map, placed), ...feedSegments(edit, placed)]),
+    ...bedSegments(edit, map.lengthMicros),
+  ]
 }
 
 function passageSegments(edit: Sounding, map: TimeMap, placed: PlacedPassage): SoundSegment[] {
@@ -70,9 +73,23 @@ function feedSegments(edit: Sounding, { passage, runs, startMicros, endMicros }:
   return recordingFeeds(passage).flatMap(({ recordingId, clock, heard }) => {
     const recording = edit.recordings.find((r) => r.id === recordingId)
     if (!heard || !recording?.sound || endMicros <= startMicros) return []
-    const segment = (fromMicros: Micros, speedPercent: number, from: Micros, to: Micros): SoundSegment => ({ source: { kind: 'recording', id: recordingId }, fromMicros, speedPercent, startMicros: from, endMicros: to, gain: fromDecibels(passage.sound.gainDb), fades: [{ kind: 'in', fromMicros: from, toMicros: from + CUT_FADE_MICROS, curve: 'linear' }, { kind: 'out', fromMicros: to - CUT_FADE_MICROS, toMicros: to, curve: 'linear' }], duckDb: 0 })
+    const segment = (fromMicros: Micros, speedPercent: number, from: Micros, to: Micros): SoundSegment => ({
+      source: { kind: 'recording', id: recordingId },
+      fromMicros,
+      speedPercent,
+      startMicros: from,
+      endMicros: to,
+      gain: fromDecibels(passage.sound.gainDb),
+      fades: [
+        { kind: 'in', fromMicros: from, toMicros: from + CUT_FADE_MICROS, curve: 'linear' },
+        { kind: 'out', fromMicros: to - CUT_FADE_MICROS, toMicros: to, curve: 'linear' },
+      ],
+      duckDb: 0,
+    })
     if (clock.kind === 'own') return [segment(clock.inMicros, clock.speedPercent, startMicros, endMicros)]
-    return runs.map((run) => segment(run.inMicros + clock.offsetMicros, passage.speedPercent, run.startMicros, run.endMicros))
+    return runs.map((run) =>
+      segment(run.inMicros + clock.offsetMicros, passage.speedPercent, run.startMicros, run.endMicros),
+    )
   })
 }
 
@@ -82,20 +99,24 @@ function cutFade(kind: Fade['kind'], at: Micros): Fade {
 
 function fadeIn(run: Run, join: PlacedJoin | undefined, veryFirst: boolean): Fade {
   if (join) return { kind: 'in', fromMicros: join.fromMicros, toMicros: join.toMicros, curve: 'power' }
-  if (veryFirst) return { kind: 'in', fromMicros: run.startMicros, toMicros: run.startMicros + CUT_FADE_MICROS, curve: 'linear' }
+  if (veryFirst)
+    return { kind: 'in', fromMicros: run.startMicros, toMicros: run.startMicros + CUT_FADE_MICROS, curve: 'linear' }
   return cutFade('in', run.startMicros)
 }
 
 function fadeOut(run: Run, join: PlacedJoin | undefined, veryLast: boolean): Fade {
   if (join) return { kind: 'out', fromMicros: join.fromMicros, toMicros: join.toMicros, curve: 'power' }
-  if (veryLast) return { kind: 'out', fromMicros: run.endMicros - CUT_FADE_MICROS, toMicros: run.endMicros, curve: 'linear' }
+  if (veryLast)
+    return { kind: 'out', fromMicros: run.endMicros - CUT_FADE_MICROS, toMicros: run.endMicros, curve: 'linear' }
   return cutFade('out', run.endMicros)
 }
 
 function ownFades({ startMicros, endMicros }: PlacedPassage, { sound }: Passage): Fade[] {
   const fades: Fade[] = []
-  if (sound.fadeInMicros > 0) fades.push({ kind: 'in', fromMicros: startMicros, toMicros: startMicros + sound.fadeInMicros, curve: 'linear' })
-  if (sound.fadeOutMicros > 0) fades.push({ kind: 'out', fromMicros: endMicros - sound.fadeOutMicros, toMicros: endMicros, curve: 'linear' })
+  if (sound.fadeInMicros > 0)
+    fades.push({ kind: 'in', fromMicros: startMicros, toMicros: startMicros + sound.fadeInMicros, curve: 'linear' })
+  if (sound.fadeOutMicros > 0)
+    fades.push({ kind: 'out', fromMicros: endMicros - sound.fadeOutMicros, toMicros: endMicros, curve: 'linear' })
   return fades
 }
 

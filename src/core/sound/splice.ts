@@ -17,7 +17,13 @@ const FOLLOWS_ON_SECONDS = 0.004
  * Places a block of `frames` frames that starts at `blockMicros` into the range [fromMicros, fromMicros + total frames).
  * `written` frames are there already. All in frames of `sampleRate`; never returns a negative number.
  */
-export function splice(blockMicros: Micros, frames: number, range: { fromMicros: Micros; total: number }, written: number, sampleRate: number): Splice {
+export function splice(
+  blockMicros: Micros,
+  frames: number,
+  range: { fromMicros: Micros; total: number },
+  written: number,
+  sampleRate: number,
+): Splice {
   const start = Math.round(((blockMicros - range.fromMicros) * sampleRate) / 1_000_000)
   const near = Math.abs(start - written) <= FOLLOWS_ON_SECONDS * sampleRate && start >= 0
   const at = near ? written : start

@@ -27,7 +27,10 @@ export class TimeStretch {
   private tail: Float32Array | null = null
 
   /** `speed`: input frames per output frame, 0.25..4. */
-  constructor(private readonly speed: number, private readonly arithmetic: SoundArithmetic = PLAIN_ARITHMETIC) {
+  constructor(
+    private readonly speed: number,
+    private readonly arithmetic: SoundArithmetic = PLAIN_ARITHMETIC,
+  ) {
     if (!(speed >= 0.25 && speed <= 4)) throw new RangeError(`speed: ${speed} is not between 0.25 and 4`)
   }
 

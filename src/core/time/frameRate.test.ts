@@ -1,6 +1,13 @@
 import { describe, expect, it } from 'vitest'
 import { SEED, seeded } from '../../../tests/support/seeded'
-import { STANDARD_FRAME_RATES, frameAtMicros, frameCount, frameStartMicros, snapToFrame, toFrameRate } from './frameRate'
+import {
+  STANDARD_FRAME_RATES,
+  frameAtMicros,
+  frameCount,
+  frameStartMicros,
+  snapToFrame,
+  toFrameRate,
+} from './frameRate'
 
 describe('frames and microseconds', () => {
   it(`agree on which frame a time lies in, at every standard rate (seed ${SEED})`, () => {

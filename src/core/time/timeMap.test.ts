@@ -4,11 +4,34 @@ import type { JoinTiming } from '../model/highlight'
 import type { RecordingId } from '../model/ids'
 import { join as joinSchema, joinLength } from '../model/join'
 import { passage as passageSchema, type Passage } from '../model/passage'
-import { keptStretches, onScreenAt, outputLength, passageLength, recordingMicrosAt, timeMapOf, toOutputMicros, toRecordingMicros } from './timeMap'
+import {
+  keptStretches,
+  onScreenAt,
+  outputLength,
+  passageLength,
+  recordingMicrosAt,
+  timeMapOf,
+  toOutputMicros,
+  toRecordingMicros,
+} from './timeMap'
 
-function passage(inMicros: number, outMicros: number, more: { speedPercent?: number; recordingId?: string; strikes?: [number, number][]; join?: object } = {}): Passage {
+function passage(
+  inMicros: number,
+  outMicros: number,
+  more: { speedPercent?: number; recordingId?: string; strikes?: [number, number][]; join?: object } = {},
+): Passage {
   const { speedPercent = 100, recordingId = 'a', strikes = [], join = { kind: 'cut' } } = more
-  return passageSchema.parse({ id: `${recordingId}${inMicros}`, recordingId, inMicros, outMicros, speedPercent, setupId: 's', layoutId: 'l', strikes: strikes.map(([fromMicros, toMicros]) => ({ fromMicros, toMicros })), join })
+  return passageSchema.parse({
+    id: `${recordingId}${inMicros}`,
+    recordingId,
+    inMicros,
+    outMicros,
+    speedPercent,
+    setupId: 's',
+    layoutId: 'l',
+    strikes: strikes.map(([fromMicros, toMicros]) => ({ fromMicros, toMicros })),
+    join,
+  })
 }
 
 const mapOf = (passages: Passage[], joinTiming: JoinTiming = 'hold') => timeMapOf({ passages, joinTiming })
@@ -16,7 +39,11 @@ const push = (lengthMicros: number) => joinSchema.parse({ kind: 'push', directio
 
 describe('time map', () => {
   it('lays passages end to end, each as long as its speed makes it', () => {
-    const map = mapOf([passage(0, 2_000_000), passage(5_000_000, 8_000_000, { speedPercent: 150 }), passage(1_000_000, 2_000_000, { speedPercent: 50 })])
+    const map = mapOf([
+      passage(0, 2_000_000),
+      passage(5_000_000, 8_000_000, { speedPercent: 150 }),
+      passage(1_000_000, 2_000_000, { speedPercent: 50 }),
+    ])
     expect(map.passages.map((p) => [p.startMicros, p.endMicros])).toEqual([
       [0, 2_000_000],
       [2_000_000, 4_000_000],
@@ -26,7 +53,13 @@ describe('time map', () => {
   })
 
   it('leaves out what is struck out, and what follows moves up', () => {
-    const struck = passage(1_000_000, 5_000_000, { strikes: [[0, 1_500_000], [2_000_000, 3_000_000], [4_900_000, 9_000_000]] })
+    const struck = passage(1_000_000, 5_000_000, {
+      strikes: [
+        [0, 1_500_000],
+        [2_000_000, 3_000_000],
+        [4_900_000, 9_000_000],
+      ],
+    })
     expect(keptStretches(struck)).toEqual([
       { inMicros: 1_500_000, outMicros: 2_000_000 },
       { inMicros: 3_000_000, outMicros: 4_900_000 },
@@ -78,21 +111,31 @@ describe('time map', () => {
         const start = random.integer(0, 60_000_000)
         const end = start + random.integer(40_000, 20_000_000)
         const strikes: [number, number][] = []
-        for (let at = start + 1; at < end - 10_000 && strikes.length < 4; ) {
+        for (let at = start + 1; at < end - 10_000 && strikes.length < 4;) {
           const from = at + random.integer(0, Math.floor((end - at) / 2))
           const to = from + random.integer(1, Math.max(1, Math.floor((end - from) / 2)))
           if (to < end - 5_000) strikes.push([from, to])
           at = to + 1_000
         }
         const join = random.next() < 0.5 ? { kind: 'cut' } : push(random.integer(0, 900_000))
-        return passage(start, end, { speedPercent: random.pick([25, 50, 80, 100, 150, 400]), recordingId: random.pick(['a', 'b']), strikes, join })
+        return passage(start, end, {
+          speedPercent: random.pick([25, 50, 80, 100, 150, 400]),
+          recordingId: random.pick(['a', 'b']),
+          strikes,
+          join,
+        })
       })
       const map = mapOf(passages, timing)
       const shared = map.joins.reduce((sum, j) => sum + j.toMicros - j.fromMicros, 0)
-      expect(outputLength({ passages, joinTiming: timing })).toBe(passages.reduce((sum, p) => sum + passageLength(p), 0) - (timing === 'overlap' ? shared : 0))
+      expect(outputLength({ passages, joinTiming: timing })).toBe(
+        passages.reduce((sum, p) => sum + passageLength(p), 0) - (timing === 'overlap' ? shared : 0),
+      )
       for (const p of passages) {
         const kept = keptStretches(p).reduce((sum, s) => sum + s.outMicros - s.inMicros, 0)
-        expect(Math.abs(passageLength(p) - (kept * 100) / p.speedPercent), 'no rounding adds up over strikes').toBeLessThanOrEqual(0.5)
+        expect(
+          Math.abs(passageLength(p) - (kept * 100) / p.speedPercent),
+          'no rounding adds up over strikes',
+        ).toBeLessThanOrEqual(0.5)
       }
       for (const j of map.joins) expect(j.toMicros - j.fromMicros).toBeLessThanOrEqual(joinLength(j.join))
       for (let i = 0; i < 20; i++) {
@@ -102,8 +145,12 @@ describe('time map', () => {
         expect(at.recordingMicros).toBeGreaterThanOrEqual(at.passage.inMicros)
         expect(at.recordingMicros).toBeLessThanOrEqual(at.passage.outMicros)
         const step = Math.ceil(100 / at.passage.speedPercent) + 1
-        const back = [at.recordingMicros, at.recordingMicros - 1].flatMap((r) => toOutputMicros(map, at.passage.recordingId, r))
-        expect(Math.min(...back.map((b) => Math.abs(b - t)))).toBeLessThanOrEqual(step + Math.ceil(100 / at.passage.speedPercent))
+        const back = [at.recordingMicros, at.recordingMicros - 1].flatMap((r) =>
+          toOutputMicros(map, at.passage.recordingId, r),
+        )
+        expect(Math.min(...back.map((b) => Math.abs(b - t)))).toBeLessThanOrEqual(
+          step + Math.ceil(100 / at.passage.speedPercent),
+        )
         expect(onScreenAt(map, t)).not.toBeNull()
       }
       expect(toRecordingMicros(map, map.lengthMicros)).toBeNull()
@@ -112,7 +159,9 @@ describe('time map', () => {
   })
 
   it('time in a passage never runs backwards, and goes on beyond its cuts', () => {
-    const [placed] = mapOf([passage(3_000_000, 5_000_000, { speedPercent: 50, strikes: [[3_500_000, 4_000_000]] })]).passages
+    const [placed] = mapOf([
+      passage(3_000_000, 5_000_000, { speedPercent: 50, strikes: [[3_500_000, 4_000_000]] }),
+    ]).passages
     if (!placed) throw new Error('no passage')
     expect(recordingMicrosAt(placed, -200_000)).toBe(2_900_000)
     expect(recordingMicrosAt(placed, placed.endMicros + 200_000)).toBe(5_100_000)

@@ -38,10 +38,15 @@ export interface TimeMap {
 
 type Timed = Pick<Passage, 'inMicros' | 'outMicros' | 'speedPercent' | 'strikes'>
 
-const atSpeed = (recordingLength: Micros, speedPercent: number): Micros => Math.round((recordingLength * 100) / speedPercent)
+const atSpeed = (recordingLength: Micros, speedPercent: number): Micros =>
+  Math.round((recordingLength * 100) / speedPercent)
 
 /** What is left of a passage between its cut points when its strikes are taken out: recording time, in order. Empty when all is struck. */
-export function keptStretches({ inMicros, outMicros, strikes }: Omit<Timed, 'speedPercent'>): { inMicros: Micros; outMicros: Micros }[] {
+export function keptStretches({
+  inMicros,
+  outMicros,
+  strikes,
+}: Omit<Timed, 'speedPercent'>): { inMicros: Micros; outMicros: Micros }[] {
   const kept: { inMicros: Micros; outMicros: Micros }[] = []
   let from = inMicros
   for (const { fromMicros, toMicros } of strikes) {
@@ -71,7 +76,9 @@ function runsOf(passage: Timed, startMicros: Micros): Run[] {
 /** Lays a highlight's passages and joins on the output clock. A join longer than its neighbours have room for is shortened. */
 export function timeMapOf({ passages, joinTiming }: Pick<Highlight, 'passages' | 'joinTiming'>): TimeMap {
   const lengths = passages.map(passageLength)
-  const joinLengths = passages.map((p, i) => (i + 1 < passages.length ? roomForJoin(joinLength(p.join), lengths[i] ?? 0, lengths[i + 1] ?? 0, joinTiming) : 0))
+  const joinLengths = passages.map((p, i) =>
+    i + 1 < passages.length ? roomForJoin(joinLength(p.join), lengths[i] ?? 0, lengths[i + 1] ?? 0, joinTiming) : 0,
+  )
   const map: TimeMap = { passages: [], joins: [], lengthMicros: 0 }
   let startMicros = 0
   passages.forEach((passage, index) => {
@@ -80,7 +87,8 @@ export function timeMapOf({ passages, joinTiming }: Pick<Highlight, 'passages' |
     map.lengthMicros = endMicros
     const length = joinLengths[index] ?? 0
     const fromMicros = joinTiming === 'overlap' ? endMicros - length : endMicros - Math.floor(length / 2)
-    if (passage.join.kind !== 'cut' && length > 0) map.joins.push({ join: passage.join, index, fromMicros, toMicros: fromMicros + length })
+    if (passage.join.kind !== 'cut' && length > 0)
+      map.joins.push({ join: passage.join, index, fromMicros, toMicros: fromMicros + length })
     startMicros = joinTiming === 'overlap' ? endMicros - length : endMicros
   })
   return map
@@ -99,18 +107,25 @@ export function outputLength(highlight: Pick<Highlight, 'passages' | 'joinTiming
 /** The recording time that a passage shows at output time `t`. Before its start and after its end it goes on beyond the cut points. */
 export function recordingMicrosAt(placed: Pick<PlacedPassage, 'passage' | 'runs'>, t: Micros): Micros {
   const run = placed.runs[runAt(placed, t)]
-  return run ? run.inMicros + Math.round(((t - run.startMicros) * placed.passage.speedPercent) / 100) : placed.passage.inMicros
+  return run
+    ? run.inMicros + Math.round(((t - run.startMicros) * placed.passage.speedPercent) / 100)
+    : placed.passage.inMicros
 }
 
 /** The recording time whose picture a passage shows at output time `t`: where its sound is, unless its picture runs by itself. May lie outside the recording. */
 export function pictureMicrosAt(placed: Pick<PlacedPassage, 'passage' | 'runs' | 'startMicros'>, t: Micros): Micros {
   const { picture } = placed.passage
-  return picture ? picture.inMicros + Math.round(((t - placed.startMicros) * picture.speedPercent) / 100) : recordingMicrosAt(placed, t)
+  return picture
+    ? picture.inMicros + Math.round(((t - placed.startMicros) * picture.speedPercent) / 100)
+    : recordingMicrosAt(placed, t)
 }
 
 /** Index of the run that plays at `t`; the first before the passage starts, the last after it has ended. */
 function runAt({ runs }: Pick<PlacedPassage, 'runs'>, t: Micros): number {
-  return Math.max(0, runs.findLastIndex((r) => r.startMicros <= t))
+  return Math.max(
+    0,
+    runs.findLastIndex((r) => r.startMicros <= t),
+  )
 }
 
 /** The passage at work at output time `t`: the one whose own stretch holds it; null outside the highlight. */
@@ -129,7 +144,11 @@ export function toRecordingMicros(map: TimeMap, t: Micros): { passage: Passage; 
 export function toOutputMicros(map: TimeMap, recordingId: RecordingId, t: Micros): Micros[] {
   return map.passages
     .filter(({ passage }) => passage.recordingId === recordingId)
-    .flatMap(({ passage, runs }) => runs.filter((r) => t >= r.inMicros && t < r.outMicros).map((r) => r.startMicros + atSpeed(t - r.inMicros, passage.speedPercent)))
+    .flatMap(({ passage, runs }) =>
+      runs
+        .filter((r) => t >= r.inMicros && t < r.outMicros)
+        .map((r) => r.startMicros + atSpeed(t - r.inMicros, passage.speedPercent)),
+    )
 }
 
 /** A passage at one moment: which of its runs plays, and where in its recording its picture is. */
@@ -140,10 +159,15 @@ export interface Playing {
 }
 
 /** What is on screen at `t`: one passage, or two on their way from one to the other, `progress` 0..1. */
-export type OnScreen = ({ kind: 'one' } & Playing) | { kind: 'join'; join: PlacedJoin['join']; progress: number; from: Playing; to: Playing }
+export type OnScreen =
+  ({ kind: 'one' } & Playing) | { kind: 'join'; join: PlacedJoin['join']; progress: number; from: Playing; to: Playing }
 
 export function onScreenAt(map: TimeMap, t: Micros): OnScreen | null {
-  const playing = (placed: PlacedPassage): Playing => ({ placed, run: runAt(placed, t), recordingMicros: pictureMicrosAt(placed, t) })
+  const playing = (placed: PlacedPassage): Playing => ({
+    placed,
+    run: runAt(placed, t),
+    recordingMicros: pictureMicrosAt(placed, t),
+  })
   const joining = map.joins.find((j) => t >= j.fromMicros && t < j.toMicros)
   const from = joining && map.passages[joining.index]
   const to = joining && map.passages[joining.index + 1]

@@ -14,9 +14,13 @@ test.each([
   ['75:10', 4510],
 ])('%s is a time', (text, seconds) => expect(parseTypedSeconds(text, 1 / 60)).toBeCloseTo(seconds, 9))
 
-test.each(['', 'soon', '12:99', '1:61:00', '1:2:3:4', '-5', '5m', '1e3', '0x10', '12:', ':30', 'NaN', '12:00f'])('“%s” is none', (text) => expect(parseTypedSeconds(text, 1 / 60)).toBeNull())
+test.each(['', 'soon', '12:99', '1:61:00', '1:2:3:4', '-5', '5m', '1e3', '0x10', '12:', ':30', 'NaN', '12:00f'])(
+  '“%s” is none',
+  (text) => expect(parseTypedSeconds(text, 1 / 60)).toBeNull(),
+)
 
-test('frames are only counted where it is known how long one is', () => expect(parseTypedSeconds('1200f', null)).toBeNull())
+test('frames are only counted where it is known how long one is', () =>
+  expect(parseTypedSeconds('1200f', null)).toBeNull())
 
 test('numbers are taken as they are meant, or not at all', () => {
   expect(['12', '12,5', '-3', '−3', '.5', '7.'].map(parseTypedNumber)).toEqual([12, 12.5, -3, -3, 0.5, 7])

@@ -6,7 +6,16 @@ import { afterFailure, daysOf, isDue, notesOn, onDay, weekStart } from './week'
 const at = (day: number, hour: number, minute = 0) => new Date(2026, 10, day, hour, minute)
 let count = 0
 const post = (dueAt: Date, renderId: string, outletId = 'story', state: PostState = { kind: 'planned' }): Post =>
-  postSchema.parse({ ...newRecord('2026-11-20T10:00:00.000Z'), id: `p${count++}`, renderId, outletId, dueAt: dueAt.toISOString(), title: 'Last gate', text: '', state })
+  postSchema.parse({
+    ...newRecord('2026-11-20T10:00:00.000Z'),
+    id: `p${count++}`,
+    renderId,
+    outletId,
+    dueAt: dueAt.toISOString(),
+    title: 'Last gate',
+    text: '',
+    state,
+  })
 
 it('a week begins on Monday, local time, and has seven days across a change of the clock', () => {
   expect(weekStart(at(26, 15))).toEqual(new Date(2026, 10, 23))
@@ -24,7 +33,9 @@ it('tells of doublings, crowds and gaps by outlet, and of nothing else', () => {
   expect(notesOn([again, first])).toEqual([{ kind: 'twice', postIds: [first.id, again.id] }])
   const [one, other] = [post(at(23, 18), 'a'), post(at(23, 19, 30), 'b')]
   expect(notesOn([one, other])).toEqual([{ kind: 'close', postIds: [one.id, other.id], minutes: 90 }])
-  expect(notesOn([post(at(23, 18), 'a'), post(at(27, 18), 'b')])).toEqual([{ kind: 'gap', outletId: 'story', days: 4, from: at(23, 18).toISOString() }])
+  expect(notesOn([post(at(23, 18), 'a'), post(at(27, 18), 'b')])).toEqual([
+    { kind: 'gap', outletId: 'story', days: 4, from: at(23, 18).toISOString() },
+  ])
 })
 
 it('what passes by itself is tried again later and later, then left to a person; what does not is at once', () => {
@@ -34,7 +45,8 @@ it('what passes by itself is tried again later and later, then left to a person;
     return state.kind === 'failed' && state.again ? (Date.parse(state.again) - now.getTime()) / 60_000 : null
   })
   expect(waits).toEqual([1, 2, 4, 8, 16, null])
-  for (const reason of ['too-large', 'refused', 'signed-out', 'file-gone'] as const) expect(afterFailure(reason, '', 1, now)).toMatchObject({ again: null })
+  for (const reason of ['too-large', 'refused', 'signed-out', 'file-gone'] as const)
+    expect(afterFailure(reason, '', 1, now)).toMatchObject({ again: null })
 })
 
 it('a post is due when its time or its next attempt has come, and never once it was sent', () => {

@@ -43,8 +43,10 @@ export function notesOn(posts: readonly Post[], longestGapDays = 2): WeekNote[] 
       const before = own[n]
       if (!before) return
       const apart = Date.parse(post.dueAt) - Date.parse(before.dueAt)
-      if (apart < CLOSE_MS) notes.push({ kind: 'close', postIds: [before.id, post.id], minutes: Math.round(apart / 60_000) })
-      if (apart > (longestGapDays + 1) * DAY_MS) notes.push({ kind: 'gap', outletId, days: Math.floor(apart / DAY_MS), from: before.dueAt })
+      if (apart < CLOSE_MS)
+        notes.push({ kind: 'close', postIds: [before.id, post.id], minutes: Math.round(apart / 60_000) })
+      if (apart > (longestGapDays + 1) * DAY_MS)
+        notes.push({ kind: 'gap', outletId, days: Math.floor(apart / DAY_MS), from: before.dueAt })
     })
   }
   return notes
@@ -57,7 +59,10 @@ const PASSING: ReadonlySet<PostFailure> = new Set(['offline', 'busy'])
 
 /** What becomes of a post that failed for the `attempts`th time at `now`. */
 export function afterFailure(reason: PostFailure, detail: string, attempts: number, now: Date): PostState {
-  const again = PASSING.has(reason) && attempts < MOST_ATTEMPTS ? new Date(now.getTime() + FIRST_WAIT_MS * 2 ** (attempts - 1)).toISOString() : null
+  const again =
+    PASSING.has(reason) && attempts < MOST_ATTEMPTS
+      ? new Date(now.getTime() + FIRST_WAIT_MS * 2 ** (attempts - 1)).toISOString()
+      : null
   return { kind: 'failed', reason, detail: detail.slice(0, 500), attempts, again }
 }
 

@@ -2,7 +2,11 @@ import type { Brand } from '../model/brand'
 import type { TextStyle } from '../model/textStyle'
 
 /** A style in a brand's font and colours: what stands on a block takes ink on ground, what stands out takes the accent; letters over the picture keep the colour that can be read there. */
-export function brandedText(style: TextStyle, { palette, fonts }: Pick<Brand, 'palette' | 'fonts'>, use: 'title' | 'captions'): TextStyle {
+export function brandedText(
+  style: TextStyle,
+  { palette, fonts }: Pick<Brand, 'palette' | 'fonts'>,
+  use: 'title' | 'captions',
+): TextStyle {
   const { block, emphasis } = style
   return {
     ...style,

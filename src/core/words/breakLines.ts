@@ -10,7 +10,8 @@ export interface Line {
 const PHRASE_END = /[.,;:!?…–—。、，！？：；]["'”’)\]]*$/u
 
 /** Words that begin a phrase. */
-const PHRASE_START = /^(and|but|or|so|because|that|which|who|when|while|if|then|und|aber|oder|weil|dass|wenn|et|mais|ou|que|y|pero|o|porque)$/iu
+const PHRASE_START =
+  /^(and|but|or|so|because|that|which|who|when|while|if|then|und|aber|oder|weil|dass|wenn|et|mais|ou|que|y|pero|o|porque)$/iu
 
 /** A line that ends elsewhere than a phrase counts as much as lines whose widths differ by this share, squared. */
 const COST_OF_TEARING = 0.5
@@ -39,7 +40,12 @@ function opportunities(text: string): Opportunity[] {
  * Breaks a text into as few lines as it needs, at most `most`, none wider than `width`; at the ends of phrases where that does not make
  * them too unlike, else evenly. Null when it takes more lines or has a piece that is wider than a line. `measure`: width of a piece of text.
  */
-export function breakLines(text: string, width: number, most: number, measure: (text: string) => number): Line[] | null {
+export function breakLines(
+  text: string,
+  width: number,
+  most: number,
+  measure: (text: string) => number,
+): Line[] | null {
   const ends = opportunities(text)
   const line = (from: number, to: number): Line => {
     const piece = text.slice(from, to)

@@ -1,6 +1,8 @@
 /** Relative luminance of a colour (`#rrggbb`), 0..1 (WCAG 2.2). */
 function luminance(colour: string): number {
-  const [r = 0, g = 0, b = 0] = channels(colour).map((v) => (v / 255 <= 0.04045 ? v / 255 / 12.92 : ((v / 255 + 0.055) / 1.055) ** 2.4))
+  const [r = 0, g = 0, b = 0] = channels(colour).map((v) =>
+    v / 255 <= 0.04045 ? v / 255 / 12.92 : ((v / 255 + 0.055) / 1.055) ** 2.4,
+  )
   return 0.2126 * r + 0.7152 * g + 0.0722 * b
 }
 
@@ -21,6 +23,10 @@ export function contrastRatio(a: string, b: string): number {
 export function blended(colour: string, under: string, opacity: number): string {
   const below = channels(under)
   return `#${channels(colour)
-    .map((v, i) => Math.round(v * opacity + (below[i] ?? 0) * (1 - opacity)).toString(16).padStart(2, '0'))
+    .map((v, i) =>
+      Math.round(v * opacity + (below[i] ?? 0) * (1 - opacity))
+        .toString(16)
+        .padStart(2, '0'),
+    )
     .join('')}`
 }

@@ -5,8 +5,19 @@ import { doubtfulPlaces } from './doubtful'
 import { isLight } from './contrast'
 
 let n = 0
-const cue = (text: string, seconds = 4): Cue => ({ id: `c${++n}` as CueId, recordingId: 'r' as RecordingId, fromMicros: n * 10_000_000, toMicros: n * 10_000_000 + seconds * 1_000_000, text, words: [], speakerId: null })
-const doubts = (...texts: string[]) => doubtfulPlaces(texts.map((t) => cue(t))).map(({ cue: { text }, doubt }) => ('token' in doubt ? `${doubt.why}: ${text.slice(doubt.token.from, doubt.token.to)}` : doubt.why))
+const cue = (text: string, seconds = 4): Cue => ({
+  id: `c${++n}` as CueId,
+  recordingId: 'r' as RecordingId,
+  fromMicros: n * 10_000_000,
+  toMicros: n * 10_000_000 + seconds * 1_000_000,
+  text,
+  words: [],
+  speakerId: null,
+})
+const doubts = (...texts: string[]) =>
+  doubtfulPlaces(texts.map((t) => cue(t))).map(({ cue: { text }, doubt }) =>
+    'token' in doubt ? `${doubt.why}: ${text.slice(doubt.token.from, doubt.token.to)}` : doubt.why,
+  )
 
 it('a word twice in a row is doubtful, one that is repeated on purpose is not', () => {
   expect(doubts('we are are over the ridge')).toEqual(['twice: are'])
@@ -20,9 +31,15 @@ it('a word one letter off a word that is said often is doubtful; grammar is not'
 })
 
 it('what an encoding gone wrong leaves, letters and figures run together, empty lines and lines too fast to read are told', () => {
-  expect(doubts('the cafÃ© by the hangar', 'gate5was clean', 'nooooo')).toEqual(['garbled: cafÃ©', 'garbled: gate5was', 'garbled: nooooo'])
+  expect(doubts('the cafÃ© by the hangar', 'gate5was clean', 'nooooo')).toEqual([
+    'garbled: cafÃ©',
+    'garbled: gate5was',
+    'garbled: nooooo',
+  ])
   expect(doubts('  ')).toEqual(['empty'])
-  expect(doubtfulPlaces([cue('Thank you for flying with us, see you all on Friday', 1)])).toMatchObject([{ doubt: { why: 'fast', perSecond: 51 } }])
+  expect(doubtfulPlaces([cue('Thank you for flying with us, see you all on Friday', 1)])).toMatchObject([
+    { doubt: { why: 'fast', perSecond: 51 } },
+  ])
   expect(doubts('Three seconds up on the board.', 'And we are over the finish, unbelievable.')).toEqual([])
 })
 

@@ -31,20 +31,32 @@ const plain = (word: string) => word.toLocaleLowerCase().replace(/^[^\p{L}\p{N}]
 /** Places that are likely to be wrong, in the order of the cues. */
 export function doubtfulPlaces(cues: readonly Cue[]): Doubtful[] {
   const said = new Map<string, number>()
-  for (const { text } of cues) for (const { from, to } of tokensOf(text)) said.set(plain(text.slice(from, to)), (said.get(plain(text.slice(from, to))) ?? 0) + 1)
-  const known = [...said].filter(([word, times]) => times >= OFTEN && word.length >= LEAST_LETTERS).map(([word]) => word)
+  for (const { text } of cues)
+    for (const { from, to } of tokensOf(text))
+      said.set(plain(text.slice(from, to)), (said.get(plain(text.slice(from, to))) ?? 0) + 1)
+  const known = [...said]
+    .filter(([word, times]) => times >= OFTEN && word.length >= LEAST_LETTERS)
+    .map(([word]) => word)
   return cues.flatMap((cue) => doubtsOf(cue, said, known).map((doubt) => ({ cue, doubt })))
 }
 
-function doubtsOf({ text, fromMicros, toMicros }: Cue, said: ReadonlyMap<string, number>, known: readonly string[]): Doubt[] {
+function doubtsOf(
+  { text, fromMicros, toMicros }: Cue,
+  said: ReadonlyMap<string, number>,
+  known: readonly string[],
+): Doubt[] {
   if (text.trim() === '') return [{ why: 'empty' }]
   const tokens = tokensOf(text)
   const words = tokens.map((t) => plain(text.slice(t.from, t.to)))
   const doubts = tokens.flatMap((token, i): Doubt[] => {
     const word = words[i] ?? ''
     if (GARBLED.test(text.slice(token.from, token.to))) return [{ why: 'garbled', token }]
-    if (word !== '' && word === words[i - 1] && /^[^\p{P}]*$/u.test(text.slice(tokens[i - 1]?.from, token.from))) return [{ why: 'twice', token }]
-    const usual = word.length >= LEAST_LETTERS && (said.get(word) ?? 0) < OFTEN ? known.find((k) => isOneLetterOff(word, k)) : undefined
+    if (word !== '' && word === words[i - 1] && /^[^\p{P}]*$/u.test(text.slice(tokens[i - 1]?.from, token.from)))
+      return [{ why: 'twice', token }]
+    const usual =
+      word.length >= LEAST_LETTERS && (said.get(word) ?? 0) < OFTEN
+        ? known.find((k) => isOneLetterOff(word, k))
+        : undefined
     return usual === undefined ? [] : [{ why: 'alike', token, usual }]
   })
   const perSecond = [...text].length / ((toMicros - fromMicros) / MICROS_PER_SECOND)

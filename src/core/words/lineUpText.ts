@@ -44,7 +44,9 @@ export function piecesOf(text: string): string[] {
 function parted(sentence: string): string[] {
   if (sentence.length <= MOST_LETTERS) return [sentence]
   const middle = sentence.length / 2
-  const ends = [...sentence.matchAll(/[,;:–—、，]\s*/gu)].map((m) => m.index + m[0].length).filter((at) => at > sentence.length * 0.2 && at < sentence.length * 0.8)
+  const ends = [...sentence.matchAll(/[,;:–—、，]\s*/gu)]
+    .map((m) => m.index + m[0].length)
+    .filter((at) => at > sentence.length * 0.2 && at < sentence.length * 0.8)
   const spaces = [...sentence.matchAll(/\s+/gu)].map((m) => m.index + m[0].length)
   const at = [...(ends.length > 0 ? ends : spaces)].sort((a, b) => Math.abs(a - middle) - Math.abs(b - middle))[0]
   if (at === undefined) return [sentence]
@@ -65,8 +67,14 @@ function placesIn(speech: readonly SpeechStretch[]): Place[] {
   let spoken = 0
   speech.forEach(({ fromMicros, toMicros }, i) => {
     const before = speech[i - 1]
-    places.push({ spoken, pause: before ? fromMicros - before.toMicros : FULL_PAUSE_MICROS, end: before?.toMicros ?? fromMicros, start: fromMicros })
-    for (let t = fromMicros + STEP_MICROS; t < toMicros; t += STEP_MICROS) places.push({ spoken: spoken + t - fromMicros, pause: 0, end: t, start: t })
+    places.push({
+      spoken,
+      pause: before ? fromMicros - before.toMicros : FULL_PAUSE_MICROS,
+      end: before?.toMicros ?? fromMicros,
+      start: fromMicros,
+    })
+    for (let t = fromMicros + STEP_MICROS; t < toMicros; t += STEP_MICROS)
+      places.push({ spoken: spoken + t - fromMicros, pause: 0, end: t, start: t })
     spoken += toMicros - fromMicros
   })
   const last = speech.at(-1)
@@ -85,7 +93,8 @@ export function lineUpText(text: string, speech: readonly SpeechStretch[]): Line
   if (pieces.length === 0 || total === 0) return []
   const weights = pieces.map((p) => [...p.matchAll(/[\p{L}\p{N}]/gu)].length + 2)
   const perLetter = total / weights.reduce((a, b) => a + b, 0)
-  const costOf = ({ pause }: Place) => (pause > 0 ? -GAIN_IN_PAUSE * Math.min(1, pause / FULL_PAUSE_MICROS) : COST_INSIDE_SPEECH ** 2)
+  const costOf = ({ pause }: Place) =>
+    pause > 0 ? -GAIN_IN_PAUSE * Math.min(1, pause / FULL_PAUSE_MICROS) : COST_INSIDE_SPEECH ** 2
   // best[j]: least cost of having placed all pieces so far so that the next begins at place j; from[i][j]: where piece i began then.
   let best = places.map((_, j) => (j === 0 ? 0 : Infinity))
   const from: Int32Array[] = []
@@ -120,7 +129,11 @@ export function lineUpText(text: string, speech: readonly SpeechStretch[]): Line
     const k = (from[i] as Int32Array)[j] ?? -1
     // More pieces than places: what is left shares the beginning.
     if (k < 0) return evenly(pieces, weights, places)
-    made.unshift({ text: pieces[i] as string, fromMicros: (places[k] as Place).start, toMicros: (places[j] as Place).end })
+    made.unshift({
+      text: pieces[i] as string,
+      fromMicros: (places[k] as Place).start,
+      toMicros: (places[j] as Place).end,
+    })
     j = k
   }
   return made

@@ -4,7 +4,13 @@ import { linesOfWords } from './linesOfWords'
 const heard = (text: string, from: number, to: number) => ({ text, fromMicros: from * 1e6, toMicros: to * 1e6 })
 
 test('a line ends with its sentence and at a pause', () => {
-  const lines = linesOfWords([heard(' Low', 0, 0.3), heard(' save.', 0.3, 0.6), heard(' Find', 0.7, 0.9), heard(' lift', 0.9, 1.2), heard(' now', 2.4, 2.6)])
+  const lines = linesOfWords([
+    heard(' Low', 0, 0.3),
+    heard(' save.', 0.3, 0.6),
+    heard(' Find', 0.7, 0.9),
+    heard(' lift', 0.9, 1.2),
+    heard(' now', 2.4, 2.6),
+  ])
   expect(lines.map((l) => l.text)).toEqual(['Low save.', 'Find lift', 'now'])
   expect(lines[0]).toMatchObject({ fromMicros: 0, toMicros: 0.6e6, words: [{ text: 'Low' }, { text: 'save.' }] })
 })

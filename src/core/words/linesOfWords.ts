@@ -18,14 +18,29 @@ export function linesOfWords(words: readonly HeardWord[]): Pick<Cue, 'fromMicros
     if (word.text.trim() === '') continue
     const line = lines.at(-1)
     const last = line?.at(-1)
-    const goesOn = line && last && !ENDS_SENTENCE.test(last.text) && word.fromMicros - last.toMicros < LONGEST_PAUSE && textOf([...line, word]).length <= LONGEST_LINE
+    const goesOn =
+      line &&
+      last &&
+      !ENDS_SENTENCE.test(last.text) &&
+      word.fromMicros - last.toMicros < LONGEST_PAUSE &&
+      textOf([...line, word]).length <= LONGEST_LINE
     if (goesOn) line.push(word)
     else lines.push([word])
   }
   return lines.map((line) => {
     const fromMicros = line[0]?.fromMicros ?? 0
-    return { fromMicros, toMicros: Math.max(fromMicros + 1, line.at(-1)?.toMicros ?? 0), text: textOf(line), words: line.map((w) => ({ ...w, text: w.text.trim() })) }
+    return {
+      fromMicros,
+      toMicros: Math.max(fromMicros + 1, line.at(-1)?.toMicros ?? 0),
+      text: textOf(line),
+      words: line.map((w) => ({ ...w, text: w.text.trim() })),
+    }
   })
 }
 
-const textOf = (line: readonly HeardWord[]) => line.map((w) => w.text).join('').trim().slice(0, MOST_CUE_LENGTH)
+const textOf = (line: readonly HeardWord[]) =>
+  line
+    .map((w) => w.text)
+    .join('')
+    .trim()
+    .slice(0, MOST_CUE_LENGTH)

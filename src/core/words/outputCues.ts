@@ -21,7 +21,11 @@ const LEAST_MICROS = 150_000
 
 /** Cues as they come on the output clock, in order. What is cut out or struck out is not said, so it is not written either. */
 export function outputCues({ cues }: Pick<Words, 'cues'>, map: TimeMap): OutputCue[] {
-  return map.passages.flatMap((placed) => cues.filter((c) => c.recordingId === placed.passage.recordingId).flatMap((cue) => inPassage(cue, placed))).sort((a, b) => a.fromMicros - b.fromMicros)
+  return map.passages
+    .flatMap((placed) =>
+      cues.filter((c) => c.recordingId === placed.passage.recordingId).flatMap((cue) => inPassage(cue, placed)),
+    )
+    .sort((a, b) => a.fromMicros - b.fromMicros)
 }
 
 function inPassage(cue: Cue, placed: PlacedPassage): OutputCue[] {
@@ -40,13 +44,24 @@ function inPassage(cue: Cue, placed: PlacedPassage): OutputCue[] {
     return [{ ...token, fromMicros: at(token.fromMicros), toMicros: at(token.toMicros) }]
   })
   if (kept.length === 0) return []
-  return [{ cueId: cue.id, index: placed.index, fromMicros, toMicros, speakerId: cue.speakerId, ...(whole ? { text: cue.text, tokens: kept } : withoutTheRest(cue.text, kept)) }]
+  return [
+    {
+      cueId: cue.id,
+      index: placed.index,
+      fromMicros,
+      toMicros,
+      speakerId: cue.speakerId,
+      ...(whole ? { text: cue.text, tokens: kept } : withoutTheRest(cue.text, kept)),
+    },
+  ]
 }
 
 /** By its middle, so that a cut at the edge of a word does not take it along. */
-const isSpokenIn = ({ fromMicros, toMicros }: TimedToken, { inMicros, outMicros }: Run) => (fromMicros + toMicros) / 2 >= inMicros && (fromMicros + toMicros) / 2 < outMicros
+const isSpokenIn = ({ fromMicros, toMicros }: TimedToken, { inMicros, outMicros }: Run) =>
+  (fromMicros + toMicros) / 2 >= inMicros && (fromMicros + toMicros) / 2 < outMicros
 
-const outputIn = ({ passage }: PlacedPassage, run: Run, t: Micros): Micros => run.startMicros + Math.round(((t - run.inMicros) * 100) / passage.speedPercent)
+const outputIn = ({ passage }: PlacedPassage, run: Run, t: Micros): Micros =>
+  run.startMicros + Math.round(((t - run.inMicros) * 100) / passage.speedPercent)
 
 /** A text of those words alone that were kept; what stood between two of them stays. */
 function withoutTheRest(text: string, kept: readonly TimedToken[]): { text: string; tokens: TimedToken[] } {

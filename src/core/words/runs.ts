@@ -34,7 +34,9 @@ export function pieces(set: SetText, line: SetLine, spoken: Token | null, measur
   if (!spoken || spoken.from >= line.to || spoken.to <= line.from) return { word: [], others: [whole] }
   const from = Math.max(spoken.from, line.from)
   const to = Math.min(spoken.to, line.to)
-  const parted = isMixed(set.text.slice(line.from, line.to)) ? inOrderOfEyes(set, line, from, to, measure) : inOneDirection(set, line, from, to, measure)
+  const parted = isMixed(set.text.slice(line.from, line.to))
+    ? inOrderOfEyes(set, line, from, to, measure)
+    : inOneDirection(set, line, from, to, measure)
   const isOfWord = (p: Piece) => p.from >= from && p.to <= to
   return { word: parted.filter(isOfWord), others: parted.filter((p) => !isOfWord(p)) }
 }
@@ -42,11 +44,23 @@ export function pieces(set: SetText, line: SetLine, spoken: Token | null, measur
 /** A line of one direction in up to three pieces. */
 function inOneDirection(set: SetText, line: SetLine, from: number, to: number, measure: Measure): Piece[] {
   const widthTo = (at: number) => measure(set.text.slice(line.from, at), set.face)
-  const parts = [[line.from, from], [from, to], [to, line.to]] as const
+  const parts = [
+    [line.from, from],
+    [from, to],
+    [to, line.to],
+  ] as const
   return parts.flatMap(([a, b]): Piece[] => {
     if (b <= a) return []
     const [start, end] = [widthTo(a), widthTo(b)]
-    return [{ from: a, to: b, x: line.right ? line.x + line.width - end : line.x + start, width: end - start, right: line.right }]
+    return [
+      {
+        from: a,
+        to: b,
+        x: line.right ? line.x + line.width - end : line.x + start,
+        width: end - start,
+        right: line.right,
+      },
+    ]
   })
 }
 

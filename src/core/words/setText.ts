@@ -61,16 +61,29 @@ export function setText(written: string, style: TextStyle, area: Rect, side: num
   const wanted = style.size * side
   // Letters grow with the em: each piece is measured once.
   const widths = new Map<string, number>()
-  const widthOf = (piece: string) => widths.get(piece) ?? (widths.set(piece, measure(piece, { font: style.font, weight: style.weight, size: wanted })), widths.get(piece) as number)
+  const widthOf = (piece: string) =>
+    widths.get(piece) ??
+    (widths.set(piece, measure(piece, { font: style.font, weight: style.weight, size: wanted })),
+    widths.get(piece) as number)
   for (let size = wanted; size >= SMALLEST_EM; size *= SMALLER) {
     const face = { font: style.font, weight: style.weight, size }
     const margin = marginsOf(style, size)
     const width = (area.width - 2 * margin.beside) / (style.emphasis.kind === 'enlarge' ? style.emphasis.by : 1)
     const most = Math.max(style.lines, text.split('\n').length)
     const tooLong = size < LEAST_SIZE * wanted
-    const lines = breakLines(text, width, tooLong ? Math.max(most, 4) : most, (piece) => (widthOf(piece) * size) / wanted)
+    const lines = breakLines(
+      text,
+      width,
+      tooLong ? Math.max(most, 4) : most,
+      (piece) => (widthOf(piece) * size) / wanted,
+    )
     // At other sizes letters may be rounded differently: what is drawn decides.
-    if (lines && heightOf(lines.length, size, margin.above) <= area.height && lines.every((l) => measure(text.slice(l.from, l.to), face) <= width)) return placed(text, lines, style, area, face, measure, tooLong)
+    if (
+      lines &&
+      heightOf(lines.length, size, margin.above) <= area.height &&
+      lines.every((l) => measure(text.slice(l.from, l.to), face) <= width)
+    )
+      return placed(text, lines, style, area, face, measure, tooLong)
   }
   return null
 }
@@ -84,16 +97,29 @@ function inCapitals(text: string): string {
 function marginsOf({ block, outline, emphasis }: TextStyle, size: number): { beside: number; above: number } {
   const ring = ((outline?.width ?? 0) * size) / 2
   const box = emphasis.kind === 'box' ? BOX_BESIDE * size : 0
-  return { beside: Math.max(ring, box, block ? BLOCK_BESIDE * size : 0), above: Math.max(ring, block ? BLOCK_ABOVE * size : 0) }
+  return {
+    beside: Math.max(ring, box, block ? BLOCK_BESIDE * size : 0),
+    above: Math.max(ring, block ? BLOCK_ABOVE * size : 0),
+  }
 }
 
-const heightOf = (lines: number, size: number, above: number) => ((lines - 1) * LEADING + ASCENT + DESCENT) * size + 2 * above
+const heightOf = (lines: number, size: number, above: number) =>
+  ((lines - 1) * LEADING + ASCENT + DESCENT) * size + 2 * above
 
-function placed(text: string, lines: readonly Line[], style: TextStyle, area: Rect, face: Face, measure: Measure, tooLong: boolean): SetText {
+function placed(
+  text: string,
+  lines: readonly Line[],
+  style: TextStyle,
+  area: Rect,
+  face: Face,
+  measure: Measure,
+  tooLong: boolean,
+): SetText {
   const { size } = face
   const margin = marginsOf(style, size)
   const height = heightOf(lines.length, size, margin.above)
-  const top = area.y + (style.place === 'top' ? 0 : style.place === 'bottom' ? area.height - height : (area.height - height) / 2)
+  const top =
+    area.y + (style.place === 'top' ? 0 : style.place === 'bottom' ? area.height - height : (area.height - height) / 2)
   const set = lines.map((line, i): SetLine => {
     const piece = text.slice(line.from, line.to)
     const width = measure(piece, face)
@@ -101,9 +127,20 @@ function placed(text: string, lines: readonly Line[], style: TextStyle, area: Re
     const room = area.width - 2 * margin.beside - width
     const atStart = right ? room : 0
     const along = style.align === 'middle' ? room / 2 : style.align === 'start' ? atStart : room - atStart
-    return { ...line, width, right, x: area.x + margin.beside + along, baseline: top + margin.above + (ASCENT + i * LEADING) * size }
+    return {
+      ...line,
+      width,
+      right,
+      x: area.x + margin.beside + along,
+      baseline: top + margin.above + (ASCENT + i * LEADING) * size,
+    }
   })
-  const behind = set.map((l): Rect => ({ x: l.x - margin.beside, y: l.baseline - ASCENT * size - margin.above, width: l.width + 2 * margin.beside, height: (ASCENT + DESCENT) * size + 2 * margin.above }))
+  const behind = set.map((l): Rect => ({
+    x: l.x - margin.beside,
+    y: l.baseline - ASCENT * size - margin.above,
+    width: l.width + 2 * margin.beside,
+    height: (ASCENT + DESCENT) * size + 2 * margin.above,
+  }))
   const extent = around(behind)
   const blocks = !style.block ? [] : style.block.behind === 'whole' ? [extent] : behind
   return { text, face, lines: set, blocks, radius: (style.block?.radius ?? 0) * size, extent, tooLong }
@@ -112,5 +149,10 @@ function placed(text: string, lines: readonly Line[], style: TextStyle, area: Re
 function around(rects: readonly Rect[]): Rect {
   const x = Math.min(...rects.map((r) => r.x))
   const y = Math.min(...rects.map((r) => r.y))
-  return { x, y, width: Math.max(...rects.map((r) => r.x + r.width)) - x, height: Math.max(...rects.map((r) => r.y + r.height)) - y }
+  return {
+    x,
+    y,
+    width: Math.max(...rects.map((r) => r.x + r.width)) - x,
+    height: Math.max(...rects.map((r) => r.y + r.height)) - y,
+  }
 }

@@ -14,7 +14,12 @@ test('no span is longer than allowed, none overlap, and all of the speech lies i
     expect(span.toMicros - span.fromMicros).toBeLessThanOrEqual(28e6)
     expect(span.fromMicros).toBeGreaterThanOrEqual(spans[i - 1]?.toMicros ?? 0)
   }
-  for (let t = 0.1e6; t < 120e6; t += 0.05e6) if (speech.some((x) => t >= x.fromMicros && t < x.toMicros)) expect(spans.some((x) => t >= x.fromMicros && t < x.toMicros), `${t} µs`).toBe(true)
+  for (let t = 0.1e6; t < 120e6; t += 0.05e6)
+    if (speech.some((x) => t >= x.fromMicros && t < x.toMicros))
+      expect(
+        spans.some((x) => t >= x.fromMicros && t < x.toMicros),
+        `${t} µs`,
+      ).toBe(true)
 })
 
 test('silence is not listened to', () => expect(spansToHear([], 28e6)).toEqual([]))

@@ -18,7 +18,8 @@ export function spansToHear(speech: readonly SpeechStretch[], mostMicros: Micros
       last.toMicros = toMicros
       continue
     }
-    for (; toMicros - fromMicros > mostMicros; fromMicros += mostMicros) spans.push({ fromMicros, toMicros: fromMicros + mostMicros })
+    for (; toMicros - fromMicros > mostMicros; fromMicros += mostMicros)
+      spans.push({ fromMicros, toMicros: fromMicros + mostMicros })
     if (toMicros > fromMicros) spans.push({ fromMicros, toMicros })
   }
   return spans

@@ -53,12 +53,23 @@ const plain = (word: string) => word.toLocaleLowerCase().replace(/[^\p{L}\p{N}]/
  * The words of a cue with the times at which they are spoken. Words that were timed keep their times, also after the text was corrected;
  * those between share out what lies between.
  */
-export function timedTokens({ text, words, fromMicros, toMicros }: Pick<Cue, 'text' | 'words' | 'fromMicros' | 'toMicros'>): TimedToken[] {
+export function timedTokens({
+  text,
+  words,
+  fromMicros,
+  toMicros,
+}: Pick<Cue, 'text' | 'words' | 'fromMicros' | 'toMicros'>): TimedToken[] {
   const tokens = tokensOf(text)
   if (words.length === 0) return spread(text, tokens, fromMicros, toMicros)
-  const known = words.length === tokens.length ? words : alike(tokens.map((t) => text.slice(t.from, t.to)), words)
+  const known =
+    words.length === tokens.length
+      ? words
+      : alike(
+          tokens.map((t) => text.slice(t.from, t.to)),
+          words,
+        )
   const timed: TimedToken[] = []
-  for (let i = 0; i < tokens.length; ) {
+  for (let i = 0; i < tokens.length;) {
     const word = known[i]
     const token = tokens[i] as Token
     if (word) {
@@ -80,9 +91,11 @@ function alike(texts: readonly string[], words: readonly SpokenWord[]): (SpokenW
   const [a, b] = [texts.map(plain), words.map((w) => plain(w.text))]
   const longest = Array.from({ length: a.length + 1 }, () => new Array<number>(b.length + 1).fill(0))
   const at = (i: number, j: number) => longest[i]?.[j] ?? 0
-  for (let i = a.length - 1; i >= 0; i--) for (let j = b.length - 1; j >= 0; j--) (longest[i] as number[])[j] = a[i] === b[j] ? at(i + 1, j + 1) + 1 : Math.max(at(i + 1, j), at(i, j + 1))
+  for (let i = a.length - 1; i >= 0; i--)
+    for (let j = b.length - 1; j >= 0; j--)
+      (longest[i] as number[])[j] = a[i] === b[j] ? at(i + 1, j + 1) + 1 : Math.max(at(i + 1, j), at(i, j + 1))
   const found: (SpokenWord | undefined)[] = []
-  for (let i = 0, j = 0; i < a.length; ) {
+  for (let i = 0, j = 0; i < a.length;) {
     if (j < b.length && a[i] === b[j]) {
       found.push(words[j++])
       i++

@@ -18,8 +18,27 @@ import { CAPTION_STYLES, TITLE_STYLES } from './textStyles'
 import { timedTokens, tokensOf } from './tokens'
 
 const A = 'a' as RecordingId
-const cue = (id: string, from: number, to: number, text: string, more: Partial<Cue> = {}): Cue => ({ id: id as CueId, recordingId: A, fromMicros: from * 1e6, toMicros: to * 1e6, text, words: [], speakerId: null, ...more })
-const passage = (from: number, to: number, more: Partial<Passage> = {}): Passage => ({ ...newPassage({ id: `p${from}` as PassageId, recordingId: A, inMicros: from * 1e6, outMicros: to * 1e6, setupId: 's' as SetupId, layoutId: 'l' as LayoutId }), ...more })
+const cue = (id: string, from: number, to: number, text: string, more: Partial<Cue> = {}): Cue => ({
+  id: id as CueId,
+  recordingId: A,
+  fromMicros: from * 1e6,
+  toMicros: to * 1e6,
+  text,
+  words: [],
+  speakerId: null,
+  ...more,
+})
+const passage = (from: number, to: number, more: Partial<Passage> = {}): Passage => ({
+  ...newPassage({
+    id: `p${from}` as PassageId,
+    recordingId: A,
+    inMicros: from * 1e6,
+    outMicros: to * 1e6,
+    setupId: 's' as SetupId,
+    layoutId: 'l' as LayoutId,
+  }),
+  ...more,
+})
 const mapOf = (...passages: Passage[]) => timeMapOf({ passages, joinTiming: 'hold' })
 
 /** Widths as a real canvas gives them, with whatever font stands in. */
@@ -49,7 +68,16 @@ describe('words and their times', () => {
   })
 
   test('after a correction, words that were timed keep their times and new ones take what lies between', () => {
-    const words = [['go', 1, 1.2], ['for', 1.2, 1.4], ['the', 1.4, 1.5], ['lift', 1.6, 2]].map(([text, from, to]) => ({ text: text as string, fromMicros: (from as number) * 1e6, toMicros: (to as number) * 1e6 }))
+    const words = [
+      ['go', 1, 1.2],
+      ['for', 1.2, 1.4],
+      ['the', 1.4, 1.5],
+      ['lift', 1.6, 2],
+    ].map(([text, from, to]) => ({
+      text: text as string,
+      fromMicros: (from as number) * 1e6,
+      toMicros: (to as number) * 1e6,
+    }))
     const timed = timedTokens(cue('c', 1, 2, 'Go for the blue lift!', { words }))
     expect(timed.map((t) => t.fromMicros / 1e6)).toEqual([1, 1.2, 1.4, 1.5, 1.6])
     expect(timed.at(-1)?.toMicros).toBe(2e6)
@@ -68,11 +96,26 @@ describe('cues in the output', () => {
   })
 
   test('what is struck out is not written; what is left over of a cue is shown once, without a hole', () => {
-    const words = [['one', 0, 1], ['two', 1, 2], ['three', 2, 3], ['four', 3, 4]].map(([text, from, to]) => ({ text: text as string, fromMicros: (from as number) * 1e6, toMicros: (to as number) * 1e6 }))
-    const out = outputCues({ cues: [cue('c', 0, 4, 'one two three four', { words })] }, mapOf(passage(0, 5, { strikes: [{ fromMicros: 1e6, toMicros: 3e6 }] })))
+    const words = [
+      ['one', 0, 1],
+      ['two', 1, 2],
+      ['three', 2, 3],
+      ['four', 3, 4],
+    ].map(([text, from, to]) => ({
+      text: text as string,
+      fromMicros: (from as number) * 1e6,
+      toMicros: (to as number) * 1e6,
+    }))
+    const out = outputCues(
+      { cues: [cue('c', 0, 4, 'one two three four', { words })] },
+      mapOf(passage(0, 5, { strikes: [{ fromMicros: 1e6, toMicros: 3e6 }] })),
+    )
     expect(out).toHaveLength(1)
     expect(out[0]).toMatchObject({ text: 'one four', fromMicros: 0, toMicros: 2e6 })
-    expect(out[0]?.tokens.map((t) => [out[0]?.text.slice(t.from, t.to), t.fromMicros / 1e6])).toEqual([['one', 0], ['four', 1]])
+    expect(out[0]?.tokens.map((t) => [out[0]?.text.slice(t.from, t.to), t.fromMicros / 1e6])).toEqual([
+      ['one', 0],
+      ['four', 1],
+    ])
   })
 
   test('a cue that only begins as its passage ends is not flashed', () => {
@@ -97,11 +140,22 @@ describe('editing cues', () => {
   test('what is split never comes to nothing, in time either', () => {
     const short: Cue = { ...cue('a', 0, 1, 'Stay low'), toMicros: 3 }
     const split = splitCue([short], 'a' as CueId, 5, 'n' as CueId)
-    expect(split.map((c) => [c.fromMicros, c.toMicros])).toEqual([[0, 2], [2, 3]])
+    expect(split.map((c) => [c.fromMicros, c.toMicros])).toEqual([
+      [0, 2],
+      [2, 3],
+    ])
     expect(splitCue(split, 'n' as CueId, 1, 'm' as CueId)).toEqual(split)
     // The last word is said at the very end of it; both are long enough to be read all the same.
-    const late: Cue = { ...cue('a', 0, 2, 'Stay low'), words: [{ text: 'Stay', fromMicros: 0, toMicros: 1_990_000 }, { text: 'low', fromMicros: 1_990_000, toMicros: 2_000_000 }] }
-    expect(splitCue([late], 'a' as CueId, 5, 'n' as CueId).map((c) => c.toMicros - c.fromMicros)).toEqual([1_800_000, 200_000])
+    const late: Cue = {
+      ...cue('a', 0, 2, 'Stay low'),
+      words: [
+        { text: 'Stay', fromMicros: 0, toMicros: 1_990_000 },
+        { text: 'low', fromMicros: 1_990_000, toMicros: 2_000_000 },
+      ],
+    }
+    expect(splitCue([late], 'a' as CueId, 5, 'n' as CueId).map((c) => c.toMicros - c.fromMicros)).toEqual([
+      1_800_000, 200_000,
+    ])
   })
 
   test('no more comes together in one than it can hold', () => {
@@ -109,7 +163,13 @@ describe('editing cues', () => {
     const joined = joinToPrevious(long, 'b' as CueId)
     expect(joined?.cues[0]?.text).toHaveLength(2000)
     expect(joinToPrevious(joined?.cues ?? [], 'c' as CueId)).toBeNull()
-    expect(replaceText([cue('a', 0, 2, 'low '.repeat(400))], findText([cue('a', 0, 2, 'low '.repeat(400))], 'low', false), 'x'.repeat(200))[0]?.text).toHaveLength(2000)
+    expect(
+      replaceText(
+        [cue('a', 0, 2, 'low '.repeat(400))],
+        findText([cue('a', 0, 2, 'low '.repeat(400))], 'low', false),
+        'x'.repeat(200),
+      )[0]?.text,
+    ).toHaveLength(2000)
   })
 
   test('an edge never passes the other one', () => {
@@ -132,10 +192,14 @@ describe('editing cues', () => {
 })
 
 describe('lines', () => {
-  const linesOf = (text: string, width: number, most: number) => breakLines(text, width, most, tenPerLetter)?.map(({ from, to }) => text.slice(from, to))
+  const linesOf = (text: string, width: number, most: number) =>
+    breakLines(text, width, most, tenPerLetter)?.map(({ from, to }) => text.slice(from, to))
 
   test('break at the ends of phrases, unless that leaves them too unlike', () => {
-    expect(linesOf('Gate five is behind us, nice and calm.', 300, 2)).toEqual(['Gate five is behind us,', 'nice and calm.'])
+    expect(linesOf('Gate five is behind us, nice and calm.', 300, 2)).toEqual([
+      'Gate five is behind us,',
+      'nice and calm.',
+    ])
     expect(linesOf('Oh! The lift is right here now', 200, 2)).toEqual(['Oh! The lift is', 'right here now'])
     expect(linesOf('one line', 300, 2)).toEqual(['one line'])
     expect(linesOf('first\nsecond', 300, 2)).toEqual(['first', 'second'])
@@ -162,7 +226,9 @@ test(`lines are the best of all that there are, in as few as can be (seed ${SEED
   const words = ['lift', 'ridge,', 'and', 'low.', 'thermals', 'no', 'because', 'gate!', 'a', 'winching']
   let broken = 0
   for (let n = 0; n < 400; n++) {
-    const text = Array.from({ length: random.integer(1, 11) }, () => random.pick(words)).join(' ').replace(/ /g, () => (random.next() < 0.06 ? '\n' : ' '))
+    const text = Array.from({ length: random.integer(1, 11) }, () => random.pick(words))
+      .join(' ')
+      .replace(/ /g, () => (random.next() < 0.06 ? '\n' : ' '))
     const [width, most] = [random.integer(8, 30) * 10, random.integer(1, 4)]
     const found = breakLines(text, width, most, tenPerLetter)
     const fewest = [1, 2, 3, 4].slice(0, most).find((lines) => everyWay(text, width, lines).length > 0)
@@ -195,12 +261,37 @@ test('a text of two thousand letters is broken as well', () => {
 
 test(`200 titles in four shapes and every style stay in their area, and are only set very small when that is said (seed ${SEED})`, () => {
   const random = seeded(SEED)
-  const letters = ['lift', 'ridge', 'Thermals', 'über', 'and', 'winch', 'no', 'last gate', 'cloudbase', '滑翔机', 'שלום', 'مرحبا', '🪂', 'Weathercock']
+  const letters = [
+    'lift',
+    'ridge',
+    'Thermals',
+    'über',
+    'and',
+    'winch',
+    'no',
+    'last gate',
+    'cloudbase',
+    '滑翔机',
+    'שלום',
+    'مرحبا',
+    '🪂',
+    'Weathercock',
+  ]
   const styles = [...TITLE_STYLES, ...CAPTION_STYLES].map((s) => s.style)
-  const arrangement = { tree: { kind: 'space' as const }, insets: [], backdrop: { kind: 'colour' as const, colour: '#000000' } }
+  const arrangement = {
+    tree: { kind: 'space' as const },
+    insets: [],
+    backdrop: { kind: 'colour' as const, colour: '#000000' },
+  }
   for (let n = 0; n < 200; n++) {
-    const text = Array.from({ length: random.integer(1, 16) }, () => random.pick(letters)).join(random.pick([' ', ' ', ', ']))
-    const style = { ...random.pick(styles), align: random.pick(['start', 'middle', 'end'] as const), place: random.pick(['top', 'middle', 'bottom'] as const) }
+    const text = Array.from({ length: random.integer(1, 16) }, () => random.pick(letters)).join(
+      random.pick([' ', ' ', ', ']),
+    )
+    const style = {
+      ...random.pick(styles),
+      align: random.pick(['start', 'middle', 'end'] as const),
+      place: random.pick(['top', 'middle', 'bottom'] as const),
+    }
     for (const shape of STANDARD_SHAPES) {
       const area = wordArea('titleArea', arrangement, shape)
       const side = Math.min(shape.width, shape.height)
@@ -212,7 +303,12 @@ test(`200 titles in four shapes and every style stay in their area, and are only
       expect(set.extent.x + set.extent.width).toBeLessThanOrEqual(area.x + area.width + 0.01)
       expect(set.extent.y + set.extent.height).toBeLessThanOrEqual(area.y + area.height + 0.01)
       if (!set.tooLong) expect(set.face.size).toBeGreaterThanOrEqual(LEAST_SIZE * style.size * side - 0.01)
-      expect(set.lines.map((l) => set.text.slice(l.from, l.to)).join('').replace(/\s/g, '')).toBe(set.text.replace(/\s/g, ''))
+      expect(
+        set.lines
+          .map((l) => set.text.slice(l.from, l.to))
+          .join('')
+          .replace(/\s/g, ''),
+      ).toBe(set.text.replace(/\s/g, ''))
     }
   }
 })
@@ -221,12 +317,18 @@ test('the spoken word is a piece of its line, from the left or from the right as
   const style = CAPTION_STYLES[0]?.style
   if (!style) throw new Error('no style')
   const area = { x: 0, y: 0, width: 1000, height: 200 }
-  for (const [text, right] of [['stay low now', false], ['שלום לכל הטייסים', true]] as const) {
+  for (const [text, right] of [
+    ['stay low now', false],
+    ['שלום לכל הטייסים', true],
+  ] as const) {
     const set = setText(text, style, area, 1000, measure)
     const line = set?.lines[0]
     const [first] = tokensOf(text)
     if (!set || !line || !first) throw new Error('not set')
-    const { word: [word, ...more], others: [after, ...others] } = pieces(set, line, first, measure)
+    const {
+      word: [word, ...more],
+      others: [after, ...others],
+    } = pieces(set, line, first, measure)
     expect([...more, ...others]).toEqual([])
     expect(line.right).toBe(right)
     if (right) expect((word?.x ?? 0) + (word?.width ?? 0)).toBeCloseTo(line.x + line.width, 3)
@@ -261,8 +363,15 @@ test('in a line that runs both ways the spoken word is where it is seen', () => 
 })
 
 test('a pasted text is lined up with speech: sentences begin where somebody begins to speak', () => {
-  const speech = [[0.8, 4.1], [4.4, 6.7], [10.6, 14.1], [16.9, 18.4], [19.4, 21.3]].map(([from, to]) => ({ fromMicros: (from as number) * 1e6, toMicros: (to as number) * 1e6 }))
-  const text = 'Okay, gate five is behind us, nice and calm. I think the lift is on the far side of the ridge.\nAnd that is the last gate before the ridge, stay low, stay low. Oh! The lift is right here! Go, go, go! Clean turn!'
+  const speech = [
+    [0.8, 4.1],
+    [4.4, 6.7],
+    [10.6, 14.1],
+    [16.9, 18.4],
+    [19.4, 21.3],
+  ].map(([from, to]) => ({ fromMicros: (from as number) * 1e6, toMicros: (to as number) * 1e6 }))
+  const text =
+    'Okay, gate five is behind us, nice and calm. I think the lift is on the far side of the ridge.\nAnd that is the last gate before the ridge, stay low, stay low. Oh! The lift is right here! Go, go, go! Clean turn!'
   const lined = lineUpText(text, speech)
   expect(lined.map((l) => l.text)).toEqual(piecesOf(text))
   const startOf = (words: string) => (lined.find((l) => l.text.startsWith(words))?.fromMicros ?? NaN) / 1e6
@@ -276,14 +385,23 @@ test('a pasted text is lined up with speech: sentences begin where somebody begi
 })
 
 test('a brand gives words its font, and its colours where they stand on something of their own', () => {
-  const brand = { palette: { ground: '#112233', ink: '#eeeeee', accent: '#ff8800' }, fonts: { title: 'Anton', captions: 'Lora' } }
+  const brand = {
+    palette: { ground: '#112233', ink: '#eeeeee', accent: '#ff8800' },
+    fonts: { title: 'Anton', captions: 'Lora' },
+  }
   for (const { style } of [...CAPTION_STYLES, ...TITLE_STYLES]) {
     const made = brandedText(style, brand, 'captions')
     expect(made.font).toBe('Lora')
     expect(made.colour).toBe(style.block ? '#eeeeee' : style.colour)
     expect(made.block?.colour).toBe(style.block ? '#112233' : undefined)
     if (made.emphasis.kind !== 'none') expect(made.emphasis.colour).toBe('#ff8800')
-    expect({ ...made, font: '', colour: '', block: null, emphasis: null }).toEqual({ ...style, font: '', colour: '', block: null, emphasis: null })
+    expect({ ...made, font: '', colour: '', block: null, emphasis: null }).toEqual({
+      ...style,
+      font: '',
+      colour: '',
+      block: null,
+      emphasis: null,
+    })
   }
   expect(brandedText((TITLE_STYLES[0] as (typeof TITLE_STYLES)[number]).style, brand, 'title').font).toBe('Anton')
 })

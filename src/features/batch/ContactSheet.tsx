@@ -32,7 +32,11 @@ export function ContactSheet() {
   const [fromRecordings, setFromRecordings] = useState(false)
   const [asking, setAsking] = useState(false)
   const { enqueueSnackbar } = useSnackbar()
-  const toggle = useCallback((id: HighlightId) => setChosen((known) => new Set(known.has(id) ? [...known].filter((k) => k !== id) : [...known, id])), [])
+  const toggle = useCallback(
+    (id: HighlightId) =>
+      setChosen((known) => new Set(known.has(id) ? [...known].filter((k) => k !== id) : [...known, id])),
+    [],
+  )
   const drawn = useGrowing(highlights?.length ?? 0)
   if (!highlights) return <OutboxFrame>{null}</OutboxFrame>
   const wanted = highlights.filter((h) => chosen.has(h.id))
@@ -49,7 +53,10 @@ export function ContactSheet() {
   }
   const tellLaidOut = ({ laidOut, left, recipeName }: { laidOut: number; left: number; recipeName: string }) => {
     setFromRecordings(false)
-    enqueueSnackbar(`${laidOut} laid out by “${recipeName}”. Each can be undone on the Bench.${left > 0 ? ` ${left} could not be changed: the disk may be full.` : ''}`, { variant: left > 0 ? 'error' : 'default' })
+    enqueueSnackbar(
+      `${laidOut} laid out by “${recipeName}”. Each can be undone on the Bench.${left > 0 ? ` ${left} could not be changed: the disk may be full.` : ''}`,
+      { variant: left > 0 ? 'error' : 'default' },
+    )
   }
   const renderAll = async (output: OutputChoice | null) => {
     setAsking(false)
@@ -64,18 +71,42 @@ export function ContactSheet() {
   }
   return (
     <OutboxFrame>
-      <Box role="region" aria-label="What to do with them" sx={{ display: 'flex', alignItems: 'center', gap: 3, px: 4.5, minHeight: 48, flex: 'none', borderBottom: 1, borderColor: 'divider', bgcolor: 'background.paper' }}>
+      <Box
+        role="region"
+        aria-label="What to do with them"
+        sx={{
+          display: 'flex',
+          alignItems: 'center',
+          gap: 3,
+          px: 4.5,
+          minHeight: 48,
+          flex: 'none',
+          borderBottom: 1,
+          borderColor: 'divider',
+          bgcolor: 'background.paper',
+        }}
+      >
         <Typography component="h1" sx={{ fontSize: 14, fontWeight: 700 }}>
-          {wanted.length > 0 ? `${wanted.length} of ${highlights.length} chosen` : `${highlights.length} ${highlights.length === 1 ? 'highlight' : 'highlights'}`}
+          {wanted.length > 0
+            ? `${wanted.length} of ${highlights.length} chosen`
+            : `${highlights.length} ${highlights.length === 1 ? 'highlight' : 'highlights'}`}
         </Typography>
-        {highlights.length > 0 && <Button onClick={() => setChosen(new Set(all ? [] : highlights.map((h) => h.id)))}>{all ? 'Choose none' : 'Choose all'}</Button>}
+        {highlights.length > 0 && (
+          <Button onClick={() => setChosen(new Set(all ? [] : highlights.map((h) => h.id)))}>
+            {all ? 'Choose none' : 'Choose all'}
+          </Button>
+        )}
         <Typography role="status" sx={{ fontSize: 13, color: palette.inkSoft, flex: 1 }}>
           {busy ?? (recipes?.length === 0 ? 'Keep a recipe on the Bench, under Layout, to lay many out by it.' : null)}
         </Typography>
         <Button disabled={busy !== null || !recipes?.length} onClick={() => setFromRecordings(true)}>
           From recordings…
         </Button>
-        <Button aria-haspopup="menu" disabled={wanted.length === 0 || busy !== null || !recipes?.length} onClick={(e) => setAnchor(e.currentTarget)}>
+        <Button
+          aria-haspopup="menu"
+          disabled={wanted.length === 0 || busy !== null || !recipes?.length}
+          onClick={(e) => setAnchor(e.currentTarget)}
+        >
           Lay out by a recipe
         </Button>
         <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
@@ -85,15 +116,37 @@ export function ContactSheet() {
             </MenuItem>
           ))}
         </Menu>
-        {fromRecordings && recipes && <FromRecordingsDialog recipes={recipes} onMade={tellLaidOut} onClose={() => setFromRecordings(false)} />}
-        {asking && <RenderManyDialog highlights={wanted} onRender={(output) => void renderAll(output)} onClose={() => setAsking(false)} />}
-        <Button variant="contained" color="primary" disabled={wanted.length === 0 || busy !== null} onClick={() => setAsking(true)}>
+        {fromRecordings && recipes && (
+          <FromRecordingsDialog recipes={recipes} onMade={tellLaidOut} onClose={() => setFromRecordings(false)} />
+        )}
+        {asking && (
+          <RenderManyDialog
+            highlights={wanted}
+            onRender={(output) => void renderAll(output)}
+            onClose={() => setAsking(false)}
+          />
+        )}
+        <Button
+          variant="contained"
+          color="primary"
+          disabled={wanted.length === 0 || busy !== null}
+          onClick={() => setAsking(true)}
+        >
           Render {wanted.length > 0 ? `all shapes of ${wanted.length}` : 'the chosen'}
         </Button>
       </Box>
       <Box sx={{ flex: 1, overflowY: 'auto', p: 4.5 }}>
-        {highlights.length === 0 && <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>There are no highlights yet. Cut some from a recording on the Shelf, or drop clips there whose setup has a recipe that is used by itself.</Typography>}
-        <Box role="list" aria-label="Highlights" sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(168px, 1fr))', gap: 4 }}>
+        {highlights.length === 0 && (
+          <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>
+            There are no highlights yet. Cut some from a recording on the Shelf, or drop clips there whose setup has a
+            recipe that is used by itself.
+          </Typography>
+        )}
+        <Box
+          role="list"
+          aria-label="Highlights"
+          sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(168px, 1fr))', gap: 4 }}
+        >
           {highlights.slice(0, drawn).map((highlight) => (
             <SheetCard key={highlight.id} highlight={highlight} chosen={chosen.has(highlight.id)} onToggle={toggle} />
           ))}

@@ -39,7 +39,8 @@ export function FromRecordingsDialog({ recipes, onMade, onClose }: FromRecording
   const short = recordings?.filter((r) => r.durationMicros <= LONGEST_CLIP_MICROS) ?? []
   const wanted = short.filter((r) => chosen.has(r.id))
   const recipe = recipes.find((r) => r.recipe.id === recipeId)
-  const cutAlready = (id: RecordingId) => highlights?.filter((h) => h.passages.some((p) => p.recordingId === id)).length ?? 0
+  const cutAlready = (id: RecordingId) =>
+    highlights?.filter((h) => h.passages.some((p) => p.recordingId === id)).length ?? 0
   const make = async () => {
     if (!recipe) return
     let laidOut = 0
@@ -54,8 +55,18 @@ export function FromRecordingsDialog({ recipes, onMade, onClose }: FromRecording
     <Dialog open onClose={done === null ? onClose : undefined} fullWidth maxWidth="sm">
       <DialogTitle sx={{ fontSize: 16, fontWeight: 700, pb: 1 }}>Lay out recordings by a recipe</DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 4 }}>
-        <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>Each chosen recording becomes a highlight of its whole length. Recordings of more than three minutes are not listed: cut them on the Shelf first, then choose their highlights on the sheet.</Typography>
-        <TextField select size="small" label="Recipe" value={recipeId} disabled={done !== null} onChange={(e) => setRecipeId(e.target.value as RecipeId)}>
+        <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>
+          Each chosen recording becomes a highlight of its whole length. Recordings of more than three minutes are not
+          listed: cut them on the Shelf first, then choose their highlights on the sheet.
+        </Typography>
+        <TextField
+          select
+          size="small"
+          label="Recipe"
+          value={recipeId}
+          disabled={done !== null}
+          onChange={(e) => setRecipeId(e.target.value as RecipeId)}
+        >
           {recipes.map(({ recipe: { id, name } }) => (
             <MenuItem key={id} value={id}>
               {name}
@@ -64,17 +75,46 @@ export function FromRecordingsDialog({ recipes, onMade, onClose }: FromRecording
         </TextField>
         <Box>
           {short.length > 1 && (
-            <Button disabled={done !== null} onClick={() => setChosen(new Set(wanted.length === short.length ? [] : short.map((r) => r.id)))}>
+            <Button
+              disabled={done !== null}
+              onClick={() => setChosen(new Set(wanted.length === short.length ? [] : short.map((r) => r.id)))}
+            >
               {wanted.length === short.length ? 'Choose none' : 'Choose all'}
             </Button>
           )}
           <Box role="list" aria-label="Recordings" sx={{ maxHeight: 300, overflowY: 'auto', mt: 1 }}>
-            {recordings && short.length === 0 && <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>No recording on the Shelf is short enough.</Typography>}
+            {recordings && short.length === 0 && (
+              <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>
+                No recording on the Shelf is short enough.
+              </Typography>
+            )}
             {short.map(({ id, name, durationMicros }) => (
-              <Box role="listitem" key={id} sx={{ display: 'flex', alignItems: 'center', borderTop: 1, borderColor: 'divider' }}>
+              <Box
+                role="listitem"
+                key={id}
+                sx={{ display: 'flex', alignItems: 'center', borderTop: 1, borderColor: 'divider' }}
+              >
                 <FormControlLabel
-                  sx={{ flex: 1, minWidth: 0, '& .MuiFormControlLabel-label': { overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap', fontSize: 13.5 } }}
-                  control={<Checkbox size="small" disabled={done !== null} checked={chosen.has(id)} onChange={(_, on) => setChosen((known) => new Set(on ? [...known, id] : [...known].filter((k) => k !== id)))} />}
+                  sx={{
+                    flex: 1,
+                    minWidth: 0,
+                    '& .MuiFormControlLabel-label': {
+                      overflow: 'hidden',
+                      textOverflow: 'ellipsis',
+                      whiteSpace: 'nowrap',
+                      fontSize: 13.5,
+                    },
+                  }}
+                  control={
+                    <Checkbox
+                      size="small"
+                      disabled={done !== null}
+                      checked={chosen.has(id)}
+                      onChange={(_, on) =>
+                        setChosen((known) => new Set(on ? [...known, id] : [...known].filter((k) => k !== id)))
+                      }
+                    />
+                  }
                   label={name}
                 />
                 <Typography sx={{ fontSize: 12.5, color: palette.inkSoft, flex: 'none' }}>
@@ -85,13 +125,24 @@ export function FromRecordingsDialog({ recipes, onMade, onClose }: FromRecording
             ))}
           </Box>
         </Box>
-        {done !== null && <LinearProgress variant="determinate" value={(100 * done) / Math.max(1, wanted.length)} aria-label={`Laying out ${done + 1} of ${wanted.length}`} />}
+        {done !== null && (
+          <LinearProgress
+            variant="determinate"
+            value={(100 * done) / Math.max(1, wanted.length)}
+            aria-label={`Laying out ${done + 1} of ${wanted.length}`}
+          />
+        )}
       </DialogContent>
       <DialogActions sx={{ px: 6, pb: 4 }}>
         <Button disabled={done !== null} onClick={onClose}>
           Close
         </Button>
-        <Button variant="contained" color="primary" disabled={!recipe || wanted.length === 0 || done !== null} onClick={() => void make()}>
+        <Button
+          variant="contained"
+          color="primary"
+          disabled={!recipe || wanted.length === 0 || done !== null}
+          onClick={() => void make()}
+        >
           {wanted.length > 0 ? `Lay out ${wanted.length}` : 'Lay out'}
         </Button>
       </DialogActions>

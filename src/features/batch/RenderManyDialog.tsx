@@ -19,7 +19,15 @@ import { OutputFields } from '../bench/render/OutputFields'
 import { PresetBar } from '../bench/render/PresetBar'
 
 /** How many highlights are rendered: each with its own settings, or all with the same. `onRender`: null for their own. */
-export function RenderManyDialog({ highlights, onRender, onClose }: { highlights: readonly Highlight[]; onRender: (output: OutputChoice | null) => void; onClose: () => void }) {
+export function RenderManyDialog({
+  highlights,
+  onRender,
+  onClose,
+}: {
+  highlights: readonly Highlight[]
+  onRender: (output: OutputChoice | null) => void
+  onClose: () => void
+}) {
   const [same, setSame] = useState(false)
   const [choice, setChoice] = useState<OutputChoice>(highlights[0]?.output ?? USUAL_OUTPUT)
   const recordingId = highlights[0]?.passages[0]?.recordingId
@@ -27,18 +35,44 @@ export function RenderManyDialog({ highlights, onRender, onClose }: { highlights
   const files = highlights.reduce((sum, h) => sum + h.shapes.length, 0)
   return (
     <Dialog open onClose={onClose} maxWidth="sm" fullWidth>
-      <DialogTitle sx={{ fontSize: 16, fontWeight: 700, pb: 1, display: 'flex', alignItems: 'center', justifyContent: 'space-between', gap: 4 }}>
+      <DialogTitle
+        sx={{
+          fontSize: 16,
+          fontWeight: 700,
+          pb: 1,
+          display: 'flex',
+          alignItems: 'center',
+          justifyContent: 'space-between',
+          gap: 4,
+        }}
+      >
         Render {highlights.length} {highlights.length === 1 ? 'highlight' : 'highlights'}
         {same && <PresetBar choice={choice} onChoose={setChoice} />}
       </DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 4 }}>
-        <RadioGroup aria-label="Settings" value={same ? 'same' : 'own'} onChange={(_, value) => setSame(value === 'same')}>
-          <FormControlLabel value="own" control={<Radio size="small" />} label="Each with the settings it was last given on the Bench" />
+        <RadioGroup
+          aria-label="Settings"
+          value={same ? 'same' : 'own'}
+          onChange={(_, value) => setSame(value === 'same')}
+        >
+          <FormControlLabel
+            value="own"
+            control={<Radio size="small" />}
+            label="Each with the settings it was last given on the Bench"
+          />
           <FormControlLabel value="same" control={<Radio size="small" />} label="All with the same settings" />
         </RadioGroup>
         {same && recording && (
           <Box>
-            <OutputFields choice={choice} onChange={setChoice} rates={ratesFor(recording)} own={recording.video.frameRate} withCaptions={highlights.some((h) => h.words.cues.length > 0)} withSound withLoop={false} />
+            <OutputFields
+              choice={choice}
+              onChange={setChoice}
+              rates={ratesFor(recording)}
+              own={recording.video.frameRate}
+              withCaptions={highlights.some((h) => h.words.cues.length > 0)}
+              withSound
+              withLoop={false}
+            />
           </Box>
         )}
       </DialogContent>

@@ -16,35 +16,89 @@ import { usePoster } from '../shelf/usePoster'
 import { lookOverHighlight } from './lookOverHighlight'
 
 /** A highlight on the contact sheet: its picture, how long it is, what is wrong with it. */
-export const SheetCard = memo(function SheetCard({ highlight, chosen, onToggle }: { highlight: Highlight; chosen: boolean; onToggle: (id: HighlightId) => void }) {
+export const SheetCard = memo(function SheetCard({
+  highlight,
+  chosen,
+  onToggle,
+}: {
+  highlight: Highlight
+  chosen: boolean
+  onToggle: (id: HighlightId) => void
+}) {
   const { id, name, updatedAt, shapes } = highlight
   const url = useBlobUrl(usePoster(highlight))
   const [findings, setFindings] = useState<Finding[] | null>(null)
   useEffect(() => {
     let live = true
     setFindings(null)
-    lookOverHighlight(id, (found) => live && setFindings(found), () => !live)
+    lookOverHighlight(
+      id,
+      (found) => live && setFindings(found),
+      () => !live,
+    )
     return () => {
       live = false
     }
   }, [id, updatedAt])
   const worst = findings?.[0]
   return (
-    <Box role="listitem" aria-label={name} sx={{ border: 1, borderColor: chosen ? palette.leaf : 'divider', bgcolor: chosen ? palette.leafTint : palette.sheet, borderRadius: 1, overflow: 'hidden', display: 'flex', flexDirection: 'column' }}>
-      <Box component={Link} href={`/highlight/${encodeURIComponent(id)}`} aria-label={`Open ${name} on the Bench`} sx={{ display: 'grid', placeItems: 'center', height: 168, bgcolor: palette.mat }}>
+    <Box
+      role="listitem"
+      aria-label={name}
+      sx={{
+        border: 1,
+        borderColor: chosen ? palette.leaf : 'divider',
+        bgcolor: chosen ? palette.leafTint : palette.sheet,
+        borderRadius: 1,
+        overflow: 'hidden',
+        display: 'flex',
+        flexDirection: 'column',
+      }}
+    >
+      <Box
+        component={Link}
+        href={`/highlight/${encodeURIComponent(id)}`}
+        aria-label={`Open ${name} on the Bench`}
+        sx={{ display: 'grid', placeItems: 'center', height: 168, bgcolor: palette.mat }}
+      >
         {url && <Box component="img" src={url} alt="" sx={{ height: 160, maxWidth: '100%', objectFit: 'contain' }} />}
       </Box>
       <Box sx={{ display: 'flex', alignItems: 'flex-start', p: 1.5, gap: 1 }}>
-        <Checkbox size="small" checked={chosen} onChange={() => onToggle(id)} slotProps={{ input: { 'aria-label': `Choose ${name}` } }} sx={{ p: 0.5 }} />
+        <Checkbox
+          size="small"
+          checked={chosen}
+          onChange={() => onToggle(id)}
+          slotProps={{ input: { 'aria-label': `Choose ${name}` } }}
+          sx={{ p: 0.5 }}
+        />
         <Box sx={{ minWidth: 0 }}>
-          <Box title={name} sx={{ fontSize: 13, fontWeight: 600, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+          <Box
+            title={name}
+            sx={{ fontSize: 13, fontWeight: 600, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}
+          >
             {name}
           </Box>
           <Box sx={{ fontFamily: fonts.numbers, fontSize: 11, color: palette.inkSoft }}>
             {formatLength(outputLength(highlight))} · {shapes.map((s) => s.id).join(', ')}
           </Box>
-          <Box sx={{ fontSize: 12, mt: 0.5, color: worst?.severity === 'stop' ? palette.haw : worst?.severity === 'warn' ? palette.strawInk : palette.inkSoft }} title={findings?.map((f) => faultWords(f.fault)).join('\n')}>
-            {findings === null ? 'is looked over' : findings.length === 0 ? 'nothing found' : countWords(findings.map((f) => f.severity))}
+          <Box
+            sx={{
+              fontSize: 12,
+              mt: 0.5,
+              color:
+                worst?.severity === 'stop'
+                  ? palette.haw
+                  : worst?.severity === 'warn'
+                    ? palette.strawInk
+                    : palette.inkSoft,
+            }}
+            title={findings?.map((f) => faultWords(f.fault)).join('\n')}
+          >
+            {findings === null
+              ? 'is looked over'
+              : findings.length === 0
+                ? 'nothing found'
+                : countWords(findings.map((f) => f.severity))}
           </Box>
         </Box>
       </Box>

@@ -42,7 +42,11 @@ export async function layOutClip(recording: Recording, file: Blob): Promise<Laid
 }
 
 /** Lays a highlight out by a recipe, as a step of its own history; with `setup`, its regions first. False, with nothing changed, when it cannot be opened or kept. */
-export async function applyToHighlight({ id }: Pick<Highlight, 'id'>, recipe: WholeRecipe, setup: Setup | null = null): Promise<boolean> {
+export async function applyToHighlight(
+  { id }: Pick<Highlight, 'id'>,
+  recipe: WholeRecipe,
+  setup: Setup | null = null,
+): Promise<boolean> {
   const loaded = await loadEdit(id)
   const [passage] = loaded.ok ? loaded.edit.highlight.passages : []
   if (!loaded.ok || !passage) return false

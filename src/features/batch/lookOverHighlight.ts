@@ -14,7 +14,12 @@ type Learnt = Partial<Pick<Known, 'loudness' | 'edges' | 'presence'>>
 /** What is found out of a highlight, from what is known at once to what takes longest: how loud it is and the borders in its regions, then when somebody leaves theirs. */
 const LOOKS: readonly ((edit: Edit, files: ReadonlyMap<string, Blob>) => Promise<Learnt>)[] = [
   async () => ({}),
-  async (edit, files) => ({ loudness: await inspector().loudness(edit, files, await speechOf(usedRecordings(edit))).catch(() => null), edges: await edgesOf(edit, files) }),
+  async (edit, files) => ({
+    loudness: await inspector()
+      .loudness(edit, files, await speechOf(usedRecordings(edit)))
+      .catch(() => null),
+    edges: await edgesOf(edit, files),
+  }),
   async (edit, files) => ({ presence: await presencesOf(edit, files) }),
 ]
 
@@ -24,7 +29,11 @@ const lines: Promise<unknown>[] = LOOKS.map(() => Promise.resolve())
 /**
  * What is wrong with a highlight that nobody has open, worst first; told again as more is known. Nothing is told of one that cannot be opened. `isOver`: whether nobody wants to know any more.
  */
-export function lookOverHighlight(id: HighlightId, onFound: (findings: Finding[]) => void, isOver: () => boolean): void {
+export function lookOverHighlight(
+  id: HighlightId,
+  onFound: (findings: Finding[]) => void,
+  isOver: () => boolean,
+): void {
   let learnt: Learnt = {}
   LOOKS.forEach((look, n) => {
     const turn = async () => {
@@ -35,7 +44,11 @@ export function lookOverHighlight(id: HighlightId, onFound: (findings: Finding[]
       learnt = { ...learnt, ...(await look(edit, files)) }
       const { measure, missingGlyphs, ...nothing } = NOTHING_KNOWN
       void [measure, missingGlyphs]
-      const findings = await inspector().findings(edit, { ...nothing, ...learnt, missing, speech: await speechOf(usedRecordings(edit)) }, files)
+      const findings = await inspector().findings(
+        edit,
+        { ...nothing, ...learnt, missing, speech: await speechOf(usedRecordings(edit)) },
+        files,
+      )
       if (findings && !isOver()) onFound(findings.filter((f) => !edit.highlight.accepted.includes(causeOf(f))))
     }
     lines[n] = Promise.resolve(lines[n])
@@ -45,7 +58,9 @@ export function lookOverHighlight(id: HighlightId, onFound: (findings: Finding[]
   })
 }
 
-async function open(id: HighlightId): Promise<{ edit: Edit; files: ReadonlyMap<string, Blob>; missing: ReadonlySet<string> } | null> {
+async function open(
+  id: HighlightId,
+): Promise<{ edit: Edit; files: ReadonlyMap<string, Blob>; missing: ReadonlySet<string> } | null> {
   const loaded = await loadEdit(id)
   if (!loaded.ok) return null
   const { edit } = loaded

@@ -19,7 +19,15 @@ import { TopBar } from '@/ui/TopBar'
 import { SourceMissing } from '../shelf/SourceMissing'
 import { useKeepSaved } from '../useKeepSaved'
 import { useRefusals } from '../useRefusals'
-import { BenchContext, newBenchView, useBenchContext, useEdit, useView, type BenchContextValue, type Pane } from './benchContext'
+import {
+  BenchContext,
+  newBenchView,
+  useBenchContext,
+  useEdit,
+  useView,
+  type BenchContextValue,
+  type Pane,
+} from './benchContext'
 import { FramePane } from './frame/FramePane'
 import { TransportBar } from './gauges/TransportBar'
 import { NameField } from './NameField'
@@ -55,9 +63,19 @@ export function BenchPage({ id }: { id: string }) {
     case 'not-found':
       return <CannotOpen message="There is no such highlight in this browser. It may have been made in another one." />
     case 'unreadable-record':
-      return <CannotOpen message={state.newer ? 'This highlight was made by a newer Brimble. Nothing was changed: open it there, or update this one.' : 'The stored highlight is damaged and cannot be opened. Nothing was changed.'} />
+      return (
+        <CannotOpen
+          message={
+            state.newer
+              ? 'This highlight was made by a newer Brimble. Nothing was changed: open it there, or update this one.'
+              : 'The stored highlight is damaged and cannot be opened. Nothing was changed.'
+          }
+        />
+      )
     case 'source-unreadable':
-      return <CannotOpen message={`“${state.fileName}” can no longer be read. Check that the file still opens elsewhere.`} />
+      return (
+        <CannotOpen message={`“${state.fileName}” can no longer be read. Check that the file still opens elsewhere.`} />
+      )
   }
 }
 
@@ -67,7 +85,8 @@ function ReadyBench({ bench, onReopen }: { bench: Bench; onReopen: () => void })
   useEffect(() => keepInStep(value), [value])
   useEffect(() => {
     const asked = new URLSearchParams(window.location.search).get('outlet')
-    if (asked !== null) void kept('outlet').then((outlets) => view.setState({ outlet: outlets.find((o) => o.id === asked) ?? null }))
+    if (asked !== null)
+      void kept('outlet').then((outlets) => view.setState({ outlet: outlets.find((o) => o.id === asked) ?? null }))
   }, [view])
   return (
     <BenchContext value={value}>
@@ -97,7 +116,10 @@ function LookOver() {
 /** What is edited is played, what is marked is looped, and the passage at the playhead is the one worked on. */
 function keepInStep({ session, player, view }: BenchContextValue): () => void {
   const follow = () => {
-    const placed = passageAt(timeMapOf(session.value.highlight), Math.min(player.positionMicros, player.lengthMicros - 1))
+    const placed = passageAt(
+      timeMapOf(session.value.highlight),
+      Math.min(player.positionMicros, player.lengthMicros - 1),
+    )
     if (placed && placed.passage.id !== view.getState().passageId) view.setState({ passageId: placed.passage.id })
   }
   const stops = [
@@ -125,7 +147,11 @@ function BenchScreen({ onReopen }: { onReopen: () => void }) {
   const close = () => setDialog(null)
   useRefusals(session)
   useKeepSaved(session)
-  useBenchKeys(context, { render: () => setDialog('render'), keys: () => setDialog('keys'), versions: () => setDialog('versions') })
+  useBenchKeys(context, {
+    render: () => setDialog('render'),
+    keys: () => setDialog('keys'),
+    versions: () => setDialog('versions'),
+  })
   const onQueued = (files: number) => {
     close()
     enqueueSnackbar(`Rendering ${files} ${files === 1 ? 'file' : 'files'}. You can go on working.`)
@@ -148,7 +174,17 @@ function BenchScreen({ onReopen }: { onReopen: () => void }) {
         </Button>
       </TopBar>
       <SaveBar onReopen={onReopen} />
-      <Box component="main" {...widen} sx={{ flex: 1, minHeight: 0, display: 'grid', gridTemplateColumns: COLUMNS[pane], transition: 'grid-template-columns 150ms ease-out' }}>
+      <Box
+        component="main"
+        {...widen}
+        sx={{
+          flex: 1,
+          minHeight: 0,
+          display: 'grid',
+          gridTemplateColumns: COLUMNS[pane],
+          transition: 'grid-template-columns 150ms ease-out',
+        }}
+      >
         <SheetPane />
         <FramePane />
         <ShapesPane />

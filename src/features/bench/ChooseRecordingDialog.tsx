@@ -20,7 +20,15 @@ import { useHighlight } from './benchContext'
 import { useBringIn, type BroughtIn } from './useBringIn'
 
 /** Chooses another recording: one on the Shelf, or a file that is put there. `onChosen` gets a passage of it. */
-export function ChooseRecordingDialog({ title, onChosen, onClose }: { title: string; onChosen: (passage: Passage) => void; onClose: () => void }) {
+export function ChooseRecordingDialog({
+  title,
+  onChosen,
+  onClose,
+}: {
+  title: string
+  onChosen: (passage: Passage) => void
+  onClose: () => void
+}) {
   const { bringIn, bringInFile } = useBringIn()
   const highlight = useHighlight()
   const [problem, setProblem] = useState<string | null>(null)
@@ -48,8 +56,16 @@ export function ChooseRecordingDialog({ title, onChosen, onClose }: { title: str
         )}
         <List dense disablePadding>
           {recordings?.map((recording) => (
-            <ListItemButton key={recording.id} onClick={() => void bringIn(recording).then(done)} sx={{ borderRadius: 1 }}>
-              <ListItemText primary={recording.name} secondary={`${formatLength(recording.durationMicros)} · ${formatVideo(recording.video)}${highlight.passages.some((p) => p.recordingId === recording.id) ? ' · already in this highlight' : ''}`} slotProps={{ primary: { noWrap: true } }} />
+            <ListItemButton
+              key={recording.id}
+              onClick={() => void bringIn(recording).then(done)}
+              sx={{ borderRadius: 1 }}
+            >
+              <ListItemText
+                primary={recording.name}
+                secondary={`${formatLength(recording.durationMicros)} · ${formatVideo(recording.video)}${highlight.passages.some((p) => p.recordingId === recording.id) ? ' · already in this highlight' : ''}`}
+                slotProps={{ primary: { noWrap: true } }}
+              />
             </ListItemButton>
           ))}
         </List>

@@ -22,38 +22,95 @@ const A_SHADOW = { blur: 0.02, opacity: 0.55 }
 const small = { slotProps: { typography: { sx: { fontSize: 12.5 } } } } as const
 
 /** Form, border and shadow of a picture in its panel. Changes with the same `gesture` are one step. */
-export function OutlineFields({ outline, onSet }: { outline: Outline; onSet: (outline: Outline, label: string, gesture?: string) => void }) {
+export function OutlineFields({
+  outline,
+  onSet,
+}: {
+  outline: Outline
+  onSet: (outline: Outline, label: string, gesture?: string) => void
+}) {
   const { mask, border, shadow } = outline
   const dragged = useRef<string>(crypto.randomUUID())
-  const set = (change: Partial<Outline>, label: string, gesture?: string) => onSet({ ...outline, ...change }, label, gesture)
+  const set = (change: Partial<Outline>, label: string, gesture?: string) =>
+    onSet({ ...outline, ...change }, label, gesture)
   /** One drag of a slider is one step. */
   const slide = (label: string, value: number, most: number, onSlide: (value: number, gesture: string) => void) => (
-    <Slider size="small" aria-label={label} value={value} min={most / 100} max={most} step={most / 100} onChange={(_, v) => onSlide(v as number, dragged.current)} onChangeCommitted={() => (dragged.current = crypto.randomUUID())} sx={{ width: 92, mx: 1 }} />
+    <Slider
+      size="small"
+      aria-label={label}
+      value={value}
+      min={most / 100}
+      max={most}
+      step={most / 100}
+      onChange={(_, v) => onSlide(v as number, dragged.current)}
+      onChangeCommitted={() => (dragged.current = crypto.randomUUID())}
+      sx={{ width: 92, mx: 1 }}
+    />
   )
   return (
     <Box role="group" aria-label="Outline in the panel" sx={{ display: 'grid', rowGap: 1 }}>
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 2 }}>
-        <TextField select size="small" label="Form" value={mask.kind} onChange={(e) => set({ mask: FORMS[e.target.value as Mask['kind']].mask }, 'Change form')} sx={{ width: 130 }}>
+        <TextField
+          select
+          size="small"
+          label="Form"
+          value={mask.kind}
+          onChange={(e) => set({ mask: FORMS[e.target.value as Mask['kind']].mask }, 'Change form')}
+          sx={{ width: 130 }}
+        >
           {Object.entries(FORMS).map(([kind, { words }]) => (
             <MenuItem key={kind} value={kind}>
               {words}
             </MenuItem>
           ))}
         </TextField>
-        {mask.kind === 'rounded' && slide('Roundness', mask.radius, 0.5, (radius, gesture) => set({ mask: { kind: 'rounded', radius } }, 'Change form', gesture))}
+        {mask.kind === 'rounded' &&
+          slide('Roundness', mask.radius, 0.5, (radius, gesture) =>
+            set({ mask: { kind: 'rounded', radius } }, 'Change form', gesture),
+          )}
       </Box>
       <Box sx={{ display: 'flex', alignItems: 'center' }}>
-        <FormControlLabel control={<Checkbox size="small" checked={border !== null} onChange={(_, on) => set({ border: on ? A_BORDER : null }, on ? 'Add border' : 'Remove border')} />} label="Border" {...small} />
+        <FormControlLabel
+          control={
+            <Checkbox
+              size="small"
+              checked={border !== null}
+              onChange={(_, on) => set({ border: on ? A_BORDER : null }, on ? 'Add border' : 'Remove border')}
+            />
+          }
+          label="Border"
+          {...small}
+        />
         {border && (
           <>
-            {slide('Border width', border.width, 0.03, (width, gesture) => set({ border: { ...border, width } }, 'Change border', gesture))}
-            <ColourField bare label="Border colour" value={border.colour} onSet={(colour, gesture) => set({ border: { ...border, colour } }, 'Change border', gesture)} />
+            {slide('Border width', border.width, 0.03, (width, gesture) =>
+              set({ border: { ...border, width } }, 'Change border', gesture),
+            )}
+            <ColourField
+              bare
+              label="Border colour"
+              value={border.colour}
+              onSet={(colour, gesture) => set({ border: { ...border, colour } }, 'Change border', gesture)}
+            />
           </>
         )}
       </Box>
       <Box sx={{ display: 'flex', alignItems: 'center' }}>
-        <FormControlLabel control={<Checkbox size="small" checked={shadow !== null} onChange={(_, on) => set({ shadow: on ? A_SHADOW : null }, on ? 'Add shadow' : 'Remove shadow')} />} label="Shadow" {...small} />
-        {shadow && slide('Shadow', shadow.blur, 0.06, (blur, gesture) => set({ shadow: { ...shadow, blur } }, 'Change shadow', gesture))}
+        <FormControlLabel
+          control={
+            <Checkbox
+              size="small"
+              checked={shadow !== null}
+              onChange={(_, on) => set({ shadow: on ? A_SHADOW : null }, on ? 'Add shadow' : 'Remove shadow')}
+            />
+          }
+          label="Shadow"
+          {...small}
+        />
+        {shadow &&
+          slide('Shadow', shadow.blur, 0.06, (blur, gesture) =>
+            set({ shadow: { ...shadow, blur } }, 'Change shadow', gesture),
+          )}
       </Box>
     </Box>
   )

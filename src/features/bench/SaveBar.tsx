@@ -25,7 +25,8 @@ export function SaveBar({ onReopen }: { onReopen: () => void }) {
     case 'no-room':
       return (
         <Alert severity="error" sx={{ borderRadius: 0 }} action={<Button onClick={openBin}>Open the bin</Button>}>
-          The browser’s storage is full: your changes are only in this tab. Throw something away and empty the bin; saving is tried again.
+          The browser’s storage is full: your changes are only in this tab. Throw something away and empty the bin;
+          saving is tried again.
         </Alert>
       )
     case 'failed':

@@ -22,16 +22,49 @@ export function TimeFields({ fromMicros, toMicros, onSet }: TimeFieldsProps) {
   const length = player.lengthMicros
   const from = fromMicros ?? 0
   const to = toMicros ?? length
-  const setFrom = (t: Micros, gesture?: string) => onSet({ fromMicros: t <= 0 ? null : Math.round(Math.min(t, to - LEAST_MICROS)) }, gesture)
-  const setTo = (t: Micros, gesture?: string) => onSet({ toMicros: t >= length ? null : Math.round(Math.max(t, from + LEAST_MICROS)) }, gesture)
+  const setFrom = (t: Micros, gesture?: string) =>
+    onSet({ fromMicros: t <= 0 ? null : Math.round(Math.min(t, to - LEAST_MICROS)) }, gesture)
+  const setTo = (t: Micros, gesture?: string) =>
+    onSet({ toMicros: t >= length ? null : Math.round(Math.max(t, from + LEAST_MICROS)) }, gesture)
   return (
-    <Box role="group" aria-label="When it is on" sx={{ display: 'grid', gridTemplateColumns: 'auto auto 1fr', columnGap: 2, rowGap: 1, alignItems: 'center', justifyItems: 'start' }}>
-      <NumberField label="From" unit="s" least={0} most={length / MICROS_PER_SECOND} step={0.1} decimals={1} value={from / MICROS_PER_SECOND} onSet={(s, gesture) => setFrom(s * MICROS_PER_SECOND, gesture)} />
+    <Box
+      role="group"
+      aria-label="When it is on"
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: 'auto auto 1fr',
+        columnGap: 2,
+        rowGap: 1,
+        alignItems: 'center',
+        justifyItems: 'start',
+      }}
+    >
+      <NumberField
+        label="From"
+        unit="s"
+        least={0}
+        most={length / MICROS_PER_SECOND}
+        step={0.1}
+        decimals={1}
+        value={from / MICROS_PER_SECOND}
+        onSet={(s, gesture) => setFrom(s * MICROS_PER_SECOND, gesture)}
+      />
       <Button onClick={() => setFrom(player.positionMicros)}>From here</Button>
-      <NumberField label="Up to" unit="s" least={0} most={length / MICROS_PER_SECOND} step={0.1} decimals={1} value={to / MICROS_PER_SECOND} onSet={(s, gesture) => setTo(s * MICROS_PER_SECOND, gesture)} />
+      <NumberField
+        label="Up to"
+        unit="s"
+        least={0}
+        most={length / MICROS_PER_SECOND}
+        step={0.1}
+        decimals={1}
+        value={to / MICROS_PER_SECOND}
+        onSet={(s, gesture) => setTo(s * MICROS_PER_SECOND, gesture)}
+      />
       <Box sx={{ display: 'flex', gap: 1 }}>
         <Button onClick={() => setTo(player.positionMicros)}>Up to here</Button>
-        {(fromMicros !== null || toMicros !== null) && <Button onClick={() => onSet({ fromMicros: null, toMicros: null })}>All along</Button>}
+        {(fromMicros !== null || toMicros !== null) && (
+          <Button onClick={() => onSet({ fromMicros: null, toMicros: null })}>All along</Button>
+        )}
       </Box>
     </Box>
   )

@@ -50,12 +50,25 @@ export function VersionsDialog({ onClose }: { onClose: () => void }) {
           }}
           sx={{ display: 'flex', gap: 2, pt: 2, pb: 3 }}
         >
-          <TextField size="small" fullWidth autoFocus label="Name for the highlight as it is now" placeholder={suggested} value={name} onChange={(e) => setName(e.target.value)} slotProps={{ inputLabel: { shrink: true } }} />
+          <TextField
+            size="small"
+            fullWidth
+            autoFocus
+            label="Name for the highlight as it is now"
+            placeholder={suggested}
+            value={name}
+            onChange={(e) => setName(e.target.value)}
+            slotProps={{ inputLabel: { shrink: true } }}
+          />
           <Button type="submit" variant="contained" color="primary">
             Keep
           </Button>
         </Box>
-        {versions?.length === 0 && <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>None kept yet. Undo also reaches back over everything you did.</Typography>}
+        {versions?.length === 0 && (
+          <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>
+            None kept yet. Undo also reaches back over everything you did.
+          </Typography>
+        )}
         <List dense disablePadding>
           {versions?.map((version) => (
             <ListItem
@@ -68,7 +81,11 @@ export function VersionsDialog({ onClose }: { onClose: () => void }) {
                 </Box>
               }
             >
-              <ListItemText primary={version.name} secondary={`${formatDay(version.createdAt)}, ${new Date(version.createdAt).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })} · ${formatTime(outputLength(version.edit.highlight))}`} slotProps={{ primary: { noWrap: true, sx: { pr: 50 } } }} />
+              <ListItemText
+                primary={version.name}
+                secondary={`${formatDay(version.createdAt)}, ${new Date(version.createdAt).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })} · ${formatTime(outputLength(version.edit.highlight))}`}
+                slotProps={{ primary: { noWrap: true, sx: { pr: 50 } } }}
+              />
             </ListItem>
           ))}
         </List>

@@ -21,7 +21,12 @@ import type { Bench } from './useBench'
 export type Pane = 'sheet' | 'frame' | 'shapes'
 
 /** What is picked up on the Bench: a region in the Frame or a panel in the Shapes, of which each lights up its other half; or something over the picture. */
-export type Selection = { kind: 'region'; id: RegionId } | { kind: 'panel'; id: PanelId } | { kind: 'mark'; id: MarkId } | { kind: 'title'; id: TitleId } | null
+export type Selection =
+  | { kind: 'region'; id: RegionId }
+  | { kind: 'panel'; id: PanelId }
+  | { kind: 'mark'; id: MarkId }
+  | { kind: 'title'; id: TitleId }
+  | null
 
 /** What is only this tab's: nothing here is saved or undone. */
 export interface BenchView {
@@ -64,7 +69,24 @@ export interface BenchContextValue extends Bench {
 export const BenchContext = createContext<BenchContextValue | null>(null)
 
 export function newBenchView(): StoreApi<BenchView> {
-  return createStore<BenchView>(() => ({ pane: 'frame', selection: null, moving: null, wantsFollow: null, magnified: null, marks: true, passageId: null, trial: false, outlet: null, writing: null, looked: null, unreadable: null, pointedAt: null, guides: null, alone: null, stretch: null }))
+  return createStore<BenchView>(() => ({
+    pane: 'frame',
+    selection: null,
+    moving: null,
+    wantsFollow: null,
+    magnified: null,
+    marks: true,
+    passageId: null,
+    trial: false,
+    outlet: null,
+    writing: null,
+    looked: null,
+    unreadable: null,
+    pointedAt: null,
+    guides: null,
+    alone: null,
+    stretch: null,
+  }))
 }
 
 export function useBenchContext(): BenchContextValue {
@@ -108,7 +130,12 @@ export function partsOf(edit: Edit, id: PassageId | null): PassageParts {
   const { passages } = edit.highlight
   const passage = passages.find((p) => p.id === id) ?? passages[0]
   if (!passage) throw new Error('a highlight has at least one passage')
-  return { passage, recording: recordingOf(edit, passage.recordingId), setup: setupOf(edit, passage.setupId), layout: layoutOf(edit, passage.layoutId) }
+  return {
+    passage,
+    recording: recordingOf(edit, passage.recordingId),
+    setup: setupOf(edit, passage.setupId),
+    layout: layoutOf(edit, passage.layoutId),
+  }
 }
 
 /** The parts of the passage that is worked on. */

@@ -59,7 +59,13 @@ function closeBench(bench: Bench | null): void {
 
 async function openBench(id: HighlightId): Promise<{ state: BenchState; pictures?: Promise<OpenReply> }> {
   const loaded = await loadEdit(id)
-  if (!loaded.ok) return { state: loaded.reason === 'not-found' ? { kind: 'not-found' } : { kind: 'unreadable-record', newer: loaded.reason === 'newer-version' } }
+  if (!loaded.ok)
+    return {
+      state:
+        loaded.reason === 'not-found'
+          ? { kind: 'not-found' }
+          : { kind: 'unreadable-record', newer: loaded.reason === 'newer-version' },
+    }
   const files = await filesOf(loaded.edit)
   if (!(files instanceof Map)) return { state: files }
   for (const { id, name } of loaded.edit.fontFiles) {
@@ -78,7 +84,8 @@ async function filesOf(edit: Edit): Promise<Map<string, Blob> | BenchState> {
   for (const recording of edit.recordings) {
     const found = await storedFile(recording.id)
     if (found.ok) files.set(recording.id, found.file)
-    else if (used.includes(recording)) return { kind: 'source-missing', recording, needsPermission: found.reason === 'needs-permission' }
+    else if (used.includes(recording))
+      return { kind: 'source-missing', recording, needsPermission: found.reason === 'needs-permission' }
   }
   for (const { id } of [...edit.soundFiles, ...edit.imageFiles, ...edit.fontFiles]) {
     const found = await storedFile(id)

@@ -21,11 +21,23 @@ export const BENCH_KEYS: readonly { keys: string; does: string }[] = [
   { keys: '1 2 3', does: 'Sheet, Frame, Shapes' },
   { keys: 'H', does: 'Hide or show outlines' },
   { keys: 'Shift, Alt', does: 'While a region is dragged: straight; in this passage only' },
-  { keys: 'Shift, Alt, Ctrl', does: 'While an edge of a region is dragged: hold the proportion, keep the centre, do not snap to the picture' },
+  {
+    keys: 'Shift, Alt, Ctrl',
+    does: 'While an edge of a region is dragged: hold the proportion, keep the centre, do not snap to the picture',
+  },
   { keys: 'Alt', does: 'While a seam, an inset or the picture in a panel is moved: in this shape only' },
-  { keys: 'Shift, Ctrl', does: 'While an inset is dragged: move the picture inside it, or resize it out of proportion; rest on nothing' },
-  { keys: 'Arrows', does: 'Move what is picked up: a cut by a frame, a region by 2 px of the recording, a crop by one px of the output, a seam, an inset or a mark by 2; with Shift ten times as far, a cut by a second' },
-  { keys: 'Alt + arrows', does: 'Resize the region, inset or mark that is picked up; move the seam in this shape only; move the passage that is picked up' },
+  {
+    keys: 'Shift, Ctrl',
+    does: 'While an inset is dragged: move the picture inside it, or resize it out of proportion; rest on nothing',
+  },
+  {
+    keys: 'Arrows',
+    does: 'Move what is picked up: a cut by a frame, a region by 2 px of the recording, a crop by one px of the output, a seam, an inset or a mark by 2; with Shift ten times as far, a cut by a second',
+  },
+  {
+    keys: 'Alt + arrows',
+    does: 'Resize the region, inset or mark that is picked up; move the seam in this shape only; move the passage that is picked up',
+  },
   { keys: 'Enter', does: 'Numbers of the passage that is picked up' },
   { keys: 'Enter, Backspace', does: 'In a caption: split it at the caret; at its start, join it to the one before' },
   { keys: 'Ctrl + Space', does: 'In a caption: play, pause' },
@@ -43,7 +55,10 @@ export const BENCH_KEYS: readonly { keys: string; does: string }[] = [
 const MOST_RATE = 8
 
 /** The Bench's keys. Whatever has the focus and uses a key itself keeps it from coming here. */
-export function useBenchKeys({ session, player, view }: BenchContextValue, open: { render: () => void; keys: () => void; versions: () => void }): void {
+export function useBenchKeys(
+  { session, player, view }: BenchContextValue,
+  open: { render: () => void; keys: () => void; versions: () => void },
+): void {
   const { split, strike } = useCutting()
   const parts = () => partsOf(session.value, view.getState().passageId)
   const map = () => timeMapOf(session.value.highlight)
@@ -56,7 +71,12 @@ export function useBenchKeys({ session, player, view }: BenchContextValue, open:
   const toPassage = (by: 1 | -1) => {
     const { passages } = map()
     const t = player.positionMicros
-    const next = by > 0 ? passages.find((p) => p.startMicros > t) : passages.findLast((p) => p.startMicros < t - (player.getState().kind === 'playing' ? MICROS_PER_SECOND / 2 : 0))
+    const next =
+      by > 0
+        ? passages.find((p) => p.startMicros > t)
+        : passages.findLast(
+            (p) => p.startMicros < t - (player.getState().kind === 'playing' ? MICROS_PER_SECOND / 2 : 0),
+          )
     if (next) player.seek(next.startMicros)
   }
   const mark = (end: 'fromMicros' | 'toMicros') => {
@@ -64,7 +84,11 @@ export function useBenchKeys({ session, player, view }: BenchContextValue, open:
     const known = view.getState().stretch ?? { fromMicros: 0, toMicros: map().lengthMicros }
     const stretch = { ...known, [end]: t }
     if (stretch.toMicros > stretch.fromMicros) view.setState({ stretch })
-    else view.setState({ stretch: end === 'fromMicros' ? { fromMicros: t, toMicros: map().lengthMicros } : { fromMicros: 0, toMicros: t } })
+    else
+      view.setState({
+        stretch:
+          end === 'fromMicros' ? { fromMicros: t, toMicros: map().lengthMicros } : { fromMicros: 0, toMicros: t },
+      })
   }
   const shuttle = (direction: 1 | -1) => {
     const { kind, rate } = player.getState()
@@ -97,9 +121,13 @@ export function useBenchKeys({ session, player, view }: BenchContextValue, open:
   useHotkeys('mod+shift+z, mod+y', () => session.redo(), SCREEN_KEYS)
   useHotkeys('mod+enter', open.render, SCREEN_KEYS)
   useHotkeys('mod+d', open.versions, SCREEN_KEYS)
-  useHotkeys('escape', () => {
-    view.setState({ selection: null, stretch: null, alone: null })
-    if (document.activeElement instanceof HTMLElement) document.activeElement.blur()
-  }, { enableOnFormTags: ['slider'] })
+  useHotkeys(
+    'escape',
+    () => {
+      view.setState({ selection: null, stretch: null, alone: null })
+      if (document.activeElement instanceof HTMLElement) document.activeElement.blur()
+    },
+    { enableOnFormTags: ['slider'] },
+  )
   useHotkeys('?', open.keys, { ...SCREEN_KEYS, useKey: true })
 }

@@ -18,20 +18,35 @@ export type CutSpan = Pick<Passage, 'inMicros' | 'outMicros'>
 /** A span at the recording's frames, a frame long at least. */
 function onFrames(recording: Recording, { inMicros, outMicros }: CutSpan): CutSpan {
   const from = Math.min(onFrame(recording, inMicros), recording.durationMicros - oneFrame(recording))
-  return { inMicros: from, outMicros: Math.min(recording.durationMicros, Math.max(from + oneFrame(recording), onFrame(recording, outMicros))) }
+  return {
+    inMicros: from,
+    outMicros: Math.min(recording.durationMicros, Math.max(from + oneFrame(recording), onFrame(recording, outMicros))),
+  }
 }
 
 /** Makes another recording, or a file that is put on the Shelf, ready to be played in the highlight; the highlight itself is not changed. */
-export function useBringIn(): { bringIn: (recording: Recording, span?: CutSpan) => Promise<BroughtIn>; bringInFile: (chosen: ChosenFile) => Promise<BroughtIn> } {
+export function useBringIn(): {
+  bringIn: (recording: Recording, span?: CutSpan) => Promise<BroughtIn>
+  bringInFile: (chosen: ChosenFile) => Promise<BroughtIn>
+} {
   const { session, player, files } = useBenchContext()
   const bringIn = async (recording: Recording, span?: CutSpan): Promise<BroughtIn> => {
     const found = await storedFile(recording.id)
-    if (!found.ok) return { ok: false, problem: found.reason === 'needs-permission' ? `The browser wants your permission to read “${recording.fileName}” again: open one of its highlights first.` : `“${recording.fileName}” is missing. Open one of its highlights and choose the file again.` }
+    if (!found.ok)
+      return {
+        ok: false,
+        problem:
+          found.reason === 'needs-permission'
+            ? `The browser wants your permission to read “${recording.fileName}” again: open one of its highlights first.`
+            : `“${recording.fileName}” is missing. Open one of its highlights and choose the file again.`,
+      }
     files.set(recording.id, found.file)
     const { passage, setup, layout } = await passagePartsFor(session.value, recording)
     addRecords(session, { recordings: [recording], setups: setup ? [setup] : [], layouts: layout ? [layout] : [] })
     const opened = await player.open(session.value, files)
-    return opened.ok ? { ok: true, passage: span ? { ...passage, ...onFrames(recording, span) } : passage } : { ok: false, problem: `“${opened.fileName}” can no longer be read.` }
+    return opened.ok
+      ? { ok: true, passage: span ? { ...passage, ...onFrames(recording, span) } : passage }
+      : { ok: false, problem: `“${opened.fileName}” can no longer be read.` }
   }
   const bringInFile = async (chosen: ChosenFile): Promise<BroughtIn> => {
     const added = await addChosenFile(chosen)

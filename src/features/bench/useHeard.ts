@@ -13,20 +13,39 @@ const NOT_YET: SpeechOf = new Map()
 
 /** Where the highlight's recordings hold speech, as far as that is known; where music goes down under it, they are listened to. */
 export function useHeard(edit: Edit, files: ReadonlyMap<string, Blob>): SpeechOf {
-  useListening(edit, files, edit.highlight.beds.some((b) => b.duckDb > 0))
-  const ids = usedRecordings(edit).map((r) => r.id).join()
+  useListening(
+    edit,
+    files,
+    edit.highlight.beds.some((b) => b.duckDb > 0),
+  )
+  const ids = usedRecordings(edit)
+    .map((r) => r.id)
+    .join()
   const stored = useLiveQuery(() => speechOf(usedRecordings(edit)), [ids]) ?? NOT_YET
   const live = useStore(liveAnalyses)
   return useMemo(() => {
     const heard = new Map(stored)
-    for (const [id, { analysis }] of Object.entries(live)) if (analysis.sound.size > 0) heard.set(id as keyof typeof live, speechOfAnalysis(analysis))
+    for (const [id, { analysis }] of Object.entries(live))
+      if (analysis.sound.size > 0) heard.set(id as keyof typeof live, speechOfAnalysis(analysis))
     return heard
   }, [stored, live])
 }
 
 /** Listens for speech in what the highlight's passages play, where that was not done before, if it is `wanted`. */
-export function useListening({ highlight, recordings }: Pick<Edit, 'highlight' | 'recordings'>, files: ReadonlyMap<string, Blob>, wanted: boolean): void {
-  const played = wanted ? JSON.stringify(highlight.passages.map(({ recordingId, inMicros, outMicros }) => ({ recordingId, fromMicros: inMicros, toMicros: outMicros }))) : '[]'
+export function useListening(
+  { highlight, recordings }: Pick<Edit, 'highlight' | 'recordings'>,
+  files: ReadonlyMap<string, Blob>,
+  wanted: boolean,
+): void {
+  const played = wanted
+    ? JSON.stringify(
+        highlight.passages.map(({ recordingId, inMicros, outMicros }) => ({
+          recordingId,
+          fromMicros: inMicros,
+          toMicros: outMicros,
+        })),
+      )
+    : '[]'
   const latest = useRef(recordings)
   latest.current = recordings
   useEffect(() => {

@@ -12,6 +12,11 @@ export function useSelectedRegion(): RegionId | null {
     if (selection.kind === 'region') return selection.id
     if (selection.kind !== 'panel') return null
     const shape = value.highlight.shapes[0]
-    return (shape && placePanels(value, shape, partsOf(value, passageId).passage).find((p) => p.panel.id === selection.id)?.region?.id) ?? null
+    return (
+      (shape &&
+        placePanels(value, shape, partsOf(value, passageId).passage).find((p) => p.panel.id === selection.id)?.region
+          ?.id) ??
+      null
+    )
   })
 }

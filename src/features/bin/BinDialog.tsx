@@ -15,7 +15,11 @@ import { useRef, useState } from 'react'
 import { binItems, deleteForGood, putBack, type BinItem } from '@/store/bin'
 import { formatBytes } from '@/ui/format'
 
-const WHAT: Record<BinItem['kind'], string> = { recording: 'recording', highlight: 'highlight', render: 'finished file' }
+const WHAT: Record<BinItem['kind'], string> = {
+  recording: 'recording',
+  highlight: 'highlight',
+  render: 'finished file',
+}
 
 /** What was thrown away: each to be taken out again, or all of it deleted for good. */
 export function BinDialog({ onClose }: { onClose: () => void }) {
@@ -53,24 +57,37 @@ export function BinDialog({ onClose }: { onClose: () => void }) {
                   </Box>
                 }
               >
-                <ListItemText primary={item.name} secondary={factsOf(item)} slotProps={{ primary: { noWrap: true, title: item.name, sx: { pr: 44 } }, secondary: { sx: { pr: 44 } } }} />
+                <ListItemText
+                  primary={item.name}
+                  secondary={factsOf(item)}
+                  slotProps={{
+                    primary: { noWrap: true, title: item.name, sx: { pr: 44 } },
+                    secondary: { sx: { pr: 44 } },
+                  }}
+                />
               </ListItem>
             ))}
           </List>
         </DialogContent>
         <DialogActions>
-          {items.length > 0 && <Button onClick={() => setDeleting(items)}>Empty the bin{bytesOf(items) > 0 && ` (${formatBytes(bytesOf(items))})`}…</Button>}
+          {items.length > 0 && (
+            <Button onClick={() => setDeleting(items)}>
+              Empty the bin{bytesOf(items) > 0 && ` (${formatBytes(bytesOf(items))})`}…
+            </Button>
+          )}
           <Box sx={{ flex: 1 }} />
           <Button onClick={onClose}>Close</Button>
         </DialogActions>
       </Dialog>
-      {deleting && <DeleteDialog
+      {deleting && (
+        <DeleteDialog
           items={deleting}
           onClose={() => {
             setDeleting(null)
             stay()
           }}
-        />}
+        />
+      )}
     </>
   )
 }
@@ -97,16 +114,25 @@ function DeleteDialog({ items, onClose }: { items: readonly BinItem[]; onClose: 
       await deleteForGood(items)
       onClose()
     } catch (error) {
-      setProblem(`Not everything could be deleted: ${error instanceof Error ? error.message : String(error)}. Try again.`)
+      setProblem(
+        `Not everything could be deleted: ${error instanceof Error ? error.message : String(error)}. Try again.`,
+      )
       setBusy(false)
     }
   }
   return (
     <Dialog open onClose={busy ? undefined : onClose} maxWidth="xs" fullWidth>
-      <DialogTitle sx={{ fontSize: 16, fontWeight: 700 }}>{only ? `Delete “${only.name}” for good?` : `Delete all ${items.length} for good?`}</DialogTitle>
+      <DialogTitle sx={{ fontSize: 16, fontWeight: 700 }}>
+        {only ? `Delete “${only.name}” for good?` : `Delete all ${items.length} for good?`}
+      </DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 3, fontSize: 14, overflowWrap: 'anywhere' }}>
         <Box>This {bytesOf(items) > 0 && `gives back ${formatBytes(bytesOf(items))} and `}cannot be undone.</Box>
-        {cutFrom > 0 && <Box>{highlights(cutFrom)} on the Shelf {cutFrom === 1 ? 'is' : 'are'} cut from what is deleted, and will ask for the file again.</Box>}
+        {cutFrom > 0 && (
+          <Box>
+            {highlights(cutFrom)} on the Shelf {cutFrom === 1 ? 'is' : 'are'} cut from what is deleted, and will ask for
+            the file again.
+          </Box>
+        )}
         {problem && <Alert severity="error">{problem}</Alert>}
       </DialogContent>
       <DialogActions>

@@ -15,7 +15,11 @@ export function StorageRoom() {
   const free = useFreeBytes()
   if (used === undefined) return null
   return (
-    <Box component="span" title="Copies of recordings and finished files, kept in this browser. What is free is the browser’s own estimate." sx={{ fontSize: 12.5, color: palette.inkSoft, whiteSpace: 'nowrap' }}>
+    <Box
+      component="span"
+      title="Copies of recordings and finished files, kept in this browser. What is free is the browser’s own estimate."
+      sx={{ fontSize: 12.5, color: palette.inkSoft, whiteSpace: 'nowrap' }}
+    >
       {formatBytes(used)} used{free !== null && `, about ${formatBytes(free)} free`}
     </Box>
   )
@@ -28,7 +32,8 @@ function useFreeBytes(): number | null {
     let live = true
     const ask = () =>
       void navigator.storage?.estimate?.().then(
-        ({ quota, usage }) => live && setFree(quota === undefined || usage === undefined ? null : Math.max(0, quota - usage)),
+        ({ quota, usage }) =>
+          live && setFree(quota === undefined || usage === undefined ? null : Math.max(0, quota - usage)),
         () => {},
       )
     ask()

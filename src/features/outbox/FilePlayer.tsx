@@ -12,14 +12,17 @@ import { openRenderFile } from '@/media/render/partFile'
 import { useBlobUrl } from '@/ui/useBlobUrl'
 import { palette } from '@/ui/theme'
 
-const nameOf = (render: Render) => (render.state.kind === 'finished' ? render.state.file.fileName : render.edit.highlight.name)
+const nameOf = (render: Render) =>
+  render.state.kind === 'finished' ? render.state.file.fileName : render.edit.highlight.name
 
 /** Plays a finished file; beside it another of the same highlight, which follows it. */
 export function FilePlayer({ render, all, onClose }: { render: Render; all: readonly Render[]; onClose: () => void }) {
   const [besideId, setBesideId] = useState<RenderId | ''>('')
   const first = useRef<HTMLVideoElement>(null)
   const second = useRef<HTMLVideoElement>(null)
-  const others = all.filter((r) => r.id !== render.id && r.highlightId === render.highlightId && r.state.kind === 'finished')
+  const others = all.filter(
+    (r) => r.id !== render.id && r.highlightId === render.highlightId && r.state.kind === 'finished',
+  )
   const beside = others.find((r) => r.id === besideId) ?? null
   const follow = () => {
     const [a, b] = [first.current, second.current]
@@ -29,10 +32,30 @@ export function FilePlayer({ render, all, onClose }: { render: Render; all: read
     else void b.play().catch(() => {})
   }
   return (
-    <Box component="aside" aria-label="Player" sx={{ width: beside ? 'min(56vw, 860px)' : 'min(38vw, 460px)', flex: 'none', bgcolor: palette.mat, display: 'flex', flexDirection: 'column', p: 3, gap: 2, minHeight: 0 }}>
+    <Box
+      component="aside"
+      aria-label="Player"
+      sx={{
+        width: beside ? 'min(56vw, 860px)' : 'min(38vw, 460px)',
+        flex: 'none',
+        bgcolor: palette.mat,
+        display: 'flex',
+        flexDirection: 'column',
+        p: 3,
+        gap: 2,
+        minHeight: 0,
+      }}
+    >
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'center' }}>
         {others.length > 0 && (
-          <TextField select size="small" value={besideId} onChange={(e) => setBesideId(e.target.value as RenderId | '')} slotProps={{ select: { displayEmpty: true, 'aria-label': 'Beside' } }} sx={{ flex: 1, minWidth: 0, bgcolor: palette.sheet, borderRadius: 1 }}>
+          <TextField
+            select
+            size="small"
+            value={besideId}
+            onChange={(e) => setBesideId(e.target.value as RenderId | '')}
+            slotProps={{ select: { displayEmpty: true, 'aria-label': 'Beside' } }}
+            sx={{ flex: 1, minWidth: 0, bgcolor: palette.sheet, borderRadius: 1 }}
+          >
             <MenuItem value="">Nothing beside it</MenuItem>
             {others.map((other) => (
               <MenuItem key={other.id} value={other.id}>
@@ -52,7 +75,17 @@ export function FilePlayer({ render, all, onClose }: { render: Render; all: read
   )
 }
 
-function Picture({ render, video, follows = false, onTime }: { render: Render; video: React.RefObject<HTMLVideoElement | null>; follows?: boolean; onTime: () => void }) {
+function Picture({
+  render,
+  video,
+  follows = false,
+  onTime,
+}: {
+  render: Render
+  video: React.RefObject<HTMLVideoElement | null>
+  follows?: boolean
+  onTime: () => void
+}) {
   const [file, setFile] = useState<File | null>(null)
   const [missing, setMissing] = useState(false)
   useEffect(() => {
@@ -69,8 +102,25 @@ function Picture({ render, video, follows = false, onTime }: { render: Render; v
   const url = useBlobUrl(file)
   return (
     <Box sx={{ display: 'flex', flexDirection: 'column', minHeight: 0, minWidth: 0, gap: 1 }}>
-      {missing && <Typography sx={{ color: '#fff' }}>The file is no longer in the browser’s storage. Render it again.</Typography>}
-      {url && <Box component="video" ref={video} src={url} controls={!follows} muted={follows} autoPlay={!follows} onTimeUpdate={onTime} onPlay={onTime} onPause={onTime} onSeeked={onTime} aria-label={follows ? `Beside: ${nameOf(render)}` : render.edit.highlight.name} sx={{ flex: 1, minHeight: 0, maxWidth: '100%', objectFit: 'contain' }} />}
+      {missing && (
+        <Typography sx={{ color: '#fff' }}>The file is no longer in the browser’s storage. Render it again.</Typography>
+      )}
+      {url && (
+        <Box
+          component="video"
+          ref={video}
+          src={url}
+          controls={!follows}
+          muted={follows}
+          autoPlay={!follows}
+          onTimeUpdate={onTime}
+          onPlay={onTime}
+          onPause={onTime}
+          onSeeked={onTime}
+          aria-label={follows ? `Beside: ${nameOf(render)}` : render.edit.highlight.name}
+          sx={{ flex: 1, minHeight: 0, maxWidth: '100%', objectFit: 'contain' }}
+        />
+      )}
       <Typography noWrap title={nameOf(render)} sx={{ color: '#fff', fontSize: 12 }}>
         {nameOf(render)}
       </Typography>

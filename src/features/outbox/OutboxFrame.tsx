@@ -23,7 +23,19 @@ export function OutboxFrame({ children }: { children: ReactNode }) {
       <TopBar>
         <Box component="nav" aria-label="Outbox" sx={{ display: 'flex', gap: 4 }}>
           {SCREENS.map(({ href, name }) => (
-            <Box key={href} component={Link} href={href} aria-current={path === href ? 'page' : undefined} sx={{ color: path === href ? palette.leaf : palette.inkSoft, fontWeight: path === href ? 700 : 500, fontSize: 13, textDecoration: 'none', '&:hover': { color: palette.ink } }}>
+            <Box
+              key={href}
+              component={Link}
+              href={href}
+              aria-current={path === href ? 'page' : undefined}
+              sx={{
+                color: path === href ? palette.leaf : palette.inkSoft,
+                fontWeight: path === href ? 700 : 500,
+                fontSize: 13,
+                textDecoration: 'none',
+                '&:hover': { color: palette.ink },
+              }}
+            >
               {name}
             </Box>
           ))}

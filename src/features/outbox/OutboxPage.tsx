@@ -20,7 +20,9 @@ export function OutboxPage() {
   const renders = useLiveQuery(allRenders, [])
   const [playing, setPlaying] = useState<RenderId | null>(null)
   const shown = renders?.find((r) => r.id === playing) ?? null
-  const row = (render: NonNullable<typeof renders>[number]) => <RenderRow key={render.id} render={render} playing={shown?.id === render.id} onPlay={() => setPlaying(render.id)} />
+  const row = (render: NonNullable<typeof renders>[number]) => (
+    <RenderRow key={render.id} render={render} playing={shown?.id === render.id} onPlay={() => setPlaying(render.id)} />
+  )
   return (
     <OutboxFrame>
       {renders && renders.length > 0 && <QueueBar renders={renders} />}
@@ -29,9 +31,13 @@ export function OutboxPage() {
           {renders?.length === 0 && <NothingYet />}
           {renders?.filter((r) => r.state.kind === 'running' || r.state.kind === 'away').map(row)}
           {renders && <WaitingRows renders={renders.filter((r) => r.state.kind === 'waiting')} />}
-          {renders?.filter((r) => r.state.kind === 'failed' || r.state.kind === 'finished' || r.state.kind === 'made-away').map(row)}
+          {renders
+            ?.filter((r) => r.state.kind === 'failed' || r.state.kind === 'finished' || r.state.kind === 'made-away')
+            .map(row)}
         </Box>
-        {shown && renders && <FilePlayer key={shown.id} render={shown} all={renders} onClose={() => setPlaying(null)} />}
+        {shown && renders && (
+          <FilePlayer key={shown.id} render={shown} all={renders} onClose={() => setPlaying(null)} />
+        )}
       </Box>
     </OutboxFrame>
   )
@@ -43,7 +49,9 @@ function NothingYet() {
       <Typography component="h1" variant="h1">
         No files yet
       </Typography>
-      <Typography sx={{ mt: 2, mb: 4, color: palette.inkSoft, maxWidth: 520 }}>Finished files and renders at work are listed here. Open a highlight from the Shelf and press Render.</Typography>
+      <Typography sx={{ mt: 2, mb: 4, color: palette.inkSoft, maxWidth: 520 }}>
+        Finished files and renders at work are listed here. Open a highlight from the Shelf and press Render.
+      </Typography>
       <Button component={Link} href="/">
         Go to the Shelf
       </Button>

@@ -26,7 +26,10 @@ export function PickUpDialog({ finished, onClose }: { finished: readonly Render[
   const abort = useRef<AbortController | null>(null)
   useEffect(() => {
     let live = true
-    openPickUpNow().then((now) => live && setOpen(now), () => {})
+    openPickUpNow().then(
+      (now) => live && setOpen(now),
+      () => {},
+    )
     return () => {
       live = false
       abort.current?.abort()
@@ -58,18 +61,40 @@ export function PickUpDialog({ finished, onClose }: { finished: readonly Render[
           <Ready open={open} />
         ) : (
           <>
-            <Typography sx={{ fontSize: 13, color: palette.inkSoft, mb: 2 }}>A phone on the same network can then look at these files, save or share them, for half an hour, with a code. Nothing leaves your network.</Typography>
-            <Box role="group" aria-label="Files for the phone" sx={{ display: 'grid', maxHeight: 320, overflowY: 'auto' }}>
+            <Typography sx={{ fontSize: 13, color: palette.inkSoft, mb: 2 }}>
+              A phone on the same network can then look at these files, save or share them, for half an hour, with a
+              code. Nothing leaves your network.
+            </Typography>
+            <Box
+              role="group"
+              aria-label="Files for the phone"
+              sx={{ display: 'grid', maxHeight: 320, overflowY: 'auto' }}
+            >
               {finished.map((render) => (
                 <FormControlLabel
                   key={render.id}
-                  control={<Checkbox size="small" checked={!left.has(render.id)} onChange={(_, on) => setLeft((all) => new Set(on ? [...all].filter((id) => id !== render.id) : [...all, render.id]))} />}
+                  control={
+                    <Checkbox
+                      size="small"
+                      checked={!left.has(render.id)}
+                      onChange={(_, on) =>
+                        setLeft((all) => new Set(on ? [...all].filter((id) => id !== render.id) : [...all, render.id]))
+                      }
+                    />
+                  }
                   label={render.state.kind === 'finished' ? render.state.file.fileName : ''}
                   slotProps={{ typography: { noWrap: true } }}
                 />
               ))}
             </Box>
-            {share !== null && <LinearProgress variant="determinate" value={share * 100} aria-label="Laying files ready" sx={{ mt: 2 }} />}
+            {share !== null && (
+              <LinearProgress
+                variant="determinate"
+                value={share * 100}
+                aria-label="Laying files ready"
+                sx={{ mt: 2 }}
+              />
+            )}
             {problem && (
               <Typography role="alert" sx={{ mt: 2, fontSize: 13, color: palette.haw }}>
                 {problem}. The files are still here.
@@ -89,7 +114,12 @@ export function PickUpDialog({ finished, onClose }: { finished: readonly Render[
         ) : (
           <>
             <Button onClick={onClose}>Not now</Button>
-            <Button variant="contained" color="primary" disabled={chosen.length === 0 || share !== null} onClick={() => void start()}>
+            <Button
+              variant="contained"
+              color="primary"
+              disabled={chosen.length === 0 || share !== null}
+              onClick={() => void start()}
+            >
               Lay {chosen.length} ready, {formatBytes(bytes)}
             </Button>
           </>
@@ -119,13 +149,22 @@ function Ready({ open: { code, addresses, expiresAt, files } }: { open: PickUpTo
           </Box>
         ))}
         <Typography sx={{ mt: 3, fontSize: 13, color: palette.inkSoft }}>and type the code</Typography>
-        <Box aria-label="Code" sx={{ fontFamily: fonts.numbers, fontSize: 26, fontWeight: 700, letterSpacing: '0.12em', userSelect: 'all' }}>
+        <Box
+          aria-label="Code"
+          sx={{ fontFamily: fonts.numbers, fontSize: 26, fontWeight: 700, letterSpacing: '0.12em', userSelect: 'all' }}
+        >
           {code.slice(0, 4)} {code.slice(4)}
         </Box>
         <Typography sx={{ mt: 3, fontSize: 13, color: left > 0 ? palette.inkSoft : palette.haw }}>
-          {left > 0 ? `${files.length} ${files.length === 1 ? 'file' : 'files'}, for ${formatDuration(left)} more` : 'The time is over: the files are no longer there.'}
+          {left > 0
+            ? `${files.length} ${files.length === 1 ? 'file' : 'files'}, for ${formatDuration(left)} more`
+            : 'The time is over: the files are no longer there.'}
         </Typography>
-        {addresses.every((a) => a.includes('127.0.0.1')) && <Typography sx={{ mt: 1, fontSize: 12.5, color: palette.haw }}>This machine is on no network that a phone could be on.</Typography>}
+        {addresses.every((a) => a.includes('127.0.0.1')) && (
+          <Typography sx={{ mt: 1, fontSize: 12.5, color: palette.haw }}>
+            This machine is on no network that a phone could be on.
+          </Typography>
+        )}
       </Box>
     </Box>
   )
@@ -135,7 +174,14 @@ function QrPicture({ text }: { text: string }) {
   const { data, size } = encode(text, { ecc: 'M', border: 2 })
   const path = data.flatMap((row, y) => row.flatMap((dark, x) => (dark ? [`M${x} ${y}h1v1h-1z`] : []))).join('')
   return (
-    <Box component="svg" viewBox={`0 0 ${size} ${size}`} role="img" aria-label="QR picture of the address with the code" shapeRendering="crispEdges" sx={{ width: 220, height: 220, flex: 'none', bgcolor: '#fff', borderRadius: 1 }}>
+    <Box
+      component="svg"
+      viewBox={`0 0 ${size} ${size}`}
+      role="img"
+      aria-label="QR picture of the address with the code"
+      shapeRendering="crispEdges"
+      sx={{ width: 220, height: 220, flex: 'none', bgcolor: '#fff', borderRadius: 1 }}
+    >
       <path d={path} fill={palette.ink} />
     </Box>
   )

@@ -40,22 +40,51 @@ export function QueueBar({ renders }: { renders: readonly Render[] }) {
       const files = (await Promise.all(finished.map(filesOf))).flat()
       offerDownload(await zipFiles(files, setZipped), `brimble ${new Date().toISOString().slice(0, 10)}.zip`)
     } catch {
-      enqueueSnackbar('The zip could not be written: the disk may be full. The files are still here.', { variant: 'error' })
+      enqueueSnackbar('The zip could not be written: the disk may be full. The files are still here.', {
+        variant: 'error',
+      })
     } finally {
       setZipped(null)
     }
   }
   const save = async () => {
     const { saved, left } = await saveAllFinished(unsaved)
-    enqueueSnackbar(left === 0 ? `${saved} put into “${folder?.name}”.` : `${left} could not be put into “${folder?.name}”. They are still here.`, { variant: left === 0 ? 'default' : 'error' })
+    enqueueSnackbar(
+      left === 0
+        ? `${saved} put into “${folder?.name}”.`
+        : `${left} could not be put into “${folder?.name}”. They are still here.`,
+      { variant: left === 0 ? 'default' : 'error' },
+    )
   }
   return (
-    <Box role="region" aria-label="Queue" sx={{ display: 'flex', alignItems: 'center', gap: 3, px: 4.5, minHeight: 48, flex: 'none', borderBottom: 1, borderColor: 'divider', bgcolor: 'background.paper' }}>
+    <Box
+      role="region"
+      aria-label="Queue"
+      sx={{
+        display: 'flex',
+        alignItems: 'center',
+        gap: 3,
+        px: 4.5,
+        minHeight: 48,
+        flex: 'none',
+        borderBottom: 1,
+        borderColor: 'divider',
+        bgcolor: 'background.paper',
+      }}
+    >
       <ToGo waiting={waiting} past={renders} held={settings?.held ?? false} />
-      {(waiting.length > 0 || settings?.held) && <Button onClick={() => void changeOutboxSettings({ held: !settings?.held })}>{settings?.held ? 'Go on' : 'Hold the queue'}</Button>}
+      {(waiting.length > 0 || settings?.held) && (
+        <Button onClick={() => void changeOutboxSettings({ held: !settings?.held })}>
+          {settings?.held ? 'Go on' : 'Hold the queue'}
+        </Button>
+      )}
       <HandOver waiting={renders.filter((r) => r.state.kind === 'waiting')} />
       <Box sx={{ flex: 1 }} />
-      {folder && unsaved.length > 0 && <Button onClick={() => void save()}>Put {unsaved.length} into “{folder.name}”</Button>}
+      {folder && unsaved.length > 0 && (
+        <Button onClick={() => void save()}>
+          Put {unsaved.length} into “{folder.name}”
+        </Button>
+      )}
       {finished.length > 1 && (
         <Button disabled={zipped !== null} onClick={() => void zip()}>
           {zipped === null ? `Save ${finished.length} as one zip` : `Zipping, ${Math.round(zipped * 100)} %`}
@@ -64,24 +93,35 @@ export function QueueBar({ renders }: { renders: readonly Render[] }) {
       {finished.length > 0 && <Button onClick={() => setPickingUp(true)}>To the phone…</Button>}
       <Button onClick={() => setChoosing(true)}>Settings…</Button>
       {pickingUp && <PickUpDialog finished={finished} onClose={() => setPickingUp(false)} />}
-      {choosing && settings && <SettingsDialog settings={settings} folder={folder ?? null} onClose={() => setChoosing(false)} />}
+      {choosing && settings && (
+        <SettingsDialog settings={settings} folder={folder ?? null} onClose={() => setChoosing(false)} />
+      )}
     </Box>
   )
 }
 
 function ToGo({ waiting, past, held }: { waiting: readonly Render[]; past: readonly Render[]; held: boolean }) {
   const progress = useStore(renderProgress)
-  if (waiting.length === 0) return <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>{held ? 'Held: nothing will be rendered' : 'Nothing is waiting'}</Typography>
+  if (waiting.length === 0)
+    return (
+      <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>
+        {held ? 'Held: nothing will be rendered' : 'Nothing is waiting'}
+      </Typography>
+    )
   const running = Math.max(0, ...waiting.map((r) => progress[r.id]?.secondsLeft ?? 0))
-  const after = waiting.filter((r) => r.state.kind === 'waiting').map((r) => estimate(r, toSeconds(outputLength(r.edit.highlight)), past).seconds)
+  const after = waiting
+    .filter((r) => r.state.kind === 'waiting')
+    .map((r) => estimate(r, toSeconds(outputLength(r.edit.highlight)), past).seconds)
   const seconds = after.includes(null) ? null : running + after.reduce((sum: number, s) => sum + (s ?? 0), 0)
   return (
     <Typography component="h1" sx={{ fontSize: 14, fontWeight: 700 }}>
       {waiting.length} to go
-      <Box component="span" sx={{ ml: 2, fontWeight: 400, fontFamily: fonts.numbers, fontSize: 12, color: palette.inkSoft }}>
+      <Box
+        component="span"
+        sx={{ ml: 2, fontWeight: 400, fontFamily: fonts.numbers, fontSize: 12, color: palette.inkSoft }}
+      >
         {held ? 'held' : seconds !== null && seconds > 0 && `about ${formatDuration(seconds)} left`}
       </Box>
     </Typography>
   )
 }
-

@@ -26,14 +26,35 @@ import { renderPreparing, renderProgress, type Preparing } from './progress'
 import { cancelRender, removeRender, retryRender } from './renderQueue'
 
 /** One render: its progress while it runs, its file when it is done, the reason when it failed. */
-export function RenderRow({ render, onPlay, playing = false, handle = null }: { render: Render; onPlay?: () => void; playing?: boolean; handle?: ReactNode }) {
+export function RenderRow({
+  render,
+  onPlay,
+  playing = false,
+  handle = null,
+}: {
+  render: Render
+  onPlay?: () => void
+  playing?: boolean
+  handle?: ReactNode
+}) {
   const { state, shape, settings, edit } = render
   return (
     <Box
       component="article"
       aria-label={`${edit.highlight.name}, ${shape.id}`}
       data-state={state.kind}
-      sx={{ display: 'grid', gridTemplateColumns: 'minmax(200px, 320px) minmax(0, 1fr) auto', gap: 4, alignItems: 'center', px: 4.5, py: 2, minHeight: 56, borderBottom: 1, borderColor: 'divider', bgcolor: playing ? palette.leafTint : undefined }}
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: 'minmax(200px, 320px) minmax(0, 1fr) auto',
+        gap: 4,
+        alignItems: 'center',
+        px: 4.5,
+        py: 2,
+        minHeight: 56,
+        borderBottom: 1,
+        borderColor: 'divider',
+        bgcolor: playing ? palette.leafTint : undefined,
+      }}
     >
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, minWidth: 0 }}>
         {handle}
@@ -41,7 +62,16 @@ export function RenderRow({ render, onPlay, playing = false, handle = null }: { 
           <Typography noWrap title={edit.highlight.name} sx={{ fontWeight: 700, fontSize: 14 }}>
             {edit.highlight.name}
           </Typography>
-          <Box sx={{ fontFamily: fonts.numbers, fontSize: 11.5, color: palette.inkSoft, whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis' }}>
+          <Box
+            sx={{
+              fontFamily: fonts.numbers,
+              fontSize: 11.5,
+              color: palette.inkSoft,
+              whiteSpace: 'nowrap',
+              overflow: 'hidden',
+              textOverflow: 'ellipsis',
+            }}
+          >
             {shape.id} {formatSize(sizeOfFile(render))} · {formatRate(settings.frameRate)}
             {isBeside(settings.captions) && ' · captions beside'}
           </Box>
@@ -49,7 +79,9 @@ export function RenderRow({ render, onPlay, playing = false, handle = null }: { 
       </Box>
       <StateOf render={render} />
       <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'center' }}>
-        {(state.kind === 'running' || state.kind === 'waiting') && <Button onClick={() => void cancelRender(render)}>Cancel</Button>}
+        {(state.kind === 'running' || state.kind === 'waiting') && (
+          <Button onClick={() => void cancelRender(render)}>Cancel</Button>
+        )}
         {state.kind === 'failed' && (
           <Button variant="contained" color="primary" onClick={() => void retryRender(render)}>
             Retry
@@ -66,7 +98,10 @@ export function RenderRow({ render, onPlay, playing = false, handle = null }: { 
           </>
         )}
         {state.kind === 'away' && <TakeBack id={render.id} />}
-        {(state.kind === 'finished' || state.kind === 'failed' || state.kind === 'made-away' || state.kind === 'away') && <More render={render} />}
+        {(state.kind === 'finished' ||
+          state.kind === 'failed' ||
+          state.kind === 'made-away' ||
+          state.kind === 'away') && <More render={render} />}
       </Box>
     </Box>
   )
@@ -79,7 +114,12 @@ function More({ render }: { render: Render }) {
   const offer = useOffer()
   const remove = async () => {
     await removeRender(render)
-    if (render.state.kind === 'finished') offer({ words: `“${render.state.file.fileName}” is in the bin`, button: 'Undo', act: () => void binRender(render.id, false) })
+    if (render.state.kind === 'finished')
+      offer({
+        words: `“${render.state.file.fileName}” is in the bin`,
+        button: 'Undo',
+        act: () => void binRender(render.id, false),
+      })
   }
   const openAsItWas = async () => {
     const copy = await copyHighlight(render.edit, `${name} (as rendered)`.slice(0, 200))
@@ -87,7 +127,12 @@ function More({ render }: { render: Render }) {
   }
   return (
     <>
-      <IconButton size="small" aria-label={`More for ${name}, ${render.shape.id}`} aria-haspopup="menu" onClick={(e) => setAnchor(e.currentTarget)}>
+      <IconButton
+        size="small"
+        aria-label={`More for ${name}, ${render.shape.id}`}
+        aria-haspopup="menu"
+        onClick={(e) => setAnchor(e.currentTarget)}
+      >
         <MoreHoriz fontSize="small" />
       </IconButton>
       <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
@@ -116,7 +161,16 @@ function StateOf({ render }: { render: Render }) {
     case 'away':
       return <Progress render={render} before="With the render nodes, waiting for one" />
     case 'made-away':
-      return <Facts name={state.names[0] ?? ''} facts={[formatBytes(state.sizeBytes), `${state.frames} frames in ${(state.tookMs / 1000).toFixed(1)} s`, `in the render nodes’ folder, by ${state.node}`]} />
+      return (
+        <Facts
+          name={state.names[0] ?? ''}
+          facts={[
+            formatBytes(state.sizeBytes),
+            `${state.frames} frames in ${(state.tookMs / 1000).toFixed(1)} s`,
+            `in the render nodes’ folder, by ${state.node}`,
+          ]}
+        />
+      )
     case 'failed':
       return (
         <Typography role="alert" sx={{ fontSize: 13, color: palette.haw }}>
@@ -129,7 +183,13 @@ function StateOf({ render }: { render: Render }) {
 }
 
 const EXTRAS = { poster: 'a still', loop: 'a loop' } as const
-const CODINGS = { 'mp4 avc': null, 'mp4 vp9': 'VP9 and Opus in MP4', 'mp4 av1': 'AV1 and Opus in MP4', 'webm vp9': 'VP9 and Opus in WebM', 'webm av1': 'AV1 and Opus in WebM' } as const
+const CODINGS = {
+  'mp4 avc': null,
+  'mp4 vp9': 'VP9 and Opus in MP4',
+  'mp4 av1': 'AV1 and Opus in MP4',
+  'webm vp9': 'VP9 and Opus in WebM',
+  'webm av1': 'AV1 and Opus in WebM',
+} as const
 
 function Finished({ file }: { file: Extract<Render['state'], { kind: 'finished' }>['file'] }) {
   const coded = CODINGS[`${file.container} ${file.videoCodec}` as keyof typeof CODINGS]
@@ -151,17 +211,32 @@ function Facts({ name, facts }: { name: string; facts: readonly string[] }) {
       <Typography noWrap title={name} sx={{ fontSize: 13 }}>
         {name}
       </Typography>
-      <Box title={facts.join(' · ')} sx={{ fontFamily: fonts.numbers, fontSize: 11.5, color: palette.inkSoft, whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis' }}>
+      <Box
+        title={facts.join(' · ')}
+        sx={{
+          fontFamily: fonts.numbers,
+          fontSize: 11.5,
+          color: palette.inkSoft,
+          whiteSpace: 'nowrap',
+          overflow: 'hidden',
+          textOverflow: 'ellipsis',
+        }}
+      >
         {facts.join(' · ')}
       </Box>
     </Box>
   )
 }
 
-const PREPARING: Record<Preparing, string> = { starting: 'Starting', measuring: 'Measuring, once, what draws fastest on this machine' }
+const PREPARING: Record<Preparing, string> = {
+  starting: 'Starting',
+  measuring: 'Measuring, once, what draws fastest on this machine',
+}
 
 function Running({ render }: { render: Render }) {
-  const before = useStore(renderPreparing, ({ ids, doing }) => (ids.includes(render.id) ? PREPARING[doing] : 'At work in another tab'))
+  const before = useStore(renderPreparing, ({ ids, doing }) =>
+    ids.includes(render.id) ? PREPARING[doing] : 'At work in another tab',
+  )
   return <Progress render={render} before={before} />
 }
 
@@ -172,9 +247,15 @@ function Progress({ render, before }: { render: Render; before: string }) {
   return (
     <Box>
       {/* It does not glide: a bar that moves all the time takes a tenth of two cores from what it tells of. */}
-      <LinearProgress variant="determinate" value={done} aria-label={`Rendering ${render.edit.highlight.name}`} sx={{ '& .MuiLinearProgress-bar': { transition: 'none' } }} />
+      <LinearProgress
+        variant="determinate"
+        value={done}
+        aria-label={`Rendering ${render.edit.highlight.name}`}
+        sx={{ '& .MuiLinearProgress-bar': { transition: 'none' } }}
+      />
       <Box sx={{ mt: 1, fontFamily: fonts.numbers, fontSize: 11.5, color: palette.inkSoft }}>
-        frame {progress.frame} of {progress.frames} · {progress.rate.toFixed(0)} frames/s · {Math.ceil(progress.secondsLeft)} s left{render.state.kind === 'away' && ' · at a render node'}
+        frame {progress.frame} of {progress.frames} · {progress.rate.toFixed(0)} frames/s ·{' '}
+        {Math.ceil(progress.secondsLeft)} s left{render.state.kind === 'away' && ' · at a render node'}
       </Box>
     </Box>
   )

@@ -19,9 +19,20 @@ import { palette } from '@/ui/theme'
 import { canWriteToFolders, chooseFilesFolder, forgetFilesFolder } from './filesFolder'
 import { mayNotify } from './notify'
 
-const SAMPLE: Record<(typeof NAME_PARTS)[number], string> = { highlight: 'Last gate, no lift', shape: 'tall', outlet: 'Story', date: '2026-11-24', version: '1' }
+const SAMPLE: Record<(typeof NAME_PARTS)[number], string> = {
+  highlight: 'Last gate, no lift',
+  shape: 'tall',
+  outlet: 'Story',
+  date: '2026-11-24',
+  version: '1',
+}
 
-const BACK_ENDS: Record<OutboxSettings['backEnd'], string> = { measured: 'whichever is quicker here', gpu: 'the GPU', planes: 'the kernel, on the decoder’s own planes', canvas: 'the browser’s canvas' }
+const BACK_ENDS: Record<OutboxSettings['backEnd'], string> = {
+  measured: 'whichever is quicker here',
+  gpu: 'the GPU',
+  planes: 'the kernel, on the decoder’s own planes',
+  canvas: 'the browser’s canvas',
+}
 
 const USED: Record<BackEnd, string> = { gpu: 'the GPU', planes: 'the kernel', canvas: 'the canvas' }
 
@@ -34,7 +45,15 @@ function measuredWords({ backEnd, measured }: OutboxSettings): string {
 }
 
 /** How finished files are called, where they go, what draws them, and whether the system tells. */
-export function SettingsDialog({ settings, folder, onClose }: { settings: OutboxSettings; folder: FileSystemDirectoryHandle | null; onClose: () => void }) {
+export function SettingsDialog({
+  settings,
+  folder,
+  onClose,
+}: {
+  settings: OutboxSettings
+  folder: FileSystemDirectoryHandle | null
+  onClose: () => void
+}) {
   const [pattern, setPattern] = useState(settings.namePattern)
   const [refused, setRefused] = useState(false)
   const unknown = unknownParts(pattern)
@@ -50,7 +69,11 @@ export function SettingsDialog({ settings, folder, onClose }: { settings: Outbox
         <Box>
           <Typography variant="h2">Folder</Typography>
           <Typography sx={{ fontSize: 13, color: palette.inkSoft, my: 1 }}>
-            {folder ? `Each finished file is put into “${folder.name}”, beside being kept here.` : canWriteToFolders() ? 'Files are kept here until you save them. With a folder they are put there as they are finished.' : 'This browser cannot write to a folder: files are kept here until you save them.'}
+            {folder
+              ? `Each finished file is put into “${folder.name}”, beside being kept here.`
+              : canWriteToFolders()
+                ? 'Files are kept here until you save them. With a folder they are put there as they are finished.'
+                : 'This browser cannot write to a folder: files are kept here until you save them.'}
           </Typography>
           {canWriteToFolders() && (
             <Box sx={{ display: 'flex', gap: 2 }}>
@@ -65,10 +88,21 @@ export function SettingsDialog({ settings, folder, onClose }: { settings: Outbox
           value={pattern}
           onChange={(e) => setPattern(e.target.value)}
           error={unknown.length > 0}
-          helperText={unknown.length > 0 ? `There is no {${unknown[0]}}. There are ${NAME_PARTS.map((p) => `{${p}}`).join(', ')}.` : `${sample}.mp4. Parts: ${NAME_PARTS.map((p) => `{${p}}`).join(', ')}. No two files get the same name.`}
+          helperText={
+            unknown.length > 0
+              ? `There is no {${unknown[0]}}. There are ${NAME_PARTS.map((p) => `{${p}}`).join(', ')}.`
+              : `${sample}.mp4. Parts: ${NAME_PARTS.map((p) => `{${p}}`).join(', ')}. No two files get the same name.`
+          }
           slotProps={{ htmlInput: { maxLength: 200 } }}
         />
-        <TextField select size="small" label="Pictures are drawn by" value={settings.backEnd} onChange={(e) => void changeOutboxSettings({ backEnd: e.target.value as OutboxSettings['backEnd'] })} helperText={measuredWords(settings)}>
+        <TextField
+          select
+          size="small"
+          label="Pictures are drawn by"
+          value={settings.backEnd}
+          onChange={(e) => void changeOutboxSettings({ backEnd: e.target.value as OutboxSettings['backEnd'] })}
+          helperText={measuredWords(settings)}
+        >
           {Object.entries(BACK_ENDS).map(([id, name]) => (
             <MenuItem key={id} value={id}>
               {name}
@@ -77,10 +111,24 @@ export function SettingsDialog({ settings, folder, onClose }: { settings: Outbox
         </TextField>
         <Box>
           <FormControlLabel
-            control={<Checkbox size="small" checked={settings.notify} onChange={(_, on) => void (on ? mayNotify() : Promise.resolve(false)).then((may) => (setRefused(on && !may), changeOutboxSettings({ notify: may })))} />}
+            control={
+              <Checkbox
+                size="small"
+                checked={settings.notify}
+                onChange={(_, on) =>
+                  void (on ? mayNotify() : Promise.resolve(false)).then(
+                    (may) => (setRefused(on && !may), changeOutboxSettings({ notify: may })),
+                  )
+                }
+              />
+            }
             label="Tell me through the system when the queue is done or needs me"
           />
-          {refused && <Typography role="alert" sx={{ fontSize: 12.5, color: palette.haw }}>The browser does not allow it. Allow notifications for this page in its settings, then try again.</Typography>}
+          {refused && (
+            <Typography role="alert" sx={{ fontSize: 12.5, color: palette.haw }}>
+              The browser does not allow it. Allow notifications for this page in its settings, then try again.
+            </Typography>
+          )}
         </Box>
       </DialogContent>
       <DialogActions sx={{ px: 6, pb: 4 }}>

@@ -1,7 +1,20 @@
 'use client'
 
-import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core'
-import { SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable'
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core'
+import {
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
 import DragIndicator from '@mui/icons-material/DragIndicator'
 import Box from '@mui/material/Box'
@@ -14,7 +27,10 @@ import { RenderRow } from './RenderRow'
 
 /** The renders that wait; dragged, or moved with Space and arrows, into another order. */
 export function WaitingRows({ renders }: { renders: readonly Render[] }) {
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }))
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  )
   // What was just moved stays where it was dropped until the store says so too.
   const [moved, setMoved] = useState<RenderId[] | null>(null)
   const known = renders.map((r) => r.id)
@@ -43,11 +59,26 @@ export function WaitingRows({ renders }: { renders: readonly Render[] }) {
 function WaitingRow({ render, place }: { render: Render; place: number }) {
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: render.id })
   return (
-    <Box ref={setNodeRef} style={{ transform: CSS.Translate.toString(transform), transition }} sx={{ position: 'relative', zIndex: isDragging ? 1 : undefined, bgcolor: isDragging ? 'background.paper' : undefined, boxShadow: isDragging ? 3 : undefined }}>
+    <Box
+      ref={setNodeRef}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+      sx={{
+        position: 'relative',
+        zIndex: isDragging ? 1 : undefined,
+        bgcolor: isDragging ? 'background.paper' : undefined,
+        boxShadow: isDragging ? 3 : undefined,
+      }}
+    >
       <RenderRow
         render={render}
         handle={
-          <IconButton size="small" {...attributes} {...listeners} aria-label={`Move ${render.edit.highlight.name}, ${render.shape.id}, number ${place} in the queue`} sx={{ cursor: 'grab', touchAction: 'none' }}>
+          <IconButton
+            size="small"
+            {...attributes}
+            {...listeners}
+            aria-label={`Move ${render.edit.highlight.name}, ${render.shape.id}, number ${place} in the queue`}
+            sx={{ cursor: 'grab', touchAction: 'none' }}
+          >
             <DragIndicator fontSize="small" />
           </IconButton>
         }

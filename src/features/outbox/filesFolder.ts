@@ -38,9 +38,17 @@ export async function saveFinished(id: RenderId): Promise<void> {
 /** Puts all of these into the chosen folder, asking for leave where the browser wants it: call it from a click. How many could not be. */
 export async function saveAllFinished(renders: readonly Render[]): Promise<{ saved: number; left: number }> {
   const folder = await filesFolder()
-  if (!folder || (await folder.requestPermission({ mode: 'readwrite' })) !== 'granted') return { saved: 0, left: renders.length }
+  if (!folder || (await folder.requestPermission({ mode: 'readwrite' })) !== 'granted')
+    return { saved: 0, left: renders.length }
   let saved = 0
-  for (const render of renders) if (await putInto(folder, render).then(() => true, () => false)) saved++
+  for (const render of renders)
+    if (
+      await putInto(folder, render).then(
+        () => true,
+        () => false,
+      )
+    )
+      saved++
   return { saved, left: renders.length - saved }
 }
 

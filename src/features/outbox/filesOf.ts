@@ -12,7 +12,10 @@ export async function filesOf(render: Render): Promise<NamedBlob[]> {
 }
 
 /** The same for what a render has just made. */
-export async function filesMade(render: Pick<Render, 'id' | 'edit' | 'settings'>, { fileName, extras }: Pick<FinishedFile, 'fileName' | 'extras'>): Promise<NamedBlob[]> {
+export async function filesMade(
+  render: Pick<Render, 'id' | 'edit' | 'settings'>,
+  { fileName, extras }: Pick<FinishedFile, 'fileName' | 'extras'>,
+): Promise<NamedBlob[]> {
   const video = await openRenderFile(render.id)
   if (!video) return []
   const beside = (ending: string) => fileName.replace(/\.[^.]+$/, `.${ending}`)
@@ -21,6 +24,8 @@ export async function filesMade(render: Pick<Render, 'id' | 'edit' | 'settings'>
     const blob = await openRenderFile(`${render.id}.${kind}`)
     if (blob) files.push({ name: beside(ENDINGS[kind]), blob })
   }
-  if (isBeside(render.settings.captions)) for (const { ending, type, text } of captionFilesOf(render.edit)) files.push({ name: beside(ending), blob: new Blob([text], { type }) })
+  if (isBeside(render.settings.captions))
+    for (const { ending, type, text } of captionFilesOf(render.edit))
+      files.push({ name: beside(ending), blob: new Blob([text], { type }) })
   return files
 }

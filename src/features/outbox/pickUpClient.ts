@@ -2,7 +2,12 @@ import { z } from 'zod'
 import type { Render } from '@/core/model/render'
 import { filesOf } from './filesOf'
 
-const told = z.object({ code: z.string(), expiresAt: z.number(), addresses: z.array(z.string()).min(1), files: z.array(z.object({ name: z.string(), sizeBytes: z.number() })) })
+const told = z.object({
+  code: z.string(),
+  expiresAt: z.number(),
+  addresses: z.array(z.string()).min(1),
+  files: z.array(z.object({ name: z.string(), sizeBytes: z.number() })),
+})
 /** A pick-up as the application's server tells of it. */
 export type PickUpTold = z.infer<typeof told>
 
@@ -16,16 +21,29 @@ export async function closePickUpNow(): Promise<void> {
   await asked(fetch(ADDRESS, { method: 'DELETE' }))
 }
 
-const REASONS: Record<string, string> = { 'too-large': 'a pick-up holds 4 GB at most', 'too-many': 'a pick-up holds 60 files at most', closed: 'the pick-up was closed', 'bad-type': 'files of this kind are not handed over' }
+const REASONS: Record<string, string> = {
+  'too-large': 'a pick-up holds 4 GB at most',
+  'too-many': 'a pick-up holds 60 files at most',
+  closed: 'the pick-up was closed',
+  'bad-type': 'files of this kind are not handed over',
+}
 
 /** Opens a pick-up and puts these files into it, one after the other. Throws, in words, what went wrong; the pick-up is closed again then. */
-export async function offerToPhone(renders: readonly Render[], onProgress: (share: number) => void, signal: AbortSignal): Promise<PickUpTold> {
+export async function offerToPhone(
+  renders: readonly Render[],
+  onProgress: (share: number) => void,
+  signal: AbortSignal,
+): Promise<PickUpTold> {
   await asked(fetch(ADDRESS, { method: 'POST', signal }))
   try {
     let done = 0
     for (const render of renders) {
       for (const { name, blob } of await filesOf(render)) {
-        const answer = await fetch(`${ADDRESS}/files?name=${encodeURIComponent(name)}`, { method: 'PUT', body: blob, signal })
+        const answer = await fetch(`${ADDRESS}/files?name=${encodeURIComponent(name)}`, {
+          method: 'PUT',
+          body: blob,
+          signal,
+        })
         const result = (await answer.json()) as { ok: boolean; reason?: string }
         if (!result.ok) throw new Error(`“${name}”: ${REASONS[result.reason ?? ''] ?? 'it could not be handed over'}`)
       }

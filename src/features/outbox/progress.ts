@@ -8,7 +8,10 @@ export const renderProgress = createStore<Record<RenderId, RenderProgress>>(() =
 /** What this tab does before there is progress to tell of. */
 export type Preparing = 'starting' | 'measuring'
 
-export const renderPreparing = createStore<{ ids: readonly RenderId[]; doing: Preparing }>(() => ({ ids: [], doing: 'starting' }))
+export const renderPreparing = createStore<{ ids: readonly RenderId[]; doing: Preparing }>(() => ({
+  ids: [],
+  doing: 'starting',
+}))
 
 export function forgetProgress(ended: RenderId): void {
   renderProgress.setState((all) => Object.fromEntries(Object.entries(all).filter(([id]) => id !== ended)), true)

@@ -15,7 +15,18 @@ import { binRender } from '@/store/bin'
 import { isStorageFull } from '@/store/database'
 import { changeOutboxSettings, readOutboxSettings } from '@/store/outboxSettings'
 import { storedFile } from '@/store/recordings'
-import { countWaiting, deleteRender, firstWaiting, moveOn, renderIds, resumeInterrupted, setRenderState, takenFileNames, versionOf, waitAgain } from '@/store/renders'
+import {
+  countWaiting,
+  deleteRender,
+  firstWaiting,
+  moveOn,
+  renderIds,
+  resumeInterrupted,
+  setRenderState,
+  takenFileNames,
+  versionOf,
+  waitAgain,
+} from '@/store/renders'
 import { keepDoing } from '../oneTab'
 import { saveFinished } from './filesFolder'
 import { Bell } from './bell'
@@ -52,7 +63,10 @@ async function begin(): Promise<void> {
   // Whoever holds the lock runs alone: what is still marked as running was cut short by a closed tab or a crash.
   await resumeInterrupted()
   await sweepRenderFiles(await renderIds())
-  listening ??= liveQuery(async () => ({ waiting: await countWaiting(), held: (await readOutboxSettings()).held })).subscribe((now) => {
+  listening ??= liveQuery(async () => ({
+    waiting: await countWaiting(),
+    held: (await readOutboxSettings()).held,
+  })).subscribe((now) => {
     held = now.held
     running?.hold(held)
     news.ring()
@@ -112,7 +126,10 @@ async function run(planned: readonly Render[]): Promise<{ finished: number; fail
     if (reply.kind !== 'cancelled') ended[reply.kind]++
   }
   try {
-    const reply = await filesAndRender(group, endOne).catch((error: unknown): RenderReply => ({ kind: 'failed', failure: failureOf(error) }))
+    const reply = await filesAndRender(group, endOne).catch((error: unknown): RenderReply => ({
+      kind: 'failed',
+      failure: failureOf(error),
+    }))
     if (reply) for (const id of [...open.keys()]) await endOne(id, reply)
   } finally {
     running = null
@@ -125,7 +142,10 @@ function failureOf(error: unknown): RenderFailure {
   return { reason: 'broken', detail: error instanceof Error ? error.message : String(error) }
 }
 
-async function filesAndRender(group: readonly Render[], onEnd: (id: RenderId, reply: RenderReply) => Promise<void>): Promise<RenderReply | null> {
+async function filesAndRender(
+  group: readonly Render[],
+  onEnd: (id: RenderId, reply: RenderReply) => Promise<void>,
+): Promise<RenderReply | null> {
   const [first] = group
   if (!first) return null
   const files = new Map<string, Blob>()
@@ -137,14 +157,29 @@ async function filesAndRender(group: readonly Render[], onEnd: (id: RenderId, re
   return renderInWorker(group, first, files, onEnd)
 }
 
-function renderInWorker(group: readonly Render[], { edit }: Render, files: ReadonlyMap<string, Blob>, onEnd: (id: RenderId, reply: RenderReply) => Promise<void>): Promise<null> {
+function renderInWorker(
+  group: readonly Render[],
+  { edit }: Render,
+  files: ReadonlyMap<string, Blob>,
+  onEnd: (id: RenderId, reply: RenderReply) => Promise<void>,
+): Promise<null> {
   return withRenderWorker(async (worker) => {
-    running = { left: new Set(group.map((r) => r.id)), drop: (id) => void worker.drop(id), hold: (on) => void worker.hold(on) }
+    running = {
+      left: new Set(group.map((r) => r.id)),
+      drop: (id) => void worker.drop(id),
+      hold: (on) => void worker.hold(on),
+    }
     // It may have been held while files were being fetched.
     if (held) running.hold(true)
-    const onProgress = proxy((progress: RenderProgress) => renderProgress.setState(Object.fromEntries([...(running?.left ?? [])].map((id) => [id, progress]))))
+    const onProgress = proxy((progress: RenderProgress) =>
+      renderProgress.setState(Object.fromEntries([...(running?.left ?? [])].map((id) => [id, progress]))),
+    )
     const wanted = group.map(({ id, shape, settings }) => ({ id, shape, settings }))
-    await worker.render({ edit, backEnd: await backEndHere(worker), wanted, files, speechOf: await speechOf(usedRecordings(edit)) }, onProgress, proxy(onEnd))
+    await worker.render(
+      { edit, backEnd: await backEndHere(worker), wanted, files, speechOf: await speechOf(usedRecordings(edit)) },
+      onProgress,
+      proxy(onEnd),
+    )
     return null
   })
 }
@@ -169,6 +204,9 @@ async function settle(render: Render, reply: RenderReply): Promise<void> {
   const { namePattern } = await readOutboxSettings()
   const stem = nameBy(namePattern, render, await versionOf(render), new Date().toISOString().slice(0, 10))
   const fileName = freeFileName(stem, reply.file.container, await takenFileNames())
-  await setRenderState(render.id, { kind: 'finished', file: { ...reply.file, sizeBytes: reply.sizeBytes, fileName, savedAs: null } })
+  await setRenderState(render.id, {
+    kind: 'finished',
+    file: { ...reply.file, sizeBytes: reply.sizeBytes, fileName, savedAs: null },
+  })
   await saveFinished(render.id)
 }

@@ -17,7 +17,15 @@ import { changeKept, keep, type Unstamped } from '@/store/rack'
 import { ColourField } from '@/ui/ColourField'
 import { FormDialog } from './FormDialog'
 
-const PLAIN: Unstamped<'brand'> = { name: 'New brand', tags: [], palette: { ground: '#20261f', ink: '#f4f2ec', accent: '#2e5e3e' }, fonts: { title: DEFAULT_FONT, captions: DEFAULT_FONT }, logo: null, endCard: null, handle: '' }
+const PLAIN: Unstamped<'brand'> = {
+  name: 'New brand',
+  tags: [],
+  palette: { ground: '#20261f', ink: '#f4f2ec', accent: '#2e5e3e' },
+  fonts: { title: DEFAULT_FONT, captions: DEFAULT_FONT },
+  logo: null,
+  endCard: null,
+  handle: '',
+}
 
 const COLOURS = { ground: 'Ground', ink: 'Words', accent: 'Accent' } as const
 const FONTS = { title: 'Font of titles', captions: 'Font of captions' } as const
@@ -43,16 +51,43 @@ export function BrandDialog({ brand, onClose }: { brand: Brand | null; onClose: 
     onClose()
   }
   return (
-    <FormDialog title={brand ? `Change ${brand.name}` : 'New brand'} button={brand ? 'Keep changes' : 'Make brand'} ready={named.success} problem={problem} onSave={() => void save()} onClose={onClose}>
-      <TextField size="small" autoFocus label="Name" value={draft.name} error={!named.success} onChange={(e) => set({ name: e.target.value })} onFocus={(e) => e.target.select()} />
+    <FormDialog
+      title={brand ? `Change ${brand.name}` : 'New brand'}
+      button={brand ? 'Keep changes' : 'Make brand'}
+      ready={named.success}
+      problem={problem}
+      onSave={() => void save()}
+      onClose={onClose}
+    >
+      <TextField
+        size="small"
+        autoFocus
+        label="Name"
+        value={draft.name}
+        error={!named.success}
+        onChange={(e) => set({ name: e.target.value })}
+        onFocus={(e) => e.target.select()}
+      />
       <Box sx={{ display: 'flex', gap: 4 }}>
         {Object.entries(COLOURS).map(([key, words]) => (
-          <ColourField key={key} label={words} value={draft.palette[key as keyof typeof COLOURS]} onSet={(value) => set({ palette: { ...draft.palette, [key]: value } })} />
+          <ColourField
+            key={key}
+            label={words}
+            value={draft.palette[key as keyof typeof COLOURS]}
+            onSet={(value) => set({ palette: { ...draft.palette, [key]: value } })}
+          />
         ))}
       </Box>
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 3 }}>
         {Object.entries(FONTS).map(([key, words]) => (
-          <TextField key={key} select size="small" label={words} value={draft.fonts[key as keyof typeof FONTS]} onChange={(e) => set({ fonts: { ...draft.fonts, [key]: e.target.value } })}>
+          <TextField
+            key={key}
+            select
+            size="small"
+            label={words}
+            value={draft.fonts[key as keyof typeof FONTS]}
+            onChange={(e) => set({ fonts: { ...draft.fonts, [key]: e.target.value } })}
+          >
             {[...SHIPPED_FONTS, ...(own ?? []).map((f) => f.name)].map((font) => (
               <MenuItem key={font} value={font}>
                 {font}
@@ -61,7 +96,14 @@ export function BrandDialog({ brand, onClose }: { brand: Brand | null; onClose: 
           </TextField>
         ))}
       </Box>
-      <TextField size="small" label="Handle" placeholder="heron ridge" value={draft.handle} onChange={(e) => set({ handle: e.target.value.slice(0, 60) })} slotProps={{ inputLabel: { shrink: true } }} />
+      <TextField
+        size="small"
+        label="Handle"
+        placeholder="heron ridge"
+        value={draft.handle}
+        onChange={(e) => set({ handle: e.target.value.slice(0, 60) })}
+        slotProps={{ inputLabel: { shrink: true } }}
+      />
       {Object.entries(PICTURES).map(([key, words]) => {
         const which = key as keyof typeof PICTURES
         return (
@@ -69,7 +111,13 @@ export function BrandDialog({ brand, onClose }: { brand: Brand | null; onClose: 
             <Box sx={{ width: 70 }}>{words}</Box>
             <Button component="label">
               {draft[which] ? 'Another picture…' : 'Choose a picture…'}
-              <input type="file" hidden accept={CHOOSABLE_PICTURES} aria-label={`Picture for ${words}`} onChange={(e) => void take(which, e.target.files?.[0])} />
+              <input
+                type="file"
+                hidden
+                accept={CHOOSABLE_PICTURES}
+                aria-label={`Picture for ${words}`}
+                onChange={(e) => void take(which, e.target.files?.[0])}
+              />
             </Button>
             {draft[which] && <Button onClick={() => set({ [which]: null })}>Without</Button>}
           </Box>

@@ -43,7 +43,19 @@ export function BrandRows({ onExport }: { onExport: Exporter }) {
 /** A brand's colours as they stand to one another. */
 function Swatches({ brand: { palette: colours } }: { brand: Pick<Brand, 'palette'> }) {
   return (
-    <Box aria-hidden sx={{ width: 144, height: 56, bgcolor: colours.ground, border: `1px solid ${palette.line}`, display: 'flex', alignItems: 'center', justifyContent: 'center', gap: 3 }}>
+    <Box
+      aria-hidden
+      sx={{
+        width: 144,
+        height: 56,
+        bgcolor: colours.ground,
+        border: `1px solid ${palette.line}`,
+        display: 'flex',
+        alignItems: 'center',
+        justifyContent: 'center',
+        gap: 3,
+      }}
+    >
       <Box sx={{ color: colours.ink, fontSize: 20, fontWeight: 700 }}>Aa</Box>
       <Box sx={{ width: 22, height: 22, bgcolor: colours.accent }} />
     </Box>

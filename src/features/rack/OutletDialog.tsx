@@ -18,13 +18,32 @@ import { FormDialog } from './FormDialog'
 import { ZoneFields } from './ZoneFields'
 
 const MEGABYTE = 1_000_000
-const PLAIN: Unstamped<'outlet'> = { name: 'New outlet', tags: [], shape: { id: 'tall', width: 1080, height: 1920 }, longestMicros: 60 * MICROS_PER_SECOND, largestBytes: null, zones: [], targetLufs: -14, mostPeakDb: -1, mostTitle: 100, mostText: 2200 }
+const PLAIN: Unstamped<'outlet'> = {
+  name: 'New outlet',
+  tags: [],
+  shape: { id: 'tall', width: 1080, height: 1920 },
+  longestMicros: 60 * MICROS_PER_SECOND,
+  largestBytes: null,
+  zones: [],
+  targetLufs: -14,
+  mostPeakDb: -1,
+  mostTitle: 100,
+  mostText: 2200,
+}
 
 /** Zones keep inside the shape: what is set of one pushes its other side. */
 function inside({ name, rect }: Zone): Zone {
   const x = Math.min(0.99, Math.max(0, rect.x))
   const y = Math.min(0.99, Math.max(0, rect.y))
-  return { name, rect: { x, y, width: Math.min(1 - x, Math.max(0.01, rect.width)), height: Math.min(1 - y, Math.max(0.01, rect.height)) } }
+  return {
+    name,
+    rect: {
+      x,
+      y,
+      width: Math.min(1 - x, Math.max(0.01, rect.width)),
+      height: Math.min(1 - y, Math.max(0.01, rect.height)),
+    },
+  }
 }
 
 const SIDES = [
@@ -39,7 +58,8 @@ export function OutletDialog({ outlet, onClose }: { outlet: Outlet | null; onClo
   const [draft, setDraft] = useState<Unstamped<'outlet'>>(outlet ?? PLAIN)
   const set = (change: Partial<Unstamped<'outlet'>>) => setDraft({ ...draft, ...change })
   const named = title.safeParse(draft.name)
-  const setZone = (n: number, change: Partial<Zone>) => set({ zones: draft.zones.map((z, i) => (i === n ? inside({ ...z, ...change }) : z)) })
+  const setZone = (n: number, change: Partial<Zone>) =>
+    set({ zones: draft.zones.map((z, i) => (i === n ? inside({ ...z, ...change }) : z)) })
   const setSide = (side: 'width' | 'height', value: number) => {
     const made = ownShape(side === 'width' ? value : draft.shape.width, side === 'height' ? value : draft.shape.height)
     if (made) set({ shape: made.shape })
@@ -52,20 +72,101 @@ export function OutletDialog({ outlet, onClose }: { outlet: Outlet | null; onClo
     onClose()
   }
   return (
-    <FormDialog title={outlet ? `Change ${outlet.name}` : 'New outlet'} button={outlet ? 'Keep changes' : 'Make outlet'} ready={named.success && zonesNamed} onSave={() => void save()} onClose={onClose}>
+    <FormDialog
+      title={outlet ? `Change ${outlet.name}` : 'New outlet'}
+      button={outlet ? 'Keep changes' : 'Make outlet'}
+      ready={named.success && zonesNamed}
+      onSave={() => void save()}
+      onClose={onClose}
+    >
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr auto', columnGap: 5 }}>
         <Box sx={{ display: 'grid', rowGap: 3, alignContent: 'start' }}>
-          <TextField size="small" autoFocus label="Name" value={draft.name} error={!named.success} onChange={(e) => set({ name: e.target.value })} onFocus={(e) => e.target.select()} />
-          <Box sx={{ display: 'grid', gridTemplateColumns: 'auto auto', justifyContent: 'start', columnGap: 3, rowGap: 1.5, alignItems: 'center' }}>
+          <TextField
+            size="small"
+            autoFocus
+            label="Name"
+            value={draft.name}
+            error={!named.success}
+            onChange={(e) => set({ name: e.target.value })}
+            onFocus={(e) => e.target.select()}
+          />
+          <Box
+            sx={{
+              display: 'grid',
+              gridTemplateColumns: 'auto auto',
+              justifyContent: 'start',
+              columnGap: 3,
+              rowGap: 1.5,
+              alignItems: 'center',
+            }}
+          >
             {(['width', 'height'] as const).map((side) => (
-              <NumberField key={side} label={side === 'width' ? 'Width' : 'Height'} unit="px" value={draft.shape[side]} least={64} most={3840} step={2} onSet={(value) => setSide(side, value)} />
+              <NumberField
+                key={side}
+                label={side === 'width' ? 'Width' : 'Height'}
+                unit="px"
+                value={draft.shape[side]}
+                least={64}
+                most={3840}
+                step={2}
+                onSet={(value) => setSide(side, value)}
+              />
             ))}
-            <NumberField label="Longest (0 for any)" unit="s" value={(draft.longestMicros ?? 0) / MICROS_PER_SECOND} least={0} most={36_000} step={1} onSet={(s) => set({ longestMicros: s === 0 ? null : Math.round(s * MICROS_PER_SECOND) })} />
-            <NumberField label="Title at most" unit="letters" value={draft.mostTitle} least={1} most={300} step={10} onSet={(n) => set({ mostTitle: Math.round(n) })} />
-            <NumberField label="Text at most" unit="letters" value={draft.mostText} least={1} most={5000} step={100} onSet={(n) => set({ mostText: Math.round(n) })} />
-            <NumberField label="Largest (0 for any)" unit="MB" value={(draft.largestBytes ?? 0) / MEGABYTE} least={0} most={100_000} step={10} onSet={(mb) => set({ largestBytes: mb === 0 ? null : Math.round(mb * MEGABYTE) })} />
-            <NumberField label="Loudness" unit="LUFS" value={draft.targetLufs} least={-40} most={-5} step={1} onSet={(targetLufs) => set({ targetLufs })} />
-            <NumberField label="Highest peak" unit="dBTP" value={draft.mostPeakDb} least={-12} most={0} step={0.5} decimals={1} onSet={(mostPeakDb) => set({ mostPeakDb })} />
+            <NumberField
+              label="Longest (0 for any)"
+              unit="s"
+              value={(draft.longestMicros ?? 0) / MICROS_PER_SECOND}
+              least={0}
+              most={36_000}
+              step={1}
+              onSet={(s) => set({ longestMicros: s === 0 ? null : Math.round(s * MICROS_PER_SECOND) })}
+            />
+            <NumberField
+              label="Title at most"
+              unit="letters"
+              value={draft.mostTitle}
+              least={1}
+              most={300}
+              step={10}
+              onSet={(n) => set({ mostTitle: Math.round(n) })}
+            />
+            <NumberField
+              label="Text at most"
+              unit="letters"
+              value={draft.mostText}
+              least={1}
+              most={5000}
+              step={100}
+              onSet={(n) => set({ mostText: Math.round(n) })}
+            />
+            <NumberField
+              label="Largest (0 for any)"
+              unit="MB"
+              value={(draft.largestBytes ?? 0) / MEGABYTE}
+              least={0}
+              most={100_000}
+              step={10}
+              onSet={(mb) => set({ largestBytes: mb === 0 ? null : Math.round(mb * MEGABYTE) })}
+            />
+            <NumberField
+              label="Loudness"
+              unit="LUFS"
+              value={draft.targetLufs}
+              least={-40}
+              most={-5}
+              step={1}
+              onSet={(targetLufs) => set({ targetLufs })}
+            />
+            <NumberField
+              label="Highest peak"
+              unit="dBTP"
+              value={draft.mostPeakDb}
+              least={-12}
+              most={0}
+              step={0.5}
+              decimals={1}
+              onSet={(mostPeakDb) => set({ mostPeakDb })}
+            />
           </Box>
         </Box>
         <Box sx={{ textAlign: 'center', fontSize: 12, color: palette.inkSoft }}>
@@ -75,20 +176,56 @@ export function OutletDialog({ outlet, onClose }: { outlet: Outlet | null; onClo
       </Box>
       <Box role="group" aria-label="What it covers" sx={{ display: 'grid', rowGap: 2 }}>
         {draft.zones.map((zone, n) => (
-          <Box key={n} sx={{ display: 'grid', gridTemplateColumns: '150px repeat(4, minmax(0, 1fr)) auto', columnGap: 2, alignItems: 'center' }}>
-            <TextField size="small" label="Covers" value={zone.name} error={!title.safeParse(zone.name).success} onChange={(e) => setZone(n, { name: e.target.value })} />
+          <Box
+            key={n}
+            sx={{
+              display: 'grid',
+              gridTemplateColumns: '150px repeat(4, minmax(0, 1fr)) auto',
+              columnGap: 2,
+              alignItems: 'center',
+            }}
+          >
+            <TextField
+              size="small"
+              label="Covers"
+              value={zone.name}
+              error={!title.safeParse(zone.name).success}
+              onChange={(e) => setZone(n, { name: e.target.value })}
+            />
             {SIDES.map(([side, words]) => (
               <Box key={side} sx={{ display: 'grid' }}>
-                <NumberField label={words} unit="%" value={zone.rect[side] * 100} least={0} most={100} step={1} onSet={(percent) => setZone(n, { rect: { ...zone.rect, [side]: percent / 100 } })} />
+                <NumberField
+                  label={words}
+                  unit="%"
+                  value={zone.rect[side] * 100}
+                  least={0}
+                  most={100}
+                  step={1}
+                  onSet={(percent) => setZone(n, { rect: { ...zone.rect, [side]: percent / 100 } })}
+                />
               </Box>
             ))}
-            <IconButton size="small" aria-label={`Remove ${zone.name}`} onClick={() => set({ zones: draft.zones.filter((_, i) => i !== n) })}>
+            <IconButton
+              size="small"
+              aria-label={`Remove ${zone.name}`}
+              onClick={() => set({ zones: draft.zones.filter((_, i) => i !== n) })}
+            >
               <DeleteOutlineIcon sx={{ fontSize: 18 }} />
             </IconButton>
           </Box>
         ))}
         <Box>
-          <Button disabled={draft.zones.length >= 20} onClick={() => set({ zones: [...draft.zones, { name: `Zone ${draft.zones.length + 1}`, rect: { x: 0, y: 0.85, width: 1, height: 0.15 } }] })}>
+          <Button
+            disabled={draft.zones.length >= 20}
+            onClick={() =>
+              set({
+                zones: [
+                  ...draft.zones,
+                  { name: `Zone ${draft.zones.length + 1}`, rect: { x: 0, y: 0.85, width: 1, height: 0.15 } },
+                ],
+              })
+            }
+          >
             Add zone
           </Button>
         </Box>

@@ -30,9 +30,13 @@ export function OutletRows({ onExport }: { onExport: Exporter }) {
           onEdit={() => setEditing(outlet)}
         >
           <RowLine>
-            {formatSize(outlet.shape)} · {outlet.longestMicros === null ? 'any length' : `at most ${outlet.longestMicros / MICROS_PER_SECOND} s`} · {outlet.largestBytes === null ? 'any size' : `at most ${formatBytes(outlet.largestBytes)}`}
+            {formatSize(outlet.shape)} ·{' '}
+            {outlet.longestMicros === null ? 'any length' : `at most ${outlet.longestMicros / MICROS_PER_SECOND} s`} ·{' '}
+            {outlet.largestBytes === null ? 'any size' : `at most ${formatBytes(outlet.largestBytes)}`}
           </RowLine>
-          <RowLine>{outlet.zones.length === 0 ? 'Covers nothing' : `Covers: ${outlet.zones.map((z) => z.name).join(', ')}`}</RowLine>
+          <RowLine>
+            {outlet.zones.length === 0 ? 'Covers nothing' : `Covers: ${outlet.zones.map((z) => z.name).join(', ')}`}
+          </RowLine>
         </RackRow>
       ))}
       {editing && <OutletDialog outlet={editing} onClose={() => setEditing(null)} />}

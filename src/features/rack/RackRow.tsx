@@ -33,14 +33,38 @@ interface RackRowProps {
 }
 
 /** One kept thing: drawn, named and tagged in place, and what can be done with it. */
-export function RackRow({ name, tags, diagram, children, uses, onChange, onExport, onDuplicate, onBin, binned, onEdit }: RackRowProps) {
+export function RackRow({
+  name,
+  tags,
+  diagram,
+  children,
+  uses,
+  onChange,
+  onExport,
+  onDuplicate,
+  onBin,
+  binned,
+  onEdit,
+}: RackRowProps) {
   const offer = useOffer()
   const bin = () => {
     onBin(true)
     offer({ words: binned, button: 'Put back', act: () => onBin(false) })
   }
   return (
-    <Box role="listitem" aria-label={name} sx={{ display: 'grid', gridTemplateColumns: '144px minmax(0, 1fr) auto', columnGap: 5, alignItems: 'center', py: 3, borderTop: 1, borderColor: 'divider' }}>
+    <Box
+      role="listitem"
+      aria-label={name}
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: '144px minmax(0, 1fr) auto',
+        columnGap: 5,
+        alignItems: 'center',
+        py: 3,
+        borderTop: 1,
+        borderColor: 'divider',
+      }}
+    >
       <Box sx={{ justifySelf: 'center' }}>{diagram}</Box>
       <Box sx={{ minWidth: 0, fontSize: 12.5, color: palette.inkSoft, display: 'grid', rowGap: 1 }}>
         <TextInPlace
@@ -52,7 +76,12 @@ export function RackRow({ name, tags, diagram, children, uses, onChange, onExpor
             if (named.success) onChange({ name: named.data })
           }}
         />
-        <TextInPlace label={`Tags of ${name}`} value={tags.join(', ')} placeholder="no tags" onSet={(typed) => onChange({ tags: tagsFrom(typed) })} />
+        <TextInPlace
+          label={`Tags of ${name}`}
+          value={tags.join(', ')}
+          placeholder="no tags"
+          onSet={(typed) => onChange({ tags: tagsFrom(typed) })}
+        />
         {children}
         {uses && (
           <Box sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
@@ -60,7 +89,11 @@ export function RackRow({ name, tags, diagram, children, uses, onChange, onExpor
             {uses.slice(0, NAMED_USES).map((use, n) => (
               <span key={use.highlightId}>
                 {n > 0 && ', '}
-                <Box component={Link} href={`/highlight/${encodeURIComponent(use.highlightId)}`} sx={{ color: palette.leaf }}>
+                <Box
+                  component={Link}
+                  href={`/highlight/${encodeURIComponent(use.highlightId)}`}
+                  sx={{ color: palette.leaf }}
+                >
                   {use.name}
                 </Box>
               </span>

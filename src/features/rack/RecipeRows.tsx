@@ -25,9 +25,23 @@ export function RecipeRows({ onExport }: { onExport: Exporter }) {
       binned={`“${recipe.name}” is in the bin. What it binds together stays.`}
     >
       <RowLine>
-        {setup ? `Setup “${setup.name}”` : 'Any setup'} · layout “{layout.name}” · {brand ? brand.name : 'no brand'} · {recipe.shapes.map(formatSize).join(', ')}
+        {setup ? `Setup “${setup.name}”` : 'Any setup'} · layout “{layout.name}” · {brand ? brand.name : 'no brand'} ·{' '}
+        {recipe.shapes.map(formatSize).join(', ')}
       </RowLine>
-      {setup && <FormControlLabel control={<Checkbox size="small" sx={{ py: 0 }} checked={recipe.byItself} onChange={(_, byItself) => void changeKept('recipe', recipe.id, { byItself })} />} label={`By itself, for recordings recognised as “${setup.name}”`} slotProps={{ typography: { sx: { fontSize: 12.5 } } }} />}
+      {setup && (
+        <FormControlLabel
+          control={
+            <Checkbox
+              size="small"
+              sx={{ py: 0 }}
+              checked={recipe.byItself}
+              onChange={(_, byItself) => void changeKept('recipe', recipe.id, { byItself })}
+            />
+          }
+          label={`By itself, for recordings recognised as “${setup.name}”`}
+          slotProps={{ typography: { sx: { fontSize: 12.5 } } }}
+        />
+      )}
     </RackRow>
   ))
 }

@@ -24,7 +24,8 @@ export function SetupRows({ onExport }: { onExport: Exporter }) {
       binned={`“${setup.name}” is in the bin. Highlights keep their regions.`}
     >
       <RowLine>
-        {setup.regions.map((r) => r.name).join(', ')} · {setup.fingerprint ? 'recognised by itself' : 'not recognised by itself'}
+        {setup.regions.map((r) => r.name).join(', ')} ·{' '}
+        {setup.fingerprint ? 'recognised by itself' : 'not recognised by itself'}
       </RowLine>
     </RackRow>
   ))

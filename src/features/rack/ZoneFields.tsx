@@ -27,15 +27,39 @@ export function ZoneFields({ outlet: { shape, zones }, height, onZone }: ZoneFie
   const field = useRef<HTMLDivElement>(null)
   const scale = Math.min(height / shape.height, height / shape.width)
   return (
-    <Box ref={field} role="group" aria-label="Zones on the shape" sx={{ position: 'relative', width: shape.width * scale, height: shape.height * scale, bgcolor: palette.mat, overflow: 'hidden' }}>
+    <Box
+      ref={field}
+      role="group"
+      aria-label="Zones on the shape"
+      sx={{
+        position: 'relative',
+        width: shape.width * scale,
+        height: shape.height * scale,
+        bgcolor: palette.mat,
+        overflow: 'hidden',
+      }}
+    >
       {zones.map((zone, n) => (
-        <ZoneBox key={n} zone={zone} size={() => field.current?.getBoundingClientRect() ?? null} onPlace={(rect) => onZone(n, rect)} />
+        <ZoneBox
+          key={n}
+          zone={zone}
+          size={() => field.current?.getBoundingClientRect() ?? null}
+          onPlace={(rect) => onZone(n, rect)}
+        />
       ))}
     </Box>
   )
 }
 
-function ZoneBox({ zone: { name, rect }, size, onPlace }: { zone: Zone; size: () => DOMRect | null; onPlace: (rect: Rect) => void }) {
+function ZoneBox({
+  zone: { name, rect },
+  size,
+  onPlace,
+}: {
+  zone: Zone
+  size: () => DOMRect | null
+  onPlace: (rect: Rect) => void
+}) {
   const dragging = useDrag((event) => {
     const whole = size()
     const grip = (event.target as HTMLElement).dataset.grip as Grip | undefined
@@ -50,7 +74,11 @@ function ZoneBox({ zone: { name, rect }, size, onPlace }: { zone: Zone; size: ()
     if (!step) return
     event.preventDefault()
     const by = STEP * (event.shiftKey ? 10 : 1)
-    onPlace(event.altKey ? resizeRect(rect, 'se', step[0] * by, step[1] * by, { bounds: WHOLE, least: LEAST }) : moveRect(rect, step[0] * by, step[1] * by, WHOLE))
+    onPlace(
+      event.altKey
+        ? resizeRect(rect, 'se', step[0] * by, step[1] * by, { bounds: WHOLE, least: LEAST })
+        : moveRect(rect, step[0] * by, step[1] * by, WHOLE),
+    )
   }
   return (
     <Box
@@ -61,12 +89,42 @@ function ZoneBox({ zone: { name, rect }, size, onPlace }: { zone: Zone; size: ()
       title={name}
       onPointerDown={dragging}
       onKeyDown={onKeyDown}
-      style={{ left: `${100 * rect.x}%`, top: `${100 * rect.y}%`, width: `${100 * rect.width}%`, height: `${100 * rect.height}%` }}
-      sx={{ position: 'absolute', cursor: 'move', touchAction: 'none', bgcolor: 'rgba(179,64,44,0.55)', border: '1px solid #FBFAF6', color: '#fff', fontSize: 9.5, lineHeight: 1.1, p: '1px 2px', overflow: 'hidden', textAlign: 'left', '&:focus-visible': { outline: `2px solid ${palette.straw}`, outlineOffset: -2 } }}
+      style={{
+        left: `${100 * rect.x}%`,
+        top: `${100 * rect.y}%`,
+        width: `${100 * rect.width}%`,
+        height: `${100 * rect.height}%`,
+      }}
+      sx={{
+        position: 'absolute',
+        cursor: 'move',
+        touchAction: 'none',
+        bgcolor: 'rgba(179,64,44,0.55)',
+        border: '1px solid #FBFAF6',
+        color: '#fff',
+        fontSize: 9.5,
+        lineHeight: 1.1,
+        p: '1px 2px',
+        overflow: 'hidden',
+        textAlign: 'left',
+        '&:focus-visible': { outline: `2px solid ${palette.straw}`, outlineOffset: -2 },
+      }}
     >
       {name}
       {CORNERS.map((grip) => (
-        <Box key={grip} aria-hidden data-grip={grip} sx={{ position: 'absolute', width: 10, height: 10, cursor: `${grip}-resize`, ...(grip.includes('n') ? { top: -2 } : { bottom: -2 }), ...(grip.includes('w') ? { left: -2 } : { right: -2 }) }} />
+        <Box
+          key={grip}
+          aria-hidden
+          data-grip={grip}
+          sx={{
+            position: 'absolute',
+            width: 10,
+            height: 10,
+            cursor: `${grip}-resize`,
+            ...(grip.includes('n') ? { top: -2 } : { bottom: -2 }),
+            ...(grip.includes('w') ? { left: -2 } : { right: -2 }),
+          }}
+        />
       ))}
     </Box>
   )

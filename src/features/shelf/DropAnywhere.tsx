@@ -28,7 +28,8 @@ export function DropAnywhere() {
         const what = files.length === 1 ? `“${files[0]?.file.name}”` : `${files.length} files`
         enqueueSnackbar(`Taking ${what} onto the Shelf…`)
         const added = await add(files)
-        if (added > 0) enqueueSnackbar(`${added === 1 ? 'One recording is' : `${added} recordings are`} on the Shelf now.`)
+        if (added > 0)
+          enqueueSnackbar(`${added === 1 ? 'One recording is' : `${added} recordings are`} on the Shelf now.`)
       })
     }
     window.addEventListener('dragover', over)

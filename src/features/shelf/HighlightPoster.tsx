@@ -18,14 +18,51 @@ export function HighlightPoster({ item, onBin }: { item: ShelfHighlight; onBin: 
   return (
     <Box sx={{ position: 'relative', width: 46, '&:hover .bin, &:focus-within .bin': { opacity: 1 } }}>
       <Tooltip title={highlight.name}>
-        <Box component={Link} href={`/highlight/${encodeURIComponent(highlight.id)}`} aria-label={`${highlight.name}, ${state}: open on the Bench`} sx={{ display: 'block', textDecoration: 'none', color: files ? palette.leaf : palette.inkSoft }}>
-          <Box sx={{ width: 40, height: 71, mx: 'auto', bgcolor: palette.mat, borderRadius: '2px', overflow: 'hidden', outline: `1px solid ${palette.line}` }}>
-            {url && <Box component="img" src={url} alt="" sx={{ width: '100%', height: '100%', objectFit: 'contain', display: 'block' }} />}
+        <Box
+          component={Link}
+          href={`/highlight/${encodeURIComponent(highlight.id)}`}
+          aria-label={`${highlight.name}, ${state}: open on the Bench`}
+          sx={{ display: 'block', textDecoration: 'none', color: files ? palette.leaf : palette.inkSoft }}
+        >
+          <Box
+            sx={{
+              width: 40,
+              height: 71,
+              mx: 'auto',
+              bgcolor: palette.mat,
+              borderRadius: '2px',
+              overflow: 'hidden',
+              outline: `1px solid ${palette.line}`,
+            }}
+          >
+            {url && (
+              <Box
+                component="img"
+                src={url}
+                alt=""
+                sx={{ width: '100%', height: '100%', objectFit: 'contain', display: 'block' }}
+              />
+            )}
           </Box>
-          <Box sx={{ fontFamily: fonts.numbers, fontSize: 11, mt: '3px', textAlign: 'center', whiteSpace: 'nowrap' }}>{state}</Box>
+          <Box sx={{ fontFamily: fonts.numbers, fontSize: 11, mt: '3px', textAlign: 'center', whiteSpace: 'nowrap' }}>
+            {state}
+          </Box>
         </Box>
       </Tooltip>
-      <IconButton className="bin" aria-label={`Move “${highlight.name}” to the bin`} onClick={onBin} sx={{ position: 'absolute', top: 1, right: 4, p: '1px', opacity: 0, bgcolor: palette.sheet, '&:hover': { bgcolor: '#fff' } }}>
+      <IconButton
+        className="bin"
+        aria-label={`Move “${highlight.name}” to the bin`}
+        onClick={onBin}
+        sx={{
+          position: 'absolute',
+          top: 1,
+          right: 4,
+          p: '1px',
+          opacity: 0,
+          bgcolor: palette.sheet,
+          '&:hover': { bgcolor: '#fff' },
+        }}
+      >
         <DeleteOutlineIcon sx={{ fontSize: 14 }} />
       </IconButton>
     </Box>

@@ -27,18 +27,41 @@ export function MoreMenu({ watch, onTakenIn }: { watch: Watch | undefined; onTak
   return (
     <>
       {watch?.folder && (
-        <Button onClick={() => setOpen('watch')} startIcon={<Box sx={{ width: 8, height: 8, borderRadius: '50%', bgcolor: watch.state.kind === 'on' || watch.state.kind === 'elsewhere' ? palette.leaf : palette.straw }} />} sx={{ maxWidth: 260 }}>
+        <Button
+          onClick={() => setOpen('watch')}
+          startIcon={
+            <Box
+              sx={{
+                width: 8,
+                height: 8,
+                borderRadius: '50%',
+                bgcolor: watch.state.kind === 'on' || watch.state.kind === 'elsewhere' ? palette.leaf : palette.straw,
+              }}
+            />
+          }
+          sx={{ maxWidth: 260 }}
+        >
           <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
-            {watch.state.kind === 'on' && watch.state.taking ? `Taking in “${watch.state.taking}”` : `Watching “${watch.folder.name}”`}
+            {watch.state.kind === 'on' && watch.state.taking
+              ? `Taking in “${watch.state.taking}”`
+              : `Watching “${watch.folder.name}”`}
           </Box>
         </Button>
       )}
       <Button aria-haspopup="menu" onClick={(e) => setAnchor(e.currentTarget)}>
         More
       </Button>
-      <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)} slotProps={{ paper: { sx: { maxWidth: 380 } } }}>
+      <Menu
+        anchorEl={anchor}
+        open={anchor !== null}
+        onClose={() => setAnchor(null)}
+        slotProps={{ paper: { sx: { maxWidth: 380 } } }}
+      >
         <MenuItem onClick={() => choose('watch')} sx={{ whiteSpace: 'normal' }}>
-          <ListItemText primary="The recorder’s folder…" secondary="Recordings come in by themselves as they are finished" />
+          <ListItemText
+            primary="The recorder’s folder…"
+            secondary="Recordings come in by themselves as they are finished"
+          />
         </MenuItem>
         <MenuItem onClick={() => choose('host')} sx={{ whiteSpace: 'normal' }}>
           <ListItemText primary="From a clip host…" secondary="By month, or by a clip’s address" />

@@ -31,7 +31,13 @@ export const RecordingRow = memo(Row, (before, now) => before.actions === now.ac
 
 /** Whether two readings of a row are of one state; every change to a record moves its `updatedAt` on. */
 function isSame(a: ShelfRow, b: ShelfRow): boolean {
-  const stateOf = ({ recording, highlights, setupName }: ShelfRow) => [recording.id, recording.updatedAt, setupName, ...highlights.flatMap(({ highlight, files }) => [highlight.id, highlight.updatedAt, files])].join('\n')
+  const stateOf = ({ recording, highlights, setupName }: ShelfRow) =>
+    [
+      recording.id,
+      recording.updatedAt,
+      setupName,
+      ...highlights.flatMap(({ highlight, files }) => [highlight.id, highlight.updatedAt, files]),
+    ].join('\n')
   return stateOf(a) === stateOf(b)
 }
 
@@ -43,39 +49,76 @@ function Row({ row, actions }: { row: ShelfRow; actions: RowActions }) {
     const name = title.safeParse(text)
     if (!name.success) return
     await renameRecording(recording.id, name.data)
-    offer({ words: `Renamed to “${name.data}”`, button: 'Undo', act: () => void renameRecording(recording.id, recording.name) })
+    offer({
+      words: `Renamed to “${name.data}”`,
+      button: 'Undo',
+      act: () => void renameRecording(recording.id, recording.name),
+    })
   }
   return (
     <Box
       component="article"
       aria-label={recording.name}
-      sx={{ display: 'grid', gridTemplateColumns: 'minmax(300px, 600px) minmax(190px, 230px) 1fr', columnGap: 4, alignItems: 'center', px: 4.5, py: 2.5, borderBottom: 1, borderColor: 'divider', '&:hover .row-bin, &:focus-within .row-bin': { opacity: 1 } }}
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: 'minmax(300px, 600px) minmax(190px, 230px) 1fr',
+        columnGap: 4,
+        alignItems: 'center',
+        px: 4.5,
+        py: 2.5,
+        borderBottom: 1,
+        borderColor: 'divider',
+        '&:hover .row-bin, &:focus-within .row-bin': { opacity: 1 },
+      }}
     >
-      <Box component={Link} href={`/recording/${encodeURIComponent(recording.id)}`} aria-label={`Find moments in ${recording.name}`} sx={{ display: 'block', minWidth: 0 }}>
+      <Box
+        component={Link}
+        href={`/recording/${encodeURIComponent(recording.id)}`}
+        aria-label={`Find moments in ${recording.name}`}
+        sx={{ display: 'block', minWidth: 0 }}
+      >
         <RecordingStrip recording={recording} />
       </Box>
       <Box sx={{ minWidth: 0 }}>
         {renaming ? (
-          <TextInPlace label={`Name of ${recording.name}`} value={recording.name} strong autoFocus onSet={(text) => void rename(text)} onLeft={() => setRenaming(false)} />
+          <TextInPlace
+            label={`Name of ${recording.name}`}
+            value={recording.name}
+            strong
+            autoFocus
+            onSet={(text) => void rename(text)}
+            onLeft={() => setRenaming(false)}
+          />
         ) : (
           <Typography component="h3" noWrap title={recording.name} sx={{ fontWeight: 700, fontSize: 14 }}>
             {recording.name}
           </Typography>
         )}
         <Box sx={{ fontFamily: fonts.numbers, fontSize: 11.5, color: palette.inkSoft, whiteSpace: 'nowrap' }}>
-          {formatTime(recording.durationMicros, 0)} · {formatVideo(recording.video)} · {formatBytes(recording.sizeBytes)}
+          {formatTime(recording.durationMicros, 0)} · {formatVideo(recording.video)} ·{' '}
+          {formatBytes(recording.sizeBytes)}
         </Box>
         <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, mt: 0.5, minHeight: 24 }}>
           <Typography noWrap sx={{ fontSize: 12, color: palette.inkSoft, minWidth: 0 }}>
             {setupName ?? 'no regions yet'}
           </Typography>
           <Tooltip title="Rename">
-            <IconButton className="row-bin" aria-label={`Rename “${recording.name}”`} onClick={() => setRenaming(true)} sx={{ p: '3px', opacity: 0 }}>
+            <IconButton
+              className="row-bin"
+              aria-label={`Rename “${recording.name}”`}
+              onClick={() => setRenaming(true)}
+              sx={{ p: '3px', opacity: 0 }}
+            >
               <EditOutlinedIcon sx={{ fontSize: 16 }} />
             </IconButton>
           </Tooltip>
           <Tooltip title="Move to the bin">
-            <IconButton className="row-bin" aria-label={`Move “${recording.name}” to the bin`} onClick={() => void actions.binRecording(row)} sx={{ p: '3px', opacity: 0 }}>
+            <IconButton
+              className="row-bin"
+              aria-label={`Move “${recording.name}” to the bin`}
+              onClick={() => void actions.binRecording(row)}
+              sx={{ p: '3px', opacity: 0 }}
+            >
               <DeleteOutlineIcon sx={{ fontSize: 16 }} />
             </IconButton>
           </Tooltip>
@@ -93,7 +136,17 @@ function Row({ row, actions }: { row: ShelfRow; actions: RowActions }) {
         <ButtonBase
           aria-label={`Cut a highlight from ${recording.name}`}
           onClick={() => void actions.cut(row)}
-          sx={{ width: 40, height: 71, ml: '3px', border: `1px dashed ${palette.inkSoft}`, borderRadius: '2px', fontFamily: fonts.text, fontSize: 12, color: palette.inkSoft, '&:hover': { color: palette.leaf, borderColor: palette.leaf, bgcolor: palette.leafTint } }}
+          sx={{
+            width: 40,
+            height: 71,
+            ml: '3px',
+            border: `1px dashed ${palette.inkSoft}`,
+            borderRadius: '2px',
+            fontFamily: fonts.text,
+            fontSize: 12,
+            color: palette.inkSoft,
+            '&:hover': { color: palette.leaf, borderColor: palette.leaf, bgcolor: palette.leafTint },
+          }}
         >
           cut
         </ButtonBase>

@@ -10,9 +10,23 @@ import { STRIP_PICTURES } from './addRecordings'
 
 /** Pictures across a recording, on a dark mat. */
 export function RecordingStrip({ recording }: { recording: Recording }) {
-  const pictures = useLiveQuery(() => picturesFor(recording.id, recording.updatedAt), [recording.id, recording.updatedAt])
+  const pictures = useLiveQuery(
+    () => picturesFor(recording.id, recording.updatedAt),
+    [recording.id, recording.updatedAt],
+  )
   return (
-    <Box aria-hidden sx={{ display: 'flex', gap: '2px', height: 64, p: '5px', bgcolor: palette.mat, borderRadius: '2px', overflow: 'hidden' }}>
+    <Box
+      aria-hidden
+      sx={{
+        display: 'flex',
+        gap: '2px',
+        height: 64,
+        p: '5px',
+        bgcolor: palette.mat,
+        borderRadius: '2px',
+        overflow: 'hidden',
+      }}
+    >
       {Array.from({ length: STRIP_PICTURES }, (_, i) => (
         <StripPicture key={i} picture={pictures?.[i]} />
       ))}
@@ -24,7 +38,14 @@ function StripPicture({ picture }: { picture: Blob | undefined }) {
   const url = useBlobUrl(picture)
   return (
     <Box sx={{ flex: 1, minWidth: 0, bgcolor: '#383A39', overflow: 'hidden' }}>
-      {url && <Box component="img" src={url} alt="" sx={{ width: '100%', height: '100%', objectFit: 'cover', display: 'block' }} />}
+      {url && (
+        <Box
+          component="img"
+          src={url}
+          alt=""
+          sx={{ width: '100%', height: '100%', objectFit: 'cover', display: 'block' }}
+        />
+      )}
     </Box>
   )
 }

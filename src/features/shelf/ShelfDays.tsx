@@ -32,7 +32,8 @@ function useRowActions(): RowActions {
   const router = useRouter()
   const offer = useOffer()
   return useMemo(() => {
-    const withUndo = (words: string, undo: () => Promise<void>) => offer({ words, button: 'Undo', act: () => void undo() })
+    const withUndo = (words: string, undo: () => Promise<void>) =>
+      offer({ words, button: 'Undo', act: () => void undo() })
     return {
       cut: async ({ recording, highlights }) => {
         const highlight = await createHighlight(recording, { name: `${recording.name}, cut ${highlights.length + 1}` })

@@ -16,18 +16,61 @@ export interface ShelfFilter {
 }
 
 /** Recordings and what was cut from them, by day or month; a bar that is pressed shows its time alone. */
-export function ShelfHistogram({ shelf, filter, onFilter }: { shelf: Shelf; filter: ShelfFilter; onFilter: (filter: ShelfFilter) => void }) {
+export function ShelfHistogram({
+  shelf,
+  filter,
+  onFilter,
+}: {
+  shelf: Shelf
+  filter: ShelfFilter
+  onFilter: (filter: ShelfFilter) => void
+}) {
   const spans = spansOf(shelf.days, filter.kind)
   const choose = (key: string | null) => onFilter({ ...filter, key: key === filter.key ? null : key })
   const shade = (own: string, span: ShelfSpan) => (filter.key === null || filter.key === span.key ? own : palette.line)
   return (
-    <Box component="section" aria-label="Recordings and highlights over time" sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) auto', gap: 4, alignItems: 'center', px: 4.5, py: 1.5, borderBottom: 1, borderColor: 'divider' }}>
+    <Box
+      component="section"
+      aria-label="Recordings and highlights over time"
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: 'minmax(0, 1fr) auto',
+        gap: 4,
+        alignItems: 'center',
+        px: 4.5,
+        py: 1.5,
+        borderBottom: 1,
+        borderColor: 'divider',
+      }}
+    >
       <Box sx={{ height: 72, '& .recharts-bar-rectangle': { cursor: 'pointer' } }}>
         <ResponsiveContainer width="100%" height="100%">
-          <BarChart data={spans} margin={{ top: 4, right: 14, bottom: 0, left: 14 }} barGap={1} onClick={({ activeLabel }) => choose(spans.find((s) => s.name === activeLabel)?.key ?? null)}>
-            <XAxis dataKey="name" tickLine={false} axisLine={{ stroke: palette.line }} tick={{ fontSize: 11, fill: palette.inkSoft, fontFamily: fonts.numbers }} height={18} interval="equidistantPreserveStart" minTickGap={14} />
+          <BarChart
+            data={spans}
+            margin={{ top: 4, right: 14, bottom: 0, left: 14 }}
+            barGap={1}
+            onClick={({ activeLabel }) => choose(spans.find((s) => s.name === activeLabel)?.key ?? null)}
+          >
+            <XAxis
+              dataKey="name"
+              tickLine={false}
+              axisLine={{ stroke: palette.line }}
+              tick={{ fontSize: 11, fill: palette.inkSoft, fontFamily: fonts.numbers }}
+              height={18}
+              interval="equidistantPreserveStart"
+              minTickGap={14}
+            />
             <YAxis hide allowDecimals={false} />
-            <Tooltip cursor={{ fill: palette.leafTint }} isAnimationActive={false} contentStyle={{ fontSize: 12, padding: '4px 8px', background: palette.sheet, border: `1px solid ${palette.line}` }} />
+            <Tooltip
+              cursor={{ fill: palette.leafTint }}
+              isAnimationActive={false}
+              contentStyle={{
+                fontSize: 12,
+                padding: '4px 8px',
+                background: palette.sheet,
+                border: `1px solid ${palette.line}`,
+              }}
+            />
             <Bar dataKey="recordings" name="recordings" isAnimationActive={false} maxBarSize={18}>
               {spans.map((span) => (
                 <Cell key={span.key} fill={shade(palette.slate, span)} />
@@ -46,8 +89,16 @@ export function ShelfHistogram({ shelf, filter, onFilter }: { shelf: Shelf; filt
           <Legend colour={palette.slate} name="recordings" />
           <Legend colour={palette.leaf} name="highlights cut from them" />
         </Box>
-        <Button onClick={() => onFilter({ kind: filter.kind === 'day' ? 'month' : 'day', key: null })}>by {filter.kind}</Button>
-        <Select value={filter.key ?? ''} displayEmpty onChange={(e) => onFilter({ ...filter, key: e.target.value || null })} inputProps={{ 'aria-label': 'Show recordings of' }} sx={{ minWidth: 130 }}>
+        <Button onClick={() => onFilter({ kind: filter.kind === 'day' ? 'month' : 'day', key: null })}>
+          by {filter.kind}
+        </Button>
+        <Select
+          value={filter.key ?? ''}
+          displayEmpty
+          onChange={(e) => onFilter({ ...filter, key: e.target.value || null })}
+          inputProps={{ 'aria-label': 'Show recordings of' }}
+          sx={{ minWidth: 130 }}
+        >
           <MenuItem value="">{filter.kind === 'day' ? 'All days' : 'All months'}</MenuItem>
           {spans
             .filter((s) => s.recordings > 0)

@@ -45,7 +45,12 @@ export function ShelfPage() {
   }
 
   return (
-    <Box onDragOver={onDragOver} onDragLeave={(e) => e.currentTarget === e.target && setOver(false)} onDrop={onDrop} sx={{ display: 'flex', flexDirection: 'column', height: '100dvh' }}>
+    <Box
+      onDragOver={onDragOver}
+      onDragLeave={(e) => e.currentTarget === e.target && setOver(false)}
+      onDrop={onDrop}
+      sx={{ display: 'flex', flexDirection: 'column', height: '100dvh' }}
+    >
       <TopBar>
         <BinButton />
         <MoreMenu watch={watch} onTakenIn={adding.onTakenIn} />
@@ -53,11 +58,29 @@ export function ShelfPage() {
           Add recordings
         </Button>
       </TopBar>
-      {adding.reading > 0 && <LinearProgress aria-label={`Reading ${adding.reading} files`} sx={{ borderRadius: 0, height: 3 }} />}
-      <Box component="main" sx={{ flex: 1, display: 'flex', flexDirection: 'column', minHeight: 0, overflowY: 'auto', outline: over ? `3px solid ${palette.leaf}` : 'none', outlineOffset: -3 }}>
+      {adding.reading > 0 && (
+        <LinearProgress aria-label={`Reading ${adding.reading} files`} sx={{ borderRadius: 0, height: 3 }} />
+      )}
+      <Box
+        component="main"
+        sx={{
+          flex: 1,
+          display: 'flex',
+          flexDirection: 'column',
+          minHeight: 0,
+          overflowY: 'auto',
+          outline: over ? `3px solid ${palette.leaf}` : 'none',
+          outlineOffset: -3,
+        }}
+      >
         {watch && <WatchLeave state={watch.state} />}
         {[...adding.problems, ...demo.problems].map(({ id, text, isNoRoom }) => (
-          <Alert key={id} severity="error" onClose={() => adding.dismiss(id)} sx={{ borderRadius: 0, borderBottom: 1, borderColor: 'divider' }}>
+          <Alert
+            key={id}
+            severity="error"
+            onClose={() => adding.dismiss(id)}
+            sx={{ borderRadius: 0, borderBottom: 1, borderColor: 'divider' }}
+          >
             {text} {isNoRoom && <Button onClick={openBin}>Open the bin</Button>}
           </Alert>
         ))}
@@ -74,8 +97,19 @@ function Days({ shelf }: { shelf: Shelf }) {
   const shown = shelf.days.filter((day) => filter.key === null || spanKey(day.iso, filter.kind) === filter.key)
   return (
     <>
-      <Typography sx={{ px: 4.5, py: 2, fontSize: 12.5, color: palette.inkSoft, borderBottom: 1, borderColor: 'divider', textAlign: 'right' }}>
-        {count(shelf.recordings, 'recording')}, {formatLength(shelf.totalMicros)} · {count(shelf.highlights, 'highlight')} · {count(shelf.files, 'file')} rendered · <StorageRoom />
+      <Typography
+        sx={{
+          px: 4.5,
+          py: 2,
+          fontSize: 12.5,
+          color: palette.inkSoft,
+          borderBottom: 1,
+          borderColor: 'divider',
+          textAlign: 'right',
+        }}
+      >
+        {count(shelf.recordings, 'recording')}, {formatLength(shelf.totalMicros)} ·{' '}
+        {count(shelf.highlights, 'highlight')} · {count(shelf.files, 'file')} rendered · <StorageRoom />
       </Typography>
       <ShelfHistogram shelf={shelf} filter={filter} onFilter={setFilter} />
       <ShelfDays days={shown} />
@@ -92,7 +126,14 @@ function useDemoShelf() {
   const open = useCallback(() => {
     setOpening(true)
     openDemoShelf()
-      .catch((error: unknown) => setProblems([{ id: 'demo', text: `The demo shelf could not be opened: ${error instanceof Error ? error.message : String(error)}` }]))
+      .catch((error: unknown) =>
+        setProblems([
+          {
+            id: 'demo',
+            text: `The demo shelf could not be opened: ${error instanceof Error ? error.message : String(error)}`,
+          },
+        ]),
+      )
       .finally(() => setOpening(false))
   }, [])
   useEffect(() => {

@@ -15,7 +15,8 @@ const COPY_UP_TO_BYTES = 200_000_000
 export const STRIP_PICTURES = 7
 const STRIP_HEIGHT = 108
 
-export type AddResult = { ok: true; recording: Recording; kept: KeepResult } | { ok: false; fileName: string; failure: ProbeFailure }
+export type AddResult =
+  { ok: true; recording: Recording; kept: KeepResult } | { ok: false; fileName: string; failure: ProbeFailure }
 
 export interface AddOptions {
   id?: RecordingId
@@ -53,14 +54,24 @@ export async function addChosenFile({ file, handle }: ChosenFile, options: AddOp
   return { ok: true, recording, kept }
 }
 
-export const placeOf = (handle: FileSystemFileHandle | null): FilePlace => (handle ? { kind: 'linked', handle } : { kind: 'kept' })
+export const placeOf = (handle: FileSystemFileHandle | null): FilePlace =>
+  handle ? { kind: 'linked', handle } : { kind: 'kept' }
 
 /** Makes the strip of pictures across a recording and keeps it. */
 async function makeStrip(recording: Recording, file: Blob): Promise<void> {
-  const times = Array.from({ length: STRIP_PICTURES }, (_, i) => Math.round((recording.durationMicros * (i + 0.5)) / STRIP_PICTURES))
+  const times = Array.from({ length: STRIP_PICTURES }, (_, i) =>
+    Math.round((recording.durationMicros * (i + 0.5)) / STRIP_PICTURES),
+  )
   const pictures: Blob[] = []
   await inspector()
-    .pictures(`strip ${recording.id}`, { id: recording.id, file, originMicros: recording.originMicros }, times, STRIP_HEIGHT, 'key-frame', proxy((_: number, picture: Blob) => void pictures.push(picture)))
+    .pictures(
+      `strip ${recording.id}`,
+      { id: recording.id, file, originMicros: recording.originMicros },
+      times,
+      STRIP_HEIGHT,
+      'key-frame',
+      proxy((_: number, picture: Blob) => void pictures.push(picture)),
+    )
     .catch(() => {})
   if (pictures.length > 0) await keepPictures(recording.id, recording.updatedAt, pictures)
 }

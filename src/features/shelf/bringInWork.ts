@@ -36,13 +36,23 @@ async function bringInBundle(file: File): Promise<BroughtIn> {
   if (!opened.ok) return { highlights: [], problems: [zipRefusal(file.name, opened.reason, opened.detail)] }
   const problems: string[] = []
   const rack = opened.rack === null ? null : await readRack(opened.rack)
-  if (rack && !rack.ok) problems.push(`What “${file.name}” holds for the Rack could not be read; its highlights were brought in.`)
+  if (rack && !rack.ok)
+    problems.push(`What “${file.name}” holds for the Rack could not be read; its highlights were brought in.`)
   try {
-    const highlights = await bringInEdits({ edits: opened.edits, bytes: new Map(opened.files.map(({ of, blob }) => [of.id, blob])), filed: rack?.ok ? rack.filed : null })
+    const highlights = await bringInEdits({
+      edits: opened.edits,
+      bytes: new Map(opened.files.map(({ of, blob }) => [of.id, blob])),
+      filed: rack?.ok ? rack.filed : null,
+    })
     return { highlights, problems }
   } catch (error) {
     if (!isStorageFull(error)) throw error
-    return { highlights: [], problems: [`There is no room in the browser’s storage for “${file.name}”. Nothing was changed. Make room and bring it in again.`] }
+    return {
+      highlights: [],
+      problems: [
+        `There is no room in the browser’s storage for “${file.name}”. Nothing was changed. Make room and bring it in again.`,
+      ],
+    }
   }
 }
 
@@ -77,35 +87,74 @@ async function bringInTimeline(file: File): Promise<BroughtIn> {
   const outcome = await readForeign(file, (reader) => reader.timeline(file))
   if (!outcome.ok) return { highlights: [], problems: [unreadMessage(file.name, outcome.reason)] }
   const read = outcome.value
-  if (!read.ok) return refused({ 'too-large': 'it is larger than any timeline of a highlight', 'not-json': 'it is not an OpenTimelineIO file', 'not-a-timeline': 'it is not an OpenTimelineIO timeline', 'no-clips': 'it has no video clips' }[read.reason])
+  if (!read.ok)
+    return refused(
+      {
+        'too-large': 'it is larger than any timeline of a highlight',
+        'not-json': 'it is not an OpenTimelineIO file',
+        'not-a-timeline': 'it is not an OpenTimelineIO timeline',
+        'no-clips': 'it has no video clips',
+      }[read.reason],
+    )
   const shelf = await recordingsOnShelf()
-  if (read.edit) return { highlights: await bringInEdits({ edits: [read.edit], bytes: new Map(), filed: null }), problems: [] }
+  if (read.edit)
+    return { highlights: await bringInEdits({ edits: [read.edit], bytes: new Map(), filed: null }), problems: [] }
   const found = read.cuts.flatMap((cut) => {
     const recording = shelf.find((r) => r.fileName.toLowerCase() === cut.fileName.toLowerCase())
     return recording ? [{ cut, recording }] : []
   })
-  const missing = [...new Set(read.cuts.map((c) => c.fileName))].filter((name) => found.every((f) => f.cut.fileName !== name))
-  if (found.length === 0) return refused(`none of its recordings is on the Shelf. Add ${missing.slice(0, 3).map((m) => `“${m}”`).join(', ')} first`)
-  const problems = missing.length > 0 ? [`“${file.name}”: ${missing.map((m) => `“${m}”`).join(', ')} ${missing.length === 1 ? 'is' : 'are'} not on the Shelf; those cuts were left out.`] : []
+  const missing = [...new Set(read.cuts.map((c) => c.fileName))].filter((name) =>
+    found.every((f) => f.cut.fileName !== name),
+  )
+  if (found.length === 0)
+    return refused(
+      `none of its recordings is on the Shelf. Add ${missing
+        .slice(0, 3)
+        .map((m) => `“${m}”`)
+        .join(', ')} first`,
+    )
+  const problems =
+    missing.length > 0
+      ? [
+          `“${file.name}”: ${missing.map((m) => `“${m}”`).join(', ')} ${missing.length === 1 ? 'is' : 'are'} not on the Shelf; those cuts were left out.`,
+        ]
+      : []
   return { highlights: [await highlightOfCuts(read.name, found)], problems }
 }
 
 /** A highlight with these cuts; regions and layout as the first recording's newest highlight has them. */
-async function highlightOfCuts(name: string, found: readonly { cut: OtioCut; recording: Recording }[]): Promise<Highlight> {
+async function highlightOfCuts(
+  name: string,
+  found: readonly { cut: OtioCut; recording: Recording }[],
+): Promise<Highlight> {
   const [first] = found
   if (!first) throw new RangeError('found: empty')
-  const made = await createHighlight(first.recording, { name, inMicros: first.cut.inMicros, outMicros: first.cut.outMicros })
+  const made = await createHighlight(first.recording, {
+    name,
+    inMicros: first.cut.inMicros,
+    outMicros: first.cut.outMicros,
+  })
   const loaded = await loadEdit(made.id)
   if (!loaded.ok) return made
   const session = editSession(loaded)
   const [like] = made.passages
   if (!like) return made
   const passages = found.map(({ cut, recording }) => ({
-    ...newPassage({ id: newId<PassageId>(), recordingId: recording.id, inMicros: Math.min(cut.inMicros, recording.durationMicros - 1), outMicros: Math.min(cut.outMicros, recording.durationMicros), setupId: like.setupId, layoutId: like.layoutId }),
+    ...newPassage({
+      id: newId<PassageId>(),
+      recordingId: recording.id,
+      inMicros: Math.min(cut.inMicros, recording.durationMicros - 1),
+      outMicros: Math.min(cut.outMicros, recording.durationMicros),
+      setupId: like.setupId,
+      layoutId: like.layoutId,
+    }),
     speedPercent: cut.speedPercent,
     join: cut.join,
   }))
-  setPassages(session, { passages, recordings: [...new Map(found.map(({ recording }) => [recording.id, recording])).values()] })
+  setPassages(session, {
+    passages,
+    recordings: [...new Map(found.map(({ recording }) => [recording.id, recording])).values()],
+  })
   await session.flush()
   return made
 }

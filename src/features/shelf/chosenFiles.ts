@@ -28,7 +28,8 @@ function chooseByInput(multiple: boolean): Promise<ChosenFile[]> {
 }
 
 /** A folder a person chose: the handle by which it can be read again, or its files by their path in it. */
-export type ChosenFolder = { name: string; handle: FileSystemDirectoryHandle } | { name: string; files: ReadonlyMap<string, File> }
+export type ChosenFolder =
+  { name: string; handle: FileSystemDirectoryHandle } | { name: string; files: ReadonlyMap<string, File> }
 
 /** Opens the system's folder dialog; null when it is closed without a choice. */
 export async function chooseFolder(): Promise<ChosenFolder | null> {
@@ -50,7 +51,11 @@ function chooseFolderByInput(): Promise<ChosenFolder | null> {
     input.onchange = () => {
       const files = [...(input.files ?? [])]
       const name = files[0]?.webkitRelativePath.split('/')[0]
-      resolve(name === undefined ? null : { name, files: new Map(files.map((file) => [file.webkitRelativePath.slice(name.length + 1), file])) })
+      resolve(
+        name === undefined
+          ? null
+          : { name, files: new Map(files.map((file) => [file.webkitRelativePath.slice(name.length + 1), file])) },
+      )
     }
     input.oncancel = () => resolve(null)
     input.click()
@@ -61,7 +66,11 @@ function chooseFolderByInput(): Promise<ChosenFolder | null> {
 export async function droppedFiles(items: DataTransferItemList): Promise<ChosenFile[]> {
   const entries = [...items]
     .filter((item) => item.kind === 'file')
-    .map((item) => ({ file: item.getAsFile(), entry: item.webkitGetAsEntry(), handle: 'getAsFileSystemHandle' in item ? item.getAsFileSystemHandle() : null }))
+    .map((item) => ({
+      file: item.getAsFile(),
+      entry: item.webkitGetAsEntry(),
+      handle: 'getAsFileSystemHandle' in item ? item.getAsFileSystemHandle() : null,
+    }))
   const chosen = entries.map(async ({ file, entry, handle }): Promise<ChosenFile[]> => {
     if (!file || entry?.isDirectory) return []
     const found = await handle?.catch(() => null)

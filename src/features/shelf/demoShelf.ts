@@ -18,7 +18,10 @@ const demoShelf = z.object({
     z.object({
       id: recordingId,
       file: z.string().regex(/^[\w-]+\.mp4$/),
-      captions: z.string().regex(/^[\w-]+\.vtt$/).optional(),
+      captions: z
+        .string()
+        .regex(/^[\w-]+\.vtt$/)
+        .optional(),
       name: z.string(),
       recordedAt: z.iso.datetime(),
       highlights: z.array(
@@ -47,8 +50,13 @@ export async function openDemoShelf(): Promise<void> {
     if (await database().recordings.get(demo.id)) continue
     const blob = await (await fetch(`/demo/${demo.file}`)).blob()
     const file = new File([blob], demo.file, { type: 'video/mp4', lastModified: Date.parse(demo.recordedAt) })
-    const captions = demo.captions ? new File([await (await fetch(`/demo/${demo.captions}`)).blob()], demo.captions, { type: 'text/vtt' }) : null
-    const added = await addChosenFile({ file, handle: null }, { id: demo.id, name: demo.name, recordedAt: demo.recordedAt, captions })
+    const captions = demo.captions
+      ? new File([await (await fetch(`/demo/${demo.captions}`)).blob()], demo.captions, { type: 'text/vtt' })
+      : null
+    const added = await addChosenFile(
+      { file, handle: null },
+      { id: demo.id, name: demo.name, recordedAt: demo.recordedAt, captions },
+    )
     if (!added.ok) throw new Error(`${demo.file}: ${added.failure.reason}`)
     for (const h of demo.highlights) {
       const [upper, lower] = h.bands
@@ -61,8 +69,16 @@ export async function openDemoShelf(): Promise<void> {
           setupName: h.setup,
           layoutName: h.layout,
           shapes: STANDARD_SHAPES.filter((s) => h.shapes.includes(s.id)),
-          regions: h.regions.map((r) => ({ role: r.role, name: r.name, bounds: toFractions(r.bounds, added.recording.video) })),
-          arrangement: twoBands({ id: newId<PanelId>(), role: upper }, { id: newId<PanelId>(), role: lower }, h.upperShare),
+          regions: h.regions.map((r) => ({
+            role: r.role,
+            name: r.name,
+            bounds: toFractions(r.bounds, added.recording.video),
+          })),
+          arrangement: twoBands(
+            { id: newId<PanelId>(), role: upper },
+            { id: newId<PanelId>(), role: lower },
+            h.upperShare,
+          ),
         },
         h.id,
       )

@@ -41,9 +41,14 @@ export function spansOf(days: readonly ShelfDay[], kind: SpanKind): ShelfSpan[] 
 
 /** Noon of the next day or of the next month's first, which no change of clocks can make the same one again. */
 function next(date: Date, kind: SpanKind): Date {
-  return kind === 'day' ? new Date(date.getFullYear(), date.getMonth(), date.getDate() + 1, 12) : new Date(date.getFullYear(), date.getMonth() + 1, 1, 12)
+  return kind === 'day'
+    ? new Date(date.getFullYear(), date.getMonth(), date.getDate() + 1, 12)
+    : new Date(date.getFullYear(), date.getMonth() + 1, 1, 12)
 }
 
 function nameOf(date: Date, kind: SpanKind): string {
-  return date.toLocaleDateString('en-GB', kind === 'day' ? { day: 'numeric', month: 'short' } : { month: 'short', year: 'numeric' })
+  return date.toLocaleDateString(
+    'en-GB',
+    kind === 'day' ? { day: 'numeric', month: 'short' } : { month: 'short', year: 'numeric' },
+  )
 }

@@ -5,7 +5,8 @@ import type { ChosenFile } from './chosenFiles'
 import { keepMessage, probeMessage } from './messages'
 
 /** What became of a file. `problem` in words; `notKept`: why its bytes are there in this tab only, or null. */
-export type TakenIn = { ok: true; recording: Recording; laidOut: LaidOut | null; notKept: string | null } | { ok: false; problem: string }
+export type TakenIn =
+  { ok: true; recording: Recording; laidOut: LaidOut | null; notKept: string | null } | { ok: false; problem: string }
 
 /** Takes a recording in: onto the Shelf, with the captions that came with it, and laid out where its setup has a recipe that is used by itself. Never rejects. */
 export async function takeIn(chosen: ChosenFile, text: File | null = null, options: AddOptions = {}): Promise<TakenIn> {
@@ -13,8 +14,16 @@ export async function takeIn(chosen: ChosenFile, text: File | null = null, optio
     const result = await addChosenFile(chosen, { ...options, captions: text })
     if (!result.ok) return { ok: false, problem: probeMessage(result.fileName, result.failure) }
     const { recording } = result
-    return { ok: true, recording, laidOut: await layOutClip(recording, chosen.file), notKept: keepMessage(recording.fileName, result.kept) }
+    return {
+      ok: true,
+      recording,
+      laidOut: await layOutClip(recording, chosen.file),
+      notKept: keepMessage(recording.fileName, result.kept),
+    }
   } catch (error) {
-    return { ok: false, problem: `“${chosen.file.name}” could not be added: ${error instanceof Error ? error.message : String(error)}` }
+    return {
+      ok: false,
+      problem: `“${chosen.file.name}” could not be added: ${error instanceof Error ? error.message : String(error)}`,
+    }
   }
 }

@@ -24,12 +24,20 @@ export function useAdding() {
   const { enqueueSnackbar: tell } = useSnackbar()
   const offer = useOffer()
   const router = useRouter()
-  const report = useCallback((text: string, isNoRoom = false) => setProblems((all) => [...all, { id: crypto.randomUUID(), text, isNoRoom }]), [])
+  const report = useCallback(
+    (text: string, isNoRoom = false) => setProblems((all) => [...all, { id: crypto.randomUUID(), text, isNoRoom }]),
+    [],
+  )
   const offerSheet = useCallback(
     (laidOut: readonly LaidOut[]) => {
       for (const recipeName of new Set(laidOut.map((l) => l.recipeName))) {
         const n = laidOut.filter((l) => l.recipeName === recipeName).length
-        offer({ words: `${n} ${n === 1 ? 'highlight' : 'highlights'} laid out by “${recipeName}”`, button: 'See them', act: () => router.push('/outbox/sheet'), staysMs: 15_000 })
+        offer({
+          words: `${n} ${n === 1 ? 'highlight' : 'highlights'} laid out by “${recipeName}”`,
+          button: 'See them',
+          act: () => router.push('/outbox/sheet'),
+          staysMs: 15_000,
+        })
       }
     },
     [offer, router],
@@ -70,7 +78,10 @@ export function useAdding() {
       }
       const laidOut: LaidOut[] = []
       const { recordings, left } = withTextsBeside(files.filter((c) => !isWork(c.file)))
-      for (const text of left) report(`“${text.name}” holds captions, but no recording of that name was chosen with it. Read it on the Bench, under Captions.`)
+      for (const text of left)
+        report(
+          `“${text.name}” holds captions, but no recording of that name was chosen with it. Read it on the Bench, under Captions.`,
+        )
       for (const { chosen, text } of recordings) {
         setReading((n) => n + 1)
         const taken = await takeIn(chosen, text)

@@ -14,7 +14,10 @@ const making = new Set<string>()
 
 /** A highlight's poster: its middle frame in its first shape, made when it is missing or out of date. */
 export function usePoster(highlight: Highlight): Blob | null {
-  const pictures = useLiveQuery(() => picturesFor(highlight.id, highlight.updatedAt), [highlight.id, highlight.updatedAt])
+  const pictures = useLiveQuery(
+    () => picturesFor(highlight.id, highlight.updatedAt),
+    [highlight.id, highlight.updatedAt],
+  )
   useEffect(() => {
     if (pictures !== null) return
     const key = `${highlight.id} ${highlight.updatedAt}`
@@ -34,6 +37,8 @@ async function makePoster(highlight: Highlight): Promise<void> {
     const found = await storedFile(id)
     if (found.ok) files.set(id, found.file)
   }
-  const picture = await inspector().still(loaded.edit, shape, files, Math.floor(outputLength(highlight) / 2), POSTER_HEIGHT).catch(() => null)
+  const picture = await inspector()
+    .still(loaded.edit, shape, files, Math.floor(outputLength(highlight) / 2), POSTER_HEIGHT)
+    .catch(() => null)
   if (picture) await keepPictures(highlight.id, highlight.updatedAt, [picture])
 }

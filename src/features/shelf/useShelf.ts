@@ -42,7 +42,11 @@ async function readShelf(): Promise<Shelf> {
     db.recordings.orderBy('recordedAt').reverse().toArray(),
     db.highlights.orderBy('createdAt').toArray(),
     db.setups.toArray(),
-    db.renders.where('state.kind').equals('finished').filter((r) => !r.deletedAt).toArray(),
+    db.renders
+      .where('state.kind')
+      .equals('finished')
+      .filter((r) => !r.deletedAt)
+      .toArray(),
   ])
   const recordings = readable('recording', allRecordings)
   const highlights = readable('highlight', allHighlights)

@@ -10,7 +10,17 @@ import { formatTime } from '@/ui/format'
 import { fonts, palette } from '@/ui/theme'
 import { useDrag } from '@/ui/useDrag'
 import { adjust } from '@/edit/moments'
-import { clear, drawCuts, drawLiveliness, drawMoments, drawPictures, drawUnknown, drawWaveform, PICTURES_HEIGHT, xOf } from './drawBands'
+import {
+  clear,
+  drawCuts,
+  drawLiveliness,
+  drawMoments,
+  drawPictures,
+  drawUnknown,
+  drawWaveform,
+  PICTURES_HEIGHT,
+  xOf,
+} from './drawBands'
 import { EdgeHandle } from './EdgeHandle'
 import { PictureCache } from './pictureCache'
 import { panStretch, showStretch, useSpotContext, useSpotView, zoomStretch } from './spotContext'
@@ -90,9 +100,40 @@ function WholeBand({ found, waveform }: { found: Found; waveform: Waveform }) {
   const left = (fromMicros / durationMicros) * 100
   const width = Math.max(0.15, ((toMicros - fromMicros) / durationMicros) * 100)
   return (
-    <Box ref={host} data-testid="whole-band" onPointerDown={dragging} sx={{ position: 'relative', height: WHOLE_HEIGHT, border: 1, borderColor: 'divider', cursor: 'pointer', touchAction: 'none', overflow: 'hidden' }}>
-      <Box component="canvas" ref={canvas} role="img" aria-label="The whole recording: level, liveliness, moments" sx={{ width: '100%', height: '100%', display: 'block' }} />
-      <Box aria-hidden sx={{ position: 'absolute', top: 0, bottom: 0, left: `${left}%`, width: `${width}%`, border: `1.5px solid ${palette.ink}`, bgcolor: 'rgba(255, 255, 255, 0.25)', cursor: 'grab' }} />
+    <Box
+      ref={host}
+      data-testid="whole-band"
+      onPointerDown={dragging}
+      sx={{
+        position: 'relative',
+        height: WHOLE_HEIGHT,
+        border: 1,
+        borderColor: 'divider',
+        cursor: 'pointer',
+        touchAction: 'none',
+        overflow: 'hidden',
+      }}
+    >
+      <Box
+        component="canvas"
+        ref={canvas}
+        role="img"
+        aria-label="The whole recording: level, liveliness, moments"
+        sx={{ width: '100%', height: '100%', display: 'block' }}
+      />
+      <Box
+        aria-hidden
+        sx={{
+          position: 'absolute',
+          top: 0,
+          bottom: 0,
+          left: `${left}%`,
+          width: `${width}%`,
+          border: `1.5px solid ${palette.ink}`,
+          bgcolor: 'rgba(255, 255, 255, 0.25)',
+          cursor: 'grab',
+        }}
+      />
       <BandPlayhead fromMicros={0} toMicros={durationMicros} />
     </Box>
   )
@@ -126,7 +167,8 @@ function StretchBand({ found, waveform }: { found: Found; waveform: Waveform }) 
     const now = view.getState()
     return box ? now.fromMicros + ((clientX - box.left) / box.width) * (now.toMicros - now.fromMicros) : 0
   }
-  const perPixel = () => (view.getState().toMicros - view.getState().fromMicros) / Math.max(1, host.current?.clientWidth ?? 1)
+  const perPixel = () =>
+    (view.getState().toMicros - view.getState().fromMicros) / Math.max(1, host.current?.clientWidth ?? 1)
   useEffect(() => {
     const element = host.current
     if (!element) return
@@ -136,9 +178,16 @@ function StretchBand({ found, waveform }: { found: Found; waveform: Waveform }) 
       const now = view.getState()
       const length = now.toMicros - now.fromMicros
       const sideways = event.shiftKey ? event.deltaY : event.deltaX
-      if (!event.ctrlKey && Math.abs(sideways) > Math.abs(event.shiftKey ? 0 : event.deltaY)) panStretch(view, durationMicros, (sideways / box.width) * length)
+      if (!event.ctrlKey && Math.abs(sideways) > Math.abs(event.shiftKey ? 0 : event.deltaY))
+        panStretch(view, durationMicros, (sideways / box.width) * length)
       // Pinching on a trackpad arrives as a wheel with Ctrl, in smaller steps.
-      else zoomStretch(view, durationMicros, WHEEL_BASE ** (event.deltaY * (event.ctrlKey ? 5 : 1)), now.fromMicros + ((event.clientX - box.left) / box.width) * length)
+      else
+        zoomStretch(
+          view,
+          durationMicros,
+          WHEEL_BASE ** (event.deltaY * (event.ctrlKey ? 5 : 1)),
+          now.fromMicros + ((event.clientX - box.left) / box.width) * length,
+        )
     }
     element.addEventListener('wheel', onWheel, { passive: false })
     return () => element.removeEventListener('wheel', onWheel)
@@ -158,11 +207,37 @@ function StretchBand({ found, waveform }: { found: Found; waveform: Waveform }) 
   const place = (t: Micros) => xOf({ width: 100, fromMicros, toMicros }, t)
   const onPointerDown = (event: ReactPointerEvent) => event.isPrimary && scrub(event)
   return (
-    <Box ref={host} data-testid="stretch-band" onPointerDown={onPointerDown} sx={{ position: 'relative', height: STRETCH_HEIGHT, border: 1, borderColor: 'divider', touchAction: 'none', overflow: 'hidden', cursor: 'crosshair' }}>
-      <Box component="canvas" ref={canvas} role="img" aria-label="The magnified stretch: pictures, level, moments, cuts between shots" sx={{ width: '100%', height: '100%', display: 'block' }} />
+    <Box
+      ref={host}
+      data-testid="stretch-band"
+      onPointerDown={onPointerDown}
+      sx={{
+        position: 'relative',
+        height: STRETCH_HEIGHT,
+        border: 1,
+        borderColor: 'divider',
+        touchAction: 'none',
+        overflow: 'hidden',
+        cursor: 'crosshair',
+      }}
+    >
+      <Box
+        component="canvas"
+        ref={canvas}
+        role="img"
+        aria-label="The magnified stretch: pictures, level, moments, cuts between shots"
+        sx={{ width: '100%', height: '100%', display: 'block' }}
+      />
       {current &&
         (['in', 'out'] as const).map((which) => (
-          <EdgeHandle key={`${current.id} ${which}`} moment={current} which={which} percent={place(which === 'in' ? current.inMicros : current.outMicros)} perPixel={perPixel} onMove={(t, gesture) => adjust(session, { recording, moment: current, which, t }, gesture)} />
+          <EdgeHandle
+            key={`${current.id} ${which}`}
+            moment={current}
+            which={which}
+            percent={place(which === 'in' ? current.inMicros : current.outMicros)}
+            perPixel={perPixel}
+            onMove={(t, gesture) => adjust(session, { recording, moment: current, which, t }, gesture)}
+          />
         ))}
       <BandPlayhead fromMicros={fromMicros} toMicros={toMicros} />
     </Box>
@@ -184,5 +259,18 @@ function BandPlayhead({ fromMicros, toMicros }: { fromMicros: Micros; toMicros: 
       }),
     [player, fromMicros, toMicros],
   )
-  return <Box ref={line} aria-hidden sx={{ position: 'absolute', top: 0, bottom: 0, width: 0, borderLeft: `2px solid ${palette.haw}`, pointerEvents: 'none' }} />
+  return (
+    <Box
+      ref={line}
+      aria-hidden
+      sx={{
+        position: 'absolute',
+        top: 0,
+        bottom: 0,
+        width: 0,
+        borderLeft: `2px solid ${palette.haw}`,
+        pointerEvents: 'none',
+      }}
+    />
+  )
 }

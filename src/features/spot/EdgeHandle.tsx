@@ -51,7 +51,27 @@ export function EdgeHandle({ moment, which, percent, perPixel, onMove }: EdgeHan
       aria-valuetext={formatTime(t, 3)}
       onPointerDown={dragging}
       onKeyDown={onKeyDown}
-      sx={{ position: 'absolute', top: 0, bottom: 0, left: `${percent}%`, width: 12, ml: '-6px', cursor: 'ew-resize', touchAction: 'none', '&::after': { content: '""', position: 'absolute', left: 4, top: 0, bottom: 0, width: 4, bgcolor: palette.leaf, borderRadius: '2px' }, '&:focus-visible': { outline: `2px solid ${palette.straw}`, outlineOffset: -2 } }}
+      sx={{
+        position: 'absolute',
+        top: 0,
+        bottom: 0,
+        left: `${percent}%`,
+        width: 12,
+        ml: '-6px',
+        cursor: 'ew-resize',
+        touchAction: 'none',
+        '&::after': {
+          content: '""',
+          position: 'absolute',
+          left: 4,
+          top: 0,
+          bottom: 0,
+          width: 4,
+          bgcolor: palette.leaf,
+          borderRadius: '2px',
+        },
+        '&:focus-visible': { outline: `2px solid ${palette.straw}`, outlineOffset: -2 },
+      }}
     />
   )
 }

@@ -31,16 +31,65 @@ export function FindingSettings() {
       {anchor && (
         <Ticket label="How moments are found" anchor={anchor} onClose={() => setAnchor(null)} width={330} gap={2}>
           {SIGNS.map(({ key, name, what }) => (
-            <Box key={key} sx={{ display: 'grid', gridTemplateColumns: '92px 1fr', columnGap: 3, alignItems: 'center' }}>
+            <Box
+              key={key}
+              sx={{ display: 'grid', gridTemplateColumns: '92px 1fr', columnGap: 3, alignItems: 'center' }}
+            >
               <Box sx={{ fontSize: 13, fontWeight: 600 }}>{name}</Box>
-              <Slider size="small" aria-label={`Weight of ${name.toLowerCase()}`} min={0} max={1} step={0.05} value={weights[key]} onChange={(_, v) => setFinding(session, { part: { weights: { ...weights, [key]: v as number } } }, `weight ${key}`)} sx={{ color: palette.leaf }} />
+              <Slider
+                size="small"
+                aria-label={`Weight of ${name.toLowerCase()}`}
+                min={0}
+                max={1}
+                step={0.05}
+                value={weights[key]}
+                onChange={(_, v) =>
+                  setFinding(session, { part: { weights: { ...weights, [key]: v as number } } }, `weight ${key}`)
+                }
+                sx={{ color: palette.leaf }}
+              />
               <Box sx={{ gridColumn: '1 / -1', fontSize: 12, color: palette.inkSoft, mt: -1 }}>{what}</Box>
             </Box>
           ))}
-          <Box sx={{ display: 'grid', gridTemplateColumns: '1fr auto', rowGap: 1.5, alignItems: 'center', pt: 2, borderTop: 1, borderColor: 'divider' }}>
-            <NumberField label="No moment longer than" unit="s" least={2} most={600} step={5} value={mostMicros / MICROS_PER_SECOND} onSet={(s, gesture) => setFinding(session, { part: { mostMicros: toMicros(s) } }, gesture)} />
-            <NumberField label="Propose at most" unit="" least={1} most={100} step={1} value={proposals} onSet={(n, gesture) => setFinding(session, { part: { proposals: Math.round(n) } }, gesture)} />
-            <NumberField label="M marks what happened before" unit="s" least={0} most={30} step={0.5} decimals={1} value={reactionMicros / MICROS_PER_SECOND} onSet={(s, gesture) => setFinding(session, { part: { reactionMicros: toMicros(s) } }, gesture)} />
+          <Box
+            sx={{
+              display: 'grid',
+              gridTemplateColumns: '1fr auto',
+              rowGap: 1.5,
+              alignItems: 'center',
+              pt: 2,
+              borderTop: 1,
+              borderColor: 'divider',
+            }}
+          >
+            <NumberField
+              label="No moment longer than"
+              unit="s"
+              least={2}
+              most={600}
+              step={5}
+              value={mostMicros / MICROS_PER_SECOND}
+              onSet={(s, gesture) => setFinding(session, { part: { mostMicros: toMicros(s) } }, gesture)}
+            />
+            <NumberField
+              label="Propose at most"
+              unit=""
+              least={1}
+              most={100}
+              step={1}
+              value={proposals}
+              onSet={(n, gesture) => setFinding(session, { part: { proposals: Math.round(n) } }, gesture)}
+            />
+            <NumberField
+              label="M marks what happened before"
+              unit="s"
+              least={0}
+              most={30}
+              step={0.5}
+              decimals={1}
+              value={reactionMicros / MICROS_PER_SECOND}
+              onSet={(s, gesture) => setFinding(session, { part: { reactionMicros: toMicros(s) } }, gesture)}
+            />
           </Box>
         </Ticket>
       )}

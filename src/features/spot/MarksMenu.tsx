@@ -29,7 +29,12 @@ import type { Found } from './useMoments'
 const WRITERS = [
   { name: 'CSV', ending: 'csv', type: 'text/csv', write: (marks: Mark[]) => writeCsvMarks(marks) },
   { name: 'WebVTT chapters', ending: 'vtt', type: 'text/vtt', write: (marks: Mark[]) => writeVttMarks(marks) },
-  { name: 'EDL (CMX 3600)', ending: 'edl', type: 'text/plain', write: (marks: Mark[], { name, video }: Recording) => writeEdlMarks(marks, name, video.frameRate) },
+  {
+    name: 'EDL (CMX 3600)',
+    ending: 'edl',
+    type: 'text/plain',
+    write: (marks: Mark[], { name, video }: Recording) => writeEdlMarks(marks, name, video.frameRate),
+  },
 ] as const
 
 /** Marks made elsewhere, in; moments found here, out. */
@@ -47,14 +52,19 @@ export function MarksMenu({ found }: { found: Found }) {
     if (problems.length > 0) setReport({ fileName, taken, problems })
     else if (taken + noRoom === 0) enqueueSnackbar(`There is nothing new in “${fileName}”.`)
     else enqueueSnackbar(`${taken} ${taken === 1 ? 'mark' : 'marks'} read from “${fileName}”.`)
-    if (noRoom > 0) enqueueSnackbar(`There was no room for ${noRoom} of its marks: a recording has ${MOST_MOMENTS.toLocaleString('en')} moments at most.`)
+    if (noRoom > 0)
+      enqueueSnackbar(
+        `There was no room for ${noRoom} of its marks: a recording has ${MOST_MOMENTS.toLocaleString('en')} moments at most.`,
+      )
   }
   const choose = async () => {
     close()
     const [chosen] = await chooseFiles(false)
     if (!chosen) return
     const { file } = chosen
-    const read = await readForeign(file, (reader) => reader.marks(file, file.name, { video: recording.video, durationMicros: recording.durationMicros }))
+    const read = await readForeign(file, (reader) =>
+      reader.marks(file, file.name, { video: recording.video, durationMicros: recording.durationMicros }),
+    )
     if (read.ok) take(file.name, read.value)
     else enqueueSnackbar(unreadMessage(file.name, read.reason), { variant: 'error', autoHideDuration: 12_000 })
   }
@@ -104,11 +114,22 @@ function useChapters(file: Blob): Mark[] {
   return chapters
 }
 
-function ReportDialog({ fileName, taken, problems, onClose }: { fileName: string; taken: number; problems: MarkProblem[]; onClose: () => void }) {
+function ReportDialog({
+  fileName,
+  taken,
+  problems,
+  onClose,
+}: {
+  fileName: string
+  taken: number
+  problems: MarkProblem[]
+  onClose: () => void
+}) {
   return (
     <Dialog open onClose={onClose} maxWidth="sm" fullWidth>
       <DialogTitle sx={{ fontSize: 16, fontWeight: 700 }}>
-        {taken} {taken === 1 ? 'mark' : 'marks'} read from “{fileName}”; {problems.length} {problems.length === 1 ? 'line' : 'lines'} not
+        {taken} {taken === 1 ? 'mark' : 'marks'} read from “{fileName}”; {problems.length}{' '}
+        {problems.length === 1 ? 'line' : 'lines'} not
       </DialogTitle>
       <DialogContent>
         <Box component="ul" sx={{ m: 0, pl: 5, fontSize: 13, overflowWrap: 'anywhere' }}>

@@ -28,10 +28,16 @@ export function MomentList({ found }: { found: Found }) {
   const selected = useSpotView((v) => v.selected)
   const { recording } = useSpotContext()
   const cut = useLiveQuery(() => highlightsCutFrom(recording.id), [recording.id])
-  const highlightOf = ({ inMicros, outMicros }: Moment) => cut?.find((h) => h.origin?.inMicros === inMicros && h.origin.outMicros === outMicros)?.id ?? null
+  const highlightOf = ({ inMicros, outMicros }: Moment) =>
+    cut?.find((h) => h.origin?.inMicros === inMicros && h.origin.outMicros === outMicros)?.id ?? null
   const scroller = useRef<HTMLDivElement>(null)
   const moments = order === 'time' ? found.moments : [...found.moments].sort((a, b) => (b.score ?? 2) - (a.score ?? 2))
-  const virtual = useVirtualizer({ count: moments.length, getScrollElement: () => scroller.current, estimateSize: () => ROW_HEIGHT, overscan: 6 })
+  const virtual = useVirtualizer({
+    count: moments.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW_HEIGHT,
+    overscan: 6,
+  })
   const index = moments.findIndex((m) => m.id === selected)
   useEffect(() => {
     if (index >= 0) virtual.scrollToIndex(index)
@@ -39,8 +45,23 @@ export function MomentList({ found }: { found: Found }) {
   const proposed = moments.filter((m) => m.source === 'proposed').length
   const yours = moments.length - proposed
   return (
-    <Box component="section" aria-label="Moments" sx={{ display: 'flex', flexDirection: 'column', minHeight: 0, borderLeft: 1, borderColor: 'divider' }}>
-      <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, px: 3, height: 40, flex: 'none', borderBottom: 1, borderColor: 'divider' }}>
+    <Box
+      component="section"
+      aria-label="Moments"
+      sx={{ display: 'flex', flexDirection: 'column', minHeight: 0, borderLeft: 1, borderColor: 'divider' }}
+    >
+      <Box
+        sx={{
+          display: 'flex',
+          alignItems: 'center',
+          gap: 2,
+          px: 3,
+          height: 40,
+          flex: 'none',
+          borderBottom: 1,
+          borderColor: 'divider',
+        }}
+      >
         <Box component="h2" sx={{ m: 0, fontSize: 13, fontWeight: 700 }}>
           Moments
         </Box>
@@ -48,13 +69,17 @@ export function MomentList({ found }: { found: Found }) {
           {proposed} proposed{yours > 0 && `, ${yours} yours`}
         </Box>
         <Box sx={{ flex: 1 }} />
-        <Button onClick={() => setOrder(order === 'time' ? 'liveliness' : 'time')}>{order === 'time' ? 'in order of time' : 'liveliest first'}</Button>
+        <Button onClick={() => setOrder(order === 'time' ? 'liveliness' : 'time')}>
+          {order === 'time' ? 'in order of time' : 'liveliest first'}
+        </Button>
         <FindingSettings />
       </Box>
       <Box ref={scroller} sx={{ flex: 1, minHeight: 0, overflowY: 'auto' }}>
         {moments.length === 0 && (
           <Box sx={{ p: 4, fontSize: 13, color: palette.inkSoft }}>
-            {found.state.kind === 'done' ? 'Nothing here is livelier than the rest. Play, and press M when something happens.' : 'Moments appear here while the recording is looked through. You can also play, and press M when something happens.'}
+            {found.state.kind === 'done'
+              ? 'Nothing here is livelier than the rest. Play, and press M when something happens.'
+              : 'Moments appear here while the recording is looked through. You can also play, and press M when something happens.'}
           </Box>
         )}
         <Box role="list" sx={{ height: virtual.getTotalSize(), position: 'relative' }}>
@@ -62,8 +87,17 @@ export function MomentList({ found }: { found: Found }) {
             const moment = moments[item.index]
             return (
               moment && (
-                <Box key={moment.id} sx={{ position: 'absolute', left: 0, right: 0, top: 0, height: ROW_HEIGHT }} style={{ transform: `translateY(${item.start}px)` }}>
-                  <MomentRow moment={moment} analysis={found.analysis} highlightId={highlightOf(moment)} selected={moment.id === selected} />
+                <Box
+                  key={moment.id}
+                  sx={{ position: 'absolute', left: 0, right: 0, top: 0, height: ROW_HEIGHT }}
+                  style={{ transform: `translateY(${item.start}px)` }}
+                >
+                  <MomentRow
+                    moment={moment}
+                    analysis={found.analysis}
+                    highlightId={highlightOf(moment)}
+                    selected={moment.id === selected}
+                  />
                 </Box>
               )
             )
@@ -76,7 +110,17 @@ export function MomentList({ found }: { found: Found }) {
 
 const STATE_WORDS = { open: 'Keep?', kept: 'Kept', dropped: 'Dropped', cut: 'Cut' } as const
 
-function MomentRow({ moment, analysis, highlightId, selected }: { moment: Moment; analysis: Analysis; highlightId: HighlightId | null; selected: boolean }) {
+function MomentRow({
+  moment,
+  analysis,
+  highlightId,
+  selected,
+}: {
+  moment: Moment
+  analysis: Analysis
+  highlightId: HighlightId | null
+  selected: boolean
+}) {
   const { session, player, view, recording } = useSpotContext()
   const url = useBlobUrl(pictureNear(analysis, moment.peakMicros))
   const { inMicros, outMicros, state, score } = moment
@@ -95,22 +139,73 @@ function MomentRow({ moment, analysis, highlightId, selected }: { moment: Moment
       data-out={outMicros}
       data-score={score ?? ''}
       onClick={take}
-      sx={{ height: '100%', display: 'grid', gridTemplateColumns: '72px minmax(0, 1fr) auto auto', columnGap: 2, alignItems: 'center', px: 3, borderBottom: 1, borderColor: 'divider', cursor: 'pointer', bgcolor: selected ? palette.leafTint : undefined, opacity: state === 'dropped' ? 0.55 : 1 }}
+      sx={{
+        height: '100%',
+        display: 'grid',
+        gridTemplateColumns: '72px minmax(0, 1fr) auto auto',
+        columnGap: 2,
+        alignItems: 'center',
+        px: 3,
+        borderBottom: 1,
+        borderColor: 'divider',
+        cursor: 'pointer',
+        bgcolor: selected ? palette.leafTint : undefined,
+        opacity: state === 'dropped' ? 0.55 : 1,
+      }}
     >
-      <Box sx={{ width: 72, height: 40, bgcolor: palette.mat, overflow: 'hidden' }}>{url && <Box component="img" src={url} alt="" sx={{ width: '100%', height: '100%', objectFit: 'cover', display: 'block' }} />}</Box>
+      <Box sx={{ width: 72, height: 40, bgcolor: palette.mat, overflow: 'hidden' }}>
+        {url && (
+          <Box
+            component="img"
+            src={url}
+            alt=""
+            sx={{ width: '100%', height: '100%', objectFit: 'cover', display: 'block' }}
+          />
+        )}
+      </Box>
       <Box sx={{ minWidth: 0 }}>
-        <Box component="button" type="button" onClick={take} aria-current={selected} sx={{ all: 'unset', cursor: 'pointer', fontFamily: fonts.numbers, fontSize: 12, whiteSpace: 'nowrap', '&:focus-visible': { outline: `2px solid ${palette.leaf}`, outlineOffset: 2 } }}>
+        <Box
+          component="button"
+          type="button"
+          onClick={take}
+          aria-current={selected}
+          sx={{
+            all: 'unset',
+            cursor: 'pointer',
+            fontFamily: fonts.numbers,
+            fontSize: 12,
+            whiteSpace: 'nowrap',
+            '&:focus-visible': { outline: `2px solid ${palette.leaf}`, outlineOffset: 2 },
+          }}
+        >
           {formatTime(inMicros)} – {formatTime(outMicros)}
         </Box>
-        <Box title={whyHere(moment)} sx={{ fontSize: 12, color: palette.inkSoft, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+        <Box
+          title={whyHere(moment)}
+          sx={{
+            fontSize: 12,
+            color: palette.inkSoft,
+            overflow: 'hidden',
+            textOverflow: 'ellipsis',
+            whiteSpace: 'nowrap',
+          }}
+        >
           {whyHere(moment)}
         </Box>
       </Box>
-      <Box title={score === null ? undefined : 'How lively, of 1'} sx={{ fontFamily: fonts.numbers, fontSize: 12, color: palette.inkSoft }}>
+      <Box
+        title={score === null ? undefined : 'How lively, of 1'}
+        sx={{ fontFamily: fonts.numbers, fontSize: 12, color: palette.inkSoft }}
+      >
         {score === null ? 'yours' : score.toFixed(2)}
       </Box>
       {state === 'cut' && highlightId ? (
-        <Button component={Link} href={`/highlight/${encodeURIComponent(highlightId)}`} onClick={(e) => e.stopPropagation()} sx={{ minWidth: 74 }}>
+        <Button
+          component={Link}
+          href={`/highlight/${encodeURIComponent(highlightId)}`}
+          onClick={(e) => e.stopPropagation()}
+          sx={{ minWidth: 74 }}
+        >
           Open
         </Button>
       ) : (
@@ -122,7 +217,10 @@ function MomentRow({ moment, analysis, highlightId, selected }: { moment: Moment
             if (state === 'kept') drop(session, { moment })
             else keep(session, { moment })
           }}
-          sx={{ minWidth: 74, ...(kept && { '&&': { bgcolor: palette.leafTint, borderColor: palette.leaf, color: palette.ink } }) }}
+          sx={{
+            minWidth: 74,
+            ...(kept && { '&&': { bgcolor: palette.leafTint, borderColor: palette.leaf, color: palette.ink } }),
+          }}
         >
           {STATE_WORDS[state]}
         </Button>
@@ -134,6 +232,7 @@ function MomentRow({ moment, analysis, highlightId, selected }: { moment: Moment
 /** The analysis's last picture before a moment. */
 function pictureNear({ pictures }: Analysis, t: Micros): Blob | null {
   let found: { micros: Micros; picture: Blob } | null = null
-  for (const part of pictures.values()) for (const p of part.pictures) if (p.micros <= t && (!found || p.micros > found.micros)) found = p
+  for (const part of pictures.values())
+    for (const p of part.pictures) if (p.micros <= t && (!found || p.micros > found.micros)) found = p
   return found?.picture ?? null
 }

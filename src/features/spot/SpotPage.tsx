@@ -54,7 +54,9 @@ export function SpotPage({ id }: { id: string }) {
     case 'not-found':
       return <CannotOpen message="There is no such recording in this browser. It may have been added in another one." />
     case 'source-unreadable':
-      return <CannotOpen message={`“${state.fileName}” can no longer be read. Check that the file still opens elsewhere.`} />
+      return (
+        <CannotOpen message={`“${state.fileName}” can no longer be read. Check that the file still opens elsewhere.`} />
+      )
   }
 }
 
@@ -91,7 +93,11 @@ function SpotScreen() {
   }
   const join = async () => {
     const highlight = await cutAsOne(session, recording, kept)
-    offer({ words: `“${highlight.name}” is on the Shelf.`, button: 'Open it', act: () => router.push(`/highlight/${encodeURIComponent(highlight.id)}`) })
+    offer({
+      words: `“${highlight.name}” is on the Shelf.`,
+      button: 'Open it',
+      act: () => router.push(`/highlight/${encodeURIComponent(highlight.id)}`),
+    })
   }
   const actions = useSpotActions(found)
   useSpotKeys(context, actions, { cut: () => void cut(), keys: () => setKeysOpen(true) })
@@ -100,7 +106,18 @@ function SpotScreen() {
       <TopBar
         title={
           <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 3, minWidth: 0 }}>
-            <Box component="h1" title={recording.name} sx={{ m: 0, fontSize: 14, fontWeight: 700, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+            <Box
+              component="h1"
+              title={recording.name}
+              sx={{
+                m: 0,
+                fontSize: 14,
+                fontWeight: 700,
+                overflow: 'hidden',
+                textOverflow: 'ellipsis',
+                whiteSpace: 'nowrap',
+              }}
+            >
               {recording.name}
             </Box>
             <Box sx={{ fontFamily: fonts.numbers, fontSize: 11.5, color: palette.inkSoft, whiteSpace: 'nowrap' }}>
@@ -118,7 +135,9 @@ function SpotScreen() {
         </Tooltip>
         {kept.length > 1 && <Button onClick={() => void join()}>Join {kept.length} into one</Button>}
         <Button variant="contained" color="primary" disabled={kept.length === 0} onClick={() => void cut()}>
-          {kept.length === 0 ? 'Cut highlights' : `Cut ${kept.length} ${kept.length === 1 ? 'highlight' : 'highlights'}`}
+          {kept.length === 0
+            ? 'Cut highlights'
+            : `Cut ${kept.length} ${kept.length === 1 ? 'highlight' : 'highlights'}`}
         </Button>
       </TopBar>
       <SaveAlert />
@@ -143,17 +162,40 @@ function Progress({ found: { analysis, state } }: { found: Found }) {
   if (state.kind === 'done') return null
   if (state.kind === 'failed')
     return (
-      <Alert severity="warning" sx={{ py: 0 }} action={<Button onClick={() => void analyse(recording, file)}>Try again</Button>}>
+      <Alert
+        severity="warning"
+        sx={{ py: 0 }}
+        action={<Button onClick={() => void analyse(recording, file)}>Try again</Button>}
+      >
         Could not be looked through any farther: {state.detail}
       </Alert>
     )
   const paused = state.kind === 'paused'
   return (
-    <Box role="status" sx={{ display: 'flex', alignItems: 'center', gap: 1.5, fontSize: 12.5, color: palette.inkSoft, whiteSpace: 'nowrap' }}>
+    <Box
+      role="status"
+      sx={{
+        display: 'flex',
+        alignItems: 'center',
+        gap: 1.5,
+        fontSize: 12.5,
+        color: palette.inkSoft,
+        whiteSpace: 'nowrap',
+      }}
+    >
       {paused ? 'paused at' : 'looked through'} {Math.floor(share * 100)} %
-      <LinearProgress variant="determinate" value={share * 100} aria-label="Looked through" sx={{ width: 70, height: 4 }} />
+      <LinearProgress
+        variant="determinate"
+        value={share * 100}
+        aria-label="Looked through"
+        sx={{ width: 70, height: 4 }}
+      />
       <Tooltip title={paused ? 'Go on looking through' : 'Pause looking through'}>
-        <IconButton aria-label={paused ? 'Go on looking through' : 'Pause looking through'} onClick={() => (paused ? void analyse(recording, file) : pauseAnalysis(recording.id))} sx={{ p: '2px' }}>
+        <IconButton
+          aria-label={paused ? 'Go on looking through' : 'Pause looking through'}
+          onClick={() => (paused ? void analyse(recording, file) : pauseAnalysis(recording.id))}
+          sx={{ p: '2px' }}
+        >
           {paused ? <PlayArrowIcon sx={{ fontSize: 18 }} /> : <PauseIcon sx={{ fontSize: 18 }} />}
         </IconButton>
       </Tooltip>
@@ -166,9 +208,19 @@ function SaveAlert() {
   const { session } = useSpotContext()
   const saving = useStore(session.store, (s) => s.saving)
   if (saving === 'saved' || saving === 'saving') return <SavingNote session={session} />
-  const words = { conflict: 'The moments of this recording were changed in another tab. Reload to see them; what you decide here is not saved.', 'no-room': 'The browser’s storage is full: what you decide is only in this tab. Free some space; saving is tried again.', failed: 'What you decided could not be saved yet; saving is tried again.' }
+  const words = {
+    conflict:
+      'The moments of this recording were changed in another tab. Reload to see them; what you decide here is not saved.',
+    'no-room':
+      'The browser’s storage is full: what you decide is only in this tab. Free some space; saving is tried again.',
+    failed: 'What you decided could not be saved yet; saving is tried again.',
+  }
   return (
-    <Alert severity={saving === 'conflict' ? 'warning' : 'error'} sx={{ borderRadius: 0 }} action={saving === 'conflict' ? <Button onClick={() => window.location.reload()}>Reload</Button> : undefined}>
+    <Alert
+      severity={saving === 'conflict' ? 'warning' : 'error'}
+      sx={{ borderRadius: 0 }}
+      action={saving === 'conflict' ? <Button onClick={() => window.location.reload()}>Reload</Button> : undefined}
+    >
       {words[saving]}
     </Alert>
   )
@@ -182,8 +234,18 @@ function Picture() {
   usePreviewCanvas(player, host, FRAME_TARGET, 'The recording’s picture')
   const { width, height } = recording.video
   return (
-    <Box sx={{ bgcolor: palette.mat, minHeight: 0, p: 3, display: 'grid', placeItems: 'center', containerType: 'size' }}>
-      <Box ref={host} data-testid="spot-picture" sx={{ position: 'relative', width: `min(100cqw - 24px, (100cqh - 24px) * ${width / height})`, aspectRatio: `${width} / ${height}` }} />
+    <Box
+      sx={{ bgcolor: palette.mat, minHeight: 0, p: 3, display: 'grid', placeItems: 'center', containerType: 'size' }}
+    >
+      <Box
+        ref={host}
+        data-testid="spot-picture"
+        sx={{
+          position: 'relative',
+          width: `min(100cqw - 24px, (100cqh - 24px) * ${width / height})`,
+          aspectRatio: `${width} / ${height}`,
+        }}
+      />
     </Box>
   )
 }
@@ -201,13 +263,41 @@ function Transport({ actions, onKeys }: { actions: SpotActions; onKeys: () => vo
   )
   const playing = state.kind === 'playing'
   return (
-    <Box component="footer" aria-label="Player" sx={{ display: 'flex', alignItems: 'center', gap: 3, height: 48, flex: 'none', px: 4.5, bgcolor: 'background.paper', borderTop: 1, borderColor: 'divider' }}>
-      <Button variant="contained" color="primary" aria-label={playing ? 'Pause' : 'Play'} onClick={() => player.toggle()} sx={{ minWidth: 40, px: 2 }}>
+    <Box
+      component="footer"
+      aria-label="Player"
+      sx={{
+        display: 'flex',
+        alignItems: 'center',
+        gap: 3,
+        height: 48,
+        flex: 'none',
+        px: 4.5,
+        bgcolor: 'background.paper',
+        borderTop: 1,
+        borderColor: 'divider',
+      }}
+    >
+      <Button
+        variant="contained"
+        color="primary"
+        aria-label={playing ? 'Pause' : 'Play'}
+        onClick={() => player.toggle()}
+        sx={{ minWidth: 40, px: 2 }}
+      >
         {playing ? <PauseIcon /> : <PlayArrowIcon />}
       </Button>
       <Box sx={{ fontFamily: fonts.numbers, fontSize: 13, whiteSpace: 'nowrap' }}>
-        <span ref={clock} data-testid="clock" /> <Box component="span" sx={{ color: palette.inkSoft }}>/ {formatTime(recording.durationMicros, 2)}</Box>
-        {playing && state.rate !== 1 && <Box component="span" sx={{ color: palette.strawInk }}> {state.rate}×</Box>}
+        <span ref={clock} data-testid="clock" />{' '}
+        <Box component="span" sx={{ color: palette.inkSoft }}>
+          / {formatTime(recording.durationMicros, 2)}
+        </Box>
+        {playing && state.rate !== 1 && (
+          <Box component="span" sx={{ color: palette.strawInk }}>
+            {' '}
+            {state.rate}×
+          </Box>
+        )}
       </Box>
       <Box sx={{ flex: 1 }} />
       <KeyButton keys="M" does="mark" onClick={actions.mark} />
@@ -227,7 +317,11 @@ function Transport({ actions, onKeys }: { actions: SpotActions; onKeys: () => vo
 function KeyButton({ keys, does, onClick }: { keys: string; does: string; onClick: () => void }) {
   return (
     <Button variant="text" onClick={onClick} sx={{ gap: 1.5, px: 1, minWidth: 0, fontWeight: 500 }}>
-      <Box component="kbd" aria-hidden sx={{ fontFamily: fonts.numbers, fontSize: 11, border: 1, borderColor: 'divider', borderRadius: '3px', px: 1 }}>
+      <Box
+        component="kbd"
+        aria-hidden
+        sx={{ fontFamily: fonts.numbers, fontSize: 11, border: 1, borderColor: 'divider', borderRadius: '3px', px: 1 }}
+      >
         {keys}
       </Box>
       {does}

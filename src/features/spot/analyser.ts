@@ -7,7 +7,8 @@ import type { Micros } from '@/core/time/micros'
 import type { AnalyseWorker, FoundPart } from '@/media/workers/analyse.protocol'
 import { analysisOf, keepAnalysisPart } from '@/store/analyses'
 
-export type AnalysisState = { kind: 'waiting' } | { kind: 'running' } | { kind: 'paused' } | { kind: 'done' } | { kind: 'failed'; detail: string }
+export type AnalysisState =
+  { kind: 'waiting' } | { kind: 'running' } | { kind: 'paused' } | { kind: 'done' } | { kind: 'failed'; detail: string }
 
 /** What is known of a recording, growing while it is looked through. `analysis` is a new object with every part. */
 export interface LiveAnalysis {
@@ -27,7 +28,9 @@ let running: RecordingId | null = null
 let queue: Promise<void> = Promise.resolve()
 
 function analyst(): Remote<AnalyseWorker> {
-  worker ??= wrap<AnalyseWorker>(new Worker(new URL('../../media/workers/analyse.worker.ts', import.meta.url), { type: 'module' }))
+  worker ??= wrap<AnalyseWorker>(
+    new Worker(new URL('../../media/workers/analyse.worker.ts', import.meta.url), { type: 'module' }),
+  )
   return worker
 }
 
@@ -66,18 +69,32 @@ async function run(recording: Recording, file: Blob, wanted: Wanted): Promise<vo
     if (todo.sound.length + todo.pictures.length === 0) return setKind(id, { kind: 'done' })
     running = id
     setKind(id, { kind: 'running' })
-    const outcome = await analyst().analyse({ file, originMicros, durationMicros, ...todo }, proxy((part: FoundPart) => take(id, part)))
+    const outcome = await analyst().analyse(
+      { file, originMicros, durationMicros, ...todo },
+      proxy((part: FoundPart) => take(id, part)),
+    )
     running = null
     if (outcome.kind === 'failed') setKind(id, outcome)
     else if (outcome.kind === 'done') setKind(id, { kind: 'done' })
   })
 }
 
-function missingParts(recording: Recording, { sound, pictures }: Analysis, wanted: Wanted): { sound: number[]; pictures: number[] } {
+function missingParts(
+  recording: Recording,
+  { sound, pictures }: Analysis,
+  wanted: Wanted,
+): { sound: number[]; pictures: number[] } {
   const all = Array.from({ length: partCount(recording.durationMicros) }, (_, i) => i)
   const heard = recording.sound ? all.filter((i) => !sound.has(i)) : []
   if (wanted.kind === 'all') return { sound: heard, pictures: all.filter((i) => !pictures.has(i)) }
-  return { sound: heard.filter((i) => wanted.stretches.some(({ fromMicros, toMicros }) => (i + 1) * PART_MICROS > fromMicros && i * PART_MICROS < toMicros)), pictures: [] }
+  return {
+    sound: heard.filter((i) =>
+      wanted.stretches.some(
+        ({ fromMicros, toMicros }) => (i + 1) * PART_MICROS > fromMicros && i * PART_MICROS < toMicros,
+      ),
+    ),
+    pictures: [],
+  }
 }
 
 function take(id: RecordingId, found: FoundPart): void {
@@ -85,7 +102,10 @@ function take(id: RecordingId, found: FoundPart): void {
   keepAnalysisPart({ recordingId: id, ...found }).catch(() => {})
   set(id, (live) => {
     const { analysis } = live
-    const grown = found.kind === 'sound' ? { ...analysis, sound: new Map(analysis.sound).set(found.index, found.part) } : { ...analysis, pictures: new Map(analysis.pictures).set(found.index, found.part) }
+    const grown =
+      found.kind === 'sound'
+        ? { ...analysis, sound: new Map(analysis.sound).set(found.index, found.part) }
+        : { ...analysis, pictures: new Map(analysis.pictures).set(found.index, found.part) }
     return { ...live, analysis: grown }
   })
 }

@@ -18,7 +18,8 @@ export interface Band {
 export const PICTURES_HEIGHT = 54
 const PICTURE_WIDTH = 96
 
-export const xOf = ({ width, fromMicros, toMicros }: Pick<Band, 'width' | 'fromMicros' | 'toMicros'>, t: Micros) => ((t - fromMicros) / (toMicros - fromMicros)) * width
+export const xOf = ({ width, fromMicros, toMicros }: Pick<Band, 'width' | 'fromMicros' | 'toMicros'>, t: Micros) =>
+  ((t - fromMicros) / (toMicros - fromMicros)) * width
 
 export function clear({ ctx, width, height }: Band): void {
   ctx.fillStyle = palette.sheet
@@ -34,7 +35,8 @@ const scaled = (level: number) => Math.sqrt(level / 255)
 export function drawWaveform(band: Band, waveform: Waveform, top: number, bottom: number): void {
   const { ctx, width, fromMicros, toMicros } = band
   const count = Math.ceil(width)
-  if (columns.peaks.length !== count) Object.assign(columns, { peaks: new Uint8Array(count), rms: new Uint8Array(count) })
+  if (columns.peaks.length !== count)
+    Object.assign(columns, { peaks: new Uint8Array(count), rms: new Uint8Array(count) })
   waveform.columns(fromMicros, (toMicros - fromMicros) / width, columns.peaks, columns.rms)
   const middle = (top + bottom) / 2
   const half = (bottom - top) / 2

@@ -16,7 +16,9 @@ export class PictureCache {
   update({ pictures }: Analysis): void {
     if (pictures.size === this.known) return
     this.known = pictures.size
-    this.blobs = new Map([...pictures.values()].flatMap((part) => part.pictures.map((p) => [p.micros, p.picture] as const)))
+    this.blobs = new Map(
+      [...pictures.values()].flatMap((part) => part.pictures.map((p) => [p.micros, p.picture] as const)),
+    )
     this.times = [...this.blobs.keys()].sort((a, b) => a - b)
   }
 

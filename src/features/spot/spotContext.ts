@@ -34,7 +34,11 @@ const FIRST_STRETCH_MICROS = 60 * MICROS_PER_SECOND
 const LEAST_STRETCH_MICROS = MICROS_PER_SECOND / 10
 
 export function newSpotView(durationMicros: Micros): StoreApi<SpotView> {
-  return createStore<SpotView>(() => ({ fromMicros: 0, toMicros: Math.min(durationMicros, FIRST_STRETCH_MICROS), selected: null }))
+  return createStore<SpotView>(() => ({
+    fromMicros: 0,
+    toMicros: Math.min(durationMicros, FIRST_STRETCH_MICROS),
+    selected: null,
+  }))
 }
 
 export function useSpotContext(): SpotContextValue {
@@ -54,7 +58,11 @@ export function useSpotting(): Spotting {
 /** Magnifies the stretch that is `factor` times as long, keeping `anchor` where it is on the screen. */
 export function zoomStretch(view: StoreApi<SpotView>, durationMicros: Micros, factor: number, anchor: Micros): void {
   const { fromMicros, toMicros } = view.getState()
-  const length = clampMicros((toMicros - fromMicros) * factor, Math.min(LEAST_STRETCH_MICROS, durationMicros), durationMicros)
+  const length = clampMicros(
+    (toMicros - fromMicros) * factor,
+    Math.min(LEAST_STRETCH_MICROS, durationMicros),
+    durationMicros,
+  )
   const share = (anchor - fromMicros) / (toMicros - fromMicros)
   showStretch(view, durationMicros, anchor - share * length, length)
 }
@@ -71,7 +79,12 @@ export function showStretch(view: StoreApi<SpotView>, durationMicros: Micros, fr
 }
 
 /** Moves the magnified stretch, if it must, so that a moment is in sight with room around it. */
-export function bringIntoSight(view: StoreApi<SpotView>, durationMicros: Micros, inMicros: Micros, outMicros: Micros): void {
+export function bringIntoSight(
+  view: StoreApi<SpotView>,
+  durationMicros: Micros,
+  inMicros: Micros,
+  outMicros: Micros,
+): void {
   const { fromMicros, toMicros } = view.getState()
   const margin = (outMicros - inMicros) * 0.5
   if (inMicros >= fromMicros && outMicros <= toMicros) return

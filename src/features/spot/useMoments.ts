@@ -28,9 +28,18 @@ export function useMoments(): Found {
   const analysis = live?.analysis ?? nothing
   const state = live?.state ?? WAITING
   const { weights, mostMicros, proposals, moments: decided } = useSpotting()
-  const liveliness = useMemo(() => (analysis.sound.size + analysis.pictures.size > 0 ? livelinessOf(analysis, weights) : null), [analysis, weights])
+  const liveliness = useMemo(
+    () => (analysis.sound.size + analysis.pictures.size > 0 ? livelinessOf(analysis, weights) : null),
+    [analysis, weights],
+  )
   const proposed = useMemo<ProposedMoment[]>(
-    () => (liveliness ? proposeMoments(liveliness, durationMicros, speechOfAnalysis(analysis), cutsOf(analysis), { count: proposals, mostMicros }) : []),
+    () =>
+      liveliness
+        ? proposeMoments(liveliness, durationMicros, speechOfAnalysis(analysis), cutsOf(analysis), {
+            count: proposals,
+            mostMicros,
+          })
+        : [],
     [liveliness, analysis, durationMicros, proposals, mostMicros],
   )
   const moments = useMemo(() => withProposals(decided, proposed), [decided, proposed])

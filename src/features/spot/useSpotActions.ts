@@ -25,7 +25,12 @@ export function useSpotActions(found: Found): SpotActions {
     const all = found.moments.filter((m) => m.state !== 'dropped')
     const at = all.findIndex((m) => m.id === view.getState().selected)
     const here = player.positionMicros
-    const next = at >= 0 ? all[(at + by + all.length) % all.length] : by > 0 ? (all.find((m) => m.inMicros >= here) ?? all[0]) : (all.findLast((m) => m.inMicros < here) ?? all.at(-1))
+    const next =
+      at >= 0
+        ? all[(at + by + all.length) % all.length]
+        : by > 0
+          ? (all.find((m) => m.inMicros >= here) ?? all[0])
+          : (all.findLast((m) => m.inMicros < here) ?? all.at(-1))
     if (!next) return
     view.setState({ selected: next.id })
     bringIntoSight(view, durationMicros, next.inMicros, next.outMicros)
@@ -38,6 +43,9 @@ export function useSpotActions(found: Found): SpotActions {
     previous: () => toMoment(-1),
     keepSelected: () => onSelected((m) => keep(session, { moment: m })),
     dropSelected: () => onSelected((m) => drop(session, { moment: m })),
-    setEdge: (which) => onSelected((m) => adjust(session, { recording, moment: m, which, t: player.positionMicros }, crypto.randomUUID())),
+    setEdge: (which) =>
+      onSelected((m) =>
+        adjust(session, { recording, moment: m, which, t: player.positionMicros }, crypto.randomUUID()),
+      ),
   }
 }

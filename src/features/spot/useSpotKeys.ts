@@ -26,7 +26,11 @@ export const SPOT_KEYS: readonly { keys: string; does: string }[] = [
 
 const MOST_RATE = 8
 
-export function useSpotKeys({ recording, session, player, view }: SpotContextValue, actions: SpotActions, open: { cut: () => void; keys: () => void }): void {
+export function useSpotKeys(
+  { recording, session, player, view }: SpotContextValue,
+  actions: SpotActions,
+  open: { cut: () => void; keys: () => void },
+): void {
   const { durationMicros } = recording
   const step = (by: number) => {
     player.pause()

@@ -49,7 +49,10 @@ export function UnattendedPage() {
   }, [])
   return (
     <Box component="main" sx={{ p: 8, maxWidth: 560, color: palette.inkSoft, fontSize: 13.5 }}>
-      <p>This page renders for scripts and has nothing to click on. What you are looking for is on the other screens; how to render without a person is told in docs/unattended.md.</p>
+      <p>
+        This page renders for scripts and has nothing to click on. What you are looking for is on the other screens; how
+        to render without a person is told in docs/unattended.md.
+      </p>
       <input ref={highlights} type="file" multiple hidden aria-label="Highlights" />
       <input ref={media} type="file" multiple hidden aria-label="Recordings" />
     </Box>

@@ -48,7 +48,20 @@ export interface Plan {
   refused: { from: string; reason: string; detail: string }[]
 }
 
-export type Told = ({ kind: 'progress' } & RenderProgress) | { kind: 'finished'; id: RenderId; frames: number; framesTakenOver: number; sizeBytes: number; tookMs: number; stages: RenderStages | null; files: { name: string; sizeBytes: number }[] } | { kind: 'failed'; id: RenderId; failure: RenderFailure } | { kind: 'cancelled'; id: RenderId }
+export type Told =
+  | ({ kind: 'progress' } & RenderProgress)
+  | {
+      kind: 'finished'
+      id: RenderId
+      frames: number
+      framesTakenOver: number
+      sizeBytes: number
+      tookMs: number
+      stages: RenderStages | null
+      files: { name: string; sizeBytes: number }[]
+    }
+  | { kind: 'failed'; id: RenderId; failure: RenderFailure }
+  | { kind: 'cancelled'; id: RenderId }
 
 interface Known {
   edit: Edit
@@ -119,19 +132,31 @@ export class Unattended {
   }
 
   /** Makes files of a planned highlight; `media`: the bytes of what it needs, by id. Tells of each file's end, after which its bytes can be asked for. */
-  async render(at: number, ids: readonly string[], media: ReadonlyMap<string, Blob>, tell: (told: Told) => Promise<void>): Promise<void> {
+  async render(
+    at: number,
+    ids: readonly string[],
+    media: ReadonlyMap<string, Blob>,
+    tell: (told: Told) => Promise<void>,
+  ): Promise<void> {
     const known = this.planned(at)
     const wanted = known.wanted.filter((w) => ids.includes(w.id))
     const files = new Map([...known.carried, ...media])
     const missing = neededFiles(known.edit).find((f) => !files.has(f.id))
     for (let n = 0; n < wanted.length; n += MOST_AT_ONCE) {
       const group = wanted.slice(n, n + MOST_AT_ONCE)
-      if (missing) for (const { id } of group) await tell({ kind: 'failed', id, failure: { reason: 'source-missing', fileName: missing.fileName } })
+      if (missing)
+        for (const { id } of group)
+          await tell({ kind: 'failed', id, failure: { reason: 'source-missing', fileName: missing.fileName } })
       else await this.renderGroup(known, group, files, tell)
     }
   }
 
-  private async renderGroup({ edit, speechOf }: Known, group: Known['wanted'], files: ReadonlyMap<string, Blob>, tell: (told: Told) => Promise<void>): Promise<void> {
+  private async renderGroup(
+    { edit, speechOf }: Known,
+    group: Known['wanted'],
+    files: ReadonlyMap<string, Blob>,
+    tell: (told: Told) => Promise<void>,
+  ): Promise<void> {
     const left = new Map(group.map((w) => [w.id, w]))
     const end = async (id: RenderId, reply: RenderReply) => {
       const file = left.get(id)
@@ -141,10 +166,18 @@ export class Unattended {
       await withRenderWorker(async (worker) => {
         this.cancelling = () => void worker.cancel()
         const wanted = group.map(({ id, shape, settings }) => ({ id, shape, settings }))
-        await worker.render({ edit, backEnd: await this.backEndFor(worker), wanted, files, speechOf }, proxy((progress) => void tell({ kind: 'progress', ...progress })), proxy(end))
+        await worker.render(
+          { edit, backEnd: await this.backEndFor(worker), wanted, files, speechOf },
+          proxy((progress) => void tell({ kind: 'progress', ...progress })),
+          proxy(end),
+        )
       })
     } catch (error) {
-      for (const id of [...left.keys()]) await end(id, { kind: 'failed', failure: { reason: 'broken', detail: error instanceof Error ? error.message : String(error) } })
+      for (const id of [...left.keys()])
+        await end(id, {
+          kind: 'failed',
+          failure: { reason: 'broken', detail: error instanceof Error ? error.message : String(error) },
+        })
     } finally {
       this.cancelling = null
     }
@@ -155,7 +188,16 @@ export class Unattended {
     const { container, extras, frames, framesTakenOver, tookMs, stages } = reply.file
     const made = { id, edit, settings, file: { fileName: `${name}.${container}`, extras } }
     this.made.set(id, made)
-    return { kind: 'finished', id, frames, framesTakenOver, tookMs, stages, sizeBytes: reply.sizeBytes, files: (await filesMade(made, made.file)).map(({ name, blob }) => ({ name, sizeBytes: blob.size })) }
+    return {
+      kind: 'finished',
+      id,
+      frames,
+      framesTakenOver,
+      tookMs,
+      stages,
+      sizeBytes: reply.sizeBytes,
+      files: (await filesMade(made, made.file)).map(({ name, blob }) => ({ name, sizeBytes: blob.size })),
+    }
   }
 
   private async backEndFor(worker: Pick<Remote<RenderWorker>, 'measure'>): Promise<BackEnd> {
@@ -181,7 +223,10 @@ export class Unattended {
   }
 }
 
-async function named(edit: Edit, { shape, settings }: { shape: Shape; settings: RenderSettings }): Promise<Known['wanted'][number]> {
+async function named(
+  edit: Edit,
+  { shape, settings }: { shape: Shape; settings: RenderSettings },
+): Promise<Known['wanted'][number]> {
   const bytes = await crypto.subtle.digest('SHA-256', new TextEncoder().encode(JSON.stringify([edit, shape, settings])))
   const id = [...new Uint8Array(bytes).slice(0, 10)].map((b) => b.toString(16).padStart(2, '0')).join('') as RenderId
   return { id, shape, settings, name: nameBy('{highlight} {shape}', { edit, shape, outletName: null }, 1, '') }

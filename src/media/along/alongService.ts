@@ -31,7 +31,13 @@ export class AlongService implements AlongWorker {
   private finder: Promise<FaceFinder> | null = null
   private heldUntil = 0
 
-  async look(file: SourceFile, times: Micros[], areas: SearchArea[], withCuts: boolean, onSample: (sample: AlongSample) => void): Promise<AlongOutcome> {
+  async look(
+    file: SourceFile,
+    times: Micros[],
+    areas: SearchArea[],
+    withCuts: boolean,
+    onSample: (sample: AlongSample) => void,
+  ): Promise<AlongOutcome> {
     this.running?.abort()
     const abort = new AbortController()
     this.running = abort
@@ -44,8 +50,15 @@ export class AlongService implements AlongWorker {
         for (const watch of watches) faces[watch.id] = finder ? await watch.see(finder, whole, frame) : []
         return faces
       }
-      const cuts = await this.sources.use(file, (source) => walk(source, times, withCuts, see, onSample, signal, () => this.held()))
-      return { kind: 'done', cuts, moving: Object.fromEntries(watches.map((w) => [w.id, w.moving()])), salient: Object.fromEntries(watches.map((w) => [w.id, w.salient()])) }
+      const cuts = await this.sources.use(file, (source) =>
+        walk(source, times, withCuts, see, onSample, signal, () => this.held()),
+      )
+      return {
+        kind: 'done',
+        cuts,
+        moving: Object.fromEntries(watches.map((w) => [w.id, w.moving()])),
+        salient: Object.fromEntries(watches.map((w) => [w.id, w.salient()])),
+      }
     } catch (error) {
       if (signal.aborted) return { kind: 'stopped' }
       this.finder = null
@@ -64,12 +77,21 @@ export class AlongService implements AlongWorker {
   }
 
   private async held(): Promise<void> {
-    for (let rest = this.heldUntil - performance.now(); rest > 0; rest = this.heldUntil - performance.now()) await new Promise((resolve) => setTimeout(resolve, rest))
+    for (let rest = this.heldUntil - performance.now(); rest > 0; rest = this.heldUntil - performance.now())
+      await new Promise((resolve) => setTimeout(resolve, rest))
   }
 }
 
 /** Gives every sample, each when it is its `turn`, to `see` and `onSample`; resolves with the first frames of shots, when they are wanted. */
-async function walk(source: Source, times: readonly Micros[], withCuts: boolean, see: (whole: DrawCrop, frame: VideoSample) => Promise<AlongSample['faces']>, onSample: (sample: AlongSample) => void, signal: AbortSignal, turn: () => Promise<void>): Promise<Micros[]> {
+async function walk(
+  source: Source,
+  times: readonly Micros[],
+  withCuts: boolean,
+  see: (whole: DrawCrop, frame: VideoSample) => Promise<AlongSample['faces']>,
+  onSample: (sample: AlongSample) => void,
+  signal: AbortSignal,
+  turn: () => Promise<void>,
+): Promise<Micros[]> {
   const reader = new CropReader()
   const cutFinder = new CutFinder(source)
   const changed: { from: Seen; to: Micros }[] = []
@@ -96,7 +118,8 @@ async function walk(source: Source, times: readonly Micros[], withCuts: boolean,
     }
   }
   const cuts: Micros[] = []
-  if (withCuts) for (const { from, to } of changed) cuts.push(...(await cutFinder.between(from.micros, to, from.signature, signal)))
+  if (withCuts)
+    for (const { from, to } of changed) cuts.push(...(await cutFinder.between(from.micros, to, from.signature, signal)))
   return cuts
 }
 
@@ -141,7 +164,12 @@ class AreaWatch {
 
   private pixels(whole: DrawCrop, { displayWidth, displayHeight }: VideoSample, area: Rect, width: number): ImageData {
     if (!this.canvas) throw new Error('no 2D canvas')
-    const part = { x: area.x * displayWidth, y: area.y * displayHeight, width: area.width * displayWidth, height: area.height * displayHeight }
+    const part = {
+      x: area.x * displayWidth,
+      y: area.y * displayHeight,
+      width: area.width * displayWidth,
+      height: area.height * displayHeight,
+    }
     const height = Math.max(16, Math.round((width * part.height) / part.width))
     Object.assign(this.canvas.canvas, { width, height })
     whole(this.canvas, { x: 0, y: 0, width, height }, part)
@@ -156,5 +184,8 @@ function within(outer: Rect, box: Rect): Rect {
 }
 
 function lumaOf({ data }: ImageData): Uint8Array {
-  return Uint8Array.from({ length: data.length / 4 }, (_, i) => (13933 * (data[4 * i] ?? 0) + 46871 * (data[4 * i + 1] ?? 0) + 4732 * (data[4 * i + 2] ?? 0)) >> 16)
+  return Uint8Array.from(
+    { length: data.length / 4 },
+    (_, i) => (13933 * (data[4 * i] ?? 0) + 46871 * (data[4 * i + 1] ?? 0) + 4732 * (data[4 * i + 2] ?? 0)) >> 16,
+  )
 }

@@ -24,7 +24,23 @@ export class FaceFinder {
       warmup: 'none',
       cacheSensitivity: 0,
       filter: off,
-      face: { enabled: true, detector: { modelPath: 'blazeface.json', rotation: false, minConfidence: LEAST_CONFIDENCE, maxDetected: 4, return: false }, mesh: off, attention: off, iris: off, description: off, emotion: off, antispoof: off, liveness: off },
+      face: {
+        enabled: true,
+        detector: {
+          modelPath: 'blazeface.json',
+          rotation: false,
+          minConfidence: LEAST_CONFIDENCE,
+          maxDetected: 4,
+          return: false,
+        },
+        mesh: off,
+        attention: off,
+        iris: off,
+        description: off,
+        emotion: off,
+        antispoof: off,
+        liveness: off,
+      },
       body: off,
       hand: off,
       object: off,
@@ -40,10 +56,24 @@ export class FaceFinder {
   /** Faces in a picture as shares of its size, the surest first. Boxes are drawn wide around the face. */
   async find({ data, width, height }: ImageData): Promise<Rect[]> {
     const { tf } = this.human
-    const input = tf.tidy(() => tf.expandDims(tf.cast(tf.slice(tf.tensor3d(new Uint8Array(data.buffer), [height, width, 4], 'int32'), [0, 0, 0], [height, width, 3]), 'float32'), 0))
+    const input = tf.tidy(() =>
+      tf.expandDims(
+        tf.cast(
+          tf.slice(
+            tf.tensor3d(new Uint8Array(data.buffer), [height, width, 4], 'int32'),
+            [0, 0, 0],
+            [height, width, 3],
+          ),
+          'float32',
+        ),
+        0,
+      ),
+    )
     try {
       const { face } = await this.human.detect(input as never)
-      return [...face].sort((a, b) => b.boxScore - a.boxScore).map(({ boxRaw: [x, y, w, h] }) => ({ x, y, width: w, height: h }))
+      return [...face]
+        .sort((a, b) => b.boxScore - a.boxScore)
+        .map(({ boxRaw: [x, y, w, h] }) => ({ x, y, width: w, height: h }))
     } finally {
       tf.dispose(input)
     }

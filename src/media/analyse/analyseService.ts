@@ -27,7 +27,8 @@ export class AnalyseService implements AnalyseWorker {
     try {
       await this.listen(source, job, onPart, abort.signal)
       const analyst = new PictureAnalyst(source, job.durationMicros)
-      for (const index of job.pictures) onPart({ kind: 'pictures', index, part: await analyst.part(index, abort.signal) })
+      for (const index of job.pictures)
+        onPart({ kind: 'pictures', index, part: await analyst.part(index, abort.signal) })
       return { kind: 'done' }
     } catch (error) {
       if (abort.signal.aborted) return { kind: 'stopped' }
@@ -42,9 +43,16 @@ export class AnalyseService implements AnalyseWorker {
   }
 
   /** Decodes and measures here, while the model listens to the group before in a worker of its own: about the same work for each. */
-  private async listen(source: Source, { sound, durationMicros }: AnalyseJob, onPart: OnPart, signal: AbortSignal): Promise<void> {
+  private async listen(
+    source: Source,
+    { sound, durationMicros }: AnalyseJob,
+    onPart: OnPart,
+    signal: AbortSignal,
+  ): Promise<void> {
     if (!source.sound || sound.length === 0) return
-    this.speech ??= wrap<SpeechWorker>(new Worker(new URL('../workers/speech.worker.ts', import.meta.url), { type: 'module' }))
+    this.speech ??= wrap<SpeechWorker>(
+      new Worker(new URL('../workers/speech.worker.ts', import.meta.url), { type: 'module' }),
+    )
     const { speech } = this
     // A model that cannot be loaded is reported when it is first asked.
     speech.makeReady().catch(() => {})
@@ -62,7 +70,12 @@ export class AnalyseService implements AnalyseWorker {
   }
 }
 
-async function tellSpeech(speech: Remote<SpeechWorker>, heard: readonly MeasuredPart[], durationMicros: Micros, onPart: OnPart): Promise<void> {
+async function tellSpeech(
+  speech: Remote<SpeechWorker>,
+  heard: readonly MeasuredPart[],
+  durationMicros: Micros,
+  onPart: OnPart,
+): Promise<void> {
   const mono = concatenated(heard.map((h) => h.mono))
   const probabilities = await speech.probabilities(transfer(mono, [mono.buffer]))
   let at = 0
@@ -70,7 +83,11 @@ async function tellSpeech(speech: Remote<SpeechWorker>, heard: readonly Measured
     const steps = stepsInPart(index, durationMicros, SPEECH_STEP_MICROS)
     const own = probabilities.subarray(at, at + steps)
     at += steps
-    onPart({ kind: 'sound', index, part: { ...measured, speech: Uint8Array.from({ length: steps }, (_, i) => Math.round((own[i] ?? 0) * 255)) } })
+    onPart({
+      kind: 'sound',
+      index,
+      part: { ...measured, speech: Uint8Array.from({ length: steps }, (_, i) => Math.round((own[i] ?? 0) * 255)) },
+    })
   }
 }
 

@@ -1,5 +1,11 @@
 import { VideoSampleSink } from 'mediabunny'
-import { isCut, SIGNATURE_HEIGHT, SIGNATURE_WIDTH, signatureOf, type FrameSignature } from '@/core/detect/frameSignature'
+import {
+  isCut,
+  SIGNATURE_HEIGHT,
+  SIGNATURE_WIDTH,
+  signatureOf,
+  type FrameSignature,
+} from '@/core/detect/frameSignature'
 import type { Micros } from '@/core/time/micros'
 import { CropReader, type DrawCrop } from '../draw/cropReader'
 import type { Source } from '../source/openSource'
@@ -7,7 +13,9 @@ import type { Source } from '../source/openSource'
 /** Compares frames of a recording, and finds the very frame with which a shot begins. */
 export class CutFinder {
   private readonly reader = new CropReader()
-  private readonly small = new OffscreenCanvas(SIGNATURE_WIDTH, SIGNATURE_HEIGHT).getContext('2d', { willReadFrequently: true })
+  private readonly small = new OffscreenCanvas(SIGNATURE_WIDTH, SIGNATURE_HEIGHT).getContext('2d', {
+    willReadFrequently: true,
+  })
 
   constructor(private readonly source: Source) {}
 
@@ -21,7 +29,10 @@ export class CutFinder {
   async between(from: Micros, to: Micros, before: FrameSignature, signal: AbortSignal): Promise<Micros[]> {
     const cuts: Micros[] = []
     let last = before
-    for await (const sample of new VideoSampleSink(this.source.video).samples(this.source.toContainer(from), this.source.toContainer(to) + 0.001)) {
+    for await (const sample of new VideoSampleSink(this.source.video).samples(
+      this.source.toContainer(from),
+      this.source.toContainer(to) + 0.001,
+    )) {
       try {
         signal.throwIfAborted()
         this.reader.begin()

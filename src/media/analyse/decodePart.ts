@@ -17,20 +17,41 @@ export interface DecodedPart {
 }
 
 /** Decodes part `index` of a recording of length `durationMicros`. Throws when it cannot; stops with an AbortError when `signal` says so. */
-export async function decodePart(source: SoundSource, index: number, durationMicros: Micros, signal: AbortSignal): Promise<DecodedPart> {
+export async function decodePart(
+  source: SoundSource,
+  index: number,
+  durationMicros: Micros,
+  signal: AbortSignal,
+): Promise<DecodedPart> {
   const leadMicros = Math.min(index * PART_MICROS, LEAD_MICROS)
-  const decoded = await decodeSound(source, index * PART_MICROS - leadMicros, Math.min(durationMicros, (index + 1) * PART_MICROS), signal)
+  const decoded = await decodeSound(
+    source,
+    index * PART_MICROS - leadMicros,
+    Math.min(durationMicros, (index + 1) * PART_MICROS),
+    signal,
+  )
   return { index, durationMicros, leadMicros, ...decoded }
 }
 
 /** A stretch of a recording's sound as one channel at a sample rate, for a machine to listen to. Throws and stops like {@link decodePart}. */
-export async function decodeMono(source: SoundSource, fromMicros: Micros, toMicros: Micros, rate: number, signal: AbortSignal): Promise<Float32Array> {
+export async function decodeMono(
+  source: SoundSource,
+  fromMicros: Micros,
+  toMicros: Micros,
+  rate: number,
+  signal: AbortSignal,
+): Promise<Float32Array> {
   const { channels, sampleRate } = await decodeSound(source, fromMicros, toMicros, signal)
   return atRate(meanOf(channels), sampleRate, rate)
 }
 
 /** A stretch of sound, planar, from `fromMicros` to `toMicros` of the recording; where there is none it is silent. */
-async function decodeSound(source: SoundSource, fromMicros: Micros, toMicros: Micros, signal: AbortSignal): Promise<Pick<DecodedPart, 'sampleRate' | 'channels'>> {
+async function decodeSound(
+  source: SoundSource,
+  fromMicros: Micros,
+  toMicros: Micros,
+  signal: AbortSignal,
+): Promise<Pick<DecodedPart, 'sampleRate' | 'channels'>> {
   if (!source.sound) throw new TypeError('source.sound: there is none')
   const sampleRate = await source.sound.getSampleRate()
   const frames = Math.ceil(((toMicros - fromMicros) * sampleRate) / MICROS_PER_SECOND)
@@ -43,7 +64,12 @@ async function decodeSound(source: SoundSource, fromMicros: Micros, toMicros: Mi
       const frameCount = Math.min(block.numberOfFrames - frameOffset, frames - at - frameOffset)
       if (frameCount <= 0) continue
       for (let planeIndex = 0; planeIndex < Math.min(channels.length, block.numberOfChannels); planeIndex++)
-        block.copyTo((channels[planeIndex] as Float32Array).subarray(at + frameOffset, at + frameOffset + frameCount), { format: 'f32-planar', planeIndex, frameOffset, frameCount })
+        block.copyTo((channels[planeIndex] as Float32Array).subarray(at + frameOffset, at + frameOffset + frameCount), {
+          format: 'f32-planar',
+          planeIndex,
+          frameOffset,
+          frameCount,
+        })
     } finally {
       block.close()
     }

@@ -17,7 +17,9 @@ export function measurePart({ index, durationMicros, leadMicros, sampleRate, cha
   const mixed = meanOf(channels)
   const measured = soundSteps(channels, mixed, sampleRate, leadMicros, index, durationMicros)
   const lead = Math.round((leadMicros * SPEECH_SAMPLE_RATE) / MICROS_PER_SECOND)
-  const length = Math.round((Math.min(PART_MICROS, durationMicros - index * PART_MICROS) * SPEECH_SAMPLE_RATE) / MICROS_PER_SECOND)
+  const length = Math.round(
+    (Math.min(PART_MICROS, durationMicros - index * PART_MICROS) * SPEECH_SAMPLE_RATE) / MICROS_PER_SECOND,
+  )
   const mono = new Float32Array(length)
   mono.set(atRate(mixed, sampleRate, SPEECH_SAMPLE_RATE).subarray(lead, lead + length))
   return { index, measured, mono }

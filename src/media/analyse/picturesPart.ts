@@ -53,7 +53,8 @@ export class PictureAnalyst {
         const whole = await this.whole(sample)
         const seen = { micros, signature: this.cutFinder.signature(whole) }
         const lastPicture = part.pictures.at(-1)
-        if (!lastPicture || micros - lastPicture.micros >= PICTURE_EVERY_MICROS) part.pictures.push({ micros, picture: await smallPicture(sample, whole, PICTURE_HEIGHT) })
+        if (!lastPicture || micros - lastPicture.micros >= PICTURE_EVERY_MICROS)
+          part.pictures.push({ micros, picture: await smallPicture(sample, whole, PICTURE_HEIGHT) })
         if (before) {
           // For as long as it took: what changes in ten seconds is not ten times the motion of what changes in one.
           const seconds = Math.max(0.5, (micros - before.micros) / MICROS_PER_SECOND)
@@ -75,11 +76,13 @@ export class PictureAnalyst {
     const packets = new EncodedPacketSink(this.source.video)
     const times: number[] = []
     const options = { metadataOnly: true }
-    let packet = (await packets.getKeyPacket(this.source.toContainer(from), options)) ?? (await packets.getFirstPacket(options))
+    let packet =
+      (await packets.getKeyPacket(this.source.toContainer(from), options)) ?? (await packets.getFirstPacket(options))
     while (packet && this.source.toRecording(packet.timestamp) < to) {
       const micros = this.source.toRecording(packet.timestamp)
       const last = times.at(-1)
-      if (micros >= from && (last === undefined || micros - this.source.toRecording(last) >= LEAST_GAP_MICROS)) times.push(packet.timestamp)
+      if (micros >= from && (last === undefined || micros - this.source.toRecording(last) >= LEAST_GAP_MICROS))
+        times.push(packet.timestamp)
       packet = await packets.getNextKeyPacket(packet, options)
     }
     return times
@@ -90,7 +93,8 @@ export class PictureAnalyst {
     let searches = 0
     for (const [before, after] of changed) {
       if (after.micros - before.micros < gap * EARLY_SHARE) cuts.push(after.micros)
-      else if (searches++ < MOST_SEARCHES) cuts.push(...(await this.cutFinder.between(before.micros, after.micros, before.signature, signal)))
+      else if (searches++ < MOST_SEARCHES)
+        cuts.push(...(await this.cutFinder.between(before.micros, after.micros, before.signature, signal)))
     }
     return cuts
   }

@@ -37,8 +37,13 @@ export class SpeechDetector implements SpeechWorker {
     let state: Tensor = new Tensor('float32', new Float32Array(2 * lanes * 128), [2, lanes, 128])
     for (let i = -WARM_UP; i < perLane; i++) {
       const input = new Float32Array(lanes * (NEW + BEFORE))
-      for (let lane = 0; lane < lanes; lane++) fill(input, lane * (NEW + BEFORE), mono, (lane * perLane + i) * NEW - BEFORE)
-      const { output, stateN } = await session.run({ input: new Tensor('float32', input, [lanes, NEW + BEFORE]), state, sr: rate })
+      for (let lane = 0; lane < lanes; lane++)
+        fill(input, lane * (NEW + BEFORE), mono, (lane * perLane + i) * NEW - BEFORE)
+      const { output, stateN } = await session.run({
+        input: new Tensor('float32', input, [lanes, NEW + BEFORE]),
+        state,
+        sr: rate,
+      })
       if (!output || !stateN) throw new Error('the speech model gives no result')
       state = stateN as Tensor
       for (let lane = 0; i >= 0 && lane < lanes; lane++) out[lane * perLane + i] = Number(output.data[lane])

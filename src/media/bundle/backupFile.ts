@@ -1,5 +1,14 @@
 import { BlobReader, configure, TextReader, ZipWriter } from '@zip.js/zip.js'
-import { BACKUP_ENTRY, MOST_BACKUP_ENTRIES, MOST_BACKUP_JSON_BYTES, readBackup, writeBackup, type BackedUp, type BackupRecords, type BackupRefusal } from '@/core/interchange/backup'
+import {
+  BACKUP_ENTRY,
+  MOST_BACKUP_ENTRIES,
+  MOST_BACKUP_JSON_BYTES,
+  readBackup,
+  writeBackup,
+  type BackedUp,
+  type BackupRecords,
+  type BackupRefusal,
+} from '@/core/interchange/backup'
 import { scratchFile } from '../zip/scratch'
 import { readZip, type ZipFault } from '../zip/readZip'
 
@@ -7,7 +16,12 @@ import { readZip, type ZipFault } from '../zip/readZip'
 export type Bytes = Omit<BackedUp, 'entry' | 'sizeBytes'> & { blob: Blob }
 
 /** Puts records and bytes into one zip on disk. Rejects when a file cannot be read, the disk is full, or `signal` says to stop; nothing is left then. */
-export async function makeBackup(records: BackupRecords, files: readonly Bytes[], onProgress: (share: number) => void, signal: AbortSignal): Promise<File> {
+export async function makeBackup(
+  records: BackupRecords,
+  files: readonly Bytes[],
+  onProgress: (share: number) => void,
+  signal: AbortSignal,
+): Promise<File> {
   configure({ useWebWorkers: false })
   const scratch = await scratchFile('backup')
   const total = files.reduce((sum, f) => sum + f.blob.size, 1)
@@ -18,12 +32,18 @@ export async function makeBackup(records: BackupRecords, files: readonly Bytes[]
     for (const [n, { blob, ...of }] of files.entries()) {
       const entry = `files/${n + 1}.${/\.([A-Za-z0-9]{1,8})$/.exec(of.fileName)?.[1]?.toLowerCase() ?? 'bin'}`
       const before = done
-      await zip.add(entry, new BlobReader(blob), { signal, onprogress: (part: number) => (onProgress((before + part) / total), undefined) })
+      await zip.add(entry, new BlobReader(blob), {
+        signal,
+        onprogress: (part: number) => (onProgress((before + part) / total), undefined),
+      })
       done += blob.size
       carried.push({ ...of, entry, sizeBytes: blob.size })
       onProgress(done / total)
     }
-    await zip.add(BACKUP_ENTRY, new TextReader(writeBackup(new Date().toISOString(), records, carried)), { level: 6, signal })
+    await zip.add(BACKUP_ENTRY, new TextReader(writeBackup(new Date().toISOString(), records, carried)), {
+      level: 6,
+      signal,
+    })
     await zip.close()
     return await scratch.file()
   } catch (error) {
@@ -32,7 +52,9 @@ export async function makeBackup(records: BackupRecords, files: readonly Bytes[]
   }
 }
 
-export type BackupOpened = { ok: true; madeAt: string; records: BackupRecords; files: Bytes[]; unread: number } | { ok: false; reason: BackupRefusal | ZipFault; detail: string }
+export type BackupOpened =
+  | { ok: true; madeAt: string; records: BackupRecords; files: Bytes[]; unread: number }
+  | { ok: false; reason: BackupRefusal | ZipFault; detail: string }
 
 /** Whether a zip is a backup; false also for one that cannot be read. */
 export async function isBackup(zip: Blob): Promise<boolean> {

@@ -1,11 +1,21 @@
-import { BUNDLE_ENTRY, MOST_BUNDLE_JSON_BYTES, MOST_ENTRIES, RACK_ENTRY, readBundle, type BundleRefusal, type Carried } from '@/core/interchange/bundle'
+import {
+  BUNDLE_ENTRY,
+  MOST_BUNDLE_JSON_BYTES,
+  MOST_ENTRIES,
+  RACK_ENTRY,
+  readBundle,
+  type BundleRefusal,
+  type Carried,
+} from '@/core/interchange/bundle'
 import { MOST_RACK_FILE_BYTES } from '@/core/interchange/rackFile'
 import type { Edit } from '@/core/model/edit'
 import type { SpeechOf } from '@/core/sound/ducking'
 import { readZip, type ZipFault } from '../zip/readZip'
 
 export type ZipRefusal = BundleRefusal | ZipFault
-export type BundleOpened = { ok: true; edits: Edit[]; speechOf: SpeechOf; rack: string | null; files: { of: Carried; blob: Blob }[] } | { ok: false; reason: ZipRefusal; detail: string }
+export type BundleOpened =
+  | { ok: true; edits: Edit[]; speechOf: SpeechOf; rack: string | null; files: { of: Carried; blob: Blob }[] }
+  | { ok: false; reason: ZipRefusal; detail: string }
 
 /** Opens a bundle, or what a bundle says, alone, as a `.brimble.json` file: nothing of it is kept unless all of it can be read. */
 export async function openBundle(file: File): Promise<BundleOpened> {

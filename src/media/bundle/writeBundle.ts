@@ -23,7 +23,10 @@ export interface BundleJob {
 }
 
 /** Puts edits, and what they use, into one zip on disk. Rejects when a file cannot be read or the disk is full. */
-export async function makeBundle({ edits, speechOf, rack, media, files }: BundleJob, onProgress: (share: number) => void): Promise<File> {
+export async function makeBundle(
+  { edits, speechOf, rack, media, files }: BundleJob,
+  onProgress: (share: number) => void,
+): Promise<File> {
   configure({ useWebWorkers: false })
   const zipFile = await scratchFile('zip')
   const zip = new ZipWriter(zipFile.writable, { level: 0, extendedTimestamp: false })
@@ -62,7 +65,11 @@ export async function makeBundle({ edits, speechOf, rack, media, files }: Bundle
   }
 }
 
-async function trimmedCopy(edits: readonly Edit[], { id, originMicros }: { id: Edit['recordings'][number]['id']; originMicros: number }, file: Blob) {
+async function trimmedCopy(
+  edits: readonly Edit[],
+  { id, originMicros }: { id: Edit['recordings'][number]['id']; originMicros: number },
+  file: Blob,
+) {
   const scratch = await scratchFile('trimmed')
   const trimmed = await trimRecording(file, originMicros, usedSpans(edits, id, HANDLE_MICROS), scratch.positioned)
   // What no container of ours holds goes as it is.

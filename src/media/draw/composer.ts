@@ -37,18 +37,37 @@ export class Composer {
    * Draws every target from `material`, borrowed until this is done. All pixels are read first, then drawn at one go: a canvas on screen
    * never shows half a picture. Nothing is drawn where `isOver` says, once they are read, that nobody wants the picture any more. Not for concurrent use.
    */
-  async draw(targets: readonly Target[], { frameOf, imageOf, figureAt }: Material, isOver: () => boolean = () => false): Promise<void> {
+  async draw(
+    targets: readonly Target[],
+    { frameOf, imageOf, figureAt }: Material,
+    isOver: () => boolean = () => false,
+  ): Promise<void> {
     const crops = await this.readCrops(targets, frameOf)
     if (isOver()) return
-    for (const { text, style } of targets.flatMap((t) => textsOf(t.composition))) if (await this.loadFonts(text, style)) forgetSettings()
-    for (const { ctx, composition } of targets) drawSteps(ctx, composition, { footage: (step) => crops.get(footageKey(step)) ?? null, imageOf, figureAt })
+    for (const { text, style } of targets.flatMap((t) => textsOf(t.composition)))
+      if (await this.loadFonts(text, style)) forgetSettings()
+    for (const { ctx, composition } of targets)
+      drawSteps(ctx, composition, { footage: (step) => crops.get(footageKey(step)) ?? null, imageOf, figureAt })
   }
 
   private async readCrops(targets: readonly Target[], frameOf: Material['frameOf']): Promise<Map<string, DrawFootage>> {
     // The largest first: a crop that lies in one that was read already, such as the whole frame beside a preview, needs no reading of its own.
     const steps = targets.flatMap((t) => footageOf(t.composition)).sort((a, b) => areaOf(b.crop) - areaOf(a.crop))
-    const large = new Set(targets.flatMap((t) => footageOf(t.composition).filter((step) => !isSmallOn(t, step)).map(footageKey)))
-    const sourceOf = (step: FootageStep, frame: VideoSample) => this.read.find((r) => r.frame === frame && r.feed === momentKey(step.feed) && contains(r.crop, step.crop) && !(r.small && large.has(footageKey(step))))
+    const large = new Set(
+      targets.flatMap((t) =>
+        footageOf(t.composition)
+          .filter((step) => !isSmallOn(t, step))
+          .map(footageKey),
+      ),
+    )
+    const sourceOf = (step: FootageStep, frame: VideoSample) =>
+      this.read.find(
+        (r) =>
+          r.frame === frame &&
+          r.feed === momentKey(step.feed) &&
+          contains(r.crop, step.crop) &&
+          !(r.small && large.has(footageKey(step))),
+      )
     // While a region is dragged, the frames stay: what was read of them for the picture before serves for this one, once all of it has been read.
     const frames = steps.flatMap((step) => frameOf(step.feed) ?? [])
     const stays = this.read.some((r) => frames.includes(r.frame))
@@ -63,7 +82,15 @@ export class Composer {
       let source = sourceOf(step, frame)
       if (!source) {
         const small = !stays && !large.has(footageKey(step))
-        this.read.push((source = { frame, feed: momentKey(step.feed), crop: step.crop, small, draw: await this.reader.read(frame, step.crop, small) }))
+        this.read.push(
+          (source = {
+            frame,
+            feed: momentKey(step.feed),
+            crop: step.crop,
+            small,
+            draw: await this.reader.read(frame, step.crop, small),
+          }),
+        )
       }
       const { draw } = source
       crops.set(footageKey(step), (ctx, dest) => draw(ctx, dest, step.crop))
@@ -81,7 +108,9 @@ function isSmallOn({ ctx, composition }: Target, step: FootageStep): boolean {
   if (step.kind === 'blur') return true
   const { width, height } = step.crop
   const shown = step.orientation.turn % 2 === 0 ? step.dest : { width: step.dest.height, height: step.dest.width }
-  return (ctx.canvas.width / composition.size.width) * Math.max(shown.width / width, shown.height / height) <= HALVED_FROM
+  return (
+    (ctx.canvas.width / composition.size.width) * Math.max(shown.width / width, shown.height / height) <= HALVED_FROM
+  )
 }
 
 const isNothingOr = <T>(value: T | null, test: (value: T) => boolean) => value === null || test(value)

@@ -63,14 +63,34 @@ export class CropReader {
       // Enlarging with the best filter costs no more than with the simplest here; for small previews mipmaps keep edges calm.
       return (ctx, dest, part = crop) => {
         smooth(ctx, dest.width < part.width ? 'medium' : 'high')
-        ctx.drawImage(narrowed, part.x - x, part.y - y, part.width, part.height, dest.x, dest.y, dest.width, dest.height)
+        ctx.drawImage(
+          narrowed,
+          part.x - x,
+          part.y - y,
+          part.width,
+          part.height,
+          dest.x,
+          dest.y,
+          dest.width,
+          dest.height,
+        )
       }
     }
     try {
       const { canvas, scale } = await this.copyOut(narrowed, small)
       return (ctx, dest, part = crop) => {
         smooth(ctx, dest.width <= HALVED_FROM * scale * part.width ? 'medium' : 'low')
-        ctx.drawImage(canvas, scale * (part.x - x), scale * (part.y - y), scale * part.width, scale * part.height, dest.x, dest.y, dest.width, dest.height)
+        ctx.drawImage(
+          canvas,
+          scale * (part.x - x),
+          scale * (part.y - y),
+          scale * part.width,
+          scale * part.height,
+          dest.x,
+          dest.y,
+          dest.width,
+          dest.height,
+        )
       }
     } finally {
       narrowed.close()
@@ -91,7 +111,12 @@ export class CropReader {
       scratch.putImageData(half, 0, 0)
       return { canvas: scratch.canvas, scale: 0.5 }
     }
-    const { x: left, y: top, width, height } = frame.visibleRect ?? { x: 0, y: 0, width: frame.codedWidth, height: frame.codedHeight }
+    const {
+      x: left,
+      y: top,
+      width,
+      height,
+    } = frame.visibleRect ?? { x: 0, y: 0, width: frame.codedWidth, height: frame.codedHeight }
     const { x: originX, y: originY } = (await countsFromVisible()) ? { x: 0, y: 0 } : { x: left, y: top }
     const scratch = this.scratch({ width, height })
     const most = width * Math.min(height, STRIP_ROWS) * 4
@@ -107,10 +132,16 @@ export class CropReader {
 
   private scratch({ width, height }: Size): OffscreenCanvasRenderingContext2D {
     const n = this.used++
-    const wanted = { width: Math.ceil(width / SCRATCH_STEP) * SCRATCH_STEP, height: Math.ceil(height / SCRATCH_STEP) * SCRATCH_STEP }
+    const wanted = {
+      width: Math.ceil(width / SCRATCH_STEP) * SCRATCH_STEP,
+      height: Math.ceil(height / SCRATCH_STEP) * SCRATCH_STEP,
+    }
     const known = this.scratches[n]
     if (known && known.canvas.width === wanted.width && known.canvas.height === wanted.height) return known
-    const made = new OffscreenCanvas(wanted.width, wanted.height).getContext('2d', { alpha: false, willReadFrequently: true })
+    const made = new OffscreenCanvas(wanted.width, wanted.height).getContext('2d', {
+      alpha: false,
+      willReadFrequently: true,
+    })
     if (!made) throw new Error('no 2D canvas')
     this.scratches[n] = made
     return made

@@ -7,7 +7,12 @@ const BETWEEN = 0.35
 const THIN = 0.06
 
 /** Draws how loud it is: bars about the middle of their place, or a line through it that keeps within it. `heights`: 0..1, oldest first. */
-export function drawLevel(ctx: Context2D, { rect, form, colour, opacity }: Extract<Step, { kind: 'level' }>, scale: { x: number; y: number }, heights: readonly number[]): void {
+export function drawLevel(
+  ctx: Context2D,
+  { rect, form, colour, opacity }: Extract<Step, { kind: 'level' }>,
+  scale: { x: number; y: number },
+  heights: readonly number[],
+): void {
   const [x, y, width, height] = [rect.x * scale.x, rect.y * scale.y, rect.width * scale.x, rect.height * scale.y]
   const each = width / heights.length
   const thin = THIN * height
@@ -19,7 +24,13 @@ export function drawLevel(ctx: Context2D, { rect, form, colour, opacity }: Extra
   if (form === 'bars') {
     for (const [i, level] of heights.entries()) {
       const bar = Math.max(thin, level * height)
-      ctx.roundRect(x + (i + BETWEEN / 2) * each, y + (height - bar) / 2, each * (1 - BETWEEN), bar, (each * (1 - BETWEEN)) / 2)
+      ctx.roundRect(
+        x + (i + BETWEEN / 2) * each,
+        y + (height - bar) / 2,
+        each * (1 - BETWEEN),
+        bar,
+        (each * (1 - BETWEEN)) / 2,
+      )
     }
     ctx.fill()
   } else {

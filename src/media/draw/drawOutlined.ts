@@ -3,7 +3,13 @@ import type { Rect } from '@/core/geometry/rect'
 import type { Context2D } from './cropReader'
 
 /** Draws a picture at `dest`, cut to its form, with its shadow under it and its border over it. `scale`: pixels of this canvas for each of the composition's. */
-export function drawOutlined(ctx: Context2D, outline: PictureOutline | null, dest: Rect, scale: number, drawPicture: (dest: Rect) => void): void {
+export function drawOutlined(
+  ctx: Context2D,
+  outline: PictureOutline | null,
+  dest: Rect,
+  scale: number,
+  drawPicture: (dest: Rect) => void,
+): void {
   if (!outline) return drawPicture(dest)
   const { x, y, width, height } = dest
   const form = new Path2D()

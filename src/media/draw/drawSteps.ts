@@ -53,7 +53,9 @@ function drawStep(ctx: Context2D, step: Step, size: Size, scale: { x: number; y:
       const footage = ready.footage(step)
       if (!footage) break
       ctx.globalAlpha = step.opacity
-      drawOutlined(ctx, step.outline, onPixels(step.dest, scale), scale.x, (dest) => drawTurned(ctx, step.orientation, dest, footage))
+      drawOutlined(ctx, step.outline, onPixels(step.dest, scale), scale.x, (dest) =>
+        drawTurned(ctx, step.orientation, dest, footage),
+      )
       ctx.globalAlpha = 1
       break
     }
@@ -107,7 +109,12 @@ const FILLING: ReadonlySet<Step['kind']> = new Set(['colour', 'gradient', 'blur'
 export function onPixels(rect: Rect, scale: { x: number; y: number }): Rect {
   const x = Math.round(rect.x * scale.x)
   const y = Math.round(rect.y * scale.y)
-  return { x, y, width: Math.round((rect.x + rect.width) * scale.x) - x, height: Math.round((rect.y + rect.height) * scale.y) - y }
+  return {
+    x,
+    y,
+    width: Math.round((rect.x + rect.width) * scale.x) - x,
+    height: Math.round((rect.y + rect.height) * scale.y) - y,
+  }
 }
 
 /** From corner to corner along its direction, as gradients in CSS are. */
@@ -116,7 +123,12 @@ function gradientOver(ctx: Context2D, { from, to, degrees }: Extract<Step, { kin
   const angle = (degrees * Math.PI) / 180
   const [dx, dy] = [-Math.sin(angle), Math.cos(angle)]
   const half = (Math.abs(dx) * width + Math.abs(dy) * height) / 2
-  const gradient = ctx.createLinearGradient(width / 2 - dx * half, height / 2 - dy * half, width / 2 + dx * half, height / 2 + dy * half)
+  const gradient = ctx.createLinearGradient(
+    width / 2 - dx * half,
+    height / 2 - dy * half,
+    width / 2 + dx * half,
+    height / 2 + dy * half,
+  )
   gradient.addColorStop(0, from)
   gradient.addColorStop(1, to)
   return gradient
@@ -129,6 +141,16 @@ function drawImage(ctx: Context2D, image: ImageBitmap, place: Rect | null, opaci
   ctx.imageSmoothingEnabled = true
   ctx.imageSmoothingQuality = 'high'
   ctx.globalAlpha = opacity
-  ctx.drawImage(image, (image.width - part.width) / 2, (image.height - part.height) / 2, part.width, part.height, dest.x, dest.y, dest.width, dest.height)
+  ctx.drawImage(
+    image,
+    (image.width - part.width) / 2,
+    (image.height - part.height) / 2,
+    part.width,
+    part.height,
+    dest.x,
+    dest.y,
+    dest.width,
+    dest.height,
+  )
   ctx.globalAlpha = 1
 }

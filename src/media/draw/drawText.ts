@@ -43,7 +43,8 @@ export function drawText(ctx: Context2D, step: TextStep, size: Size, scale: { x:
     ctx.fillStyle = style.block.colour
     // One path, so that blocks that touch do not darken each other.
     ctx.beginPath()
-    for (const block of set.blocks) ctx.roundRect(block.x, block.y, block.width, block.height, Math.min(set.radius, block.height / 2))
+    for (const block of set.blocks)
+      ctx.roundRect(block.x, block.y, block.width, block.height, Math.min(set.radius, block.height / 2))
     ctx.fill()
   }
   ctx.globalAlpha = step.opacity
@@ -61,7 +62,16 @@ export function drawText(ctx: Context2D, step: TextStep, size: Size, scale: { x:
   }
   for (const { line, word, others } of lines) {
     for (const piece of others) fill(ctx, set, line, piece, style.colour)
-    for (const piece of word) withSize(ctx, step, line, piece, () => fill(ctx, set, line, piece, style.emphasis.kind === 'colour' || style.emphasis.kind === 'enlarge' ? style.emphasis.colour : style.colour))
+    for (const piece of word)
+      withSize(ctx, step, line, piece, () =>
+        fill(
+          ctx,
+          set,
+          line,
+          piece,
+          style.emphasis.kind === 'colour' || style.emphasis.kind === 'enlarge' ? style.emphasis.colour : style.colour,
+        ),
+      )
   }
   ctx.restore()
 }
@@ -74,7 +84,9 @@ function drawBehind(ctx: Context2D, step: TextStep, set: SetText, line: SetLine,
       // A shadow's measures are in pixels of the canvas whatever its transform.
       const { a } = ctx.getTransform()
       ctx.save()
-      ctx.shadowColor = `${shadow.colour}${Math.round(shadow.opacity * 255).toString(16).padStart(2, '0')}`
+      ctx.shadowColor = `${shadow.colour}${Math.round(shadow.opacity * 255)
+        .toString(16)
+        .padStart(2, '0')}`
       ctx.shadowBlur = shadow.blur * em * a
       ctx.shadowOffsetY = shadow.drop * em * a
       fill(ctx, set, line, piece, shadow.colour)
@@ -112,6 +124,12 @@ function drawBox(ctx: Context2D, set: SetText, line: SetLine, word: Piece, colou
   const em = set.face.size
   ctx.fillStyle = colour
   ctx.beginPath()
-  ctx.roundRect(word.x - BOX_BESIDE * em, line.baseline - 0.86 * em, word.width + 2 * BOX_BESIDE * em, 1.14 * em, 0.16 * em)
+  ctx.roundRect(
+    word.x - BOX_BESIDE * em,
+    line.baseline - 0.86 * em,
+    word.width + 2 * BOX_BESIDE * em,
+    1.14 * em,
+    0.16 * em,
+  )
   ctx.fill()
 }

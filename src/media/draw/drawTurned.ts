@@ -3,7 +3,12 @@ import type { Rect } from '@/core/geometry/rect'
 import type { Context2D } from './cropReader'
 
 /** Draws a picture so that it fills `dest` once it has been flipped and turned. */
-export function drawTurned(ctx: Context2D, { turn, flip }: Orientation, dest: Rect, draw: (ctx: Context2D, dest: Rect) => void): void {
+export function drawTurned(
+  ctx: Context2D,
+  { turn, flip }: Orientation,
+  dest: Rect,
+  draw: (ctx: Context2D, dest: Rect) => void,
+): void {
   if (turn === 0 && !flip) return draw(ctx, dest)
   const [width, height] = turn % 2 === 0 ? [dest.width, dest.height] : [dest.height, dest.width]
   ctx.save()

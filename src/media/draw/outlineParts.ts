@@ -12,7 +12,12 @@ export interface OutlineParts<T> {
 }
 
 /** The parts of an outline on a ground of size `out`, each drawn by the canvas once. `scale`: pixels there for each of the composition's. */
-export function outlineParts<T>(overlays: Overlays<T>, out: Size, outline: PictureOutline | null, { dest, scale, opacity }: { dest: Rect; scale: number; opacity: number }): OutlineParts<T> {
+export function outlineParts<T>(
+  overlays: Overlays<T>,
+  out: Size,
+  outline: PictureOutline | null,
+  { dest, scale, opacity }: { dest: Rect; scale: number; opacity: number },
+): OutlineParts<T> {
   const part = (name: string, draw: (ctx: Context2D) => void) =>
     overlays.of(`${name} ${JSON.stringify([outline, dest, opacity, scale])}`, out, (ctx) => {
       ctx.globalAlpha = opacity
@@ -21,13 +26,23 @@ export function outlineParts<T>(overlays: Overlays<T>, out: Size, outline: Pictu
     })
   const nothing = () => {}
   return {
-    shadow: outline?.shadow ? part('shadow', (ctx) => drawOutlined(ctx, { ...outline, border: null }, dest, scale, nothing)) : null,
+    shadow: outline?.shadow
+      ? part('shadow', (ctx) => drawOutlined(ctx, { ...outline, border: null }, dest, scale, nothing))
+      : null,
     mask: part('mask', (ctx) =>
-      drawOutlined(ctx, outline && { ...outline, shadow: null, border: null }, dest, scale, ({ x, y, width, height }) => {
-        ctx.fillStyle = '#ffffff'
-        ctx.fillRect(x, y, width, height)
-      }),
+      drawOutlined(
+        ctx,
+        outline && { ...outline, shadow: null, border: null },
+        dest,
+        scale,
+        ({ x, y, width, height }) => {
+          ctx.fillStyle = '#ffffff'
+          ctx.fillRect(x, y, width, height)
+        },
+      ),
     ),
-    border: outline?.border ? part('border', (ctx) => drawOutlined(ctx, { ...outline, shadow: null }, dest, scale, nothing)) : null,
+    border: outline?.border
+      ? part('border', (ctx) => drawOutlined(ctx, { ...outline, shadow: null }, dest, scale, nothing))
+      : null,
   }
 }

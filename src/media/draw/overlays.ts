@@ -95,7 +95,15 @@ function coveredBy(pixels: Uint32Array, { width, height }: Size): Rect | null {
 }
 
 /** A step that shows no footage, drawn on a ground of size `out` for a composition of `size`; null when there is nothing to see of it. */
-export function overlayOf<T>(overlays: Overlays<T>, out: Size, step: Step, size: Size, { figureAt, imageOf }: Material): T | null {
+export function overlayOf<T>(
+  overlays: Overlays<T>,
+  out: Size,
+  step: Step,
+  size: Size,
+  { figureAt, imageOf }: Material,
+): T | null {
   const figure = step.kind === 'level' ? figureAt(step.micros) : null
-  return overlays.of(JSON.stringify([step, [size, figure]]), out, (ctx) => drawSteps(ctx, { size, steps: [step] }, { footage: () => null, imageOf, figureAt: () => figure ?? [] }))
+  return overlays.of(JSON.stringify([step, [size, figure]]), out, (ctx) =>
+    drawSteps(ctx, { size, steps: [step] }, { footage: () => null, imageOf, figureAt: () => figure ?? [] }),
+  )
 }

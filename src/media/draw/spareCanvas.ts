@@ -5,7 +5,12 @@ import type { Context2D } from './cropReader'
 const spare = new WeakMap<Context2D, Map<string, OffscreenCanvasRenderingContext2D>>()
 
 /** A canvas of a size to draw on aside from `ctx`; what was on it before is still there. `alpha`: always the same for one purpose. */
-export function spareCanvas(ctx: Context2D, purpose: string, { width, height }: Size, alpha = false): OffscreenCanvasRenderingContext2D {
+export function spareCanvas(
+  ctx: Context2D,
+  purpose: string,
+  { width, height }: Size,
+  alpha = false,
+): OffscreenCanvasRenderingContext2D {
   const own = spare.get(ctx) ?? new Map<string, OffscreenCanvasRenderingContext2D>()
   spare.set(ctx, own)
   const known = own.get(purpose)

@@ -19,7 +19,8 @@ function listFaces(): Promise<void> {
   listed ??= (async () => {
     const reply = await fetch('/fonts/faces.json')
     if (!reply.ok) throw new Error(`/fonts/faces.json: ${reply.status}`)
-    for (const { family, weight, unicodeRange, file } of (await reply.json()) as ListedFace[]) fonts().add(new FontFace(family, `url(/fonts/${file})`, { weight, unicodeRange }))
+    for (const { family, weight, unicodeRange, file } of (await reply.json()) as ListedFace[])
+      fonts().add(new FontFace(family, `url(/fonts/${file})`, { weight, unicodeRange }))
   })()
   listed.catch(() => (listed = null))
   return listed

@@ -4,7 +4,8 @@ import type { Face, Measure } from '@/core/words/setText'
 const FALLBACK = FALLBACK_FONTS.map((f) => `"${f}"`).join(', ')
 
 /** A face as canvases name it, with what takes its place letter by letter. */
-export const cssFont = ({ font, weight, size }: Face) => `${weight} ${size}px ${JSON.stringify(font)}, ${FALLBACK}, sans-serif`
+export const cssFont = ({ font, weight, size }: Face) =>
+  `${weight} ${size}px ${JSON.stringify(font)}, ${FALLBACK}, sans-serif`
 
 let canvas: OffscreenCanvasRenderingContext2D | null = null
 

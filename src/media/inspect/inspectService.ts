@@ -46,8 +46,17 @@ export class InspectService implements InspectWorker {
     return probeSoundFile(file)
   }
 
-  pictures(channel: string, file: SourceFile, times: Micros[], height: number, precision: PicturePrecision, onPicture: (index: number, picture: Blob) => void): Promise<void> {
-    return this.exclusively(channel, file, (source, signal) => picturesAt(source, times, height, precision, onPicture, signal, this.turn))
+  pictures(
+    channel: string,
+    file: SourceFile,
+    times: Micros[],
+    height: number,
+    precision: PicturePrecision,
+    onPicture: (index: number, picture: Blob) => void,
+  ): Promise<void> {
+    return this.exclusively(channel, file, (source, signal) =>
+      picturesAt(source, times, height, precision, onPicture, signal, this.turn),
+    )
   }
 
   async frame(file: SourceFile, t: Micros): Promise<ImageBitmap | null> {
@@ -73,7 +82,10 @@ export class InspectService implements InspectWorker {
   async lineUp(file: SourceFile, span: LevelSpan, other: SourceFile, otherSpan: LevelSpan): Promise<LinedUp | null> {
     const [short = []] = await this.levels('line up', file, [span])
     const [long = []] = await this.levels('line up other', other, [otherSpan])
-    return lineUp(short.map((l) => l.rms), long.map((l) => l.rms))
+    return lineUp(
+      short.map((l) => l.rms),
+      long.map((l) => l.rms),
+    )
   }
 
   encoders(size: Size, bitrate: number, withSound: boolean, coding: Coding): Promise<EncoderChoice | null> {
@@ -86,9 +98,13 @@ export class InspectService implements InspectWorker {
 
   loudness(edit: Edit, files: ReadonlyMap<string, Blob>, speechOf: SpeechOf): Promise<Loudness | null> {
     this.running.get(AHEAD)?.abort()
-    const listening = this.alone('loudness', (signal) => loudnessOf(edit, files, speechOf, this.sources, this.memory, signal))
+    const listening = this.alone('loudness', (signal) =>
+      loudnessOf(edit, files, speechOf, this.sources, this.memory, signal),
+    )
     this.listening = listening.catch(() => null)
-    void listening.then((loudness) => loudness && this.alone(AHEAD, (signal) => this.hearAround(edit, files, signal))).catch(() => {})
+    void listening
+      .then((loudness) => loudness && this.alone(AHEAD, (signal) => this.hearAround(edit, files, signal)))
+      .catch(() => {})
     return listening
   }
 
@@ -107,7 +123,11 @@ export class InspectService implements InspectWorker {
   }
 
   /** Runs `work` on an open source when it may be; a later call on the same channel stops it. */
-  private exclusively<T>(channel: string, file: SourceFile, work: (source: Source, signal: AbortSignal) => Promise<T>): Promise<T> {
+  private exclusively<T>(
+    channel: string,
+    file: SourceFile,
+    work: (source: Source, signal: AbortSignal) => Promise<T>,
+  ): Promise<T> {
     return this.alone(channel, async (signal) => {
       await this.turn()
       return this.sources.use(file, (source) => work(source, signal))

@@ -15,7 +15,14 @@ import type { SoundMemory } from './soundMemory'
 const MOST_AT_A_TIME_MS = 50
 
 /** Listens to a highlight's mix, as it is played and rendered; null when `signal` is aborted. Rejects when a file cannot be read. Recordings that are open for something else are not opened again. */
-export async function loudnessOf(edit: Edit, files: ReadonlyMap<string, Blob>, speechOf: SpeechOf, open: OpenSources, memory: SoundMemory, signal: AbortSignal): Promise<Loudness | null> {
+export async function loudnessOf(
+  edit: Edit,
+  files: ReadonlyMap<string, Blob>,
+  speechOf: SpeechOf,
+  open: OpenSources,
+  memory: SoundMemory,
+  signal: AbortSignal,
+): Promise<Loudness | null> {
   const sources = borrowed(edit, files, open)
   const over = new AbortController()
   try {
@@ -42,12 +49,30 @@ export async function loudnessOf(edit: Edit, files: ReadonlyMap<string, Blob>, s
 const WORTH_HALVING_MICROS = 10 * MICROS_PER_SECOND
 
 /** Reads the later half of everything long that is heard while its first half is read and mixed: a decoder takes packets one by one, and two of them keep two cores busy. */
-async function readLaterHalves(edit: Edit, sources: SoundSources, memory: SoundMemory, signal: AbortSignal): Promise<void> {
+async function readLaterHalves(
+  edit: Edit,
+  sources: SoundSources,
+  memory: SoundMemory,
+  signal: AbortSignal,
+): Promise<void> {
   for (const segment of soundPlan(edit, timeMapOf(edit.highlight))) {
-    const { source: { id }, fromMicros, startMicros, endMicros, speedPercent } = segment
+    const {
+      source: { id },
+      fromMicros,
+      startMicros,
+      endMicros,
+      speedPercent,
+    } = segment
     const lengthMicros = ((endMicros - startMicros) * speedPercent) / 100
     if (lengthMicros < WORTH_HALVING_MICROS || signal.aborted) continue
-    await memory.readAhead(id, await sources.get(id, originOf(edit, segment.source)), fromMicros + lengthMicros / 2, fromMicros + lengthMicros, signal, true)
+    await memory.readAhead(
+      id,
+      await sources.get(id, originOf(edit, segment.source)),
+      fromMicros + lengthMicros / 2,
+      fromMicros + lengthMicros,
+      signal,
+      true,
+    )
   }
 }
 
@@ -55,7 +80,13 @@ async function readLaterHalves(edit: Edit, sources: SoundSources, memory: SoundM
 const AROUND_MICROS = 30 * MICROS_PER_SECOND
 
 /** Hears what lies around the passages of a highlight, so that it need not be decoded when a cut point is moved out there. */
-export async function hearAround(edit: Edit, files: ReadonlyMap<string, Blob>, open: OpenSources, memory: SoundMemory, signal: AbortSignal): Promise<void> {
+export async function hearAround(
+  edit: Edit,
+  files: ReadonlyMap<string, Blob>,
+  open: OpenSources,
+  memory: SoundMemory,
+  signal: AbortSignal,
+): Promise<void> {
   const sources = borrowed(edit, files, open)
   try {
     for (const { recordingId, inMicros, outMicros } of edit.highlight.passages) {
@@ -70,12 +101,16 @@ export async function hearAround(edit: Edit, files: ReadonlyMap<string, Blob>, o
 
 /** The files of an edit; its recordings are those that are open already, and stay so until these are closed. */
 function borrowed(edit: Edit, files: ReadonlyMap<string, Blob>, open: OpenSources): SoundSources {
-  return new SoundSources(files, (file, originMicros, id) => (edit.recordings.some((r) => r.id === id) ? borrow(open, { id, file, originMicros }) : openSound(file, originMicros)))
+  return new SoundSources(files, (file, originMicros, id) =>
+    edit.recordings.some((r) => r.id === id) ? borrow(open, { id, file, originMicros }) : openSound(file, originMicros),
+  )
 }
 
 /** A recording that stays open until it is given back. */
 function borrow(open: OpenSources, file: SourceFile): Promise<SoundSource> {
   return new Promise((resolve, reject) => {
-    void open.use(file, (source) => new Promise<void>((giveBack) => resolve({ ...source, dispose: giveBack }))).catch(reject)
+    void open
+      .use(file, (source) => new Promise<void>((giveBack) => resolve({ ...source, dispose: giveBack })))
+      .catch(reject)
   })
 }

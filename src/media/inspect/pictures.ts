@@ -12,7 +12,15 @@ export type PicturePrecision = 'exact' | 'key-frame'
  * Small pictures of a recording at rising `times`, `height` px high, as WebP. `onPicture` is called with the index of the time as each is
  * made; not at all where a frame cannot be decoded. Between pictures it waits for its `turn`, and stops with what it has when `signal` is aborted.
  */
-export async function picturesAt(source: Source, times: readonly Micros[], height: number, precision: PicturePrecision, onPicture: (index: number, picture: Blob) => void, signal: AbortSignal, turn: () => Promise<void>): Promise<void> {
+export async function picturesAt(
+  source: Source,
+  times: readonly Micros[],
+  height: number,
+  precision: PicturePrecision,
+  onPicture: (index: number, picture: Blob) => void,
+  signal: AbortSignal,
+  turn: () => Promise<void>,
+): Promise<void> {
   const reader = new CropReader()
   const first = await source.video.getFirstTimestamp()
   const exact = times.map((t) => Math.max(first, source.toContainer(t) + 0.001))

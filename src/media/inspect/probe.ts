@@ -1,5 +1,10 @@
 import { EncodedPacketSink, VideoSampleSink, type Input, type InputVideoTrack } from 'mediabunny'
-import { videoFacts as videoFactsSchema, type RecordingNotice, type SoundFacts, type VideoFacts } from '@/core/model/recording'
+import {
+  videoFacts as videoFactsSchema,
+  type RecordingNotice,
+  type SoundFacts,
+  type VideoFacts,
+} from '@/core/model/recording'
 import { toFrameRate } from '@/core/time/frameRate'
 import { MICROS_PER_SECOND, toMicros, type Micros } from '@/core/time/micros'
 import { codecName } from '../source/codecName'
@@ -66,7 +71,8 @@ async function probeTracks(input: Input): Promise<ProbeResult> {
   if (durationMicros < expectedMicros - MICROS_PER_SECOND / 10) notices.push({ kind: 'ends-early', expectedMicros })
   const sound = await probeSound(input, originMicros, notices)
   const video = await videoFacts(track, originMicros, durationMicros)
-  if (!usableSize.safeParse(video).success) return { ok: false, reason: 'unreadable', detail: `its picture is ${video.width} × ${video.height}` }
+  if (!usableSize.safeParse(video).success)
+    return { ok: false, reason: 'unreadable', detail: `its picture is ${video.width} × ${video.height}` }
   return { ok: true, durationMicros, originMicros, video, sound, notices }
 }
 
@@ -77,7 +83,8 @@ async function videoFacts(track: InputVideoTrack, originMicros: number, duration
   const rate = await track.computeFrameRateMetrics({ targetPacketCount: RATE_PACKETS })
   const guess = rate.underlyingFrameRate ?? rate.bestGuessFrameRate
   // A single picture has no rate; it is shown as one frame a second.
-  const fps = Number.isFinite(guess) && guess > 0 ? Math.min(guess, 1000) : Math.max(0.001, MICROS_PER_SECOND / durationMicros)
+  const fps =
+    Number.isFinite(guess) && guess > 0 ? Math.min(guess, 1000) : Math.max(0.001, MICROS_PER_SECOND / durationMicros)
   return {
     width: await track.getDisplayWidth(),
     height: await track.getDisplayHeight(),
@@ -121,7 +128,9 @@ async function readableEnd(track: InputVideoTrack): Promise<Micros> {
   const endOfPacketAt = async (seconds: number) => {
     try {
       const packet = await sink.getPacket(seconds)
-      return packet && packet.data.byteLength > 0 && packet.data.byteLength === packet.byteLength ? packet.timestamp + packet.duration : null
+      return packet && packet.data.byteLength > 0 && packet.data.byteLength === packet.byteLength
+        ? packet.timestamp + packet.duration
+        : null
     } catch {
       return null
     }
@@ -150,7 +159,8 @@ export interface ProbedSound {
   sound: SoundFacts
 }
 
-export type SoundProbeResult = ({ ok: true } & ProbedSound) | ({ ok: false } & ProbeFailure) | { ok: false; reason: 'no-sound' }
+export type SoundProbeResult =
+  ({ ok: true } & ProbedSound) | ({ ok: false } & ProbeFailure) | { ok: false; reason: 'no-sound' }
 
 /** Finds out whether a file's sound can be used; its picture, if it has one, is left alone. Never throws. */
 export async function probeSoundFile(file: Blob): Promise<SoundProbeResult> {
@@ -162,7 +172,12 @@ export async function probeSoundFile(file: Blob): Promise<SoundProbeResult> {
     if (!track) return { ok: false, reason: 'no-sound' }
     const originMicros = Math.max(0, toMicros(await input.getFirstTimestamp()))
     const sound = await probeSound(input, originMicros, [])
-    if (!sound) return { ok: false, reason: 'undecodable-codec', codec: codecName((await track.getCodec()) ?? (await track.getInternalCodecId())) }
+    if (!sound)
+      return {
+        ok: false,
+        reason: 'undecodable-codec',
+        codec: codecName((await track.getCodec()) ?? (await track.getInternalCodecId())),
+      }
     return { ok: true, durationMicros: toMicros(await track.computeDuration()) - originMicros, originMicros, sound }
   } catch (error) {
     return { ok: false, reason: 'unreadable', detail: error instanceof Error ? error.message : String(error) }

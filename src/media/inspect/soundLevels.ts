@@ -11,11 +11,19 @@ export interface LevelSpan {
 }
 
 /** The levels of a span's steps; silence where the recording has no sound. */
-export async function soundLevels(source: SoundSource, { fromMicros, stepMicros, count }: LevelSpan, signal: AbortSignal): Promise<Level[]> {
+export async function soundLevels(
+  source: SoundSource,
+  { fromMicros, stepMicros, count }: LevelSpan,
+  signal: AbortSignal,
+): Promise<Level[]> {
   const levels: Level[] = Array.from({ length: count }, () => ({ peak: 0, rms: 0 }))
   if (!source.sound) return levels
   const weights = new Float64Array(count)
-  for await (const sample of decoded(source.sound, source.toContainer(fromMicros), source.toContainer(fromMicros + stepMicros * count))) {
+  for await (const sample of decoded(
+    source.sound,
+    source.toContainer(fromMicros),
+    source.toContainer(fromMicros + stepMicros * count),
+  )) {
     if (signal.aborted) {
       sample.close()
       break
@@ -26,7 +34,7 @@ export async function soundLevels(source: SoundSource, { fromMicros, stepMicros,
     const offset = (startMicros * sample.sampleRate) / MICROS_PER_SECOND
     sample.close()
     const length = channels[0]?.length ?? 0
-    for (let at = 0; at < length; ) {
+    for (let at = 0; at < length;) {
       const step = Math.floor((offset + at) / framesPerStep + 1e-9)
       const end = Math.min(length, Math.max(at + 1, Math.ceil((step + 1) * framesPerStep - offset)))
       const level = levels[step]

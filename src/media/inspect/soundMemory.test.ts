@@ -36,7 +36,10 @@ test('sound comes as it would have been read, wherever it begins, and is read on
   expect(all).toEqual(Array.from({ length: 12 * RATE }, (_, i) => i))
   expect(read.frames).toBe(12 * RATE)
   expect(await heard(memory, 7_300_000)).toEqual(all.slice(7.3 * RATE))
-  expect((await heard(memory, -500_000)).slice(0, RATE)).toEqual([...new Array<number>(RATE / 2).fill(0), ...all.slice(0, RATE / 2)])
+  expect((await heard(memory, -500_000)).slice(0, RATE)).toEqual([
+    ...new Array<number>(RATE / 2).fill(0),
+    ...all.slice(0, RATE / 2),
+  ])
   expect(read.frames).toBe(12 * RATE)
 })
 

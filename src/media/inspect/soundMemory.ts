@@ -22,10 +22,22 @@ export class SoundMemory {
   constructor(private readonly fresh: typeof stereoFrom = stereoFrom) {}
 
   /** As `stereoFrom`, from what is kept where there is any. */
-  read: ReadSound = (id, source, fromMicros, speedPercent) => (speedPercent === 100 ? this.inParts(id, source, fromMicros) : this.fromTheStart(`${id} ${fromMicros} at ${speedPercent}`, () => stretched(this.inParts(id, source, fromMicros), speedPercent)))
+  read: ReadSound = (id, source, fromMicros, speedPercent) =>
+    speedPercent === 100
+      ? this.inParts(id, source, fromMicros)
+      : this.fromTheStart(`${id} ${fromMicros} at ${speedPercent}`, () =>
+          stretched(this.inParts(id, source, fromMicros), speedPercent),
+        )
 
   /** Reads sound from one time of a source to another before it is asked for: as far as there is room beside what was read before, or else what was used longest ago is forgotten for it. */
-  async readAhead(id: string, source: SoundSource, fromMicros: Micros, toMicros: Micros, signal: AbortSignal, mayForget = false): Promise<void> {
+  async readAhead(
+    id: string,
+    source: SoundSource,
+    fromMicros: Micros,
+    toMicros: Micros,
+    signal: AbortSignal,
+    mayForget = false,
+  ): Promise<void> {
     let at = Math.max(0, fromMicros)
     const parts = this.inParts(id, source, at)
     try {
@@ -53,7 +65,10 @@ export class SoundMemory {
         if (!part) {
           if (reading?.next !== n) {
             await reading?.reader.close()
-            reading = { next: n, reader: new BlockReader(this.fresh(source, n * PART_SECONDS * MICROS_PER_SECOND, 100)) }
+            reading = {
+              next: n,
+              reader: new BlockReader(this.fresh(source, n * PART_SECONDS * MICROS_PER_SECOND, 100)),
+            }
           }
           part = await reading.reader.take(PART_FRAMES)
           reading.next = n + 1

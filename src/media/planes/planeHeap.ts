@@ -63,6 +63,9 @@ export function shippedHeap(): Promise<PlaneHeap | null> {
   shipped ??= fetch('/kernel/planes.wasm')
     .then((answer) => (answer.ok ? answer.arrayBuffer() : Promise.reject(new Error(`${answer.status}`))))
     .then(startKernel)
-    .then((kernel) => new PlaneHeap(kernel), () => null)
+    .then(
+      (kernel) => new PlaneHeap(kernel),
+      () => null,
+    )
   return shipped
 }

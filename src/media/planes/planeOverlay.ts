@@ -62,5 +62,17 @@ export function layOver(heap: PlaneHeap, { y, u, v }: Picture, overlay: Overlay)
   const { luma, alpha, blue, red, halfAlpha, spans, halfSpans } = overlay
   const at = (plane: Plane, x: number, row: number) => plane.at + row * plane.stride + x
   kernel.layOver(at(y, overlay.x, overlay.y), y.stride, luma.at, alpha.at, luma.stride, spans, luma.height)
-  for (const [plane, part] of [[u, blue], [v, red]] as const) kernel.layOver(at(plane, overlay.x / 2, overlay.y / 2), plane.stride, part.at, halfAlpha.at, part.stride, halfSpans, part.height)
+  for (const [plane, part] of [
+    [u, blue],
+    [v, red],
+  ] as const)
+    kernel.layOver(
+      at(plane, overlay.x / 2, overlay.y / 2),
+      plane.stride,
+      part.at,
+      halfAlpha.at,
+      part.stride,
+      halfSpans,
+      part.height,
+    )
 }

@@ -35,7 +35,10 @@ export class PlanePainter {
 
   constructor(private readonly heap: PlaneHeap) {
     this.resampler = new Resampler(heap)
-    this.overlays = new Overlays({ keep: (drawn) => toPlanes(heap, drawn), letGo: ({ memory }) => memory.forEach((at) => heap.give(at)) })
+    this.overlays = new Overlays({
+      keep: (drawn) => toPlanes(heap, drawn),
+      letGo: ({ memory }) => memory.forEach((at) => heap.give(at)),
+    })
   }
 
   /** A picture to paint on; given back with {@link give}. */
@@ -91,12 +94,22 @@ export class PlanePainter {
     switch (step.kind) {
       case 'colour': {
         const { y, u, v } = bt709Of(step.colour)
-        for (const [plane, value] of [[out.y, y], [out.u, u], [out.v, v]] as const) kernel.fill(plane.at, plane.stride, value, plane.width, plane.height)
+        for (const [plane, value] of [
+          [out.y, y],
+          [out.u, u],
+          [out.v, v],
+        ] as const)
+          kernel.fill(plane.at, plane.stride, value, plane.width, plane.height)
         break
       }
       case 'tint': {
         const { y, u, v } = bt709Of(step.colour)
-        for (const [plane, value] of [[out.y, y], [out.u, u], [out.v, v]] as const) kernel.tint(plane.at, plane.stride, value, toByte(step.opacity), plane.width, plane.height)
+        for (const [plane, value] of [
+          [out.y, y],
+          [out.u, u],
+          [out.v, v],
+        ] as const)
+          kernel.tint(plane.at, plane.stride, value, toByte(step.opacity), plane.width, plane.height)
         break
       }
       case 'picture': {
@@ -126,10 +139,17 @@ export class PlanePainter {
     }
   }
 
-  private picture(out: Picture, { crop, orientation, outline, opacity }: PictureStep, source: Picture, dest: Rect, scale: number): void {
+  private picture(
+    out: Picture,
+    { crop, orientation, outline, opacity }: PictureStep,
+    source: Picture,
+    dest: Rect,
+    scale: number,
+  ): void {
     const { heap } = this
     const scaling = { source, crop: within(crop), orientation, dest }
-    if (!outline && opacity >= 1) return scalePicture(heap, this.resampler, { ...scaling, target: out, origin: { x: 0, y: 0 } })
+    if (!outline && opacity >= 1)
+      return scalePicture(heap, this.resampler, { ...scaling, target: out, origin: { x: 0, y: 0 } })
     const place = evenWindow(dest, out)
     if (!place) return
     const { shadow, mask, border } = outlineParts(this.overlays, out, outline, { dest, scale, opacity })
@@ -146,11 +166,22 @@ export class PlanePainter {
   private mixMasked(out: Picture, picture: Picture, place: { x: number; y: number }, mask: Overlay): void {
     const { kernel } = this.heap
     for (const [n, plane] of planesOf(picture).entries()) {
-      const [target, alpha, by] = n === 0 ? [out.y, mask.alpha, 1] as const : [n === 1 ? out.u : out.v, mask.halfAlpha, 2] as const
+      const [target, alpha, by] =
+        n === 0 ? ([out.y, mask.alpha, 1] as const) : ([n === 1 ? out.u : out.v, mask.halfAlpha, 2] as const)
       const x = mask.x / by
       const y = mask.y / by
       const from = plane.at + (y - place.y / by) * plane.stride + (x - place.x / by)
-      kernel.mix(target.at + y * target.stride + x, target.stride, from, plane.stride, alpha.at, alpha.stride, 255, alpha.width, alpha.height)
+      kernel.mix(
+        target.at + y * target.stride + x,
+        target.stride,
+        from,
+        plane.stride,
+        alpha.at,
+        alpha.stride,
+        255,
+        alpha.width,
+        alpha.height,
+      )
     }
   }
 
@@ -169,11 +200,36 @@ export class PlanePainter {
       const soft = this.plane({ width: small.width, height: sharpSize.height })
       const whole = (from: number, length: number, outputs: number): Axis => scaledAxis(from / by, length / by, outputs)
       resampler.run(plane, sharp, whole(own.x, own.width, sharpSize.width), whole(own.y, own.height, sharpSize.height))
-      const bell = (outputs: number, samples: number, from: number): Axis => ({ kind: deviation > 0.05 ? 'gauss' : 'bilinear', outputs, from, step: 1, first: 0, samples, deviation })
+      const bell = (outputs: number, samples: number, from: number): Axis => ({
+        kind: deviation > 0.05 ? 'gauss' : 'bilinear',
+        outputs,
+        from,
+        step: 1,
+        first: 0,
+        samples,
+        deviation,
+      })
       const blurred = this.plane(small)
-      resampler.run(sharp, soft, bell(small.width, sharpSize.width, beyond), { kind: 'bilinear', outputs: sharpSize.height, from: 0, step: 1, first: 0, samples: sharpSize.height })
-      resampler.run(soft, blurred, { kind: 'bilinear', outputs: small.width, from: 0, step: 1, first: 0, samples: small.width }, bell(small.height, sharpSize.height, beyond))
-      resampler.run(blurred, target, scaledAxis(0, small.width, target.width), scaledAxis(0, small.height, target.height))
+      resampler.run(sharp, soft, bell(small.width, sharpSize.width, beyond), {
+        kind: 'bilinear',
+        outputs: sharpSize.height,
+        from: 0,
+        step: 1,
+        first: 0,
+        samples: sharpSize.height,
+      })
+      resampler.run(
+        soft,
+        blurred,
+        { kind: 'bilinear', outputs: small.width, from: 0, step: 1, first: 0, samples: small.width },
+        bell(small.height, sharpSize.height, beyond),
+      )
+      resampler.run(
+        blurred,
+        target,
+        scaledAxis(0, small.width, target.width),
+        scaledAxis(0, small.height, target.height),
+      )
       for (const { at } of [sharp, soft, blurred]) heap.give(at)
     }
   }
@@ -183,7 +239,14 @@ export class PlanePainter {
     return { at: this.heap.take(stride * height), stride, width, height }
   }
 
-  private layer(out: Picture, step: Extract<Step, { kind: 'layer' }>, size: Size, scale: { x: number; y: number }, read: ReadonlyMap<string, Picture>, material: Material): void {
+  private layer(
+    out: Picture,
+    step: Extract<Step, { kind: 'layer' }>,
+    size: Size,
+    scale: { x: number; y: number },
+    read: ReadonlyMap<string, Picture>,
+    material: Material,
+  ): void {
     const { kernel } = this.heap
     const layer = takePicture(this.heap, out)
     for (const inner of step.steps) this.step(layer, inner, size, read, material)
@@ -215,7 +278,14 @@ export class PlanePainter {
 function scaledAxis(from: number, length: number, outputs: number): Axis {
   const step = length / outputs
   const first = Math.floor(from)
-  return { kind: step > 1.85 ? 'area' : 'bilinear', outputs, from: from + 0.5 * step - 0.5, step, first, samples: Math.ceil(from + length - 1e-6) - first }
+  return {
+    kind: step > 1.85 ? 'area' : 'bilinear',
+    outputs,
+    from: from + 0.5 * step - 0.5,
+    step,
+    first,
+    samples: Math.ceil(from + length - 1e-6) - first,
+  }
 }
 
 const toByte = (share: number) => Math.round(Math.max(0, Math.min(1, share)) * 255)
@@ -223,7 +293,10 @@ const toByte = (share: number) => Math.round(Math.max(0, Math.min(1, share)) * 2
 const isNothingOrPlain = (frame: VideoSample | null) => frame === null || isPlain(frame)
 
 /** Layers that can be seen through would need an alpha of their own. */
-const layersFill = (steps: readonly Step[]): boolean => steps.every((s) => s.kind !== 'layer' || (s.steps[0] !== undefined && FILLING.has(s.steps[0].kind) && layersFill(s.steps)))
+const layersFill = (steps: readonly Step[]): boolean =>
+  steps.every(
+    (s) => s.kind !== 'layer' || (s.steps[0] !== undefined && FILLING.has(s.steps[0].kind) && layersFill(s.steps)),
+  )
 
 /** The even rectangle that holds a crop, inside the frame. */
 function evenPart({ x, y, width, height }: Rect, { visibleRect }: VideoSample): Rect {

@@ -37,13 +37,34 @@ export class Resampler {
     const upsideDown = down.step < 0
     const x = this.table('across', across)
     // A mirrored side looks at rows in falling order; the kernel wants them rising, so that it is told the rows from the last to the first.
-    const y = this.table('down', upsideDown ? { ...down, from: down.samples - 1 - (down.from - down.first) + down.first, step: -down.step } : down)
+    const y = this.table(
+      'down',
+      upsideDown ? { ...down, from: down.samples - 1 - (down.from - down.first) + down.first, step: -down.step } : down,
+    )
     const rowSamples = roundUp(x.outputs, 8)
     const ringRows = y.taps + 1
     const ring = heap.take(rowSamples * 2 * ringRows)
     const rows = heap.take(4 * y.taps)
     const begin = src.at + across.first + (down.first + (upsideDown ? down.samples - 1 : 0)) * src.stride
-    heap.kernel.resample(begin, upsideDown ? -src.stride : src.stride, down.samples, dst.at, dst.stride, across.outputs, down.outputs, rowSamples, x.index, x.coefs, x.taps, y.index, y.coefs, y.taps, ring, ringRows, rows)
+    heap.kernel.resample(
+      begin,
+      upsideDown ? -src.stride : src.stride,
+      down.samples,
+      dst.at,
+      dst.stride,
+      across.outputs,
+      down.outputs,
+      rowSamples,
+      x.index,
+      x.coefs,
+      x.taps,
+      y.index,
+      y.coefs,
+      y.taps,
+      ring,
+      ringRows,
+      rows,
+    )
     heap.give(ring)
     heap.give(rows)
   }
@@ -53,9 +74,21 @@ export class Resampler {
     const known = this.tables.get(key)
     if (known) return known
     if (this.tables.size >= MOST_TABLES) this.forget()
-    const built = filterTable({ kind: axis.kind, outputs: axis.outputs, at: (n) => axis.from - axis.first + n * axis.step, reach: Math.abs(axis.step), samples: axis.samples, deviation: axis.deviation })
+    const built = filterTable({
+      kind: axis.kind,
+      outputs: axis.outputs,
+      at: (n) => axis.from - axis.first + n * axis.step,
+      reach: Math.abs(axis.step),
+      samples: axis.samples,
+      deviation: axis.deviation,
+    })
     const padded = way === 'across' ? forRows(built) : built
-    const table = { index: this.heap.put(padded.index), coefs: this.heap.put(padded.coefs), taps: built.taps, outputs: axis.outputs }
+    const table = {
+      index: this.heap.put(padded.index),
+      coefs: this.heap.put(padded.coefs),
+      taps: built.taps,
+      outputs: axis.outputs,
+    }
     this.tables.set(key, table)
     return table
   }

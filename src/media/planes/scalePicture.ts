@@ -28,17 +28,52 @@ export function scalePicture(heap: PlaneHeap, resampler: Resampler, scaling: Sca
   const { orientation, dest, target, origin } = scaling
   const left = Math.max(dest.x, origin.x)
   const top = Math.max(dest.y, origin.y)
-  const seen = { left, top, right: Math.min(dest.x + dest.width, origin.x + target.width), bottom: Math.min(dest.y + dest.height, origin.y + target.height) }
+  const seen = {
+    left,
+    top,
+    right: Math.min(dest.x + dest.width, origin.x + target.width),
+    bottom: Math.min(dest.y + dest.height, origin.y + target.height),
+  }
   if (seen.right <= left || seen.bottom <= top) return
   const lying = orientation.turn % 2 === 1
   const source = lying ? transposed(heap, scaling.source) : scaling.source
-  const crop = lying ? { x: scaling.crop.y, y: scaling.crop.x, width: scaling.crop.height, height: scaling.crop.width } : scaling.crop
+  const crop = lying
+    ? { x: scaling.crop.y, y: scaling.crop.x, width: scaling.crop.height, height: scaling.crop.width }
+    : scaling.crop
   const mirrored = MIRRORED[orientation.turn]
-  const across = { from: seen.left, to: seen.right, origin: origin.x, at: dest.x, length: dest.width, cropFrom: crop.x, cropLength: crop.width, mirrored: lying ? mirrored.across : mirrored.across !== orientation.flip }
-  const down = { from: seen.top, to: seen.bottom, origin: origin.y, at: dest.y, length: dest.height, cropFrom: crop.y, cropLength: crop.height, mirrored: lying ? mirrored.down !== orientation.flip : mirrored.down }
+  const across = {
+    from: seen.left,
+    to: seen.right,
+    origin: origin.x,
+    at: dest.x,
+    length: dest.width,
+    cropFrom: crop.x,
+    cropLength: crop.width,
+    mirrored: lying ? mirrored.across : mirrored.across !== orientation.flip,
+  }
+  const down = {
+    from: seen.top,
+    to: seen.bottom,
+    origin: origin.y,
+    at: dest.y,
+    length: dest.height,
+    cropFrom: crop.y,
+    cropLength: crop.height,
+    mirrored: lying ? mirrored.down !== orientation.flip : mirrored.down,
+  }
   const sited = lying ? { across: SITED_DOWN, down: SITED_ACROSS } : { across: SITED_ACROSS, down: SITED_DOWN }
   fillPlane(resampler, source.y, target.y, lumaAxis(across, source.y.width), lumaAxis(down, source.y.height))
-  for (const [from, to] of [[source.u, target.u], [source.v, target.v]] as const) fillPlane(resampler, from, to, halfAxis(across, from.width, SITED_ACROSS, sited.across), halfAxis(down, from.height, SITED_DOWN, sited.down))
+  for (const [from, to] of [
+    [source.u, target.u],
+    [source.v, target.v],
+  ] as const)
+    fillPlane(
+      resampler,
+      from,
+      to,
+      halfAxis(across, from.width, SITED_ACROSS, sited.across),
+      halfAxis(down, from.height, SITED_DOWN, sited.down),
+    )
   if (lying) givePicture(heap, source)
 }
 
@@ -89,7 +124,13 @@ function lookedAt({ at, length, cropFrom, cropLength, mirrored }: Side, place: n
   return cropFrom + (mirrored ? 1 - share : share) * cropLength
 }
 
-function axisOf({ length, cropLength, mirrored }: Side, outputs: number, from: number, first: number, samples: number): Axis {
+function axisOf(
+  { length, cropLength, mirrored }: Side,
+  outputs: number,
+  from: number,
+  first: number,
+  samples: number,
+): Axis {
   const step = cropLength / length
   return { kind: kindFor(step), outputs, from, step: mirrored ? -step : step, first, samples: Math.max(1, samples) }
 }
@@ -106,6 +147,11 @@ function fillPlane(resampler: Resampler, src: Plane, dst: Plane, across: Placed,
 
 function transposed(heap: PlaneHeap, picture: Picture): Picture {
   const made = takePicture(heap, { width: picture.height, height: picture.width })
-  for (const [from, to] of [[picture.y, made.y], [picture.u, made.u], [picture.v, made.v]] as const) heap.kernel.transpose(to.at, to.stride, from.at, from.stride, from.width, from.height)
+  for (const [from, to] of [
+    [picture.y, made.y],
+    [picture.u, made.u],
+    [picture.v, made.v],
+  ] as const)
+    heap.kernel.transpose(to.at, to.stride, from.at, from.stride, from.width, from.height)
   return made
 }

@@ -74,7 +74,9 @@ export class Player {
 
   get positionMicros(): Micros {
     const { fromMicros, toMicros } = this.playRange()
-    return this.anchor ? clampMicros(this.played(), Math.min(fromMicros, this.position), Math.max(toMicros, this.position)) : this.position
+    return this.anchor
+      ? clampMicros(this.played(), Math.min(fromMicros, this.position), Math.max(toMicros, this.position))
+      : this.position
   }
 
   /** `files`: the bytes of the edit's recordings and sound files, by id. */
@@ -156,7 +158,8 @@ export class Player {
     this.position = this.positionMicros
     this.anchor = null
     const { fromMicros, toMicros } = this.playRange()
-    if (rate > 0 && (this.position >= toMicros - 1 || (this.state.loop && this.position < fromMicros))) this.move(fromMicros)
+    if (rate > 0 && (this.position >= toMicros - 1 || (this.state.loop && this.position < fromMicros)))
+      this.move(fromMicros)
     this.setState({ kind: 'playing', rate })
     const sound = rate === 1 ? this.openSound() : null
     this.sound?.stop()

@@ -34,11 +34,14 @@ export class PreviewLevels {
     const { speechOf } = this
     this.waiting = setTimeout(() => {
       // Without its sound a figure stays flat; that a file cannot be read is told where it is played.
-      void levelTrack(edit, files, speechOf, signal).then((levels) => {
-        if (signal.aborted) return
-        this.levels = levels
-        this.onHeard()
-      }, () => {})
+      void levelTrack(edit, files, speechOf, signal).then(
+        (levels) => {
+          if (signal.aborted) return
+          this.levels = levels
+          this.onHeard()
+        },
+        () => {},
+      )
     }, REST_MS)
   }
 

@@ -132,7 +132,11 @@ export class PreviewService implements PreviewWorker {
   private ratePlayed(): number {
     const placed = this.edit && this.anchor && passageAt(this.map, positionOf(this.anchor))
     if (!placed || !this.edit || !this.anchor) return SMOOTH_FPS
-    return framesPerSecondOf(recordingOf(this.edit, placed.passage.recordingId).video.frameRate) * (placed.passage.speedPercent / 100) * Math.abs(this.anchor.rate)
+    return (
+      framesPerSecondOf(recordingOf(this.edit, placed.passage.recordingId).video.frameRate) *
+      (placed.passage.speedPercent / 100) *
+      Math.abs(this.anchor.rate)
+    )
   }
 
   /** What stands still is shown in all its pixels. */
@@ -198,16 +202,25 @@ export class PreviewService implements PreviewWorker {
       await this.drawNear(pictures, sources, shown, () => !isFirst && this.stale)
     }
     try {
-      await sources.load(feeds, (id) => recordingOf(edit, id).fileName, this.anchor ? undefined : { near, isOver: () => (brokenOff ||= this.stale) })
+      await sources.load(
+        feeds,
+        (id) => recordingOf(edit, id).fileName,
+        this.anchor ? undefined : { near, isOver: () => (brokenOff ||= this.stale) },
+      )
     } catch {
       const { reading } = sources
-      this.onEvent({ kind: 'unreadable', fileName: reading?.fileName ?? edit.highlight.name, atMicros: reading?.atMicros ?? 0 })
+      this.onEvent({
+        kind: 'unreadable',
+        fileName: reading?.fileName ?? edit.highlight.name,
+        atMicros: reading?.atMicros ?? 0,
+      })
       this.anchor = null
       return
     }
     if (offered && brokenOff) return
     // Nothing has changed when the same frames stand at the same places; on the way through a join the places change.
-    const drawn = feeds.length === 1 ? `${feeds[0]?.lane} ${sources.frameOf(feeds[0] as Feed)?.timestamp ?? 'none'}` : ''
+    const drawn =
+      feeds.length === 1 ? `${feeds[0]?.lane} ${sources.frameOf(feeds[0] as Feed)?.timestamp ?? 'none'}` : ''
     if (drawn !== '' && drawn === this.lastDrawn) return
     this.lastDrawn = this.stale ? '' : drawn
     const isOver = () => offered && this.stale
@@ -220,7 +233,12 @@ export class PreviewService implements PreviewWorker {
   }
 
   /** Draws what is on the way to a moment that takes long to decode. */
-  private async drawNear(pictures: readonly Target[], sources: SourceSet, shown: Shown, isOver: () => boolean): Promise<void> {
+  private async drawNear(
+    pictures: readonly Target[],
+    sources: SourceSet,
+    shown: Shown,
+    isOver: () => boolean,
+  ): Promise<void> {
     await this.composer.draw(pictures, this.materialOf(sources), isOver)
     if (!isOver()) this.onEvent({ kind: 'drawn', micros: timeOf(shown), exact: false })
   }
@@ -232,7 +250,9 @@ export class PreviewService implements PreviewWorker {
   private compositionOf(edit: Edit, target: PreviewTarget, shown: Shown): Composition | null {
     if (shown.kind === 'peek') {
       const passage = passageOf(edit, shown.passageId)
-      return target.kind === 'frame' ? wholeFrame(edit, passage, shown.recordingMicros, laneOf(passage, 0)) : composePassageAt(edit, this.map, target.shape, passage, shown.recordingMicros)
+      return target.kind === 'frame'
+        ? wholeFrame(edit, passage, shown.recordingMicros, laneOf(passage, 0))
+        : composePassageAt(edit, this.map, target.shape, passage, shown.recordingMicros)
     }
     const t = clampMicros(shown.micros, 0, this.map.lengthMicros - 1)
     if (target.kind === 'shape') return compose(edit, this.map, target.shape, t)
@@ -256,7 +276,8 @@ export class PreviewService implements PreviewWorker {
     const now = performance.now()
     if (!this.anchor || now - this.secondStarted < 1000) return
     const framesPerSecond = (this.drawnInSecond * 1000) / (now - this.secondStarted)
-    if (framesPerSecond < ENOUGH * Math.min(SMOOTH_FPS, this.ratePlayed())) this.shrinkTo(SHARES.find((s) => s < this.share) ?? this.share)
+    if (framesPerSecond < ENOUGH * Math.min(SMOOTH_FPS, this.ratePlayed()))
+      this.shrinkTo(SHARES.find((s) => s < this.share) ?? this.share)
     this.onEvent({ kind: 'rate', framesPerSecond, share: this.share })
     this.drawnInSecond = 0
     this.secondStarted = now
@@ -271,7 +292,21 @@ function wholeFrame(edit: Edit, { recordingId }: Passage, recordingMicros: Micro
   const { width, height } = video
   const all = { x: 0, y: 0, width, height }
   const feed: Feed = { recordingId, micros: clampMicros(recordingMicros, 0, durationMicros), lane }
-  return { size: { width, height }, steps: [{ kind: 'picture', panelId: 'frame' as PanelId, feed, crop: all, dest: all, orientation: { turn: 0, flip: false }, outline: null, opacity: 1 }] }
+  return {
+    size: { width, height },
+    steps: [
+      {
+        kind: 'picture',
+        panelId: 'frame' as PanelId,
+        feed,
+        crop: all,
+        dest: all,
+        orientation: { turn: 0, flip: false },
+        outline: null,
+        opacity: 1,
+      },
+    ],
+  }
 }
 
 function uniqueFeeds(feeds: readonly Feed[]): Feed[] {

@@ -49,7 +49,8 @@ export class SoundOut {
     this.stop()
     await this.wake()
     const startTime = this.context.currentTime + START_DELAY_SECONDS
-    const epochMs = performance.timeOrigin + performance.now() + (START_DELAY_SECONDS + this.context.outputLatency) * 1000
+    const epochMs =
+      performance.timeOrigin + performance.now() + (START_DELAY_SECONDS + this.context.outputLatency) * 1000
     const run = { live: true, nodes: new Set<AudioBufferSourceNode>() }
     this.run = run
     void this.mixer.start(from)

@@ -7,7 +7,9 @@ const MAX_MS_A_MEGABYTE = 1000
 const LONGEST_MS = 60_000
 
 /** The worker as it is called from here: every answer takes its time. (The library's own type pulls unions apart.) */
-type RemoteReader = { [K in keyof ReadWorker]: (...given: Parameters<ReadWorker[K]>) => Promise<Awaited<ReturnType<ReadWorker[K]>>> }
+type RemoteReader = {
+  [K in keyof ReadWorker]: (...given: Parameters<ReadWorker[K]>) => Promise<Awaited<ReturnType<ReadWorker[K]>>>
+}
 
 /** *too-slow*: it was given up; *broken*: the reader itself broke down over it. */
 export type ForeignRead<T> = { ok: true; value: T } | { ok: false; reason: 'too-slow' | 'broken' }
@@ -16,7 +18,10 @@ export type ForeignRead<T> = { ok: true; value: T } | { ok: false; reason: 'too-
  * Reads a foreign file in a worker of its own that ends with it, so that nothing in it can hold up the page. `ask` calls one method of the
  * worker; it may call `getsOn` as a sign that it does, which begins its time anew. Never rejects.
  */
-export async function readForeign<T>(file: Blob, ask: (worker: RemoteReader, getsOn: () => void) => Promise<T>): Promise<ForeignRead<T>> {
+export async function readForeign<T>(
+  file: Blob,
+  ask: (worker: RemoteReader, getsOn: () => void) => Promise<T>,
+): Promise<ForeignRead<T>> {
   const thread = new Worker(new URL('../workers/read.worker.ts', import.meta.url), { type: 'module' })
   const worker = wrap(thread) as unknown as RemoteReader
   const maxMs = Math.min(LONGEST_MS, MAX_MS + (MAX_MS_A_MEGABYTE * file.size) / 1e6)

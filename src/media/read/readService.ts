@@ -23,7 +23,10 @@ export class ReadService implements ReadWorker {
   }
 
   chapters(file: Blob): Promise<Mark[]> {
-    return chaptersInFile(async (offset, length) => new Uint8Array(await file.slice(offset, offset + length).arrayBuffer()), file.size)
+    return chaptersInFile(
+      async (offset, length) => new Uint8Array(await file.slice(offset, offset + length).arrayBuffer()),
+      file.size,
+    )
   }
 
   bundle(file: File): Promise<BundleOpened> {
@@ -39,7 +42,9 @@ export class ReadService implements ReadWorker {
   }
 
   async rack(file: Blob, knownFonts: readonly string[]): Promise<RackFileResult> {
-    return file.size > MOST_RACK_FILE_BYTES ? { ok: false, reason: 'too-large', detail: '' } : readRackFile(await file.text(), knownFonts)
+    return file.size > MOST_RACK_FILE_BYTES
+      ? { ok: false, reason: 'too-large', detail: '' }
+      : readRackFile(await file.text(), knownFonts)
   }
 
   async timeline(file: Blob): Promise<OtioRead> {

@@ -14,7 +14,11 @@ export class LumaReader {
   /** 8-bit luma `[height][width]` of `sample`, which is borrowed; what is returned is written over by the next call. */
   async read(sample: VideoSample, { width, height }: Size): Promise<Uint8Array> {
     if (this.luma.length !== width * height) this.luma = new Uint8Array(width * height)
-    const plain = sample.rotation === 0 && !sample.flip && sample.visibleRect.width === width && sample.visibleRect.height === height
+    const plain =
+      sample.rotation === 0 &&
+      !sample.flip &&
+      sample.visibleRect.width === width &&
+      sample.visibleRect.height === height
     if (plain && PLANAR.has(sample.format)) await this.fromPlane(sample, { width, height })
     else await this.fromCanvas(sample, { width, height })
     return this.luma
@@ -27,7 +31,8 @@ export class LumaReader {
       if (this.bytes.length < size) this.bytes = new Uint8Array(size)
       const [plane] = await frame.copyTo(this.bytes)
       const { offset = 0, stride = width } = plane ?? {}
-      for (let y = 0; y < height; y++) this.luma.set(this.bytes.subarray(offset + y * stride, offset + y * stride + width), y * width)
+      for (let y = 0; y < height; y++)
+        this.luma.set(this.bytes.subarray(offset + y * stride, offset + y * stride + width), y * width)
     } finally {
       frame.close()
     }
@@ -41,6 +46,8 @@ export class LumaReader {
     draw(ctx, { x: 0, y: 0, width, height })
     const { data } = ctx.getImageData(0, 0, width, height)
     // BT.709 weights, in 65536ths.
-    for (let i = 0, p = 0; i < this.luma.length; i++, p += 4) this.luma[i] = (13933 * (data[p] as number) + 46871 * (data[p + 1] as number) + 4732 * (data[p + 2] as number)) >> 16
+    for (let i = 0, p = 0; i < this.luma.length; i++, p += 4)
+      this.luma[i] =
+        (13933 * (data[p] as number) + 46871 * (data[p + 1] as number) + 4732 * (data[p + 2] as number)) >> 16
   }
 }

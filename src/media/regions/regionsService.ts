@@ -30,7 +30,16 @@ export class RegionsService implements RegionsWorker {
       const upright = new StillLines(seen.stillness, 'x')
       const level = new StillLines(seen.stillness, 'y')
       this.last = { recordingId: file.id, seen, upright, level }
-      return { kind: 'seen', look: { size, proposals: proposeRegions(seen, upright, level), fingerprint: fingerprintOf(seen.stillness, upright, level), upright: upright.data, level: level.data } }
+      return {
+        kind: 'seen',
+        look: {
+          size,
+          proposals: proposeRegions(seen, upright, level),
+          fingerprint: fingerprintOf(seen.stillness, upright, level),
+          upright: upright.data,
+          level: level.data,
+        },
+      }
     } catch (error) {
       if (abort.signal.aborted) return { kind: 'stopped' }
       return { kind: 'failed', detail: error instanceof Error ? error.message : String(error) }
@@ -39,7 +48,12 @@ export class RegionsService implements RegionsWorker {
     }
   }
 
-  async stir({ file, originMicros }: SourceFile, size: Size, regions: Rect[], stretches: { fromMicros: Micros; toMicros: Micros }[]): Promise<number[][]> {
+  async stir(
+    { file, originMicros }: SourceFile,
+    size: Size,
+    regions: Rect[],
+    stretches: { fromMicros: Micros; toMicros: Micros }[],
+  ): Promise<number[][]> {
     const source = await openSource(file, originMicros)
     try {
       const reader = new LumaReader()
@@ -53,7 +67,9 @@ export class RegionsService implements RegionsWorker {
 
   tighten(recordingId: string, rect: Rect): Promise<Rect | null> {
     const { last } = this
-    return Promise.resolve(last?.recordingId === recordingId ? tighten(rect, last.seen.stillness, last.upright, last.level) : null)
+    return Promise.resolve(
+      last?.recordingId === recordingId ? tighten(rect, last.seen.stillness, last.upright, last.level) : null,
+    )
   }
 
   stop(): void {
@@ -61,7 +77,13 @@ export class RegionsService implements RegionsWorker {
   }
 }
 
-async function watch({ file, originMicros }: SourceFile, size: Size, times: readonly Micros[], onProgress: (share: number) => void, signal: AbortSignal): Promise<Seen> {
+async function watch(
+  { file, originMicros }: SourceFile,
+  size: Size,
+  times: readonly Micros[],
+  onProgress: (share: number) => void,
+  signal: AbortSignal,
+): Promise<Seen> {
   const source = await openSource(file, originMicros)
   try {
     const watcher = new FrameWatcher(size)
@@ -98,10 +120,18 @@ const STIR_EVERY_MICROS = 120_000
 /** Longer stretches tell no more. */
 const MOST_STIR_LOOKS = 25
 
-async function stirIn(source: Source, reader: LumaReader, size: Size, regions: readonly Rect[], { fromMicros, toMicros }: { fromMicros: Micros; toMicros: Micros }): Promise<number[]> {
+async function stirIn(
+  source: Source,
+  reader: LumaReader,
+  size: Size,
+  regions: readonly Rect[],
+  { fromMicros, toMicros }: { fromMicros: Micros; toMicros: Micros },
+): Promise<number[]> {
   const looks = Math.max(2, Math.min(MOST_STIR_LOOKS, Math.floor((toMicros - fromMicros) / STIR_EVERY_MICROS)))
   const first = await source.video.getFirstTimestamp()
-  const seconds = Array.from({ length: looks }, (_, i) => Math.max(first, source.toContainer(fromMicros + i * STIR_EVERY_MICROS) + 0.001))
+  const seconds = Array.from({ length: looks }, (_, i) =>
+    Math.max(first, source.toContainer(fromMicros + i * STIR_EVERY_MICROS) + 0.001),
+  )
   const sums = regions.map(() => 0)
   let before: Uint8Array | null = null
   for await (const sample of framesAt(source.video, seconds)) {

@@ -6,7 +6,14 @@ const MB = 1024 * 1024
 function collecting() {
   const clock = { ms: 5000 }
   const asked: { atMs: number; bytes: number }[] = []
-  return { clock, asked, collecting: new Collecting((bytes) => asked.push({ atMs: clock.ms, bytes }), () => clock.ms) }
+  return {
+    clock,
+    asked,
+    collecting: new Collecting(
+      (bytes) => asked.push({ atMs: clock.ms, bytes }),
+      () => clock.ms,
+    ),
+  }
 }
 
 describe('Collecting', () => {

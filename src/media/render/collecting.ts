@@ -14,7 +14,10 @@ export class Collecting {
   private last: number
 
   /** `ask` is told how many bytes to ask for; `now` gives milliseconds. */
-  constructor(private readonly ask: (bytes: number) => void = askFor, private readonly now: () => number = () => performance.now()) {
+  constructor(
+    private readonly ask: (bytes: number) => void = askFor,
+    private readonly now: () => number = () => performance.now(),
+  ) {
     this.last = now()
   }
 

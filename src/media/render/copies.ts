@@ -3,7 +3,13 @@ import { readAvcConfig, type AvcConfig } from '@/core/coded/avcConfig'
 import type { Composition } from '@/core/compose/composition'
 import type { Size } from '@/core/geometry/rect'
 import type { RecordingId } from '@/core/model/ids'
-import { copiedRuns, untouchedStretches, type CodedFrame, type CopiedRun, type UntouchedStretch } from '@/core/output/untouched'
+import {
+  copiedRuns,
+  untouchedStretches,
+  type CodedFrame,
+  type CopiedRun,
+  type UntouchedStretch,
+} from '@/core/output/untouched'
 import { toSeconds, type Micros } from '@/core/time/micros'
 import { avcDescription } from '../source/avcDescription'
 import { FRAME_TOLERANCE_MICROS } from '../source/frameCursor'
@@ -66,8 +72,18 @@ export async function copiesFor(file: CopyingFile, sources: ReadonlyMap<Recordin
 
 async function copyableOf(source: Source, { width, height }: Size): Promise<Copyable | null> {
   const { video } = source
-  const sizes = [await video.getDisplayWidth(), await video.getSquarePixelWidth(), await video.getDisplayHeight(), await video.getSquarePixelHeight()]
-  if (sizes.some((side, i) => side !== (i < 2 ? width : height)) || (await video.getRotation()) !== 0 || (await video.getFlip())) return null
+  const sizes = [
+    await video.getDisplayWidth(),
+    await video.getSquarePixelWidth(),
+    await video.getDisplayHeight(),
+    await video.getSquarePixelHeight(),
+  ]
+  if (
+    sizes.some((side, i) => side !== (i < 2 ? width : height)) ||
+    (await video.getRotation()) !== 0 ||
+    (await video.getFlip())
+  )
+    return null
   const { primaries, transfer, matrix, fullRange } = await video.getColorSpace()
   if (primaries !== 'bt709' || transfer !== 'bt709' || matrix !== 'bt709' || fullRange !== false) return null
   const description = await avcDescription(video)
@@ -86,13 +102,22 @@ async function runsIn({ fromFrame, shown }: UntouchedStretch, source: Source, mo
   const isSmall = ({ first: from, frames }: CopiedRun) => {
     const part = coded.slice(from, from + frames.length)
     const times = part.map((c) => c.micros).sort((a, b) => a - b)
-    return part.reduce((sum, c) => sum + c.bytes * 8, 0) <= mostBitrate * toSeconds((times.at(-1) ?? 0) - (times[0] ?? 0))
+    return (
+      part.reduce((sum, c) => sum + c.bytes * 8, 0) <= mostBitrate * toSeconds((times.at(-1) ?? 0) - (times[0] ?? 0))
+    )
   }
-  return copiedRuns(shown, fromFrame, coded, FRAME_TOLERANCE_MICROS).filter(isSmall).map((run) => ({ ...run, source, countedFrom: first }))
+  return copiedRuns(shown, fromFrame, coded, FRAME_TOLERANCE_MICROS)
+    .filter(isSmall)
+    .map((run) => ({ ...run, source, countedFrom: first }))
 }
 
 /** The packets of a copied stretch in the order of decoding, each with the frame of output that it shows. */
-export async function* packetsOf({ source, countedFrom, first, frames }: Copied): AsyncGenerator<{ packet: EncodedPacket; frame: number }> {
+export async function* packetsOf({
+  source,
+  countedFrom,
+  first,
+  frames,
+}: Copied): AsyncGenerator<{ packet: EncodedPacket; frame: number }> {
   let n = -1
   for await (const packet of packetsFrom(source, countedFrom, false)) {
     const frame = frames[++n - first]
@@ -101,8 +126,14 @@ export async function* packetsOf({ source, countedFrom, first, frames }: Copied)
   }
 }
 
-async function* packetsFrom({ video, toContainer }: Source, t: Micros, metadataOnly: boolean): AsyncGenerator<EncodedPacket> {
+async function* packetsFrom(
+  { video, toContainer }: Source,
+  t: Micros,
+  metadataOnly: boolean,
+): AsyncGenerator<EncodedPacket> {
   const sink = new EncodedPacketSink(video)
-  const start = (await sink.getKeyPacket(toContainer(t + FRAME_TOLERANCE_MICROS), { metadataOnly })) ?? (await sink.getFirstKeyPacket({ metadataOnly }))
+  const start =
+    (await sink.getKeyPacket(toContainer(t + FRAME_TOLERANCE_MICROS), { metadataOnly })) ??
+    (await sink.getFirstKeyPacket({ metadataOnly }))
   if (start) yield* sink.packets(start, undefined, { metadataOnly })
 }

@@ -32,17 +32,26 @@ export function h264High({ width, height }: Size): string {
 let registered = false
 
 /** What this browser can write that comes nearest to `coding`: that, else VP9 and Opus in WebM, else null. */
-export async function chooseEncoders(size: Size, bitrate: number, withSound: boolean, coding: Coding): Promise<EncoderChoice | null> {
+export async function chooseEncoders(
+  size: Size,
+  bitrate: number,
+  withSound: boolean,
+  coding: Coding,
+): Promise<EncoderChoice | null> {
   const [container, codec] = coding.split('-') as [Container, 'h264' | 'vp9' | 'av1']
   if (codec === 'h264') {
     const videoCodecString = h264High(size)
     if (await canEncodeVideo('avc', { ...size, bitrate, fullCodecString: videoCodecString })) {
       // Once it is registered, the shipped one is found as if it were the browser's.
-      const shippedAac = withSound && (registered || !(await canEncodeAudio('aac', { numberOfChannels: 2, sampleRate: 48000, bitrate: 128000 })))
+      const shippedAac =
+        withSound &&
+        (registered || !(await canEncodeAudio('aac', { numberOfChannels: 2, sampleRate: 48000, bitrate: 128000 })))
       return { container: 'mp4', video: 'avc', audio: 'aac', videoCodecString, shippedAac }
     }
-  } else if ((await canEncodeVideo(codec, { ...size, bitrate })) && (await canEncodeAudio('opus'))) return { container, video: codec, audio: 'opus', shippedAac: false }
-  if ((await canEncodeVideo('vp9', { ...size, bitrate })) && (await canEncodeAudio('opus'))) return { container: 'webm', video: 'vp9', audio: 'opus', shippedAac: false }
+  } else if ((await canEncodeVideo(codec, { ...size, bitrate })) && (await canEncodeAudio('opus')))
+    return { container, video: codec, audio: 'opus', shippedAac: false }
+  if ((await canEncodeVideo('vp9', { ...size, bitrate })) && (await canEncodeAudio('opus')))
+    return { container: 'webm', video: 'vp9', audio: 'opus', shippedAac: false }
   return null
 }
 

@@ -3,7 +3,12 @@ declare module 'gifenc' {
   export type Palette = number[][]
   export interface GIFEncoder {
     /** `delay` in ms; `repeat` 0: for ever. */
-    writeFrame(index: Uint8Array, width: number, height: number, options: { palette: Palette; delay: number; repeat: number }): void
+    writeFrame(
+      index: Uint8Array,
+      width: number,
+      height: number,
+      options: { palette: Palette; delay: number; repeat: number },
+    ): void
     finish(): void
     bytes(): Uint8Array
   }

@@ -20,8 +20,26 @@ const COMPOSITION: Composition = {
   size: SIZE,
   steps: [
     { kind: 'colour', colour: '#101010' },
-    { kind: 'picture', panelId: 'a' as PanelId, feed: FEED, crop: { x: 900.5, y: 400, width: 360, height: 202.5 }, dest: { x: 0, y: 0, width: 720, height: 405 }, orientation: { turn: 0, flip: false }, outline: null, opacity: 1 },
-    { kind: 'picture', panelId: 'b' as PanelId, feed: FEED, crop: { x: 200, y: 20.5, width: 560, height: 680 }, dest: { x: 0, y: 405, width: 720, height: 875 }, orientation: { turn: 0, flip: false }, outline: null, opacity: 1 },
+    {
+      kind: 'picture',
+      panelId: 'a' as PanelId,
+      feed: FEED,
+      crop: { x: 900.5, y: 400, width: 360, height: 202.5 },
+      dest: { x: 0, y: 0, width: 720, height: 405 },
+      orientation: { turn: 0, flip: false },
+      outline: null,
+      opacity: 1,
+    },
+    {
+      kind: 'picture',
+      panelId: 'b' as PanelId,
+      feed: FEED,
+      crop: { x: 200, y: 20.5, width: 560, height: 680 },
+      dest: { x: 0, y: 405, width: 720, height: 875 },
+      orientation: { turn: 0, flip: false },
+      outline: null,
+      opacity: 1,
+    },
   ],
 }
 
@@ -36,7 +54,11 @@ export async function measureBackEnd(backEnd: BackEnd): Promise<number | null> {
   for (let round = 0; round < ROUNDS; round++) {
     const frame = noise(round)
     const started = performance.now()
-    const [sampleAt] = await maker.draw([{ surface, composition: COMPOSITION }], { frameOf: () => frame, imageOf: () => null, figureAt: () => [] })
+    const [sampleAt] = await maker.draw([{ surface, composition: COMPOSITION }], {
+      frameOf: () => frame,
+      imageOf: () => null,
+      figureAt: () => [],
+    })
     const made = await sampleAt?.({ timestamp: 0, duration: 0.04 })
     times.push(performance.now() - started)
     made?.close()
@@ -50,7 +72,13 @@ export async function measureBackEnd(backEnd: BackEnd): Promise<number | null> {
 function noise(seed: number): VideoSample {
   const { width, height } = FRAME
   const bytes = new Uint8Array((width * height * 3) / 2)
-  for (let i = 0; i < bytes.length; i += 1) bytes[i] = 16 + (((i + seed) * 2654435761) >>> 24) % 220
-  const frame = new VideoFrame(bytes, { format: 'I420', codedWidth: width, codedHeight: height, timestamp: 0, colorSpace: { primaries: 'bt709', transfer: 'bt709', matrix: 'bt709', fullRange: false } })
+  for (let i = 0; i < bytes.length; i += 1) bytes[i] = 16 + ((((i + seed) * 2654435761) >>> 24) % 220)
+  const frame = new VideoFrame(bytes, {
+    format: 'I420',
+    codedWidth: width,
+    codedHeight: height,
+    timestamp: 0,
+    colorSpace: { primaries: 'bt709', transfer: 'bt709', matrix: 'bt709', fullRange: false },
+  })
   return new VideoSample(frame, { timestamp: 0, duration: 0.04 })
 }

@@ -1,4 +1,14 @@
-import { EncodedAudioPacketSource, Mp4OutputFormat, Output, Quality, StreamTarget, VideoSampleSource, WebMOutputFormat, type StreamTargetChunk, type VideoSample } from 'mediabunny'
+import {
+  EncodedAudioPacketSource,
+  Mp4OutputFormat,
+  Output,
+  Quality,
+  StreamTarget,
+  VideoSampleSource,
+  WebMOutputFormat,
+  type StreamTargetChunk,
+  type VideoSample,
+} from 'mediabunny'
 import { compose } from '@/core/compose/compose'
 import type { Composition } from '@/core/compose/composition'
 import type { Edit } from '@/core/model/edit'
@@ -36,7 +46,8 @@ export interface FilePlan {
 }
 
 /** Coded again, or taken over in stretches and coded between. */
-type PictureTrack = { kind: 'coded'; source: VideoSampleSource } | { kind: 'spliced'; spliced: SplicedTrack; runs: readonly Copied[] }
+type PictureTrack =
+  { kind: 'coded'; source: VideoSampleSource } | { kind: 'spliced'; spliced: SplicedTrack; runs: readonly Copied[] }
 
 /** One file being made: its surface, its encoders and its container. Ends in `finish` or `cancel`. */
 export class OutputFile {
@@ -55,20 +66,37 @@ export class OutputFile {
   readonly sound: SoundTarget | null
 
   /** A file whose pictures come from `sources` as they are coded where nothing is done to them. */
-  static async open(plan: FilePlan, writable: WritableStream<StreamTargetChunk>, sources: ReadonlyMap<RecordingId, Source>): Promise<OutputFile> {
+  static async open(
+    plan: FilePlan,
+    writable: WritableStream<StreamTargetChunk>,
+    sources: ReadonlyMap<RecordingId, Source>,
+  ): Promise<OutputFile> {
     const copies = await copiesOf(plan, sources)
-    const spliced = copies && (await SplicedTrack.start(encoderConfig(plan), Math.round(KEY_FRAME_SECONDS * rateOf(plan)), copies.config))
-    return new OutputFile(plan, writable, spliced && copies ? { kind: 'spliced', spliced, runs: copies.runs } : { kind: 'coded', source: codedTrack(plan) })
+    const spliced =
+      copies &&
+      (await SplicedTrack.start(encoderConfig(plan), Math.round(KEY_FRAME_SECONDS * rateOf(plan)), copies.config))
+    return new OutputFile(
+      plan,
+      writable,
+      spliced && copies ? { kind: 'spliced', spliced, runs: copies.runs } : { kind: 'coded', source: codedTrack(plan) },
+    )
   }
 
-  private constructor(private readonly plan: FilePlan, writable: WritableStream<StreamTargetChunk>, private readonly track: PictureTrack) {
+  private constructor(
+    private readonly plan: FilePlan,
+    writable: WritableStream<StreamTargetChunk>,
+    private readonly track: PictureTrack,
+  ) {
     const { wanted, choice, surface, map, hasSound } = plan
     this.frames = framesOf(plan)
     this.output = new Output({
       format: choice.container === 'mp4' ? new Mp4OutputFormat({ fastStart: 'reserve' }) : new WebMOutputFormat(),
       target: new StreamTarget(writable),
     })
-    this.output.addVideoTrack(track.kind === 'coded' ? track.source : track.spliced.source, { frameRate: rateOf(plan), maximumPacketCount: this.frames })
+    this.output.addVideoTrack(track.kind === 'coded' ? track.source : track.spliced.source, {
+      frameRate: rateOf(plan),
+      maximumPacketCount: this.frames,
+    })
     this.sound = hasSound ? this.addSound(map) : null
     this.extras = new FileExtras(wanted.settings, this.frames, surface.size)
   }
@@ -76,7 +104,8 @@ export class OutputFile {
   private addSound(map: TimeMap): SoundTarget {
     const { choice, wanted } = this.plan
     const track = new EncodedAudioPacketSource(choice.audio)
-    const packets = Math.ceil((toSeconds(map.lengthMicros) * OUTPUT_SAMPLE_RATE) / LEAST_PACKET_SAMPLES) + SPARE_SOUND_PACKETS
+    const packets =
+      Math.ceil((toSeconds(map.lengthMicros) * OUTPUT_SAMPLE_RATE) / LEAST_PACKET_SAMPLES) + SPARE_SOUND_PACKETS
     this.output.addAudioTrack(track, { maximumPacketCount: packets })
     return {
       coding: { codec: choice.audio, bitrate: wanted.settings.audioBitrate },
@@ -156,7 +185,20 @@ export class OutputFile {
     await this.output.finalize()
     const { container, video, audio, shippedAac } = this.plan.choice
     const hasSound = this.sound !== null
-    return { ok: true, file: { container, videoCodec: video, audioCodec: hasSound ? audio : null, shippedAac: hasSound && shippedAac, frames: this.frames, framesTakenOver: this.takenOver, tookMs, stages }, extras: this.extras.made() }
+    return {
+      ok: true,
+      file: {
+        container,
+        videoCodec: video,
+        audioCodec: hasSound ? audio : null,
+        shippedAac: hasSound && shippedAac,
+        frames: this.frames,
+        framesTakenOver: this.takenOver,
+        tookMs,
+        stages,
+      },
+      extras: this.extras.made(),
+    }
   }
 
   async cancel(): Promise<void> {
@@ -175,7 +217,9 @@ export class OutputFile {
   }
 
   private runAt(n: number): Copied | undefined {
-    return this.track.kind === 'spliced' ? this.track.runs.find((run) => n >= run.fromFrame && n < run.toFrame) : undefined
+    return this.track.kind === 'spliced'
+      ? this.track.runs.find((run) => n >= run.fromFrame && n < run.toFrame)
+      : undefined
   }
 }
 
@@ -200,7 +244,15 @@ async function copiesOf(plan: FilePlan, sources: ReadonlyMap<RecordingId, Source
   const { size, poster, loop, videoBitrate } = plan.wanted.settings
   if (plan.choice.video !== 'avc' || plan.choice.container !== 'mp4' || size !== null || poster || loop) return null
   // A recording that cannot be looked through is told of when it is decoded.
-  return copiesFor({ frames: framesOf(plan), size: sizeOfFile(plan.wanted), compositionOf: (n) => compositionOf(plan, n), mostBitrate: videoBitrate }, sources).catch(() => null)
+  return copiesFor(
+    {
+      frames: framesOf(plan),
+      size: sizeOfFile(plan.wanted),
+      compositionOf: (n) => compositionOf(plan, n),
+      mostBitrate: videoBitrate,
+    },
+    sources,
+  ).catch(() => null)
 }
 
 function codedTrack(plan: FilePlan): VideoSampleSource {
@@ -214,11 +266,20 @@ function codedTrack(plan: FilePlan): VideoSampleSource {
 }
 
 function encoderConfig({ wanted, choice }: FilePlan): VideoEncoderConfig {
-  return { codec: choice.videoCodecString ?? '', ...sizeOfFile(wanted), bitrate: wanted.settings.videoBitrate, alpha: 'discard', avc: { format: 'avc' } }
+  return {
+    codec: choice.videoCodecString ?? '',
+    ...sizeOfFile(wanted),
+    bitrate: wanted.settings.videoBitrate,
+    alpha: 'discard',
+    avc: { format: 'avc' },
+  }
 }
 
 /** A quality that is held where the encoder can, else a bitrate. */
-function pictureQuality({ constantQuality, videoBitrate }: RenderSettings, { video }: EncoderChoice): { bitrate: number; quantizer?: number } {
+function pictureQuality(
+  { constantQuality, videoBitrate }: RenderSettings,
+  { video }: EncoderChoice,
+): { bitrate: number; quantizer?: number } {
   const quantizer = constantQuality === null ? undefined : QUANTIZERS[video]?.[constantQuality]
   return { bitrate: videoBitrate, ...(quantizer !== undefined && { quantizer }) }
 }

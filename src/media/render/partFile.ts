@@ -79,5 +79,7 @@ export async function deleteRenderFile(name: string): Promise<void> {
 /** Removes what renders that were cut short have left, and files of renders that are not `known` any more. Only while none is running. */
 export async function sweepRenderFiles(known: ReadonlySet<string>): Promise<void> {
   const dir = await folder()
-  for await (const name of dir.keys()) if (name.endsWith(PART) || !known.has(name.replace(/\.(poster|loop)$/, ''))) await dir.removeEntry(name).catch(() => {})
+  for await (const name of dir.keys())
+    if (name.endsWith(PART) || !known.has(name.replace(/\.(poster|loop)$/, '')))
+      await dir.removeEntry(name).catch(() => {})
 }

@@ -60,19 +60,43 @@ export class PictureMaker {
   }
 
   /** Draws what is wanted from material that is borrowed until this is done. What comes back makes a frame for the encoder of each, in order. Not for concurrent use. */
-  async draw(wanted: readonly WantedPicture[], material: Material): Promise<((time: FrameTime) => Promise<VideoSample>)[]> {
+  async draw(
+    wanted: readonly WantedPicture[],
+    material: Material,
+  ): Promise<((time: FrameTime) => Promise<VideoSample>)[]> {
     const { painter } = this
     const painted = painter ? await this.paint(painter, wanted, material) : new Set<WantedPicture>()
     const onCanvas = wanted.filter((w) => !painted.has(w))
-    if (onCanvas.length > 0) await this.composer.draw(onCanvas.map(({ surface, composition }) => ({ ctx: surface.canvas().ctx, composition })), material)
-    return wanted.map((w) => (time) => (painter && painted.has(w) ? Promise.resolve(painter.toSample(w.surface.picture, time)) : w.surface.canvas().toSample(time)))
+    if (onCanvas.length > 0)
+      await this.composer.draw(
+        onCanvas.map(({ surface, composition }) => ({ ctx: surface.canvas().ctx, composition })),
+        material,
+      )
+    return wanted.map(
+      (w) => (time) =>
+        painter && painted.has(w)
+          ? Promise.resolve(painter.toSample(w.surface.picture, time))
+          : w.surface.canvas().toSample(time),
+    )
   }
 
   /** Those that were painted. */
-  private async paint(painter: Painter<unknown>, wanted: readonly WantedPicture[], material: Material): Promise<Set<WantedPicture>> {
-    const able = wanted.filter(({ composition, surface }) => painter.canPaint(composition, surface.size, material.frameOf))
-    for (const { text, style } of able.flatMap((w) => textsOf(w.composition))) if (await loadFonts(text, style)) forgetSettings()
-    const done = able.length > 0 && (await painter.paint(able.map(({ composition, surface }) => ({ composition, picture: surface.picture })), material))
+  private async paint(
+    painter: Painter<unknown>,
+    wanted: readonly WantedPicture[],
+    material: Material,
+  ): Promise<Set<WantedPicture>> {
+    const able = wanted.filter(({ composition, surface }) =>
+      painter.canPaint(composition, surface.size, material.frameOf),
+    )
+    for (const { text, style } of able.flatMap((w) => textsOf(w.composition)))
+      if (await loadFonts(text, style)) forgetSettings()
+    const done =
+      able.length > 0 &&
+      (await painter.paint(
+        able.map(({ composition, surface }) => ({ composition, picture: surface.picture })),
+        material,
+      ))
     return new Set(done ? able : [])
   }
 }

@@ -33,7 +33,9 @@ export interface RenderProgress {
 }
 
 export type RenderedFile = Omit<FinishedFile, 'fileName' | 'sizeBytes' | 'extras' | 'savedAs'>
-export type RenderOutcome = { ok: true; file: RenderedFile; extras: { kind: 'poster' | 'loop'; blob: Blob }[] } | { ok: false; failure: RenderFailure }
+export type RenderOutcome =
+  | { ok: true; file: RenderedFile; extras: { kind: 'poster' | 'loop'; blob: Blob }[] }
+  | { ok: false; failure: RenderFailure }
 
 /** Where files go, and what is told and asked on the way. */
 export interface RenderHost {

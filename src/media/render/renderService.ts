@@ -16,7 +16,11 @@ export class RenderService implements RenderWorker {
   private goOn: (() => void) | null = null
   private held = Promise.resolve()
 
-  async render(job: RenderJob, onProgress: (progress: RenderProgress) => void, onEnd: (id: RenderId, reply: RenderReply) => Promise<void>): Promise<void> {
+  async render(
+    job: RenderJob,
+    onProgress: (progress: RenderProgress) => void,
+    onEnd: (id: RenderId, reply: RenderReply) => Promise<void>,
+  ): Promise<void> {
     const parts = new Map<RenderId, PartFile>()
     const reply = (id: RenderId, what: RenderReply) => onEnd(id, what)
     let told = 0
@@ -43,11 +47,17 @@ export class RenderService implements RenderWorker {
     for (const { id } of job.wanted) await reply(id, await this.settle(id, parts.get(id), outcomes.get(id), broken))
   }
 
-  private async settle(id: RenderId, part: PartFile | undefined, outcome: RenderOutcome | undefined, broken: unknown): Promise<RenderReply> {
+  private async settle(
+    id: RenderId,
+    part: PartFile | undefined,
+    outcome: RenderOutcome | undefined,
+    broken: unknown,
+  ): Promise<RenderReply> {
     try {
       if (outcome?.ok && part && !this.dropped.has(id)) {
         const extras = []
-        for (const { kind, blob } of outcome.extras) extras.push({ kind, sizeBytes: await keepWhole(`${id}.${kind}`, blob) })
+        for (const { kind, blob } of outcome.extras)
+          extras.push({ kind, sizeBytes: await keepWhole(`${id}.${kind}`, blob) })
         return { kind: 'finished', file: { ...outcome.file, extras }, sizeBytes: await part.keep() }
       }
       await part?.discard()
@@ -60,7 +70,11 @@ export class RenderService implements RenderWorker {
   }
 
   async measure(): Promise<Omit<MeasuredBackEnds, 'agent'>> {
-    return { canvasMs: (await measureBackEnd('canvas')) ?? 0, planesMs: await measureBackEnd('planes'), gpuMs: await measureBackEnd('gpu') }
+    return {
+      canvasMs: (await measureBackEnd('canvas')) ?? 0,
+      planesMs: await measureBackEnd('planes'),
+      gpuMs: await measureBackEnd('gpu'),
+    }
   }
 
   drop(id: RenderId): void {
@@ -82,5 +96,7 @@ export class RenderService implements RenderWorker {
 
 function failureOf(error: unknown): Extract<RenderReply, { kind: 'failed' }>['failure'] {
   const full = error instanceof DOMException && error.name === 'QuotaExceededError'
-  return full ? { reason: 'no-room', neededBytes: null } : { reason: 'broken', detail: error instanceof Error ? error.message : String(error) }
+  return full
+    ? { reason: 'no-room', neededBytes: null }
+    : { reason: 'broken', detail: error instanceof Error ? error.message : String(error) }
 }

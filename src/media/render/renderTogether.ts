@@ -38,7 +38,8 @@ export async function renderTogether(job: RenderJob, host: RenderHost): Promise<
   if (!first) return new Map()
   const edit = editToDraw(job.edit, first.settings)
   const sources = await SourceSet.openAll(edit, job.files)
-  if (!(sources instanceof SourceSet)) return failed(job.wanted, { reason: 'source-missing', fileName: sources.fileName })
+  if (!(sources instanceof SourceSet))
+    return failed(job.wanted, { reason: 'source-missing', fileName: sources.fileName })
   try {
     return await new Together({ ...job, edit }, host, sources, await PictureMaker.start(job.backEnd)).run()
   } finally {
@@ -57,7 +58,12 @@ class Together {
   private readonly collecting = new Collecting()
   private working: OutputFile[] = []
 
-  constructor(private readonly job: RenderJob, private readonly host: RenderHost, private readonly sources: SourceSet, private readonly pictures: PictureMaker) {}
+  constructor(
+    private readonly job: RenderJob,
+    private readonly host: RenderHost,
+    private readonly sources: SourceSet,
+    private readonly pictures: PictureMaker,
+  ) {}
 
   async run(): Promise<Outcomes> {
     const { edit, files, speechOf } = this.job
@@ -67,7 +73,10 @@ class Together {
     let sound: SoundWriter | null = null
     try {
       await this.begin(hasSound)
-      const levels = hasSound && edit.highlight.marks.some((m) => m.kind === 'level') ? await levelTrack(edit, files, speechOf, signal) : []
+      const levels =
+        hasSound && edit.highlight.marks.some((m) => m.kind === 'level')
+          ? await levelTrack(edit, files, speechOf, signal)
+          : []
       const loudness = this.job.wanted[0]?.settings.loudness ?? null
       const mixed = () => new Mixer(edit, speechOf, heard).blocks(0)
       if (hasSound) sound = new SoundWriter(loudness === null ? mixed() : atLoudness(mixed, loudness, signal))
@@ -76,10 +85,16 @@ class Together {
       await sound?.finish()
       const took = performance.now() - this.started
       const pixels = this.working.reduce((sum, file) => sum + pixelsOf(file), 0)
-      for (const file of this.working) await this.attempt(file, async () => void this.outcomes.set(file.wanted.id, await file.finish((took * pixelsOf(file)) / pixels, this.stages)))
+      for (const file of this.working)
+        await this.attempt(
+          file,
+          async () =>
+            void this.outcomes.set(file.wanted.id, await file.finish((took * pixelsOf(file)) / pixels, this.stages)),
+        )
     } catch (error) {
       signal.throwIfAborted()
-      for (const { wanted } of this.working) this.outcomes.set(wanted.id, { ok: false, failure: failureOf(error, this.sources) })
+      for (const { wanted } of this.working)
+        this.outcomes.set(wanted.id, { ok: false, failure: failureOf(error, this.sources) })
     } finally {
       for (const file of this.working) if (this.outcomes.get(file.wanted.id)?.ok !== true) await file.cancel()
       await sound?.close().catch(() => {})
@@ -118,14 +133,35 @@ class Together {
       await sound?.writeUpTo(frameStartMicros(n, rate) + SOUND_AHEAD_MICROS)
       for (; told < Math.min(frames, n + COMPOSED_AHEAD); told++) this.sources.expect(feedsAt(this.working, told))
       const drawing = this.working.flatMap((file) => asDrawn(file, n))
-      await this.timed('decodeMs', this.sources.load(feedsAt(this.working, n), (id) => recordingOf(edit, id).fileName))
-      const drawn = await this.timed('drawMs', this.pictures.draw(drawing.map((d) => d.picture), { frameOf: this.sources.frameOf, imageOf: this.sources.imageOf, figureAt: figure }))
+      await this.timed(
+        'decodeMs',
+        this.sources.load(feedsAt(this.working, n), (id) => recordingOf(edit, id).fileName),
+      )
+      const drawn = await this.timed(
+        'drawMs',
+        this.pictures.draw(
+          drawing.map((d) => d.picture),
+          { frameOf: this.sources.frameOf, imageOf: this.sources.imageOf, figureAt: figure },
+        ),
+      )
       const takingOver = this.working.filter((file) => !file.picture(n))
-      const keeps = (file: OutputFile) => keepsForLater(this.working.indexOf(file), this.working.length, n, MOST_ENCODING)
-      await this.timed('encodeMs', Promise.all([...drawing.map(({ file }, i) => this.attempt(file, () => file.add(n, at(drawn, i), keeps(file)), sound)), ...takingOver.map((file) => this.attempt(file, () => file.takeOver(n), sound))]))
+      const keeps = (file: OutputFile) =>
+        keepsForLater(this.working.indexOf(file), this.working.length, n, MOST_ENCODING)
+      await this.timed(
+        'encodeMs',
+        Promise.all([
+          ...drawing.map(({ file }, i) => this.attempt(file, () => file.add(n, at(drawn, i), keeps(file)), sound)),
+          ...takingOver.map((file) => this.attempt(file, () => file.takeOver(n), sound)),
+        ]),
+      )
       const seconds = (performance.now() - this.started) / 1000
       this.collecting.step()
-      this.host.onProgress({ frame: n + 1, frames, rate: (n + 1) / seconds, secondsLeft: (seconds / (n + 1)) * (frames - n - 1) })
+      this.host.onProgress({
+        frame: n + 1,
+        frames,
+        rate: (n + 1) / seconds,
+        secondsLeft: (seconds / (n + 1)) * (frames - n - 1),
+      })
     }
   }
 
@@ -180,7 +216,8 @@ function pixelsOf({ wanted }: OutputFile): number {
 /** Why `error` ended a file: a full disk, the recording that was being read when it was thrown, or else a fault of ours. */
 function failureOf(error: unknown, { reading }: SourceSet): RenderFailure {
   const detail = error instanceof Error ? error.message : String(error)
-  if (error instanceof DOMException && error.name === 'QuotaExceededError') return { reason: 'no-room', neededBytes: null }
+  if (error instanceof DOMException && error.name === 'QuotaExceededError')
+    return { reason: 'no-room', neededBytes: null }
   if (reading) return { reason: 'source-unreadable', ...reading, detail }
   return { reason: 'broken', detail }
 }

@@ -1,4 +1,12 @@
-import { AudioSample, AudioSampleSource, Mp4OutputFormat, NullTarget, Output, Quality, type EncodedPacket } from 'mediabunny'
+import {
+  AudioSample,
+  AudioSampleSource,
+  Mp4OutputFormat,
+  NullTarget,
+  Output,
+  Quality,
+  type EncodedPacket,
+} from 'mediabunny'
 import type { Micros } from '@/core/time/micros'
 import { OUTPUT_SAMPLE_RATE, framesAt } from '../sound/stereo'
 
@@ -22,14 +30,21 @@ export interface SoundTarget {
 class SoundCoder {
   readonly targets = new Set<SoundTarget>()
   /** Only there to have an encoder; in fragments, so that it keeps nothing. */
-  private readonly output = new Output({ format: new Mp4OutputFormat({ fastStart: 'fragmented' }), target: new NullTarget() })
+  private readonly output = new Output({
+    format: new Mp4OutputFormat({ fastStart: 'fragmented' }),
+    target: new NullTarget(),
+  })
   private readonly source: AudioSampleSource
   /** What was coded has been taken by every file. */
   private taken: Promise<unknown> = Promise.resolve()
 
   private constructor(readonly coding: SoundCoding) {
     const { codec, bitrate } = coding
-    this.source = new AudioSampleSource({ codec, quality: new Quality({ bitrate }), onEncodedPacket: (packet, meta) => this.give(packet, meta) })
+    this.source = new AudioSampleSource({
+      codec,
+      quality: new Quality({ bitrate }),
+      onEncodedPacket: (packet, meta) => this.give(packet, meta),
+    })
     this.output.addAudioTrack(this.source)
   }
 
@@ -42,7 +57,13 @@ class SoundCoder {
   /** Codes interleaved stereo that begins at frame `at` of the highlight. The track starts before 0 by what the encoder puts before the first sound. */
   async add(data: Float32Array<ArrayBuffer>, at: number): Promise<void> {
     const priming = this.coding.codec === 'aac' ? AAC_PRIMING_FRAMES : 0
-    const sample = new AudioSample({ format: 'f32', data, numberOfChannels: 2, sampleRate: OUTPUT_SAMPLE_RATE, timestamp: (at - priming) / OUTPUT_SAMPLE_RATE })
+    const sample = new AudioSample({
+      format: 'f32',
+      data,
+      numberOfChannels: 2,
+      sampleRate: OUTPUT_SAMPLE_RATE,
+      timestamp: (at - priming) / OUTPUT_SAMPLE_RATE,
+    })
     try {
       await this.source.add(sample)
     } finally {
@@ -75,7 +96,9 @@ export class SoundWriter {
 
   /** A file that is written to from the start on. */
   async add(target: SoundTarget): Promise<void> {
-    let coder = this.coders.find(({ coding }) => coding.codec === target.coding.codec && coding.bitrate === target.coding.bitrate)
+    let coder = this.coders.find(
+      ({ coding }) => coding.codec === target.coding.codec && coding.bitrate === target.coding.bitrate,
+    )
     if (!coder) this.coders.push((coder = await SoundCoder.start(target.coding)))
     coder.targets.add(target)
   }

@@ -18,25 +18,41 @@ export class SplicedTrack {
   /** Lets whoever waits for the encoder look again. */
   private wake = () => {}
 
-  private constructor(config: VideoEncoderConfig, private readonly keyFrameEvery: number, private readonly ids: AvcIds, private readonly decoderConfig: VideoDecoderConfig) {
+  private constructor(
+    config: VideoEncoderConfig,
+    private readonly keyFrameEvery: number,
+    private readonly ids: AvcIds,
+    private readonly decoderConfig: VideoDecoderConfig,
+  ) {
     this.encoder = new VideoEncoder({ output: (chunk) => this.take(chunk), error: (error) => this.fail(error) })
     this.encoder.ondequeue = () => this.wake()
     this.encoder.configure(config)
   }
 
   /** `config`: of H.264, each unit behind its length; `keyFrameEvery`: frames from one to the next at most. Null when the two cannot be told of in one track. */
-  static async start(config: VideoEncoderConfig, keyFrameEvery: number, taken: AvcConfig): Promise<SplicedTrack | null> {
+  static async start(
+    config: VideoEncoderConfig,
+    keyFrameEvery: number,
+    taken: AvcConfig,
+  ): Promise<SplicedTrack | null> {
     const own = await ownConfig(config)
     const ids = own && idsBeside(own, taken)
     const merged = own && ids && mergedAvcConfig(configWithIds(own, ids), taken)
     if (!merged) return null
-    return new SplicedTrack(config, keyFrameEvery, ids, { codec: config.codec, codedWidth: config.width, codedHeight: config.height, colorSpace: OUTPUT_COLOURS, description: writeAvcConfig(merged) })
+    return new SplicedTrack(config, keyFrameEvery, ids, {
+      codec: config.codec,
+      codedWidth: config.width,
+      codedHeight: config.height,
+      colorSpace: OUTPUT_COLOURS,
+      description: writeAvcConfig(merged),
+    })
   }
 
   /** Codes a frame. Resolves when the encoder can do with another; rejects when it broke down. */
   async add(sample: VideoSample): Promise<void> {
     await this.written
-    while (this.error === null && this.encoder.encodeQueueSize >= MOST_WAITING) await new Promise<void>((resolve) => (this.wake = resolve))
+    while (this.error === null && this.encoder.encodeQueueSize >= MOST_WAITING)
+      await new Promise<void>((resolve) => (this.wake = resolve))
     this.check()
     const frame = sample.toVideoFrame()
     const keyFrame = this.sinceKey >= this.keyFrameEvery
@@ -83,7 +99,9 @@ export class SplicedTrack {
   }
 
   private write(packet: EncodedPacket): void {
-    this.written = this.written.then(() => this.source.add(packet, { decoderConfig: this.decoderConfig })).catch((error) => this.fail(error))
+    this.written = this.written
+      .then(() => this.source.add(packet, { decoderConfig: this.decoderConfig }))
+      .catch((error) => this.fail(error))
   }
 
   private check(): void {
@@ -94,10 +112,19 @@ export class SplicedTrack {
 /** How an encoder describes what it makes: told with its first frame. Null when it does not. */
 async function ownConfig(config: VideoEncoderConfig): Promise<AvcConfig | null> {
   let description: AllowSharedBufferSource | undefined
-  const encoder = new VideoEncoder({ output: (_, meta) => (description ??= meta?.decoderConfig?.description), error: () => {} })
+  const encoder = new VideoEncoder({
+    output: (_, meta) => (description ??= meta?.decoderConfig?.description),
+    error: () => {},
+  })
   try {
     encoder.configure(config)
-    const frame = new VideoFrame(new Uint8Array((config.width * config.height * 3) / 2), { format: 'I420', codedWidth: config.width, codedHeight: config.height, timestamp: 0, colorSpace: OUTPUT_COLOURS })
+    const frame = new VideoFrame(new Uint8Array((config.width * config.height * 3) / 2), {
+      format: 'I420',
+      codedWidth: config.width,
+      codedHeight: config.height,
+      timestamp: 0,
+      colorSpace: OUTPUT_COLOURS,
+    })
     encoder.encode(frame, { keyFrame: true })
     frame.close()
     await encoder.flush()

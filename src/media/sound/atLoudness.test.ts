@@ -25,7 +25,9 @@ function talk(height: number) {
   }
 }
 
-async function measured(blocks: AsyncGenerator<Float32Array>): Promise<{ lufs: number; peakDb: number; frames: number }> {
+async function measured(
+  blocks: AsyncGenerator<Float32Array>,
+): Promise<{ lufs: number; peakDb: number; frames: number }> {
   const meter = new LoudnessMeter(OUTPUT_SAMPLE_RATE)
   let frames = 0
   for await (const block of blocks) {

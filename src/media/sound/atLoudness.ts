@@ -11,7 +11,11 @@ const CEILING_DB = -1
 const SILENCE_LUFS = -69
 
 /** Sound brought to an integrated loudness (LUFS), its peaks held. `mixed` is heard twice: once to be measured. Throws when `signal` is aborted meanwhile. */
-export async function* atLoudness(mixed: () => AsyncGenerator<Float32Array>, lufs: number, signal: AbortSignal): AsyncGenerator<Float32Array> {
+export async function* atLoudness(
+  mixed: () => AsyncGenerator<Float32Array>,
+  lufs: number,
+  signal: AbortSignal,
+): AsyncGenerator<Float32Array> {
   const arithmetic = await soundArithmetic()
   const meter = new LoudnessMeter(OUTPUT_SAMPLE_RATE, arithmetic)
   for await (const block of mixed()) {

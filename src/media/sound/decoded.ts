@@ -17,7 +17,10 @@ const CRASHES = /^pcm-s24/
 export async function* decoded(track: InputAudioTrack, from: number, to = Infinity): AsyncGenerator<AudioSample> {
   const config = await track.getDecoderConfig()
   const early = Math.max(from - LEAD, Math.min(from, await track.getFirstTimestamp()))
-  const blocks = config && !CRASHES.test(config.codec) && (await AudioDecoder.isConfigSupported(config)).supported ? byBrowser(track, config, early, to) : new AudioSampleSink(track).samples(early, to)
+  const blocks =
+    config && !CRASHES.test(config.codec) && (await AudioDecoder.isConfigSupported(config)).supported
+      ? byBrowser(track, config, early, to)
+      : new AudioSampleSink(track).samples(early, to)
   for await (const block of blocks) {
     if (block.timestamp + block.duration > from) yield block
     else block.close()
@@ -25,7 +28,12 @@ export async function* decoded(track: InputAudioTrack, from: number, to = Infini
 }
 
 /** Straight into the browser's decoder: half the time of the library's way, which is made for playing. */
-async function* byBrowser(track: InputAudioTrack, config: AudioDecoderConfig, from: number, to: number): AsyncGenerator<AudioSample> {
+async function* byBrowser(
+  track: InputAudioTrack,
+  config: AudioDecoderConfig,
+  from: number,
+  to: number,
+): AsyncGenerator<AudioSample> {
   const sink = new EncodedPacketSink(track)
   const first = (await sink.getPacket(from)) ?? (await sink.getFirstPacket())
   if (!first) return
@@ -49,13 +57,17 @@ async function* byBrowser(track: InputAudioTrack, config: AudioDecoderConfig, fr
   let off: number | null = null
   try {
     decoder.configure(config)
-    for (let more = true; !ended || ready.length > 0; ) {
+    for (let more = true; !ended || ready.length > 0;) {
       while (more && decoder.decodeQueueSize + ready.length < MOST_ON_THE_WAY) {
         const { value: packet } = await packets.next()
         if (failure !== null) throw failure
         more = packet !== undefined && packet.timestamp < to
         if (packet && more) decoder.decode(packet.toEncodedAudioChunk())
-        else decoder.flush().then(() => { ended = true; wake() }, failed)
+        else
+          decoder.flush().then(() => {
+            ended = true
+            wake()
+          }, failed)
       }
       for (let block = ready.shift(); block; block = ready.shift()) {
         // Timestamps before 0 do not come back as they went in.
@@ -64,7 +76,8 @@ async function* byBrowser(track: InputAudioTrack, config: AudioDecoderConfig, fr
         yield block
       }
       if (failure !== null) throw failure
-      if (!ended && (!more || decoder.decodeQueueSize > MOST_ON_THE_WAY / 2)) await new Promise<void>((resolve) => (wake = resolve))
+      if (!ended && (!more || decoder.decodeQueueSize > MOST_ON_THE_WAY / 2))
+        await new Promise<void>((resolve) => (wake = resolve))
     }
   } finally {
     for (const block of ready) block.close()

@@ -43,7 +43,12 @@ export class SoundSources {
 }
 
 /** Reads a source's sound; see stereoFrom. `id`: of the recording or sound file. */
-export type ReadSound = (id: string, source: SoundSource, fromMicros: Micros, speedPercent: number) => AsyncGenerator<Float32Array>
+export type ReadSound = (
+  id: string,
+  source: SoundSource,
+  fromMicros: Micros,
+  speedPercent: number,
+) => AsyncGenerator<Float32Array>
 
 /** A highlight's sound, mixed: the one way in which preview and render are heard. */
 export class Mixer {
@@ -112,11 +117,18 @@ export class Mixer {
   private async readerFor(segment: SoundSegment, fromFrame: number): Promise<BlockReader> {
     const source = await this.sources.get(segment.source.id, originOf(this.edit, segment.source))
     const ahead = fromFrame - framesAt(segment.startMicros)
-    const fromMicros = segment.fromMicros + Math.round((((ahead * MICROS_PER_SECOND) / OUTPUT_SAMPLE_RATE) * segment.speedPercent) / 100)
+    const fromMicros =
+      segment.fromMicros + Math.round((((ahead * MICROS_PER_SECOND) / OUTPUT_SAMPLE_RATE) * segment.speedPercent) / 100)
     return new BlockReader(this.read(segment.source.id, source, fromMicros, segment.speedPercent))
   }
 
-  private add(block: Float32Array, blockFrom: number, segment: SoundSegment, from: number, samples: Float32Array): void {
+  private add(
+    block: Float32Array,
+    blockFrom: number,
+    segment: SoundSegment,
+    from: number,
+    samples: Float32Array,
+  ): void {
     const frames = samples.length / 2
     const offset = (from - blockFrom) * 2
     if (isSteady(segment, from, from + frames)) return addScaled(block, offset, samples, segment.gain)
@@ -146,11 +158,17 @@ const microsAt = (frame: number) => (frame * MICROS_PER_SECOND) / OUTPUT_SAMPLE_
 
 /** Whether nothing but its gain says how loud a segment is between two frames of output. */
 function isSteady({ fades, duckDb }: SoundSegment, from: number, to: number): boolean {
-  return duckDb === 0 && fades.every(({ kind, fromMicros, toMicros }) => (kind === 'in' ? microsAt(from) >= toMicros : microsAt(to) <= fromMicros))
+  return (
+    duckDb === 0 &&
+    fades.every(({ kind, fromMicros, toMicros }) =>
+      kind === 'in' ? microsAt(from) >= toMicros : microsAt(to) <= fromMicros,
+    )
+  )
 }
 
 function addScaled(block: Float32Array, offset: number, samples: Float32Array, gain: number): void {
-  for (let i = 0; i < samples.length; i++) block[offset + i] = (block[offset + i] as number) + gain * (samples[i] as number)
+  for (let i = 0; i < samples.length; i++)
+    block[offset + i] = (block[offset + i] as number) + gain * (samples[i] as number)
 }
 
 /** Where the time of a segment's file begins. */

@@ -29,17 +29,21 @@ function glide(seconds: number, level: number): Float32Array {
   let phase = 0
   for (let i = 0; i < seconds * 48_000; i++) {
     phase += (2 * Math.PI * (140 + 60 * Math.sin(i / 9000))) / 48_000
-    const v = level * (0.6 * Math.sin(phase) + 0.25 * Math.sin(2 * phase) + 0.1 * Math.sin(5 * phase) + 0.05 * (2 * random() - 1))
+    const v =
+      level *
+      (0.6 * Math.sin(phase) + 0.25 * Math.sin(2 * phase) + 0.1 * Math.sin(5 * phase) + 0.05 * (2 * random() - 1))
     stereo[2 * i] = v
     stereo[2 * i + 1] = 0.8 * v
   }
   return stereo
 }
 
-const inBlocks = (sound: Float32Array, size: number) => Array.from({ length: Math.ceil(sound.length / size) }, (_, n) => sound.subarray(n * size, (n + 1) * size))
+const inBlocks = (sound: Float32Array, size: number) =>
+  Array.from({ length: Math.ceil(sound.length / size) }, (_, n) => sound.subarray(n * size, (n + 1) * size))
 
 /** How far two sounds of one length are apart where they are farthest; NaN where one is none. */
-const farthest = (a: Float32Array, b: Float32Array) => a.reduce((most, v, i) => Math.max(most, Math.abs(v - (b[i] ?? NaN))), 0)
+const farthest = (a: Float32Array, b: Float32Array) =>
+  a.reduce((most, v, i) => Math.max(most, Math.abs(v - (b[i] ?? NaN))), 0)
 
 describe('the sound kernel against plain arithmetic', () => {
   it.each([1, 3, 4, 5, 480, 4800, 8176, 8177, 40_001])('has the same peaks of %i frames', (length) => {
@@ -76,7 +80,11 @@ describe('the sound kernel against plain arithmetic', () => {
       const starts = 961
       const at = Math.floor(random() * starts)
       const heard = noise(2 * (starts + 2 * length - 1), 0.05)
-      if (length > 90) heard.set(tail.map((v) => v * 0.4), 2 * at)
+      if (length > 90)
+        heard.set(
+          tail.map((v) => v * 0.4),
+          2 * at,
+        )
       const [ours, plain] = [new Float32Array(2 * length), new Float32Array(2 * length)]
       const found = kernel.goOn(heard, tail, fade, ours)
       expect(found).toBe(PLAIN_ARITHMETIC.goOn(heard, tail, fade, plain))
@@ -87,7 +95,13 @@ describe('the sound kernel against plain arithmetic', () => {
     expect(kernel.goOn(noise(60_000), noise(200), noise(100), new Float32Array(200))).toBeLessThan(29_901)
   })
 
-  it.each([[44_100, 48_000], [8000, 48_000], [96_000, 48_000], [768_000, 48_000], [44_101, 48_000]])('changes %i samples a second to %i alike, in blocks of any size', (from, to) => {
+  it.each([
+    [44_100, 48_000],
+    [8000, 48_000],
+    [96_000, 48_000],
+    [768_000, 48_000],
+    [44_101, 48_000],
+  ])('changes %i samples a second to %i alike, in blocks of any size', (from, to) => {
     const [ours, plain] = [new RateChange(from, to, kernel), new RateChange(from, to)]
     for (const frames of [1, 700, 33, 20_000]) {
       const block = noise(2 * frames)
@@ -119,7 +133,8 @@ describe('the sound kernel against plain arithmetic', () => {
     const held = inBlocks(loud, 9600).map((block) => [c.push(block), d.push(block)] as const)
     for (const [ours, plain] of [...held, [c.end(), d.end()] as const]) {
       expect(ours.length).toBe(plain.length)
-      for (let i = 0; i < ours.length; i += 97) expect(Math.abs((ours[i] ?? NaN) - (plain[i] ?? NaN))).toBeLessThan(1e-4)
+      for (let i = 0; i < ours.length; i += 97)
+        expect(Math.abs((ours[i] ?? NaN) - (plain[i] ?? NaN))).toBeLessThan(1e-4)
     }
     const [e, f] = [new TimeStretch(1.3, kernel), new TimeStretch(1.3)]
     const energy = (sound: Float32Array) => sound.reduce((sum, v) => sum + v * v, 0)

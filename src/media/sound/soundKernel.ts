@@ -7,7 +7,16 @@ interface SoundExports {
   oversample: (src: number, count: number, dst: number, phases: number, quiet: number) => number
   goOn: (heard: number, starts: number, tail: number, count: number, fade: number, dst: number, room: number) => number
   weigh: (src: number, count: number, filter: number, state: number) => number
-  changeRate: (src: number, next: number, up: number, down: number, filter: number, taps: number, dst: number, count: number) => void
+  changeRate: (
+    src: number,
+    next: number,
+    up: number,
+    down: number,
+    filter: number,
+    taps: number,
+    dst: number,
+    count: number,
+  ) => void
 }
 
 /** Samples handed over at a time. */
@@ -31,11 +40,19 @@ const END = RATES + MOST_COEFS * BYTES
 
 /** The kernel's arithmetic. Rejects where WebAssembly has no SIMD. */
 export async function startSoundKernel(bytes: BufferSource): Promise<SoundArithmetic> {
-  const { instance } = await WebAssembly.instantiate(bytes, { env: { abort: () => { throw new Error('the kernel gave up') } } })
+  const { instance } = await WebAssembly.instantiate(bytes, {
+    env: {
+      abort: () => {
+        throw new Error('the kernel gave up')
+      },
+    },
+  })
   const { memory, oversample, goOn, weigh, changeRate } = instance.exports as unknown as SoundExports
   memory.grow(Math.max(0, Math.ceil((END - memory.buffer.byteLength) / 65_536)))
   new Float32Array(memory.buffer, PHASES, 4 * PEAK_TAPS).set(PEAK_PHASES.flatMap((phase) => [...phase]))
-  const [first, second, third, fourth] = [FIRST, SECOND, THIRD, FOURTH].map((at) => new Float32Array(memory.buffer, at, MOST_SAMPLES + 64)) as [Float32Array, Float32Array, Float32Array, Float32Array]
+  const [first, second, third, fourth] = [FIRST, SECOND, THIRD, FOURTH].map(
+    (at) => new Float32Array(memory.buffer, at, MOST_SAMPLES + 64),
+  ) as [Float32Array, Float32Array, Float32Array, Float32Array]
   const [filters, states] = [new Float64Array(memory.buffer, FILTER, 10), new Float64Array(memory.buffer, STATE, 8)]
   const coefs = new Float32Array(memory.buffer, RATES, MOST_COEFS)
   let laid: RateFilter | null = null

@@ -68,6 +68,9 @@ async function firstPart(blocks: AsyncGenerator<Float32Array>, frames: number): 
 
 /** Moves a block to the caller without copying it; one that is part of a larger buffer is copied first. */
 function handOver(block: Float32Array): SoundBlock {
-  const own = block.byteLength === block.buffer.byteLength && block.buffer instanceof ArrayBuffer ? (block as Float32Array<ArrayBuffer>) : new Float32Array(block)
+  const own =
+    block.byteLength === block.buffer.byteLength && block.buffer instanceof ArrayBuffer
+      ? (block as Float32Array<ArrayBuffer>)
+      : new Float32Array(block)
   return transfer(own, [own.buffer])
 }

@@ -19,14 +19,21 @@ export const framesAt = (t: Micros) => Math.round((t * OUTPUT_SAMPLE_RATE) / MIC
  * `speedPercent` with its pitch kept. Where the file has a gap, or begins its sound late, there is silence. A block is good
  * until the next is asked for. Stop reading to stop decoding.
  */
-export async function* stereoFrom(source: SoundSource, fromMicros: Micros, speedPercent: number): AsyncGenerator<Float32Array> {
+export async function* stereoFrom(
+  source: SoundSource,
+  fromMicros: Micros,
+  speedPercent: number,
+): AsyncGenerator<Float32Array> {
   if (!source.sound) return
   const sound = atNormalSpeed(source, fromMicros)
   yield* speedPercent === 100 ? sound : stretched(sound, speedPercent)
 }
 
 /** Sound at another speed, its pitch kept. */
-export async function* stretched(sound: AsyncGenerator<Float32Array>, speedPercent: number): AsyncGenerator<Float32Array> {
+export async function* stretched(
+  sound: AsyncGenerator<Float32Array>,
+  speedPercent: number,
+): AsyncGenerator<Float32Array> {
   const stretch = new TimeStretch(speedPercent / 100, await soundArithmetic())
   for await (const block of sound) yield stretch.push(block)
   yield stretch.end()
@@ -42,7 +49,13 @@ async function* atNormalSpeed(source: SoundSource, fromMicros: Micros): AsyncGen
   let written = 0
   let room = new Float32Array(0)
   for await (const sample of decoded(source.sound, source.toContainer(start))) {
-    const { silence, skip, take } = splice(source.toRecording(sample.timestamp), sample.numberOfFrames, range, written, rate)
+    const { silence, skip, take } = splice(
+      source.toRecording(sample.timestamp),
+      sample.numberOfFrames,
+      range,
+      written,
+      rate,
+    )
     if (room.length < 2 * take) room = new Float32Array(2 * take)
     const heard = room.subarray(0, 2 * take)
     copyStereo(sample, skip, heard)
@@ -56,5 +69,6 @@ async function* atNormalSpeed(source: SoundSource, fromMicros: Micros): AsyncGen
 
 /** Silence of `frames` frames in pieces of at most a second, so that a long one takes no memory. */
 function* inPieces(frames: number): Generator<Float32Array> {
-  for (let left = frames; left > 0; left -= OUTPUT_SAMPLE_RATE) yield new Float32Array(Math.min(left, OUTPUT_SAMPLE_RATE) * 2)
+  for (let left = frames; left > 0; left -= OUTPUT_SAMPLE_RATE)
+    yield new Float32Array(Math.min(left, OUTPUT_SAMPLE_RATE) * 2)
 }

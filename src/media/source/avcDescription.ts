@@ -8,5 +8,7 @@ export async function avcDescription(track: InputVideoTrack): Promise<Uint8Array
 }
 
 export function bytesOf(buffer: AllowSharedBufferSource): Uint8Array {
-  return ArrayBuffer.isView(buffer) ? new Uint8Array(buffer.buffer, buffer.byteOffset, buffer.byteLength) : new Uint8Array(buffer)
+  return ArrayBuffer.isView(buffer)
+    ? new Uint8Array(buffer.buffer, buffer.byteOffset, buffer.byteLength)
+    : new Uint8Array(buffer)
 }

@@ -8,7 +8,10 @@ const LONGER_SIDE = 1600
  * Only where there is a document.
  */
 export async function drawnSvg(file: File): Promise<File | null> {
-  const clean = DOMPurify.sanitize(await file.text(), { USE_PROFILES: { svg: true, svgFilters: true }, FORBID_TAGS: ['style', 'foreignObject', 'image', 'a', 'use'] })
+  const clean = DOMPurify.sanitize(await file.text(), {
+    USE_PROFILES: { svg: true, svgFilters: true },
+    FORBID_TAGS: ['style', 'foreignObject', 'image', 'a', 'use'],
+  })
   const root = new DOMParser().parseFromString(clean, 'text/html').querySelector('svg')
   if (!root) return null
   const size = sizeOf(root)
@@ -24,7 +27,9 @@ export async function drawnSvg(file: File): Promise<File | null> {
     await image.decode()
     const canvas = new OffscreenCanvas(width, height)
     canvas.getContext('2d')?.drawImage(image, 0, 0, width, height)
-    return new File([await canvas.convertToBlob({ type: 'image/png' })], file.name.replace(/\.svg$/i, '.png'), { type: 'image/png' })
+    return new File([await canvas.convertToBlob({ type: 'image/png' })], file.name.replace(/\.svg$/i, '.png'), {
+      type: 'image/png',
+    })
   } catch {
     return null
   } finally {
@@ -36,5 +41,8 @@ function sizeOf(root: Element): { width: number; height: number } {
   const [, , boxWidth = 0, boxHeight = 0] = (root.getAttribute('viewBox') ?? '').split(/[\s,]+/).map(Number)
   if (boxWidth > 0 && boxHeight > 0) return { width: boxWidth, height: boxHeight }
   const told = (side: string) => Number.parseFloat(root.getAttribute(side) ?? '')
-  return { width: told('width') > 0 ? told('width') : LONGER_SIDE, height: told('height') > 0 ? told('height') : LONGER_SIDE }
+  return {
+    width: told('width') > 0 ? told('width') : LONGER_SIDE,
+    height: told('height') > 0 ? told('height') : LONGER_SIDE,
+  }
 }

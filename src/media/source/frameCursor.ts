@@ -38,7 +38,10 @@ export class FrameCursor {
   private seeks = 0
 
   /** `isUnseen`: whether a frame on screen between two times will not be asked for; those need not be decoded. */
-  constructor(private readonly source: Source, private readonly isUnseen: (from: Micros, to: Micros) => boolean = () => false) {
+  constructor(
+    private readonly source: Source,
+    private readonly isUnseen: (from: Micros, to: Micros) => boolean = () => false,
+  ) {
     this.keyFrames = new KeyFrames(source.video)
   }
 
@@ -96,7 +99,9 @@ export class FrameCursor {
     const key = await new EncodedPacketSink(this.source.video).getKeyPacket(from, { metadataOnly: !isSeek })
     const glance = isSeek && key ? await this.glanceAt(key, onTheWay) : 'none'
     if (glance === 'left') return
-    this.frames = new FrameStream(this.source.video, key?.timestamp ?? from, from, (start, end) => this.isPassedOver(this.source.toRecording(start), this.source.toRecording(end), wanted))
+    this.frames = new FrameStream(this.source.video, key?.timestamp ?? from, from, (start, end) =>
+      this.isPassedOver(this.source.toRecording(start), this.source.toRecording(end), wanted),
+    )
     this.current = await this.pull()
     if (!this.current) {
       await this.leave()
@@ -125,7 +130,9 @@ export class FrameCursor {
   private async isBetterReachedAnew(from: Micros, wanted: Micros): Promise<boolean> {
     if (wanted < from) return !this.atStart
     if (wanted - from <= WORTH_RESTARTING_MICROS) return false
-    const key = await new EncodedPacketSink(this.source.video).getKeyPacket(this.source.toContainer(wanted), { metadataOnly: true })
+    const key = await new EncodedPacketSink(this.source.video).getKeyPacket(this.source.toContainer(wanted), {
+      metadataOnly: true,
+    })
     return key !== null && this.source.toRecording(key.timestamp) - from > WORTH_RESTARTING_MICROS
   }
 

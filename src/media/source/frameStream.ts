@@ -1,4 +1,10 @@
-import { EncodedPacketSink, VideoSampleSink, type EncodedPacket, type InputVideoTrack, type VideoSample } from 'mediabunny'
+import {
+  EncodedPacketSink,
+  VideoSampleSink,
+  type EncodedPacket,
+  type InputVideoTrack,
+  type VideoSample,
+} from 'mediabunny'
 import { disposableIn, withoutUnseen, type IsUnseen } from './leaveOut'
 import { ReadAhead } from './readAhead'
 
@@ -11,7 +17,12 @@ export class FrameStream {
   private readonly ahead = new ReadAhead(MOST_AHEAD)
 
   /** From the frame on screen at `startSeconds` on; up to `wantedSeconds` as fast as they come, since nobody looks at those. Frames that `isUnseen` may be left out. Container time. */
-  constructor(private readonly track: InputVideoTrack, startSeconds: number, private readonly wantedSeconds: number, private readonly isUnseen: IsUnseen = () => false) {
+  constructor(
+    private readonly track: InputVideoTrack,
+    startSeconds: number,
+    private readonly wantedSeconds: number,
+    private readonly isUnseen: IsUnseen = () => false,
+  ) {
     const packets = new EncodedPacketSink(track)
     const all = packets.packets.bind(packets)
     packets.packets = (...range) => this.heldBack(all(...range))
@@ -21,7 +32,10 @@ export class FrameStream {
 
   /** The next frame, for the caller to close; null after the last. Rejects when the file cannot be read or decoded. */
   async next(): Promise<VideoSample | null> {
-    const result = await this.ahead.take(() => this.samples.next(), ({ value }) => !value || value.timestamp >= this.wantedSeconds)
+    const result = await this.ahead.take(
+      () => this.samples.next(),
+      ({ value }) => !value || value.timestamp >= this.wantedSeconds,
+    )
     return result.done ? null : result.value
   }
 
@@ -30,7 +44,9 @@ export class FrameStream {
     await this.samples.return()
   }
 
-  private async *heldBack(packets: AsyncGenerator<EncodedPacket, void, unknown>): AsyncGenerator<EncodedPacket, void, unknown> {
+  private async *heldBack(
+    packets: AsyncGenerator<EncodedPacket, void, unknown>,
+  ): AsyncGenerator<EncodedPacket, void, unknown> {
     for await (const packet of withoutUnseen(packets, await disposableIn(this.track), this.isUnseen)) {
       if (packet.timestamp >= this.wantedSeconds) await this.ahead.turn()
       yield packet

@@ -5,7 +5,10 @@ import { ReadAhead } from './readAhead'
 const MOST_AHEAD = 3
 
 /** The frames on screen at rising times, seconds of container time, each for the caller to close; null where there is none. Leaving the loop stops the decoding. */
-export async function* framesAt(track: InputVideoTrack, seconds: Iterable<number>): AsyncGenerator<VideoSample | null, void, unknown> {
+export async function* framesAt(
+  track: InputVideoTrack,
+  seconds: Iterable<number>,
+): AsyncGenerator<VideoSample | null, void, unknown> {
   const ahead = new ReadAhead(MOST_AHEAD)
   const frames = new VideoSampleSink(track).samplesAtTimestamps(heldBack(seconds, ahead))
   try {

@@ -17,7 +17,23 @@ const files = [
 ] as const
 
 beforeAll(() => {
-  for (const [, name, how] of files) ffmpeg('-f', 'lavfi', '-i', 'testsrc2=s=160x90:r=60:d=3', '-c:v', 'libx264', '-preset', 'veryfast', '-g', '60', '-pix_fmt', 'yuv420p', ...how, join(folder, name))
+  for (const [, name, how] of files)
+    ffmpeg(
+      '-f',
+      'lavfi',
+      '-i',
+      'testsrc2=s=160x90:r=60:d=3',
+      '-c:v',
+      'libx264',
+      '-preset',
+      'veryfast',
+      '-g',
+      '60',
+      '-pix_fmt',
+      'yuv420p',
+      ...how,
+      join(folder, name),
+    )
 })
 
 async function packetsOf(name: string) {
@@ -31,7 +47,20 @@ async function packetsOf(name: string) {
 
 /** Kinds of picture by ffprobe, in the order of their times. */
 function kindsOf(name: string): string[] {
-  const { frames } = JSON.parse(run('ffprobe', ['-v', 'error', '-show_frames', '-select_streams', 'v', '-show_entries', 'frame=pict_type', '-of', 'json', join(folder, name)]).toString()) as { frames: { pict_type: string }[] }
+  const { frames } = JSON.parse(
+    run('ffprobe', [
+      '-v',
+      'error',
+      '-show_frames',
+      '-select_streams',
+      'v',
+      '-show_entries',
+      'frame=pict_type',
+      '-of',
+      'json',
+      join(folder, name),
+    ]).toString(),
+  ) as { frames: { pict_type: string }[] }
   return frames.map((f) => f.pict_type)
 }
 
@@ -67,11 +96,17 @@ describe('without what nobody looks at', () => {
         for (let t = random.between(0, 40_000); t < 3_400_000; t += step) times.push(Math.round(t))
         times.forEach((t) => wanted.add(t))
         const kept: EncodedPacket[] = []
-        for await (const packet of withoutUnseen(each(packets), isDisposable, (from, to) => wanted.isUnseen(micros(from), micros(to)))) kept.push(packet)
+        for await (const packet of withoutUnseen(each(packets), isDisposable, (from, to) =>
+          wanted.isUnseen(micros(from), micros(to)),
+        ))
+          kept.push(packet)
         const starts = packets.map((p) => micros(p.timestamp)).sort((a, b) => a - b)
         const onScreen = new Set(times.flatMap((t) => starts.findLast((s) => s <= t) ?? []))
         const keptStarts = new Set(kept.map((p) => micros(p.timestamp)))
-        expect([...onScreen].filter((s) => !keptStarts.has(s)), `${name}, every ${step} µs`).toEqual([])
+        expect(
+          [...onScreen].filter((s) => !keptStarts.has(s)),
+          `${name}, every ${step} µs`,
+        ).toEqual([])
         expect(kept).toEqual(packets.filter((p) => keptStarts.has(micros(p.timestamp))))
         expect(packets.filter((p) => !keptStarts.has(micros(p.timestamp))).every(isDisposable)).toBe(true)
         if (round === 0 && name === 'flat.mp4') expect(kept.length / packets.length).toBeLessThan(0.8)
@@ -85,7 +120,10 @@ describe('without what nobody looks at', () => {
     wanted.add(0)
     wanted.add(1_000_000)
     const kept: EncodedPacket[] = []
-    for await (const packet of withoutUnseen(each(packets), isDisposable, (from, to) => wanted.isUnseen(from * 1e6, to * 1e6))) kept.push(packet)
+    for await (const packet of withoutUnseen(each(packets), isDisposable, (from, to) =>
+      wanted.isUnseen(from * 1e6, to * 1e6),
+    ))
+      kept.push(packet)
     expect(kept.filter((p) => p.timestamp > 1.02).length).toBe(packets.filter((p) => p.timestamp > 1.02).length)
     expect(kept.filter((p) => p.timestamp < 0.98).every((p) => p.timestamp === 0 || !isDisposable(p))).toBe(true)
     expect(new WantedTimes().isUnseen(0, 1)).toBe(false)

@@ -18,7 +18,11 @@ export async function disposableIn(track: InputVideoTrack): Promise<(packet: Enc
 }
 
 /** Packets in their order, without those whose frames nobody will look at and no other frame is made from. */
-export async function* withoutUnseen(packets: AsyncIterable<EncodedPacket>, isDisposablePacket: (packet: EncodedPacket) => boolean, isUnseen: IsUnseen): AsyncGenerator<EncodedPacket, void, unknown> {
+export async function* withoutUnseen(
+  packets: AsyncIterable<EncodedPacket>,
+  isDisposablePacket: (packet: EncodedPacket) => boolean,
+  isUnseen: IsUnseen,
+): AsyncGenerator<EncodedPacket, void, unknown> {
   const waiting: { packet: EncodedPacket; disposable: boolean }[] = []
   const near: number[] = []
   const isLeftOut = ({ packet, disposable }: (typeof waiting)[number]) => {

@@ -39,7 +39,16 @@ async function openMoving(file: Blob): Promise<OpenImage | null> {
       const { image } = await decoder.decode({ frameIndex })
       untilMicros += Math.max(LEAST_MICROS, image.duration ?? USUAL_MICROS)
       const scale = Math.min(1, Math.sqrt(MOST_PIXELS / (count * image.displayWidth * image.displayHeight)))
-      const bitmap = await createImageBitmap(image, scale < 1 ? { resizeWidth: Math.max(1, Math.round(image.displayWidth * scale)), resizeHeight: Math.max(1, Math.round(image.displayHeight * scale)), resizeQuality: 'high' } : {})
+      const bitmap = await createImageBitmap(
+        image,
+        scale < 1
+          ? {
+              resizeWidth: Math.max(1, Math.round(image.displayWidth * scale)),
+              resizeHeight: Math.max(1, Math.round(image.displayHeight * scale)),
+              resizeQuality: 'high',
+            }
+          : {},
+      )
       image.close()
       frames.push({ bitmap, untilMicros })
     }

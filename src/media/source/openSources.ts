@@ -30,7 +30,8 @@ export class OpenSources {
       return await work(await kept.source)
     } finally {
       kept.users--
-      if (kept.users === 0) kept.closing = setTimeout(() => this.close(file.id, kept), this.kept.get(file.id) === kept ? IDLE_MS : 0)
+      if (kept.users === 0)
+        kept.closing = setTimeout(() => this.close(file.id, kept), this.kept.get(file.id) === kept ? IDLE_MS : 0)
     }
   }
 

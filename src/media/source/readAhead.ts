@@ -19,7 +19,8 @@ export class ReadAhead {
     this.given++
     while (!this.closed && this.given - this.taken > this.most) {
       const woken = new Promise<boolean>((resolve) => (this.wake = () => resolve(false)))
-      const impatient = this.waiting && new Promise<boolean>((resolve) => setTimeout(() => resolve(this.waiting), IMPATIENCE_MS))
+      const impatient =
+        this.waiting && new Promise<boolean>((resolve) => setTimeout(() => resolve(this.waiting), IMPATIENCE_MS))
       if (await (impatient ? Promise.race([woken, impatient]) : woken)) return
     }
   }

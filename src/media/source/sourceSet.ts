@@ -61,11 +61,19 @@ export class SourceSet {
     const used: { id: string }[] = [...usedRecordings(edit), ...usedImageFiles(edit), ...usedFontFiles(edit)]
     const open = async ({ id, fileName }: { id: string; fileName: string }, how: (file: Blob) => Promise<void>) => {
       const file = files.get(id)
-      const opened = file !== undefined && (await how(file).then(() => true, () => false))
+      const opened =
+        file !== undefined &&
+        (await how(file).then(
+          () => true,
+          () => false,
+        ))
       return opened || used.every((u) => u.id !== id) ? null : { fileName }
     }
     for (const recording of edit.recordings) {
-      const missing = await open(recording, async (file) => void set.open.set(recording.id, await openSource(file, recording.originMicros)))
+      const missing = await open(
+        recording,
+        async (file) => void set.open.set(recording.id, await openSource(file, recording.originMicros)),
+      )
       if (missing) return set.close().then(() => missing)
     }
     for (const image of edit.imageFiles) {
@@ -98,14 +106,24 @@ export class SourceSet {
    * Decodes what a composition's feeds show; `frameOf` then gives them until the next call. Where that takes long and there is but one feed,
    * `onTheWay.near` is called when `frameOf` gives a frame near the one asked for.
    */
-  async load(feeds: readonly Feed[], fileNameOf: (id: RecordingId) => string, onTheWay?: { near: () => Promise<void>; isOver: () => boolean }): Promise<void> {
+  async load(
+    feeds: readonly Feed[],
+    fileNameOf: (id: RecordingId) => string,
+    onTheWay?: { near: () => Promise<void>; isOver: () => boolean },
+  ): Promise<void> {
     this.frames.clear()
     this.lanesInUse = new Set(feeds.map((f) => f.lane))
     for (const feed of feeds) {
       if (this.frames.has(momentKey(feed))) continue
       this.reading = { fileName: fileNameOf(feed.recordingId), atMicros: feed.micros }
       const lane = await this.laneOf(feed)
-      const near = onTheWay && feeds.length === 1 ? { isOver: onTheWay.isOver, offer: (frame: VideoSample) => (this.frames.set(momentKey(feed), frame), onTheWay.near()) } : undefined
+      const near =
+        onTheWay && feeds.length === 1
+          ? {
+              isOver: onTheWay.isOver,
+              offer: (frame: VideoSample) => (this.frames.set(momentKey(feed), frame), onTheWay.near()),
+            }
+          : undefined
       this.frames.set(momentKey(feed), lane ? await frameOn(lane, feed.micros, near) : null)
       this.reading = null
     }
@@ -113,7 +131,10 @@ export class SourceSet {
 
   /** Decodes a frame before it is due, so that showing it then costs nothing; harmless when it fails. */
   async makeReady(feed: Feed, dueInMicros: Micros): Promise<void> {
-    const goesOn = ([key, { recordingId, at }]: [string, Lane]) => this.lanesInUse.has(key) && recordingId === feed.recordingId && Math.abs(feed.micros - (at + dueInMicros)) < GOES_ON_MICROS
+    const goesOn = ([key, { recordingId, at }]: [string, Lane]) =>
+      this.lanesInUse.has(key) &&
+      recordingId === feed.recordingId &&
+      Math.abs(feed.micros - (at + dueInMicros)) < GOES_ON_MICROS
     if ([...this.lanes].some(goesOn)) return
     const lane = await this.laneOf(feed)
     if (lane) await frameOn(lane, feed.micros).catch(() => null)
@@ -146,7 +167,17 @@ export class SourceSet {
     }
     if (!lane) {
       if (this.lanes.size >= Math.max(1, this.lanesInUse.size) + SPARE_CURSORS) await this.closeOldest()
-      const made: Lane = { key, cursor: new FrameCursor(source, (from, to) => this.expected.get(walkOf(made.key, recordingId))?.isUnseen(from, to) ?? false), recordingId, at: feed.micros, lastUsed: 0, busy: Promise.resolve(null) }
+      const made: Lane = {
+        key,
+        cursor: new FrameCursor(
+          source,
+          (from, to) => this.expected.get(walkOf(made.key, recordingId))?.isUnseen(from, to) ?? false,
+        ),
+        recordingId,
+        at: feed.micros,
+        lastUsed: 0,
+        busy: Promise.resolve(null),
+      }
       lane = made
       this.lanes.set(key, lane)
     }
@@ -183,7 +214,8 @@ export class SourceSet {
 
 const walkOf = (lane: string, recordingId: RecordingId) => `${lane} ${recordingId}`
 
-const isNear = (lane: Lane, { recordingId, micros }: Feed) => lane.recordingId === recordingId && micros >= lane.at && micros - lane.at <= TAKES_OVER_MICROS
+const isNear = (lane: Lane, { recordingId, micros }: Feed) =>
+  lane.recordingId === recordingId && micros >= lane.at && micros - lane.at <= TAKES_OVER_MICROS
 
 function frameOn(lane: Lane, t: Micros, onTheWay?: OnTheWay): Promise<VideoSample | null> {
   lane.busy = lane.busy.catch(() => null).then(() => lane.cursor.frameAt(t, onTheWay))

@@ -24,7 +24,13 @@ export class RecogniseService implements RecogniseWorker {
     this.running.abort()
   }
 
-  async recognise(folder: WhisperFolder, file: SourceFile, spans: SpeechStretch[], language: string | null, onShare: (share: number) => void): Promise<RecogniseOutcome> {
+  async recognise(
+    folder: WhisperFolder,
+    file: SourceFile,
+    spans: SpeechStretch[],
+    language: string | null,
+    onShare: (share: number) => void,
+  ): Promise<RecogniseOutcome> {
     this.running.abort()
     const { signal } = (this.running = new AbortController())
     let model: AutomaticSpeechRecognitionPipeline
@@ -70,15 +76,22 @@ async function loadModel(folder: WhisperFolder): Promise<AutomaticSpeechRecognit
   const wasm = env.backends.onnx.wasm
   if (wasm) Object.assign(wasm, { wasmPaths: undefined, numThreads: threads() })
   const { encoder, decoder } = folder.forms
-  return pipeline('automatic-speech-recognition', MODEL, { device: 'wasm', dtype: { encoder_model: encoder, decoder_model_merged: decoder } })
+  return pipeline('automatic-speech-recognition', MODEL, {
+    device: 'wasm',
+    dtype: { encoder_model: encoder, decoder_model_merged: decoder },
+  })
 }
 
 /** One processor is left to the page. */
 const threads = () => Math.max(1, Math.min(4, navigator.hardwareConcurrency - 1))
 
 function answerFrom(folder: WhisperFolder, url: string): Response {
-  const blob = folder.files.get(decodeURIComponent(new URL(url, 'http://localhost').pathname).replace(`${PLACE}${MODEL}/`, ''))
-  return blob ? new Response(blob, { headers: { 'content-length': String(blob.size) } }) : new Response(null, { status: 404 })
+  const blob = folder.files.get(
+    decodeURIComponent(new URL(url, 'http://localhost').pathname).replace(`${PLACE}${MODEL}/`, ''),
+  )
+  return blob
+    ? new Response(blob, { headers: { 'content-length': String(blob.size) } })
+    : new Response(null, { status: 404 })
 }
 
 /** Asks a model span by span. Many a folder says that its model times words, while the weights in it lack what that takes: then its sentences' times are shared out. */
@@ -100,15 +113,23 @@ class Listener {
   }
 
   private async ask(mono: Float32Array, span: SpeechStretch): Promise<HeardWord[]> {
-    const heard = await this.model(mono, { return_timestamps: this.timesWords ? 'word' : true, ...(this.language !== null && { language: this.language, task: 'transcribe' }) })
-    const inSpan = (seconds: number) => Math.min(span.toMicros, Math.max(span.fromMicros, span.fromMicros + toMicros(seconds)))
+    const heard = await this.model(mono, {
+      return_timestamps: this.timesWords ? 'word' : true,
+      ...(this.language !== null && { language: this.language, task: 'transcribe' }),
+    })
+    const inSpan = (seconds: number) =>
+      Math.min(span.toMicros, Math.max(span.fromMicros, span.fromMicros + toMicros(seconds)))
     const { chunks = [] } = Array.isArray(heard) ? { chunks: heard.flatMap((h) => h.chunks ?? []) } : heard
     return chunks.flatMap(({ text, timestamp: [from, to] }): HeardWord[] => {
       const fromMicros = inSpan(from)
       // A sentence that is cut off at the end of what was heard has no end.
       const endMicros = inSpan((to as number | null) ?? toSeconds(span.toMicros - span.fromMicros))
       if (this.timesWords) return [{ text, fromMicros, toMicros: endMicros }]
-      return timedTokens({ text, words: [], fromMicros, toMicros: endMicros }).map((token, i, all) => ({ text: text.slice(i === 0 ? 0 : all[i - 1]?.to, token.to), fromMicros: token.fromMicros, toMicros: token.toMicros }))
+      return timedTokens({ text, words: [], fromMicros, toMicros: endMicros }).map((token, i, all) => ({
+        text: text.slice(i === 0 ? 0 : all[i - 1]?.to, token.to),
+        fromMicros: token.fromMicros,
+        toMicros: token.toMicros,
+      }))
     })
   }
 }

@@ -23,7 +23,12 @@ export interface Recogniser {
   /** Whether it can make anything of a recording. */
   canDo: (recording: Recording) => Promise<boolean>
   /** `speech`: where somebody was heard speaking. Rejects when it fails, with an AbortError when `signal` says so; the captions that are there stay. `onShare`: 0..1, rising. */
-  recognise: (recording: Recording, file: Blob, speech: readonly SpeechStretch[], watch?: { onShare: (share: number) => void; signal: AbortSignal }) => Promise<Recognised[]>
+  recognise: (
+    recording: Recording,
+    file: Blob,
+    speech: readonly SpeechStretch[],
+    watch?: { onShare: (share: number) => void; signal: AbortSignal },
+  ) => Promise<Recognised[]>
 }
 
 /** Always there: an empty line for each stretch of speech, to be written or pasted into. */
@@ -31,7 +36,10 @@ const timedBlanks: Recogniser = {
   id: 'blanks',
   simulated: false,
   canDo: ({ sound }) => Promise.resolve(sound !== null),
-  recognise: (_, __, speech) => Promise.resolve(speech.map(({ fromMicros, toMicros }) => ({ fromMicros, toMicros, text: '', words: [], voice: null }))),
+  recognise: (_, __, speech) =>
+    Promise.resolve(
+      speech.map(({ fromMicros, toMicros }) => ({ fromMicros, toMicros, text: '', words: [], voice: null })),
+    ),
 }
 
 /** What the simulated recogniser knows: the demo footage that a text lies beside, as public/demo/shelf.json lists it. */
@@ -50,10 +58,21 @@ const simulatedRecogniser: Recogniser = {
   canDo: async ({ id }) => (await demoTextOf(id).catch(() => null)) !== null,
   recognise: async ({ id, fileName }, _, speech) => {
     const text = await demoTextOf(id)
-    const read = text === null ? null : await readCaptions(new Uint8Array(await (await fetch(`/demo/${text}`)).arrayBuffer()))
+    const read =
+      text === null ? null : await readCaptions(new Uint8Array(await (await fetch(`/demo/${text}`)).arrayBuffer()))
     if (!read?.ok) throw new Error(`The simulated recogniser has no answer for “${fileName}”`)
-    const heard = ({ fromMicros, toMicros }: { fromMicros: Micros; toMicros: Micros }) => speech.some((s) => s.fromMicros < toMicros && s.toMicros > fromMicros)
-    return read.cues.filter(heard).map((cue): Recognised => ({ ...cue, words: timedTokens(cue).map(({ from, to, fromMicros, toMicros }) => ({ text: cue.text.slice(from, to), fromMicros, toMicros })) }))
+    const heard = ({ fromMicros, toMicros }: { fromMicros: Micros; toMicros: Micros }) =>
+      speech.some((s) => s.fromMicros < toMicros && s.toMicros > fromMicros)
+    return read.cues
+      .filter(heard)
+      .map((cue): Recognised => ({
+        ...cue,
+        words: timedTokens(cue).map(({ from, to, fromMicros, toMicros }) => ({
+          text: cue.text.slice(from, to),
+          fromMicros,
+          toMicros,
+        })),
+      }))
   },
 }
 

@@ -15,24 +15,49 @@ export interface WhisperFolder {
 
 export type WeightForm = 'q8' | 'int8' | 'uint8' | 'q4' | 'bnb4' | 'fp32'
 
-export type FolderRead = { ok: true; folder: WhisperFolder } | { ok: false; reason: 'missing'; missing: string[] } | { ok: false; reason: 'unreadable'; path: string } | { ok: false; reason: 'another-kind' }
+export type FolderRead =
+  | { ok: true; folder: WhisperFolder }
+  | { ok: false; reason: 'missing'; missing: string[] }
+  | { ok: false; reason: 'unreadable'; path: string }
+  | { ok: false; reason: 'another-kind' }
 
 /** Forms of weights that a processor can run, and how their files' names end; the quickest first. */
-const FORMS: readonly (readonly [WeightForm, string])[] = [['q8', '_quantized'], ['int8', '_int8'], ['uint8', '_uint8'], ['q4', '_q4'], ['bnb4', '_bnb4'], ['fp32', '']]
+const FORMS: readonly (readonly [WeightForm, string])[] = [
+  ['q8', '_quantized'],
+  ['int8', '_int8'],
+  ['uint8', '_uint8'],
+  ['q4', '_q4'],
+  ['bnb4', '_bnb4'],
+  ['fp32', ''],
+]
 
-const SETTINGS = ['config.json', 'generation_config.json', 'preprocessor_config.json', 'tokenizer.json', 'tokenizer_config.json'] as const
+const SETTINGS = [
+  'config.json',
+  'generation_config.json',
+  'preprocessor_config.json',
+  'tokenizer.json',
+  'tokenizer_config.json',
+] as const
 
 /** The largest tokenizers have about a tenth of this. */
 const MOST_SETTINGS_BYTES = 40_000_000
 
 const config = z.object({ model_type: z.string() })
-const generationConfig = z.object({ lang_to_id: z.record(z.string(), z.number()).optional(), is_multilingual: z.boolean().optional(), alignment_heads: z.array(z.unknown()).optional() })
+const generationConfig = z.object({
+  lang_to_id: z.record(z.string(), z.number()).optional(),
+  is_multilingual: z.boolean().optional(),
+  alignment_heads: z.array(z.unknown()).optional(),
+})
 
 /** Looks whether a folder's files (by path in it) are a Whisper model. Weights may lie in `onnx/` or beside the settings. */
 export async function readWhisperFolder(name: string, all: ReadonlyMap<string, Blob>): Promise<FolderRead> {
   const encoder = weightsIn(all, 'encoder_model')
   const decoder = weightsIn(all, 'decoder_model_merged')
-  const missing = [...SETTINGS.filter((path) => !all.has(path)), ...(encoder ? [] : ['onnx/encoder_model.onnx']), ...(decoder ? [] : ['onnx/decoder_model_merged.onnx'])]
+  const missing = [
+    ...SETTINGS.filter((path) => !all.has(path)),
+    ...(encoder ? [] : ['onnx/encoder_model.onnx']),
+    ...(decoder ? [] : ['onnx/decoder_model_merged.onnx']),
+  ]
   if (!encoder || !decoder || missing.length > 0) return { ok: false, reason: 'missing', missing }
   const kind = await settings(all, 'config.json', config)
   const how = await settings(all, 'generation_config.json', generationConfig)
@@ -41,8 +66,20 @@ export async function readWhisperFolder(name: string, all: ReadonlyMap<string, B
   if (kind.model_type !== 'whisper') return { ok: false, reason: 'another-kind' }
   const files = new Map([...all].filter(([path]) => path.endsWith('.json') && !path.includes('/')))
   for (const [path, blob] of [...encoder.files, ...decoder.files]) files.set(path, blob)
-  const languages = how.is_multilingual === false ? [] : Object.keys(how.lang_to_id ?? {}).map((token) => token.replace(/^<\||\|>$/g, ''))
-  return { ok: true, folder: { name, files, forms: { encoder: encoder.form, decoder: decoder.form }, timesWords: (how.alignment_heads?.length ?? 0) > 0, languages } }
+  const languages =
+    how.is_multilingual === false
+      ? []
+      : Object.keys(how.lang_to_id ?? {}).map((token) => token.replace(/^<\||\|>$/g, ''))
+  return {
+    ok: true,
+    folder: {
+      name,
+      files,
+      forms: { encoder: encoder.form, decoder: decoder.form },
+      timesWords: (how.alignment_heads?.length ?? 0) > 0,
+      languages,
+    },
+  }
 }
 
 function weightsIn(all: ReadonlyMap<string, Blob>, stem: string): { form: WeightForm; files: [string, Blob][] } | null {

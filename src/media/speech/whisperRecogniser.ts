@@ -21,9 +21,20 @@ export function whisperRecogniser(folder: WhisperFolder, language: string | null
       const stop = () => void remote.stop()
       watch?.signal.addEventListener('abort', stop)
       try {
-        const outcome = await remote.recognise(folder, { id, file, originMicros }, spansToHear(speech, LONGEST_SPAN_MICROS), language, proxy((share) => watch?.onShare(share)))
+        const outcome = await remote.recognise(
+          folder,
+          { id, file, originMicros },
+          spansToHear(speech, LONGEST_SPAN_MICROS),
+          language,
+          proxy((share) => watch?.onShare(share)),
+        )
         if (outcome.kind === 'stopped') throw new DOMException('stopped', 'AbortError')
-        if (outcome.kind === 'failed') throw new Error(outcome.what === 'sound' ? `The sound of “${fileName}” cannot be read: ${outcome.detail}` : `The model in “${folder.name}” cannot be run: ${outcome.detail}`)
+        if (outcome.kind === 'failed')
+          throw new Error(
+            outcome.what === 'sound'
+              ? `The sound of “${fileName}” cannot be read: ${outcome.detail}`
+              : `The model in “${folder.name}” cannot be run: ${outcome.detail}`,
+          )
         return linesOfWords(outcome.words).map((line) => ({ ...line, voice: null }))
       } finally {
         watch?.signal.removeEventListener('abort', stop)

@@ -26,14 +26,17 @@ export interface AlongWhole {
   cuts: Micros[]
 }
 
-export type AlongOutcome =
-  | ({ kind: 'done' } & AlongWhole)
-  | { kind: 'stopped' }
-  | { kind: 'failed'; detail: string }
+export type AlongOutcome = ({ kind: 'done' } & AlongWhole) | { kind: 'stopped' } | { kind: 'failed'; detail: string }
 
 export interface AlongWorker {
   /** Looks at a recording at rising `times`; `withCuts`: for hard cuts between them too. A later call stops an earlier one; settles once. */
-  look(file: SourceFile, times: Micros[], areas: SearchArea[], withCuts: boolean, onSample: (sample: AlongSample) => void): Promise<AlongOutcome>
+  look(
+    file: SourceFile,
+    times: Micros[],
+    areas: SearchArea[],
+    withCuts: boolean,
+    onSample: (sample: AlongSample) => void,
+  ): Promise<AlongOutcome>
   stop(): void
   /** Waits a little, from the latest call on, before it looks further. */
   giveWay(): void

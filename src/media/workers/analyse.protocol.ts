@@ -10,7 +10,9 @@ export interface AnalyseJob {
   pictures: number[]
 }
 
-export type FoundPart = { index: number } & ({ kind: 'sound'; part: SoundPart } | { kind: 'pictures'; part: PicturesPart })
+export type FoundPart = { index: number } & (
+  { kind: 'sound'; part: SoundPart } | { kind: 'pictures'; part: PicturesPart }
+)
 
 export type AnalyseOutcome = { kind: 'done' } | { kind: 'stopped' } | { kind: 'failed'; detail: string }
 

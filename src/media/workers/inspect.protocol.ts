@@ -19,7 +19,14 @@ export interface InspectWorker {
   probe(file: Blob): Promise<ProbeResult>
   probeSound(file: Blob): Promise<SoundProbeResult>
   /** Small pictures at rising times; see media/inspect/pictures. Ends early when a later call uses the same `channel`. */
-  pictures(channel: string, source: SourceFile, times: Micros[], height: number, precision: PicturePrecision, onPicture: (index: number, picture: Blob) => void): Promise<void>
+  pictures(
+    channel: string,
+    source: SourceFile,
+    times: Micros[],
+    height: number,
+    precision: PicturePrecision,
+    onPicture: (index: number, picture: Blob) => void,
+  ): Promise<void>
   /** The frame on screen at a recording time in all its pixels, for the caller to close; null when there is none. */
   frame(source: SourceFile, t: Micros): Promise<ImageBitmap | null>
   /** Sound levels of several spans; see media/inspect/soundLevels. Ends early when a later call uses the same `channel`. */

@@ -38,4 +38,7 @@ export interface PreviewWorker {
   observe(onEvent: (event: PreviewEvent) => void): void
 }
 
-export type PreviewEvent = { kind: 'drawn'; micros: Micros; exact: boolean } | { kind: 'rate'; framesPerSecond: number; share: number } | { kind: 'unreadable'; fileName: string; atMicros: Micros }
+export type PreviewEvent =
+  | { kind: 'drawn'; micros: Micros; exact: boolean }
+  | { kind: 'rate'; framesPerSecond: number; share: number }
+  | { kind: 'unreadable'; fileName: string; atMicros: Micros }

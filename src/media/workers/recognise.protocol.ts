@@ -11,6 +11,12 @@ export type RecogniseOutcome =
 
 export interface RecogniseWorker {
   /** Writes down what is said in `spans` of a recording, none longer than half a minute. `language`: as the model lists it; null for a model of one language. `onShare`: 0..1, rising. Settles once. */
-  recognise(folder: WhisperFolder, file: SourceFile, spans: SpeechStretch[], language: string | null, onShare: (share: number) => void): Promise<RecogniseOutcome>
+  recognise(
+    folder: WhisperFolder,
+    file: SourceFile,
+    spans: SpeechStretch[],
+    language: string | null,
+    onShare: (share: number) => void,
+  ): Promise<RecogniseOutcome>
   stop(): void
 }

@@ -21,7 +21,12 @@ export interface RegionsWorker {
   /** Looks at a recording at rising `times`. `onProgress` is told the share that is done, 0..1. A later call stops an earlier one; settles once. */
   look(file: SourceFile, size: Size, times: Micros[], onProgress: (share: number) => void): Promise<LookOutcome>
   /** For each stretch how much each region stirs where mouths are, on average; `regions` in px of `size`. Rejects when the recording cannot be read. */
-  stir(file: SourceFile, size: Size, regions: Rect[], stretches: { fromMicros: Micros; toMicros: Micros }[]): Promise<number[][]>
+  stir(
+    file: SourceFile,
+    size: Size,
+    regions: Rect[],
+    stretches: { fromMicros: Micros; toMicros: Micros }[],
+  ): Promise<number[][]>
   /** A rectangle without border and black, by what was seen last of this recording; null when that was nothing. */
   tighten(recordingId: string, rect: Rect): Promise<Rect | null>
   stop(): void

@@ -7,13 +7,19 @@ beforeAll(() => configure({ useWebWorkers: false }))
 
 const LIST = '{"brimble":"bundle"}'
 
-async function zipOf(files: Record<string, string>, options: { password?: string; level?: number } = {}): Promise<Uint8Array<ArrayBuffer>> {
+async function zipOf(
+  files: Record<string, string>,
+  options: { password?: string; level?: number } = {},
+): Promise<Uint8Array<ArrayBuffer>> {
   const writer = new ZipWriter(new BlobWriter(), options)
   for (const [name, text] of Object.entries(files)) await writer.add(name, new TextReader(text))
   return new Uint8Array(await (await writer.close()).arrayBuffer())
 }
 
-const readAll = async (open: OpenZip) => ({ list: await open.text('bundle.json', 1000), media: await (await open.blob('media/1.mp4', 2000)).text() })
+const readAll = async (open: OpenZip) => ({
+  list: await open.text('bundle.json', 1000),
+  media: await (await open.blob('media/1.mp4', 2000)).text(),
+})
 const openAll = (zip: Uint8Array<ArrayBuffer>, most = 10) => readZip(new Blob([zip]), most, readAll)
 
 /** A zip of so many empty files, written by hand after the format's description (APPNOTE 4.3). */
@@ -56,14 +62,23 @@ describe('a zip', () => {
     ['a name that leads out of a folder', { ...files, '../../home/notes.txt': 'x' }, 'bad-name'],
     ['a name from the root', { ...files, '/etc/hosts': 'x' }, 'bad-name'],
     ['what unpacks to more than a hundred times its size', { ...files, 'media/2.mp4': 'a'.repeat(3_000_000) }, 'bomb'],
-    ['more files than there may be', { ...files, ...Object.fromEntries(Array.from({ length: 9 }, (_, i) => [`media/${i + 2}.mp4`, 'x'])) }, 'too-many-entries'],
+    [
+      'more files than there may be',
+      { ...files, ...Object.fromEntries(Array.from({ length: 9 }, (_, i) => [`media/${i + 2}.mp4`, 'x'])) },
+      'too-many-entries',
+    ],
   ])('with %s is refused', async (_what, made, reason) => {
     expect(await openAll(await zipOf(made))).toMatchObject({ ok: false, reason })
   })
 
   it('that asks for a password, or is none, is refused', async () => {
     expect(await openAll(await zipOf(files, { password: 'lift' }))).toMatchObject({ ok: false, reason: 'damaged' })
-    for (const bytes of [new Uint8Array(0), new Uint8Array(5000), new TextEncoder().encode('PK\u0003\u0004 and nothing else')]) expect(await openAll(bytes)).toMatchObject({ ok: false, reason: 'not-a-zip' })
+    for (const bytes of [
+      new Uint8Array(0),
+      new Uint8Array(5000),
+      new TextEncoder().encode('PK\u0003\u0004 and nothing else'),
+    ])
+      expect(await openAll(bytes)).toMatchObject({ ok: false, reason: 'not-a-zip' })
   })
 
   it('of a hundred thousand entries is given up at the first that is too many', async () => {
@@ -73,7 +88,9 @@ describe('a zip', () => {
   })
 
   it('what reading it throws is told as damage', async () => {
-    expect(await readZip(new Blob([await zipOf(files)]), 10, () => Promise.reject(new Error('no such thing')))).toEqual({ ok: false, reason: 'damaged', detail: 'no such thing' })
+    expect(await readZip(new Blob([await zipOf(files)]), 10, () => Promise.reject(new Error('no such thing')))).toEqual(
+      { ok: false, reason: 'damaged', detail: 'no such thing' },
+    )
   })
 
   it(`that was cut off or has other bytes in it is read as it was or refused, never as something else (seed ${SEED})`, async () => {
@@ -82,7 +99,9 @@ describe('a zip', () => {
     let refused = 0
     for (let n = 0; n < 300; n++) {
       const bytes = whole.slice(0, n % 3 === 0 ? random.integer(0, whole.length - 1) : undefined)
-      if (n % 3 > 0) for (let k = random.integer(1, 4); k > 0; k--) bytes[random.integer(0, bytes.length - 1)] = random.integer(0, 255)
+      if (n % 3 > 0)
+        for (let k = random.integer(1, 4); k > 0; k--)
+          bytes[random.integer(0, bytes.length - 1)] = random.integer(0, 255)
       const read = await openAll(bytes)
       if (!read.ok) refused++
       else expect(read.value).toEqual({ list: LIST, media })

@@ -1,7 +1,16 @@
-import { BlobReader, BlobWriter, configure, ERR_UNSAFE_FILENAME, TextWriter, ZipReader, type FileEntry } from '@zip.js/zip.js'
+import {
+  BlobReader,
+  BlobWriter,
+  configure,
+  ERR_UNSAFE_FILENAME,
+  TextWriter,
+  ZipReader,
+  type FileEntry,
+} from '@zip.js/zip.js'
 
 /** Why a zip was refused. */
-export type ZipFault = 'not-a-zip' | 'too-many-entries' | 'bad-name' | 'too-large' | 'bomb' | 'missing-entry' | 'damaged'
+export type ZipFault =
+  'not-a-zip' | 'too-many-entries' | 'bad-name' | 'too-large' | 'bomb' | 'missing-entry' | 'damaged'
 
 /** Media hardly gets smaller: what unpacks to so many times its size is not media. */
 const MOST_GROWTH = 100
@@ -11,7 +20,10 @@ const END_BYTES = 22 + 65_535
 const MOST_BYTES = 200e9
 
 class Refused extends Error {
-  constructor(readonly reason: ZipFault, readonly detail: string) {
+  constructor(
+    readonly reason: ZipFault,
+    readonly detail: string,
+  ) {
     super(reason)
   }
 }
@@ -48,7 +60,11 @@ export class OpenZip {
 export type ZipRead<T> = { ok: true; value: T } | { ok: false; reason: ZipFault; detail: string }
 
 /** Opens a zip and reads from it. Names are never used as paths; what `read` does not ask for is left unread. */
-export async function readZip<T>(zip: Blob, mostEntries: number, read: (open: OpenZip) => Promise<T>): Promise<ZipRead<T>> {
+export async function readZip<T>(
+  zip: Blob,
+  mostEntries: number,
+  read: (open: OpenZip) => Promise<T>,
+): Promise<ZipRead<T>> {
   configure({ useWebWorkers: false })
   const reader = new ZipReader(new BlobReader(zip))
   try {
@@ -99,5 +115,6 @@ function refuseUnread(error: unknown): never {
 
 function checkEntry({ filename, uncompressedSize, compressedSize, encrypted }: FileEntry): void {
   if (encrypted) refuse('damaged', 'it asks for a password')
-  if (uncompressedSize > 1_000_000 && uncompressedSize > MOST_GROWTH * compressedSize) refuse('bomb', filename.slice(0, 120))
+  if (uncompressedSize > 1_000_000 && uncompressedSize > MOST_GROWTH * compressedSize)
+    refuse('bomb', filename.slice(0, 120))
 }

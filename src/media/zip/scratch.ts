@@ -17,7 +17,8 @@ interface Scratch {
 export async function scratchFile(purpose: string): Promise<Scratch> {
   const root = await navigator.storage.getDirectory()
   const folder = await root.getDirectoryHandle(FOLDER, { create: true })
-  for await (const name of folder.keys()) if (name.startsWith(`${purpose} `)) await folder.removeEntry(name).catch(() => {})
+  for await (const name of folder.keys())
+    if (name.startsWith(`${purpose} `)) await folder.removeEntry(name).catch(() => {})
   const name = `${purpose} ${crypto.randomUUID()}`
   const handle = await folder.getFileHandle(name, { create: true })
   const writable = await handle.createWritable()

@@ -8,7 +8,10 @@ export interface NamedBlob {
 }
 
 /** Puts files into one zip, on disk and not in memory, as they are: video does not get smaller. Beyond 4 GB it is a Zip64. The zip made before it is let go of. */
-export async function zipFiles(files: readonly NamedBlob[], onProgress: (share: number) => void = () => {}): Promise<File> {
+export async function zipFiles(
+  files: readonly NamedBlob[],
+  onProgress: (share: number) => void = () => {},
+): Promise<File> {
   configure({ useWebWorkers: false })
   const scratch = await scratchFile('zip')
   const total = files.reduce((sum, f) => sum + f.blob.size, 0)

@@ -50,7 +50,10 @@ const SCRIPT = `
 function page(body: string, script = ''): Page {
   const nonce = randomBytes(12).toString('base64')
   const html = `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><meta name="robots" content="noindex"><title>Pick up</title><style nonce="${nonce}">${STYLE}</style></head><body><main>${body}</main>${script && `<script nonce="${nonce}">${script}</script>`}</body></html>`
-  return { html, policy: `default-src 'none'; style-src 'nonce-${nonce}'; script-src 'nonce-${nonce}'; media-src 'self'; img-src 'self'; connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'` }
+  return {
+    html,
+    policy: `default-src 'none'; style-src 'nonce-${nonce}'; script-src 'nonce-${nonce}'; media-src 'self'; img-src 'self'; connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'`,
+  }
 }
 
 export function messagePage(message: string): Page {
@@ -59,7 +62,9 @@ export function messagePage(message: string): Page {
 
 /** Asks for the code; `wrong` says what was wrong with the one before. */
 export function codePage(wrong: string): Page {
-  return page(`<h1><span>Brimble</span> pick-up</h1><p>Type the code that stands on the other screen.</p>${wrong && `<p class="wrong" role="alert">${escaped(wrong)}</p>`}<form action="/" method="get"><input name="code" aria-label="Code" autocomplete="off" autocapitalize="characters" maxlength="12" required autofocus><div class="row"><button>Go on</button></div></form>`)
+  return page(
+    `<h1><span>Brimble</span> pick-up</h1><p>Type the code that stands on the other screen.</p>${wrong && `<p class="wrong" role="alert">${escaped(wrong)}</p>`}<form action="/" method="get"><input name="code" aria-label="Code" autocomplete="off" autocapitalize="characters" maxlength="12" required autofocus><div class="row"><button>Go on</button></div></form>`,
+  )
 }
 
 /** The files that lie ready. */
@@ -67,8 +72,15 @@ export function filesPage({ code, files, expiresAt }: PickUp): Page {
   const minutes = Math.max(1, Math.round((expiresAt - Date.now()) / 60_000))
   const list = files.map(({ name, type, sizeBytes }, n) => {
     const address = `/c/${code}/${n}`
-    const seen = type.startsWith('video/') ? `<video src="${address}" controls playsinline preload="metadata"></video>` : type.startsWith('image/') ? `<img src="${address}" alt="">` : ''
+    const seen = type.startsWith('video/')
+      ? `<video src="${address}" controls playsinline preload="metadata"></video>`
+      : type.startsWith('image/')
+        ? `<img src="${address}" alt="">`
+        : ''
     return `<article><h2>${escaped(name)}</h2><small>${(sizeBytes / 1e6).toFixed(1)} MB</small>${seen}<div class="row"><a class="button" href="${address}?save" download>Save</a><button class="second" hidden data-file="${address}" data-name="${escaped(name)}" data-type="${type}">Share</button></div></article>`
   })
-  return page(`<h1><span>Brimble</span> pick-up</h1><p>${files.length} ${files.length === 1 ? 'file' : 'files'}, here for ${minutes} more ${minutes === 1 ? 'minute' : 'minutes'}.</p>${list.join('')}`, SCRIPT)
+  return page(
+    `<h1><span>Brimble</span> pick-up</h1><p>${files.length} ${files.length === 1 ? 'file' : 'files'}, here for ${minutes} more ${minutes === 1 ? 'minute' : 'minutes'}.</p>${list.join('')}`,
+    SCRIPT,
+  )
 }

@@ -6,12 +6,15 @@ import type { ReadableStream } from 'node:stream/web'
 import { afterEach, expect, test } from 'vitest'
 import { PickUpServer } from './pickUpServer'
 
-const body = (bytes: Uint8Array | string) => new Blob([bytes as BlobPart]).stream() as unknown as ReadableStream<Uint8Array>
+const body = (bytes: Uint8Array | string) =>
+  new Blob([bytes as BlobPart]).stream() as unknown as ReadableStream<Uint8Array>
 const FILM = Uint8Array.from({ length: 100_000 }, (_, i) => i % 251)
 
 let server: PickUpServer | null = null
-const started = async (...limits: Parameters<typeof PickUpServer.start>) => (server = await PickUpServer.start(...limits))
-const get = (path: string, headers: Record<string, string> = {}) => fetch(`http://127.0.0.1:${server?.port}${path}`, { headers, redirect: 'manual' })
+const started = async (...limits: Parameters<typeof PickUpServer.start>) =>
+  (server = await PickUpServer.start(...limits))
+const get = (path: string, headers: Record<string, string> = {}) =>
+  fetch(`http://127.0.0.1:${server?.port}${path}`, { headers, redirect: 'manual' })
 
 afterEach(async () => {
   await server?.close()
@@ -34,7 +37,9 @@ test('whoever has the code gets the list and each file, whole or in part; names 
   expect([part.status, part.headers.get('content-range')]).toEqual([206, 'bytes 1000-1999/100000'])
   expect(new Uint8Array(await part.arrayBuffer())).toEqual(FILM.slice(1000, 2000))
   expect((await get(`/c/${pickUp.code}/0`, { range: 'bytes=100000-' })).status).toBe(416)
-  expect((await get(`/c/${pickUp.code}/0?save`)).headers.get('content-disposition')).toMatch(/^attachment; filename\*=UTF-8''Last%20%3Cgate%3E/)
+  expect((await get(`/c/${pickUp.code}/0?save`)).headers.get('content-disposition')).toMatch(
+    /^attachment; filename\*=UTF-8''Last%20%3Cgate%3E/,
+  )
 })
 
 test('without the code nothing is listed; whoever gives wrong ones is answered late and keeps nobody out', async () => {
@@ -64,14 +69,20 @@ test('a name that was cut through a letter is handed over all the same', async (
   const { pickUp } = await started()
   expect(await pickUp.add(`glide ${'\u{1F6E9}'.charAt(0)}.mp4`, body(FILM))).toEqual({ ok: true })
   const saved = await get(`/c/${pickUp.code}/0?save`)
-  expect([saved.status, saved.headers.get('content-disposition')]).toEqual([200, "attachment; filename*=UTF-8''glide%20%EF%BF%BD.mp4"])
+  expect([saved.status, saved.headers.get('content-disposition')]).toEqual([
+    200,
+    "attachment; filename*=UTF-8''glide%20%EF%BF%BD.mp4",
+  ])
 })
 
 /** A process that makes a pick-up's folder and says where; `end`: what it does then. */
 async function folderOf(end: string): Promise<{ folder: string; gone: Promise<unknown> }> {
   const script = `import { makeTemporaryFolder } from ${JSON.stringify(resolve('unattended/temporaryFolders.mjs'))}; import { writeFileSync } from 'node:fs'
     process.on('SIGTERM', () => process.exit(143)); const folder = makeTemporaryFolder('brimble-pick-up'); writeFileSync(folder + '/film', 'x'); console.log(folder); ${end}`
-  const child = spawn(process.execPath, ['--input-type=module', '-e', script], { stdio: ['ignore', 'pipe', 'inherit'], env: { ...process.env, TMPDIR: place } })
+  const child = spawn(process.execPath, ['--input-type=module', '-e', script], {
+    stdio: ['ignore', 'pipe', 'inherit'],
+    env: { ...process.env, TMPDIR: place },
+  })
   const gone = new Promise((done) => child.once('exit', done))
   const folder = await new Promise<string>((done) => child.stdout.once('data', (text) => done(String(text).trim())))
   if (end.includes('setInterval')) child.kill(end.includes('term') ? 'SIGTERM' : 'SIGKILL')
@@ -106,7 +117,16 @@ test('codes are eight letters of thirty-one, and never twice the same', async ()
 test('paths lead nowhere else, other methods do nothing', async () => {
   const { pickUp } = await started()
   await pickUp.add('a.mp4', body('a'))
-  for (const path of [`/c/${pickUp.code}/../../../etc/passwd`, `/c/${pickUp.code}/..%2f..%2fetc%2fpasswd`, `/c/${pickUp.code}/-1`, `/c/${pickUp.code}/1`, `/c/${pickUp.code}/0x0`, '/etc/passwd', '/api/pick-up']) expect([404, 403]).toContain((await get(path)).status)
+  for (const path of [
+    `/c/${pickUp.code}/../../../etc/passwd`,
+    `/c/${pickUp.code}/..%2f..%2fetc%2fpasswd`,
+    `/c/${pickUp.code}/-1`,
+    `/c/${pickUp.code}/1`,
+    `/c/${pickUp.code}/0x0`,
+    '/etc/passwd',
+    '/api/pick-up',
+  ])
+    expect([404, 403]).toContain((await get(path)).status)
   expect((await fetch(`http://127.0.0.1:${server?.port}/c/${pickUp.code}`, { method: 'DELETE' })).status).toBe(405)
 })
 

@@ -5,7 +5,11 @@ import { join } from 'node:path'
 import { Readable, Transform } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import type { ReadableStream } from 'node:stream/web'
-import { makeTemporaryFolder, removeTemporaryFolder, sweepTemporaryFolders } from '../../../unattended/temporaryFolders.mjs'
+import {
+  makeTemporaryFolder,
+  removeTemporaryFolder,
+  sweepTemporaryFolders,
+} from '../../../unattended/temporaryFolders.mjs'
 
 /** No letter that can be taken for another: 31 of them, eight to a code, are 8.5 · 10¹¹ codes. */
 const LETTERS = 'ABCDEFGHJKMNPQRSTUVWXYZ23456789'
@@ -36,7 +40,15 @@ export interface PickUpFile {
 export type AddFileResult = { ok: true } | { ok: false; reason: 'too-large' | 'too-many' | 'bad-type' | 'closed' }
 
 /** What may be picked up: what Brimble makes. */
-const TYPES: Record<string, string> = { mp4: 'video/mp4', webm: 'video/webm', png: 'image/png', gif: 'image/gif', vtt: 'text/vtt', srt: 'application/x-subrip', zip: 'application/zip' }
+const TYPES: Record<string, string> = {
+  mp4: 'video/mp4',
+  webm: 'video/webm',
+  png: 'image/png',
+  gif: 'image/gif',
+  vtt: 'text/vtt',
+  srt: 'application/x-subrip',
+  zip: 'application/zip',
+}
 
 /** Files that lie ready for whoever has the code, on disk, for a set time. `close` ends it and removes them. */
 export class PickUp {
@@ -47,7 +59,11 @@ export class PickUp {
   private bytes = 0
   private closed = false
 
-  private constructor(private readonly folder: string, private readonly limits: PickUpLimits, private readonly onClose: () => void) {
+  private constructor(
+    private readonly folder: string,
+    private readonly limits: PickUpLimits,
+    private readonly onClose: () => void,
+  ) {
     this.expiresAt = Date.now() + limits.lastsMs
     this.timer = setTimeout(() => this.close(), limits.lastsMs)
     this.timer.unref()
@@ -63,7 +79,16 @@ export class PickUp {
 
   /** Whether a code is this one's; however wrong it is, the answer takes as long. */
   isCode(given: string): boolean {
-    const [a, b] = [Buffer.from(this.code), Buffer.from(given.toUpperCase().replace(/[^A-Z0-9]/g, '').padEnd(CODE_LENGTH).slice(0, CODE_LENGTH))]
+    const [a, b] = [
+      Buffer.from(this.code),
+      Buffer.from(
+        given
+          .toUpperCase()
+          .replace(/[^A-Z0-9]/g, '')
+          .padEnd(CODE_LENGTH)
+          .slice(0, CODE_LENGTH),
+      ),
+    ]
     return a.length === b.length && timingSafeEqual(a, b) && this.isOpen
   }
 
@@ -83,7 +108,10 @@ export class PickUp {
     try {
       await pipeline(Readable.fromWeb(body), counted, createWriteStream(path, { flags: 'wx', mode: 0o600 }))
     } catch (error) {
-      this.bytes -= await stat(path).then((s) => s.size, () => 0)
+      this.bytes -= await stat(path).then(
+        (s) => s.size,
+        () => 0,
+      )
       await rm(path, { force: true })
       if (error instanceof TooLarge) return { ok: false, reason: 'too-large' }
       throw error

@@ -25,7 +25,11 @@ export class PickUpServer {
   private readonly lookedAt = new RateLimiterMemory(LOOKED_AT)
   private readonly wrong = new RateLimiterMemory(ANSWERED_AT_ONCE)
 
-  private constructor(readonly pickUp: PickUp, private readonly server: Server, private readonly heldBackMs: number) {
+  private constructor(
+    readonly pickUp: PickUp,
+    private readonly server: Server,
+    private readonly heldBackMs: number,
+  ) {
     server.on('request', (request, response) => void this.answer(request, response).catch(() => response.destroy()))
   }
 
@@ -49,7 +53,9 @@ export class PickUpServer {
 
   /** Where it can be reached: this machine's addresses on its networks, else itself alone. */
   addresses(): string[] {
-    const found = Object.values(networkInterfaces()).flatMap((all) => all ?? []).filter((a) => a.family === 'IPv4' && !a.internal)
+    const found = Object.values(networkInterfaces())
+      .flatMap((all) => all ?? [])
+      .filter((a) => a.family === 'IPv4' && !a.internal)
     return (found.length > 0 ? found.map((a) => a.address) : ['127.0.0.1']).map((host) => `http://${host}:${this.port}`)
   }
 
@@ -58,14 +64,16 @@ export class PickUpServer {
   }
 
   private async answer(request: IncomingMessage, response: ServerResponse): Promise<void> {
-    if (request.method !== 'GET' && request.method !== 'HEAD') return send(response, 405, messagePage('That cannot be done here.'))
+    if (request.method !== 'GET' && request.method !== 'HEAD')
+      return send(response, 405, messagePage('That cannot be done here.'))
     const url = new URL(request.url ?? '/', 'http://pick-up')
     const asked = url.searchParams.get('code')
     const [, kind, code = '', index] = asked === null ? url.pathname.split('/') : ['', 'c', asked]
     if (url.pathname === '/' && asked === null) return send(response, 200, codePage(''))
     if (kind !== 'c') return send(response, 404, messagePage('There is nothing here.'))
     const from = request.socket.remoteAddress ?? 'unknown'
-    if (!(await isWithin(this.lookedAt, from))) return send(response, 429, messagePage('Too many codes at once. Try again in a moment.'), { 'Retry-After': '1' })
+    if (!(await isWithin(this.lookedAt, from)))
+      return send(response, 429, messagePage('Too many codes at once. Try again in a moment.'), { 'Retry-After': '1' })
     if (!this.pickUp.isCode(code)) {
       if (!(await isWithin(this.wrong, from))) await delay(this.heldBackMs)
       return send(response, 403, codePage(this.pickUp.isOpen ? 'That is not the code.' : 'This pick-up is over.'))
@@ -86,8 +94,22 @@ async function isWithin(limiter: RateLimiterMemory, key: string): Promise<boolea
   )
 }
 
-function send(response: ServerResponse, status: number, { html, policy }: Page, more: Record<string, string> = {}): void {
-  response.writeHead(status, { ...more, 'Content-Type': 'text/html; charset=utf-8', 'Content-Security-Policy': policy, 'Cache-Control': 'no-store', 'X-Content-Type-Options': 'nosniff', 'Referrer-Policy': 'no-referrer' }).end(html)
+function send(
+  response: ServerResponse,
+  status: number,
+  { html, policy }: Page,
+  more: Record<string, string> = {},
+): void {
+  response
+    .writeHead(status, {
+      ...more,
+      'Content-Type': 'text/html; charset=utf-8',
+      'Content-Security-Policy': policy,
+      'Cache-Control': 'no-store',
+      'X-Content-Type-Options': 'nosniff',
+      'Referrer-Policy': 'no-referrer',
+    })
+    .end(html)
 }
 
 /** A file or a part of it: phones ask for parts. */
@@ -95,7 +117,8 @@ function serve(request: IncomingMessage, response: ServerResponse, file: PickUp[
   const range = /^bytes=(\d+)-(\d*)$/.exec(request.headers.range ?? '')
   const from = range ? Number(range[1]) : 0
   const to = range?.[2] ? Math.min(Number(range[2]), file.sizeBytes - 1) : file.sizeBytes - 1
-  if (from > to && file.sizeBytes > 0) return void response.writeHead(416, { 'Content-Range': `bytes */${file.sizeBytes}` }).end()
+  if (from > to && file.sizeBytes > 0)
+    return void response.writeHead(416, { 'Content-Range': `bytes */${file.sizeBytes}` }).end()
   response.writeHead(range ? 206 : 200, {
     'Content-Type': file.type,
     'Content-Length': to - from + 1,

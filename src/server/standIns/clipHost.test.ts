@@ -26,7 +26,14 @@ test('lists clips by month, newest first, each with an address that delivers its
 })
 
 test('gives nothing for addresses and months that it does not have, whatever they look like', async () => {
-  for (const address of ['', 'https://clips.example/', 'https://clips.example/../../package.json', '/etc/passwd', 'https://other.example/heat-three']) expect(await clipAt(address)).toBeNull()
+  for (const address of [
+    '',
+    'https://clips.example/',
+    'https://clips.example/../../package.json',
+    '/etc/passwd',
+    'https://other.example/heat-three',
+  ])
+    expect(await clipAt(address)).toBeNull()
   for (const month of ['', '2026', '2026-12', '../']) expect(await clipsOf(month)).toEqual([])
 })
 

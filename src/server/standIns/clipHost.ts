@@ -19,11 +19,26 @@ export interface HostedClip {
 
 /** The demo's recordings as clips; they lie in `public/demo`. */
 const CLIPS = [
-  { slug: 'winch-cable-sings', file: 'field-winch.mp4', title: 'The winch cable sings', recordedAt: '2026-11-21T09:12:00Z' },
+  {
+    slug: 'winch-cable-sings',
+    file: 'field-winch.mp4',
+    title: 'The winch cable sings',
+    recordedAt: '2026-11-21T09:12:00Z',
+  },
   { slug: 'dusk-landing', file: 'field-dusk.mp4', title: 'Last landing at dusk', recordedAt: '2026-11-20T16:02:00Z' },
   { slug: 'dawn-on-the-field', file: 'field-dawn.mp4', title: 'Dawn on the field', recordedAt: '2026-10-31T06:48:00Z' },
-  { slug: 'heat-three', file: 'ridge-cup-stream.mp4', title: 'Ridge Cup, heat 3, whole', recordedAt: '2026-10-24T19:30:00Z' },
-  { slug: 'thermals', file: 'reading-thermals-webinar.mp4', title: 'Reading thermals', recordedAt: '2026-09-22T18:00:00Z' },
+  {
+    slug: 'heat-three',
+    file: 'ridge-cup-stream.mp4',
+    title: 'Ridge Cup, heat 3, whole',
+    recordedAt: '2026-10-24T19:30:00Z',
+  },
+  {
+    slug: 'thermals',
+    file: 'reading-thermals-webinar.mp4',
+    title: 'Reading thermals',
+    recordedAt: '2026-09-22T18:00:00Z',
+  },
 ] as const
 
 const HOST = 'https://clips.example/'
@@ -44,16 +59,29 @@ export function clipMonths(): string[] {
 /** The clips of a month, newest first; none for a month that has none. */
 export async function clipsOf(month: string): Promise<HostedClip[]> {
   const wanted = CLIPS.filter((c) => c.recordedAt.startsWith(month) && month.length === 7)
-  return Promise.all(wanted.map(async ({ slug, file, title, recordedAt }) => ({ address: HOST + slug, title, recordedAt, sizeBytes: (await stat(join(FOLDER, file))).size })))
+  return Promise.all(
+    wanted.map(async ({ slug, file, title, recordedAt }) => ({
+      address: HOST + slug,
+      title,
+      recordedAt,
+      sizeBytes: (await stat(join(FOLDER, file))).size,
+    })),
+  )
 }
 
 /** The bytes of the clip at an address; null where there is none. Set to break off, it ends half-way, as lines do. */
-export async function clipAt(address: string): Promise<{ clip: HostedClip; fileName: string; body: ReadableStream<Uint8Array> } | null> {
+export async function clipAt(
+  address: string,
+): Promise<{ clip: HostedClip; fileName: string; body: ReadableStream<Uint8Array> } | null> {
   const known = CLIPS.find((c) => HOST + c.slug === address)
   if (!known) return null
   const path = join(FOLDER, known.file)
   const { size } = await stat(path)
   const clip = { address, title: known.title, recordedAt: known.recordedAt, sizeBytes: size }
   const end = clipFaultNow() === 'breaks-off' ? Math.floor(size / 2) : size
-  return { clip, fileName: `${known.slug}.mp4`, body: Readable.toWeb(createReadStream(path, { end: end - 1 })) as ReadableStream<Uint8Array> }
+  return {
+    clip,
+    fileName: `${known.slug}.mp4`,
+    body: Readable.toWeb(createReadStream(path, { end: end - 1 })) as ReadableStream<Uint8Array>,
+  }
 }

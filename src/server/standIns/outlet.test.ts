@@ -2,7 +2,15 @@ import { beforeEach, expect, test } from 'vitest'
 import { FAULTS, forgetPosts, setFault, STAND_IN_LIMITS, takenPosts, takePost, type Sent } from './outlet'
 
 const atOnce = () => Promise.resolve()
-const sent = (change: Partial<Sent> = {}): Sent => ({ key: 'k', outlet: 'Story', title: 'Last gate', text: 'No lift', fileName: 'a.mp4', body: new Blob(['film']).stream(), ...change })
+const sent = (change: Partial<Sent> = {}): Sent => ({
+  key: 'k',
+  outlet: 'Story',
+  title: 'Last gate',
+  text: 'No lift',
+  fileName: 'a.mp4',
+  body: new Blob(['film']).stream(),
+  ...change,
+})
 
 beforeEach(forgetPosts)
 

@@ -59,21 +59,36 @@ const ERRORS: Record<Exclude<Fault, 'none' | 'offline'>, { status: number; error
 }
 
 /** Takes a file. Rejects, as a network does, while it is set to be offline. `wait`: for tests. */
-export async function takePost(sent: Sent, wait: (ms: number) => Promise<void> = (ms) => new Promise((r) => setTimeout(r, ms))): Promise<Answer> {
+export async function takePost(
+  sent: Sent,
+  wait: (ms: number) => Promise<void> = (ms) => new Promise((r) => setTimeout(r, ms)),
+): Promise<Answer> {
   const known = state().byKey.get(sent.key)
   if (known) return { status: 200, body: { id: known.id } }
   await wait(ANSWERS_AFTER_MS)
   const { fault } = state()
   if (fault === 'offline') throw new Error('offline')
   if (fault !== 'none') return { status: ERRORS[fault].status, body: { error: ERRORS[fault].error } }
-  if (sent.title.length > STAND_IN_LIMITS.title || sent.text.length > STAND_IN_LIMITS.text) return { status: 400, body: { error: `Titles have ${STAND_IN_LIMITS.title} characters at most, texts ${STAND_IN_LIMITS.text}.` } }
+  if (sent.title.length > STAND_IN_LIMITS.title || sent.text.length > STAND_IN_LIMITS.text)
+    return {
+      status: 400,
+      body: { error: `Titles have ${STAND_IN_LIMITS.title} characters at most, texts ${STAND_IN_LIMITS.text}.` },
+    }
   const sizeBytes = await sizeOf(sent.body, STAND_IN_LIMITS.bytes)
   if (sizeBytes === null) return { status: 413, body: { error: ERRORS['too-large'].error } }
   if (sizeBytes === 0) return { status: 400, body: { error: 'There is no file.' } }
   // Between the first look and here the same post may have come in again.
   const meanwhile = state().byKey.get(sent.key)
   if (meanwhile) return { status: 200, body: { id: meanwhile.id } }
-  const post: TakenPost = { id: randomUUID(), outlet: sent.outlet, title: sent.title, text: sent.text, fileName: sent.fileName, sizeBytes, at: new Date().toISOString() }
+  const post: TakenPost = {
+    id: randomUUID(),
+    outlet: sent.outlet,
+    title: sent.title,
+    text: sent.text,
+    fileName: sent.fileName,
+    sizeBytes,
+    at: new Date().toISOString(),
+  }
   state().taken.push(post)
   state().byKey.set(sent.key, post)
   return { status: 201, body: { id: post.id } }
@@ -82,7 +97,7 @@ export async function takePost(sent: Sent, wait: (ms: number) => Promise<void> =
 /** How many bytes come; null when more than `most` do. */
 async function sizeOf(body: ReadableStream<Uint8Array> | null, most: number): Promise<number | null> {
   let size = 0
-  for (const reader = body?.getReader(); reader; ) {
+  for (const reader = body?.getReader(); reader;) {
     const { done, value } = await reader.read()
     if (done) break
     size += value.byteLength

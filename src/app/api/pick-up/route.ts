@@ -4,7 +4,12 @@ import type { PickUpServer } from '@/server/pickUp/pickUpServer'
 
 export const dynamic = 'force-dynamic'
 
-const told = (server: PickUpServer) => ({ code: server.pickUp.code, expiresAt: server.pickUp.expiresAt, addresses: server.addresses(), files: server.pickUp.files.map(({ name, sizeBytes }) => ({ name, sizeBytes })) })
+const told = (server: PickUpServer) => ({
+  code: server.pickUp.code,
+  expiresAt: server.pickUp.expiresAt,
+  addresses: server.addresses(),
+  files: server.pickUp.files.map(({ name, sizeBytes }) => ({ name, sizeBytes })),
+})
 
 /** The pick-up that is open, or null. */
 export const GET = forOwnPages(() => {

@@ -13,7 +13,12 @@ const MOST_IDS = 500
 /** An edit as text, and what is said beside it. */
 const MAX_JOB_BYTES = MAX_TEXT + 1_000_000
 
-const common = { ...jobFields, name: jobFields.name.refine((name) => name === fileSafe(name)), file: z.object({ shape, settings: renderSettings }), at: z.literal(0) }
+const common = {
+  ...jobFields,
+  name: jobFields.name.refine((name) => name === fileSafe(name)),
+  file: z.object({ shape, settings: renderSettings }),
+  at: z.literal(0),
+}
 const job = z.union([
   z.strictObject({ ...common, text: z.string().max(MAX_TEXT) }),
   z.strictObject({ ...common, bundle: bundleLeft }),
@@ -28,7 +33,11 @@ async function answered(work: () => Promise<Response>): Promise<Response> {
   }
 }
 
-const askedIds = (request: Request) => z.array(jobFields.id).max(MOST_IDS).safeParse((new URL(request.url).searchParams.get('ids') ?? '').split(',').filter(Boolean))
+const askedIds = (request: Request) =>
+  z
+    .array(jobFields.id)
+    .max(MOST_IDS)
+    .safeParse((new URL(request.url).searchParams.get('ids') ?? '').split(',').filter(Boolean))
 
 /** Whether this server knows of render nodes, and how the asked jobs stand. */
 export const GET = forOwnPages((request) =>
@@ -44,7 +53,9 @@ export const GET = forOwnPages((request) =>
 export const POST = forOwnPages((request) =>
   answered(async () => {
     if (!hasRenderNodes()) return new Response(null, { status: 400 })
-    return answerJson(request, job, MAX_JOB_BYTES, async (asked) => Response.json({ outcome: await handToNodes(asked) }))
+    return answerJson(request, job, MAX_JOB_BYTES, async (asked) =>
+      Response.json({ outcome: await handToNodes(asked) }),
+    )
   }),
 )
 

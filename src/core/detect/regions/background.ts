@@ -27,12 +27,16 @@ export class Background extends SummedArea {
   static candidates(stillness: Stillness, most = 12): Background[] {
     const { range, mean } = stillness
     const counts = new Uint32Array(256)
-    for (let i = 0; i < range.length; i++) if ((range[i] as number) <= STILL_RANGE) counts[mean[i] as number] = (counts[mean[i] as number] as number) + 1
-    const around = (luma: number) => counts.subarray(Math.max(0, luma - TOLERANCE), luma + TOLERANCE + 1).reduce((a, b) => a + b, 0)
+    for (let i = 0; i < range.length; i++)
+      if ((range[i] as number) <= STILL_RANGE) counts[mean[i] as number] = (counts[mean[i] as number] as number) + 1
+    const around = (luma: number) =>
+      counts.subarray(Math.max(0, luma - TOLERANCE), luma + TOLERANCE + 1).reduce((a, b) => a + b, 0)
     const found: number[] = []
     const least = range.length * LEAST_SHARE
     const total = Array.from(counts.keys(), around)
-    const order = Array.from(counts.keys()).sort((a, b) => (total[b] as number) - (total[a] as number) || (counts[b] as number) - (counts[a] as number))
+    const order = Array.from(counts.keys()).sort(
+      (a, b) => (total[b] as number) - (total[a] as number) || (counts[b] as number) - (counts[a] as number),
+    )
     const dark = counts.subarray(0, BLACK)
     for (const luma of [...order, dark.indexOf(Math.max(...dark))]) {
       if (around(luma) >= least && found.every((f) => Math.abs(f - luma) > TOLERANCE)) found.push(luma)

@@ -25,7 +25,13 @@ export interface Display {
 }
 
 /** Blocks that a game lays over its picture, such as readings and maps: rectangles with lines for sides that rest while what is around them moves. None overlaps another or `camera`; surest first. */
-export function displaysIn(within: Rect, camera: Rect | null, stillness: Stillness, upright: StillLines, level: StillLines): Display[] {
+export function displaysIn(
+  within: Rect,
+  camera: Rect | null,
+  stillness: Stillness,
+  upright: StillLines,
+  level: StillLines,
+): Display[] {
   const moving = RANGES.map((range) => new SummedArea(stillness, (i) => (stillness.range[i] as number) > range))
   const found: Display[] = []
   const candidates = insetsIn(within, upright, level, SIZES, 400)

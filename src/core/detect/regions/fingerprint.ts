@@ -100,7 +100,8 @@ function linesAlike(a: readonly number[], b: readonly number[]): number {
 const mean = (values: Float32Array) => values.reduce((sum, v) => sum + v, 0) / values.length
 
 function spread(map: readonly number[]): Float32Array {
-  const at = (row: number, column: number) => (row < 0 || row >= ROWS || column < 0 || column >= COLUMNS ? 0 : (map[row * COLUMNS + column] as number))
+  const at = (row: number, column: number) =>
+    row < 0 || row >= ROWS || column < 0 || column >= COLUMNS ? 0 : (map[row * COLUMNS + column] as number)
   return Float32Array.from({ length: CELLS }, (_, i) => {
     const [row, column] = [Math.floor(i / COLUMNS), i % COLUMNS]
     const beside = Math.max(at(row - 1, column), at(row + 1, column), at(row, column - 1), at(row, column + 1))
@@ -118,8 +119,13 @@ const LEAD = 0.08
 export type Recognition<T> = { kind: 'sure' | 'unsure'; match: T; likeness: number } | { kind: 'none' }
 
 /** The one of several fingerprinted things that a recording looks like: sure, worth asking about, or none. */
-export function recognise<T extends { fingerprint: Fingerprint | null }>(seen: Fingerprint, known: readonly T[]): Recognition<T> {
-  const ranked = known.flatMap((match) => (match.fingerprint ? [{ match, likeness: likeness(seen, match.fingerprint) }] : [])).sort((a, b) => b.likeness - a.likeness)
+export function recognise<T extends { fingerprint: Fingerprint | null }>(
+  seen: Fingerprint,
+  known: readonly T[],
+): Recognition<T> {
+  const ranked = known
+    .flatMap((match) => (match.fingerprint ? [{ match, likeness: likeness(seen, match.fingerprint) }] : []))
+    .sort((a, b) => b.likeness - a.likeness)
   const [best, next] = ranked
   if (!best || best.likeness < WORTH_OFFERING) return { kind: 'none' }
   return { kind: best.likeness >= SURE && best.likeness - (next?.likeness ?? 0) >= LEAD ? 'sure' : 'unsure', ...best }

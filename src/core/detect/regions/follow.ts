@@ -33,7 +33,11 @@ interface Hold {
  * A path that keeps a subject in view: still for as long as one place will do, then eased to the next; a path of its own for each shot
  * (`cuts`: first moments of shots, rising). Samples in order, recording time. Empty when the subject was never found.
  */
-export function followPath(samples: readonly FollowSample[], cuts: readonly Micros[], settings: FollowSettings): PathKey[] {
+export function followPath(
+  samples: readonly FollowSample[],
+  cuts: readonly Micros[],
+  settings: FollowSettings,
+): PathKey[] {
   const first = samples[0]
   if (!first) return []
   const starts = [first.micros, ...cuts.filter((c) => c > first.micros && c <= (samples.at(-1)?.micros ?? 0))]
@@ -67,7 +71,11 @@ function holdsOf(shot: readonly { micros: Micros; at: Point }[], reach: Point): 
       if (longEnough && (wider[1] - wider[0] > 2 * reach.x || wider[3] - wider[2] > 2 * reach.y)) break
       ;[left, right, top, bottom] = wider
     }
-    holds.push({ fromMicros: shot[begin]?.micros ?? 0, toMicros: shot[end]?.micros ?? shot.at(-1)?.micros ?? 0, at: { x: (left + right) / 2, y: (top + bottom) / 2 } })
+    holds.push({
+      fromMicros: shot[begin]?.micros ?? 0,
+      toMicros: shot[end]?.micros ?? shot.at(-1)?.micros ?? 0,
+      at: { x: (left + right) / 2, y: (top + bottom) / 2 },
+    })
     begin = end
   }
   return holds

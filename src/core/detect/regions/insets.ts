@@ -33,7 +33,13 @@ export interface Inset {
  * Rectangles whose sides are lines that hold still: a picture laid over another one, with or without a border. A side may be the
  * frame's own. Overlapping ones are given too, best covered first, at most `most`; whoever knows what they show chooses.
  */
-export function insetsIn(frame: Rect, upright: StillLines, level: StillLines, sizes = CAMERA_SIZES, most = 60): Inset[] {
+export function insetsIn(
+  frame: Rect,
+  upright: StillLines,
+  level: StillLines,
+  sizes = CAMERA_SIZES,
+  most = 60,
+): Inset[] {
   const { leastSide, mostSide, leastProportion, mostProportion } = sizes
   const columns = strongLines(upright, frame.x, frame.width, frame.y, frame.height)
   const rows = strongLines(level, frame.y, frame.height, frame.x, frame.width)
@@ -51,7 +57,12 @@ export function insetsIn(frame: Rect, upright: StillLines, level: StillLines, si
           if (height < frame.height * leastSide || height > frame.height * mostSide) continue
           const proportion = width / height
           if (proportion < leastProportion || proportion > mostProportion) continue
-          const sides = [top.share, bottom.share, x0 === edgeLeft ? -1 : upright.shareNear(x0, top.y, bottom.y), x1 === edgeRight ? -1 : upright.shareNear(x1, top.y, bottom.y)]
+          const sides = [
+            top.share,
+            bottom.share,
+            x0 === edgeLeft ? -1 : upright.shareNear(x0, top.y, bottom.y),
+            x1 === edgeRight ? -1 : upright.shareNear(x1, top.y, bottom.y),
+          ]
           const real = sides.filter((s) => s >= 0)
           if (real.length < 2 || Math.min(...real) < LEAST_COVER) continue
           found.push({ rect: { x: x0, y: top.y, width, height }, cover: real.reduce((a, b) => a + b, 0) / real.length })
@@ -61,7 +72,13 @@ export function insetsIn(frame: Rect, upright: StillLines, level: StillLines, si
 }
 
 /** Lines that are one over some stretch, strongest first of those within two pixels of one another, in rising order. */
-function strongLines(lines: StillLines, from: number, length: number, alongFrom: number, alongLength: number): number[] {
+function strongLines(
+  lines: StillLines,
+  from: number,
+  length: number,
+  alongFrom: number,
+  alongLength: number,
+): number[] {
   const probe = Math.max(12, Math.round(alongLength * PROBE))
   const strength = (line: number) => {
     let best = 0
@@ -76,7 +93,11 @@ function strongLines(lines: StillLines, from: number, length: number, alongFrom:
     l.own = lines.share(l.line, alongFrom, alongFrom + alongLength)
     l.strength = l.own > 0.01 ? strength(l.line) : 0
   }
-  const peaks = all.filter((l, i) => l.strength > 0 && all.slice(Math.max(0, i - 2), i + 3).every((o) => o.own < l.own || (o.own === l.own && o.line >= l.line)))
+  const peaks = all.filter(
+    (l, i) =>
+      l.strength > 0 &&
+      all.slice(Math.max(0, i - 2), i + 3).every((o) => o.own < l.own || (o.own === l.own && o.line >= l.line)),
+  )
   return peaks
     .sort((a, b) => b.strength - a.strength)
     .slice(0, MOST_LINES)

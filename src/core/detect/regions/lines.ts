@@ -53,14 +53,25 @@ function countLines({ width, height, frames, stepsX, stepsY }: Stillness, axis: 
   const before = new Uint16Array((lines + SPARE_LINES) * stride)
   const place = (line: number) => Math.min(Math.max(line, 1), lines - 1) * acrossBy
   for (let line = 1; line < lines; line++) {
-    const around = [-5, -4, -3, 3, 4, 5].map((by) => place(line + by)) as [number, number, number, number, number, number]
+    const around = [-5, -4, -3, 3, 4, 5].map((by) => place(line + by)) as [
+      number,
+      number,
+      number,
+      number,
+      number,
+      number,
+    ]
     let count = 0
     for (let at = 0; at < length; at++) {
       const i = at * alongBy
       const here = steps[line * acrossBy + i] as number
       if (here >= enough) {
         const near = (offset: number) => steps[offset + i] as number
-        const beside = Math.max(near(around[0]) + near(around[1]) + near(around[2]), near(around[3]) + near(around[4]) + near(around[5])) / 3
+        const beside =
+          Math.max(
+            near(around[0]) + near(around[1]) + near(around[2]),
+            near(around[3]) + near(around[4]) + near(around[5]),
+          ) / 3
         if (here - beside >= more) count++
       }
       before[line * stride + at + 1] = count

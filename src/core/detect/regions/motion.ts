@@ -24,7 +24,11 @@ export class Motion {
     cells: readonly Uint8Array[],
     private readonly frame: Size,
   ) {
-    this.changed = cells.slice(1).map((now, n) => now.map((value, i) => (Math.abs(value - ((cells[n] as Uint8Array)[i] as number)) > CHANGED ? 1 : 0)))
+    this.changed = cells
+      .slice(1)
+      .map((now, n) =>
+        now.map((value, i) => (Math.abs(value - ((cells[n] as Uint8Array)[i] as number)) > CHANGED ? 1 : 0)),
+      )
   }
 
   /** What moves in a rectangle; cells that it only touches are left out when others are whole. */
@@ -33,12 +37,17 @@ export class Motion {
     const [top, bottom] = cellsInside(rect.y, rect.height, CELLS.height / this.frame.height)
     const shares = this.changed.map((changed) => {
       let count = 0
-      for (let y = top; y < bottom; y++) for (let x = left; x < right; x++) count += changed[y * CELLS.width + x] as number
+      for (let y = top; y < bottom; y++)
+        for (let x = left; x < right; x++) count += changed[y * CELLS.width + x] as number
       return count / ((right - left) * (bottom - top))
     })
     if (shares.length === 0) return { usual: 0, most: 0, restful: 1 }
     const sorted = [...shares].sort((a, b) => a - b)
-    return { usual: sorted[sorted.length >> 1] as number, most: sorted.at(-1) as number, restful: shares.filter((s) => s < 0.01).length / shares.length }
+    return {
+      usual: sorted[sorted.length >> 1] as number,
+      most: sorted.at(-1) as number,
+      restful: shares.filter((s) => s < 0.01).length / shares.length,
+    }
   }
 }
 

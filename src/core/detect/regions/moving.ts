@@ -18,7 +18,9 @@ export function movingSubjects(pictures: readonly Uint8Array[], width: number, h
   const seen = pictures.map((p) => boxOf(p, usual, width, height))
   const sizes = seen.map((s) => s.count).sort((a, b) => a - b)
   const typical = sizes[Math.floor(sizes.length / 2)] ?? 0
-  return seen.map(({ count, box }) => (count >= Math.max(width * height * LEAST_SHARE, typical * LEAST_OF_USUAL) ? box : null))
+  return seen.map(({ count, box }) =>
+    count >= Math.max(width * height * LEAST_SHARE, typical * LEAST_OF_USUAL) ? box : null,
+  )
 }
 
 function medianOf(pictures: readonly Uint8Array[], count: number): Uint8Array {
@@ -42,7 +44,10 @@ function boxOf(picture: Uint8Array, usual: Uint8Array, width: number, height: nu
     }
   const [left, right] = middle(columns, count)
   const [top, bottom] = middle(rows, count)
-  return { count, box: { x: left / width, y: top / height, width: (right - left) / width, height: (bottom - top) / height } }
+  return {
+    count,
+    box: { x: left / width, y: top / height, width: (right - left) / width, height: (bottom - top) / height },
+  }
 }
 
 /** From where to where most of a histogram lies, end-exclusive. */

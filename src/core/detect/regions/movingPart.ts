@@ -35,8 +35,11 @@ export function movingPart(within: Rect, { width, range }: Stillness, motion: Mo
   const share = areaOf(part) / areaOf(within)
   if (share < LEAST_AREA || share > MOST_AREA) return null
   let inside = 0
-  for (let y = part.y; y < part.y + part.height; y++) for (let x = part.x; x < part.x + part.width; x++) if (moves(x, y)) inside++
-  return inside >= all * LEAST_INSIDE && inside >= areaOf(part) * LEAST_FILLED && motion.within(part).most > 0 ? part : null
+  for (let y = part.y; y < part.y + part.height; y++)
+    for (let x = part.x; x < part.x + part.width; x++) if (moves(x, y)) inside++
+  return inside >= all * LEAST_INSIDE && inside >= areaOf(part) * LEAST_FILLED && motion.within(part).most > 0
+    ? part
+    : null
 }
 
 /** From the first to after the last line in which enough moves, against the liveliest. */

@@ -30,7 +30,12 @@ describe('presence', () => {
   it('gives the least that holds the subject throughout, which then holds it', () => {
     const { smallest } = presenceOf(samples, EVERY)
     expect(smallest).not.toBeNull()
-    expect(presenceOf(samples.map((s) => ({ ...s, bounds: smallest as Rect })), EVERY).share).toBe(1)
+    expect(
+      presenceOf(
+        samples.map((s) => ({ ...s, bounds: smallest as Rect })),
+        EVERY,
+      ).share,
+    ).toBe(1)
     expect(smallest?.x).toBeCloseTo(0.7)
   })
 
@@ -53,14 +58,24 @@ describe('presence', () => {
 
 describe('the subject of a region', () => {
   it('is the face inside rather than another beside it', () => {
-    const { by, samples } = subjectsOf([{ micros: 0, bounds, faces: [faceAt(0.4, 0.7), faceAt(0.75, 0.75)], moving: null }])
+    const { by, samples } = subjectsOf([
+      { micros: 0, bounds, faces: [faceAt(0.4, 0.7), faceAt(0.75, 0.75)], moving: null },
+    ])
     expect(by).toBe('face')
     expect(samples[0]?.subject?.x).toBeCloseTo(0.7)
   })
 
   it('is told by movement where faces are hardly ever found', () => {
-    const found = Array.from({ length: 20 }, (_, i) => ({ micros: i, bounds, faces: i === 3 ? [faceAt(0.7, 0.7)] : [], moving: faceAt(0.8, 0.8) }))
-    expect(subjectsOf(found)).toMatchObject({ by: 'movement', samples: expect.arrayContaining([{ micros: 0, bounds, subject: faceAt(0.8, 0.8) }]) })
+    const found = Array.from({ length: 20 }, (_, i) => ({
+      micros: i,
+      bounds,
+      faces: i === 3 ? [faceAt(0.7, 0.7)] : [],
+      moving: faceAt(0.8, 0.8),
+    }))
+    expect(subjectsOf(found)).toMatchObject({
+      by: 'movement',
+      samples: expect.arrayContaining([{ micros: 0, bounds, subject: faceAt(0.8, 0.8) }]),
+    })
   })
 })
 
@@ -79,7 +94,11 @@ describe('what moves', () => {
   it('is found wherever it stands before a background that holds still, and missed when it has gone', () => {
     const random = seeded(11).next
     const places = Array.from({ length: 60 }, (_, i) => (i >= 40 && i < 48 ? null : Math.round(4 + random() * 44)))
-    const found = movingSubjects(places.map((x) => room(x, random)), W, H)
+    const found = movingSubjects(
+      places.map((x) => room(x, random)),
+      W,
+      H,
+    )
     places.forEach((x, i) => {
       if (x === null) expect(found[i]).toBeNull()
       else expect(Math.abs((found[i]?.x ?? 9) * W - x)).toBeLessThanOrEqual(2)
@@ -103,11 +122,16 @@ describe('where the eye would go', () => {
 
 describe('a crop path that follows', () => {
   const settings = { reach: { x: 0.06, y: 0.2 }, mostPerSecond: 0.3 }
-  const along = (at: (seconds: number) => Point | null, seconds = 20) => Array.from({ length: seconds * 4 }, (_, i) => ({ micros: (i + 0.5) * EVERY, at: at((i + 0.5) / 4) }))
+  const along = (at: (seconds: number) => Point | null, seconds = 20) =>
+    Array.from({ length: seconds * 4 }, (_, i) => ({ micros: (i + 0.5) * EVERY, at: at((i + 0.5) / 4) }))
 
   it('holds quite still for a subject that only fidgets', () => {
     const random = seeded(13).next
-    const path = followPath(along(() => ({ x: 0.5 + (random() - 0.5) * 0.1, y: 0.5 })), [], settings)
+    const path = followPath(
+      along(() => ({ x: 0.5 + (random() - 0.5) * 0.1, y: 0.5 })),
+      [],
+      settings,
+    )
     expect(path).toHaveLength(1)
     expect(path[0]?.x).toBeCloseTo(0.5, 1)
   })
@@ -126,23 +150,41 @@ describe('a crop path that follows', () => {
   })
 
   it('begins anew at a hard cut, at that very frame', () => {
-    const path = followPath(along((t) => ({ x: t < 10.1 ? 0.2 : 0.8, y: 0.5 })), [10_100_000], settings)
+    const path = followPath(
+      along((t) => ({ x: t < 10.1 ? 0.2 : 0.8, y: 0.5 })),
+      [10_100_000],
+      settings,
+    )
     expect(pathAt(path, 10_099_999).x).toBeCloseTo(0.2)
     expect(pathAt(path, 10_100_000).x).toBeCloseTo(0.8)
     expect(path.filter((k) => k.jump)).toHaveLength(2)
   })
 
   it('stays where the subject was last while it is not to be found, and is empty when it never was', () => {
-    const path = followPath(along((t) => (t > 5 && t < 9 ? null : { x: 0.3, y: 0.5 })), [], settings)
+    const path = followPath(
+      along((t) => (t > 5 && t < 9 ? null : { x: 0.3, y: 0.5 })),
+      [],
+      settings,
+    )
     expect(pathAt(path, 7e6).x).toBeCloseTo(0.3)
-    expect(followPath(along(() => null), [], settings)).toEqual([])
+    expect(
+      followPath(
+        along(() => null),
+        [],
+        settings,
+      ),
+    ).toEqual([])
   })
 
   it('goes through keys in rising order for any wandering subject', () => {
     for (let seed = 1; seed <= 40; seed++) {
       const random = seeded(seed).next
       let x = 0.5
-      const path = followPath(along(() => ({ x: (x = Math.min(1, Math.max(0, x + (random() - 0.5) * 0.3))), y: random() })), [3_000_000, 3_100_000], settings)
+      const path = followPath(
+        along(() => ({ x: (x = Math.min(1, Math.max(0, x + (random() - 0.5) * 0.3))), y: random() })),
+        [3_000_000, 3_100_000],
+        settings,
+      )
       path.forEach((k, i) => i > 0 && expect(k.micros, `seed ${seed}`).toBeGreaterThan(path[i - 1]?.micros ?? -1))
       for (const k of path) expect(k.x >= 0 && k.x <= 1 && k.y >= 0 && k.y <= 1).toBe(true)
     }

@@ -26,7 +26,9 @@ const LEAST_INSIDE = 0.97
 /** Judges samples in order, `everyMicros` apart. A single sample in which nothing is found between two that are inside is a blink of the detector. */
 export function presenceOf(samples: readonly SubjectSample[], everyMicros: Micros): Presence {
   const held = samples.map(({ subject, bounds }) => subject !== null && isInside(subject, bounds))
-  const inside = held.map((is, i) => is || (samples[i]?.subject === null && held[i - 1] === true && held[i + 1] === true))
+  const inside = held.map(
+    (is, i) => is || (samples[i]?.subject === null && held[i - 1] === true && held[i + 1] === true),
+  )
   const outside: Presence['outside'] = []
   inside.forEach((is, i) => {
     const sample = samples[i]
@@ -36,12 +38,21 @@ export function presenceOf(samples: readonly SubjectSample[], everyMicros: Micro
     else outside.push({ fromMicros: sample.micros, toMicros: sample.micros + everyMicros })
   })
   const found = samples.flatMap(({ subject }) => subject ?? [])
-  return { share: samples.length === 0 ? 1 : inside.filter(Boolean).length / samples.length, outside, smallest: found.length === 0 ? null : found.reduce(unionOf) }
+  return {
+    share: samples.length === 0 ? 1 : inside.filter(Boolean).length / samples.length,
+    outside,
+    smallest: found.length === 0 ? null : found.reduce(unionOf),
+  }
 }
 
 /** Whether bounds hold what matters of a subject's box. */
 export function isInside(subject: Rect, bounds: Rect): boolean {
-  const core = { width: subject.width * CORE_SHARE, height: subject.height * CORE_SHARE, x: subject.x + (subject.width * (1 - CORE_SHARE)) / 2, y: subject.y + (subject.height * (1 - CORE_SHARE)) / 2 }
+  const core = {
+    width: subject.width * CORE_SHARE,
+    height: subject.height * CORE_SHARE,
+    x: subject.x + (subject.width * (1 - CORE_SHARE)) / 2,
+    y: subject.y + (subject.height * (1 - CORE_SHARE)) / 2,
+  }
   const shared = intersection(core, bounds)
   return shared !== null && areaOf(shared) >= areaOf(core) * LEAST_INSIDE
 }

@@ -43,17 +43,29 @@ const LIVE = 0.015
 const RESTFUL = 0.45
 
 /** Proposes regions from what holds still and what moves. Empty when nothing is clear: never a guess. Needs at least four frames. */
-export function proposeRegions(seen: Seen, upright = new StillLines(seen.stillness, 'x'), level = new StillLines(seen.stillness, 'y')): RegionProposal[] {
+export function proposeRegions(
+  seen: Seen,
+  upright = new StillLines(seen.stillness, 'x'),
+  level = new StillLines(seen.stillness, 'y'),
+): RegionProposal[] {
   const { stillness, cells } = seen
   if (stillness.frames < 4) return []
   const frame: Rect = { x: 0, y: 0, width: stillness.width, height: stillness.height }
   const motion = new Motion(cells, frame)
-  const lines: TileLines = { upright, level, edges: new Edges(stillness), isLive: (rect) => motion.within(rect).usual >= LIVE }
+  const lines: TileLines = {
+    upright,
+    level,
+    edges: new Edges(stillness),
+    isLive: (rect) => motion.within(rect).usual >= LIVE,
+  }
   const { content, tiles } = partsOf(frame, stillness, lines, motion)
   const proposals = tiles.length > 1 ? tiles.map((tile) => tileProposal(tile, frame, motion, seen.faces)) : []
   const within = tiles.length > 1 ? tiles.reduce((a, b) => (areaOf(b) > areaOf(a) ? b : a)) : content
   // In a call no picture is laid over another; over slides one may be.
-  const inset = tiles.length > 1 && !proposals.some((p) => p.role === 'slides') ? null : bestInset(within, stillness, lines, motion, seen.faces)
+  const inset =
+    tiles.length > 1 && !proposals.some((p) => p.role === 'slides')
+      ? null
+      : bestInset(within, stillness, lines, motion, seen.faces)
   if (tiles.length <= 1) proposals.push(...restOf(frame, content, inset, motion))
   if (tiles.length <= 1) proposals.push(...overlaid(content, proposals, inset, stillness, lines, motion))
   // Beside slides somebody speaks; over a game somebody plays.
@@ -91,7 +103,8 @@ const SAME_SIZE = 0.04
 
 /** How many pictures, less for those that are unlike the others: programs for calls give everybody the same room. */
 function worthOf(tiles: readonly Rect[]): number {
-  const alike = (a: Rect, b: Rect) => Math.abs(a.width / b.width - 1) < SAME_SIZE && Math.abs(a.height / b.height - 1) < SAME_SIZE
+  const alike = (a: Rect, b: Rect) =>
+    Math.abs(a.width / b.width - 1) < SAME_SIZE && Math.abs(a.height / b.height - 1) < SAME_SIZE
   const most = Math.max(...tiles.map((t) => tiles.filter((o) => alike(t, o)).length))
   return most + (tiles.length - most) / 4
 }
@@ -105,34 +118,54 @@ function withoutBars(frame: Rect, background: Background, lines: TileLines): Rec
   const alike = (a: number, b: number) => Math.abs(a - b) <= LEAST_BAR
   const sides = alike(inside.x, frame.width - inside.x - inside.width)
   const ends = alike(inside.y, frame.height - inside.y - inside.height)
-  return { x: sides ? inside.x : 0, width: sides ? inside.width : frame.width, y: ends ? inside.y : 0, height: ends ? inside.height : frame.height }
+  return {
+    x: sides ? inside.x : 0,
+    width: sides ? inside.width : frame.width,
+    y: ends ? inside.y : 0,
+    height: ends ? inside.height : frame.height,
+  }
 }
 
 function hasBars(frame: Rect, content: Rect): boolean {
-  const gaps = [content.x, content.y, frame.width - content.x - content.width, frame.height - content.y - content.height]
+  const gaps = [
+    content.x,
+    content.y,
+    frame.width - content.x - content.width,
+    frame.height - content.y - content.height,
+  ]
   return Math.max(...gaps) >= LEAST_BAR
 }
 
 function tileProposal(rect: Rect, frame: Rect, motion: Motion, faces: readonly Rect[]): RegionProposal {
   const { restful } = motion.within(rect)
-  if (restful >= RESTFUL && areaOf(rect) > 0.2 * areaOf(frame)) return { found: 'slides', role: 'slides', rect, confidence: 0.85 }
+  if (restful >= RESTFUL && areaOf(rect) > 0.2 * areaOf(frame))
+    return { found: 'slides', role: 'slides', rect, confidence: 0.85 }
   return { found: 'tile', role: 'speaker', rect, confidence: holdsFace(rect, faces) ? 0.95 : 0.8 }
 }
 
 /** The whole of the content, by how it behaves beside an inset: slides rest, a game does not. */
 function restOf(frame: Rect, content: Rect, inset: RegionProposal | null, motion: Motion): RegionProposal[] {
   const { usual, most, restful } = motion.within(content)
-  if (inset && restful < RESTFUL && usual >= LIVE && !isMostlyWithin(content, inset.rect, motion)) return [{ found: 'content', role: 'game', rect: largestBeside(content, inset.rect), confidence: 0.6 }]
+  if (inset && restful < RESTFUL && usual >= LIVE && !isMostlyWithin(content, inset.rect, motion))
+    return [{ found: 'content', role: 'game', rect: largestBeside(content, inset.rect), confidence: 0.6 }]
   if (inset && most > 0.05) return [{ found: 'slides', role: 'slides', rect: content, confidence: 0.7 }]
   return hasBars(frame, content) ? [{ found: 'content', role: 'whole', rect: content, confidence: 0.9 }] : []
 }
 
 /** Displays over what moves; or, where nothing else was clear and only one part of the picture moves, that part: a board on a desk. */
-function overlaid(content: Rect, proposals: readonly RegionProposal[], inset: RegionProposal | null, stillness: Stillness, lines: TileLines, motion: Motion): RegionProposal[] {
+function overlaid(
+  content: Rect,
+  proposals: readonly RegionProposal[],
+  inset: RegionProposal | null,
+  stillness: Stillness,
+  lines: TileLines,
+  motion: Motion,
+): RegionProposal[] {
   if (proposals.some((p) => p.role === 'slides')) return []
   if (motion.within(content).usual >= LIVE) {
     const displays = displaysIn(content, inset?.rect ?? null, stillness, lines.upright, lines.level)
-    if (displays.length > 0) return displays.map(({ rect, confidence }) => ({ found: 'display', role: 'hud', rect, confidence }))
+    if (displays.length > 0)
+      return displays.map(({ rect, confidence }) => ({ found: 'display', role: 'hud', rect, confidence }))
   }
   const part = inset || proposals.length > 0 ? null : movingPart(content, stillness, motion)
   return part ? [{ found: 'moving-part', role: 'game', rect: part, confidence: 0.6 }] : []
@@ -157,7 +190,13 @@ function isMostlyWithin(content: Rect, part: Rect, motion: Motion): boolean {
   return all > 0 && inside / all > 0.8
 }
 
-function bestInset(within: Rect, stillness: Stillness, lines: TileLines, motion: Motion, faces: readonly Rect[]): RegionProposal | null {
+function bestInset(
+  within: Rect,
+  stillness: Stillness,
+  lines: TileLines,
+  motion: Motion,
+  faces: readonly Rect[],
+): RegionProposal | null {
   const moving = new SummedArea(stillness, (i) => (stillness.range[i] as number) > 2 * STILL_RANGE)
   const scored = insetsIn(within, lines.upright, lines.level)
     .map((inset) => ({ inset, score: insetScore(inset, within, moving, motion, faces) }))
@@ -165,14 +204,25 @@ function bestInset(within: Rect, stillness: Stillness, lines: TileLines, motion:
     .sort((a, b) => b.score - a.score)
   const [best] = scored
   if (!best) return null
-  return { found: 'inset', role: 'face', rect: tighten(best.inset.rect, stillness, lines.upright, lines.level), confidence: Math.min(0.97, best.score) }
+  return {
+    found: 'inset',
+    role: 'face',
+    rect: tighten(best.inset.rect, stillness, lines.upright, lines.level),
+    confidence: Math.min(0.97, best.score),
+  }
 }
 
 /** Rectangles come about by chance: without a face in it, an inset's sides must be lines nearly all along. */
 const SURE_COVER = 0.82
 
 /** How surely an inset is a camera's picture, 0..1: its sides, that something lives in it, and that its surroundings live otherwise. */
-function insetScore({ rect, cover }: Inset, within: Rect, moving: SummedArea, motion: Motion, faces: readonly Rect[]): number {
+function insetScore(
+  { rect, cover }: Inset,
+  within: Rect,
+  moving: SummedArea,
+  motion: Motion,
+  faces: readonly Rect[],
+): number {
   const { usual } = motion.within(rect)
   if (usual < LIVE) return 0
   const around = surroundings(rect, within)
@@ -185,5 +235,11 @@ function insetScore({ rect, cover }: Inset, within: Rect, moving: SummedArea, mo
 }
 
 function holdsFace(rect: Rect, faces: readonly Rect[]): boolean {
-  return faces.some((f) => f.x + f.width / 2 > rect.x && f.x + f.width / 2 < rect.x + rect.width && f.y + f.height / 2 > rect.y && f.y + f.height / 2 < rect.y + rect.height)
+  return faces.some(
+    (f) =>
+      f.x + f.width / 2 > rect.x &&
+      f.x + f.width / 2 < rect.x + rect.width &&
+      f.y + f.height / 2 > rect.y &&
+      f.y + f.height / 2 < rect.y + rect.height,
+  )
 }

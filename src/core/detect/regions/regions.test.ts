@@ -32,7 +32,8 @@ const inside = (r: Rect, x: number, y: number) => x >= r.x && x < r.x + r.width 
 /** Something that is elsewhere in every frame: no line in it holds still. */
 const moving: Painter = (n, random) => {
   const [a, b, c] = [random.integer(0, 200), random.integer(0, 200), random.integer(3, 9)]
-  return (x, y) => 128 + 70 * Math.sin((x + a) / (9 + c)) * Math.cos((y + b) / (7 + c)) + 20 * Math.sin((x * (n + 1) + y * 3) / 31)
+  return (x, y) =>
+    128 + 70 * Math.sin((x + a) / (9 + c)) * Math.cos((y + b) / (7 + c)) + 20 * Math.sin((x * (n + 1) + y * 3) / 31)
 }
 
 /** A room that rests with somebody in it who moves. */
@@ -48,7 +49,12 @@ const withCamera =
   (n, random) => {
     const game = moving(n, random)
     const film = room(camera, n)
-    const outer = { x: camera.x - border, y: camera.y - border, width: camera.width + 2 * border, height: camera.height + 2 * border }
+    const outer = {
+      x: camera.x - border,
+      y: camera.y - border,
+      width: camera.width + 2 * border,
+      height: camera.height + 2 * border,
+    }
     return (x, y) => (inside(camera, x, y) ? film(x, y) : inside(outer, x, y) ? 235 : game(x, y))
   }
 
@@ -90,7 +96,12 @@ describe('lines that hold still', () => {
 describe('tightening', () => {
   it.each([0, 1, 2, 3, 5, 8, 12])('takes off a border of %i px and no more', (border) => {
     const seen = watch(SIZE, withCamera(border))
-    const outer = { x: CAMERA.x - border, y: CAMERA.y - border, width: CAMERA.width + 2 * border, height: CAMERA.height + 2 * border }
+    const outer = {
+      x: CAMERA.x - border,
+      y: CAMERA.y - border,
+      width: CAMERA.width + 2 * border,
+      height: CAMERA.height + 2 * border,
+    }
     expect(tighten(outer, seen.stillness, ...linesOf(seen))).toEqual(CAMERA)
   })
 
@@ -140,7 +151,14 @@ describe('proposals', () => {
       watch(SIZE, (n) => {
         const film = room(speaker, n)
         const slide = Math.floor(n / 6)
-        return (x, y) => (inside(speaker, x, y) ? film(x, y) : y < 50 ? 60 : (x + slide * 37) % 60 < 22 && (y + slide * 13) % 30 < 9 && x < 330 ? 40 : 225)
+        return (x, y) =>
+          inside(speaker, x, y)
+            ? film(x, y)
+            : y < 50
+              ? 60
+              : (x + slide * 37) % 60 < 22 && (y + slide * 13) % 30 < 9 && x < 330
+                ? 40
+                : 225
       }),
     )
     expect(proposals.find((p) => p.role === 'speaker')?.rect).toEqual(speaker)
@@ -157,18 +175,22 @@ describe('proposals', () => {
       const [found, ...more] = proposeRegions(watch(SIZE, over))
       expect(more).toEqual([])
       expect(found).toMatchObject({ found: 'display', role: 'hud' })
-      for (const key of ['x', 'y', 'width', 'height'] as const) expect(Math.abs((found?.rect[key] ?? 0) - display[key])).toBeLessThanOrEqual(4)
+      for (const key of ['x', 'y', 'width', 'height'] as const)
+        expect(Math.abs((found?.rect[key] ?? 0) - display[key])).toBeLessThanOrEqual(4)
     }
   })
 
   it('find the board on a desk: the one part that moves', () => {
     const board = { x: 120, y: 60, width: 200, height: 150 }
-    const [found, ...more] = proposeRegions(watch(SIZE, (n, random) => {
-      const game = moving(n, random)
-      return (x, y) => (inside(board, x, y) ? game(x, y) : 70 + 40 * Math.sin(x / 45) * Math.cos(y / 37))
-    }))
+    const [found, ...more] = proposeRegions(
+      watch(SIZE, (n, random) => {
+        const game = moving(n, random)
+        return (x, y) => (inside(board, x, y) ? game(x, y) : 70 + 40 * Math.sin(x / 45) * Math.cos(y / 37))
+      }),
+    )
     expect(more).toEqual([])
-    for (const key of ['x', 'y', 'width', 'height'] as const) expect(Math.abs((found?.rect[key] ?? 0) - board[key])).toBeLessThanOrEqual(4)
+    for (const key of ['x', 'y', 'width', 'height'] as const)
+      expect(Math.abs((found?.rect[key] ?? 0) - board[key])).toBeLessThanOrEqual(4)
   })
 
   it('are none where there is nothing to find', () => {
@@ -210,6 +232,11 @@ describe('fingerprints', () => {
 
   it('ask when two kept setups are as like', () => {
     const known = print(watch(SIZE, withCamera(3)))
-    expect(recognise(known, [{ id: 'a', fingerprint: known }, { id: 'b', fingerprint: known }]).kind).toBe('unsure')
+    expect(
+      recognise(known, [
+        { id: 'a', fingerprint: known },
+        { id: 'b', fingerprint: known },
+      ]).kind,
+    ).toBe('unsure')
   })
 })

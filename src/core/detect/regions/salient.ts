@@ -11,7 +11,12 @@ const SPREAD = 3
  * Where the eye would go in a small picture (`luma`, `[height][width]`): the weighted middle of what has changed since `before` and of what is
  * detailed, as shares of the picture; null in a picture of nothing.
  */
-export function salientPoint(picture: Uint8Array, before: Uint8Array | null, width: number, height: number): Point | null {
+export function salientPoint(
+  picture: Uint8Array,
+  before: Uint8Array | null,
+  width: number,
+  height: number,
+): Point | null {
   const change = before ? picture.map((v, i) => Math.abs(v - (before[i] ?? v))) : new Uint8Array(picture.length)
   // What changes everywhere is the camera or the light.
   const usualChange = medianOf(change)
@@ -19,7 +24,9 @@ export function salientPoint(picture: Uint8Array, before: Uint8Array | null, wid
   for (let y = 1; y < height - 1; y++)
     for (let x = 1; x < width - 1; x++) {
       const i = y * width + x
-      const detail = Math.abs((picture[i + 1] ?? 0) - (picture[i - 1] ?? 0)) + Math.abs((picture[i + width] ?? 0) - (picture[i - width] ?? 0))
+      const detail =
+        Math.abs((picture[i + 1] ?? 0) - (picture[i - 1] ?? 0)) +
+        Math.abs((picture[i + width] ?? 0) - (picture[i - width] ?? 0))
       weights[i] = detail / 2 + CHANGE_WEIGHT * Math.max(0, (change[i] ?? 0) - usualChange)
     }
   const soft = spread(spread(weights, width, height, 1), width, height, width)

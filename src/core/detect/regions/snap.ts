@@ -12,7 +12,12 @@ export interface SnapLines {
 
 /** `rect` (px of the frame) with the edges that `grip` moves put onto lines of the picture within `reach` px, where there are any. */
 export function snapEdges(rect: Rect, grip: Grip, { upright, level }: SnapLines, reach: number): Rect {
-  let [x0, x1, y0, y1] = [rect.x, rect.x + rect.width, rect.y, rect.y + rect.height].map(Math.round) as [number, number, number, number]
+  let [x0, x1, y0, y1] = [rect.x, rect.x + rect.width, rect.y, rect.y + rect.height].map(Math.round) as [
+    number,
+    number,
+    number,
+    number,
+  ]
   if (grip.includes('w')) x0 = nearestLine(upright, x0, y0, y1, reach)
   if (grip.includes('e')) x1 = nearestLine(upright, x1, y0, y1, reach)
   if (grip.includes('n')) y0 = nearestLine(level, y0, x0, x1, reach)

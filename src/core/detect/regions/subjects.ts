@@ -23,7 +23,11 @@ const ENOUGH_FACES = 0.2
 /** Who a region is about, from sample to sample: of several faces the one that lies most inside; of several as much inside, the one nearest to the last. */
 export function subjectsOf(samples: readonly FoundSample[]): Subjects {
   const withFaces = samples.filter((s) => s.faces.length > 0).length
-  if (withFaces < samples.length * ENOUGH_FACES) return { by: 'movement', samples: samples.map(({ micros, bounds, moving }) => ({ micros, bounds, subject: moving })) }
+  if (withFaces < samples.length * ENOUGH_FACES)
+    return {
+      by: 'movement',
+      samples: samples.map(({ micros, bounds, moving }) => ({ micros, bounds, subject: moving })),
+    }
   let last = samples[0] ? centreOf(samples[0].bounds) : { x: 0.5, y: 0.5 }
   return {
     by: 'face',
@@ -33,7 +37,10 @@ export function subjectsOf(samples: readonly FoundSample[]): Subjects {
         const { x, y } = centreOf(face)
         return (inside ? areaOf(inside) / areaOf(face) : 0) - Math.hypot(x - last.x, y - last.y)
       }
-      const subject = faces.reduce<Rect | null>((best, face) => (best === null || rank(face) > rank(best) ? face : best), null)
+      const subject = faces.reduce<Rect | null>(
+        (best, face) => (best === null || rank(face) > rank(best) ? face : best),
+        null,
+      )
       if (subject) last = centreOf(subject)
       return { micros, bounds, subject }
     }),

@@ -16,8 +16,15 @@ const BLACK = 28
  * Each side of `rect` (whole pixels) moved inwards past black and past a border to the first pixel of the picture; where there is
  * neither, it stays. A border ends at the last line near the side that runs along it.
  */
-export function tighten(rect: Rect, stillness: Stillness, upright: StillLines, level: StillLines, reach = borderReach(stillness)): Rect {
-  const inset = (side: Side, from: number, to: number) => pastBorder(side, from + reach, to - reach, pastBlack(side, from, to, stillness), reach, stillness)
+export function tighten(
+  rect: Rect,
+  stillness: Stillness,
+  upright: StillLines,
+  level: StillLines,
+  reach = borderReach(stillness),
+): Rect {
+  const inset = (side: Side, from: number, to: number) =>
+    pastBorder(side, from + reach, to - reach, pastBlack(side, from, to, stillness), reach, stillness)
   const [right, bottom] = [rect.x + rect.width, rect.y + rect.height]
   const x0 = inset({ lines: upright, axis: 'x', at: rect.x, by: 1, most: rect.width / 3 }, rect.y, bottom)
   const x1 = inset({ lines: upright, axis: 'x', at: right, by: -1, most: rect.width / 3 }, rect.y, bottom)
@@ -55,7 +62,14 @@ function pastBlack({ axis, at, by, most }: Side, from: number, to: number, { wid
   return at + by * black
 }
 
-function pastBorder({ lines, axis, by }: Side, from: number, to: number, start: number, reach: number, stillness: Stillness): number {
+function pastBorder(
+  { lines, axis, by }: Side,
+  from: number,
+  to: number,
+  start: number,
+  reach: number,
+  stillness: Stillness,
+): number {
   if (to - from < 2 * reach) return start
   const shares = Array.from({ length: reach + 1 }, (_, n) => lines.share(start + n * by, from, to))
   const least = Math.max(LEAST_COVER, 0.5 * Math.max(...shares))

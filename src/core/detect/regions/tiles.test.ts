@@ -15,7 +15,9 @@ function watch(pictures: readonly Rect[], ground: number, random: ReturnType<typ
   for (let n = 0; n < 12; n++) {
     const luma = new Uint8Array(areaOf(WHOLE)).fill(ground)
     for (const { x, y, width, height } of pictures)
-      for (let row = y; row < y + height; row++) for (let column = x; column < x + width; column++) luma[row * WHOLE.width + column] = 70 + Math.floor(random.next() * 150)
+      for (let row = y; row < y + height; row++)
+        for (let column = x; column < x + width; column++)
+          luma[row * WHOLE.width + column] = 70 + Math.floor(random.next() * 150)
     meter.add(luma)
   }
   return meter.result()
@@ -39,7 +41,12 @@ function unevenGrid(random: ReturnType<typeof seeded>, gutter: number): Rect[] {
   return tiles.filter((t) => t.y + t.height <= WHOLE.height - 2)
 }
 
-const linesOf = (stillness: Stillness) => ({ upright: new StillLines(stillness, 'x'), level: new StillLines(stillness, 'y'), edges: new Edges(stillness), isLive: () => true })
+const linesOf = (stillness: Stillness) => ({
+  upright: new StillLines(stillness, 'x'),
+  level: new StillLines(stillness, 'y'),
+  edges: new Edges(stillness),
+  isLive: () => true,
+})
 const inOrder = (rects: readonly Rect[]) => [...rects].sort((a, b) => a.y - b.y || a.x - b.x)
 
 describe('pictures side by side', () => {
@@ -96,6 +103,8 @@ describe('motion', () => {
     expect(left.restful).toBe(0)
     expect(right).toMatchObject({ usual: 0, most: 1 })
     expect(right.restful).toBeCloseTo(8 / 9, 9)
-    expect(new Motion(frames.slice(0, 1), { width: 1920, height: 1080 }).within({ x: 0, y: 0, width: 9, height: 9 })).toEqual({ usual: 0, most: 0, restful: 1 })
+    expect(
+      new Motion(frames.slice(0, 1), { width: 1920, height: 1080 }).within({ x: 0, y: 0, width: 9, height: 9 }),
+    ).toEqual({ usual: 0, most: 0, restful: 1 })
   })
 })

@@ -35,7 +35,8 @@ export function tilesOf(whole: Rect, background: Background | null, lines: TileL
   const cut = (rect: Rect, background: Background | null): Rect[] => {
     const trimmed = background ? trim(rect, background, lines.edges) : rect
     if (!trimmed || trimmed.width < least.width || trimmed.height < least.height) return []
-    const apart = background && (alongGutters(trimmed, background, lines, 'y') ?? alongGutters(trimmed, background, lines, 'x'))
+    const apart =
+      background && (alongGutters(trimmed, background, lines, 'y') ?? alongGutters(trimmed, background, lines, 'x'))
     if (apart) return apart.flatMap((part) => cut(part, background))
     const touching = alongLine(trimmed, lines, 'x', least.width) ?? alongLine(trimmed, lines, 'y', least.height)
     return touching ? touching.flatMap((part) => cut(part, trimAfterLines ? background : null)) : [trimmed]
@@ -64,7 +65,10 @@ export class Edges {
   isAt(axis: 'x' | 'y', at: number, from: number, to: number): boolean {
     const last = (axis === 'x' ? this.stillness.width : this.stillness.height) - 1
     for (let line = Math.max(0, at - EDGE_REACH); line <= Math.min(last, at + EDGE_REACH); line++) {
-      const share = axis === 'x' ? this.x.share({ x: line, y: from, width: 1, height: to - from }) : this.y.share({ x: from, y: line, width: to - from, height: 1 })
+      const share =
+        axis === 'x'
+          ? this.x.share({ x: line, y: from, width: 1, height: to - from })
+          : this.y.share({ x: from, y: line, width: to - from, height: 1 })
       if (share >= LEAST_EDGE) return true
     }
     return false
@@ -90,9 +94,11 @@ export function trim(rect: Rect, background: Background, edges: Edges): Rect | n
 }
 
 function alongGutters(rect: Rect, background: Background, { edges }: TileLines, axis: 'x' | 'y'): Rect[] | null {
-  const isEdge = (at: number) => (axis === 'x' ? edges.isAt('x', at, rect.y, rect.y + rect.height) : edges.isAt('y', at, rect.x, rect.x + rect.width))
+  const isEdge = (at: number) =>
+    axis === 'x' ? edges.isAt('x', at, rect.y, rect.y + rect.height) : edges.isAt('y', at, rect.x, rect.x + rect.width)
   const [from, to] = axis === 'x' ? [rect.x, rect.x + rect.width] : [rect.y, rect.y + rect.height]
-  const strip = (at: number, length: number): Rect => (axis === 'x' ? { ...rect, x: at, width: length } : { ...rect, y: at, height: length })
+  const strip = (at: number, length: number): Rect =>
+    axis === 'x' ? { ...rect, x: at, width: length } : { ...rect, y: at, height: length }
   const parts: Rect[] = []
   let start = from
   let gutter = 0
@@ -112,7 +118,10 @@ function alongGutters(rect: Rect, background: Background, { edges }: TileLines, 
 
 function alongLine(rect: Rect, { upright, level, isLive }: TileLines, axis: 'x' | 'y', least: number): Rect[] | null {
   const lines = axis === 'x' ? upright : level
-  const [start, length, from, to] = axis === 'x' ? [rect.x, rect.width, rect.y, rect.y + rect.height] : [rect.y, rect.height, rect.x, rect.x + rect.width]
+  const [start, length, from, to] =
+    axis === 'x'
+      ? [rect.x, rect.width, rect.y, rect.y + rect.height]
+      : [rect.y, rect.height, rect.x, rect.x + rect.width]
   let best = SEAM_SHARE
   let at = -1
   for (let line = start + least; line <= start + length - least; line++) {
@@ -121,6 +130,15 @@ function alongLine(rect: Rect, { upright, level, isLive }: TileLines, axis: 'x' 
     if (share > best) [best, at] = [share, line]
   }
   if (at < 0) return null
-  const parts: Rect[] = axis === 'x' ? [{ ...rect, width: at - rect.x }, { ...rect, x: at, width: rect.x + rect.width - at }] : [{ ...rect, height: at - rect.y }, { ...rect, y: at, height: rect.y + rect.height - at }]
+  const parts: Rect[] =
+    axis === 'x'
+      ? [
+          { ...rect, width: at - rect.x },
+          { ...rect, x: at, width: rect.x + rect.width - at },
+        ]
+      : [
+          { ...rect, height: at - rect.y },
+          { ...rect, y: at, height: rect.y + rect.height - at },
+        ]
   return parts.every(isLive) ? parts : null
 }

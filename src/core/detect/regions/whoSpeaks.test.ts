@@ -3,12 +3,25 @@ import { SEED, seeded } from '../../../../tests/support/seeded'
 import { stirred, whoSpeaks } from './whoSpeaks'
 
 it('names who stirs most; nobody where two stir alike', () => {
-  expect(whoSpeaks([[4, 1], [1.1, 3.6], [2, 2]])).toEqual([0, 1, null])
+  expect(
+    whoSpeaks([
+      [4, 1],
+      [1.1, 3.6],
+      [2, 2],
+    ]),
+  ).toEqual([0, 1, null])
   expect(whoSpeaks([])).toEqual([])
 })
 
 it('somebody who always moves about is not taken for the speaker', () => {
-  expect(whoSpeaks([[6, 1], [6.1, 3], [7.5, 1.1], [6, 3.2]])).toEqual([0, 1, 0, 1])
+  expect(
+    whoSpeaks([
+      [6, 1],
+      [6.1, 3],
+      [7.5, 1.1],
+      [6, 3.2],
+    ]),
+  ).toEqual([0, 1, 0, 1])
 })
 
 it(`only what lies where mouths are counts (seed ${SEED})`, () => {
@@ -18,7 +31,8 @@ it(`only what lies where mouths are counts (seed ${SEED})`, () => {
   const bounds = { x: 40, y: 0, width: 40, height: 60 }
   const changed = (x: number, y: number) => {
     const now = before.slice()
-    for (let dy = 0; dy < 4; dy++) for (let dx = 0; dx < 4; dx++) now[(y + dy) * 80 + x + dx] = (now[(y + dy) * 80 + x + dx] as number) + 50
+    for (let dy = 0; dy < 4; dy++)
+      for (let dx = 0; dx < 4; dx++) now[(y + dy) * 80 + x + dx] = (now[(y + dy) * 80 + x + dx] as number) + 50
     return stirred(before, now, size, bounds)
   }
   expect(stirred(before, before, size, bounds)).toBe(0)

@@ -13,7 +13,9 @@ export function stirred(before: Uint8Array, now: Uint8Array, { width }: Size, bo
   const top = Math.round(bounds.y + MOUTH.top * bounds.height)
   const bottom = Math.round(bounds.y + MOUTH.bottom * bounds.height)
   let sum = 0
-  for (let y = top; y < bottom; y++) for (let x = left; x < right; x++) sum += Math.abs((now[y * width + x] as number) - (before[y * width + x] as number))
+  for (let y = top; y < bottom; y++)
+    for (let x = left; x < right; x++)
+      sum += Math.abs((now[y * width + x] as number) - (before[y * width + x] as number))
   return sum / Math.max(1, (right - left) * (bottom - top))
 }
 
@@ -25,7 +27,9 @@ export function whoSpeaks(stir: readonly (readonly number[])[]): (number | null)
   const regions = stir[0]?.length ?? 0
   const rest = Array.from({ length: regions }, (_, r) => Math.min(...stir.map((s) => s[r] ?? 0)))
   return stir.map((s) => {
-    const ranked = s.map((value, r) => ({ r, more: value - (stir.length > 2 ? (rest[r] ?? 0) * 0.9 : 0) })).sort((a, b) => b.more - a.more)
+    const ranked = s
+      .map((value, r) => ({ r, more: value - (stir.length > 2 ? (rest[r] ?? 0) * 0.9 : 0) }))
+      .sort((a, b) => b.more - a.more)
     const [first, second] = ranked
     return first && second && first.more > CLEARLY * second.more ? first.r : null
   })

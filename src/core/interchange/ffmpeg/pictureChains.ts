@@ -39,16 +39,19 @@ export function runChain(drawing: Drawing, placed: PlacedPassage, run: Run): str
   const last = times.length > 1 ? { steps: samples.at(-1) ?? [], at: times.at(-1) ?? 0 } : null
   const streams = footageStreams(drawing, placed, steps, run, times[0] ?? run.startMicros, last)
   const fps = `${rate.num}/${rate.den}`
-  const filled = (colour: string) => graph.chain([], [`color=c=${colour}:s=${shape.width}x${shape.height}:r=${fps}:d=${secs(length)}`, 'format=yuv420p'])
+  const filled = (colour: string) =>
+    graph.chain([], [`color=c=${colour}:s=${shape.width}x${shape.height}:r=${fps}:d=${secs(length)}`, 'format=yuv420p'])
   // Every output of a graph has to be used: what lies behind is made when something lies on it.
   let base: string | null = null
   for (const step of steps) {
     const stream = 'feed' in step ? streams.get(step) : undefined
     if (step.kind === 'colour') base ??= filled(colourOf(step.colour))
     else if (step.kind === 'gradient') base ??= graph.chain([], [gradient(step, shape, fps, length)])
-    else if (step.kind === 'tint') base = graph.chain([base ?? filled('black')], [`drawbox=color=${colourOf(step.colour)}@${step.opacity}:t=fill`])
+    else if (step.kind === 'tint')
+      base = graph.chain([base ?? filled('black')], [`drawbox=color=${colourOf(step.colour)}@${step.opacity}:t=fill`])
     else if (step.kind === 'blur' && stream) base ??= graph.chain([stream], blurred(step, shape))
-    else if (step.kind === 'picture' && stream) base = onto(drawing, base ?? filled('black'), stream, step, movement(step, samples, times, run, drawing.notes))
+    else if (step.kind === 'picture' && stream)
+      base = onto(drawing, base ?? filled('black'), stream, step, movement(step, samples, times, run, drawing.notes))
   }
   return base ?? filled('black')
 }
@@ -56,8 +59,15 @@ export function runChain(drawing: Drawing, placed: PlacedPassage, run: Run): str
 /** Which steps are said in filters; the rest is noted. */
 function told(step: Step, notes: Set<string>): boolean {
   if (step.kind === 'text') notes.add('Titles and captions are left out; save captions as SubRip beside it.')
-  if (step.kind === 'image' || step.kind === 'level' || step.kind === 'block') notes.add('Pictures, figures and end cards over or behind the footage are left out.')
-  return step.kind === 'colour' || step.kind === 'gradient' || step.kind === 'tint' || step.kind === 'blur' || step.kind === 'picture'
+  if (step.kind === 'image' || step.kind === 'level' || step.kind === 'block')
+    notes.add('Pictures, figures and end cards over or behind the footage are left out.')
+  return (
+    step.kind === 'colour' ||
+    step.kind === 'gradient' ||
+    step.kind === 'tint' ||
+    step.kind === 'blur' ||
+    step.kind === 'picture'
+  )
 }
 
 /** Output times of a run at which it is alone on the screen, as far as it ever is. */
@@ -66,13 +76,21 @@ function sampleTimes(map: TimeMap, { index, startMicros, endMicros }: PlacedPass
   const after = map.joins.find((j) => j.index === index)
   const from = Math.max(run.startMicros, before?.toMicros ?? startMicros)
   const to = Math.min(run.endMicros, after?.fromMicros ?? endMicros)
-  if (to <= from) return [Math.min(map.lengthMicros - 1, Math.max(0, Math.round((run.startMicros + run.endMicros) / 2)))]
+  if (to <= from)
+    return [Math.min(map.lengthMicros - 1, Math.max(0, Math.round((run.startMicros + run.endMicros) / 2)))]
   const every = Math.max(SAMPLED_EVERY, (to - from) / MOST_SAMPLES)
   return Array.from({ length: Math.ceil((to - from) / every) }, (_, i) => Math.round(from + i * every))
 }
 
 /** A stream for each step that shows something of a recording: each moment is read once. */
-function footageStreams({ graph, edit, rate }: Drawing, { passage }: PlacedPassage, steps: readonly Step[], run: Run, at: Micros, later: { steps: readonly Step[]; at: Micros } | null): Map<FootageStep, string> {
+function footageStreams(
+  { graph, edit, rate }: Drawing,
+  { passage }: PlacedPassage,
+  steps: readonly Step[],
+  run: Run,
+  at: Micros,
+  later: { steps: readonly Step[]; at: Micros } | null,
+): Map<FootageStep, string> {
   const footage = footageOf({ steps: [...steps] })
   const groups = new Map<string, FootageStep[]>()
   for (const step of footage) {
@@ -91,10 +109,18 @@ function footageStreams({ graph, edit, rate }: Drawing, { passage }: PlacedPassa
     const needed = Math.round((length * percent) / 100)
     const lead = Math.max(0, -start)
     const seek = Math.max(0, recording.originMicros + start + lead - SEEK_EARLY_MICROS)
-    const input = graph.input(`-seek_timestamp 1 -ss ${secs(seek)} -t ${secs(needed + 500_000)} -i "file:$MEDIA"/${quoted(recording.fileName)}`)
+    const input = graph.input(
+      `-seek_timestamp 1 -ss ${secs(seek)} -t ${secs(needed + 500_000)} -i "file:$MEDIA"/${quoted(recording.fileName)}`,
+    )
     const stream = graph.chain(
       [`${input}:v`],
-      [`setpts=(PTS-STARTPTS)*100/${percent}${lead > 0 ? `+${secs((lead * 100) / percent)}/TB` : ''}`, `fps=${rate.num}/${rate.den}:round=up:start_time=0`, `tpad=stop_mode=clone:stop_duration=${secs(length)}`, `trim=duration=${secs(length)}`, 'setpts=PTS-STARTPTS'],
+      [
+        `setpts=(PTS-STARTPTS)*100/${percent}${lead > 0 ? `+${secs((lead * 100) / percent)}/TB` : ''}`,
+        `fps=${rate.num}/${rate.den}:round=up:start_time=0`,
+        `tpad=stop_mode=clone:stop_duration=${secs(length)}`,
+        `trim=duration=${secs(length)}`,
+        'setpts=PTS-STARTPTS',
+      ],
     )
     const copies = graph.split(stream, group.length)
     group.forEach((step, i) => streams.set(step, copies[i] as string))
@@ -103,8 +129,16 @@ function footageStreams({ graph, edit, rate }: Drawing, { passage }: PlacedPassa
 }
 
 /** How fast what a step shows runs through its recording, percent, by where it is at a later time; null where that cannot be told. */
-function percentBetween(step: FootageStep, at: Micros, later: { steps: readonly Step[]; at: Micros } | null): number | null {
-  const there = later && footageOf({ steps: [...later.steps] }).find((s) => s.feed.lane === step.feed.lane && s.feed.recordingId === step.feed.recordingId)
+function percentBetween(
+  step: FootageStep,
+  at: Micros,
+  later: { steps: readonly Step[]; at: Micros } | null,
+): number | null {
+  const there =
+    later &&
+    footageOf({ steps: [...later.steps] }).find(
+      (s) => s.feed.lane === step.feed.lane && s.feed.recordingId === step.feed.recordingId,
+    )
   const percent = later && there ? Math.round(((there.feed.micros - step.feed.micros) * 100) / (later.at - at)) : 0
   return percent > 0 ? percent : null
 }
@@ -115,9 +149,26 @@ interface Movement {
   y: string
 }
 
-function movement(step: PictureStep, samples: readonly Step[][], times: readonly Micros[], run: Run, notes: Set<string>): Movement {
-  const crops = samples.map((steps) => steps.find((s): s is PictureStep => s.kind === 'picture' && s.panelId === step.panelId && s.feed.lane === step.feed.lane && s.dest.x === step.dest.x && s.dest.y === step.dest.y)?.crop ?? step.crop)
-  if (crops.some((c) => Math.abs(c.width - step.crop.width) > 1 || Math.abs(c.height - step.crop.height) > 1)) notes.add('A crop that changes its size while it moves keeps the size it begins with.')
+function movement(
+  step: PictureStep,
+  samples: readonly Step[][],
+  times: readonly Micros[],
+  run: Run,
+  notes: Set<string>,
+): Movement {
+  const crops = samples.map(
+    (steps) =>
+      steps.find(
+        (s): s is PictureStep =>
+          s.kind === 'picture' &&
+          s.panelId === step.panelId &&
+          s.feed.lane === step.feed.lane &&
+          s.dest.x === step.dest.x &&
+          s.dest.y === step.dest.y,
+      )?.crop ?? step.crop,
+  )
+  if (crops.some((c) => Math.abs(c.width - step.crop.width) > 1 || Math.abs(c.height - step.crop.height) > 1))
+    notes.add('A crop that changes its size while it moves keeps the size it begins with.')
   const along = (of: (crop: (typeof crops)[number]) => number) => {
     const values = crops.map(of)
     const [first = 0] = values
@@ -132,7 +183,13 @@ function movement(step: PictureStep, samples: readonly Step[][], times: readonly
   return { x: along((c) => c.x), y: along((c) => c.y) }
 }
 
-function onto({ graph, notes }: Drawing, base: string, stream: string, { crop, dest, orientation, opacity, outline }: PictureStep, { x, y }: Movement): string {
+function onto(
+  { graph, notes }: Drawing,
+  base: string,
+  stream: string,
+  { crop, dest, orientation, opacity, outline }: PictureStep,
+  { x, y }: Movement,
+): string {
   const filters = [`crop=w=${Math.round(crop.width)}:h=${Math.round(crop.height)}:x=${x}:y=${y}:exact=1`]
   if (orientation.flip) filters.push('hflip')
   if (orientation.turn === 1) filters.push('transpose=clock')
@@ -150,10 +207,23 @@ function onto({ graph, notes }: Drawing, base: string, stream: string, { crop, d
 }
 
 /** A border as a block of colour behind the picture, a little larger than it. */
-function withBorder(graph: Graph, base: string, dest: PictureStep['dest'], border: { width: number; colour: string }, { radiusX, radiusY }: { radiusX: number; radiusY: number }): string {
+function withBorder(
+  graph: Graph,
+  base: string,
+  dest: PictureStep['dest'],
+  border: { width: number; colour: string },
+  { radiusX, radiusY }: { radiusX: number; radiusY: number },
+): string {
   const w = Math.round(border.width)
   const size = { width: dest.width + 2 * w, height: dest.height + 2 * w }
-  const block = graph.chain([], [`color=c=${colourOf(border.colour)}:s=${size.width}x${size.height}`, 'format=yuva420p', ...(radiusX > 0 || radiusY > 0 ? [roundedAlpha(size, radiusX + w, radiusY + w)] : [])])
+  const block = graph.chain(
+    [],
+    [
+      `color=c=${colourOf(border.colour)}:s=${size.width}x${size.height}`,
+      'format=yuva420p',
+      ...(radiusX > 0 || radiusY > 0 ? [roundedAlpha(size, radiusX + w, radiusY + w)] : []),
+    ],
+  )
   return graph.chain([base, block], [`overlay=x=${dest.x - w}:y=${dest.y - w}:shortest=1`])
 }
 
@@ -168,11 +238,23 @@ function roundedAlpha({ width, height }: Size, radiusX: number, radiusY: number)
 function blurred({ crop, radius }: Extract<Step, { kind: 'blur' }>, { width, height }: Shape): string[] {
   const scale = BLUR_SIDE / Math.max(width, height)
   const small = { width: Math.max(2, Math.round(width * scale)), height: Math.max(2, Math.round(height * scale)) }
-  return [`crop=w=${Math.round(crop.width)}:h=${Math.round(crop.height)}:x=${Math.round(crop.x)}:y=${Math.round(crop.y)}:exact=1`, `scale=${small.width}:${small.height}:flags=area`, ...(radius > 0 ? [`gblur=sigma=${(radius * scale).toFixed(3)}:steps=3`] : []), `scale=${width}:${height}:flags=bicubic`, 'setsar=1', 'format=yuv420p']
+  return [
+    `crop=w=${Math.round(crop.width)}:h=${Math.round(crop.height)}:x=${Math.round(crop.x)}:y=${Math.round(crop.y)}:exact=1`,
+    `scale=${small.width}:${small.height}:flags=area`,
+    ...(radius > 0 ? [`gblur=sigma=${(radius * scale).toFixed(3)}:steps=3`] : []),
+    `scale=${width}:${height}:flags=bicubic`,
+    'setsar=1',
+    'format=yuv420p',
+  ]
 }
 
 /** From corner to corner along its direction, as the picture is drawn. */
-function gradient({ from, to, degrees }: Extract<Step, { kind: 'gradient' }>, { width, height }: Shape, fps: string, length: Micros): string {
+function gradient(
+  { from, to, degrees }: Extract<Step, { kind: 'gradient' }>,
+  { width, height }: Shape,
+  fps: string,
+  length: Micros,
+): string {
   const angle = (degrees * Math.PI) / 180
   const [dx, dy] = [-Math.sin(angle), Math.cos(angle)]
   const half = (Math.abs(dx) * width + Math.abs(dy) * height) / 2

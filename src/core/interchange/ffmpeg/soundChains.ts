@@ -11,18 +11,37 @@ export function soundChain(graph: Graph, edit: Edit, map: TimeMap, notes: Set<st
   if (plan.length === 0) return null
   if (plan.some((s) => s.duckDb > 0)) notes.add('Music does not go down under speech.')
   const segments = plan.flatMap((segment) => segmentChain(graph, edit, segment) ?? [])
-  const mixed = segments.length === 1 ? (segments[0] as string) : graph.chain(segments, [`amix=inputs=${segments.length}:normalize=0:duration=longest`])
+  const mixed =
+    segments.length === 1
+      ? (segments[0] as string)
+      : graph.chain(segments, [`amix=inputs=${segments.length}:normalize=0:duration=longest`])
   const { limitDb } = edit.highlight
-  return graph.chain([mixed], ['apad', `atrim=duration=${secs(map.lengthMicros)}`, ...(limitDb === null ? [] : [`alimiter=limit=${(10 ** (limitDb / 20)).toFixed(4)}:level=0`])])
+  return graph.chain(
+    [mixed],
+    [
+      'apad',
+      `atrim=duration=${secs(map.lengthMicros)}`,
+      ...(limitDb === null ? [] : [`alimiter=limit=${(10 ** (limitDb / 20)).toFixed(4)}:level=0`]),
+    ],
+  )
 }
 
-function segmentChain(graph: Graph, edit: Edit, { source, fromMicros, speedPercent, startMicros, endMicros, gain, fades }: SoundSegment): string | null {
-  const file = source.kind === 'recording' ? edit.recordings.find((r) => r.id === source.id) : edit.soundFiles.find((f) => f.id === source.id)
+function segmentChain(
+  graph: Graph,
+  edit: Edit,
+  { source, fromMicros, speedPercent, startMicros, endMicros, gain, fades }: SoundSegment,
+): string | null {
+  const file =
+    source.kind === 'recording'
+      ? edit.recordings.find((r) => r.id === source.id)
+      : edit.soundFiles.find((f) => f.id === source.id)
   if (!file) return null
   const length = endMicros - startMicros
   const late = Math.round((Math.max(0, -fromMicros) * 100) / speedPercent)
   const from = Math.max(0, fromMicros)
-  const input = graph.input(`-seek_timestamp 1 -ss ${secs(Math.max(0, file.originMicros + from))} -t ${secs((length * speedPercent) / 100 + 100_000)} -i "file:$MEDIA"/${quoted(file.fileName)}`)
+  const input = graph.input(
+    `-seek_timestamp 1 -ss ${secs(Math.max(0, file.originMicros + from))} -t ${secs((length * speedPercent) / 100 + 100_000)} -i "file:$MEDIA"/${quoted(file.fileName)}`,
+  )
   const delay = Math.round(((startMicros + late) * RATE) / 1e6)
   return graph.chain(
     [`${input}:a`],
@@ -34,7 +53,13 @@ function segmentChain(graph: Graph, edit: Edit, { source, fromMicros, speedPerce
       `atrim=duration=${secs(length - late)}`,
       `volume=${gain.toFixed(5)}`,
       `adelay=delays=${delay}S:all=1`,
-      ...fades.flatMap(({ kind, fromMicros: at, toMicros, curve }) => (toMicros <= Math.max(0, at) ? [] : [`afade=t=${kind}:st=${secs(Math.max(0, at))}:d=${secs(toMicros - Math.max(0, at))}:curve=${curve === 'power' ? 'qsin' : 'tri'}`])),
+      ...fades.flatMap(({ kind, fromMicros: at, toMicros, curve }) =>
+        toMicros <= Math.max(0, at)
+          ? []
+          : [
+              `afade=t=${kind}:st=${secs(Math.max(0, at))}:d=${secs(toMicros - Math.max(0, at))}:curve=${curve === 'power' ? 'qsin' : 'tri'}`,
+            ],
+      ),
     ],
   )
 }

@@ -46,7 +46,10 @@ function tracksOf(text: string, kind: string) {
           const length = range.duration.value / range.duration.rate
           const url = media_references?.DEFAULT_MEDIA?.target_url
           const scalar = effects?.find((e) => e.OTIO_SCHEMA.startsWith('LinearTimeWarp'))?.time_scalar ?? 1
-          if (seconds < start + length) return url === undefined ? null : { url, at: range.start_time.value / range.start_time.rate + (seconds - start) * scalar }
+          if (seconds < start + length)
+            return url === undefined
+              ? null
+              : { url, at: range.start_time.value / range.start_time.rate + (seconds - start) * scalar }
           start += length
         }
         return null
@@ -74,12 +77,21 @@ describe('a timeline', () => {
       for (let n = 0; n < 20; n++) {
         const t = random.integer(0, map.lengthMicros - 1)
         // Within a frame of a cut either side may be meant.
-        if (map.passages.some((p) => p.runs.some((r) => Math.min(Math.abs(t - r.startMicros), Math.abs(t - r.endMicros)) < 20_000))) continue
+        if (
+          map.passages.some((p) =>
+            p.runs.some((r) => Math.min(Math.abs(t - r.startMicros), Math.abs(t - r.endMicros)) < 20_000),
+          )
+        )
+          continue
         picturesIn(compose(edit, map, TALL, t) ?? { size: TALL, steps: [] }).forEach(({ step }, track) => {
           // Where a frame stands still the timeline has the recording go on, and says so.
-          if (step.feed.micros <= 0 || step.feed.micros >= 60_000_000) return expect(notKeptInOtio(edit, TALL).join()).toContain('stands still')
+          if (step.feed.micros <= 0 || step.feed.micros >= 60_000_000)
+            return expect(notKeptInOtio(edit, TALL).join()).toContain('stands still')
           compared++
-          expect(Math.abs((tracks[track]?.at(t / 1e6)?.at ?? NaN) * 1e6 - step.feed.micros), `round ${round}, ${t}, track ${track}`).toBeLessThan(34_000)
+          expect(
+            Math.abs((tracks[track]?.at(t / 1e6)?.at ?? NaN) * 1e6 - step.feed.micros),
+            `round ${round}, ${t}, track ${track}`,
+          ).toBeLessThan(34_000)
         })
       }
     }
@@ -87,16 +99,32 @@ describe('a timeline', () => {
   })
 
   it('counts in whole frames at every rate: lengths at the timeline’s, starts at each recording’s own', () => {
-    for (const frameRate of [{ num: 60, den: 1 }, { num: 30_000, den: 1001 }, { num: 24_000, den: 1001 }]) {
+    for (const frameRate of [
+      { num: 60, den: 1 },
+      { num: 30_000, den: 1001 },
+      { num: 24_000, den: 1001 },
+    ]) {
       const edit = sampleEdit()
       const [recording] = edit.recordings
       const [p] = edit.highlight.passages
       if (!recording || !p) throw new Error('nothing in it')
       const frame = (n: number) => Math.round((n * frameRate.den * 1e6) / frameRate.num)
-      const of = (count: number) => ({ ...p, id: `p${count}`, inMicros: frame(100), outMicros: frame(100 + count), join: { kind: 'dissolve', lengthMicros: 333_333, easing: 'even' } })
-      const made = editSchema.parse({ ...edit, recordings: [{ ...recording, video: { ...recording.video, frameRate } }], highlight: { ...edit.highlight, passages: [of(77), { ...of(91), speedPercent: 150 }, of(50)] } })
+      const of = (count: number) => ({
+        ...p,
+        id: `p${count}`,
+        inMicros: frame(100),
+        outMicros: frame(100 + count),
+        join: { kind: 'dissolve', lengthMicros: 333_333, easing: 'even' },
+      })
+      const made = editSchema.parse({
+        ...edit,
+        recordings: [{ ...recording, video: { ...recording.video, frameRate } }],
+        highlight: { ...edit.highlight, passages: [of(77), { ...of(91), speedPercent: 150 }, of(50)] },
+      })
       for (const joinTiming of ['hold', 'overlap'] as const) {
-        const { metadata: _, ...told } = JSON.parse(writeOtio({ ...made, highlight: { ...made.highlight, joinTiming } }, TALL)) as { metadata: unknown }
+        const { metadata: _, ...told } = JSON.parse(
+          writeOtio({ ...made, highlight: { ...made.highlight, joinTiming } }, TALL),
+        ) as { metadata: unknown }
         void _
         for (const { value, rate } of timesIn(told)) expect([rate, Number.isInteger(value)]).toEqual([rate, true])
         const [track] = tracksOf(JSON.stringify(told), 'Video')
@@ -113,13 +141,30 @@ describe('a timeline', () => {
     const edit = sampleEdit()
     const [p] = edit.highlight.passages
     if (!p) throw new Error('no passage')
-    const heard = { panelId: 'top', plays: { kind: 'recording', recordingId: 'r', setupId: 's', clock: { kind: 'own', inMicros: 30_000_000, speedPercent: 50 }, heard: true } }
-    const made: Edit = editSchema.parse({ ...edit, highlight: { ...edit.highlight, passages: [{ ...p, sound: { gainDb: 0, muted: true, fadeInMicros: 0, fadeOutMicros: 0 }, feeds: [heard] }] } })
+    const heard = {
+      panelId: 'top',
+      plays: {
+        kind: 'recording',
+        recordingId: 'r',
+        setupId: 's',
+        clock: { kind: 'own', inMicros: 30_000_000, speedPercent: 50 },
+        heard: true,
+      },
+    }
+    const made: Edit = editSchema.parse({
+      ...edit,
+      highlight: {
+        ...edit.highlight,
+        passages: [{ ...p, sound: { gainDb: 0, muted: true, fadeInMicros: 0, fadeOutMicros: 0 }, feeds: [heard] }],
+      },
+    })
     const text = writeOtio(made, TALL)
     const [own, other] = tracksOf(text, 'Audio')
     expect(own?.items.map((i) => i.OTIO_SCHEMA)).toEqual(['Gap.1'])
     expect(other?.at(4)).toEqual({ url: 'ridge.mp4', at: 32 })
     expect(tracksOf(text, 'Video').map((t) => t.at(4)?.at)).toEqual([32, 16])
-    expect((JSON.parse(text) as { metadata: { brimble: { notKept: string[] } } }).metadata.brimble.notKept).toEqual(notKeptInOtio(made, TALL))
+    expect((JSON.parse(text) as { metadata: { brimble: { notKept: string[] } } }).metadata.brimble.notKept).toEqual(
+      notKeptInOtio(made, TALL),
+    )
   })
 })

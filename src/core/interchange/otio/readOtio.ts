@@ -19,7 +19,12 @@ export interface OtioCut {
 }
 
 export type OtioRead =
-  | { ok: true; name: string; cuts: OtioCut[]; /** The very edit it was written from, where nothing in the timeline was changed since. */ edit: Edit | null }
+  | {
+      ok: true
+      name: string
+      cuts: OtioCut[]
+      /** The very edit it was written from, where nothing in the timeline was changed since. */ edit: Edit | null
+    }
   | { ok: false; reason: 'too-large' | 'not-json' | 'not-a-timeline' | 'no-clips' }
 
 /** Reads the cuts of an OpenTimelineIO timeline off its first video track with clips; of one that {@link writeOtio} wrote, the whole edit. */
@@ -46,7 +51,9 @@ function cutsOf({ tracks }: Timeline): OtioCut[] {
     const speedPercent = Math.min(400, Math.max(25, Math.round(scalar * 100)))
     const inMicros = Math.max(0, toMicrosOf(range.start_time))
     const outMicros = inMicros + Math.round((toMicrosOf(range.duration) * speedPercent) / 100)
-    return outMicros > inMicros ? [{ fileName, inMicros, outMicros, speedPercent, join: joinAfter(children[n + 1]) }] : []
+    return outMicros > inMicros
+      ? [{ fileName, inMicros, outMicros, speedPercent, join: joinAfter(children[n + 1]) }]
+      : []
   })
 }
 
@@ -68,7 +75,12 @@ function fileNameOf(clip: Clip): string {
 }
 
 function joinAfter(next: unknown): Join {
-  const { OTIO_SCHEMA, metadata, in_offset, out_offset } = (next ?? {}) as { OTIO_SCHEMA?: string; metadata?: { brimble?: { join?: unknown } }; in_offset?: RationalTime; out_offset?: RationalTime }
+  const { OTIO_SCHEMA, metadata, in_offset, out_offset } = (next ?? {}) as {
+    OTIO_SCHEMA?: string
+    metadata?: { brimble?: { join?: unknown } }
+    in_offset?: RationalTime
+    out_offset?: RationalTime
+  }
   if (OTIO_SCHEMA !== 'Transition.1' || !in_offset || !out_offset) return { kind: 'cut' }
   const own = joinSchema.safeParse(metadata?.brimble?.join)
   if (own.success) return own.data

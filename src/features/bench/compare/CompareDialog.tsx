@@ -27,7 +27,12 @@ import { Still } from './Still'
 /** Px of the pictures that are compared. */
 const HEIGHT = 900
 
-const KINDS = { recording: 'Recording and result', change: 'Before and after', along: 'Start, middle, end', file: 'File and preview' } as const
+const KINDS = {
+  recording: 'Recording and result',
+  change: 'Before and after',
+  along: 'Start, middle, end',
+  file: 'File and preview',
+} as const
 type Kind = keyof typeof KINDS
 
 /** Two or three pictures side by side: what was recorded and what comes of it, what the last change did, a passage along its length, a finished file. */
@@ -56,13 +61,23 @@ export function CompareDialog({ onClose }: { onClose: () => void }) {
         <span style={{ flex: 1 }}>Compare</span>
         <Box role="group" aria-label="Shape" sx={{ display: 'flex', gap: 1 }}>
           {shapes.map((s) => (
-            <Button key={s.id} aria-pressed={s.id === shape.id} onClick={() => setShapeId(s.id)} sx={s.id === shape.id ? { '&&': { bgcolor: palette.leafTint, borderColor: palette.leaf } } : undefined}>
+            <Button
+              key={s.id}
+              aria-pressed={s.id === shape.id}
+              onClick={() => setShapeId(s.id)}
+              sx={s.id === shape.id ? { '&&': { bgcolor: palette.leafTint, borderColor: palette.leaf } } : undefined}
+            >
               {shapeName(s)}
             </Button>
           ))}
         </Box>
       </DialogTitle>
-      <Tabs value={kind} onChange={(_, to: Kind) => setKind(to)} aria-label="What is compared" sx={{ px: 3, minHeight: 40, '& .MuiTab-root': { minHeight: 40, textTransform: 'none' } }}>
+      <Tabs
+        value={kind}
+        onChange={(_, to: Kind) => setKind(to)}
+        aria-label="What is compared"
+        sx={{ px: 3, minHeight: 40, '& .MuiTab-root': { minHeight: 40, textTransform: 'none' } }}
+      >
         {Object.entries(KINDS).map(([value, label]) => (
           <Tab key={value} value={value} label={label} />
         ))}
@@ -71,20 +86,52 @@ export function CompareDialog({ onClose }: { onClose: () => void }) {
         <Box sx={{ display: 'flex', gap: 3, justifyContent: 'center', alignItems: 'flex-start', minHeight: 240 }}>
           {kind === 'recording' && <Recorded edit={edit} t={at} />}
           {kind === 'recording' && <Result edit={edit} shape={shape} t={at} label="Result" />}
-          {kind === 'change' && last && <Result edit={undo(history).value} shape={shape} t={at} label={`Before “${last.label}”`} />}
-          {kind === 'change' && <Result edit={edit} shape={shape} t={at} label={last ? 'After it' : 'Nothing has been changed yet'} />}
+          {kind === 'change' && last && (
+            <Result edit={undo(history).value} shape={shape} t={at} label={`Before “${last.label}”`} />
+          )}
+          {kind === 'change' && (
+            <Result edit={edit} shape={shape} t={at} label={last ? 'After it' : 'Nothing has been changed yet'} />
+          )}
           {kind === 'along' &&
             passage &&
-            ([['Start', 0], ['Middle', 0.5], ['End', 1]] as const).map(([label, share]) => {
-              const when = clampMicros(Math.round(passage.startMicros + share * (passage.endMicros - passage.startMicros)), passage.startMicros, passage.endMicros - 1)
-              return <Result key={label} edit={edit} shape={shape} t={when} label={`${label} of passage ${passage.index + 1}, ${formatTime(when)}`} />
+            (
+              [
+                ['Start', 0],
+                ['Middle', 0.5],
+                ['End', 1],
+              ] as const
+            ).map(([label, share]) => {
+              const when = clampMicros(
+                Math.round(passage.startMicros + share * (passage.endMicros - passage.startMicros)),
+                passage.startMicros,
+                passage.endMicros - 1,
+              )
+              return (
+                <Result
+                  key={label}
+                  edit={edit}
+                  shape={shape}
+                  t={when}
+                  label={`${label} of passage ${passage.index + 1}, ${formatTime(when)}`}
+                />
+              )
             })}
           {kind === 'file' && <FinishedFile finished={finished} shape={shape} t={at} />}
           {kind === 'file' && finished && <Result edit={edit} shape={shape} t={at} label="Preview, as it is now" />}
         </Box>
         {kind !== 'along' && (
           <Box sx={{ display: 'flex', alignItems: 'center', gap: 3, px: 1 }}>
-            <Slider size="small" aria-label="Moment" min={0} max={map.lengthMicros - 1} step={10_000} value={at} onChange={(_, to) => setT(to as number)} getAriaValueText={(v) => formatTime(v, 2)} sx={{ color: palette.leaf }} />
+            <Slider
+              size="small"
+              aria-label="Moment"
+              min={0}
+              max={map.lengthMicros - 1}
+              step={10_000}
+              value={at}
+              onChange={(_, to) => setT(to as number)}
+              getAriaValueText={(v) => formatTime(v, 2)}
+              sx={{ color: palette.leaf }}
+            />
             <Box sx={{ fontFamily: fonts.numbers, fontSize: 12.5, whiteSpace: 'nowrap' }}>{formatTime(at, 2)}</Box>
           </Box>
         )}
@@ -102,7 +149,14 @@ function Result({ edit, shape, t, label }: { edit: Edit; shape: Shape; t: Micros
   const [of, setOf] = useState({ edit, n: 0 })
   if (of.edit !== edit) setOf({ edit, n: of.n + 1 })
   const when = clampMicros(t, 0, timeMapOf(edit.highlight).lengthMicros - 1)
-  return <Still label={label} proportion={shape.width / shape.height} moment={`${of.n} ${shape.id} ${when}`} draw={() => inspector().still(edit, shape, files, when, HEIGHT)} />
+  return (
+    <Still
+      label={label}
+      proportion={shape.width / shape.height}
+      moment={`${of.n} ${shape.id} ${when}`}
+      draw={() => inspector().still(edit, shape, files, when, HEIGHT)}
+    />
+  )
 }
 
 /** The recording that is on at a moment, all of its picture. */
@@ -113,12 +167,21 @@ function Recorded({ edit, t }: { edit: Edit; t: Micros }) {
   if (!on || !recording) return null
   const draw = async () => {
     const file = files.get(recording.id)
-    const frame = file ? await inspector().frame({ id: recording.id, file, originMicros: recording.originMicros }, on.recordingMicros) : null
+    const frame = file
+      ? await inspector().frame({ id: recording.id, file, originMicros: recording.originMicros }, on.recordingMicros)
+      : null
     if (!frame) return null
     const canvas = new OffscreenCanvas(frame.width, frame.height)
     canvas.getContext('2d')?.drawImage(frame, 0, 0)
     frame.close()
     return canvas.convertToBlob({ type: 'image/webp', quality: 0.9 })
   }
-  return <Still label={`${recording.name}, ${formatTime(on.recordingMicros, 2)}`} proportion={recording.video.width / recording.video.height} moment={`${recording.id} ${on.recordingMicros}`} draw={draw} />
+  return (
+    <Still
+      label={`${recording.name}, ${formatTime(on.recordingMicros, 2)}`}
+      proportion={recording.video.width / recording.video.height}
+      moment={`${recording.id} ${on.recordingMicros}`}
+      draw={draw}
+    />
+  )
 }

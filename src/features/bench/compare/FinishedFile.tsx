@@ -36,13 +36,40 @@ export function FinishedFile({ finished, shape, t }: { finished: Render | null |
   const url = useBlobUrl(file)
   useEffect(() => {
     // The middle of a frame's time: at its edge a player may show either neighbour.
-    if (video.current && finished) video.current.currentTime = t / MICROS_PER_SECOND + finished.settings.frameRate.den / finished.settings.frameRate.num / 2
+    if (video.current && finished)
+      video.current.currentTime =
+        t / MICROS_PER_SECOND + finished.settings.frameRate.den / finished.settings.frameRate.num / 2
   }, [t, url, finished])
   if (finished === undefined) return null
-  if (finished === null) return <Box sx={{ fontSize: 13, color: palette.inkSoft, alignSelf: 'center' }}>No file of this shape is finished yet. Render it, and it can be compared here.</Box>
+  if (finished === null)
+    return (
+      <Box sx={{ fontSize: 13, color: palette.inkSoft, alignSelf: 'center' }}>
+        No file of this shape is finished yet. Render it, and it can be compared here.
+      </Box>
+    )
   return (
-    <Box component="figure" sx={{ m: 0, minWidth: 0, flex: `${shape.width / shape.height} 1 0`, maxWidth: `calc(56dvh * ${shape.width / shape.height})` }}>
-      <Box sx={{ aspectRatio: `${shape.width / shape.height}`, bgcolor: palette.mat }}>{url && <Box component="video" ref={video} src={url} muted playsInline aria-label="Finished file" sx={{ width: '100%', display: 'block' }} />}</Box>
+    <Box
+      component="figure"
+      sx={{
+        m: 0,
+        minWidth: 0,
+        flex: `${shape.width / shape.height} 1 0`,
+        maxWidth: `calc(56dvh * ${shape.width / shape.height})`,
+      }}
+    >
+      <Box sx={{ aspectRatio: `${shape.width / shape.height}`, bgcolor: palette.mat }}>
+        {url && (
+          <Box
+            component="video"
+            ref={video}
+            src={url}
+            muted
+            playsInline
+            aria-label="Finished file"
+            sx={{ width: '100%', display: 'block' }}
+          />
+        )}
+      </Box>
       <Box component="figcaption" sx={{ mt: 1, fontSize: 12, color: palette.inkSoft, overflowWrap: 'anywhere' }}>
         {finished.state.kind === 'finished' ? finished.state.file.fileName : ''}
       </Box>

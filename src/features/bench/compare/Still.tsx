@@ -46,9 +46,29 @@ export function Still({ label, proportion, draw, moment }: StillProps) {
   }, [moment])
   const url = useBlobUrl(picture)
   return (
-    <Box component="figure" data-state={state} sx={{ m: 0, minWidth: 0, flex: `${proportion} 1 0`, maxWidth: `calc(56dvh * ${proportion})` }}>
-      <Box sx={{ aspectRatio: `${proportion}`, bgcolor: palette.mat, display: 'grid', placeItems: 'center', color: '#C9CCC6', fontSize: 12, opacity: state === 'drawing' && url ? 0.7 : 1 }}>
-        {url && state !== 'none' ? <Box component="img" src={url} alt={label} sx={{ width: '100%', display: 'block' }} /> : state === 'drawing' ? 'drawing…' : 'no picture'}
+    <Box
+      component="figure"
+      data-state={state}
+      sx={{ m: 0, minWidth: 0, flex: `${proportion} 1 0`, maxWidth: `calc(56dvh * ${proportion})` }}
+    >
+      <Box
+        sx={{
+          aspectRatio: `${proportion}`,
+          bgcolor: palette.mat,
+          display: 'grid',
+          placeItems: 'center',
+          color: '#C9CCC6',
+          fontSize: 12,
+          opacity: state === 'drawing' && url ? 0.7 : 1,
+        }}
+      >
+        {url && state !== 'none' ? (
+          <Box component="img" src={url} alt={label} sx={{ width: '100%', display: 'block' }} />
+        ) : state === 'drawing' ? (
+          'drawing…'
+        ) : (
+          'no picture'
+        )}
       </Box>
       <Box component="figcaption" sx={{ mt: 1, fontSize: 12, color: palette.inkSoft }}>
         {label}

@@ -9,8 +9,19 @@ export function CropOutline({ crop, frame, role }: { crop: Rect; frame: Size; ro
   return (
     <Box
       aria-hidden
-      style={{ left: percent(crop.x, frame.width), top: percent(crop.y, frame.height), width: percent(crop.width, frame.width), height: percent(crop.height, frame.height) }}
-      sx={{ position: 'absolute', pointerEvents: 'none', outline: `1px dashed ${roleMark(role).colour}`, outlineOffset: -1, opacity: 0.9 }}
+      style={{
+        left: percent(crop.x, frame.width),
+        top: percent(crop.y, frame.height),
+        width: percent(crop.width, frame.width),
+        height: percent(crop.height, frame.height),
+      }}
+      sx={{
+        position: 'absolute',
+        pointerEvents: 'none',
+        outline: `1px dashed ${roleMark(role).colour}`,
+        outlineOffset: -1,
+        opacity: 0.9,
+      }}
     />
   )
 }

@@ -12,7 +12,10 @@ export function Dimmed({ regions }: { regions: readonly Region[] }) {
   const { x, y, width, height } = region.bounds
   return (
     <Box aria-hidden sx={{ position: 'absolute', inset: 0, overflow: 'hidden', pointerEvents: 'none' }}>
-      <Box style={{ left: `${100 * x}%`, top: `${100 * y}%`, width: `${100 * width}%`, height: `${100 * height}%` }} sx={{ position: 'absolute', boxShadow: '0 0 0 4000px rgba(20, 22, 20, 0.5)' }} />
+      <Box
+        style={{ left: `${100 * x}%`, top: `${100 * y}%`, width: `${100 * width}%`, height: `${100 * height}%` }}
+        sx={{ position: 'absolute', boxShadow: '0 0 0 4000px rgba(20, 22, 20, 0.5)' }}
+      />
     </Box>
   )
 }

@@ -24,10 +24,18 @@ export function boundsOf({ rect }: RegionProposal, size: Size) {
 }
 
 /** Proposals that are not regions already. */
-export function openProposals(proposals: readonly RegionProposal[], regions: readonly Region[], size: Size): RegionProposal[] {
+export function openProposals(
+  proposals: readonly RegionProposal[],
+  regions: readonly Region[],
+  size: Size,
+): RegionProposal[] {
   return proposals.filter((p) => {
     const b = boundsOf(p, size)
-    return !regions.some((r) => r.role === p.role && (['x', 'y', 'width', 'height'] as const).every((k) => Math.abs(r.bounds[k] - b[k]) < 0.003))
+    return !regions.some(
+      (r) =>
+        r.role === p.role &&
+        (['x', 'y', 'width', 'height'] as const).every((k) => Math.abs(r.bounds[k] - b[k]) < 0.003),
+    )
   })
 }
 
@@ -45,21 +53,44 @@ export function FindRegions() {
   const open = seen ? openProposals(seen.look.proposals, setup.regions, size) : []
   const accept = (proposals: readonly RegionProposal[], all = false) => {
     const gesture = crypto.randomUUID()
-    acceptProposals(session, { setupId: setup.id, proposals: proposals.map((p) => ({ role: p.role, bounds: boundsOf(p, size) })), all }, gesture)
+    acceptProposals(
+      session,
+      { setupId: setup.id, proposals: proposals.map((p) => ({ role: p.role, bounds: boundsOf(p, size) })), all },
+      gesture,
+    )
     if (all) suitLayout(session, passage.id, gesture)
   }
   if (look?.kind === 'looking')
     return (
       <Box role="status" sx={{ display: 'flex', alignItems: 'center', gap: 2, px: 3, minHeight: 36, fontSize: 12.5 }}>
         Looking at the footage
-        <LinearProgress variant="determinate" value={look.share * 100} aria-label="Looked at" sx={{ flex: 1, height: 4 }} />
+        <LinearProgress
+          variant="determinate"
+          value={look.share * 100}
+          aria-label="Looked at"
+          sx={{ flex: 1, height: 4 }}
+        />
         <Button onClick={stopLooking}>Stop</Button>
       </Box>
     )
   return (
     <Box component="section" aria-label="Proposed regions">
       {open.map((p, n) => (
-        <Box key={n} sx={{ display: 'grid', gridTemplateColumns: 'auto minmax(0, 1fr) auto auto', alignItems: 'center', columnGap: 2, px: 3, minHeight: 32, borderTop: 1, borderColor: 'divider', bgcolor: 'background.paper', fontSize: 12.5 }}>
+        <Box
+          key={n}
+          sx={{
+            display: 'grid',
+            gridTemplateColumns: 'auto minmax(0, 1fr) auto auto',
+            alignItems: 'center',
+            columnGap: 2,
+            px: 3,
+            minHeight: 32,
+            borderTop: 1,
+            borderColor: 'divider',
+            bgcolor: 'background.paper',
+            fontSize: 12.5,
+          }}
+        >
           <RoleBadge role={p.role} />
           <Box sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }} title={foundWords(p)}>
             <strong>{nameForRole(p.role)}?</strong> {foundWords(p)}
@@ -86,7 +117,9 @@ export function FindRegions() {
         )}
         {seen && open.length === 0 && (
           <Box role="status" sx={{ fontSize: 12.5, color: palette.inkSoft }}>
-            {seen.look.proposals.length === 0 ? 'Nothing stands out: no bars, no pictures side by side, none laid over another. Draw the regions yourself.' : 'All that was found is accepted.'}
+            {seen.look.proposals.length === 0
+              ? 'Nothing stands out: no bars, no pictures side by side, none laid over another. Draw the regions yourself.'
+              : 'All that was found is accepted.'}
           </Box>
         )}
       </Box>

@@ -12,7 +12,12 @@ import { setFocus } from '@/edit/regions'
 import { isShifted } from '@/core/compose/regionIn'
 import { useBenchContext, usePassage } from '../benchContext'
 
-const STEP: Record<string, [number, number]> = { ArrowLeft: [-2, 0], ArrowRight: [2, 0], ArrowUp: [0, -2], ArrowDown: [0, 2] }
+const STEP: Record<string, [number, number]> = {
+  ArrowLeft: [-2, 0],
+  ArrowRight: [2, 0],
+  ArrowUp: [0, -2],
+  ArrowDown: [0, 2],
+}
 
 /** Smallest side of a focus, px of the frame. */
 const LEAST = 8
@@ -29,14 +34,21 @@ export const FocusBox = memo(function FocusBox({ region, focus, frame }: { regio
   const fixed = region.locked || isShifted(passage, region.id)
   const pixels = scaleRect(focus, frame.width, frame.height)
   const options = { bounds: scaleRect(region.bounds, frame.width, frame.height), least: LEAST }
-  const set = (rect: Rect, gesture: string) => setFocus(session, { frame, id: region.id, pixels: rect, label: `Focus of ${region.name}` }, gesture)
+  const set = (rect: Rect, gesture: string) =>
+    setFocus(session, { frame, id: region.id, pixels: rect, label: `Focus of ${region.name}` }, gesture)
   const dragging = useDrag((event) => {
     const box = event.currentTarget.closest('[data-testid="frame-picture"]')?.getBoundingClientRect()
     view.setState({ selection: { kind: 'region', id: region.id } })
     if (!box || fixed) return null
     const perPixel = frame.width / box.width
     const grip = (event.target as HTMLElement).dataset.focusGrip as Grip | undefined
-    return ({ dx, dy, gesture }) => set(grip ? resizeRect(pixels, grip, dx * perPixel, dy * perPixel, options) : moveRect(pixels, dx * perPixel, dy * perPixel, options.bounds), gesture)
+    return ({ dx, dy, gesture }) =>
+      set(
+        grip
+          ? resizeRect(pixels, grip, dx * perPixel, dy * perPixel, options)
+          : moveRect(pixels, dx * perPixel, dy * perPixel, options.bounds),
+        gesture,
+      )
   })
   const onKeyDown = (event: KeyboardEvent) => {
     const step = STEP[event.key]
@@ -44,7 +56,10 @@ export const FocusBox = memo(function FocusBox({ region, focus, frame }: { regio
     event.preventDefault()
     event.stopPropagation()
     const [dx, dy] = step.map((v) => v * (event.shiftKey ? 10 : 1)) as [number, number]
-    set(event.altKey ? resizeRect(pixels, 'se', dx, dy, options) : moveRect(pixels, dx, dy, options.bounds), `keys focus ${region.id} ${event.altKey ? 'size' : 'place'}`)
+    set(
+      event.altKey ? resizeRect(pixels, 'se', dx, dy, options) : moveRect(pixels, dx, dy, options.bounds),
+      `keys focus ${region.id} ${event.altKey ? 'size' : 'place'}`,
+    )
   }
   const { colour } = roleMark(region.role)
   return (
@@ -55,15 +70,62 @@ export const FocusBox = memo(function FocusBox({ region, focus, frame }: { regio
       aria-label={`Focus of ${region.name}`}
       onPointerDown={dragging}
       onKeyDown={onKeyDown}
-      style={{ left: `${100 * focus.x}%`, top: `${100 * focus.y}%`, width: `${100 * focus.width}%`, height: `${100 * focus.height}%` }}
-      sx={{ position: 'absolute', zIndex: 3, touchAction: 'none', cursor: fixed ? 'default' : 'move', outline: `1.5px dotted ${colour}`, boxShadow: 'inset 0 0 0 1px rgba(255, 255, 255, 0.7)', '&:focus-visible': { outline: '2px solid #fff' } }}
+      style={{
+        left: `${100 * focus.x}%`,
+        top: `${100 * focus.y}%`,
+        width: `${100 * focus.width}%`,
+        height: `${100 * focus.height}%`,
+      }}
+      sx={{
+        position: 'absolute',
+        zIndex: 3,
+        touchAction: 'none',
+        cursor: fixed ? 'default' : 'move',
+        outline: `1.5px dotted ${colour}`,
+        boxShadow: 'inset 0 0 0 1px rgba(255, 255, 255, 0.7)',
+        '&:focus-visible': { outline: '2px solid #fff' },
+      }}
     >
-      <Box aria-hidden sx={{ position: 'absolute', right: 0, bottom: 0, px: '4px', fontFamily: fonts.numbers, fontSize: 10, lineHeight: '14px', color: '#fff', bgcolor: colour, pointerEvents: 'none' }}>
+      <Box
+        aria-hidden
+        sx={{
+          position: 'absolute',
+          right: 0,
+          bottom: 0,
+          px: '4px',
+          fontFamily: fonts.numbers,
+          fontSize: 10,
+          lineHeight: '14px',
+          color: '#fff',
+          bgcolor: colour,
+          pointerEvents: 'none',
+        }}
+      >
         focus
       </Box>
       {!fixed &&
         CORNERS.map((grip) => (
-          <Box key={grip} aria-hidden data-focus-grip={grip} sx={{ position: 'absolute', width: 12, height: 12, cursor: `${grip}-resize`, ...(grip.includes('n') ? { top: -6 } : { bottom: -6 }), ...(grip.includes('w') ? { left: -6 } : { right: -6 }), '&::after': { content: '""', position: 'absolute', inset: 3, bgcolor: '#fff', border: `1px solid ${colour}`, pointerEvents: 'none' } }} />
+          <Box
+            key={grip}
+            aria-hidden
+            data-focus-grip={grip}
+            sx={{
+              position: 'absolute',
+              width: 12,
+              height: 12,
+              cursor: `${grip}-resize`,
+              ...(grip.includes('n') ? { top: -6 } : { bottom: -6 }),
+              ...(grip.includes('w') ? { left: -6 } : { right: -6 }),
+              '&::after': {
+                content: '""',
+                position: 'absolute',
+                inset: 3,
+                bgcolor: '#fff',
+                border: `1px solid ${colour}`,
+                pointerEvents: 'none',
+              },
+            }}
+          />
         ))}
     </Box>
   )

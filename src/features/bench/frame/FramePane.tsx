@@ -89,31 +89,78 @@ function Picture() {
       const drawn = rectBetween(from, { x: from.x + dx * perPixel, y: from.y + dy * perPixel }, recording.video)
       if (drawn.width < LEAST_DRAWN || drawn.height < LEAST_DRAWN) return
       const reach = Math.round(SNAP_REACH * perPixel)
-      drawRegion(session, { setupId: setup.id, frame: recording.video, id, pixels: snapLines && !ctrlKey ? snapEdges(snapEdges(drawn, 'nw', snapLines, reach), 'se', snapLines, reach) : drawn }, gesture)
+      drawRegion(
+        session,
+        {
+          setupId: setup.id,
+          frame: recording.video,
+          id,
+          pixels:
+            snapLines && !ctrlKey ? snapEdges(snapEdges(drawn, 'nw', snapLines, reach), 'se', snapLines, reach) : drawn,
+        },
+        gesture,
+      )
       view.setState({ selection: { kind: 'region', id } })
     }
   })
   const look = useLook()
-  const ghosts = look?.kind === 'seen' && look.asked ? openProposals(look.look.proposals, setup.regions, recording.video) : []
+  const ghosts =
+    look?.kind === 'seen' && look.asked ? openProposals(look.look.proposals, setup.regions, recording.video) : []
   const shape = edit.highlight.shapes[0]
   const at = usePathTime()
   const placed = useMemo(() => (shape ? placePanels(edit, shape, passage, at) : []), [edit, shape, passage, at])
   // The smallest lies on top, so that a face inside the game's region can be grabbed.
-  const regions = regionsIn(passage, setup.regions).filter((r) => !r.hidden).sort((a, b) => b.bounds.width * b.bounds.height - a.bounds.width * a.bounds.height)
+  const regions = regionsIn(passage, setup.regions)
+    .filter((r) => !r.hidden)
+    .sort((a, b) => b.bounds.width * b.bounds.height - a.bounds.width * a.bounds.height)
   return (
-    <Box sx={{ bgcolor: palette.mat, p: 3, display: 'grid', justifyItems: 'center' }} onPointerDown={() => view.setState({ selection: null })}>
-      <Box ref={host} data-testid="frame-picture" onPointerDown={drawing} sx={{ position: 'relative', cursor: 'crosshair', width: '100%', maxWidth: `calc(52dvh * ${width / height})`, aspectRatio: `${width} / ${height}`, touchAction: 'none' }}>
+    <Box
+      sx={{ bgcolor: palette.mat, p: 3, display: 'grid', justifyItems: 'center' }}
+      onPointerDown={() => view.setState({ selection: null })}
+    >
+      <Box
+        ref={host}
+        data-testid="frame-picture"
+        onPointerDown={drawing}
+        sx={{
+          position: 'relative',
+          cursor: 'crosshair',
+          width: '100%',
+          maxWidth: `calc(52dvh * ${width / height})`,
+          aspectRatio: `${width} / ${height}`,
+          touchAction: 'none',
+        }}
+      >
         {marks && (
           <>
             <Dimmed regions={regions} />
-            {placed.map(({ panel, picture }) => picture && <CropOutline key={panel.id} crop={picture.crop} frame={recording.video} role={panel.role} />)}
+            {placed.map(
+              ({ panel, picture }) =>
+                picture && <CropOutline key={panel.id} crop={picture.crop} frame={recording.video} role={panel.role} />,
+            )}
             {ghosts.map((p, n) => (
-              <GhostBox key={n} proposal={p} frame={recording.video} onAccept={() => acceptProposals(session, { setupId: setup.id, proposals: [{ role: p.role, bounds: boundsOf(p, recording.video) }] })} />
+              <GhostBox
+                key={n}
+                proposal={p}
+                frame={recording.video}
+                onAccept={() =>
+                  acceptProposals(session, {
+                    setupId: setup.id,
+                    proposals: [{ role: p.role, bounds: boundsOf(p, recording.video) }],
+                  })
+                }
+              />
             ))}
             {regions.map((region) => (
               <RegionBox key={region.id} region={region} frame={recording.video} />
             ))}
-            {regions.map((region) => region.focus && !passage.cropPaths.some((p) => p.regionId === region.id) && <FocusBox key={region.id} region={region} focus={region.focus} frame={recording.video} />)}
+            {regions.map(
+              (region) =>
+                region.focus &&
+                !passage.cropPaths.some((p) => p.regionId === region.id) && (
+                  <FocusBox key={region.id} region={region} focus={region.focus} frame={recording.video} />
+                ),
+            )}
             {regions.map((region) => {
               const path = passage.cropPaths.find((p) => p.regionId === region.id)
               return path && <PathHandle key={region.id} region={region} path={path} />
@@ -140,7 +187,8 @@ function usePathTime(): number {
     if (!moves) return
     return player.onPosition((t) => {
       const place = toRecordingMicros(map, Math.min(t, Math.max(0, map.lengthMicros - 1)))
-      if (place?.passage.id === passage.id) setAt(Math.floor(place.recordingMicros / PATH_STEP_MICROS) * PATH_STEP_MICROS)
+      if (place?.passage.id === passage.id)
+        setAt(Math.floor(place.recordingMicros / PATH_STEP_MICROS) * PATH_STEP_MICROS)
     })
   }, [player, map, passage.id, moves])
   return moves ? at : passage.inMicros

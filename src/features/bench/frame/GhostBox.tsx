@@ -6,17 +6,53 @@ import { fonts } from '@/ui/theme'
 import { nameForRole } from '@/core/model/region'
 
 /** A proposed region over the picture: a broken light line, its role with a question mark. Pressing the tab accepts it. */
-export function GhostBox({ proposal: { rect, role, confidence }, frame, onAccept }: { proposal: RegionProposal; frame: Size; onAccept: () => void }) {
+export function GhostBox({
+  proposal: { rect, role, confidence },
+  frame,
+  onAccept,
+}: {
+  proposal: RegionProposal
+  frame: Size
+  onAccept: () => void
+}) {
   const percent = (value: number, of: number) => `${(value / of) * 100}%`
   return (
-    <Box sx={{ position: 'absolute', zIndex: 3, pointerEvents: 'none', left: percent(rect.x, frame.width), top: percent(rect.y, frame.height), width: percent(rect.width, frame.width), height: percent(rect.height, frame.height), outline: '1.5px dashed #fff', boxShadow: `inset 0 0 0 1.5px ${roleMark(role).colour}` }}>
+    <Box
+      sx={{
+        position: 'absolute',
+        zIndex: 3,
+        pointerEvents: 'none',
+        left: percent(rect.x, frame.width),
+        top: percent(rect.y, frame.height),
+        width: percent(rect.width, frame.width),
+        height: percent(rect.height, frame.height),
+        outline: '1.5px dashed #fff',
+        boxShadow: `inset 0 0 0 1.5px ${roleMark(role).colour}`,
+      }}
+    >
       <Box
         component="button"
         type="button"
         aria-label={`Accept the proposed ${nameForRole(role)}, ${confidence.toFixed(2)} sure`}
         onPointerDown={(e) => e.stopPropagation()}
         onClick={onAccept}
-        sx={{ all: 'unset', pointerEvents: 'auto', cursor: 'pointer', position: 'absolute', right: 0, bottom: 0, px: '6px', height: 17, bgcolor: '#fff', color: '#20261F', fontFamily: fonts.numbers, fontSize: 11, fontWeight: 600, whiteSpace: 'nowrap', '&:focus-visible': { outline: '2px solid #20261F' } }}
+        sx={{
+          all: 'unset',
+          pointerEvents: 'auto',
+          cursor: 'pointer',
+          position: 'absolute',
+          right: 0,
+          bottom: 0,
+          px: '6px',
+          height: 17,
+          bgcolor: '#fff',
+          color: '#20261F',
+          fontFamily: fonts.numbers,
+          fontSize: 11,
+          fontWeight: 600,
+          whiteSpace: 'nowrap',
+          '&:focus-visible': { outline: '2px solid #20261F' },
+        }}
       >
         {nameForRole(role)}?
       </Box>

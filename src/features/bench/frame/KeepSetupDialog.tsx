@@ -43,7 +43,15 @@ export function KeepSetupDialog({ onClose }: { onClose: () => void }) {
     setKeeping(true)
     const there = await keptSetups()
     const fingerprint = look?.kind === 'seen' ? look.look.fingerprint : null
-    const kept = await keepSetup({ name: freeName(named.data, there.map((s) => s.name)), tags: tagsFrom(tags), regions: setup.regions, fingerprint })
+    const kept = await keepSetup({
+      name: freeName(
+        named.data,
+        there.map((s) => s.name),
+      ),
+      tags: tagsFrom(tags),
+      regions: setup.regions,
+      fingerprint,
+    })
     baseSetupOn(session, { setupId: setup.id, kept })
     enqueueSnackbar(`“${kept.name}” is kept. Recordings that look like this one get its regions.`)
     onClose()
@@ -60,21 +68,52 @@ export function KeepSetupDialog({ onClose }: { onClose: () => void }) {
           }}
           sx={{ display: 'grid', rowGap: 4, pt: 2 }}
         >
-        <Box sx={{ display: 'flex', gap: 4, alignItems: 'center' }}>
-          <SetupDiagram regions={setup.regions} width={144} />
-          <Box sx={{ fontSize: 12.5, color: palette.inkSoft }}>
-            {look?.kind === 'looking' ? 'Looking at what holds still in the picture, to know it again.' : look?.kind === 'seen' ? 'What holds still in the picture is kept with it: the next recording like this is recognised.' : 'The footage was not looked at; the setup will not be recognised by itself.'}
-            {look?.kind === 'looking' && <LinearProgress variant="determinate" value={look.share * 100} sx={{ mt: 2, height: 4 }} aria-label="Looked at" />}
+          <Box sx={{ display: 'flex', gap: 4, alignItems: 'center' }}>
+            <SetupDiagram regions={setup.regions} width={144} />
+            <Box sx={{ fontSize: 12.5, color: palette.inkSoft }}>
+              {look?.kind === 'looking'
+                ? 'Looking at what holds still in the picture, to know it again.'
+                : look?.kind === 'seen'
+                  ? 'What holds still in the picture is kept with it: the next recording like this is recognised.'
+                  : 'The footage was not looked at; the setup will not be recognised by itself.'}
+              {look?.kind === 'looking' && (
+                <LinearProgress
+                  variant="determinate"
+                  value={look.share * 100}
+                  sx={{ mt: 2, height: 4 }}
+                  aria-label="Looked at"
+                />
+              )}
+            </Box>
           </Box>
-        </Box>
-        <TextField size="small" autoFocus label="Name" value={name} error={!named.success} onChange={(e) => setName(e.target.value)} onFocus={(e) => e.target.select()} />
-        <TextField size="small" label="Tags, with commas between" placeholder="soaring, evening" value={tags} onChange={(e) => setTags(e.target.value)} slotProps={{ inputLabel: { shrink: true } }} />
+          <TextField
+            size="small"
+            autoFocus
+            label="Name"
+            value={name}
+            error={!named.success}
+            onChange={(e) => setName(e.target.value)}
+            onFocus={(e) => e.target.select()}
+          />
+          <TextField
+            size="small"
+            label="Tags, with commas between"
+            placeholder="soaring, evening"
+            value={tags}
+            onChange={(e) => setTags(e.target.value)}
+            slotProps={{ inputLabel: { shrink: true } }}
+          />
           <button type="submit" hidden />
         </Box>
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose}>Cancel</Button>
-        <Button variant="contained" color="primary" disabled={!named.success || keeping || look?.kind === 'looking'} onClick={() => void keep()}>
+        <Button
+          variant="contained"
+          color="primary"
+          disabled={!named.success || keeping || look?.kind === 'looking'}
+          onClick={() => void keep()}
+        >
           Keep setup
         </Button>
       </DialogActions>

@@ -25,9 +25,36 @@ export function Magnifier({ frame }: { frame: Size }) {
   if (!point) return null
   const right = point.x < frame.width / 2
   return (
-    <Box aria-hidden data-testid="magnifier" sx={{ position: 'absolute', top: point.y < frame.height / 2 ? undefined : 8, bottom: point.y < frame.height / 2 ? 8 : undefined, left: right ? undefined : 8, right: right ? 8 : undefined, pointerEvents: 'none', zIndex: 3, border: `2px solid ${palette.sheet}`, bgcolor: palette.mat, lineHeight: 0 }}>
+    <Box
+      aria-hidden
+      data-testid="magnifier"
+      sx={{
+        position: 'absolute',
+        top: point.y < frame.height / 2 ? undefined : 8,
+        bottom: point.y < frame.height / 2 ? 8 : undefined,
+        left: right ? undefined : 8,
+        right: right ? 8 : undefined,
+        pointerEvents: 'none',
+        zIndex: 3,
+        border: `2px solid ${palette.sheet}`,
+        bgcolor: palette.mat,
+        lineHeight: 0,
+      }}
+    >
       <canvas ref={canvas} width={SIDE} height={SIDE} style={{ width: SIDE, height: SIDE }} />
-      <Box sx={{ position: 'absolute', left: 0, bottom: 0, px: 1, fontFamily: fonts.numbers, fontSize: 11, lineHeight: '16px', color: palette.ink, bgcolor: palette.sheet }}>
+      <Box
+        sx={{
+          position: 'absolute',
+          left: 0,
+          bottom: 0,
+          px: 1,
+          fontFamily: fonts.numbers,
+          fontSize: 11,
+          lineHeight: '16px',
+          color: palette.ink,
+          bgcolor: palette.sheet,
+        }}
+      >
         {Math.round(point.x)}, {Math.round(point.y)}
       </Box>
     </Box>
@@ -52,11 +79,14 @@ function useFrameAtPlayhead(wanted: boolean): ImageBitmap | null {
     let got: ImageBitmap | null = null
     void inspector()
       .frame({ id: recording.id, file, originMicros: recording.originMicros }, place.recordingMicros)
-      .then((found) => {
-        got = found
-        if (live) setBitmap(found)
-        else found?.close()
-      }, () => {})
+      .then(
+        (found) => {
+          got = found
+          if (live) setBitmap(found)
+          else found?.close()
+        },
+        () => {},
+      )
     return () => {
       live = false
       setBitmap(null)
@@ -66,7 +96,13 @@ function useFrameAtPlayhead(wanted: boolean): ImageBitmap | null {
   return bitmap
 }
 
-function drawMagnified(ctx: CanvasRenderingContext2D, bitmap: ImageBitmap | null, x: number, y: number, frame: Size): void {
+function drawMagnified(
+  ctx: CanvasRenderingContext2D,
+  bitmap: ImageBitmap | null,
+  x: number,
+  y: number,
+  frame: Size,
+): void {
   const [left, top] = [Math.round(x) - ACROSS / 2, Math.round(y) - ACROSS / 2]
   ctx.fillStyle = palette.mat
   ctx.fillRect(0, 0, SIDE, SIDE)

@@ -12,7 +12,12 @@ import { useDrag } from '@/ui/useDrag'
 import { setPath } from '@/edit/regions'
 import { useBenchContext, usePassage, useTimeMap } from '../benchContext'
 
-const STEP: Record<string, Point> = { ArrowLeft: { x: -1, y: 0 }, ArrowRight: { x: 1, y: 0 }, ArrowUp: { x: 0, y: -1 }, ArrowDown: { x: 0, y: 1 } }
+const STEP: Record<string, Point> = {
+  ArrowLeft: { x: -1, y: 0 },
+  ArrowRight: { x: 1, y: 0 },
+  ArrowUp: { x: 0, y: -1 },
+  ArrowDown: { x: 0, y: 1 },
+}
 /** An arrow key moves the path by this share of the frame; with Shift ten times as far. */
 const NUDGE = 0.002
 
@@ -39,7 +44,16 @@ export function PathHandle({ region, path }: { region: Region; path: CropPath })
   )
   const aim = (micros: number, { x, y }: Point, gesture: string) => {
     const inside = pushInside({ x, y, width: 0, height: 0 }, region.bounds)
-    setPath(session, { passageId: passage.id, region, keys: withKey(path.keys, micros, { x: inside.x, y: inside.y }), label: `Aim ${region.name}` }, gesture)
+    setPath(
+      session,
+      {
+        passageId: passage.id,
+        region,
+        keys: withKey(path.keys, micros, { x: inside.x, y: inside.y }),
+        label: `Aim ${region.name}`,
+      },
+      gesture,
+    )
   }
   const dragging = useDrag((event) => {
     const box = event.currentTarget.closest('[data-testid="frame-picture"]')?.getBoundingClientRect()
@@ -48,7 +62,14 @@ export function PathHandle({ region, path }: { region: Region; path: CropPath })
     const from = pathAt(path.keys, micros)
     return ({ dx, dy, shiftKey, gesture }) => {
       const sideways = Math.abs(dx) >= Math.abs(dy)
-      aim(micros, { x: from.x + (shiftKey && !sideways ? 0 : dx / box.width), y: from.y + (shiftKey && sideways ? 0 : dy / box.height) }, gesture)
+      aim(
+        micros,
+        {
+          x: from.x + (shiftKey && !sideways ? 0 : dx / box.width),
+          y: from.y + (shiftKey && sideways ? 0 : dy / box.height),
+        },
+        gesture,
+      )
     }
   })
   const onKeyDown = (event: KeyboardEvent) => {
@@ -71,7 +92,22 @@ export function PathHandle({ region, path }: { region: Region; path: CropPath })
       aria-label={`${region.name} is aimed here`}
       onPointerDown={dragging}
       onKeyDown={onKeyDown}
-      sx={{ position: 'absolute', width: 22, height: 22, m: '-11px', borderRadius: '50%', border: `2px solid ${colour}`, boxShadow: '0 0 0 1.5px #fff, inset 0 0 0 1.5px #fff', cursor: 'grab', touchAction: 'none', zIndex: 3, '&::before, &::after': { content: '""', position: 'absolute', bgcolor: colour }, '&::before': { left: 8, top: 3, width: 2, height: 12 }, '&::after': { left: 3, top: 8, width: 12, height: 2 }, '&:focus-visible': { outline: '2px solid #fff', outlineOffset: 3 } }}
+      sx={{
+        position: 'absolute',
+        width: 22,
+        height: 22,
+        m: '-11px',
+        borderRadius: '50%',
+        border: `2px solid ${colour}`,
+        boxShadow: '0 0 0 1.5px #fff, inset 0 0 0 1.5px #fff',
+        cursor: 'grab',
+        touchAction: 'none',
+        zIndex: 3,
+        '&::before, &::after': { content: '""', position: 'absolute', bgcolor: colour },
+        '&::before': { left: 8, top: 3, width: 2, height: 12 },
+        '&::after': { left: 3, top: 8, width: 12, height: 2 },
+        '&:focus-visible': { outline: '2px solid #fff', outlineOffset: 3 },
+      }}
     />
   )
 }

@@ -16,7 +16,17 @@ import { useBenchContext, usePassage, useTimeMap } from '../benchContext'
 const POINTS = 240
 
 /** A region's crop path over its ribbon: left edge of the region at the top, right edge at the bottom. Keys lead to their time; Delete takes one away. */
-export function PathLine({ region, bounds, path, height }: { region: Pick<Region, 'id' | 'name'>; bounds: Rect; path: CropPath; height: number }) {
+export function PathLine({
+  region,
+  bounds,
+  path,
+  height,
+}: {
+  region: Pick<Region, 'id' | 'name'>
+  bounds: Rect
+  path: CropPath
+  height: number
+}) {
   const { session, player } = useBenchContext()
   const { passage } = usePassage()
   const passageId = passage.id
@@ -26,7 +36,9 @@ export function PathLine({ region, bounds, path, height }: { region: Pick<Region
     () =>
       Array.from({ length: POINTS }, (_, n) => {
         const place = toRecordingMicros(map, Math.round(((n + 0.5) * lengthMicros) / POINTS))
-        return place?.passage.id === passageId ? `${(100 * (n + 0.5)) / POINTS},${height * acrossOf(bounds, pathAt(path.keys, place.recordingMicros).x)}` : ''
+        return place?.passage.id === passageId
+          ? `${(100 * (n + 0.5)) / POINTS},${height * acrossOf(bounds, pathAt(path.keys, place.recordingMicros).x)}`
+          : ''
       })
         .filter(Boolean)
         .join(' '),
@@ -34,8 +46,21 @@ export function PathLine({ region, bounds, path, height }: { region: Pick<Region
   )
   return (
     <>
-      <Box component="svg" aria-hidden viewBox={`0 0 100 ${height}`} preserveAspectRatio="none" sx={{ position: 'absolute', left: 0, top: 0, width: '100%', height, pointerEvents: 'none' }}>
-        <polyline points={line} fill="none" stroke="#1b1c1b" strokeWidth={4} vectorEffect="non-scaling-stroke" opacity={0.6} />
+      <Box
+        component="svg"
+        aria-hidden
+        viewBox={`0 0 100 ${height}`}
+        preserveAspectRatio="none"
+        sx={{ position: 'absolute', left: 0, top: 0, width: '100%', height, pointerEvents: 'none' }}
+      >
+        <polyline
+          points={line}
+          fill="none"
+          stroke="#1b1c1b"
+          strokeWidth={4}
+          vectorEffect="non-scaling-stroke"
+          opacity={0.6}
+        />
         <polyline points={line} fill="none" stroke="#fff" strokeWidth={2} vectorEffect="non-scaling-stroke" />
       </Box>
       {path.keys.map((key) => {
@@ -54,9 +79,28 @@ export function PathLine({ region, bounds, path, height }: { region: Pick<Region
               onKeyDown={(e) => {
                 if (e.key !== 'Delete' && e.key !== 'Backspace') return
                 e.stopPropagation()
-                setPath(session, { passageId: passage.id, region, keys: withoutKey(path.keys, key.micros), label: 'Remove key' })
+                setPath(session, {
+                  passageId: passage.id,
+                  region,
+                  keys: withoutKey(path.keys, key.micros),
+                  label: 'Remove key',
+                })
               }}
-              sx={{ all: 'unset', position: 'absolute', left: `${(100 * t) / Math.max(1, lengthMicros)}%`, top: `${height * acrossOf(bounds, key.x) - 5}px`, ml: '-5px', width: 10, height: 10, cursor: 'pointer', transform: key.jump ? undefined : 'rotate(45deg) scale(0.75)', bgcolor: '#fff', border: `2px solid ${palette.ink}`, boxSizing: 'border-box', '&:focus-visible': { outline: `2px solid ${palette.straw}`, outlineOffset: 2 } }}
+              sx={{
+                all: 'unset',
+                position: 'absolute',
+                left: `${(100 * t) / Math.max(1, lengthMicros)}%`,
+                top: `${height * acrossOf(bounds, key.x) - 5}px`,
+                ml: '-5px',
+                width: 10,
+                height: 10,
+                cursor: 'pointer',
+                transform: key.jump ? undefined : 'rotate(45deg) scale(0.75)',
+                bgcolor: '#fff',
+                border: `2px solid ${palette.ink}`,
+                boxSizing: 'border-box',
+                '&:focus-visible': { outline: `2px solid ${palette.straw}`, outlineOffset: 2 },
+              }}
             />
           )
         )

@@ -5,11 +5,22 @@ import { useState, type KeyboardEvent } from 'react'
 import { fonts, palette } from '@/ui/theme'
 
 /** A number of pixels that can be typed; taken at Enter or when it is left, put back by Escape. */
-export function PixelField({ label, value, most, onSet }: { label: string; value: number; most: number; onSet: (value: number) => void }) {
+export function PixelField({
+  label,
+  value,
+  most,
+  onSet,
+}: {
+  label: string
+  value: number
+  most: number
+  onSet: (value: number) => void
+}) {
   const [draft, setDraft] = useState<string | null>(null)
   const commit = () => {
     const typed = Number(draft)
-    if (draft !== null && draft.trim() !== '' && Number.isFinite(typed) && typed !== value) onSet(Math.min(Math.max(0, Math.round(typed)), most))
+    if (draft !== null && draft.trim() !== '' && Number.isFinite(typed) && typed !== value)
+      onSet(Math.min(Math.max(0, Math.round(typed)), most))
     setDraft(null)
   }
   const onKeyDown = (event: KeyboardEvent<HTMLInputElement>) => {
@@ -27,7 +38,21 @@ export function PixelField({ label, value, most, onSet }: { label: string; value
       onFocus={(e) => e.target.select()}
       onBlur={commit}
       onKeyDown={onKeyDown}
-      sx={{ width: '4ch', boxSizing: 'content-box', px: '2px', py: '1px', font: 'inherit', fontFamily: fonts.numbers, textAlign: 'right', color: palette.ink, bgcolor: 'transparent', border: '1px solid transparent', borderRadius: '3px', '&:hover': { borderColor: palette.line }, '&:focus': { bgcolor: '#fff', borderColor: palette.leaf } }}
+      sx={{
+        width: '4ch',
+        boxSizing: 'content-box',
+        px: '2px',
+        py: '1px',
+        font: 'inherit',
+        fontFamily: fonts.numbers,
+        textAlign: 'right',
+        color: palette.ink,
+        bgcolor: 'transparent',
+        border: '1px solid transparent',
+        borderRadius: '3px',
+        '&:hover': { borderColor: palette.line },
+        '&:focus': { bgcolor: '#fff', borderColor: palette.leaf },
+      }}
     />
   )
 }

@@ -19,7 +19,19 @@ const MOST_LISTED = 4
 const WORDS = { face: 'the face', movement: 'whoever moves' }
 
 /** How much of the time somebody is inside, when not, and what would hold them; the times lead there. */
-export function PresenceFacts({ region, bounds, frame, presence, by }: { region: Region; bounds: ReadonlyMap<PassageId, Rect>; frame: Size; presence: Presence; by: Subjects['by'] }) {
+export function PresenceFacts({
+  region,
+  bounds,
+  frame,
+  presence,
+  by,
+}: {
+  region: Region
+  bounds: ReadonlyMap<PassageId, Rect>
+  frame: Size
+  presence: Presence
+  by: Subjects['by']
+}) {
   const { session, player } = useBenchContext()
   const { share, outside } = presence
   const { passage } = usePassage()
@@ -27,19 +39,49 @@ export function PresenceFacts({ region, bounds, frame, presence, by }: { region:
   const held = boundsToHold(here, presence)
   const inPixels = held && scaleRect(held, frame.width, frame.height)
   return (
-    <Box role="note" aria-label={`Presence in ${region.name}`} sx={{ ml: '86px', mt: 0.5, display: 'flex', flexWrap: 'wrap', alignItems: 'center', columnGap: 2, fontSize: 11.5, color: palette.inkSoft, '& button': { fontSize: 11.5, minHeight: 22, py: 0 } }}>
-      <Box component="span" sx={{ fontFamily: fonts.numbers, color: share < 1 ? palette.haw : palette.ink, fontWeight: 600 }}>
+    <Box
+      role="note"
+      aria-label={`Presence in ${region.name}`}
+      sx={{
+        ml: '86px',
+        mt: 0.5,
+        display: 'flex',
+        flexWrap: 'wrap',
+        alignItems: 'center',
+        columnGap: 2,
+        fontSize: 11.5,
+        color: palette.inkSoft,
+        '& button': { fontSize: 11.5, minHeight: 22, py: 0 },
+      }}
+    >
+      <Box
+        component="span"
+        sx={{ fontFamily: fonts.numbers, color: share < 1 ? palette.haw : palette.ink, fontWeight: 600 }}
+      >
         {Math.floor(share * 100)} %
       </Box>
-      <span>of the time {WORDS[by]} is inside{outside.length > 0 && '; not at'}</span>
+      <span>
+        of the time {WORDS[by]} is inside{outside.length > 0 && '; not at'}
+      </span>
       {outside.slice(0, MOST_LISTED).map(({ fromMicros, toMicros }) => (
-        <Button key={fromMicros} variant="text" onClick={() => player.seek(fromMicros)} sx={{ fontFamily: fonts.numbers, px: 1, minWidth: 0 }}>
+        <Button
+          key={fromMicros}
+          variant="text"
+          onClick={() => player.seek(fromMicros)}
+          sx={{ fontFamily: fonts.numbers, px: 1, minWidth: 0 }}
+        >
           {formatTime(fromMicros, 1)}–{formatTime(toMicros, 1)}
         </Button>
       ))}
       {outside.length > MOST_LISTED && <span>and {outside.length - MOST_LISTED} more</span>}
       {inPixels && (
-        <Button disabled={region.locked} title={`To ${Math.round(inPixels.width)} × ${Math.round(inPixels.height)}: the least that holds ${WORDS[by]} wherever it was found`} onClick={() => placeRegion(session, passage, frame, region, inPixels, `Grow ${region.name}`, crypto.randomUUID())}>
+        <Button
+          disabled={region.locked}
+          title={`To ${Math.round(inPixels.width)} × ${Math.round(inPixels.height)}: the least that holds ${WORDS[by]} wherever it was found`}
+          onClick={() =>
+            placeRegion(session, passage, frame, region, inPixels, `Grow ${region.name}`, crypto.randomUUID())
+          }
+        >
           Grow to hold
         </Button>
       )}

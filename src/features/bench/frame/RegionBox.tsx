@@ -39,7 +39,8 @@ export const RegionBox = memo(function RegionBox({ region, frame }: { region: Re
   const pixels = toEvenPixels(region.bounds, frame)
   const whole = { x: 0, y: 0, width: frame.width, height: frame.height }
   const select = () => view.setState({ selection: { kind: 'region', id: region.id } })
-  const set = (rect: Rect, label: string, gesture: string, here = onlyHere) => placeRegion(session, passage, frame, region, rect, label, gesture, here)
+  const set = (rect: Rect, label: string, gesture: string, here = onlyHere) =>
+    placeRegion(session, passage, frame, region, rect, label, gesture, here)
   const letGo = () => view.setState({ moving: null, magnified: null })
 
   const moving = useDrag((event) => {
@@ -56,7 +57,12 @@ export const RegionBox = memo(function RegionBox({ region, frame }: { region: Re
     return ({ dx, dy, shiftKey, gesture }) => {
       view.setState({ moving: region.id })
       const sideways = Math.abs(dx) >= Math.abs(dy)
-      set(moveRect(pixels, shiftKey && !sideways ? 0 : dx * perPixel, shiftKey && sideways ? 0 : dy * perPixel, whole), `Move ${region.name}`, gesture, here)
+      set(
+        moveRect(pixels, shiftKey && !sideways ? 0 : dx * perPixel, shiftKey && sideways ? 0 : dy * perPixel, whole),
+        `Move ${region.name}`,
+        gesture,
+        here,
+      )
     }
   }, letGo)
 
@@ -67,7 +73,16 @@ export const RegionBox = memo(function RegionBox({ region, frame }: { region: Re
     event.stopPropagation()
     const far = event.shiftKey ? 20 : 2
     const [dx, dy] = [step[0] * far, step[1] * far]
-    if (event.altKey) set(resizeRect(pixels, 'se', dx, dy, { bounds: whole, least: LEAST, aspect: onlyHere ? pixels.width / pixels.height : region.proportion }), `Resize ${region.name}`, `keys resize ${region.id}`)
+    if (event.altKey)
+      set(
+        resizeRect(pixels, 'se', dx, dy, {
+          bounds: whole,
+          least: LEAST,
+          aspect: onlyHere ? pixels.width / pixels.height : region.proportion,
+        }),
+        `Resize ${region.name}`,
+        `keys resize ${region.id}`,
+      )
     else set(moveRect(pixels, dx, dy, whole), `Move ${region.name}`, `keys move ${region.id}`)
   }
 
@@ -83,20 +98,74 @@ export const RegionBox = memo(function RegionBox({ region, frame }: { region: Re
       onFocus={select}
       onKeyDown={onKeyDown}
       style={{ left: `${place.x}%`, top: `${place.y}%`, width: `${place.width}%`, height: `${place.height}%` }}
-      sx={{ position: 'absolute', cursor: region.locked ? 'default' : 'move', touchAction: 'none', zIndex: selected ? 2 : 1, '&:focus-visible': { outline: '2px solid #fff', outlineOffset: 2 } }}
+      sx={{
+        position: 'absolute',
+        cursor: region.locked ? 'default' : 'move',
+        touchAction: 'none',
+        zIndex: selected ? 2 : 1,
+        '&:focus-visible': { outline: '2px solid #fff', outlineOffset: 2 },
+      }}
     >
-      <Box component="svg" aria-hidden sx={{ position: 'absolute', inset: 0, width: '100%', height: '100%', overflow: 'visible' }}>
-        <rect x="0" y="0" width="100%" height="100%" fill="none" stroke={colour} strokeWidth={selected ? 2 : 1} strokeDasharray={dash} opacity={selected ? 1 : 0.75} />
-        {region.outline.mask.kind === 'ellipse' && <ellipse cx="50%" cy="50%" rx="50%" ry="50%" fill="none" stroke={colour} strokeWidth={1} />}
+      <Box
+        component="svg"
+        aria-hidden
+        sx={{ position: 'absolute', inset: 0, width: '100%', height: '100%', overflow: 'visible' }}
+      >
+        <rect
+          x="0"
+          y="0"
+          width="100%"
+          height="100%"
+          fill="none"
+          stroke={colour}
+          strokeWidth={selected ? 2 : 1}
+          strokeDasharray={dash}
+          opacity={selected ? 1 : 0.75}
+        />
+        {region.outline.mask.kind === 'ellipse' && (
+          <ellipse cx="50%" cy="50%" rx="50%" ry="50%" fill="none" stroke={colour} strokeWidth={1} />
+        )}
       </Box>
       <CornerTicks colour={colour} />
-      <Box sx={{ position: 'absolute', left: -1, bottom: '100%', px: '6px', height: 17, display: 'flex', gap: '6px', alignItems: 'center', bgcolor: colour, color: '#fff', fontFamily: fonts.numbers, fontSize: 11, fontWeight: 600, whiteSpace: 'nowrap', ...(pixels.y < frame.height * 0.06 && { bottom: 'auto', top: 0 }) }}>
+      <Box
+        sx={{
+          position: 'absolute',
+          left: -1,
+          bottom: '100%',
+          px: '6px',
+          height: 17,
+          display: 'flex',
+          gap: '6px',
+          alignItems: 'center',
+          bgcolor: colour,
+          color: '#fff',
+          fontFamily: fonts.numbers,
+          fontSize: 11,
+          fontWeight: 600,
+          whiteSpace: 'nowrap',
+          ...(pixels.y < frame.height * 0.06 && { bottom: 'auto', top: 0 }),
+        }}
+      >
         <span>{letter}</span>
         <span>{region.name}</span>
         {onlyHere && <span>· here only</span>}
         {region.locked && <LockIcon sx={{ fontSize: 12 }} />}
       </Box>
-      {marked && !region.locked && GRIPS.map((grip) => <GripHandle key={grip} grip={grip} region={region} pixels={pixels} frame={frame} whole={whole} heldAspect={onlyHere ? pixels.width / pixels.height : region.proportion} onResize={set} onLetGo={letGo} />)}
+      {marked &&
+        !region.locked &&
+        GRIPS.map((grip) => (
+          <GripHandle
+            key={grip}
+            grip={grip}
+            region={region}
+            pixels={pixels}
+            frame={frame}
+            whole={whole}
+            heldAspect={onlyHere ? pixels.width / pixels.height : region.proportion}
+            onResize={set}
+            onLetGo={letGo}
+          />
+        ))}
     </Box>
   )
 })
@@ -114,8 +183,12 @@ function CornerTicks({ colour }: { colour: string }) {
             width: length,
             height: length,
             pointerEvents: 'none',
-            ...(corner.includes('n') ? { top: -1, borderTop: `3px solid ${colour}` } : { bottom: -1, borderBottom: `3px solid ${colour}` }),
-            ...(corner.includes('w') ? { left: -1, borderLeft: `3px solid ${colour}` } : { right: -1, borderRight: `3px solid ${colour}` }),
+            ...(corner.includes('n')
+              ? { top: -1, borderTop: `3px solid ${colour}` }
+              : { bottom: -1, borderBottom: `3px solid ${colour}` }),
+            ...(corner.includes('w')
+              ? { left: -1, borderLeft: `3px solid ${colour}` }
+              : { right: -1, borderRight: `3px solid ${colour}` }),
           }}
         />
       ))}
@@ -144,7 +217,12 @@ function GripHandle({ grip, region, pixels, frame, whole, heldAspect, onResize, 
     const perPixel = frame.width / box.width
     return ({ dx, dy, shiftKey, altKey, ctrlKey, gesture }) => {
       const aspect = heldAspect ?? (shiftKey ? pixels.width / pixels.height : null)
-      const free = resizeRect(pixels, grip, dx * perPixel, dy * perPixel, { bounds: whole, least: LEAST, aspect, fromCentre: altKey })
+      const free = resizeRect(pixels, grip, dx * perPixel, dy * perPixel, {
+        bounds: whole,
+        least: LEAST,
+        aspect,
+        fromCentre: altKey,
+      })
       const snaps = snapLines && aspect === null && !altKey && !ctrlKey
       const rect = snaps ? snapEdges(free, grip, snapLines, Math.round(SNAP_REACH * perPixel)) : free
       view.setState({ moving: region.id, magnified: gripPoint(rect, grip) })
@@ -159,12 +237,31 @@ function GripHandle({ grip, region, pixels, frame, whole, heldAspect, onResize, 
       aria-hidden
       onPointerDown={start}
       style={{ left: `${x}%`, top: `${y}%` }}
-      sx={{ position: 'absolute', width: 18, height: 18, m: '-9px', cursor: `${grip}-resize`, display: 'grid', placeItems: 'center', touchAction: 'none', '&::after': { content: '""', width: 8, height: 8, bgcolor: '#fff', border: `1.5px solid ${roleMark(region.role).colour}` } }}
+      sx={{
+        position: 'absolute',
+        width: 18,
+        height: 18,
+        m: '-9px',
+        cursor: `${grip}-resize`,
+        display: 'grid',
+        placeItems: 'center',
+        touchAction: 'none',
+        '&::after': {
+          content: '""',
+          width: 8,
+          height: 8,
+          bgcolor: '#fff',
+          border: `1.5px solid ${roleMark(region.role).colour}`,
+        },
+      }}
     />
   )
 }
 
 /** The corner, or the middle of the edge, that a grip holds. */
 function gripPoint({ x, y, width, height }: Rect, grip: Grip): Point {
-  return { x: grip.includes('w') ? x : grip.includes('e') ? x + width : x + width / 2, y: grip.includes('n') ? y : grip.includes('s') ? y + height : y + height / 2 }
+  return {
+    x: grip.includes('w') ? x : grip.includes('e') ? x + width : x + width / 2,
+    y: grip.includes('n') ? y : grip.includes('s') ? y + height : y + height / 2,
+  }
 }

@@ -32,12 +32,24 @@ export function RegionList() {
   const { passage, setup } = useParts()
   const edit = useEdit()
   const regions = useMemo(() => regionsIn(passage, setup.regions), [passage, setup.regions])
-  const placed = useMemo(() => edit.highlight.shapes.flatMap((shape) => placePanels(edit, shape, passage)), [edit, passage])
+  const placed = useMemo(
+    () => edit.highlight.shapes.flatMap((shape) => placePanels(edit, shape, passage)),
+    [edit, passage],
+  )
   const shown = useGrowing(regions.length, 4)
   return (
     <Box sx={{ borderTop: 1, borderColor: 'divider', containerType: 'inline-size' }}>
       {regions.slice(0, shown).map((region, index) => (
-        <RegionLine key={region.id} region={region} index={index} count={regions.length} worst={Math.max(0, ...placed.flatMap((p) => (p.region?.id === region.id && p.picture ? [blowUp(p.picture)] : [])))} />
+        <RegionLine
+          key={region.id}
+          region={region}
+          index={index}
+          count={regions.length}
+          worst={Math.max(
+            0,
+            ...placed.flatMap((p) => (p.region?.id === region.id && p.picture ? [blowUp(p.picture)] : [])),
+          )}
+        />
       ))}
       <AddRegion setupId={setup.id} />
     </Box>
@@ -75,23 +87,70 @@ const AddRegion = memo(function AddRegion({ setupId }: { setupId: SetupId }) {
 })
 
 /** `worst`: output pixels for each recorded one where it is shown largest; 0 where it is not shown. */
-const RegionLine = memo(function RegionLine({ region, index, count, worst }: { region: Region; index: number; count: number; worst: number }) {
+const RegionLine = memo(function RegionLine({
+  region,
+  index,
+  count,
+  worst,
+}: {
+  region: Region
+  index: number
+  count: number
+  worst: number
+}) {
   const [ticket, setTicket] = useState<HTMLElement | null>(null)
   const { session, view } = useBenchContext()
   const { recording, passage } = usePassage()
   const selected = useSelectedRegion() === region.id
   const pixels = toEvenPixels(region.bounds, recording.video)
-  const set = (part: Partial<Rect>) => placeRegion(session, passage, recording.video, region, { ...pixels, ...part }, `Resize ${region.name}`, crypto.randomUUID())
+  const set = (part: Partial<Rect>) =>
+    placeRegion(
+      session,
+      passage,
+      recording.video,
+      region,
+      { ...pixels, ...part },
+      `Resize ${region.name}`,
+      crypto.randomUUID(),
+    )
   const field = (key: keyof Rect, label: string) => (
-    <PixelField label={`${region.name} ${label}`} value={pixels[key]} most={key === 'x' || key === 'width' ? recording.video.width : recording.video.height} onSet={(value) => set({ [key]: value })} />
+    <PixelField
+      label={`${region.name} ${label}`}
+      value={pixels[key]}
+      most={key === 'x' || key === 'width' ? recording.video.width : recording.video.height}
+      onSet={(value) => set({ [key]: value })}
+    />
   )
   return (
     <Box
       onClick={() => view.setState({ selection: { kind: 'region', id: region.id } })}
-      sx={{ display: 'grid', gridTemplateColumns: 'minmax(44px, 1fr) auto 52px 28px', '@container (max-width: 390px)': { gridTemplateColumns: 'minmax(44px, 1fr) auto 28px', '& > [data-if-wide]': { display: 'none' } }, alignItems: 'center', columnGap: 2, px: 3, minHeight: 32, borderBottom: 1, borderColor: 'divider', bgcolor: selected ? palette.leafTint : undefined }}
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: 'minmax(44px, 1fr) auto 52px 28px',
+        '@container (max-width: 390px)': {
+          gridTemplateColumns: 'minmax(44px, 1fr) auto 28px',
+          '& > [data-if-wide]': { display: 'none' },
+        },
+        alignItems: 'center',
+        columnGap: 2,
+        px: 3,
+        minHeight: 32,
+        borderBottom: 1,
+        borderColor: 'divider',
+        bgcolor: selected ? palette.leafTint : undefined,
+      }}
     >
       <RoleSelect id={region.id} role={region.role} name={region.name} onlyHere={isShifted(passage, region.id)} />
-      <Box sx={{ display: 'flex', alignItems: 'center', gap: '4px', fontFamily: fonts.numbers, fontSize: 12, color: palette.inkSoft }}>
+      <Box
+        sx={{
+          display: 'flex',
+          alignItems: 'center',
+          gap: '4px',
+          fontFamily: fonts.numbers,
+          fontSize: 12,
+          color: palette.inkSoft,
+        }}
+      >
         {field('width', 'width')}
         <span>×</span>
         {field('height', 'height')}
@@ -100,19 +159,45 @@ const RegionLine = memo(function RegionLine({ region, index, count, worst }: { r
         <span>,</span>
         {field('y', 'top')}
       </Box>
-      <Box data-if-wide title="Output pixels for each recorded pixel, in the shape where it is largest" sx={{ fontFamily: fonts.numbers, fontSize: 12, textAlign: 'right', color: worst > 2.5 ? palette.strawInk : palette.inkSoft }}>
+      <Box
+        data-if-wide
+        title="Output pixels for each recorded pixel, in the shape where it is largest"
+        sx={{
+          fontFamily: fonts.numbers,
+          fontSize: 12,
+          textAlign: 'right',
+          color: worst > 2.5 ? palette.strawInk : palette.inkSoft,
+        }}
+      >
         {worst === 0 ? 'unused' : `${worst.toFixed(2)}×`}
       </Box>
-      <IconButton aria-label={`More about ${region.name}`} aria-haspopup="dialog" onClick={(e) => setTicket(e.currentTarget)} sx={{ p: '4px' }}>
+      <IconButton
+        aria-label={`More about ${region.name}`}
+        aria-haspopup="dialog"
+        onClick={(e) => setTicket(e.currentTarget)}
+        sx={{ p: '4px' }}
+      >
         {region.locked ? <LockIcon sx={{ fontSize: 16 }} /> : <TuneIcon sx={{ fontSize: 16 }} />}
       </IconButton>
-      {ticket && <RegionTicket region={region} index={index} count={count} anchor={ticket} onClose={() => setTicket(null)} />}
+      {ticket && (
+        <RegionTicket region={region} index={index} count={count} anchor={ticket} onClose={() => setTicket(null)} />
+      )}
     </Box>
   )
 })
 
 /** A region's mark and name; pressing it changes its role. Apart from its line, which is drawn anew while the region is dragged. */
-const RoleSelect = memo(function RoleSelect({ id, role, name, onlyHere }: { id: RegionId; role: Role; name: string; onlyHere: boolean }) {
+const RoleSelect = memo(function RoleSelect({
+  id,
+  role,
+  name,
+  onlyHere,
+}: {
+  id: RegionId
+  role: Role
+  name: string
+  onlyHere: boolean
+}) {
   const { session } = useBenchContext()
   const roles = [...new Set([...STANDARD_ROLES, role])]
   return (

@@ -13,7 +13,16 @@ import type { Rect } from '@/core/geometry/rect'
 import type { Region } from '@/core/model/region'
 import { title } from '@/core/model/record'
 import { Ticket } from '@/ui/Ticket'
-import { copyRegion, orderRegion, removeRegion, setFocus, setRegion, clearShift, placeRegion, setPath } from '@/edit/regions'
+import {
+  copyRegion,
+  orderRegion,
+  removeRegion,
+  setFocus,
+  setRegion,
+  clearShift,
+  placeRegion,
+  setPath,
+} from '@/edit/regions'
 import { isShifted } from '@/core/compose/regionIn'
 import { newId, type RegionId } from '@/core/model/ids'
 import { useBenchContext, useEdit, useParts, useView } from '../benchContext'
@@ -29,7 +38,19 @@ const PROPORTIONS: readonly { words: string; value: number }[] = [
 ]
 
 /** All that can be set about a region besides its place. */
-export function RegionTicket({ region, index, count, anchor, onClose }: { region: Region; index: number; count: number; anchor: HTMLElement; onClose: () => void }) {
+export function RegionTicket({
+  region,
+  index,
+  count,
+  anchor,
+  onClose,
+}: {
+  region: Region
+  index: number
+  count: number
+  anchor: HTMLElement
+  onClose: () => void
+}) {
   const { session, files, view } = useBenchContext()
   const edit = useEdit()
   const { recording, passage } = useParts()
@@ -40,7 +61,11 @@ export function RegionTicket({ region, index, count, anchor, onClose }: { region
   const pixels = toEvenPixels(region.bounds, recording.video)
   const shape = edit.highlight.shapes[0]
   const panel = shape && placePanels(edit, shape, passage).find((p) => p.region?.id === region.id)?.rect
-  const choices = [...PROPORTIONS, ...(panel ? [{ words: 'of its panel', value: panel.width / panel.height }] : []), { words: 'as it is', value: pixels.width / pixels.height }]
+  const choices = [
+    ...PROPORTIONS,
+    ...(panel ? [{ words: 'of its panel', value: panel.width / panel.height }] : []),
+    { words: 'as it is', value: pixels.width / pixels.height },
+  ]
   const held = region.proportion
   const holdIndex = held === null ? -1 : choices.findIndex((c) => Math.abs(c.value - held) < 1e-3)
   const tighten = async () => {
@@ -48,10 +73,18 @@ export function RegionTicket({ region, index, count, anchor, onClose }: { region
     if (look?.kind !== 'seen' && (!file || !(await lookAt(recording, file, session.value)))) return
     const tight = await tightened(recording.id, pixels)
     if (!tight) return
-    const [left, top, right, bottom] = [tight.x - pixels.x, tight.y - pixels.y, pixels.x + pixels.width - tight.x - tight.width, pixels.y + pixels.height - tight.y - tight.height]
-    if (left + top + right + bottom === 0) return void enqueueSnackbar(`${region.name} has no border and no black to take off.`)
+    const [left, top, right, bottom] = [
+      tight.x - pixels.x,
+      tight.y - pixels.y,
+      pixels.x + pixels.width - tight.x - tight.width,
+      pixels.y + pixels.height - tight.y - tight.height,
+    ]
+    if (left + top + right + bottom === 0)
+      return void enqueueSnackbar(`${region.name} has no border and no black to take off.`)
     placeRegion(session, passage, recording.video, region, tight, `Tighten ${region.name}`, crypto.randomUUID())
-    enqueueSnackbar(`${region.name} is tighter by ${left} px on the left, ${top} at the top, ${right} on the right, ${bottom} at the bottom.`)
+    enqueueSnackbar(
+      `${region.name} is tighter by ${left} px on the left, ${top} at the top, ${right} on the right, ${bottom} at the bottom.`,
+    )
   }
   const leave = (action: () => void) => () => {
     onClose()
@@ -66,10 +99,24 @@ export function RegionTicket({ region, index, count, anchor, onClose }: { region
           defaultValue={region.name}
           onBlur={(e) => {
             const named = title.safeParse(e.target.value)
-            if (named.success && named.data !== region.name) setRegion(session, { id: region.id, label: 'Name region', change: { name: named.data } })
+            if (named.success && named.data !== region.name)
+              setRegion(session, { id: region.id, label: 'Name region', change: { name: named.data } })
           }}
         />
-        <TextField select size="small" label="Proportion" value={holdIndex} disabled={region.locked} onChange={(e) => setRegion(session, { id: region.id, label: 'Hold proportion', change: { proportion: choices[Number(e.target.value)]?.value ?? null } })}>
+        <TextField
+          select
+          size="small"
+          label="Proportion"
+          value={holdIndex}
+          disabled={region.locked}
+          onChange={(e) =>
+            setRegion(session, {
+              id: region.id,
+              label: 'Hold proportion',
+              change: { proportion: choices[Number(e.target.value)]?.value ?? null },
+            })
+          }
+        >
           <MenuItem value={-1}>free</MenuItem>
           {choices.map(({ words }, n) => (
             <MenuItem key={words} value={n}>
@@ -79,20 +126,88 @@ export function RegionTicket({ region, index, count, anchor, onClose }: { region
         </TextField>
       </Box>
       <Box sx={{ display: 'flex', flexWrap: 'wrap', columnGap: 1, my: 1 }}>
-        <FormControlLabel control={<Checkbox size="small" checked={region.locked} onChange={(_, locked) => setRegion(session, { id: region.id, label: locked ? 'Lock region' : 'Unlock region', change: { locked } })} />} label="Locked" slotProps={{ typography: { sx: { fontSize: 12.5 } } }} />
-        <FormControlLabel control={<Checkbox size="small" checked={region.hidden} onChange={(_, hidden) => setRegion(session, { id: region.id, label: hidden ? 'Hide outline' : 'Show outline', change: { hidden } })} />} label="Outline hidden" slotProps={{ typography: { sx: { fontSize: 12.5 } } }} />
-        <FormControlLabel title="A part of it that is not cut where that can be helped; drag it in the picture" control={<Checkbox size="small" disabled={region.locked} checked={region.focus !== null} onChange={(_, on) => setFocus(session, { frame: recording.video, id: region.id, pixels: on ? middleOf(pixels) : null, label: on ? 'Add focus' : 'Remove focus' })} />} label="Focus" slotProps={{ typography: { sx: { fontSize: 12.5 } } }} />
+        <FormControlLabel
+          control={
+            <Checkbox
+              size="small"
+              checked={region.locked}
+              onChange={(_, locked) =>
+                setRegion(session, {
+                  id: region.id,
+                  label: locked ? 'Lock region' : 'Unlock region',
+                  change: { locked },
+                })
+              }
+            />
+          }
+          label="Locked"
+          slotProps={{ typography: { sx: { fontSize: 12.5 } } }}
+        />
+        <FormControlLabel
+          control={
+            <Checkbox
+              size="small"
+              checked={region.hidden}
+              onChange={(_, hidden) =>
+                setRegion(session, {
+                  id: region.id,
+                  label: hidden ? 'Hide outline' : 'Show outline',
+                  change: { hidden },
+                })
+              }
+            />
+          }
+          label="Outline hidden"
+          slotProps={{ typography: { sx: { fontSize: 12.5 } } }}
+        />
+        <FormControlLabel
+          title="A part of it that is not cut where that can be helped; drag it in the picture"
+          control={
+            <Checkbox
+              size="small"
+              disabled={region.locked}
+              checked={region.focus !== null}
+              onChange={(_, on) =>
+                setFocus(session, {
+                  frame: recording.video,
+                  id: region.id,
+                  pixels: on ? middleOf(pixels) : null,
+                  label: on ? 'Add focus' : 'Remove focus',
+                })
+              }
+            />
+          }
+          label="Focus"
+          slotProps={{ typography: { sx: { fontSize: 12.5 } } }}
+        />
       </Box>
-      <OutlineFields outline={region.outline} onSet={(outline, label, gesture) => setRegion(session, { id: region.id, label, change: { outline } }, gesture)} />
+      <OutlineFields
+        outline={region.outline}
+        onSet={(outline, label, gesture) => setRegion(session, { id: region.id, label, change: { outline } }, gesture)}
+      />
       <Box sx={{ display: 'flex', flexWrap: 'wrap', alignItems: 'center', gap: 1.5, my: 2 }}>
         {follows ? (
-          <Button onClick={() => setPath(session, { passageId: passage.id, region, keys: [], label: `${region.name} stands still` })}>Stand still in this passage</Button>
+          <Button
+            onClick={() =>
+              setPath(session, { passageId: passage.id, region, keys: [], label: `${region.name} stands still` })
+            }
+          >
+            Stand still in this passage
+          </Button>
         ) : (
-          <Button title="Crops keep the face, or what moves, in view" disabled={lookingAlong} onClick={() => view.setState({ wantsFollow: region.id })}>
+          <Button
+            title="Crops keep the face, or what moves, in view"
+            disabled={lookingAlong}
+            onClick={() => view.setState({ wantsFollow: region.id })}
+          >
             {lookingAlong ? 'Looking along…' : 'Follow in this passage'}
           </Button>
         )}
-        {isShifted(passage, region.id) && <Button onClick={() => clearShift(session, { passageId: passage.id, region })}>As in all passages again</Button>}
+        {isShifted(passage, region.id) && (
+          <Button onClick={() => clearShift(session, { passageId: passage.id, region })}>
+            As in all passages again
+          </Button>
+        )}
       </Box>
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5 }}>
         <Button disabled={region.locked || look?.kind === 'looking'} onClick={() => void tighten()}>

@@ -29,36 +29,84 @@ export function Ribbons() {
   const { lengthMicros } = useTimeMap()
   const shown = useGrowing(setup.regions.length, 4)
   return (
-    <Box component="section" aria-label="Ribbons" sx={{ isolation: 'isolate', borderTop: 1, borderColor: 'divider', px: 3, py: 1.5, display: 'grid', rowGap: 1.5 }}>
+    <Box
+      component="section"
+      aria-label="Ribbons"
+      sx={{ isolation: 'isolate', borderTop: 1, borderColor: 'divider', px: 3, py: 1.5, display: 'grid', rowGap: 1.5 }}
+    >
       {setup.regions.slice(0, shown).map((region) => (
         // Where nobody has said yet where anything is, nobody is missing from it.
-        <Ribbon key={region.id} region={region} frame={recording.video} along={along} lengthMicros={lengthMicros} watched={isAboutSomebody(region) && !setup.isGuess} />
+        <Ribbon
+          key={region.id}
+          region={region}
+          frame={recording.video}
+          along={along}
+          lengthMicros={lengthMicros}
+          watched={isAboutSomebody(region) && !setup.isGuess}
+        />
       ))}
-      {along?.state === 'failed' && <Box sx={{ fontSize: 12, color: palette.strawInk }}>The highlight could not be looked along. The regions themselves work all the same.</Box>}
+      {along?.state === 'failed' && (
+        <Box sx={{ fontSize: 12, color: palette.strawInk }}>
+          The highlight could not be looked along. The regions themselves work all the same.
+        </Box>
+      )}
     </Box>
   )
 }
 
-const Ribbon = memo(function Ribbon({ region, frame, along, lengthMicros, watched }: { region: Region; frame: Size; along: Along | null; lengthMicros: Micros; watched: boolean }) {
+const Ribbon = memo(function Ribbon({
+  region,
+  frame,
+  along,
+  lengthMicros,
+  watched,
+}: {
+  region: Region
+  frame: Size
+  along: Along | null
+  lengthMicros: Micros
+  watched: boolean
+}) {
   const { passages } = useHighlight()
   const bounds = useMemo(() => boundsByPassage(passages, region), [passages, region])
-  const { subjects, presence } = useMemo(() => (along && watched ? presenceIn(along, region, bounds) : { subjects: null, presence: null }), [along, region, bounds, watched])
+  const { subjects, presence } = useMemo(
+    () => (along && watched ? presenceIn(along, region, bounds) : { subjects: null, presence: null }),
+    [along, region, bounds, watched],
+  )
   return (
     <Box role="group" aria-label={`${region.name} along the highlight`}>
       <Box sx={{ display: 'grid', gridTemplateColumns: '78px minmax(0, 1fr)', columnGap: 2, alignItems: 'center' }}>
         <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5, fontSize: 12, fontWeight: 600, minWidth: 0 }}>
           <RoleBadge role={region.role} />
-          <Box component="span" title={region.name} sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+          <Box
+            component="span"
+            title={region.name}
+            sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}
+          >
             {region.name}
           </Box>
           <RegionMark regionId={region.id} />
         </Box>
-        <Strip region={region} bounds={bounds} frame={frame} along={along} lengthMicros={lengthMicros} presence={presence} />
+        <Strip
+          region={region}
+          bounds={bounds}
+          frame={frame}
+          along={along}
+          lengthMicros={lengthMicros}
+          presence={presence}
+        />
       </Box>
-      {presence && subjects && <PresenceFacts region={region} bounds={bounds} frame={frame} presence={presence} by={subjects.by} />}
+      {presence && subjects && (
+        <PresenceFacts region={region} bounds={bounds} frame={frame} presence={presence} by={subjects.by} />
+      )}
       {!presence && watched && along?.state !== 'failed' && (
-        <Box role="status" sx={{ ml: '86px', mt: 0.5, fontSize: 11.5, color: palette.inkSoft, fontFamily: fonts.numbers }}>
-          {along?.state === 'looking' ? `looking along: ${along.moments.filter((m) => m.seen).length} of ${along.moments.length}` : 'is looked along when nothing plays'}
+        <Box
+          role="status"
+          sx={{ ml: '86px', mt: 0.5, fontSize: 11.5, color: palette.inkSoft, fontFamily: fonts.numbers }}
+        >
+          {along?.state === 'looking'
+            ? `looking along: ${along.moments.filter((m) => m.seen).length} of ${along.moments.length}`
+            : 'is looked along when nothing plays'}
         </Box>
       )}
     </Box>
@@ -66,7 +114,21 @@ const Ribbon = memo(function Ribbon({ region, frame, along, lengthMicros, watche
 })
 
 /** Pictures of the crop side by side on the output clock, a bar of presence under them; a click goes there. */
-function Strip({ region, bounds, frame, along, lengthMicros, presence }: { region: Region; bounds: ReadonlyMap<PassageId, Rect>; frame: Size; along: Along | null; lengthMicros: Micros; presence: Presence | null }) {
+function Strip({
+  region,
+  bounds,
+  frame,
+  along,
+  lengthMicros,
+  presence,
+}: {
+  region: Region
+  bounds: ReadonlyMap<PassageId, Rect>
+  frame: Size
+  along: Along | null
+  lengthMicros: Micros
+  presence: Presence | null
+}) {
   const { player } = useBenchContext()
   const { passage } = usePassage()
   const path = passage.cropPaths.find((p) => p.regionId === region.id)
@@ -87,16 +149,41 @@ function Strip({ region, bounds, frame, along, lengthMicros, presence }: { regio
   }
   const share = (t: Micros) => `${(100 * t) / Math.max(1, lengthMicros)}%`
   return (
-    <Box ref={host} onClick={seek} data-testid={`ribbon-${region.role}`} sx={{ position: 'relative', cursor: 'pointer', minWidth: 0, overflowX: 'clip' }}>
+    <Box
+      ref={host}
+      onClick={seek}
+      data-testid={`ribbon-${region.role}`}
+      sx={{ position: 'relative', cursor: 'pointer', minWidth: 0, overflowX: 'clip' }}
+    >
       <Box sx={{ display: 'flex', height: HEIGHT, bgcolor: palette.mat, overflow: 'hidden', isolation: 'isolate' }}>
-        {width > 0 && Array.from({ length: count }, (_, n) => <Cell key={n} region={region} bounds={bounds} moment={nearest(along, ((n + 0.5) * lengthMicros) / count)} />)}
+        {width > 0 &&
+          Array.from({ length: count }, (_, n) => (
+            <Cell key={n} region={region} bounds={bounds} moment={nearest(along, ((n + 0.5) * lengthMicros) / count)} />
+          ))}
       </Box>
       <Box sx={{ position: 'relative', height: BAR, bgcolor: presence ? palette.leaf : palette.line }}>
         {presence?.outside.map(({ fromMicros, toMicros }) => (
-          <Box key={fromMicros} data-outside={`${fromMicros} ${toMicros}`} sx={{ position: 'absolute', top: -HEIGHT, bottom: 0, left: share(fromMicros), width: share(toMicros - fromMicros), minWidth: 2, borderBottom: `${BAR}px solid ${palette.haw}`, backgroundImage: `repeating-linear-gradient(135deg, ${palette.haw} 0 2px, transparent 2px 6px)`, backgroundSize: '100% 30px', backgroundRepeat: 'no-repeat' }} />
+          <Box
+            key={fromMicros}
+            data-outside={`${fromMicros} ${toMicros}`}
+            sx={{
+              position: 'absolute',
+              top: -HEIGHT,
+              bottom: 0,
+              left: share(fromMicros),
+              width: share(toMicros - fromMicros),
+              minWidth: 2,
+              borderBottom: `${BAR}px solid ${palette.haw}`,
+              backgroundImage: `repeating-linear-gradient(135deg, ${palette.haw} 0 2px, transparent 2px 6px)`,
+              backgroundSize: '100% 30px',
+              backgroundRepeat: 'no-repeat',
+            }}
+          />
         ))}
       </Box>
-      {path && <PathLine region={region} bounds={bounds.get(passage.id) ?? region.bounds} path={path} height={HEIGHT} />}
+      {path && (
+        <PathLine region={region} bounds={bounds.get(passage.id) ?? region.bounds} path={path} height={HEIGHT} />
+      )}
       <Playhead lengthMicros={lengthMicros} />
     </Box>
   )
@@ -104,15 +191,45 @@ function Strip({ region, bounds, frame, along, lengthMicros, presence }: { regio
 
 function nearest(along: Along | null, t: Micros): AlongMoment | null {
   let best: AlongMoment | null = null
-  for (const m of along?.moments ?? []) if (m.url && (!best || Math.abs(m.outputMicros - t) < Math.abs(best.outputMicros - t))) best = m
+  for (const m of along?.moments ?? [])
+    if (m.url && (!best || Math.abs(m.outputMicros - t) < Math.abs(best.outputMicros - t))) best = m
   return best && along && Math.abs(best.outputMicros - t) <= 8 * along.everyMicros ? best : null
 }
 
-function Cell({ region, bounds, moment }: { region: Region; bounds: ReadonlyMap<PassageId, Rect>; moment: AlongMoment | null }) {
+function Cell({
+  region,
+  bounds,
+  moment,
+}: {
+  region: Region
+  bounds: ReadonlyMap<PassageId, Rect>
+  moment: AlongMoment | null
+}) {
   const { x, y, width, height } = (moment && bounds.get(moment.passageId)) ?? region.bounds
   return (
-    <Box sx={{ flex: '1 1 0', minWidth: 0, position: 'relative', overflow: 'hidden', borderRight: `1px solid ${palette.mat}` }}>
-      {moment?.url && <img src={moment.url} alt="" draggable={false} style={{ position: 'absolute', width: `${100 / width}%`, height: `${100 / height}%`, left: `${(-100 * x) / width}%`, top: `${(-100 * y) / height}%` }} />}
+    <Box
+      sx={{
+        flex: '1 1 0',
+        minWidth: 0,
+        position: 'relative',
+        overflow: 'hidden',
+        borderRight: `1px solid ${palette.mat}`,
+      }}
+    >
+      {moment?.url && (
+        <img
+          src={moment.url}
+          alt=""
+          draggable={false}
+          style={{
+            position: 'absolute',
+            width: `${100 / width}%`,
+            height: `${100 / height}%`,
+            left: `${(-100 * x) / width}%`,
+            top: `${(-100 * y) / height}%`,
+          }}
+        />
+      )}
     </Box>
   )
 }
@@ -129,7 +246,19 @@ function Playhead({ lengthMicros }: { lengthMicros: Micros }) {
     [player, lengthMicros],
   )
   return (
-    <Box ref={line} aria-hidden sx={{ position: 'absolute', top: -2, bottom: -2, left: 0, right: 0, pointerEvents: 'none', willChange: 'transform' }}>
+    <Box
+      ref={line}
+      aria-hidden
+      sx={{
+        position: 'absolute',
+        top: -2,
+        bottom: -2,
+        left: 0,
+        right: 0,
+        pointerEvents: 'none',
+        willChange: 'transform',
+      }}
+    >
       <Box sx={{ height: '100%', width: 0, borderLeft: '2px solid #fff', outline: `1px solid ${palette.haw}` }} />
     </Box>
   )

@@ -38,12 +38,24 @@ export function SetupMenu() {
     if (!base) return
     const fingerprint = base.fingerprint ?? setup.fingerprint
     await changeSetup(base.id, { regions: setup.regions, fingerprint })
-    const followed = await letFollow({ ...base, regions: setup.regions, fingerprint }, followers.map((f) => f.highlightId))
-    enqueueSnackbar(followed > 0 ? `“${base.name}” is changed, and ${followed} other ${followed === 1 ? 'highlight' : 'highlights'} with it.` : `“${base.name}” is changed. Highlights that used it before stay as they are.`)
+    const followed = await letFollow(
+      { ...base, regions: setup.regions, fingerprint },
+      followers.map((f) => f.highlightId),
+    )
+    enqueueSnackbar(
+      followed > 0
+        ? `“${base.name}” is changed, and ${followed} other ${followed === 1 ? 'highlight' : 'highlights'} with it.`
+        : `“${base.name}” is changed. Highlights that used it before stay as they are.`,
+    )
   }
   return (
     <>
-      <Button onClick={(e) => setAnchor(e.currentTarget)} aria-haspopup="menu" sx={{ minWidth: 0, maxWidth: 190 }} title={`Setup: ${setup.name}`}>
+      <Button
+        onClick={(e) => setAnchor(e.currentTarget)}
+        aria-haspopup="menu"
+        sx={{ minWidth: 0, maxWidth: 190 }}
+        title={`Setup: ${setup.name}`}
+      >
         <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
           {base ? setup.name : 'Setup'}
           {changed && ' *'}
@@ -56,20 +68,23 @@ export function SetupMenu() {
               <SetupDiagram regions={s.regions} width={64} />
               <Box sx={{ minWidth: 0 }}>
                 <Box sx={{ overflow: 'hidden', textOverflow: 'ellipsis', fontWeight: 600 }}>{s.name}</Box>
-                <Box sx={{ fontSize: 12, color: palette.inkSoft, overflow: 'hidden', textOverflow: 'ellipsis' }}>{s.id === base?.id ? (changed ? 'in use, changed here; choose to go back to it' : 'in use') : s.tags.join(', ') || `${s.regions.length} regions`}</Box>
+                <Box sx={{ fontSize: 12, color: palette.inkSoft, overflow: 'hidden', textOverflow: 'ellipsis' }}>
+                  {s.id === base?.id
+                    ? changed
+                      ? 'in use, changed here; choose to go back to it'
+                      : 'in use'
+                    : s.tags.join(', ') || `${s.regions.length} regions`}
+                </Box>
               </Box>
             </MenuItem>
           ))}
           {kept?.length === 0 && <MenuItem disabled>No setup is kept yet</MenuItem>}
           <Divider />
-          {changed && (
-            <MenuItem onClick={() => void update([])}>
-              Change “{base.name}” for later
-            </MenuItem>
-          )}
+          {changed && <MenuItem onClick={() => void update([])}>Change “{base.name}” for later</MenuItem>}
           {changed && others.length > 0 && (
             <MenuItem onClick={() => void update(others)}>
-              Change “{base.name}” and the {others.length} other {others.length === 1 ? 'highlight' : 'highlights'} with it
+              Change “{base.name}” and the {others.length} other {others.length === 1 ? 'highlight' : 'highlights'} with
+              it
             </MenuItem>
           )}
           <MenuItem
@@ -88,6 +103,16 @@ export function SetupMenu() {
 }
 
 function sameRegions(a: Setup, b: Setup): boolean {
-  const content = ({ regions }: Setup) => JSON.stringify(regions.map(({ role, name, bounds, focus, proportion, outline }) => [role, name, bounds, focus, proportion, outline]))
+  const content = ({ regions }: Setup) =>
+    JSON.stringify(
+      regions.map(({ role, name, bounds, focus, proportion, outline }) => [
+        role,
+        name,
+        bounds,
+        focus,
+        proportion,
+        outline,
+      ]),
+    )
   return content(a) === content(b)
 }

@@ -67,15 +67,25 @@ export function isAboutSomebody({ role }: Pick<Region, 'role'>): boolean {
 }
 
 /** Moments of the passages that play as `passage` does, and where to look for somebody in them: in regions about somebody, unless they are a guess, and in those that follow. */
-export function planAlong(map: TimeMap, recording: Recording, { setupId }: Pick<Passage, 'setupId'>, regions: readonly Region[], isGuess: boolean, followed: ReadonlySet<string>): AlongPlan {
+export function planAlong(
+  map: TimeMap,
+  recording: Recording,
+  { setupId }: Pick<Passage, 'setupId'>,
+  regions: readonly Region[],
+  isGuess: boolean,
+  followed: ReadonlySet<string>,
+): AlongPlan {
   const everyMicros = Math.min(2 * EVERY_MICROS, Math.max(EVERY_MICROS, Math.ceil(map.lengthMicros / MOST_AT_THAT)))
   const moments: AlongPlan['moments'] = []
   for (let t = Math.min(everyMicros, map.lengthMicros) / 2; t < map.lengthMicros; t += everyMicros) {
     const outputMicros = Math.round(t)
     const place = toRecordingMicros(map, outputMicros)
-    if (place?.passage.recordingId === recording.id && place.passage.setupId === setupId) moments.push({ passageId: place.passage.id, outputMicros, recordingMicros: place.recordingMicros })
+    if (place?.passage.recordingId === recording.id && place.passage.setupId === setupId)
+      moments.push({ passageId: place.passage.id, outputMicros, recordingMicros: place.recordingMicros })
   }
-  const playing = map.passages.map((p) => p.passage).filter((p) => p.recordingId === recording.id && p.setupId === setupId)
+  const playing = map.passages
+    .map((p) => p.passage)
+    .filter((p) => p.recordingId === recording.id && p.setupId === setupId)
   const areas = regions
     .filter((r) => (isAboutSomebody(r) && !isGuess) || followed.has(r.id))
     .map((r) => {
@@ -84,7 +94,14 @@ export function planAlong(map: TimeMap, recording: Recording, { setupId }: Pick<
       return { id: r.id, area: onGrid(bounds, AROUND), core: onGrid(bounds, 0) }
     })
   const withCuts = followed.size > 0
-  return { key: JSON.stringify([recording.id, setupId, withCuts, moments.map((m) => m.recordingMicros), areas]), recording, everyMicros, moments, areas, withCuts }
+  return {
+    key: JSON.stringify([recording.id, setupId, withCuts, moments.map((m) => m.recordingMicros), areas]),
+    recording,
+    everyMicros,
+    moments,
+    areas,
+    withCuts,
+  }
 }
 
 function onGrid({ x, y, width, height }: Rect, around: number): Rect {
@@ -122,12 +139,22 @@ interface Watch {
 }
 
 /** Looks along a plan in a worker that is used once: model, index and decoder are a hundred megabytes that nobody needs afterwards. */
-export async function seeAlong(plan: AlongPlan, file: Blob, { withPictures, onStart, onSeen, onEnd }: Watch): Promise<Along> {
+export async function seeAlong(
+  plan: AlongPlan,
+  file: Blob,
+  { withPictures, onStart, onSeen, onEnd }: Watch,
+): Promise<Along> {
   const worker = new Worker(new URL('../../../media/workers/along.worker.ts', import.meta.url), { type: 'module' })
   const remote = wrap<AlongWorker>(worker)
   onStart?.(remote)
   const order = plan.moments.map((_, i) => i).sort((a, b) => recordingMicros(plan, a) - recordingMicros(plan, b))
-  let seen: Along = { key: plan.key, state: 'looking', everyMicros: plan.everyMicros, moments: plan.moments.map((m) => ({ ...m, seen: false, url: null, faces: {}, moving: {}, salient: {} })), cuts: [] }
+  let seen: Along = {
+    key: plan.key,
+    state: 'looking',
+    everyMicros: plan.everyMicros,
+    moments: plan.moments.map((m) => ({ ...m, seen: false, url: null, faces: {}, moving: {}, salient: {} })),
+    cuts: [],
+  }
   const tell = (change: Partial<Along>) => {
     seen = { ...seen, ...change }
     onSeen?.(seen)
@@ -141,7 +168,12 @@ export async function seeAlong(plan: AlongPlan, file: Blob, { withPictures, onSt
     plan.withCuts,
     proxy(({ index, picture, faces }) => {
       const place = order[index]
-      if (place !== undefined) tell({ moments: seen.moments.map((m, i) => (i === place ? { ...m, seen: true, url: withPictures ? URL.createObjectURL(picture) : null, faces } : m)) })
+      if (place !== undefined)
+        tell({
+          moments: seen.moments.map((m, i) =>
+            i === place ? { ...m, seen: true, url: withPictures ? URL.createObjectURL(picture) : null, faces } : m,
+          ),
+        })
     }),
   )
   worker.terminate()
@@ -149,13 +181,23 @@ export async function seeAlong(plan: AlongPlan, file: Blob, { withPictures, onSt
   if (outcome.kind !== 'done') tell({ state: outcome.kind })
   else {
     const moments = [...seen.moments]
-    order.filter((place) => moments[place]?.seen).forEach((place, n) => (moments[place] = { ...(moments[place] as AlongMoment), moving: nth(outcome.moving, n), salient: nth(outcome.salient, n) }))
+    order
+      .filter((place) => moments[place]?.seen)
+      .forEach(
+        (place, n) =>
+          (moments[place] = {
+            ...(moments[place] as AlongMoment),
+            moving: nth(outcome.moving, n),
+            salient: nth(outcome.salient, n),
+          }),
+      )
     tell({ state: 'done', moments, cuts: outcome.cuts })
   }
   return seen
 }
 
-const nth = <T>(rows: Record<string, (T | null)[]>, n: number) => Object.fromEntries(Object.entries(rows).map(([id, row]) => [id, row[n] ?? null]))
+const nth = <T>(rows: Record<string, (T | null)[]>, n: number) =>
+  Object.fromEntries(Object.entries(rows).map(([id, row]) => [id, row[n] ?? null]))
 
 const recordingMicros = ({ moments }: AlongPlan, i: number) => moments[i]?.recordingMicros ?? 0
 
@@ -179,7 +221,18 @@ export function boundsByPassage(passages: readonly Passage[], region: Region): R
 
 /** What was found at each moment that has been seen, for one region, with where it lay then. */
 export function foundSamples({ moments }: Along, region: Region, bounds: ReadonlyMap<PassageId, Rect>): FoundSample[] {
-  return moments.flatMap((m) => (m.seen ? [{ micros: m.outputMicros, bounds: bounds.get(m.passageId) ?? region.bounds, faces: m.faces[region.id] ?? [], moving: m.moving[region.id] ?? null }] : []))
+  return moments.flatMap((m) =>
+    m.seen
+      ? [
+          {
+            micros: m.outputMicros,
+            bounds: bounds.get(m.passageId) ?? region.bounds,
+            faces: m.faces[region.id] ?? [],
+            moving: m.moving[region.id] ?? null,
+          },
+        ]
+      : [],
+  )
 }
 
 /** Regions whose crops follow a path in a passage. */
@@ -188,7 +241,11 @@ export function followedIn({ cropPaths }: Passage): ReadonlySet<string> {
 }
 
 /** How well a region holds whoever it is about, told by faces or by what moves; null while it has not been looked along to the end. */
-export function presenceIn(along: Along, region: Region, bounds: ReadonlyMap<PassageId, Rect>): { presence: Presence | null; subjects: Subjects } {
+export function presenceIn(
+  along: Along,
+  region: Region,
+  bounds: ReadonlyMap<PassageId, Rect>,
+): { presence: Presence | null; subjects: Subjects } {
   const subjects = subjectsOf(foundSamples(along, region, bounds))
   return { subjects, presence: along.state === 'done' ? presenceOf(subjects.samples, along.everyMicros) : null }
 }

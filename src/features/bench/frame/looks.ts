@@ -11,7 +11,10 @@ import { keptStretches } from '@/core/time/timeMap'
 import type { Look, RegionsWorker } from '@/media/workers/regions.protocol'
 
 /** `asked`: somebody wanted to know what regions there are; else it was looked at for something else, and nothing is proposed. */
-export type LookState = { kind: 'looking'; share: number } | { kind: 'seen'; look: Look; lines: SnapLines; asked: boolean } | { kind: 'failed'; detail: string }
+export type LookState =
+  | { kind: 'looking'; share: number }
+  | { kind: 'seen'; look: Look; lines: SnapLines; asked: boolean }
+  | { kind: 'failed'; detail: string }
 
 /** What this tab has seen of recordings, by id. Not stored: looking again takes seconds. */
 export const looks = createStore<Record<RecordingId, LookState>>(() => ({}))
@@ -22,7 +25,9 @@ const FRAMES = 16
 let worker: Remote<RegionsWorker> | null = null
 
 function lookout(): Remote<RegionsWorker> {
-  worker ??= wrap<RegionsWorker>(new Worker(new URL('../../../media/workers/regions.worker.ts', import.meta.url), { type: 'module' }))
+  worker ??= wrap<RegionsWorker>(
+    new Worker(new URL('../../../media/workers/regions.worker.ts', import.meta.url), { type: 'module' }),
+  )
   return worker
 }
 
@@ -32,8 +37,19 @@ export async function lookAt(recording: Recording, file: Blob, edit: Edit, asked
   const set = (state: LookState) => (asked || state.kind === 'seen') && looks.setState({ [id]: state })
   set({ kind: 'looking', share: 0 })
   const times = timesIn(edit, id)
-  const outcome = await lookout().look({ id, file, originMicros }, { width: video.width, height: video.height }, times, proxy((share: number) => looks.getState()[id]?.kind === 'looking' && set({ kind: 'looking', share })))
-  if (outcome.kind === 'seen') set({ kind: 'seen', look: outcome.look, lines: { upright: new StillLines(outcome.look.upright), level: new StillLines(outcome.look.level) }, asked })
+  const outcome = await lookout().look(
+    { id, file, originMicros },
+    { width: video.width, height: video.height },
+    times,
+    proxy((share: number) => looks.getState()[id]?.kind === 'looking' && set({ kind: 'looking', share })),
+  )
+  if (outcome.kind === 'seen')
+    set({
+      kind: 'seen',
+      look: outcome.look,
+      lines: { upright: new StillLines(outcome.look.upright), level: new StillLines(outcome.look.level) },
+      asked,
+    })
   else if (outcome.kind === 'failed') set(outcome)
   else if (asked) forget(id)
   return outcome.kind === 'seen' ? outcome.look : null
@@ -44,7 +60,12 @@ export function stopLooking(): void {
 }
 
 /** How much regions (px of the recording) stir in each of some stretches; see core/detect/regions/whoSpeaks. */
-export function stirIn({ id, originMicros, video }: Recording, file: Blob, regions: Rect[], stretches: { fromMicros: Micros; toMicros: Micros }[]): Promise<number[][]> {
+export function stirIn(
+  { id, originMicros, video }: Recording,
+  file: Blob,
+  regions: Rect[],
+  stretches: { fromMicros: Micros; toMicros: Micros }[],
+): Promise<number[][]> {
   return lookout().stir({ id, file, originMicros }, { width: video.width, height: video.height }, regions, stretches)
 }
 

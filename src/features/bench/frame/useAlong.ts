@@ -11,7 +11,18 @@ function usePlanned(): { plan: AlongPlan; shown: Along | null } {
   const { passage, recording, setup } = useParts()
   const map = useTimeMap()
   const wanted = useView((v) => v.wantsFollow)
-  const plan = useMemo(() => planAlong(map, recording, passage, setup.regions, setup.isGuess, new Set([...followedIn(passage), ...(wanted ? [wanted] : [])])), [map, recording, passage, setup.regions, setup.isGuess, wanted])
+  const plan = useMemo(
+    () =>
+      planAlong(
+        map,
+        recording,
+        passage,
+        setup.regions,
+        setup.isGuess,
+        new Set([...followedIn(passage), ...(wanted ? [wanted] : [])]),
+      ),
+    [map, recording, passage, setup.regions, setup.isGuess, wanted],
+  )
   const shown = useStore(along, (s) => s.shown)
   return { plan, shown: shown?.key === plan.key ? shown : null }
 }
@@ -26,7 +37,11 @@ export function useAlong(): Along | null {
   const { files, player, session } = useBenchContext()
   const { plan, shown } = usePlanned()
   const wanted = useView((v) => v.wantsFollow)
-  const playing = useSyncExternalStore(player.subscribe, () => player.getState().kind === 'playing', () => false)
+  const playing = useSyncExternalStore(
+    player.subscribe,
+    () => player.getState().kind === 'playing',
+    () => false,
+  )
   const { key } = plan
   const known = shown !== null && shown.state !== 'stopped'
   const latest = useRef(plan)

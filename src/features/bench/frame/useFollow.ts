@@ -30,7 +30,10 @@ export function useFollow(along: Along | null): void {
     view.setState({ wantsFollow: null })
     if (along.state === 'failed') return
     const parts = partsOf(session.value, view.getState().passageId)
-    const keys = followPath(samplesIn(parts, region, along), along.cuts, { reach: reachIn(session.value, parts, region), mostPerSecond: MOST_PER_SECOND })
+    const keys = followPath(samplesIn(parts, region, along), along.cuts, {
+      reach: reachIn(session.value, parts, region),
+      mostPerSecond: MOST_PER_SECOND,
+    })
     if (keys.length === 0) enqueueSnackbar(`There is nothing in ${region.name} to follow.`)
     else setPath(session, { passageId: parts.passage.id, region, keys })
   }, [region, along, session, view, enqueueSnackbar])
@@ -43,12 +46,17 @@ function samplesIn({ passage }: PassageParts, region: Region, along: Along): Fol
   return along.moments.flatMap((m) => {
     const face = faces.get(m.outputMicros)
     const at = by === 'face' ? (face ? centreOf(face) : null) : (m.salient[region.id] ?? null)
-    return m.seen && m.recordingMicros >= passage.inMicros && m.recordingMicros < passage.outMicros ? [{ micros: m.recordingMicros, at }] : []
+    return m.seen && m.recordingMicros >= passage.inMicros && m.recordingMicros < passage.outMicros
+      ? [{ micros: m.recordingMicros, at }]
+      : []
   })
 }
 
 function reachIn(edit: Edit, { passage, recording: { video } }: PassageParts, { id }: Region): Point {
-  const crops = edit.highlight.shapes.flatMap((shape) => placePanels(edit, shape, passage).flatMap((p) => (p.region?.id === id && p.picture ? [p.picture.crop] : [])))
-  const least = (side: 'width' | 'height') => Math.max(LEAST_REACH, (REACH * Math.min(...crops.map((c) => c[side]), video[side])) / video[side])
+  const crops = edit.highlight.shapes.flatMap((shape) =>
+    placePanels(edit, shape, passage).flatMap((p) => (p.region?.id === id && p.picture ? [p.picture.crop] : [])),
+  )
+  const least = (side: 'width' | 'height') =>
+    Math.max(LEAST_REACH, (REACH * Math.min(...crops.map((c) => c[side]), video[side])) / video[side])
   return { x: least('width'), y: least('height') }
 }

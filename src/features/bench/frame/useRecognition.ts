@@ -47,9 +47,20 @@ export function useRecognition(): void {
         await bringImages(bench, picturesOfRecipe(whole))
         applyRecipe(session, { passageId: passage.id, whole }, gesture)
       }
-      if (found.kind === 'unsure') return offer({ words: `${words}. Not sure.`, button: whole ? `Use it, with “${whole.recipe.name}”` : 'Use its regions', act: () => void apply(), staysMs: STAYS_MS })
+      if (found.kind === 'unsure')
+        return offer({
+          words: `${words}. Not sure.`,
+          button: whole ? `Use it, with “${whole.recipe.name}”` : 'Use its regions',
+          act: () => void apply(),
+          staysMs: STAYS_MS,
+        })
       await apply()
-      offer({ words: whole ? `${words}. Laid out by “${whole.recipe.name}”.` : `${words}. Its regions are set.`, button: 'Undo', act: () => session.undo(), staysMs: STAYS_MS })
+      offer({
+        words: whole ? `${words}. Laid out by “${whole.recipe.name}”.` : `${words}. Its regions are set.`,
+        button: 'Undo',
+        act: () => session.undo(),
+        staysMs: STAYS_MS,
+      })
     }
     void compare()
   }, [untouched, recording, setup.id, passage.id, bench, files, session, offer])

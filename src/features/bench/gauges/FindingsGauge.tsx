@@ -33,9 +33,31 @@ export function FindingsGauge() {
         aria-label={looked ? `Found: ${countWords(looked.findings.map((f) => f.severity))}` : 'Looking over'}
         data-stale={looked?.stale ?? true}
         onClick={(e) => setAnchor(e.currentTarget)}
-        sx={{ pl: 3, pr: 1, py: 1, borderLeft: 1, borderColor: 'divider', display: 'block', textAlign: 'left', font: 'inherit', whiteSpace: 'nowrap', opacity: looked && !looked.stale ? 1 : 0.55, '&:hover': { bgcolor: palette.leafTint }, '&:focus-visible': { outline: `2px solid ${palette.leaf}` } }}
+        sx={{
+          pl: 3,
+          pr: 1,
+          py: 1,
+          borderLeft: 1,
+          borderColor: 'divider',
+          display: 'block',
+          textAlign: 'left',
+          font: 'inherit',
+          whiteSpace: 'nowrap',
+          opacity: looked && !looked.stale ? 1 : 0.55,
+          '&:hover': { bgcolor: palette.leafTint },
+          '&:focus-visible': { outline: `2px solid ${palette.leaf}` },
+        }}
       >
-        <Box sx={{ fontFamily: fonts.numbers, fontSize: 12.5, fontWeight: 700, color: worst ? SEVERITY_COLOURS[worst] : palette.leaf }}>{looked ? countWords(looked.findings.map((f) => f.severity)) : '…'}</Box>
+        <Box
+          sx={{
+            fontFamily: fonts.numbers,
+            fontSize: 12.5,
+            fontWeight: 700,
+            color: worst ? SEVERITY_COLOURS[worst] : palette.leaf,
+          }}
+        >
+          {looked ? countWords(looked.findings.map((f) => f.severity)) : '…'}
+        </Box>
         <Box sx={{ fontSize: 11, color: palette.inkSoft }}>found</Box>
       </ButtonBase>
       {anchor && looked && (
@@ -56,10 +78,22 @@ function Findings({ looked }: { looked: Looked }) {
   const curable = findings.filter((f) => f.remedy && isSafe(f.remedy))
   return (
     <>
-      <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between', gap: 2, fontSize: 12.5, color: palette.inkSoft }}>
+      <Box
+        sx={{
+          display: 'flex',
+          alignItems: 'center',
+          justifyContent: 'space-between',
+          gap: 2,
+          fontSize: 12.5,
+          color: palette.inkSoft,
+        }}
+      >
         <span>
           {findings.length === 0 ? 'Nothing to put right' : 'Worst first'}
-          {accepted.length > 0 && `; ${accepted.length} meant so`}. {outlet ? `Looked at for ${outlet.name}.` : 'Choose whose zones are shown, and its limits are looked at as well.'}
+          {accepted.length > 0 && `; ${accepted.length} meant so`}.{' '}
+          {outlet
+            ? `Looked at for ${outlet.name}.`
+            : 'Choose whose zones are shown, and its limits are looked at as well.'}
         </span>
         {curable.length > 0 && (
           <Button
@@ -72,7 +106,18 @@ function Findings({ looked }: { looked: Looked }) {
         )}
       </Box>
       {done.length > 0 && (
-        <Box role="status" sx={{ fontSize: 12.5, bgcolor: palette.leafTint, px: 2, py: 1.5, borderRadius: '3px', maxHeight: 130, overflowY: 'auto' }}>
+        <Box
+          role="status"
+          sx={{
+            fontSize: 12.5,
+            bgcolor: palette.leafTint,
+            px: 2,
+            py: 1.5,
+            borderRadius: '3px',
+            maxHeight: 130,
+            overflowY: 'auto',
+          }}
+        >
           <b>
             {done.length} {done.length === 1 ? 'thing' : 'things'} put right, in one step of undo
           </b>
@@ -81,12 +126,27 @@ function Findings({ looked }: { looked: Looked }) {
           ))}
         </Box>
       )}
-      <Box component="ul" aria-label="Findings" sx={{ m: 0, p: 0, listStyle: 'none', maxHeight: 380, overflowY: 'auto' }}>
+      <Box
+        component="ul"
+        aria-label="Findings"
+        sx={{ m: 0, p: 0, listStyle: 'none', maxHeight: 380, overflowY: 'auto' }}
+      >
         {findings.map((finding) => (
           <FindingLine key={finding.key} finding={finding} />
         ))}
       </Box>
-      <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'center', fontSize: 12.5, color: palette.inkSoft, borderTop: 1, borderColor: 'divider', pt: 2 }}>
+      <Box
+        sx={{
+          display: 'flex',
+          gap: 1.5,
+          alignItems: 'center',
+          fontSize: 12.5,
+          color: palette.inkSoft,
+          borderTop: 1,
+          borderColor: 'divider',
+          pt: 2,
+        }}
+      >
         <span style={{ flex: 1 }}>What was found, to keep or to send:</span>
         <Button onClick={() => void save('page')}>Save as page</Button>
         <Button onClick={() => void save('json')}>Save as JSON</Button>
@@ -103,10 +163,37 @@ function FindingLine({ finding }: { finding: Finding }) {
     player.seek(fromMicros)
   }
   // What has been put right is not pointed at any more.
-  useEffect(() => () => view.setState((v) => (v.pointedAt?.key === finding.key ? { pointedAt: null } : v)), [view, finding.key])
+  useEffect(
+    () => () => view.setState((v) => (v.pointedAt?.key === finding.key ? { pointedAt: null } : v)),
+    [view, finding.key],
+  )
   return (
-    <Box component="li" data-severity={severity} sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) auto', columnGap: 2, alignItems: 'center', py: 1.5, borderTop: 1, borderColor: 'divider' }}>
-      <ButtonBase onClick={show} title="Show where and when" sx={{ display: 'block', textAlign: 'left', font: 'inherit', borderLeft: `3px solid ${SEVERITY_COLOURS[severity]}`, pl: 2, minWidth: 0, '&:focus-visible': { outline: `2px solid ${palette.leaf}` } }}>
+    <Box
+      component="li"
+      data-severity={severity}
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: 'minmax(0, 1fr) auto',
+        columnGap: 2,
+        alignItems: 'center',
+        py: 1.5,
+        borderTop: 1,
+        borderColor: 'divider',
+      }}
+    >
+      <ButtonBase
+        onClick={show}
+        title="Show where and when"
+        sx={{
+          display: 'block',
+          textAlign: 'left',
+          font: 'inherit',
+          borderLeft: `3px solid ${SEVERITY_COLOURS[severity]}`,
+          pl: 2,
+          minWidth: 0,
+          '&:focus-visible': { outline: `2px solid ${palette.leaf}` },
+        }}
+      >
         <Box sx={{ fontSize: 13, fontWeight: 600, overflowWrap: 'anywhere' }}>{faultWords(fault)}</Box>
         <Box sx={{ fontFamily: fonts.numbers, fontSize: 11.5, color: palette.inkSoft }}>
           {shapeId ?? 'every shape'}, from {formatTime(fromMicros)}

@@ -10,7 +10,11 @@ import { useView } from '../benchContext'
 import { topOfOutput, type SheetLayout } from '../sheet/sheetLayout'
 import { countWords, faultWords } from './findingWords'
 
-export const SEVERITY_COLOURS: Record<Severity, string> = { stop: palette.haw, warn: palette.strawInk, note: palette.slate }
+export const SEVERITY_COLOURS: Record<Severity, string> = {
+  stop: palette.haw,
+  warn: palette.strawInk,
+  note: palette.slate,
+}
 
 const NONE: readonly Finding[] = []
 
@@ -31,7 +35,23 @@ export function SheetMarks({ layout, map }: { layout: SheetLayout; map: TimeMap 
   return marks.flatMap((finding) =>
     timesOf(finding).map(({ fromMicros, toMicros }) => {
       const top = topOfOutput(layout, map, fromMicros)
-      return <Box key={`${finding.key} ${fromMicros}`} data-testid="found-on-sheet" title={faultWords(finding.fault)} onPointerDown={(e) => e.stopPropagation()} sx={{ position: 'absolute', left: 0, width: 5, top, height: Math.max(3, topOfOutput(layout, map, toMicros) - top), bgcolor: SEVERITY_COLOURS[finding.severity], zIndex: 2 }} />
+      return (
+        <Box
+          key={`${finding.key} ${fromMicros}`}
+          data-testid="found-on-sheet"
+          title={faultWords(finding.fault)}
+          onPointerDown={(e) => e.stopPropagation()}
+          sx={{
+            position: 'absolute',
+            left: 0,
+            width: 5,
+            top,
+            height: Math.max(3, topOfOutput(layout, map, toMicros) - top),
+            bgcolor: SEVERITY_COLOURS[finding.severity],
+            zIndex: 2,
+          }}
+        />
+      )
     }),
   )
 }
@@ -40,14 +60,32 @@ export function SheetMarks({ layout, map }: { layout: SheetLayout; map: TimeMap 
 export function ShapeMarks({ shape }: { shape: Shape }) {
   const passageId = useView((v) => v.passageId)
   const findings = useView((v) => v.looked?.findings ?? NONE)
-  const bad = findings.filter((f) => f.shapeId === shape.id && f.rect && f.severity !== 'note' && f.passageId === passageId)
+  const bad = findings.filter(
+    (f) => f.shapeId === shape.id && f.rect && f.severity !== 'note' && f.passageId === passageId,
+  )
   const places = new Map(bad.map((f) => [Object.values(f.rect ?? {}).join(), f.rect]))
   return [...places].flatMap(([key, rect]) => {
     const found = bad.filter((f) => Object.values(f.rect ?? {}).join() === key)
     const [first] = found
     if (!first || !rect) return []
     const { x, y, width } = rect
-    return [<Box key={key} data-testid="found-in-shape" title={found.map((f) => faultWords(f.fault)).join('\n')} sx={{ position: 'absolute', zIndex: 3, left: `calc(${(100 * (x + width)) / shape.width}% - 14px)`, top: `${(100 * y) / shape.height}%`, width: 14, height: 14, bgcolor: SEVERITY_COLOURS[first.severity], clipPath: 'polygon(0 0, 100% 0, 100% 100%)' }} />]
+    return [
+      <Box
+        key={key}
+        data-testid="found-in-shape"
+        title={found.map((f) => faultWords(f.fault)).join('\n')}
+        sx={{
+          position: 'absolute',
+          zIndex: 3,
+          left: `calc(${(100 * (x + width)) / shape.width}% - 14px)`,
+          top: `${(100 * y) / shape.height}%`,
+          width: 14,
+          height: 14,
+          bgcolor: SEVERITY_COLOURS[first.severity],
+          clipPath: 'polygon(0 0, 100% 0, 100% 100%)',
+        }}
+      />,
+    ]
   })
 }
 
@@ -58,5 +96,13 @@ export function RegionMark({ regionId }: { regionId: string }) {
   const worst = own.reduce<Severity | null>((w, f) => (w === null || isWorse(f.severity, w) ? f.severity : w), null)
   if (!worst || worst === 'note') return null
   const words = [...new Set(own.map((f) => faultWords(f.fault)))]
-  return <Box component="span" role="img" aria-label={countWords(own.map((f) => f.severity))} title={words.join('\n')} sx={{ flex: 'none', width: 8, height: 8, borderRadius: '50%', bgcolor: SEVERITY_COLOURS[worst] }} />
+  return (
+    <Box
+      component="span"
+      role="img"
+      aria-label={countWords(own.map((f) => f.severity))}
+      title={words.join('\n')}
+      sx={{ flex: 'none', width: 8, height: 8, borderRadius: '50%', bgcolor: SEVERITY_COLOURS[worst] }}
+    />
+  )
 }

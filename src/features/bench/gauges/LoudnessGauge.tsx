@@ -19,8 +19,27 @@ export function LoudnessGauge() {
   if (!loudness) return null
   return (
     <>
-      <ButtonBase aria-haspopup="dialog" aria-label={`Loudness: ${loudnessFigure(loudness.lufs)}`} onClick={(e) => setAnchor(e.currentTarget)} sx={{ pl: 3, pr: 1, py: 1, borderLeft: 1, borderColor: 'divider', display: 'block', textAlign: 'left', font: 'inherit', whiteSpace: 'nowrap', '&:hover': { bgcolor: palette.leafTint }, '&:focus-visible': { outline: `2px solid ${palette.leaf}` } }}>
-        <Box sx={{ fontFamily: fonts.numbers, fontSize: 12.5, fontWeight: 700, color: palette.leaf }}>{loudnessFigure(loudness.lufs)}</Box>
+      <ButtonBase
+        aria-haspopup="dialog"
+        aria-label={`Loudness: ${loudnessFigure(loudness.lufs)}`}
+        onClick={(e) => setAnchor(e.currentTarget)}
+        sx={{
+          pl: 3,
+          pr: 1,
+          py: 1,
+          borderLeft: 1,
+          borderColor: 'divider',
+          display: 'block',
+          textAlign: 'left',
+          font: 'inherit',
+          whiteSpace: 'nowrap',
+          '&:hover': { bgcolor: palette.leafTint },
+          '&:focus-visible': { outline: `2px solid ${palette.leaf}` },
+        }}
+      >
+        <Box sx={{ fontFamily: fonts.numbers, fontSize: 12.5, fontWeight: 700, color: palette.leaf }}>
+          {loudnessFigure(loudness.lufs)}
+        </Box>
         <Box sx={{ fontSize: 11, color: palette.inkSoft }}>loudness</Box>
       </ButtonBase>
       {anchor && (

@@ -31,10 +31,15 @@ interface Point {
 function pointsOf(now: Loudness, before: Loudness | null): Point[] {
   const length = Math.max(now.momentary.length, before?.momentary.length ?? 0)
   const every = Math.max(1, Math.ceil(length / MOST_POINTS))
-  const at = (of: Loudness | null, i: number) => (of && i < of.momentary.length ? Math.max(FLOOR_LUFS, ...of.momentary.slice(i, i + every)) : undefined)
+  const at = (of: Loudness | null, i: number) =>
+    of && i < of.momentary.length ? Math.max(FLOOR_LUFS, ...of.momentary.slice(i, i + every)) : undefined
   return Array.from({ length: Math.ceil(length / every) }, (_, n): Point => {
     const [own, old] = [at(now, n * every), at(before, n * every)]
-    return { seconds: FIRST_SECONDS + n * every * STEP_SECONDS, ...(own !== undefined && { now: own }), ...(old !== undefined && { before: old }) }
+    return {
+      seconds: FIRST_SECONDS + n * every * STEP_SECONDS,
+      ...(own !== undefined && { now: own }),
+      ...(old !== undefined && { before: old }),
+    }
   })
 }
 
@@ -50,7 +55,19 @@ export default function LoudnessOverTime() {
   const [target, mostDb] = [outlet?.targetLufs ?? TARGET_LUFS, outlet?.mostPeakDb ?? MOST_PEAK_DB]
   return (
     <>
-      <Box component="dl" sx={{ m: 0, display: 'flex', justifyContent: 'space-between', gap: 3, fontSize: 12, whiteSpace: 'nowrap', color: palette.inkSoft, '& dd': { m: 0, fontFamily: fonts.numbers, fontWeight: 700, color: palette.ink } }}>
+      <Box
+        component="dl"
+        sx={{
+          m: 0,
+          display: 'flex',
+          justifyContent: 'space-between',
+          gap: 3,
+          fontSize: 12,
+          whiteSpace: 'nowrap',
+          color: palette.inkSoft,
+          '& dd': { m: 0, fontFamily: fonts.numbers, fontWeight: 700, color: palette.ink },
+        }}
+      >
         <div>
           <dt>now</dt>
           <dd>{loudnessFigure(now.lufs)}</dd>
@@ -74,19 +91,84 @@ export default function LoudnessOverTime() {
           </dd>
         </div>
       </Box>
-      <Box role="img" aria-label={`Loudness over time, ${loudnessFigure(now.lufs)} in all${before ? `, ${loudnessFigure(before.lufs)} before` : ''}`} sx={{ height: 190 }}>
+      <Box
+        role="img"
+        aria-label={`Loudness over time, ${loudnessFigure(now.lufs)} in all${before ? `, ${loudnessFigure(before.lufs)} before` : ''}`}
+        sx={{ height: 190 }}
+      >
         <ResponsiveContainer width="100%" height="100%">
-          <LineChart data={points} margin={{ top: 8, right: 12, bottom: 0, left: 0 }} onClick={({ activeLabel }) => activeLabel !== undefined && player.seek(Math.round(Number(activeLabel) * MICROS_PER_SECOND))}>
-            <XAxis dataKey="seconds" type="number" domain={[0, 'dataMax']} tickFormatter={(s: number) => formatTime(s * MICROS_PER_SECOND, 0)} tickLine={false} axisLine={{ stroke: palette.line }} tick={{ fontSize: 11, fill: palette.inkSoft, fontFamily: fonts.numbers }} />
-            <YAxis domain={[FLOOR_LUFS, 0]} ticks={[-40, -30, -20, -10, 0]} width={34} tickLine={false} axisLine={false} tick={{ fontSize: 11, fill: palette.inkSoft, fontFamily: fonts.numbers }} />
-            <Tooltip isAnimationActive={false} formatter={(value) => `${Number(value).toFixed(1)} LUFS`} labelFormatter={(s) => formatTime(Number(s) * MICROS_PER_SECOND)} contentStyle={{ fontSize: 12, padding: '4px 8px', background: palette.sheet, border: `1px solid ${palette.line}` }} />
+          <LineChart
+            data={points}
+            margin={{ top: 8, right: 12, bottom: 0, left: 0 }}
+            onClick={({ activeLabel }) =>
+              activeLabel !== undefined && player.seek(Math.round(Number(activeLabel) * MICROS_PER_SECOND))
+            }
+          >
+            <XAxis
+              dataKey="seconds"
+              type="number"
+              domain={[0, 'dataMax']}
+              tickFormatter={(s: number) => formatTime(s * MICROS_PER_SECOND, 0)}
+              tickLine={false}
+              axisLine={{ stroke: palette.line }}
+              tick={{ fontSize: 11, fill: palette.inkSoft, fontFamily: fonts.numbers }}
+            />
+            <YAxis
+              domain={[FLOOR_LUFS, 0]}
+              ticks={[-40, -30, -20, -10, 0]}
+              width={34}
+              tickLine={false}
+              axisLine={false}
+              tick={{ fontSize: 11, fill: palette.inkSoft, fontFamily: fonts.numbers }}
+            />
+            <Tooltip
+              isAnimationActive={false}
+              formatter={(value) => `${Number(value).toFixed(1)} LUFS`}
+              labelFormatter={(s) => formatTime(Number(s) * MICROS_PER_SECOND)}
+              contentStyle={{
+                fontSize: 12,
+                padding: '4px 8px',
+                background: palette.sheet,
+                border: `1px solid ${palette.line}`,
+              }}
+            />
             <ReferenceLine y={target} stroke={palette.straw} strokeDasharray="4 3" />
-            {before && <Line dataKey="before" name="before" type="linear" dot={false} isAnimationActive={false} stroke={palette.slate} strokeWidth={1} strokeDasharray="2 2" />}
-            <Line dataKey="now" name="now" type="linear" dot={false} isAnimationActive={false} stroke={palette.leaf} strokeWidth={1.6} />
+            {before && (
+              <Line
+                dataKey="before"
+                name="before"
+                type="linear"
+                dot={false}
+                isAnimationActive={false}
+                stroke={palette.slate}
+                strokeWidth={1}
+                strokeDasharray="2 2"
+              />
+            )}
+            <Line
+              dataKey="now"
+              name="now"
+              type="linear"
+              dot={false}
+              isAnimationActive={false}
+              stroke={palette.leaf}
+              strokeWidth={1.6}
+            />
           </LineChart>
         </ResponsiveContainer>
       </Box>
-      <FormControlLabel control={<Switch size="small" checked={limitDb !== null} onChange={(_, on) => holdPeaks(session, { limitDb: on ? mostDb : null })} />} label={`Hold peaks under ${limitDb ?? mostDb} dBTP`} sx={{ ml: 0, gap: 1 }} slotProps={{ typography: { sx: { fontSize: 13 } } }} />
+      <FormControlLabel
+        control={
+          <Switch
+            size="small"
+            checked={limitDb !== null}
+            onChange={(_, on) => holdPeaks(session, { limitDb: on ? mostDb : null })}
+          />
+        }
+        label={`Hold peaks under ${limitDb ?? mostDb} dBTP`}
+        sx={{ ml: 0, gap: 1 }}
+        slotProps={{ typography: { sx: { fontSize: 13 } } }}
+      />
     </>
   )
 }

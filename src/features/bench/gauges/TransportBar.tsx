@@ -29,21 +29,64 @@ export function TransportBar() {
   const { lengthMicros } = useTimeMap()
   const playing = state.kind === 'playing'
   return (
-    <Box component="footer" aria-label="Player" sx={{ display: 'flex', alignItems: 'center', gap: 2.5, height: 56, flex: 'none', px: 3.5, bgcolor: 'background.paper', borderTop: 1, borderColor: 'divider', minWidth: 0 }}>
-      <Button variant="contained" color="primary" aria-label={playing ? 'Pause' : 'Play'} onClick={() => player.toggle()} sx={{ minWidth: 40, px: 2 }}>
+    <Box
+      component="footer"
+      aria-label="Player"
+      sx={{
+        display: 'flex',
+        alignItems: 'center',
+        gap: 2.5,
+        height: 56,
+        flex: 'none',
+        px: 3.5,
+        bgcolor: 'background.paper',
+        borderTop: 1,
+        borderColor: 'divider',
+        minWidth: 0,
+      }}
+    >
+      <Button
+        variant="contained"
+        color="primary"
+        aria-label={playing ? 'Pause' : 'Play'}
+        onClick={() => player.toggle()}
+        sx={{ minWidth: 40, px: 2 }}
+      >
         {playing ? <PauseIcon /> : <PlayArrowIcon />}
       </Button>
       <Tooltip title="Play over and over: the marked stretch, or all">
-        <Button aria-label="Loop" aria-pressed={state.loop} onClick={() => player.setLoop(!state.loop)} sx={{ minWidth: 34, px: 1, ...(state.loop && { '&&': { bgcolor: palette.leafTint, borderColor: palette.leaf } }) }}>
+        <Button
+          aria-label="Loop"
+          aria-pressed={state.loop}
+          onClick={() => player.setLoop(!state.loop)}
+          sx={{
+            minWidth: 34,
+            px: 1,
+            ...(state.loop && { '&&': { bgcolor: palette.leafTint, borderColor: palette.leaf } }),
+          }}
+        >
           <RepeatIcon sx={{ fontSize: 18 }} />
         </Button>
       </Tooltip>
       <Clock lengthMicros={lengthMicros} rate={playing ? state.rate : 1} />
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5, width: 116 }}>
-        <IconButton aria-label={state.volume === 0 ? 'Sound on' : 'Mute'} onClick={() => player.setVolume(state.volume === 0 ? 0.5 : 0)} sx={{ p: '2px', color: state.volume === 0 ? palette.line : palette.inkSoft }}>
+        <IconButton
+          aria-label={state.volume === 0 ? 'Sound on' : 'Mute'}
+          onClick={() => player.setVolume(state.volume === 0 ? 0.5 : 0)}
+          sx={{ p: '2px', color: state.volume === 0 ? palette.line : palette.inkSoft }}
+        >
           <VolumeDownIcon sx={{ fontSize: 20 }} />
         </IconButton>
-        <Slider size="small" aria-label="Volume" min={0} max={1} step={0.05} value={state.volume} onChange={(_, v) => player.setVolume(v as number)} sx={{ color: palette.leaf }} />
+        <Slider
+          size="small"
+          aria-label="Volume"
+          min={0}
+          max={1}
+          step={0.05}
+          value={state.volume}
+          onChange={(_, v) => player.setVolume(v as number)}
+          sx={{ color: palette.leaf }}
+        />
       </Box>
       <Gauge label="length" value={formatTime(lengthMicros, 2)} />
       <BlownUpGauge />
@@ -62,13 +105,30 @@ function BlownUpGauge() {
     const factor = picture ? blowUp(picture) : 0
     return factor > (found?.factor ?? 0) ? { factor, role: panel.role } : found
   }, null)
-  return worst && <Gauge label={`blown up, ${worst.role}`} value={`${worst.factor.toFixed(2)}×`} warn={worst.factor > BLOWN_UP_WARN} />
+  return (
+    worst && (
+      <Gauge
+        label={`blown up, ${worst.role}`}
+        value={`${worst.factor.toFixed(2)}×`}
+        warn={worst.factor > BLOWN_UP_WARN}
+      />
+    )
+  )
 }
 
 function Gauge({ label, value, warn = false }: { label: string; value: ReactNode; warn?: boolean }) {
   return (
     <Box sx={{ pl: 3, borderLeft: 1, borderColor: 'divider', whiteSpace: 'nowrap' }}>
-      <Box sx={{ fontFamily: fonts.numbers, fontSize: 12.5, fontWeight: 700, color: warn ? palette.strawInk : palette.leaf }}>{value}</Box>
+      <Box
+        sx={{
+          fontFamily: fonts.numbers,
+          fontSize: 12.5,
+          fontWeight: 700,
+          color: warn ? palette.strawInk : palette.leaf,
+        }}
+      >
+        {value}
+      </Box>
       <Box sx={{ fontSize: 11, color: palette.inkSoft }}>{label}</Box>
     </Box>
   )
@@ -87,9 +147,27 @@ function Clock({ lengthMicros, rate }: { lengthMicros: number; rate: number }) {
   return (
     <Box sx={{ fontFamily: fonts.numbers, fontSize: 13, whiteSpace: 'nowrap', minWidth: 150 }}>
       {/* Changes twelve times a second: nothing around it is to be laid out for that. */}
-      <Box component="span" ref={text} data-testid="clock" sx={{ display: 'inline-block', width: `${formatTime(lengthMicros, 2).length}ch`, height: '1lh', verticalAlign: 'bottom', contain: 'strict' }} />{' '}
-      <Box component="span" sx={{ color: palette.inkSoft }}>/ {formatTime(lengthMicros, 2)}</Box>
-      {rate !== 1 && <Box component="span" sx={{ color: palette.strawInk }}> {rate}×</Box>}
+      <Box
+        component="span"
+        ref={text}
+        data-testid="clock"
+        sx={{
+          display: 'inline-block',
+          width: `${formatTime(lengthMicros, 2).length}ch`,
+          height: '1lh',
+          verticalAlign: 'bottom',
+          contain: 'strict',
+        }}
+      />{' '}
+      <Box component="span" sx={{ color: palette.inkSoft }}>
+        / {formatTime(lengthMicros, 2)}
+      </Box>
+      {rate !== 1 && (
+        <Box component="span" sx={{ color: palette.strawInk }}>
+          {' '}
+          {rate}×
+        </Box>
+      )}
     </Box>
   )
 }
@@ -103,11 +181,20 @@ function PreviewRate() {
       player.observe((e) => {
         if (e.kind === 'drawn') return
         setEvent(e)
-        if (e.kind === 'unreadable') view.setState({ unreadable: new Set(session.value.recordings.flatMap((r) => (r.fileName === e.fileName ? [r.id] : []))) })
+        if (e.kind === 'unreadable')
+          view.setState({
+            unreadable: new Set(session.value.recordings.flatMap((r) => (r.fileName === e.fileName ? [r.id] : []))),
+          })
       }),
     [player, session, view],
   )
-  if (event?.kind === 'rate') return <Gauge label={event.share < 1 ? `preview, drawn at ${Math.round(event.share * 100)} %` : 'preview'} value={`${Math.round(event.framesPerSecond)} fps`} />
+  if (event?.kind === 'rate')
+    return (
+      <Gauge
+        label={event.share < 1 ? `preview, drawn at ${Math.round(event.share * 100)} %` : 'preview'}
+        value={`${Math.round(event.framesPerSecond)} fps`}
+      />
+    )
   if (event?.kind === 'unreadable')
     return (
       <Box role="alert" sx={{ color: palette.haw, fontSize: 12.5 }}>

@@ -18,7 +18,11 @@ export function regionsIn(edit: Edit): SeenRegion[] {
   return [...used.values()].flatMap(({ recordingId, setupId }) => {
     const setup = setupOf(edit, setupId)
     const recording = recordingOf(edit, recordingId)
-    return setup.isGuess ? [] : setup.regions.filter((r) => r.outline.mask.kind === 'rectangle' && r.role !== 'whole').map((region) => ({ recording, region }))
+    return setup.isGuess
+      ? []
+      : setup.regions
+          .filter((r) => r.outline.mask.kind === 'rectangle' && r.role !== 'whole')
+          .map((region) => ({ recording, region }))
   })
 }
 
@@ -35,7 +39,8 @@ export async function edgesOf(edit: Edit, files: ReadonlyMap<string, Blob>): Pro
   for (const seen of regionsIn(edit)) {
     const { recording } = seen
     const file = files.get(recording.id)
-    if (looks.getState()[recording.id]?.kind !== 'seen' && (!file || !(await lookAt(recording, file, edit, false)))) continue
+    if (looks.getState()[recording.id]?.kind !== 'seen' && (!file || !(await lookAt(recording, file, edit, false))))
+      continue
     edges.set(seen.region.id, await tightBounds(seen))
   }
   return edges

@@ -48,7 +48,9 @@ export function faultWords(fault: Fault): string {
     case 'missing-glyphs':
       return `“${short(fault.text)}”: no font has ${[...fault.letters].map((letter) => `${letter} (U+${(letter.codePointAt(0) ?? 0).toString(16).toUpperCase().padStart(4, '0')})`).join(', ')}`
     case 'does-not-fit':
-      return fault.share > 0 ? `“${short(fault.text)}” fits only at ${percent(fault.share)} of its size` : `“${short(fault.text)}” does not fit`
+      return fault.share > 0
+        ? `“${short(fault.text)}” fits only at ${percent(fault.share)} of its size`
+        : `“${short(fault.text)}” does not fit`
   }
 }
 
@@ -95,7 +97,11 @@ export function remedyWords(remedy: Remedy): string {
   }
 }
 
-const SEVERITIES: Record<Severity, [one: string, many: string]> = { stop: ['stop', 'stops'], warn: ['warning', 'warnings'], note: ['note', 'notes'] }
+const SEVERITIES: Record<Severity, [one: string, many: string]> = {
+  stop: ['stop', 'stops'],
+  warn: ['warning', 'warnings'],
+  note: ['note', 'notes'],
+}
 
 /** How many there are of each, the worst first. */
 export function countWords(severities: readonly Severity[]): string {
@@ -108,7 +114,13 @@ export function countWords(severities: readonly Severity[]): string {
 
 /** What was put right, line by line: what was wrong, and what was done about it. */
 export function putRightLines(done: readonly Finding[]): string[] {
-  return [...new Set(done.flatMap(({ fault, remedy, shapeId }) => (remedy ? [`${faultWords(fault)}${shapeId ? `, ${shapeId}` : ''}: ${inSentence(remedyWords(remedy))}`] : [])))]
+  return [
+    ...new Set(
+      done.flatMap(({ fault, remedy, shapeId }) =>
+        remedy ? [`${faultWords(fault)}${shapeId ? `, ${shapeId}` : ''}: ${inSentence(remedyWords(remedy))}`] : [],
+      ),
+    ),
+  ]
 }
 
 const inSentence = (words: string) => words.charAt(0).toLowerCase() + words.slice(1)

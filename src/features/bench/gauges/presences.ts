@@ -3,16 +3,28 @@ import { recordingOf, setupOf, type Edit } from '@/core/model/edit'
 import type { Passage } from '@/core/model/passage'
 import type { Setup } from '@/core/model/setup'
 import { timeMapOf } from '@/core/time/timeMap'
-import { boundsByPassage, boundsToHold, isAboutSomebody, planAlong, presenceIn, seeAlong, type Along } from '../frame/along'
+import {
+  boundsByPassage,
+  boundsToHold,
+  isAboutSomebody,
+  planAlong,
+  presenceIn,
+  seeAlong,
+  type Along,
+} from '../frame/along'
 
 /** When somebody is not inside the regions of a setup, as it was seen along the passages that use it; nothing is known before the end of a look. */
 export function presencesIn(seen: Along | null, setup: Setup, passages: readonly Passage[]): Known['presence'] {
-  const known = new Map<string, { outside: { fromMicros: number; toMicros: number }[]; holding: ReturnType<typeof boundsToHold> }>()
+  const known = new Map<
+    string,
+    { outside: { fromMicros: number; toMicros: number }[]; holding: ReturnType<typeof boundsToHold> }
+  >()
   if (seen?.state !== 'done' || setup.isGuess) return known
   for (const region of setup.regions.filter(isAboutSomebody)) {
     const { presence, subjects } = presenceIn(seen, region, boundsByPassage(passages, region))
     // Where hardly a face was found, that nothing moves says little about whether somebody is there.
-    if (presence && subjects.by === 'face') known.set(region.id, { outside: presence.outside, holding: boundsToHold(region.bounds, presence) })
+    if (presence && subjects.by === 'face')
+      known.set(region.id, { outside: presence.outside, holding: boundsToHold(region.bounds, presence) })
   }
   return known
 }
@@ -28,7 +40,8 @@ export async function presencesOf(edit: Edit, files: ReadonlyMap<string, Blob>):
     const file = files.get(recording.id)
     const plan = planAlong(map, recording, passage, setup.regions, setup.isGuess, new Set())
     if (!file || plan.areas.length === 0) continue
-    for (const [id, presence] of presencesIn(await seeAlong(plan, file, { withPictures: false }), setup, passages)) known.set(id, presence)
+    for (const [id, presence] of presencesIn(await seeAlong(plan, file, { withPictures: false }), setup, passages))
+      known.set(id, presence)
   }
   return known
 }

@@ -10,7 +10,8 @@ import { Session } from '@/store/session'
 import { putAllRight } from './remedies'
 
 const open = (): EditSession => new Session(sampleEdit(), [], 0, () => Promise.resolve('written'))
-const found = (session: EditSession, lufs: number, peakDb: number) => findingsOf(session.value, { ...NOTHING_KNOWN, loudness: { lufs, peakDb, momentary: [] } }, tryRemedy)
+const found = (session: EditSession, lufs: number, peakDb: number) =>
+  findingsOf(session.value, { ...NOTHING_KNOWN, loudness: { lufs, peakDb, momentary: [] } }, tryRemedy)
 
 it('what is too loud and clips is turned down once, in one step of undo, and a muted passage is left alone', () => {
   const session = open()
@@ -32,7 +33,10 @@ it('what is meant so is known again until its number changes', () => {
   const loud = found(session, -9, -5).find((f) => f.fault.kind === 'loudness')
   if (!loud) throw new Error('nothing found')
   acceptFinding(session, { finding: loud })
-  const isQuiet = (lufs: number) => found(session, lufs, -5).every((f) => f.fault.kind !== 'loudness' || session.value.highlight.accepted.includes(causeOf(f)))
+  const isQuiet = (lufs: number) =>
+    found(session, lufs, -5).every(
+      (f) => f.fault.kind !== 'loudness' || session.value.highlight.accepted.includes(causeOf(f)),
+    )
   expect(isQuiet(-9)).toBe(true)
   expect(isQuiet(-8)).toBe(false)
   session.undo()
@@ -44,7 +48,13 @@ it('of two remedies that would change one thing in different ways, the worse one
   const [passage] = session.value.highlight.passages
   if (!passage) throw new Error('no passage')
   const at = { shapeId: null, passageId: passage.id, panelId: null, fromMicros: 0, toMicros: 1, rect: null }
-  const cue = (key: string, toMicros: number): Finding => ({ ...at, key, severity: 'note', fault: { kind: 'too-long', overMicros: 1 }, remedy: { kind: 'slip', passageId: passage.id, byMicros: toMicros } })
+  const cue = (key: string, toMicros: number): Finding => ({
+    ...at,
+    key,
+    severity: 'note',
+    fault: { kind: 'too-long', overMicros: 1 },
+    remedy: { kind: 'slip', passageId: passage.id, byMicros: toMicros },
+  })
   const done = putAllRight(session, [cue('a', 500_000), cue('b', -500_000), cue('c', 500_000)])
   expect(done.map((f) => f.key)).toEqual(['a', 'c'])
   expect(session.value.highlight.passages[0]?.inMicros).toBe(passage.inMicros + 500_000)

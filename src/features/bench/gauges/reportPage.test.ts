@@ -7,12 +7,34 @@ const report: FindingsReport = {
   kind: 'brimble-findings',
   version: 1,
   madeAt: '2026-11-26T10:00:00.000Z',
-  highlight: { name: '<img src=x onerror=alert(1)> last gate', lengthSeconds: 12.5, shapes: [{ id: 'tall', width: 1080, height: 1920 }] },
+  highlight: {
+    name: '<img src=x onerror=alert(1)> last gate',
+    lengthSeconds: 12.5,
+    shapes: [{ id: 'tall', width: 1080, height: 1920 }],
+  },
   outlet: null,
   loudness: { lufs: -14.2, peakDb: -1.5 },
   findings: [
-    { severity: 'warn', words: 'Face is there twice: 38 % <script>alert(1)</script>', fault: { kind: 'shown-twice' }, shape: 'tall', fromSeconds: 0, toSeconds: 12.5, times: [], accepted: false },
-    { severity: 'note', words: 'Face is blown up 2.35×', fault: { kind: 'blown-up' }, shape: null, fromSeconds: 0, toSeconds: 12.5, times: [{ fromSeconds: 1, toSeconds: 2 }], accepted: true },
+    {
+      severity: 'warn',
+      words: 'Face is there twice: 38 % <script>alert(1)</script>',
+      fault: { kind: 'shown-twice' },
+      shape: 'tall',
+      fromSeconds: 0,
+      toSeconds: 12.5,
+      times: [],
+      accepted: false,
+    },
+    {
+      severity: 'note',
+      words: 'Face is blown up 2.35×',
+      fault: { kind: 'blown-up' },
+      shape: null,
+      fromSeconds: 0,
+      toSeconds: 12.5,
+      times: [{ fromSeconds: 1, toSeconds: 2 }],
+      accepted: true,
+    },
   ],
 }
 
@@ -21,7 +43,9 @@ it('the page says each finding in a row, and sets every text as text', () => {
   expect(page).not.toMatch(/<script|<img/)
   expect(page).toContain('&lt;script&gt;')
   const read = new DOMParser().parseFromString(page, 'text/html')
-  const rows = [...read.querySelectorAll('tr')].slice(1).map((row) => [...row.querySelectorAll('td')].map((cell) => cell.textContent))
+  const rows = [...read.querySelectorAll('tr')]
+    .slice(1)
+    .map((row) => [...row.querySelectorAll('td')].map((cell) => cell.textContent))
   expect(rows).toEqual([
     ['Warning', 'Face is there twice: 38 % <script>alert(1)</script>', 'tall', '0:00.0–0:12.5'],
     ['Meant so', 'Face is blown up 2.35×', 'all', '0:01.0–0:02.0'],

@@ -24,9 +24,19 @@ export function reportPage(report: FindingsReport, pictures: readonly { shape: s
     return element
   }
   const time = (seconds: number) => formatTime(seconds * MICROS_PER_SECOND)
-  page.head.append(make('meta', undefined, { charset: 'utf-8' }), make('meta', undefined, { name: 'viewport', content: 'width=device-width' }), make('style', STYLE))
+  page.head.append(
+    make('meta', undefined, { charset: 'utf-8' }),
+    make('meta', undefined, { name: 'viewport', content: 'width=device-width' }),
+    make('style', STYLE),
+  )
   const { highlight, loudness, outlet, findings } = report
-  const facts = [`${time(highlight.lengthSeconds)} long`, highlight.shapes.map((s) => `${s.id} ${s.width} × ${s.height}`).join(', '), ...(loudness ? [`${loudness.lufs.toFixed(1)} LUFS, peaks at ${loudness.peakDb.toFixed(1)} dBTP`] : []), outlet ? `looked at for ${outlet}` : 'for no outlet in particular', report.madeAt.slice(0, 16).replace('T', ', ')]
+  const facts = [
+    `${time(highlight.lengthSeconds)} long`,
+    highlight.shapes.map((s) => `${s.id} ${s.width} × ${s.height}`).join(', '),
+    ...(loudness ? [`${loudness.lufs.toFixed(1)} LUFS, peaks at ${loudness.peakDb.toFixed(1)} dBTP`] : []),
+    outlet ? `looked at for ${outlet}` : 'for no outlet in particular',
+    report.madeAt.slice(0, 16).replace('T', ', '),
+  ]
   page.body.append(make('h1', highlight.name), make('p', facts.join('; ')))
   const shown = make('div', undefined, { class: 'pictures' })
   for (const { shape, url } of pictures) {
@@ -44,7 +54,12 @@ export function reportPage(report: FindingsReport, pictures: readonly { shape: s
     for (const { severity, words, shape, fromSeconds, toSeconds, times, accepted } of findings) {
       const row = make('tr', undefined, { 'data-severity': accepted ? 'note' : severity })
       const spans = times.length > 0 ? times : [{ fromSeconds, toSeconds }]
-      row.append(make('td', accepted ? 'Meant so' : SEVERITIES[severity]), make('td', words), make('td', shape ?? 'all'), make('td', spans.map((s) => `${time(s.fromSeconds)}–${time(s.toSeconds)}`).join(', '), { class: 'time' }))
+      row.append(
+        make('td', accepted ? 'Meant so' : SEVERITIES[severity]),
+        make('td', words),
+        make('td', shape ?? 'all'),
+        make('td', spans.map((s) => `${time(s.fromSeconds)}–${time(s.toSeconds)}`).join(', '), { class: 'time' }),
+      )
       table.append(row)
     }
     page.body.append(table)

@@ -16,7 +16,11 @@ export function useEdges(): Known['edges'] {
   const edit = useEdit()
   const regions = useMemo(() => regionsIn(edit), [edit])
   const [known, setKnown] = useState<ReadonlyMap<string, Rect>>(new Map())
-  const playing = useSyncExternalStore(player.subscribe, () => player.getState().kind === 'playing', () => false)
+  const playing = useSyncExternalStore(
+    player.subscribe,
+    () => player.getState().kind === 'playing',
+    () => false,
+  )
   const wanted = regions.filter((r) => !known.has(keyOf(r)))
   const next = wanted[0]
   const nextKey = next ? keyOf(next) : ''
@@ -29,12 +33,19 @@ export function useEdges(): Known['edges'] {
     let live = true
     const look = async () => {
       const file = files.get(recording.id)
-      const seen = looks.getState()[recording.id]?.kind === 'seen' && (await tightened(recording.id, toEvenPixels(first.region.bounds, recording.video)))
+      const seen =
+        looks.getState()[recording.id]?.kind === 'seen' &&
+        (await tightened(recording.id, toEvenPixels(first.region.bounds, recording.video)))
       if (!seen && (!file || !(await lookAt(recording, file, latest.current.edit, false)))) return
-      const found = await Promise.all(latest.current.wanted.filter((w) => w.recording.id === recording.id).map(async (w) => [keyOf(w), await tightBounds(w)] as const))
+      const found = await Promise.all(
+        latest.current.wanted
+          .filter((w) => w.recording.id === recording.id)
+          .map(async (w) => [keyOf(w), await tightBounds(w)] as const),
+      )
       if (live) setKnown((before) => new Map([...before, ...found]))
     }
-    const wait = () => setTimeout(() => void look(), looks.getState()[recording.id]?.kind === 'seen' ? REST_MS : CALM_MS)
+    const wait = () =>
+      setTimeout(() => void look(), looks.getState()[recording.id]?.kind === 'seen' ? REST_MS : CALM_MS)
     let timer = wait()
     const leave = player.onPosition(() => {
       clearTimeout(timer)
@@ -46,7 +57,14 @@ export function useEdges(): Known['edges'] {
       leave()
     }
   }, [nextKey, playing, files, player])
-  return useMemo(() => new Map(regions.flatMap((r) => (known.has(keyOf(r)) ? [[r.region.id as string, known.get(keyOf(r)) as Rect]] : []))), [regions, known])
+  return useMemo(
+    () =>
+      new Map(
+        regions.flatMap((r) => (known.has(keyOf(r)) ? [[r.region.id as string, known.get(keyOf(r)) as Rect]] : [])),
+      ),
+    [regions, known],
+  )
 }
 
-const keyOf = ({ recording, region }: SeenRegion) => `${recording.id} ${region.id} ${Object.values(region.bounds).join(' ')}`
+const keyOf = ({ recording, region }: SeenRegion) =>
+  `${recording.id} ${region.id} ${Object.values(region.bounds).join(' ')}`

@@ -38,7 +38,10 @@ export function useFindings(): Looked | null {
   const speech = useHeard(edit, files)
   const edges = useEdges()
   const presence = usePresence()
-  const known = useMemo<KnownBesideFonts>(() => ({ outlet, loudness: null, speech, edges, presence, missing: unreadable ?? NOTHING_MISSING }), [outlet, speech, edges, presence, unreadable])
+  const known = useMemo<KnownBesideFonts>(
+    () => ({ outlet, loudness: null, speech, edges, presence, missing: unreadable ?? NOTHING_MISSING }),
+    [outlet, speech, edges, presence, unreadable],
+  )
   const [found, setFound] = useState<{ edit: Edit; known: typeof known; findings: Finding[] } | null>(null)
   const lookedAt = useRef<Edit | null>(null)
   useEffect(() => {
@@ -47,10 +50,12 @@ export function useFindings(): Looked | null {
     const rest = lookedAt.current === null ? OPENING_MS : lookedAt.current === edit ? 0 : REST_MS
     const waiting = setTimeout(() => {
       lookedAt.current = edit
-      void inspector().findings(edit, known, fontsOf(edit, files)).then((findings) => {
-        if (!live || !findings) return
-        setFound({ edit, known, findings })
-      })
+      void inspector()
+        .findings(edit, known, fontsOf(edit, files))
+        .then((findings) => {
+          if (!live || !findings) return
+          setFound({ edit, known, findings })
+        })
     }, rest)
     return () => {
       live = false
@@ -61,7 +66,13 @@ export function useFindings(): Looked | null {
     if (!found) return null
     const quiet = new Set(edit.highlight.accepted)
     const all = withHeard(found.findings, edit, loudness, outlet)
-    return { findings: all.filter((f) => !quiet.has(causeOf(f))), accepted: all.filter((f) => quiet.has(causeOf(f))), loudness, loudnessBefore: before, stale: found.edit !== edit || found.known !== known || soundStale }
+    return {
+      findings: all.filter((f) => !quiet.has(causeOf(f))),
+      accepted: all.filter((f) => quiet.has(causeOf(f))),
+      loudness,
+      loudnessBefore: before,
+      stale: found.edit !== edit || found.known !== known || soundStale,
+    }
   }, [found, edit, known, outlet, loudness, before, soundStale])
 }
 

@@ -17,7 +17,10 @@ export function useLoudness(): { loudness: Loudness | null; before: Loudness | n
   const edit = useEdit()
   const heard = useHeard(edit, files)
   const { highlight, recordings } = useFootage()
-  const sounding = useMemo(() => soundOf({ highlight, recordings, soundFiles: edit.soundFiles }, heard), [highlight, recordings, edit.soundFiles, heard])
+  const sounding = useMemo(
+    () => soundOf({ highlight, recordings, soundFiles: edit.soundFiles }, heard),
+    [highlight, recordings, edit.soundFiles, heard],
+  )
   const [measured, setMeasured] = useState<{ of: string; loudness: Loudness; before: Loudness | null } | null>(null)
   const firstTime = useRef(true)
   const latest = useRef({ edit, heard })
@@ -25,24 +28,55 @@ export function useLoudness(): { loudness: Loudness | null; before: Loudness | n
   useEffect(() => {
     if (sounding === '') return
     let live = true
-    const waiting = setTimeout(() => {
-      firstTime.current = false
-      const { edit, heard } = latest.current
-      // A file that cannot be read is told where it is played.
-      void inspector().loudness(edit, files, heard).then((loudness) => live && loudness && setMeasured((known) => ({ of: sounding, loudness, before: known ? (known.of === sounding ? known.before : known.loudness) : null })), () => {})
-    }, firstTime.current ? OPENING_MS : REST_MS)
+    const waiting = setTimeout(
+      () => {
+        firstTime.current = false
+        const { edit, heard } = latest.current
+        // A file that cannot be read is told where it is played.
+        void inspector()
+          .loudness(edit, files, heard)
+          .then(
+            (loudness) =>
+              live &&
+              loudness &&
+              setMeasured((known) => ({
+                of: sounding,
+                loudness,
+                before: known ? (known.of === sounding ? known.before : known.loudness) : null,
+              })),
+            () => {},
+          )
+      },
+      firstTime.current ? OPENING_MS : REST_MS,
+    )
     return () => {
       live = false
       clearTimeout(waiting)
     }
   }, [sounding, files])
-  return { loudness: sounding === '' ? null : (measured?.loudness ?? null), before: sounding === '' ? null : (measured?.before ?? null), stale: sounding !== '' && measured?.of !== sounding }
+  return {
+    loudness: sounding === '' ? null : (measured?.loudness ?? null),
+    before: sounding === '' ? null : (measured?.before ?? null),
+    stale: sounding !== '' && measured?.of !== sounding,
+  }
 }
 
 /** All that decides how a highlight sounds, to be compared; empty when nothing is heard. */
-function soundOf(footage: Pick<Edit, 'highlight' | 'recordings' | 'soundFiles'>, heard: ReturnType<typeof useHeard>): string {
+function soundOf(
+  footage: Pick<Edit, 'highlight' | 'recordings' | 'soundFiles'>,
+  heard: ReturnType<typeof useHeard>,
+): string {
   const { passages, beds, joinTiming, limitDb } = footage.highlight
   if (soundPlan(footage, timeMapOf(footage.highlight)).length === 0) return ''
-  const played = passages.map(({ recordingId, inMicros, outMicros, speedPercent, strikes, sound, join, feeds }) => [recordingId, inMicros, outMicros, speedPercent, strikes, sound, join, feeds])
+  const played = passages.map(({ recordingId, inMicros, outMicros, speedPercent, strikes, sound, join, feeds }) => [
+    recordingId,
+    inMicros,
+    outMicros,
+    speedPercent,
+    strikes,
+    sound,
+    join,
+    feeds,
+  ])
   return JSON.stringify([played, beds, joinTiming, limitDb, beds.some((b) => b.duckDb > 0) ? [...heard] : []])
 }

@@ -18,9 +18,12 @@ export function useReport(looked: Looked): (as: 'json' | 'page') => Promise<void
   return async (as) => {
     const edit = session.value
     const { highlight } = edit
-    const report: FindingsReport = reportOf(highlight, outlet, looked, new Date().toISOString(), (f) => faultWords(f.fault))
+    const report: FindingsReport = reportOf(highlight, outlet, looked, new Date().toISOString(), (f) =>
+      faultWords(f.fault),
+    )
     const name = `${fileSafe(highlight.name)} findings`
-    if (as === 'json') return offerDownload(new Blob([JSON.stringify(report, null, 2)], { type: 'application/json' }), `${name}.json`)
+    if (as === 'json')
+      return offerDownload(new Blob([JSON.stringify(report, null, 2)], { type: 'application/json' }), `${name}.json`)
     const map = timeMapOf(highlight)
     const placed = passageAt(map, 0)
     const t = placed ? Math.round((placed.startMicros + placed.endMicros) / 2) : 0

@@ -18,7 +18,11 @@ import { useBenchContext, useEdit, usePassage } from '../benchContext'
 import { aloneOf, bundleOf } from './bundleOf'
 
 const BUNDLES: { media: MediaIn; name: string; what: string }[] = [
-  { media: 'trimmed', name: 'Bundle with what is used', what: 'The edit, its pictures and fonts, and of the recordings what is used, with 3 s on either side' },
+  {
+    media: 'trimmed',
+    name: 'Bundle with what is used',
+    what: 'The edit, its pictures and fonts, and of the recordings what is used, with 3 s on either side',
+  },
   { media: 'whole', name: 'Bundle with whole recordings', what: 'To go on cutting elsewhere' },
   { media: 'none', name: 'Bundle without recordings', what: 'For somebody who has them' },
 ]
@@ -35,7 +39,8 @@ export function HandOnMenu() {
   /** `notKept`: what the file cannot say, told as it is saved. */
   const save = (text: string, ending: string, type: string, notKept: readonly string[] = []) => {
     setAnchor(null)
-    if (notKept.length > 0) enqueueSnackbar(`Saved. ${notKept.join(' ')}`, { autoHideDuration: 15_000, style: { maxWidth: 560 } })
+    if (notKept.length > 0)
+      enqueueSnackbar(`Saved. ${notKept.join(' ')}`, { autoHideDuration: 15_000, style: { maxWidth: 560 } })
     offerDownload(new Blob([text], { type }), `${name}.${ending}`)
   }
   const bundle = async (media: MediaIn) => {
@@ -44,7 +49,10 @@ export function HandOnMenu() {
     try {
       offerDownload(await bundleOf(edit, media, files, setShare), `${name}.brimble.zip`)
     } catch (error) {
-      enqueueSnackbar(`The bundle could not be made (${error instanceof Error ? error.message : String(error)}). The highlight is as it was.`, { variant: 'error' })
+      enqueueSnackbar(
+        `The bundle could not be made (${error instanceof Error ? error.message : String(error)}). The highlight is as it was.`,
+        { variant: 'error' },
+      )
     } finally {
       setShare(null)
     }
@@ -55,29 +63,55 @@ export function HandOnMenu() {
       <Button aria-haspopup="menu" disabled={share !== null} onClick={(e) => setAnchor(e.currentTarget)}>
         {share === null ? 'Hand on' : `Bundling, ${Math.round(share * 100)} %`}
       </Button>
-      <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)} slotProps={{ paper: { sx: { maxWidth: 400 } } }}>
+      <Menu
+        anchorEl={anchor}
+        open={anchor !== null}
+        onClose={() => setAnchor(null)}
+        slotProps={{ paper: { sx: { maxWidth: 400 } } }}
+      >
         <ListSubheader>For another Brimble</ListSubheader>
         {BUNDLES.map(({ media, name, what }) => (
           <MenuItem key={media} onClick={() => void bundle(media)} sx={{ whiteSpace: 'normal' }}>
             <ListItemText primary={name} secondary={what} />
           </MenuItem>
         ))}
-        <MenuItem onClick={() => void aloneOf(edit).then((text) => save(text, 'brimble.json', 'application/json'))} sx={{ whiteSpace: 'normal' }}>
+        <MenuItem
+          onClick={() => void aloneOf(edit).then((text) => save(text, 'brimble.json', 'application/json'))}
+          sx={{ whiteSpace: 'normal' }}
+        >
           <ListItemText primary="Edit alone" secondary="A small file, for renders without a person and for archives" />
         </MenuItem>
         <Divider />
         <ListSubheader>For other tools</ListSubheader>
         {first && (
-          <MenuItem onClick={() => save(writeOtio(edit, first), 'otio', 'application/json', notKeptInOtio(edit, first))} sx={{ whiteSpace: 'normal' }}>
-            <ListItemText primary="Timeline (OpenTimelineIO)" secondary={`Cuts, speeds, joins and markers; a track for each panel of ${first.id}`} />
+          <MenuItem
+            onClick={() => save(writeOtio(edit, first), 'otio', 'application/json', notKeptInOtio(edit, first))}
+            sx={{ whiteSpace: 'normal' }}
+          >
+            <ListItemText
+              primary="Timeline (OpenTimelineIO)"
+              secondary={`Cuts, speeds, joins and markers; a track for each panel of ${first.id}`}
+            />
           </MenuItem>
         )}
-        <MenuItem onClick={() => save(writeEditList(edit), 'edl', 'text/plain', notKeptInEditList(edit))} sx={{ whiteSpace: 'normal' }}>
+        <MenuItem
+          onClick={() => save(writeEditList(edit), 'edl', 'text/plain', notKeptInEditList(edit))}
+          sx={{ whiteSpace: 'normal' }}
+        >
           <ListItemText primary="Cut list (CMX 3600 EDL)" secondary="Cuts, speeds and dissolves" />
         </MenuItem>
         {shapes.map((shape) => (
-          <MenuItem key={shape.id} onClick={() => save(ffmpegScript(edit, shape, recordedRate(recording)), `${shape.id}.sh`, 'application/x-sh')} sx={{ whiteSpace: 'normal' }}>
-            <ListItemText primary={`ffmpeg script, ${shape.id}`} secondary="Makes the same arrangement from the recordings, on any machine with ffmpeg" />
+          <MenuItem
+            key={shape.id}
+            onClick={() =>
+              save(ffmpegScript(edit, shape, recordedRate(recording)), `${shape.id}.sh`, 'application/x-sh')
+            }
+            sx={{ whiteSpace: 'normal' }}
+          >
+            <ListItemText
+              primary={`ffmpeg script, ${shape.id}`}
+              secondary="Makes the same arrangement from the recordings, on any machine with ffmpeg"
+            />
           </MenuItem>
         ))}
       </Menu>

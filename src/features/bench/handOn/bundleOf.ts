@@ -8,7 +8,12 @@ import { kept } from '@/store/rack'
 import { storedFile } from '@/store/recordings'
 
 /** A bundle of one edit, with the brand that it is in. `files`: bytes that are at hand, by id. */
-export async function bundleOf(edit: Edit, media: MediaIn, files: ReadonlyMap<string, Blob>, onProgress: (share: number) => void): Promise<File> {
+export async function bundleOf(
+  edit: Edit,
+  media: MediaIn,
+  files: ReadonlyMap<string, Blob>,
+  onProgress: (share: number) => void,
+): Promise<File> {
   const brands = (await kept('brand')).filter((b) => b.id === edit.highlight.brandId)
   const rack = brands.length > 0 ? writeRackFile(await toFile({ brand: brands })) : null
   const all = new Map(files)
@@ -16,7 +21,10 @@ export async function bundleOf(edit: Edit, media: MediaIn, files: ReadonlyMap<st
     const found = all.has(id) ? null : await storedFile(id)
     if (found?.ok) all.set(id, found.file)
   }
-  return makeBundle({ edits: [edit], speechOf: await speechOf(usedRecordings(edit)), rack, media, files: all }, onProgress)
+  return makeBundle(
+    { edits: [edit], speechOf: await speechOf(usedRecordings(edit)), rack, media, files: all },
+    onProgress,
+  )
 }
 
 /** What a bundle of one edit says, without the bytes of anything: for whoever has its recordings, pictures and fonts. */

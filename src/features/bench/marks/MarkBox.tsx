@@ -25,10 +25,19 @@ export function MarkBox({ mark, shape, shown }: { mark: HungMark; shape: Shape; 
   const selected = useView((v) => v.selection?.kind === 'mark' && v.selection.id === mark.id)
   const rect = markRect(mark, imageFiles, shape)
   const select = () => view.setState({ selection: { kind: 'mark', id: mark.id } })
-  const hanging = useHanging(layout.id, shape, { id: mark.id, rect, insetId: null, least: LEAST, place: (to, _only, gesture) => placeMark(session, { id: mark.id, shape, rect: to }, gesture) })
+  const hanging = useHanging(layout.id, shape, {
+    id: mark.id,
+    rect,
+    insetId: null,
+    least: LEAST,
+    place: (to, _only, gesture) => placeMark(session, { id: mark.id, shape, rect: to }, gesture),
+  })
   const dragging = useDrag((event) => {
     select()
-    return hanging.drag(rect.width / event.currentTarget.getBoundingClientRect().width, (event.target as HTMLElement).dataset.insetGrip ?? null)
+    return hanging.drag(
+      rect.width / event.currentTarget.getBoundingClientRect().width,
+      (event.target as HTMLElement).dataset.insetGrip ?? null,
+    )
   }, hanging.release)
   const onKeyDown = (event: KeyboardEvent) => {
     const step = ARROW_STEPS[event.key]
@@ -49,8 +58,21 @@ export function MarkBox({ mark, shape, shown }: { mark: HungMark; shape: Shape; 
       onPointerDown={dragging}
       onFocus={select}
       onKeyDown={onKeyDown}
-      style={{ left: `${(100 * rect.x) / shape.width}%`, top: `${(100 * rect.y) / shape.height}%`, width: `${(100 * rect.width) / shape.width}%`, height: `${(100 * rect.height) / shape.height}%` }}
-      sx={{ position: 'absolute', zIndex: 5, cursor: 'move', touchAction: 'none', outline: selected && shown ? `2px solid ${palette.straw}` : 'none', '&:hover': { outline: `1px dashed ${palette.straw}` }, '&:focus-visible': { outline: `2px solid ${palette.straw}`, boxShadow: 'inset 0 0 0 3px #fff' } }}
+      style={{
+        left: `${(100 * rect.x) / shape.width}%`,
+        top: `${(100 * rect.y) / shape.height}%`,
+        width: `${(100 * rect.width) / shape.width}%`,
+        height: `${(100 * rect.height) / shape.height}%`,
+      }}
+      sx={{
+        position: 'absolute',
+        zIndex: 5,
+        cursor: 'move',
+        touchAction: 'none',
+        outline: selected && shown ? `2px solid ${palette.straw}` : 'none',
+        '&:hover': { outline: `1px dashed ${palette.straw}` },
+        '&:focus-visible': { outline: `2px solid ${palette.straw}`, boxShadow: 'inset 0 0 0 3px #fff' },
+      }}
     >
       {selected && shown && <InsetGrips colour={palette.straw} />}
     </Box>

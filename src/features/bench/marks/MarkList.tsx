@@ -54,7 +54,8 @@ function AddMark({ full }: { full: boolean }) {
     setAnchor(null)
     const made = make(newId<MarkId>())
     const mark = brand ? brandedMark(made, brand) : made
-    if (addMark(session, { mark, label: `Add ${MARK_NAMES[mark.kind].toLowerCase()}` })) view.setState({ selection: { kind: 'mark', id: mark.id } })
+    if (addMark(session, { mark, label: `Add ${MARK_NAMES[mark.kind].toLowerCase()}` }))
+      view.setState({ selection: { kind: 'mark', id: mark.id } })
   }
   const putPicture = async (imageFileId: ImageFileId, make: (id: MarkId) => PictureMark) => {
     setAnchor(null)
@@ -73,7 +74,14 @@ function AddMark({ full }: { full: boolean }) {
       <Button aria-haspopup="menu" disabled={full} onClick={(e) => setAnchor(e.currentTarget)}>
         Add mark
       </Button>
-      <input ref={chooser} type="file" accept={CHOOSABLE_PICTURES} hidden aria-label="Picture to put on top" onChange={(e) => void take(e.target.files?.[0]).finally(() => (e.target.value = ''))} />
+      <input
+        ref={chooser}
+        type="file"
+        accept={CHOOSABLE_PICTURES}
+        hidden
+        aria-label="Picture to put on top"
+        onChange={(e) => void take(e.target.files?.[0]).finally(() => (e.target.value = ''))}
+      />
       <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
         {brand && brandItems(brand, put, putPicture)}
         {brand && <Divider />}
@@ -96,20 +104,38 @@ function AddMark({ full }: { full: boolean }) {
 }
 
 /** What a brand has to put on a picture. */
-function brandItems({ name, logo, handle, endCard }: Brand, put: (make: (id: MarkId) => PictureMark) => void, putPicture: (image: ImageFileId, make: (id: MarkId) => PictureMark) => Promise<void>) {
+function brandItems(
+  { name, logo, handle, endCard }: Brand,
+  put: (make: (id: MarkId) => PictureMark) => void,
+  putPicture: (image: ImageFileId, make: (id: MarkId) => PictureMark) => Promise<void>,
+) {
   return [
     logo && (
-      <MenuItem key="logo" onClick={() => void putPicture(logo, (id) => newMark(id, { kind: 'picture', imageFileId: logo }))}>
+      <MenuItem
+        key="logo"
+        onClick={() => void putPicture(logo, (id) => newMark(id, { kind: 'picture', imageFileId: logo }))}
+      >
         Logo of {name}
       </MenuItem>
     ),
     handle && (
-      <MenuItem key="handle" onClick={() => put((id) => ({ ...newMark(id, { kind: 'handle' }), text: handle }) as PictureMark)}>
+      <MenuItem
+        key="handle"
+        onClick={() => put((id) => ({ ...newMark(id, { kind: 'handle' }), text: handle }) as PictureMark)}
+      >
         Handle of {name}
       </MenuItem>
     ),
     endCard && (
-      <MenuItem key="endCard" onClick={() => void putPicture(endCard, (id) => ({ ...newMark(id, { kind: 'endCard' }), imageFileId: endCard }) as PictureMark)}>
+      <MenuItem
+        key="endCard"
+        onClick={() =>
+          void putPicture(
+            endCard,
+            (id) => ({ ...newMark(id, { kind: 'endCard' }), imageFileId: endCard }) as PictureMark,
+          )
+        }
+      >
         End card of {name}
       </MenuItem>
     ),
@@ -127,15 +153,41 @@ const MarkLine = memo(function MarkLine({ mark }: { mark: PictureMark }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null)
   const selected = useView((v) => v.selection?.kind === 'mark' && v.selection.id === mark.id)
   const name = markName(mark, imageFiles)
-  const when = mark.kind === 'endCard' ? `last ${(mark.lengthMicros / 1e6).toFixed(1)} s` : mark.fromMicros === null && mark.toMicros === null ? 'all along' : `${formatTime(mark.fromMicros ?? 0)} – ${formatTime(mark.toMicros ?? player.lengthMicros)}`
+  const when =
+    mark.kind === 'endCard'
+      ? `last ${(mark.lengthMicros / 1e6).toFixed(1)} s`
+      : mark.fromMicros === null && mark.toMicros === null
+        ? 'all along'
+        : `${formatTime(mark.fromMicros ?? 0)} – ${formatTime(mark.toMicros ?? player.lengthMicros)}`
   return (
-    <Box onClick={() => view.setState({ selection: { kind: 'mark', id: mark.id } })} sx={{ display: 'grid', gridTemplateColumns: '56px minmax(0, 1fr) auto auto', columnGap: 2, alignItems: 'center', px: 3, minHeight: 32, borderBottom: 1, borderColor: 'divider', bgcolor: selected ? palette.leafTint : undefined }}>
+    <Box
+      onClick={() => view.setState({ selection: { kind: 'mark', id: mark.id } })}
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: '56px minmax(0, 1fr) auto auto',
+        columnGap: 2,
+        alignItems: 'center',
+        px: 3,
+        minHeight: 32,
+        borderBottom: 1,
+        borderColor: 'divider',
+        bgcolor: selected ? palette.leafTint : undefined,
+      }}
+    >
       <Box sx={{ fontSize: 12.5, color: palette.inkSoft }}>On top</Box>
-      <Box title={name} sx={{ fontSize: 13, fontWeight: 600, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+      <Box
+        title={name}
+        sx={{ fontSize: 13, fontWeight: 600, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}
+      >
         {name}
       </Box>
       <Box sx={{ fontFamily: fonts.numbers, fontSize: 12, color: palette.inkSoft, whiteSpace: 'nowrap' }}>{when}</Box>
-      <IconButton size="small" aria-label={`More about ${name}`} aria-haspopup="dialog" onClick={(e) => setAnchor(e.currentTarget)}>
+      <IconButton
+        size="small"
+        aria-label={`More about ${name}`}
+        aria-haspopup="dialog"
+        onClick={(e) => setAnchor(e.currentTarget)}
+      >
         <MoreHorizIcon sx={{ fontSize: 18 }} />
       </IconButton>
       {anchor && <MarkTicket mark={mark} name={name} anchor={anchor} onClose={() => setAnchor(null)} />}

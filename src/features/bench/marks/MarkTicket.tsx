@@ -16,16 +16,37 @@ import { useBenchContext } from '../benchContext'
 import { TimeFields } from '../TimeFields'
 import { FontField } from '../words/FontField'
 
-const EDGES: Record<MarkOf<'progress'>['edge'], string> = { top: 'top edge', bottom: 'bottom edge', left: 'left edge', right: 'right edge' }
+const EDGES: Record<MarkOf<'progress'>['edge'], string> = {
+  top: 'top edge',
+  bottom: 'bottom edge',
+  left: 'left edge',
+  right: 'right edge',
+}
 const FORMS: Record<MarkOf<'level'>['form'], string> = { bars: 'bars', line: 'a line' }
 
 /** How a mark looks and when it is on. */
-export function MarkTicket({ mark, name, anchor, onClose }: { mark: PictureMark; name: string; anchor: HTMLElement; onClose: () => void }) {
+export function MarkTicket({
+  mark,
+  name,
+  anchor,
+  onClose,
+}: {
+  mark: PictureMark
+  name: string
+  anchor: HTMLElement
+  onClose: () => void
+}) {
   const { session } = useBenchContext()
   return (
     <Ticket label={`More about ${name}`} anchor={anchor} onClose={onClose} width={400} gap={2.5}>
       <Look mark={mark} />
-      {mark.kind !== 'endCard' && <TimeFields fromMicros={mark.fromMicros} toMicros={mark.toMicros} onSet={(change, gesture) => setMark(session, { mark, label: 'When a mark is on', change }, gesture)} />}
+      {mark.kind !== 'endCard' && (
+        <TimeFields
+          fromMicros={mark.fromMicros}
+          toMicros={mark.toMicros}
+          onSet={(change, gesture) => setMark(session, { mark, label: 'When a mark is on', change }, gesture)}
+        />
+      )}
       <Box>
         <Button
           onClick={() => {
@@ -40,71 +61,222 @@ export function MarkTicket({ mark, name, anchor, onClose }: { mark: PictureMark;
   )
 }
 
-const twoColumns = { display: 'grid', gridTemplateColumns: '1fr auto', rowGap: 1.5, columnGap: 3, alignItems: 'center' } as const
+const twoColumns = {
+  display: 'grid',
+  gridTemplateColumns: '1fr auto',
+  rowGap: 1.5,
+  columnGap: 3,
+  alignItems: 'center',
+} as const
 
 function Look({ mark }: { mark: PictureMark }) {
   const { session } = useBenchContext()
   const gesture = useRef(crypto.randomUUID())
-  const written = (label: string, onSet: (text: string) => void) => 'text' in mark && <TextField size="small" autoFocus label={label} value={mark.text} onChange={(e) => onSet(e.target.value)} slotProps={{ htmlInput: { maxLength: mark.kind === 'handle' ? 60 : 200 } }} />
+  const written = (label: string, onSet: (text: string) => void) =>
+    'text' in mark && (
+      <TextField
+        size="small"
+        autoFocus
+        label={label}
+        value={mark.text}
+        onChange={(e) => onSet(e.target.value)}
+        slotProps={{ htmlInput: { maxLength: mark.kind === 'handle' ? 60 : 200 } }}
+      />
+    )
   switch (mark.kind) {
     case 'handle':
       return (
         <>
-          {written('Handle', (text) => setMark(session, { mark, label: 'Write the handle', change: { text } }, gesture.current))}
-          <Letters style={mark.style} onSet={(style, g) => setMark(session, { mark, label: 'Letters of the handle', change: { style } }, g)} />
+          {written('Handle', (text) =>
+            setMark(session, { mark, label: 'Write the handle', change: { text } }, gesture.current),
+          )}
+          <Letters
+            style={mark.style}
+            onSet={(style, g) => setMark(session, { mark, label: 'Letters of the handle', change: { style } }, g)}
+          />
         </>
       )
     case 'countdown':
-      return <Letters style={mark.style} onSet={(style, g) => setMark(session, { mark, label: 'Letters of the countdown', change: { style } }, g)} />
+      return (
+        <Letters
+          style={mark.style}
+          onSet={(style, g) => setMark(session, { mark, label: 'Letters of the countdown', change: { style } }, g)}
+        />
+      )
     case 'picture':
       return (
         <Box sx={twoColumns}>
-          <NumberField label="Width, of the shorter side" unit="%" least={2} most={100} step={1} value={mark.width * 100} onSet={(percent, g) => setMark(session, { mark, label: 'Resize picture', change: { width: percent / 100 } }, g)} />
-          <NumberField label="Opacity" unit="%" least={0} most={100} step={5} value={mark.opacity * 100} onSet={(percent, g) => setMark(session, { mark, label: 'Set opacity', change: { opacity: percent / 100 } }, g)} />
+          <NumberField
+            label="Width, of the shorter side"
+            unit="%"
+            least={2}
+            most={100}
+            step={1}
+            value={mark.width * 100}
+            onSet={(percent, g) =>
+              setMark(session, { mark, label: 'Resize picture', change: { width: percent / 100 } }, g)
+            }
+          />
+          <NumberField
+            label="Opacity"
+            unit="%"
+            least={0}
+            most={100}
+            step={5}
+            value={mark.opacity * 100}
+            onSet={(percent, g) =>
+              setMark(session, { mark, label: 'Set opacity', change: { opacity: percent / 100 } }, g)
+            }
+          />
         </Box>
       )
     case 'level':
       return (
         <>
-          <TextField select size="small" label="Drawn as" value={mark.form} onChange={(e) => setMark(session, { mark, label: 'Change sound level', change: { form: e.target.value as typeof mark.form } })}>
+          <TextField
+            select
+            size="small"
+            label="Drawn as"
+            value={mark.form}
+            onChange={(e) =>
+              setMark(session, {
+                mark,
+                label: 'Change sound level',
+                change: { form: e.target.value as typeof mark.form },
+              })
+            }
+          >
             {Object.entries(FORMS).map(([form, words]) => (
               <MenuItem key={form} value={form}>
                 {words}
               </MenuItem>
             ))}
           </TextField>
-          <ColourField label="Colour" value={mark.colour} onSet={(colour, g) => setMark(session, { mark, label: 'Colour of the sound level', change: { colour } }, g)} />
+          <ColourField
+            label="Colour"
+            value={mark.colour}
+            onSet={(colour, g) => setMark(session, { mark, label: 'Colour of the sound level', change: { colour } }, g)}
+          />
           <Box sx={twoColumns}>
-            <NumberField label="Opacity" unit="%" least={0} most={100} step={5} value={mark.opacity * 100} onSet={(percent, g) => setMark(session, { mark, label: 'Set opacity', change: { opacity: percent / 100 } }, g)} />
+            <NumberField
+              label="Opacity"
+              unit="%"
+              least={0}
+              most={100}
+              step={5}
+              value={mark.opacity * 100}
+              onSet={(percent, g) =>
+                setMark(session, { mark, label: 'Set opacity', change: { opacity: percent / 100 } }, g)
+              }
+            />
           </Box>
         </>
       )
     case 'progress':
       return (
         <>
-          <TextField select size="small" label="Along the" value={mark.edge} onChange={(e) => setMark(session, { mark, label: 'Move progress bar', change: { edge: e.target.value as typeof mark.edge } })}>
+          <TextField
+            select
+            size="small"
+            label="Along the"
+            value={mark.edge}
+            onChange={(e) =>
+              setMark(session, {
+                mark,
+                label: 'Move progress bar',
+                change: { edge: e.target.value as typeof mark.edge },
+              })
+            }
+          >
             {Object.entries(EDGES).map(([edge, words]) => (
               <MenuItem key={edge} value={edge}>
                 {words}
               </MenuItem>
             ))}
           </TextField>
-          <ColourField label="What is over" value={mark.colour} onSet={(colour, g) => setMark(session, { mark, label: 'Colour of the progress bar', change: { colour } }, g)} />
-          <ColourField label="What is to come" value={mark.behind} onSet={(behind, g) => setMark(session, { mark, label: 'Colour of the progress bar', change: { behind } }, g)} />
+          <ColourField
+            label="What is over"
+            value={mark.colour}
+            onSet={(colour, g) =>
+              setMark(session, { mark, label: 'Colour of the progress bar', change: { colour } }, g)
+            }
+          />
+          <ColourField
+            label="What is to come"
+            value={mark.behind}
+            onSet={(behind, g) =>
+              setMark(session, { mark, label: 'Colour of the progress bar', change: { behind } }, g)
+            }
+          />
           <Box sx={twoColumns}>
-            <NumberField label="Thickness, of the shorter side" unit="%" least={0.2} most={10} step={0.2} decimals={1} value={mark.thickness * 100} onSet={(percent, g) => setMark(session, { mark, label: 'Thickness of the progress bar', change: { thickness: percent / 100 } }, g)} />
+            <NumberField
+              label="Thickness, of the shorter side"
+              unit="%"
+              least={0.2}
+              most={10}
+              step={0.2}
+              decimals={1}
+              value={mark.thickness * 100}
+              onSet={(percent, g) =>
+                setMark(
+                  session,
+                  { mark, label: 'Thickness of the progress bar', change: { thickness: percent / 100 } },
+                  g,
+                )
+              }
+            />
           </Box>
         </>
       )
     case 'endCard':
       return (
         <>
-          {written('Words', (text) => setMark(session, { mark, label: 'Write the end card', change: { text } }, gesture.current))}
-          <FontField style={mark.style} onSet={(part) => setMark(session, { mark, label: 'Font of the end card', change: { style: { ...mark.style, ...part } } })} />
-          <ColourField label="Colour of the words" value={mark.style.colour} onSet={(colour, g) => setMark(session, { mark, label: 'Colour of the end card', change: { style: { ...mark.style, colour } } }, g)} />
-          <ColourField label="Ground" value={mark.ground} onSet={(ground, g) => setMark(session, { mark, label: 'Ground of the end card', change: { ground } }, g)} />
+          {written('Words', (text) =>
+            setMark(session, { mark, label: 'Write the end card', change: { text } }, gesture.current),
+          )}
+          <FontField
+            style={mark.style}
+            onSet={(part) =>
+              setMark(session, { mark, label: 'Font of the end card', change: { style: { ...mark.style, ...part } } })
+            }
+          />
+          <ColourField
+            label="Colour of the words"
+            value={mark.style.colour}
+            onSet={(colour, g) =>
+              setMark(
+                session,
+                { mark, label: 'Colour of the end card', change: { style: { ...mark.style, colour } } },
+                g,
+              )
+            }
+          />
+          <ColourField
+            label="Ground"
+            value={mark.ground}
+            onSet={(ground, g) => setMark(session, { mark, label: 'Ground of the end card', change: { ground } }, g)}
+          />
           <Box sx={twoColumns}>
-            <NumberField label="For the last" unit="s" least={0.5} most={30} step={0.5} decimals={1} value={mark.lengthMicros / MICROS_PER_SECOND} onSet={(s, g) => setMark(session, { mark, label: 'Length of the end card', change: { lengthMicros: Math.round(s * MICROS_PER_SECOND) } }, g)} />
+            <NumberField
+              label="For the last"
+              unit="s"
+              least={0.5}
+              most={30}
+              step={0.5}
+              decimals={1}
+              value={mark.lengthMicros / MICROS_PER_SECOND}
+              onSet={(s, g) =>
+                setMark(
+                  session,
+                  {
+                    mark,
+                    label: 'Length of the end card',
+                    change: { lengthMicros: Math.round(s * MICROS_PER_SECOND) },
+                  },
+                  g,
+                )
+              }
+            />
           </Box>
         </>
       )
@@ -115,9 +287,22 @@ function Letters({ style, onSet }: { style: TextStyle; onSet: (style: TextStyle,
   return (
     <>
       <FontField style={style} onSet={(part) => onSet({ ...style, ...part })} />
-      <ColourField label="Colour" value={style.colour} onSet={(colour, gesture) => onSet({ ...style, colour }, gesture)} />
+      <ColourField
+        label="Colour"
+        value={style.colour}
+        onSet={(colour, gesture) => onSet({ ...style, colour }, gesture)}
+      />
       <Box sx={twoColumns}>
-        <NumberField label="Letters, of the shorter side" unit="%" least={2} most={30} step={0.5} decimals={1} value={style.size * 100} onSet={(percent, gesture) => onSet({ ...style, size: percent / 100 }, gesture)} />
+        <NumberField
+          label="Letters, of the shorter side"
+          unit="%"
+          least={2}
+          most={30}
+          step={0.5}
+          decimals={1}
+          value={style.size * 100}
+          onSet={(percent, gesture) => onSet({ ...style, size: percent / 100 }, gesture)}
+        />
       </Box>
     </>
   )

@@ -21,15 +21,20 @@ export function OverPicture({ shape, shown }: { shape: Shape; shown: boolean }) 
   const writing = useView((v) => v.writing?.titleId ?? null)
   const [on, setOn] = useState('')
   // While it plays the clock is told twelve times a second; what is on changes seldom.
-  useEffect(() => player.onPosition((t) => setOn(idsOn(marks, words.titles, t, player.lengthMicros))), [player, marks, words.titles])
+  useEffect(
+    () => player.onPosition((t) => setOn(idsOn(marks, words.titles, t, player.lengthMicros))),
+    [player, marks, words.titles],
+  )
   const ids = new Set(on.split(' '))
   const titles = words.titles.filter((t) => ids.has(t.id) || t.id === writing)
   const area = wordArea('titleArea', arrangementFor(layout, shape), shape)
   return (
     <>
-      {marks.filter((m): m is HungMark => isHung(m) && ids.has(m.id)).map((mark) => (
-        <MarkBox key={mark.id} mark={mark} shape={shape} shown={shown} />
-      ))}
+      {marks
+        .filter((m): m is HungMark => isHung(m) && ids.has(m.id))
+        .map((mark) => (
+          <MarkBox key={mark.id} mark={mark} shape={shape} shown={shown} />
+        ))}
       {titles.map((title, i) => (
         <TitleBox key={title.id} title={title} area={wordRow(area, i, titles.length)} shape={shape} shown={shown} />
       ))}
@@ -39,5 +44,7 @@ export function OverPicture({ shape, shown }: { shape: Shape; shown: boolean }) 
 
 function idsOn(marks: readonly PictureMark[], titles: readonly TitleCard[], t: Micros, length: Micros): string {
   const at = Math.min(t, length - 1)
-  return [...marks.filter((m) => isHung(m) && isOnAt(m, at, length)), ...titlesAt({ titles: [...titles] }, at, length)].map((m) => m.id).join(' ')
+  return [...marks.filter((m) => isHung(m) && isOnAt(m, at, length)), ...titlesAt({ titles: [...titles] }, at, length)]
+    .map((m) => m.id)
+    .join(' ')
 }

@@ -13,13 +13,25 @@ import { editTitle, removeTitle } from '@/edit/words'
 import { useBenchContext, useView } from '../benchContext'
 
 /** A title where it stands in a shape: Enter or a double click writes in it there, Esc or a click elsewhere ends that. */
-export function TitleBox({ title, area, shape, shown }: { title: TitleCard; area: Rect; shape: Shape; shown: boolean }) {
+export function TitleBox({
+  title,
+  area,
+  shape,
+  shown,
+}: {
+  title: TitleCard
+  area: Rect
+  shape: Shape
+  shown: boolean
+}) {
   const { session, view } = useBenchContext()
   const writing = useView((v) => v.writing?.titleId === title.id && v.writing.shapeId === shape.id)
   const selected = useView((v) => v.selection?.kind === 'title' && v.selection.id === title.id)
   const box = useRef<HTMLDivElement>(null)
   // As large as its words, so that the picture beside them can be taken hold of.
-  const rect = setText(title.text, styleIn(title.style, area, shape), area, Math.min(shape.width, shape.height), measureText)?.extent ?? area
+  const rect =
+    setText(title.text, styleIn(title.style, area, shape), area, Math.min(shape.width, shape.height), measureText)
+      ?.extent ?? area
   const gesture = useRef(crypto.randomUUID())
   const select = () => view.setState({ selection: { kind: 'title', id: title.id } })
   const write = () => {
@@ -37,9 +49,34 @@ export function TitleBox({ title, area, shape, shown }: { title: TitleCard; area
     if (event.key === 'Enter') write()
     else removeTitle(session, { id: title.id })
   }
-  const place = { left: `${(100 * rect.x) / shape.width}%`, top: `${(100 * rect.y) / shape.height}%`, width: `${(100 * rect.width) / shape.width}%`, height: `${(100 * rect.height) / shape.height}%` }
+  const place = {
+    left: `${(100 * rect.x) / shape.width}%`,
+    top: `${(100 * rect.y) / shape.height}%`,
+    width: `${(100 * rect.width) / shape.width}%`,
+    height: `${(100 * rect.height) / shape.height}%`,
+  }
   return (
-    <Box ref={box} role="group" tabIndex={0} aria-roledescription="title" aria-label={`Title “${title.text}”`} title="Double click to write here" onFocus={select} onPointerDown={(e) => e.stopPropagation()} onDoubleClick={write} onKeyDown={onKeyDown} style={place} sx={{ position: 'absolute', zIndex: 5, cursor: 'text', outline: selected && shown ? `2px solid ${palette.straw}` : 'none', '&:hover': { outline: `1px dashed ${palette.straw}` }, '&:focus-visible': { outline: `2px solid ${palette.straw}` } }}>
+    <Box
+      ref={box}
+      role="group"
+      tabIndex={0}
+      aria-roledescription="title"
+      aria-label={`Title “${title.text}”`}
+      title="Double click to write here"
+      onFocus={select}
+      onPointerDown={(e) => e.stopPropagation()}
+      onDoubleClick={write}
+      onKeyDown={onKeyDown}
+      style={place}
+      sx={{
+        position: 'absolute',
+        zIndex: 5,
+        cursor: 'text',
+        outline: selected && shown ? `2px solid ${palette.straw}` : 'none',
+        '&:hover': { outline: `1px dashed ${palette.straw}` },
+        '&:focus-visible': { outline: `2px solid ${palette.straw}` },
+      }}
+    >
       {writing && (
         <Box
           component="textarea"
@@ -49,7 +86,13 @@ export function TitleBox({ title, area, shape, shown }: { title: TitleCard; area
           maxLength={500}
           value={title.text}
           onFocus={(e) => e.currentTarget.select()}
-          onChange={(e) => editTitle(session, { id: title.id, label: 'Write the title', change: { text: e.target.value } }, gesture.current)}
+          onChange={(e) =>
+            editTitle(
+              session,
+              { id: title.id, label: 'Write the title', change: { text: e.target.value } },
+              gesture.current,
+            )
+          }
           onBlur={done}
           onKeyDown={(e) => {
             e.stopPropagation()
@@ -57,7 +100,27 @@ export function TitleBox({ title, area, shape, shown }: { title: TitleCard; area
             e.preventDefault()
             box.current?.focus()
           }}
-          sx={{ position: 'absolute', left: 0, right: 0, bottom: '100%', width: '100%', minWidth: 180, minHeight: 44, boxSizing: 'border-box', p: 1.5, border: `2px solid ${palette.straw}`, borderRadius: '3px', bgcolor: '#fff', color: palette.ink, font: 'inherit', fontSize: 13, lineHeight: 1.3, resize: 'none', fieldSizing: 'content', zIndex: 6 }}
+          sx={{
+            position: 'absolute',
+            left: 0,
+            right: 0,
+            bottom: '100%',
+            width: '100%',
+            minWidth: 180,
+            minHeight: 44,
+            boxSizing: 'border-box',
+            p: 1.5,
+            border: `2px solid ${palette.straw}`,
+            borderRadius: '3px',
+            bgcolor: '#fff',
+            color: palette.ink,
+            font: 'inherit',
+            fontSize: 13,
+            lineHeight: 1.3,
+            resize: 'none',
+            fieldSizing: 'content',
+            zIndex: 6,
+          }}
         />
       )}
     </Box>

@@ -17,15 +17,25 @@ interface Asked extends Size {
 }
 
 /** How the files will be coded, told beforehand where it is not what was asked for by the browser's own means. */
-export function CodingNote({ wanted, withSound }: { wanted: readonly { shape: Shape; settings: RenderSettings }[]; withSound: boolean }) {
+export function CodingNote({
+  wanted,
+  withSound,
+}: {
+  wanted: readonly { shape: Shape; settings: RenderSettings }[]
+  withSound: boolean
+}) {
   const [words, setWords] = useState('')
   const byQuality = wanted.some((w) => w.settings.constantQuality !== null)
-  const key = JSON.stringify(wanted.map((w): Asked => ({ ...sizeOfFile(w), bitrate: w.settings.videoBitrate, coding: w.settings.coding })))
+  const key = JSON.stringify(
+    wanted.map((w): Asked => ({ ...sizeOfFile(w), bitrate: w.settings.videoBitrate, coding: w.settings.coding })),
+  )
   useEffect(() => {
     let live = true
     const ask = async () => {
       const files = JSON.parse(key) as Asked[]
-      const choices = await Promise.all(files.map(({ bitrate, coding, ...size }) => inspector().encoders(size, bitrate, withSound, coding)))
+      const choices = await Promise.all(
+        files.map(({ bitrate, coding, ...size }) => inspector().encoders(size, bitrate, withSound, coding)),
+      )
       if (live) setWords(codingWords(files, choices, withSound, byQuality))
     }
     ask().catch(() => {})
@@ -40,7 +50,12 @@ export function CodingNote({ wanted, withSound }: { wanted: readonly { shape: Sh
   )
 }
 
-function codingWords(files: readonly Asked[], choices: readonly (EncoderChoice | null)[], withSound: boolean, byQuality: boolean): string {
+function codingWords(
+  files: readonly Asked[],
+  choices: readonly (EncoderChoice | null)[],
+  withSound: boolean,
+  byQuality: boolean,
+): string {
   const refused = files.filter((_, i) => choices[i] === null)
   if (refused.length > 0) return `This browser has no encoder for ${refused.map(formatSize).join(', ')}.`
   const [choice] = choices
@@ -49,6 +64,10 @@ function codingWords(files: readonly Asked[], choices: readonly (EncoderChoice |
   const made = `${names[choice.video] ?? choice.video}${withSound ? ` and ${choice.audio === 'aac' ? 'AAC' : 'Opus'}` : ''} in ${choice.container === 'mp4' ? 'MP4' : 'WebM'}${withSound ? '' : ', without sound'}`
   const asked = files[0]?.coding === `${choice.container}-${choice.video === 'avc' ? 'h264' : choice.video}`
   if (!asked) return `This browser cannot write that: ${made} instead.`
-  const held = byQuality && (choice.video === 'avc' ? ' The quality is kept by a bitrate: this encoder cannot hold one.' : ' The quality is held, whatever size that takes.')
+  const held =
+    byQuality &&
+    (choice.video === 'avc'
+      ? ' The quality is kept by a bitrate: this encoder cannot hold one.'
+      : ' The quality is held, whatever size that takes.')
   return `${made}.${choice.shippedAac ? ' This browser has no AAC encoder; Brimble’s own is used.' : ''}${held || ''}`
 }

@@ -11,10 +11,26 @@ import { isBeside, LONGEST_LOOP_SECONDS } from '@/core/output/renderSettings'
 import type { FrameRate } from '@/core/time/frameRate'
 import { formatRate } from '@/ui/format'
 
-const SIZES: Record<OutputSize, string> = { shape: 'As the shape', '1080': 'At most 1080 across', '720': 'At most 720 across', sharp: 'As large as it is sharp' }
+const SIZES: Record<OutputSize, string> = {
+  shape: 'As the shape',
+  '1080': 'At most 1080 across',
+  '720': 'At most 720 across',
+  sharp: 'As large as it is sharp',
+}
 const QUALITIES: Record<OutputChoice['quality'], string> = { small: 'Small file', standard: 'Standard', high: 'High' }
-const CAPTIONS: Record<CaptionsIn, string> = { picture: 'On the picture', beside: 'In a file beside it', both: 'Both', neither: 'Left out' }
-const CODINGS: Record<Coding, string> = { 'mp4-h264': 'H.264 in MP4', 'mp4-vp9': 'VP9 in MP4', 'mp4-av1': 'AV1 in MP4', 'webm-vp9': 'VP9 in WebM', 'webm-av1': 'AV1 in WebM' }
+const CAPTIONS: Record<CaptionsIn, string> = {
+  picture: 'On the picture',
+  beside: 'In a file beside it',
+  both: 'Both',
+  neither: 'Left out',
+}
+const CODINGS: Record<Coding, string> = {
+  'mp4-h264': 'H.264 in MP4',
+  'mp4-vp9': 'VP9 in MP4',
+  'mp4-av1': 'AV1 in MP4',
+  'webm-vp9': 'VP9 in WebM',
+  'webm-av1': 'AV1 in WebM',
+}
 const LOUDNESSES = [-14, -16, -18, -23]
 
 const USUAL_MBITS = 8
@@ -35,11 +51,25 @@ interface Props {
 
 /** How a file is made: its size, rate, quality, coding, captions, loudness, and what is made beside it. */
 export function OutputFields({ choice, onChange, rates, own, withCaptions, withSound, withLoop }: Props) {
-  const rateIndex = Math.max(0, rates.findIndex((r) => choice.frameRate !== null && isSameRate(r, choice.frameRate)))
+  const rateIndex = Math.max(
+    0,
+    rates.findIndex((r) => choice.frameRate !== null && isSameRate(r, choice.frameRate)),
+  )
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 4 }}>
       <Choice label="Size" value={choice.size} options={SIZES} onChange={(size) => onChange({ ...choice, size })} />
-      <TextField select size="small" label="Frame rate" value={rateIndex} onChange={(e) => onChange({ ...choice, frameRate: Number(e.target.value) === 0 ? null : (rates[Number(e.target.value)] ?? null) })}>
+      <TextField
+        select
+        size="small"
+        label="Frame rate"
+        value={rateIndex}
+        onChange={(e) =>
+          onChange({
+            ...choice,
+            frameRate: Number(e.target.value) === 0 ? null : (rates[Number(e.target.value)] ?? null),
+          })
+        }
+      >
         {rates.map((rate, i) => (
           <MenuItem key={i} value={i}>
             {i === 0 && isSameRate(rate, own) ? `As recorded, ${formatRate(rate)}` : formatRate(rate)}
@@ -47,10 +77,31 @@ export function OutputFields({ choice, onChange, rates, own, withCaptions, withS
         ))}
       </TextField>
       <Quality choice={choice} onChange={onChange} />
-      <Choice label="Coding" value={choice.coding} options={CODINGS} onChange={(coding) => onChange({ ...choice, coding })} />
-      {withCaptions && <Choice label="Captions" value={choice.captions} options={CAPTIONS} onChange={(captions) => onChange({ ...choice, captions })} help={isBeside(choice.captions) ? 'WebVTT and SubRip, saved with the video' : undefined} />}
+      <Choice
+        label="Coding"
+        value={choice.coding}
+        options={CODINGS}
+        onChange={(coding) => onChange({ ...choice, coding })}
+      />
+      {withCaptions && (
+        <Choice
+          label="Captions"
+          value={choice.captions}
+          options={CAPTIONS}
+          onChange={(captions) => onChange({ ...choice, captions })}
+          help={isBeside(choice.captions) ? 'WebVTT and SubRip, saved with the video' : undefined}
+        />
+      )}
       {withSound && (
-        <TextField select size="small" label="Loudness" value={choice.loudness ?? 'mixed'} onChange={(e) => onChange({ ...choice, loudness: e.target.value === 'mixed' ? null : Number(e.target.value) })}>
+        <TextField
+          select
+          size="small"
+          label="Loudness"
+          value={choice.loudness ?? 'mixed'}
+          onChange={(e) =>
+            onChange({ ...choice, loudness: e.target.value === 'mixed' ? null : Number(e.target.value) })
+          }
+        >
           <MenuItem value="mixed">As it is mixed</MenuItem>
           {[...new Set([...LOUDNESSES, ...(choice.loudness === null ? [] : [choice.loudness])])].map((lufs) => (
             <MenuItem key={lufs} value={lufs}>
@@ -60,8 +111,23 @@ export function OutputFields({ choice, onChange, rates, own, withCaptions, withS
         </TextField>
       )}
       <Box sx={{ gridColumn: '1 / -1', display: 'flex', gap: 4 }}>
-        <FormControlLabel control={<Checkbox size="small" checked={choice.poster} onChange={(_, poster) => onChange({ ...choice, poster })} />} label="A still beside it (PNG)" />
-        <FormControlLabel disabled={!withLoop} control={<Checkbox size="small" checked={choice.loop && withLoop} onChange={(_, loop) => onChange({ ...choice, loop })} />} label={`A loop beside it (GIF, up to ${LONGEST_LOOP_SECONDS} s)`} />
+        <FormControlLabel
+          control={
+            <Checkbox size="small" checked={choice.poster} onChange={(_, poster) => onChange({ ...choice, poster })} />
+          }
+          label="A still beside it (PNG)"
+        />
+        <FormControlLabel
+          disabled={!withLoop}
+          control={
+            <Checkbox
+              size="small"
+              checked={choice.loop && withLoop}
+              onChange={(_, loop) => onChange({ ...choice, loop })}
+            />
+          }
+          label={`A loop beside it (GIF, up to ${LONGEST_LOOP_SECONDS} s)`}
+        />
       </Box>
     </Box>
   )
@@ -78,7 +144,14 @@ function Quality({ choice, onChange }: Pick<Props, 'choice' | 'onChange'>) {
   }
   return (
     <Box sx={{ display: 'flex', gap: 2 }}>
-      <TextField select size="small" label="Quality" value={value} onChange={(e) => choose(e.target.value)} sx={{ flex: 1, minWidth: 0 }}>
+      <TextField
+        select
+        size="small"
+        label="Quality"
+        value={value}
+        onChange={(e) => choose(e.target.value)}
+        sx={{ flex: 1, minWidth: 0 }}
+      >
         {Object.entries(QUALITIES).map(([quality, name]) => (
           <MenuItem key={quality} value={quality}>
             {name}
@@ -87,13 +160,41 @@ function Quality({ choice, onChange }: Pick<Props, 'choice' | 'onChange'>) {
         <MenuItem value="bitrate">By bitrate</MenuItem>
         <MenuItem value="size">Under a size</MenuItem>
       </TextField>
-      {value === 'bitrate' && <Amount label="Mbit/s" value={(choice.videoBitrate ?? 0) / 1e6} least={0.1} most={200} onChange={(m) => onChange({ ...choice, videoBitrate: Math.round(m * 1e6) })} />}
-      {value === 'size' && <Amount label="MB" value={(choice.mostBytes ?? 0) / 1e6} least={0.1} most={100_000} onChange={(m) => onChange({ ...choice, mostBytes: Math.round(m * 1e6) })} />}
+      {value === 'bitrate' && (
+        <Amount
+          label="Mbit/s"
+          value={(choice.videoBitrate ?? 0) / 1e6}
+          least={0.1}
+          most={200}
+          onChange={(m) => onChange({ ...choice, videoBitrate: Math.round(m * 1e6) })}
+        />
+      )}
+      {value === 'size' && (
+        <Amount
+          label="MB"
+          value={(choice.mostBytes ?? 0) / 1e6}
+          least={0.1}
+          most={100_000}
+          onChange={(m) => onChange({ ...choice, mostBytes: Math.round(m * 1e6) })}
+        />
+      )}
     </Box>
   )
 }
 
-function Amount({ label, value, least, most, onChange }: { label: string; value: number; least: number; most: number; onChange: (value: number) => void }) {
+function Amount({
+  label,
+  value,
+  least,
+  most,
+  onChange,
+}: {
+  label: string
+  value: number
+  least: number
+  most: number
+  onChange: (value: number) => void
+}) {
   const [text, setText] = useState(`${value}`)
   const isWrong = (of: string) => of.trim() === '' || !(Number(of) >= least && Number(of) <= most)
   return (
@@ -112,9 +213,28 @@ function Amount({ label, value, least, most, onChange }: { label: string; value:
   )
 }
 
-function Choice<V extends string>({ label, value, options, onChange, help }: { label: string; value: V; options: Record<V, string>; onChange: (value: V) => void; help?: ReactNode }) {
+function Choice<V extends string>({
+  label,
+  value,
+  options,
+  onChange,
+  help,
+}: {
+  label: string
+  value: V
+  options: Record<V, string>
+  onChange: (value: V) => void
+  help?: ReactNode
+}) {
   return (
-    <TextField select size="small" label={label} value={value} helperText={help} onChange={(e) => onChange(e.target.value as V)}>
+    <TextField
+      select
+      size="small"
+      label={label}
+      value={value}
+      helperText={help}
+      onChange={(e) => onChange(e.target.value as V)}
+    >
       {(Object.entries(options) as [V, string][]).map(([option, name]) => (
         <MenuItem key={option} value={option}>
           {name}

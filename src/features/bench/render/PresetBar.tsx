@@ -49,7 +49,10 @@ export function PresetBar({ choice, onChoose }: { choice: OutputChoice; onChoose
               aria-label={`Save preset ${preset.name} as a file`}
               onClick={(e) => {
                 e.stopPropagation()
-                offerDownload(new Blob([writePresetFile(preset.name, preset.output)], { type: 'application/json' }), `${preset.name}.preset.json`)
+                offerDownload(
+                  new Blob([writePresetFile(preset.name, preset.output)], { type: 'application/json' }),
+                  `${preset.name}.preset.json`,
+                )
               }}
             >
               <FileDownloadIcon fontSize="small" />
@@ -67,8 +70,19 @@ export function PresetBar({ choice, onChoose }: { choice: OutputChoice; onChoose
           </MenuItem>
         ))}
         {presets && presets.length > 0 && <Divider />}
-        <Box component="form" sx={{ display: 'flex', gap: 2, px: 4, py: 2 }} onKeyDown={(e) => e.key !== 'Escape' && e.stopPropagation()} onSubmit={(e) => (e.preventDefault(), void (name.trim() && keep()))}>
-          <TextField size="small" label="Keep these settings as" value={name} onChange={(e) => setName(e.target.value)} slotProps={{ htmlInput: { maxLength: 80 } }} />
+        <Box
+          component="form"
+          sx={{ display: 'flex', gap: 2, px: 4, py: 2 }}
+          onKeyDown={(e) => e.key !== 'Escape' && e.stopPropagation()}
+          onSubmit={(e) => (e.preventDefault(), void (name.trim() && keep()))}
+        >
+          <TextField
+            size="small"
+            label="Keep these settings as"
+            value={name}
+            onChange={(e) => setName(e.target.value)}
+            slotProps={{ htmlInput: { maxLength: 80 } }}
+          />
           <Button type="submit" disabled={name.trim() === ''}>
             Keep
           </Button>

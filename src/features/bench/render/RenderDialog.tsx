@@ -26,7 +26,15 @@ import { OutputFields } from './OutputFields'
 import { PresetBar } from './PresetBar'
 
 /** What to render and how; starts the renders and closes. */
-export function RenderDialog({ open, onClose, onQueued }: { open: boolean; onClose: () => void; onQueued: (files: number) => void }) {
+export function RenderDialog({
+  open,
+  onClose,
+  onQueued,
+}: {
+  open: boolean
+  onClose: () => void
+  onQueued: (files: number) => void
+}) {
   const { session } = useBenchContext()
   const edit = useEdit()
   const outlet = useView((v) => v.outlet)
@@ -57,7 +65,17 @@ export function RenderDialog({ open, onClose, onQueued }: { open: boolean; onClo
   if (!recording) return null
   return (
     <Dialog open={open} onClose={close} maxWidth="sm" fullWidth>
-      <DialogTitle sx={{ fontSize: 16, fontWeight: 700, pb: 1, display: 'flex', alignItems: 'center', justifyContent: 'space-between', gap: 4 }}>
+      <DialogTitle
+        sx={{
+          fontSize: 16,
+          fontWeight: 700,
+          pb: 1,
+          display: 'flex',
+          alignItems: 'center',
+          justifyContent: 'space-between',
+          gap: 4,
+        }}
+      >
         Render
         <PresetBar choice={choice} onChoose={(output) => setChoice(captionsAsShown(output, edit.highlight))} />
       </DialogTitle>
@@ -70,20 +88,38 @@ export function RenderDialog({ open, onClose, onQueued }: { open: boolean; onClo
                   <Checkbox
                     size="small"
                     checked={!left.has(file.shape.id)}
-                    onChange={(_, on) => setLeft((all) => new Set(on ? [...all].filter((id) => id !== file.shape.id) : [...all, file.shape.id]))}
+                    onChange={(_, on) =>
+                      setLeft(
+                        (all) => new Set(on ? [...all].filter((id) => id !== file.shape.id) : [...all, file.shape.id]),
+                      )
+                    }
                   />
                 }
                 label={`${file.shape.id} ${formatSize(sizeOfFile(file))}`}
               />
-              <Box sx={{ fontFamily: fonts.numbers, fontSize: 12, color: palette.inkSoft }}>about {formatBytes(expected(file).bytes)}</Box>
+              <Box sx={{ fontFamily: fonts.numbers, fontSize: 12, color: palette.inkSoft }}>
+                about {formatBytes(expected(file).bytes)}
+              </Box>
             </Box>
           ))}
         </Box>
-        <OutputFields choice={choice} onChange={setChoice} rates={ratesFor(recording)} own={recording.video.frameRate} withCaptions={words.cues.length > 0} withSound={usedRecordings(edit).some((r) => r.sound !== null)} withLoop={seconds <= LONGEST_LOOP_SECONDS} />
+        <OutputFields
+          choice={choice}
+          onChange={setChoice}
+          rates={ratesFor(recording)}
+          own={recording.video.frameRate}
+          withCaptions={words.cues.length > 0}
+          withSound={usedRecordings(edit).some((r) => r.sound !== null)}
+          withLoop={seconds <= LONGEST_LOOP_SECONDS}
+        />
         <CodingNote wanted={toMake} withSound={usedRecordings(edit).some((r) => r.sound !== null)} />
       </DialogContent>
       <DialogActions sx={{ px: 6, pb: 4, gap: 2 }}>
-        <Box sx={{ flex: 1, fontSize: 12.5, color: palette.inkSoft }}>{takes === null ? 'How long it takes is known after the first render.' : `About ${formatDuration(takes)} on this machine, after what is waiting.`}</Box>
+        <Box sx={{ flex: 1, fontSize: 12.5, color: palette.inkSoft }}>
+          {takes === null
+            ? 'How long it takes is known after the first render.'
+            : `About ${formatDuration(takes)} on this machine, after what is waiting.`}
+        </Box>
         <Button onClick={close}>Not now</Button>
         <Button variant="contained" color="primary" disabled={toMake.length === 0} onClick={() => void start()}>
           Render {toMake.length} {toMake.length === 1 ? 'file' : 'files'}

@@ -19,11 +19,34 @@ export function RenderStatus({ highlightId }: { highlightId: HighlightId }) {
   const failed = renders.filter((r) => r.state.kind === 'failed').length
   const finished = renders.filter((r) => ['finished', 'made-away'].includes(r.state.kind)).length
   const current = running.map((r) => progress[r.id]).find((p) => p)
-  const words = running.length > 0 ? `${running.length} to go${current ? `, ${Math.ceil(current.secondsLeft)} s left` : ''}` : failed > 0 ? `${failed} failed` : `${finished} ${finished === 1 ? 'file' : 'files'} ready`
+  const words =
+    running.length > 0
+      ? `${running.length} to go${current ? `, ${Math.ceil(current.secondsLeft)} s left` : ''}`
+      : failed > 0
+        ? `${failed} failed`
+        : `${finished} ${finished === 1 ? 'file' : 'files'} ready`
   return (
-    <Box component={Link} href="/outbox" sx={{ fontSize: 12.5, color: failed > 0 && running.length === 0 ? palette.haw : palette.leaf, whiteSpace: 'nowrap', textDecoration: 'none', minWidth: 96, '&:hover': { textDecoration: 'underline' } }}>
+    <Box
+      component={Link}
+      href="/outbox"
+      sx={{
+        fontSize: 12.5,
+        color: failed > 0 && running.length === 0 ? palette.haw : palette.leaf,
+        whiteSpace: 'nowrap',
+        textDecoration: 'none',
+        minWidth: 96,
+        '&:hover': { textDecoration: 'underline' },
+      }}
+    >
       {words}
-      {current && <LinearProgress variant="determinate" value={(current.frame / current.frames) * 100} sx={{ height: 3, mt: '2px' }} aria-label="Render progress" />}
+      {current && (
+        <LinearProgress
+          variant="determinate"
+          value={(current.frame / current.frames) * 100}
+          sx={{ height: 3, mt: '2px' }}
+          aria-label="Render progress"
+        />
+      )}
     </Box>
   )
 }

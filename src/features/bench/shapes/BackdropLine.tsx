@@ -25,7 +25,13 @@ import { palette } from '@/ui/theme'
 import { useBenchContext, useEdit, useParts } from '../benchContext'
 import { bringImages } from '../bringImages'
 
-const KINDS: Record<BackdropKind, string> = { colour: 'a colour', gradient: 'two colours', blur: 'a blurred copy', mirror: 'mirrored copies', image: 'a picture' }
+const KINDS: Record<BackdropKind, string> = {
+  colour: 'a colour',
+  gradient: 'two colours',
+  blur: 'a blurred copy',
+  mirror: 'mirrored copies',
+  image: 'a picture',
+}
 
 /** A backdrop of another kind, keeping what both have. */
 function backdropAs(known: Backdrop, kind: Exclude<BackdropKind, 'image'>): Backdrop {
@@ -46,28 +52,64 @@ export function BackdropLine() {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null)
   const chooser = useRef<HTMLInputElement>(null)
   const { enqueueSnackbar } = useSnackbar()
-  const choose = (kind: BackdropKind) => (kind === 'image' ? chooser.current?.click() : setBackdrop(session, { layoutId: layout.id, backdrop: backdropAs(backdrop, kind) }))
+  const choose = (kind: BackdropKind) =>
+    kind === 'image'
+      ? chooser.current?.click()
+      : setBackdrop(session, { layoutId: layout.id, backdrop: backdropAs(backdrop, kind) })
   const take = async (file: File | undefined) => {
     if (!file) return
     const added = await addImageFile(file)
     if (!added.ok) return void enqueueSnackbar(pictureRefusal(file.name, added.reason), { variant: 'error' })
     await bringImages(bench, [added.imageFile.id])
-    setBackdrop(session, { layoutId: layout.id, backdrop: { kind: 'image', imageFileId: added.imageFile.id, darken: 0 } })
+    setBackdrop(session, {
+      layoutId: layout.id,
+      backdrop: { kind: 'image', imageFileId: added.imageFile.id, darken: 0 },
+    })
   }
   return (
-    <Box sx={{ display: 'grid', gridTemplateColumns: '56px minmax(0, 1fr) auto', columnGap: 2, alignItems: 'center', px: 3, minHeight: 32, borderBottom: 1, borderColor: 'divider' }}>
+    <Box
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: '56px minmax(0, 1fr) auto',
+        columnGap: 2,
+        alignItems: 'center',
+        px: 3,
+        minHeight: 32,
+        borderBottom: 1,
+        borderColor: 'divider',
+      }}
+    >
       <Box sx={{ fontSize: 12.5, color: palette.inkSoft }}>Behind</Box>
-      <Select variant="standard" disableUnderline value={backdrop.kind} onChange={(e) => choose(e.target.value)} inputProps={{ 'aria-label': 'What lies behind the panels' }} sx={{ fontWeight: 600 }}>
+      <Select
+        variant="standard"
+        disableUnderline
+        value={backdrop.kind}
+        onChange={(e) => choose(e.target.value)}
+        inputProps={{ 'aria-label': 'What lies behind the panels' }}
+        sx={{ fontWeight: 600 }}
+      >
         {Object.entries(KINDS).map(([kind, words]) => (
           <MenuItem key={kind} value={kind}>
             {words}
           </MenuItem>
         ))}
       </Select>
-      <IconButton size="small" aria-label="More about what lies behind" aria-haspopup="dialog" onClick={(e) => setAnchor(e.currentTarget)}>
+      <IconButton
+        size="small"
+        aria-label="More about what lies behind"
+        aria-haspopup="dialog"
+        onClick={(e) => setAnchor(e.currentTarget)}
+      >
         <MoreHorizIcon sx={{ fontSize: 18 }} />
       </IconButton>
-      <input ref={chooser} type="file" accept={CHOOSABLE_PICTURES} hidden aria-label="Picture for the backdrop" onChange={(e) => void take(e.target.files?.[0]).finally(() => (e.target.value = ''))} />
+      <input
+        ref={chooser}
+        type="file"
+        accept={CHOOSABLE_PICTURES}
+        hidden
+        aria-label="Picture for the backdrop"
+        onChange={(e) => void take(e.target.files?.[0]).finally(() => (e.target.value = ''))}
+      />
       {anchor && <BackdropTicket anchor={anchor} onClose={() => setAnchor(null)} />}
     </Box>
   )
@@ -78,20 +120,33 @@ function BackdropTicket({ anchor, onClose }: { anchor: HTMLElement; onClose: () 
   const edit = useEdit()
   const { layout, setup } = useParts()
   const { backdrop, tree } = layout.arrangement
-  const set = (change: Backdrop, gesture?: string) => setBackdrop(session, { layoutId: layout.id, backdrop: change }, gesture)
+  const set = (change: Backdrop, gesture?: string) =>
+    setBackdrop(session, { layoutId: layout.id, backdrop: change }, gesture)
   const roles = [...new Set(['whole', ...setup.regions.map((r) => r.role)])]
   return (
     <Ticket label="More about what lies behind" anchor={anchor} onClose={onClose} gap={2}>
-      {backdrop.kind === 'colour' && <ColourField label="Colour" value={backdrop.colour} onSet={(colour, g) => set({ ...backdrop, colour }, g)} />}
+      {backdrop.kind === 'colour' && (
+        <ColourField label="Colour" value={backdrop.colour} onSet={(colour, g) => set({ ...backdrop, colour }, g)} />
+      )}
       {backdrop.kind === 'gradient' && (
         <>
           <ColourField label="From" value={backdrop.from} onSet={(from, g) => set({ ...backdrop, from }, g)} />
           <ColourField label="To" value={backdrop.to} onSet={(to, g) => set({ ...backdrop, to }, g)} />
         </>
       )}
-      {backdrop.kind === 'image' && <Box sx={{ fontSize: 12.5, overflow: 'hidden', textOverflow: 'ellipsis' }}>{pictureName(edit.imageFiles, backdrop.imageFileId)}</Box>}
+      {backdrop.kind === 'image' && (
+        <Box sx={{ fontSize: 12.5, overflow: 'hidden', textOverflow: 'ellipsis' }}>
+          {pictureName(edit.imageFiles, backdrop.imageFileId)}
+        </Box>
+      )}
       {(backdrop.kind === 'blur' || backdrop.kind === 'mirror') && (
-        <TextField select size="small" label="Of" value={backdrop.role} onChange={(e) => set({ ...backdrop, role: e.target.value })}>
+        <TextField
+          select
+          size="small"
+          label="Of"
+          value={backdrop.role}
+          onChange={(e) => set({ ...backdrop, role: e.target.value })}
+        >
           {roles.map((role) => (
             <MenuItem key={role} value={role}>
               {nameForRole(role)}
@@ -100,21 +155,73 @@ function BackdropTicket({ anchor, onClose }: { anchor: HTMLElement; onClose: () 
         </TextField>
       )}
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr auto', rowGap: 1.5, columnGap: 3, alignItems: 'center' }}>
-        {backdrop.kind === 'gradient' && <NumberField label="Direction" unit="°" value={backdrop.degrees} least={0} most={360} step={5} onSet={(degrees, g) => set({ ...backdrop, degrees }, g)} />}
-        {backdrop.kind === 'blur' && <NumberField label="Blur" unit="%" value={backdrop.strength * 100} least={0} most={100} step={5} onSet={(percent, g) => set({ ...backdrop, strength: percent / 100 }, g)} />}
-        {'darken' in backdrop && <NumberField label="Darker by" unit="%" value={backdrop.darken * 100} least={0} most={100} step={5} onSet={(percent, g) => set({ ...backdrop, darken: percent / 100 }, g)} />}
-        {tree.kind === 'stack' && <NumberField label="Between the bands" unit="px" value={tree.gap} least={0} most={400} step={2} onSet={(gap, g) => setGap(session, { layoutId: layout.id, gap }, g)} />}
+        {backdrop.kind === 'gradient' && (
+          <NumberField
+            label="Direction"
+            unit="°"
+            value={backdrop.degrees}
+            least={0}
+            most={360}
+            step={5}
+            onSet={(degrees, g) => set({ ...backdrop, degrees }, g)}
+          />
+        )}
+        {backdrop.kind === 'blur' && (
+          <NumberField
+            label="Blur"
+            unit="%"
+            value={backdrop.strength * 100}
+            least={0}
+            most={100}
+            step={5}
+            onSet={(percent, g) => set({ ...backdrop, strength: percent / 100 }, g)}
+          />
+        )}
+        {'darken' in backdrop && (
+          <NumberField
+            label="Darker by"
+            unit="%"
+            value={backdrop.darken * 100}
+            least={0}
+            most={100}
+            step={5}
+            onSet={(percent, g) => set({ ...backdrop, darken: percent / 100 }, g)}
+          />
+        )}
+        {tree.kind === 'stack' && (
+          <NumberField
+            label="Between the bands"
+            unit="px"
+            value={tree.gap}
+            least={0}
+            most={400}
+            step={2}
+            onSet={(gap, g) => setGap(session, { layoutId: layout.id, gap }, g)}
+          />
+        )}
       </Box>
       <Box sx={{ display: 'grid' }}>
         {(['titleArea', 'captionArea'] as const).map((kind) => (
-          <FormControlLabel key={kind} control={<Checkbox size="small" checked={hasArea(tree, kind)} onChange={(_, there) => setArea(session, { layoutId: layout.id, kind, there })} />} label={kind === 'titleArea' ? 'A band for the title' : 'A band for captions'} slotProps={{ typography: { sx: { fontSize: 12.5 } } }} />
+          <FormControlLabel
+            key={kind}
+            control={
+              <Checkbox
+                size="small"
+                checked={hasArea(tree, kind)}
+                onChange={(_, there) => setArea(session, { layoutId: layout.id, kind, there })}
+              />
+            }
+            label={kind === 'titleArea' ? 'A band for the title' : 'A band for captions'}
+            slotProps={{ typography: { sx: { fontSize: 12.5 } } }}
+          />
         ))}
       </Box>
     </Ticket>
   )
 }
 
-const pictureName = (files: readonly ImageFile[], id: string) => files.find((f) => f.id === id)?.name ?? 'a picture that is missing'
+const pictureName = (files: readonly ImageFile[], id: string) =>
+  files.find((f) => f.id === id)?.name ?? 'a picture that is missing'
 
 function hasArea(node: LayoutNode, kind: 'titleArea' | 'captionArea'): boolean {
   return node.kind === kind || (node.kind === 'stack' && node.children.some((c) => hasArea(c.node, kind)))

@@ -31,42 +31,128 @@ export function FeedFields({ panelId }: { panelId: PanelId }) {
   const [choosing, setChoosing] = useState(false)
   const [words, setWords] = useState<string | null>(null)
   const plays = passage.feeds.find((f) => f.panelId === panelId)?.plays
-  const set = (feed: RecordingFeed, label: string, gesture?: string) => setFeed(session, { passageId: passage.id, panelId, plays: feed, label }, gesture)
+  const set = (feed: RecordingFeed, label: string, gesture?: string) =>
+    setFeed(session, { passageId: passage.id, panelId, plays: feed, label }, gesture)
   const lineUp = async (feed: RecordingFeed) => {
     setWords('Listening…')
     const found = await offsetBySound(edit, files, passage, feed.recordingId)
     if (!found) return setWords('There is no sound to line them up by.')
-    if (found.likeness >= SURE) set({ ...feed, clock: { kind: 'together', offsetMicros: found.offsetMicros } }, 'Line up by sound')
-    setWords(found.likeness >= SURE ? `Lined up; likeness ${found.likeness.toFixed(2)}.` : `Nothing alike was found (best ${found.likeness.toFixed(2)}); left as it is.`)
+    if (found.likeness >= SURE)
+      set({ ...feed, clock: { kind: 'together', offsetMicros: found.offsetMicros } }, 'Line up by sound')
+    setWords(
+      found.likeness >= SURE
+        ? `Lined up; likeness ${found.likeness.toFixed(2)}.`
+        : `Nothing alike was found (best ${found.likeness.toFixed(2)}); left as it is.`,
+    )
   }
   return (
-    <Box role="group" aria-label="What it plays" sx={{ display: 'grid', rowGap: 1.5, borderTop: 1, borderBottom: 1, borderColor: 'divider', py: 2 }}>
+    <Box
+      role="group"
+      aria-label="What it plays"
+      sx={{ display: 'grid', rowGap: 1.5, borderTop: 1, borderBottom: 1, borderColor: 'divider', py: 2 }}
+    >
       <Box sx={{ fontSize: 12.5 }}>
-        Plays <b>{plays === undefined ? 'this passage' : plays.kind === 'passage' ? 'an earlier passage, on and on' : recordingOf(edit, plays.recordingId).name}</b>
+        Plays{' '}
+        <b>
+          {plays === undefined
+            ? 'this passage'
+            : plays.kind === 'passage'
+              ? 'an earlier passage, on and on'
+              : recordingOf(edit, plays.recordingId).name}
+        </b>
       </Box>
       {plays?.kind === 'recording' && (
         <>
-          <TextField select size="small" label="It runs" value={plays.clock.kind} onChange={(e) => set({ ...plays, clock: clockAs(plays.clock, e.target.value as FeedClock['kind'], passage.inMicros) }, 'Change feed')}>
+          <TextField
+            select
+            size="small"
+            label="It runs"
+            value={plays.clock.kind}
+            onChange={(e) =>
+              set(
+                { ...plays, clock: clockAs(plays.clock, e.target.value as FeedClock['kind'], passage.inMicros) },
+                'Change feed',
+              )
+            }
+          >
             <MenuItem value="together">together with the passage</MenuItem>
             <MenuItem value="own">by itself, from the passage’s start</MenuItem>
           </TextField>
-          <Box sx={{ display: 'grid', gridTemplateColumns: '1fr auto', rowGap: 1.5, columnGap: 3, alignItems: 'center' }}>
+          <Box
+            sx={{ display: 'grid', gridTemplateColumns: '1fr auto', rowGap: 1.5, columnGap: 3, alignItems: 'center' }}
+          >
             {plays.clock.kind === 'together' ? (
-              <NumberField label="Later in its recording by" unit="s" decimals={3} value={plays.clock.offsetMicros / MICROS_PER_SECOND} least={-36_000} most={36_000} step={0.01} onSet={(s, gesture) => set({ ...plays, clock: { kind: 'together', offsetMicros: Math.round(s * MICROS_PER_SECOND) } }, 'Change feed', gesture)} />
+              <NumberField
+                label="Later in its recording by"
+                unit="s"
+                decimals={3}
+                value={plays.clock.offsetMicros / MICROS_PER_SECOND}
+                least={-36_000}
+                most={36_000}
+                step={0.01}
+                onSet={(s, gesture) =>
+                  set(
+                    { ...plays, clock: { kind: 'together', offsetMicros: Math.round(s * MICROS_PER_SECOND) } },
+                    'Change feed',
+                    gesture,
+                  )
+                }
+              />
             ) : (
               <>
-                <NumberField label="From its" unit="s" decimals={2} value={plays.clock.inMicros / MICROS_PER_SECOND} least={0} most={recordingOf(edit, plays.recordingId).durationMicros / MICROS_PER_SECOND} step={0.1} onSet={(s, gesture) => plays.clock.kind === 'own' && set({ ...plays, clock: { ...plays.clock, inMicros: toMicros(s) } }, 'Change feed', gesture)} />
-                <NumberField label="Speed" unit="%" value={plays.clock.speedPercent} least={25} most={400} step={5} onSet={(percent, gesture) => plays.clock.kind === 'own' && set({ ...plays, clock: { ...plays.clock, speedPercent: Math.round(percent) } }, 'Change feed', gesture)} />
+                <NumberField
+                  label="From its"
+                  unit="s"
+                  decimals={2}
+                  value={plays.clock.inMicros / MICROS_PER_SECOND}
+                  least={0}
+                  most={recordingOf(edit, plays.recordingId).durationMicros / MICROS_PER_SECOND}
+                  step={0.1}
+                  onSet={(s, gesture) =>
+                    plays.clock.kind === 'own' &&
+                    set({ ...plays, clock: { ...plays.clock, inMicros: toMicros(s) } }, 'Change feed', gesture)
+                  }
+                />
+                <NumberField
+                  label="Speed"
+                  unit="%"
+                  value={plays.clock.speedPercent}
+                  least={25}
+                  most={400}
+                  step={5}
+                  onSet={(percent, gesture) =>
+                    plays.clock.kind === 'own' &&
+                    set(
+                      { ...plays, clock: { ...plays.clock, speedPercent: Math.round(percent) } },
+                      'Change feed',
+                      gesture,
+                    )
+                  }
+                />
               </>
             )}
           </Box>
-          <FormControlLabel control={<Checkbox size="small" checked={plays.heard} onChange={(_, heard) => set({ ...plays, heard }, heard ? 'Hear feed' : 'Mute feed')} />} label="Its sound is heard too" {...small} />
+          <FormControlLabel
+            control={
+              <Checkbox
+                size="small"
+                checked={plays.heard}
+                onChange={(_, heard) => set({ ...plays, heard }, heard ? 'Hear feed' : 'Mute feed')}
+              />
+            }
+            label="Its sound is heard too"
+            {...small}
+          />
         </>
       )}
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5 }}>
-        <Button onClick={() => setChoosing(true)}>{plays === undefined ? 'Play another recording…' : 'Another…'}</Button>
+        <Button onClick={() => setChoosing(true)}>
+          {plays === undefined ? 'Play another recording…' : 'Another…'}
+        </Button>
         {plays?.kind === 'recording' && <Button onClick={() => void lineUp(plays)}>Line up by sound</Button>}
-        {plays !== undefined && <Button onClick={() => clearFeed(session, { passageId: passage.id, panelId })}>Play this passage</Button>}
+        {plays !== undefined && (
+          <Button onClick={() => clearFeed(session, { passageId: passage.id, panelId })}>Play this passage</Button>
+        )}
       </Box>
       {words !== null && (
         <Box role="status" sx={{ fontSize: 12.5, color: palette.inkSoft }}>
@@ -76,7 +162,18 @@ export function FeedFields({ panelId }: { panelId: PanelId }) {
       {choosing && (
         <ChooseRecordingDialog
           title="What this panel plays"
-          onChosen={({ recordingId, setupId, inMicros }) => set({ kind: 'recording', recordingId, setupId, heard: false, clock: { kind: 'own', inMicros, speedPercent: 100 } }, 'Play another recording')}
+          onChosen={({ recordingId, setupId, inMicros }) =>
+            set(
+              {
+                kind: 'recording',
+                recordingId,
+                setupId,
+                heard: false,
+                clock: { kind: 'own', inMicros, speedPercent: 100 },
+              },
+              'Play another recording',
+            )
+          }
           onClose={() => setChoosing(false)}
         />
       )}
@@ -87,5 +184,7 @@ export function FeedFields({ panelId }: { panelId: PanelId }) {
 /** A clock of another kind that shows the same at the passage's start. */
 function clockAs(clock: FeedClock, kind: FeedClock['kind'], passageInMicros: number): FeedClock {
   if (clock.kind === kind) return clock
-  return clock.kind === 'own' ? { kind: 'together', offsetMicros: clock.inMicros - passageInMicros } : { kind: 'own', inMicros: Math.max(0, passageInMicros + clock.offsetMicros), speedPercent: 100 }
+  return clock.kind === 'own'
+    ? { kind: 'together', offsetMicros: clock.inMicros - passageInMicros }
+    : { kind: 'own', inMicros: Math.max(0, passageInMicros + clock.offsetMicros), speedPercent: 100 }
 }

@@ -29,7 +29,14 @@ export function KeepLayoutDialog({ onClose }: { onClose: () => void }) {
     event.preventDefault()
     if (!named.success) return
     const { arrangement, perShape } = layout
-    const made = await keep('layout', { name: named.data, tags: tagsFrom(tags), arrangement, perShape, ownedBy: null, basedOn: null })
+    const made = await keep('layout', {
+      name: named.data,
+      tags: tagsFrom(tags),
+      arrangement,
+      perShape,
+      ownedBy: null,
+      basedOn: null,
+    })
     baseLayoutOn(session, { layoutId: layout.id, kept: made })
     enqueueSnackbar(`“${made.name}” is kept. It stands first among the layouts of every highlight.`)
     onClose()
@@ -41,10 +48,27 @@ export function KeepLayoutDialog({ onClose }: { onClose: () => void }) {
         <DialogContent sx={{ display: 'grid', rowGap: 4 }}>
           <Box sx={{ display: 'flex', gap: 4, alignItems: 'center', pt: 2 }}>
             <LayoutDiagram arrangement={layout.arrangement} height={120} />
-            <Box sx={{ fontSize: 12.5, color: palette.inkSoft }}>It says where things go, not where they are: it goes with every setup that has what it shows.</Box>
+            <Box sx={{ fontSize: 12.5, color: palette.inkSoft }}>
+              It says where things go, not where they are: it goes with every setup that has what it shows.
+            </Box>
           </Box>
-          <TextField size="small" autoFocus label="Name" value={name} error={!named.success} onChange={(e) => setName(e.target.value)} onFocus={(e) => e.target.select()} />
-          <TextField size="small" label="Tags, with commas between" placeholder="soaring, evening" value={tags} onChange={(e) => setTags(e.target.value)} slotProps={{ inputLabel: { shrink: true } }} />
+          <TextField
+            size="small"
+            autoFocus
+            label="Name"
+            value={name}
+            error={!named.success}
+            onChange={(e) => setName(e.target.value)}
+            onFocus={(e) => e.target.select()}
+          />
+          <TextField
+            size="small"
+            label="Tags, with commas between"
+            placeholder="soaring, evening"
+            value={tags}
+            onChange={(e) => setTags(e.target.value)}
+            slotProps={{ inputLabel: { shrink: true } }}
+          />
         </DialogContent>
         <DialogActions>
           <Button onClick={onClose}>Cancel</Button>

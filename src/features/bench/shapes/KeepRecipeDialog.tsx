@@ -41,12 +41,34 @@ export function KeepRecipeDialog({ onClose }: { onClose: () => void }) {
     let layoutId = layouts.find((l) => l.id === layout.basedOn)?.id
     if (!layoutId) {
       const { arrangement, perShape } = layout
-      const made = await keep('layout', { name: layout.name, tags: layout.tags, arrangement, perShape, ownedBy: null, basedOn: null })
+      const made = await keep('layout', {
+        name: layout.name,
+        tags: layout.tags,
+        arrangement,
+        perShape,
+        ownedBy: null,
+        basedOn: null,
+      })
       baseLayoutOn(session, { layoutId: layout.id, kept: made })
       layoutId = made.id
     }
-    const made = await keep('recipe', { name: named.data, tags: [], setupId: base?.id ?? null, layoutId, brandId: brand?.id ?? null, shapes, captions: words.captions, marks: marks.length > 0 ? marks : null, output, byItself: byItself && base !== null })
-    enqueueSnackbar(made.byItself ? `“${made.name}” is kept. Recordings recognised as “${base?.name}” are laid out by it.` : `“${made.name}” is kept.`)
+    const made = await keep('recipe', {
+      name: named.data,
+      tags: [],
+      setupId: base?.id ?? null,
+      layoutId,
+      brandId: brand?.id ?? null,
+      shapes,
+      captions: words.captions,
+      marks: marks.length > 0 ? marks : null,
+      output,
+      byItself: byItself && base !== null,
+    })
+    enqueueSnackbar(
+      made.byItself
+        ? `“${made.name}” is kept. Recordings recognised as “${base?.name}” are laid out by it.`
+        : `“${made.name}” is kept.`,
+    )
     onClose()
   }
   return (
@@ -59,10 +81,28 @@ export function KeepRecipeDialog({ onClose }: { onClose: () => void }) {
             <LayoutDiagram arrangement={layout.arrangement} height={92} />
           </Box>
           <Box sx={{ fontSize: 12.5, color: palette.inkSoft }}>
-            {base ? `Setup “${base.name}”` : 'Any setup: these regions are not kept as one'}; layout “{layout.name}”{layout.basedOn ? '' : ', which is kept with it'}; {brand ? `in the colours of ${brand.name}` : 'no brand'}; captions in “{words.captions.style.font}”; {marks.length > 0 && `${marks.length} ${marks.length === 1 ? 'mark' : 'marks'}; `}{shapes.map((s) => s.id).join(', ')}.
+            {base ? `Setup “${base.name}”` : 'Any setup: these regions are not kept as one'}; layout “{layout.name}”
+            {layout.basedOn ? '' : ', which is kept with it'}; {brand ? `in the colours of ${brand.name}` : 'no brand'};
+            captions in “{words.captions.style.font}”;{' '}
+            {marks.length > 0 && `${marks.length} ${marks.length === 1 ? 'mark' : 'marks'}; `}
+            {shapes.map((s) => s.id).join(', ')}.
           </Box>
-          <TextField size="small" autoFocus label="Name" value={name} error={!named.success} onChange={(e) => setName(e.target.value)} onFocus={(e) => e.target.select()} />
-          {base && <FormControlLabel control={<Checkbox size="small" checked={byItself} onChange={(_, on) => setByItself(on)} />} label={`By itself, for recordings recognised as “${base.name}”`} slotProps={{ typography: { sx: { fontSize: 12.5 } } }} />}
+          <TextField
+            size="small"
+            autoFocus
+            label="Name"
+            value={name}
+            error={!named.success}
+            onChange={(e) => setName(e.target.value)}
+            onFocus={(e) => e.target.select()}
+          />
+          {base && (
+            <FormControlLabel
+              control={<Checkbox size="small" checked={byItself} onChange={(_, on) => setByItself(on)} />}
+              label={`By itself, for recordings recognised as “${base.name}”`}
+              slotProps={{ typography: { sx: { fontSize: 12.5 } } }}
+            />
+          )}
         </DialogContent>
         <DialogActions>
           <Button onClick={onClose}>Cancel</Button>

@@ -38,7 +38,12 @@ export function LayoutMenu() {
   const layout = useLayout()
   return (
     <>
-      <Button onClick={(e) => setAnchor(e.currentTarget.closest('section'))} aria-haspopup="dialog" title={`Layout: ${layout.name}`} sx={{ minWidth: 0, maxWidth: 190 }}>
+      <Button
+        onClick={(e) => setAnchor(e.currentTarget.closest('section'))}
+        aria-haspopup="dialog"
+        title={`Layout: ${layout.name}`}
+        sx={{ minWidth: 0, maxWidth: 190 }}
+      >
         <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
           Layout: {layout.name}
         </Box>
@@ -60,7 +65,15 @@ export function LayoutMenu() {
   )
 }
 
-function Layouts({ anchor, onClose, onDialog }: { anchor: HTMLElement; onClose: () => void; onDialog: (what: 'layout' | 'recipe' | 'leapfrog') => void }) {
+function Layouts({
+  anchor,
+  onClose,
+  onDialog,
+}: {
+  anchor: HTMLElement
+  onClose: () => void
+  onDialog: (what: 'layout' | 'recipe' | 'leapfrog') => void
+}) {
   const bench = useBenchContext()
   const { session } = bench
   const { passage, setup, layout } = useParts()
@@ -84,7 +97,11 @@ function Layouts({ anchor, onClose, onDialog }: { anchor: HTMLElement; onClose: 
     onClose()
   }
   const grid = (choices: readonly Choice[], label: string) => (
-    <Box role="group" aria-label={label} sx={{ display: 'grid', gridTemplateColumns: 'repeat(6, minmax(0, 1fr))', gap: 1 }}>
+    <Box
+      role="group"
+      aria-label={label}
+      sx={{ display: 'grid', gridTemplateColumns: 'repeat(6, minmax(0, 1fr))', gap: 1 }}
+    >
       {choices.map(({ purpose, id, ...chosen }) => (
         <ButtonBase
           key={id}
@@ -95,17 +112,43 @@ function Layouts({ anchor, onClose, onDialog }: { anchor: HTMLElement; onClose: 
           onMouseLeave={() => tryOut(null)}
           onBlur={() => tryOut(null)}
           onClick={() => take(chosen)}
-          sx={{ display: 'grid', justifyItems: 'center', alignContent: 'start', rowGap: 1, p: 1.5, borderRadius: 1, '&:hover, &:focus-visible': { bgcolor: palette.leafTint }, ...(chosen.name === layout.name && { boxShadow: `inset 0 0 0 1.5px ${palette.leaf}` }) }}
+          sx={{
+            display: 'grid',
+            justifyItems: 'center',
+            alignContent: 'start',
+            rowGap: 1,
+            p: 1.5,
+            borderRadius: 1,
+            '&:hover, &:focus-visible': { bgcolor: palette.leafTint },
+            ...(chosen.name === layout.name && { boxShadow: `inset 0 0 0 1.5px ${palette.leaf}` }),
+          }}
         >
           <LayoutDiagram arrangement={chosen.arrangement} height={92} />
-          <Box sx={{ fontFamily: fonts.text, fontSize: 11.5, lineHeight: 1.2, textAlign: 'center', maxWidth: '100%', overflowWrap: 'anywhere' }}>{chosen.name}</Box>
+          <Box
+            sx={{
+              fontFamily: fonts.text,
+              fontSize: 11.5,
+              lineHeight: 1.2,
+              textAlign: 'center',
+              maxWidth: '100%',
+              overflowWrap: 'anywhere',
+            }}
+          >
+            {chosen.name}
+          </Box>
         </ButtonBase>
       ))}
     </Box>
   )
   return (
     <Ticket label="Layouts" anchor={anchor} onClose={onClose} side="beside" width={560} gap={2}>
-      {!alone && <FormControlLabel control={<Checkbox size="small" checked={!all} onChange={(_, only) => setAll(!only)} />} label="For this passage alone" slotProps={{ typography: { sx: { fontSize: 12.5 } } }} />}
+      {!alone && (
+        <FormControlLabel
+          control={<Checkbox size="small" checked={!all} onChange={(_, only) => setAll(!only)} />}
+          label="For this passage alone"
+          slotProps={{ typography: { sx: { fontSize: 12.5 } } }}
+        />
+      )}
       {recipes && recipes.length > 0 && (
         <>
           <Box role="group" aria-label="Recipes" sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5 }}>
@@ -114,7 +157,9 @@ function Layouts({ anchor, onClose, onDialog }: { anchor: HTMLElement; onClose: 
                 key={r.recipe.id}
                 title={`${r.setup ? `Setup “${r.setup.name}”, ` : ''}layout “${r.layout.name}”${r.brand ? `, ${r.brand.name}` : ''}`}
                 onClick={() => {
-                  void bringImages(bench, picturesOfRecipe(r)).then(() => applyRecipe(session, { passageId: passage.id, whole: r }))
+                  void bringImages(bench, picturesOfRecipe(r)).then(() =>
+                    applyRecipe(session, { passageId: passage.id, whole: r }),
+                  )
                   onClose()
                 }}
               >
@@ -135,7 +180,15 @@ function Layouts({ anchor, onClose, onDialog }: { anchor: HTMLElement; onClose: 
       <Divider />
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'center' }}>
         {brands && brands.length > 0 && (
-          <TextField select size="small" label="Brand" value={brands.some((b) => b.id === brandId) ? brandId : ''} onChange={(e) => applyBrand(session, { brand: brands.find((b) => b.id === e.target.value) ?? null })} sx={{ minWidth: 120 }} slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}>
+          <TextField
+            select
+            size="small"
+            label="Brand"
+            value={brands.some((b) => b.id === brandId) ? brandId : ''}
+            onChange={(e) => applyBrand(session, { brand: brands.find((b) => b.id === e.target.value) ?? null })}
+            sx={{ minWidth: 120 }}
+            slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
+          >
             <MenuItem value="">none</MenuItem>
             {brands.map((b) => (
               <MenuItem key={b.id} value={b.id}>
@@ -146,7 +199,13 @@ function Layouts({ anchor, onClose, onDialog }: { anchor: HTMLElement; onClose: 
         )}
         <Button onClick={() => onDialog('layout')}>Keep this layout…</Button>
         <Button onClick={() => onDialog('recipe')}>Keep as a recipe…</Button>
-        <Tooltip title={passages.length >= LEAST_SHOTS ? 'Passages take turns in two or three bands' : `Passages take turns in two or three bands: a highlight of ${LEAST_SHOTS} passages or more can be laid out so`}>
+        <Tooltip
+          title={
+            passages.length >= LEAST_SHOTS
+              ? 'Passages take turns in two or three bands'
+              : `Passages take turns in two or three bands: a highlight of ${LEAST_SHOTS} passages or more can be laid out so`
+          }
+        >
           <span>
             <Button disabled={passages.length < LEAST_SHOTS} onClick={() => onDialog('leapfrog')}>
               Leapfrog…
@@ -156,7 +215,9 @@ function Layouts({ anchor, onClose, onDialog }: { anchor: HTMLElement; onClose: 
         {base && changed && (
           <Button
             onClick={() => {
-              void changeKept('layout', base.id, { arrangement: layout.arrangement, perShape: layout.perShape }).then(() => enqueueSnackbar(`“${base.name}” is changed. Highlights that used it before stay as they are.`))
+              void changeKept('layout', base.id, { arrangement: layout.arrangement, perShape: layout.perShape }).then(
+                () => enqueueSnackbar(`“${base.name}” is changed. Highlights that used it before stay as they are.`),
+              )
               onClose()
             }}
           >
@@ -174,14 +235,31 @@ type Choice = Chosen & { id: string; purpose: string }
 function startingChoices({ regions }: Setup, layout: Layout): Choice[] {
   const roles = regions.map((r) => r.role)
   const ids = idsInUse(layout)
-  return STARTING_LAYOUTS.map((s) => ({ id: s.id, name: s.name, purpose: s.purpose, arrangement: arrangeFor(s, roles, ids, () => crypto.randomUUID() as InsetId), perShape: {}, basedOn: null }))
+  return STARTING_LAYOUTS.map((s) => ({
+    id: s.id,
+    name: s.name,
+    purpose: s.purpose,
+    arrangement: arrangeFor(s, roles, ids, () => crypto.randomUUID() as InsetId),
+    perShape: {},
+    basedOn: null,
+  }))
 }
 
 function keptChoice(kept: Layout, layout: Layout): Choice {
-  return { id: kept.id, purpose: kept.tags.join(', ') || 'kept by you', name: kept.name, basedOn: kept.id, ...withIdsOf(kept, idsInUse(layout)) }
+  return {
+    id: kept.id,
+    purpose: kept.tags.join(', ') || 'kept by you',
+    name: kept.name,
+    basedOn: kept.id,
+    ...withIdsOf(kept, idsInUse(layout)),
+  }
 }
 
-function sameArrangement(a: Pick<Layout, 'arrangement' | 'perShape'>, b: Pick<Layout, 'arrangement' | 'perShape'>): boolean {
-  const content = ({ arrangement, perShape }: Pick<Layout, 'arrangement' | 'perShape'>) => JSON.stringify([arrangement.tree, arrangement.insets, arrangement.backdrop, perShape])
+function sameArrangement(
+  a: Pick<Layout, 'arrangement' | 'perShape'>,
+  b: Pick<Layout, 'arrangement' | 'perShape'>,
+): boolean {
+  const content = ({ arrangement, perShape }: Pick<Layout, 'arrangement' | 'perShape'>) =>
+    JSON.stringify([arrangement.tree, arrangement.insets, arrangement.backdrop, perShape])
   return content(a) === content(b)
 }

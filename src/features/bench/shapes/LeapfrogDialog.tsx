@@ -31,7 +31,13 @@ export function LeapfrogDialog({ onClose }: { onClose: () => void }) {
   const { session } = useBenchContext()
   const edit = useEdit()
   const { setup } = useParts()
-  const [how, setHow] = useState<Leapfrog>({ bands: 2, role: 'whole', directions: ['left', 'right', 'left'], lengthMicros: 400_000, easing: 'soft' })
+  const [how, setHow] = useState<Leapfrog>({
+    bands: 2,
+    role: 'whole',
+    directions: ['left', 'right', 'left'],
+    lengthMicros: 400_000,
+    easing: 'soft',
+  })
   const { passages } = edit.highlight
   const short = shortShotsOf(edit, how)
   const mendable = short.filter((s) => s.slipMicros !== null || s.speedPercent !== null)
@@ -40,13 +46,28 @@ export function LeapfrogDialog({ onClose }: { onClose: () => void }) {
     <Dialog open onClose={onClose} maxWidth="sm" fullWidth>
       <DialogTitle sx={{ fontSize: 16, fontWeight: 700, pb: 1 }}>Leapfrog</DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 3 }}>
-        <Box sx={{ fontSize: 13, color: palette.inkSoft }}>Passages take turns in the bands. Each goes on until the next in its band pushes it out; the last one fills the frame. Cut points and sound stay as they are.</Box>
+        <Box sx={{ fontSize: 13, color: palette.inkSoft }}>
+          Passages take turns in the bands. Each goes on until the next in its band pushes it out; the last one fills
+          the frame. Cut points and sound stay as they are.
+        </Box>
         <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 3 }}>
-          <TextField select size="small" label="Bands" value={how.bands} onChange={(e) => set({ bands: Number(e.target.value) === 3 ? 3 : 2 })}>
+          <TextField
+            select
+            size="small"
+            label="Bands"
+            value={how.bands}
+            onChange={(e) => set({ bands: Number(e.target.value) === 3 ? 3 : 2 })}
+          >
             <MenuItem value={2}>two</MenuItem>
             <MenuItem value={3}>three</MenuItem>
           </TextField>
-          <TextField select size="small" label="Each shows" value={how.role} onChange={(e) => set({ role: e.target.value })}>
+          <TextField
+            select
+            size="small"
+            label="Each shows"
+            value={how.role}
+            onChange={(e) => set({ role: e.target.value })}
+          >
             {[...new Set(['whole', ...setup.regions.map((r) => r.role)])].map((role) => (
               <MenuItem key={role} value={role}>
                 {nameForRole(role)}
@@ -54,7 +75,14 @@ export function LeapfrogDialog({ onClose }: { onClose: () => void }) {
             ))}
           </TextField>
           {BANDS[how.bands].map((words, band) => (
-            <TextField key={words} select size="small" label={`${words} moves`} value={how.directions[band] ?? 'up'} onChange={(e) => set({ directions: how.directions.with(band, direction.parse(e.target.value)) })}>
+            <TextField
+              key={words}
+              select
+              size="small"
+              label={`${words} moves`}
+              value={how.directions[band] ?? 'up'}
+              onChange={(e) => set({ directions: how.directions.with(band, direction.parse(e.target.value)) })}
+            >
               {direction.options.map((d) => (
                 <MenuItem key={d} value={d}>
                   {d}
@@ -62,7 +90,13 @@ export function LeapfrogDialog({ onClose }: { onClose: () => void }) {
               ))}
             </TextField>
           ))}
-          <TextField select size="small" label="Movement" value={how.easing} onChange={(e) => set({ easing: easing.parse(e.target.value) })}>
+          <TextField
+            select
+            size="small"
+            label="Movement"
+            value={how.easing}
+            onChange={(e) => set({ easing: easing.parse(e.target.value) })}
+          >
             {easing.options.map((e) => (
               <MenuItem key={e} value={e}>
                 {EASING_NAMES[e]}
@@ -70,16 +104,38 @@ export function LeapfrogDialog({ onClose }: { onClose: () => void }) {
             ))}
           </TextField>
           <Box sx={{ display: 'grid', gridTemplateColumns: '1fr auto', alignItems: 'center' }}>
-            <NumberField label="Length of a push" unit="s" least={0.04} most={2} step={0.04} decimals={2} value={how.lengthMicros / MICROS_PER_SECOND} onSet={(s) => set({ lengthMicros: toMicros(s) })} />
+            <NumberField
+              label="Length of a push"
+              unit="s"
+              least={0.04}
+              most={2}
+              step={0.04}
+              decimals={2}
+              value={how.lengthMicros / MICROS_PER_SECOND}
+              onSet={(s) => set({ lengthMicros: toMicros(s) })}
+            />
           </Box>
         </Box>
         {mendable.length > 1 && (
           <Box sx={{ display: 'flex', alignItems: 'center', gap: 3, fontSize: 13 }}>
-            <Box sx={{ flex: 1 }}>{mendable.length} shots are too short. Their pictures alone can be shown a little slower, or from a little earlier on.</Box>
+            <Box sx={{ flex: 1 }}>
+              {mendable.length} shots are too short. Their pictures alone can be shown a little slower, or from a little
+              earlier on.
+            </Box>
             <Button onClick={() => mendShortShots(session, { shots: short })}>Put all {mendable.length} right</Button>
           </Box>
         )}
-        {short.length === 0 ? <Alert severity="success">Every shot lasts until it is pushed out.</Alert> : short.map((shot) => <ShortShotAlert key={shot.passageId} shot={shot} number={passages.findIndex((p) => p.id === shot.passageId) + 1} />)}
+        {short.length === 0 ? (
+          <Alert severity="success">Every shot lasts until it is pushed out.</Alert>
+        ) : (
+          short.map((shot) => (
+            <ShortShotAlert
+              key={shot.passageId}
+              shot={shot}
+              number={passages.findIndex((p) => p.id === shot.passageId) + 1}
+            />
+          ))
+        )}
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose}>Not now</Button>
@@ -98,14 +154,29 @@ export function LeapfrogDialog({ onClose }: { onClose: () => void }) {
   )
 }
 
-function ShortShotAlert({ shot: { passageId, missingFrames, slipMicros, speedPercent }, number }: { shot: ShortShot; number: number }) {
+function ShortShotAlert({
+  shot: { passageId, missingFrames, slipMicros, speedPercent },
+  number,
+}: {
+  shot: ShortShot
+  number: number
+}) {
   const { session } = useBenchContext()
   return (
     <Alert severity="warning" sx={{ '& .MuiAlert-message': { width: '100%' } }}>
-      Passage {number} lacks {missingFrames} {missingFrames === 1 ? 'frame' : 'frames'} to stay until it is pushed out{slipMicros === null && speedPercent === null ? '; its last frame will stand still' : ''}.
+      Passage {number} lacks {missingFrames} {missingFrames === 1 ? 'frame' : 'frames'} to stay until it is pushed out
+      {slipMicros === null && speedPercent === null ? '; its last frame will stand still' : ''}.
       <Box sx={{ display: 'flex', gap: 2, mt: 1 }}>
-        {slipMicros !== null && <Button onClick={() => setOwnPicture(session, { id: passageId, change: { slipMicros } })}>Show from {(-slipMicros / MICROS_PER_SECOND).toFixed(2)} s earlier on</Button>}
-        {speedPercent !== null && <Button onClick={() => setOwnPicture(session, { id: passageId, change: { speedPercent } })}>Picture at {speedPercent} %</Button>}
+        {slipMicros !== null && (
+          <Button onClick={() => setOwnPicture(session, { id: passageId, change: { slipMicros } })}>
+            Show from {(-slipMicros / MICROS_PER_SECOND).toFixed(2)} s earlier on
+          </Button>
+        )}
+        {speedPercent !== null && (
+          <Button onClick={() => setOwnPicture(session, { id: passageId, change: { speedPercent } })}>
+            Picture at {speedPercent} %
+          </Button>
+        )}
       </Box>
     </Alert>
   )

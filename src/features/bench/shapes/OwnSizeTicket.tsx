@@ -28,10 +28,21 @@ export function OwnSizeTicket({ anchor, onClose }: { anchor: HTMLElement; onClos
       <Box component="form" onSubmit={add} sx={{ display: 'grid', rowGap: 2 }}>
         <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 2 }}>
           {(['width', 'height'] as const).map((side) => (
-            <TextField key={side} size="small" autoFocus={side === 'width'} label={side === 'width' ? 'Width, px' : 'Height, px'} value={typed[side]} onChange={(e) => setTyped({ ...typed, [side]: e.target.value })} slotProps={{ htmlInput: { inputMode: 'numeric' } }} />
+            <TextField
+              key={side}
+              size="small"
+              autoFocus={side === 'width'}
+              label={side === 'width' ? 'Width, px' : 'Height, px'}
+              value={typed[side]}
+              onChange={(e) => setTyped({ ...typed, [side]: e.target.value })}
+              slotProps={{ htmlInput: { inputMode: 'numeric' } }}
+            />
           ))}
         </Box>
-        <Box role="status" sx={{ fontSize: 12.5, color: made && !made.rounded ? palette.inkSoft : palette.ink, minHeight: 32 }}>
+        <Box
+          role="status"
+          sx={{ fontSize: 12.5, color: made && !made.rounded ? palette.inkSoft : palette.ink, minHeight: 32 }}
+        >
           {!made && `Sides from ${LEAST_SIDE} to ${MOST_SIDE} px, please.`}
           {made?.rounded && `Video needs even sides: it becomes ${formatSize(made.shape)}.`}
           {there && 'This highlight has that size already.'}

@@ -22,7 +22,9 @@ export const PanelBadge = memo(function PanelBadge({ panel }: { panel: Panel }) 
     if (element) element.style.boxShadow = 'inset 0 0 0 3px #fff'
   }
   const dragging = useDrag(
-    () => ({ clientX, clientY }) => mark(panelAt(clientX, clientY, panel.id)),
+    () =>
+      ({ clientX, clientY }) =>
+        mark(panelAt(clientX, clientY, panel.id)),
     () => {
       const other = over.current?.dataset.panel
       mark(null)
@@ -30,7 +32,26 @@ export const PanelBadge = memo(function PanelBadge({ panel }: { panel: Panel }) 
     },
   )
   return (
-    <Box component="span" aria-hidden title="Drag onto another panel: they change places" onPointerDown={dragging} sx={{ position: 'absolute', left: 0, top: 0, px: '5px', bgcolor: colour, color: '#fff', fontFamily: fonts.numbers, fontSize: 10, fontWeight: 700, lineHeight: '15px', cursor: 'grab', touchAction: 'none' }}>
+    <Box
+      component="span"
+      aria-hidden
+      title="Drag onto another panel: they change places"
+      onPointerDown={dragging}
+      sx={{
+        position: 'absolute',
+        left: 0,
+        top: 0,
+        px: '5px',
+        bgcolor: colour,
+        color: '#fff',
+        fontFamily: fonts.numbers,
+        fontSize: 10,
+        fontWeight: 700,
+        lineHeight: '15px',
+        cursor: 'grab',
+        touchAction: 'none',
+      }}
+    >
       {letter}
     </Box>
   )
@@ -38,6 +59,8 @@ export const PanelBadge = memo(function PanelBadge({ panel }: { panel: Panel }) 
 
 /** The panel under a point of the screen, other than `not`; the uppermost. */
 function panelAt(x: number, y: number, not: string): HTMLElement | null {
-  const found = document.elementsFromPoint(x, y).find((e): e is HTMLElement => e instanceof HTMLElement && e.dataset.panel !== undefined && e.dataset.panel !== not)
+  const found = document
+    .elementsFromPoint(x, y)
+    .find((e): e is HTMLElement => e instanceof HTMLElement && e.dataset.panel !== undefined && e.dataset.panel !== not)
   return found ?? null
 }

@@ -30,7 +30,20 @@ interface PanelBoxProps {
 
 /** Placing panels makes new objects for all of them whenever one region moves: what matters here of a panel is compared. */
 function showTheSame(a: PanelBoxProps, b: PanelBoxProps): boolean {
-  const matters = ({ placed: { panel, rect, region, picture, source }, shape, marks }: PanelBoxProps) => [panel, shape, marks, source.feed, source.from.id, region?.id, rect.x, rect.y, rect.width, rect.height, picture?.crop.width, picture?.dest.width]
+  const matters = ({ placed: { panel, rect, region, picture, source }, shape, marks }: PanelBoxProps) => [
+    panel,
+    shape,
+    marks,
+    source.feed,
+    source.from.id,
+    region?.id,
+    rect.x,
+    rect.y,
+    rect.width,
+    rect.height,
+    picture?.crop.width,
+    picture?.dest.width,
+  ]
   const other = matters(b)
   return matters(a).every((value, i) => value === other[i])
 }
@@ -46,8 +59,18 @@ export const PanelBox = memo(function PanelBox({ placed, shape, marks }: PanelBo
   const { panel, rect, region, picture, insetId, source } = placed
   const element = useRef<HTMLDivElement>(null)
   const selectedRegion = useSelectedRegion()
-  const selected = useView((v) => v.selection?.kind === 'panel' && v.selection.id === panel.id) || (region !== null && region.id === selectedRegion)
-  const inset = useHanging(layout.id, shape, { id: panel.id, rect, insetId, least: LEAST_INSET, place: (to, only, gesture) => insetId !== null && placeInset(session, { layoutId: layout.id, scope: { shape, only }, id: insetId, rect: to }, gesture) })
+  const selected =
+    useView((v) => v.selection?.kind === 'panel' && v.selection.id === panel.id) ||
+    (region !== null && region.id === selectedRegion)
+  const inset = useHanging(layout.id, shape, {
+    id: panel.id,
+    rect,
+    insetId,
+    least: LEAST_INSET,
+    place: (to, only, gesture) =>
+      insetId !== null &&
+      placeInset(session, { layoutId: layout.id, scope: { shape, only }, id: insetId, rect: to }, gesture),
+  })
   const { colour } = roleMark(panel.role)
   const select = () => view.setState({ selection: { kind: 'panel', id: panel.id } })
   const ownCrop = passage.corrections.some((c) => c.panelId === panel.id && c.shapeId === shape.id)
@@ -55,16 +78,27 @@ export const PanelBox = memo(function PanelBox({ placed, shape, marks }: PanelBo
     if (!picture) return
     const { video } = recordingOf(session.value, source.recordingId)
     /** Source pixels that one output pixel stands for. */
-    const perOutput = Math.max(picture.crop.width, picture.crop.height) / Math.max(picture.dest.width, picture.dest.height)
+    const perOutput =
+      Math.max(picture.crop.width, picture.crop.height) / Math.max(picture.dest.width, picture.dest.height)
     const by = throughFrame(panel, { x: outputDx * perOutput, y: outputDy * perOutput })
-    nudgeCrop(session, { passageId: passage.id, scope: { shape, only }, id: panel.id, by: { dx: -by.x / video.width, dy: -by.y / video.height } }, gesture)
+    nudgeCrop(
+      session,
+      {
+        passageId: passage.id,
+        scope: { shape, only },
+        id: panel.id,
+        by: { dx: -by.x / video.width, dy: -by.y / video.height },
+      },
+      gesture,
+    )
   }
 
   const dragging = useDrag((event) => {
     select()
     const shown = event.currentTarget.getBoundingClientRect()
     const outputPerCss = rect.width / shown.width
-    if (insetId !== null && !event.shiftKey) return inset.drag(outputPerCss, (event.target as HTMLElement).dataset.insetGrip ?? null)
+    if (insetId !== null && !event.shiftKey)
+      return inset.drag(outputPerCss, (event.target as HTMLElement).dataset.insetGrip ?? null)
     if (!picture || panel.fit !== 'fill') return null
     let last = { dx: 0, dy: 0 }
     return ({ dx, dy, altKey, gesture }) => {
@@ -78,7 +112,16 @@ export const PanelBox = memo(function PanelBox({ placed, shape, marks }: PanelBo
     if (!node) return
     const onWheel = (event: WheelEvent) => {
       event.preventDefault()
-      nudgeCrop(session, { passageId: passage.id, scope: { shape, only: event.altKey }, id: panel.id, by: { zoom: event.deltaY < 0 ? ZOOM_STEP : 1 / ZOOM_STEP } }, `wheel ${panel.id}`)
+      nudgeCrop(
+        session,
+        {
+          passageId: passage.id,
+          scope: { shape, only: event.altKey },
+          id: panel.id,
+          by: { zoom: event.deltaY < 0 ? ZOOM_STEP : 1 / ZOOM_STEP },
+        },
+        `wheel ${panel.id}`,
+      )
     }
     node.addEventListener('wheel', onWheel, { passive: false })
     return () => node.removeEventListener('wheel', onWheel)
@@ -91,7 +134,12 @@ export const PanelBox = memo(function PanelBox({ placed, shape, marks }: PanelBo
     event.preventDefault()
     event.stopPropagation()
     const times = event.shiftKey ? 10 : 1
-    if (zoom !== null) nudgeCrop(session, { passageId: passage.id, scope: { shape, only: event.altKey }, id: panel.id, by: { zoom } }, `keys zoom ${panel.id}`)
+    if (zoom !== null)
+      nudgeCrop(
+        session,
+        { passageId: passage.id, scope: { shape, only: event.altKey }, id: panel.id, by: { zoom } },
+        `keys zoom ${panel.id}`,
+      )
     else if (step && insetId !== null) inset.key(step[0] * 2 * times, step[1] * 2 * times, event.altKey)
     else if (step) nudgeBy(step[0] * times, step[1] * times, event.altKey, `keys crop ${panel.id}`)
   }
@@ -109,13 +157,33 @@ export const PanelBox = memo(function PanelBox({ placed, shape, marks }: PanelBo
       onFocus={select}
       onKeyDown={onKeyDown}
       style={{ left: `${place.x}%`, top: `${place.y}%`, width: `${place.width}%`, height: `${place.height}%` }}
-      sx={{ position: 'absolute', zIndex: insetId === null ? undefined : 4, cursor: insetId !== null ? 'move' : picture ? 'grab' : 'default', touchAction: 'none', outline: marks && selected ? `2px solid ${colour}` : marks && insetId !== null ? `1px dashed ${colour}` : 'none', outlineOffset: insetId === null ? -2 : 0, '&:focus-visible': { outline: `2px solid ${colour}`, boxShadow: 'inset 0 0 0 4px #fff' } }}
+      sx={{
+        position: 'absolute',
+        zIndex: insetId === null ? undefined : 4,
+        cursor: insetId !== null ? 'move' : picture ? 'grab' : 'default',
+        touchAction: 'none',
+        outline:
+          marks && selected ? `2px solid ${colour}` : marks && insetId !== null ? `1px dashed ${colour}` : 'none',
+        outlineOffset: insetId === null ? -2 : 0,
+        '&:focus-visible': { outline: `2px solid ${colour}`, boxShadow: 'inset 0 0 0 4px #fff' },
+      }}
     >
       {marks && <PanelBadge panel={panel} />}
       {marks && ownCrop && <OwnCrop />}
       {marks && selected && insetId !== null && <InsetGrips colour={colour} />}
       {!region && (
-        <Box sx={{ position: 'absolute', inset: 0, display: 'grid', placeItems: 'center', textAlign: 'center', p: 1, color: '#DAD7CC', fontSize: 11 }}>
+        <Box
+          sx={{
+            position: 'absolute',
+            inset: 0,
+            display: 'grid',
+            placeItems: 'center',
+            textAlign: 'center',
+            p: 1,
+            color: '#DAD7CC',
+            fontSize: 11,
+          }}
+        >
           No {panel.role} region yet
         </Box>
       )}
@@ -126,7 +194,19 @@ export const PanelBox = memo(function PanelBox({ placed, shape, marks }: PanelBo
 /** Says that a crop goes its own way in this shape. */
 function OwnCrop() {
   return (
-    <Box component="span" title="Cropped by itself in this shape; “Centre crop” takes that back" sx={{ position: 'absolute', right: 0, top: 0, p: '1px 3px', bgcolor: 'rgba(32,38,31,0.78)', color: '#fff', lineHeight: 0 }}>
+    <Box
+      component="span"
+      title="Cropped by itself in this shape; “Centre crop” takes that back"
+      sx={{
+        position: 'absolute',
+        right: 0,
+        top: 0,
+        p: '1px 3px',
+        bgcolor: 'rgba(32,38,31,0.78)',
+        color: '#fff',
+        lineHeight: 0,
+      }}
+    >
       <LinkOffIcon titleAccess="Cropped by itself in this shape" sx={{ fontSize: 14 }} />
     </Box>
   )

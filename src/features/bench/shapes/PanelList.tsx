@@ -35,12 +35,28 @@ export function PanelList() {
   return (
     <Box sx={{ borderTop: 1, borderColor: 'divider' }}>
       {placed.map(({ panel, rect, insetId, region, source }, i) => (
-        <PanelLine key={panel.id} panel={panel} shows={region ? toldApart(setupOf(edit, source.setupId).regions, region) : panel.role} name={insetId === null ? `Band ${i + 1}` : `Inset ${i + 1 - bands}`} width={rect.width} height={rect.height} roles={roles} />
+        <PanelLine
+          key={panel.id}
+          panel={panel}
+          shows={region ? toldApart(setupOf(edit, source.setupId).regions, region) : panel.role}
+          name={insetId === null ? `Band ${i + 1}` : `Inset ${i + 1 - bands}`}
+          width={rect.width}
+          height={rect.height}
+          roles={roles}
+        />
       ))}
       <BackdropLine />
       <Box sx={{ display: 'flex', gap: 1.5, px: 3, py: 2 }}>
-        <Button onClick={() => addBand(session, { layoutId: layout.id, id: newId<PanelId>(), role: free })}>Add band</Button>
-        <Button onClick={() => addInset(session, { layoutId: layout.id, id: newId<PanelId>(), insetId: newId<InsetId>(), role: free })}>Add inset</Button>
+        <Button onClick={() => addBand(session, { layoutId: layout.id, id: newId<PanelId>(), role: free })}>
+          Add band
+        </Button>
+        <Button
+          onClick={() =>
+            addInset(session, { layoutId: layout.id, id: newId<PanelId>(), insetId: newId<InsetId>(), role: free })
+          }
+        >
+          Add inset
+        </Button>
         {bands > 1 && <Button onClick={() => equalBands(session, { layoutId: layout.id })}>Equal bands</Button>}
       </Box>
     </Box>
@@ -65,20 +81,44 @@ const PanelLine = memo(function PanelLine({ panel, shows, name, width, height, r
   const selected = useView((v) => v.selection?.kind === 'panel' && v.selection.id === panel.id)
   const { passage } = usePassage()
   const layout = useLayout()
-  const corrected = passage.corrections.some((c) => c.panelId === panel.id && (c.dx !== 0 || c.dy !== 0 || c.zoom !== 1))
+  const corrected = passage.corrections.some(
+    (c) => c.panelId === panel.id && (c.dx !== 0 || c.dy !== 0 || c.zoom !== 1),
+  )
   return (
-    <Box onClick={() => view.setState({ selection: { kind: 'panel', id: panel.id } })} sx={{ display: 'grid', gridTemplateColumns: '56px minmax(0, 1fr) auto auto', columnGap: 2, alignItems: 'center', px: 3, minHeight: 32, borderBottom: 1, borderColor: 'divider', bgcolor: selected ? palette.leafTint : undefined }}>
+    <Box
+      onClick={() => view.setState({ selection: { kind: 'panel', id: panel.id } })}
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: '56px minmax(0, 1fr) auto auto',
+        columnGap: 2,
+        alignItems: 'center',
+        px: 3,
+        minHeight: 32,
+        borderBottom: 1,
+        borderColor: 'divider',
+        bgcolor: selected ? palette.leafTint : undefined,
+      }}
+    >
       <Box sx={{ fontSize: 12.5, color: palette.inkSoft }}>{name}</Box>
       <Select
         variant="standard"
         disableUnderline
         value={panel.role}
-        onChange={(e) => setPanel(session, { layoutId: layout.id, id: panel.id, label: 'Change panel', change: { role: e.target.value } })}
+        onChange={(e) =>
+          setPanel(session, {
+            layoutId: layout.id,
+            id: panel.id,
+            label: 'Change panel',
+            change: { role: e.target.value },
+          })
+        }
         inputProps={{ 'aria-label': `What ${name.toLowerCase()} shows` }}
         renderValue={() => (
           <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, fontWeight: 600 }}>
             <RoleBadge role={panel.role} />
-            <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis' }}>{nameForRole(shows)}</Box>
+            <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis' }}>
+              {nameForRole(shows)}
+            </Box>
           </Box>
         )}
       >
@@ -89,7 +129,17 @@ const PanelLine = memo(function PanelLine({ panel, shows, name, width, height, r
           </MenuItem>
         ))}
       </Select>
-      <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', fontFamily: fonts.numbers, fontSize: 12, color: palette.inkSoft, whiteSpace: 'nowrap' }}>
+      <Box
+        sx={{
+          display: 'flex',
+          gap: 2,
+          alignItems: 'center',
+          fontFamily: fonts.numbers,
+          fontSize: 12,
+          color: palette.inkSoft,
+          whiteSpace: 'nowrap',
+        }}
+      >
         {corrected && (
           <Button variant="text" onClick={() => clearCrop(session, { passageId: passage.id, id: panel.id })}>
             Centre crop
@@ -97,7 +147,12 @@ const PanelLine = memo(function PanelLine({ panel, shows, name, width, height, r
         )}
         {width} × {height}
       </Box>
-      <IconButton size="small" aria-label={`More about ${name.toLowerCase()}`} aria-haspopup="dialog" onClick={(e) => setAnchor(e.currentTarget)}>
+      <IconButton
+        size="small"
+        aria-label={`More about ${name.toLowerCase()}`}
+        aria-haspopup="dialog"
+        onClick={(e) => setAnchor(e.currentTarget)}
+      >
         <MoreHorizIcon sx={{ fontSize: 18 }} />
       </IconButton>
       {anchor && <PanelTicket panel={panel} name={name} anchor={anchor} onClose={() => setAnchor(null)} />}

@@ -25,11 +25,22 @@ const TURNS = ['upright', 'a quarter turn right', 'upside down', 'a quarter turn
 const small = { slotProps: { typography: { sx: { fontSize: 12.5 } } } } as const
 
 /** All that can be set about a panel besides what it shows and where it lies. */
-export function PanelTicket({ panel, name, anchor, onClose }: { panel: Panel; name: string; anchor: HTMLElement; onClose: () => void }) {
+export function PanelTicket({
+  panel,
+  name,
+  anchor,
+  onClose,
+}: {
+  panel: Panel
+  name: string
+  anchor: HTMLElement
+  onClose: () => void
+}) {
   const { session } = useBenchContext()
   const edit = useEdit()
   const { layout, passage } = useParts()
-  const set = (label: string, change: Partial<Panel>, gesture?: string) => setPanel(session, { layoutId: layout.id, id: panel.id, label, change }, gesture)
+  const set = (label: string, change: Partial<Panel>, gesture?: string) =>
+    setPanel(session, { layoutId: layout.id, id: panel.id, label, change }, gesture)
   const shape = edit.highlight.shapes[0]
   const placed = shape && placePanels(edit, shape, passage)
   const region = placed?.find((p) => p.panel.id === panel.id)?.region
@@ -42,31 +53,107 @@ export function PanelTicket({ panel, name, anchor, onClose }: { panel: Panel; na
   }
   return (
     <Ticket label={`More about ${name.toLowerCase()}`} anchor={anchor} onClose={onClose} gap={2}>
-      <TextField select size="small" label="The region is to" value={panel.fit} onChange={(e) => set('Change fit', { fit: e.target.value as Fit })}>
+      <TextField
+        select
+        size="small"
+        label="The region is to"
+        value={panel.fit}
+        onChange={(e) => set('Change fit', { fit: e.target.value as Fit })}
+      >
         {Object.entries(FITS).map(([fit, words]) => (
           <MenuItem key={fit} value={fit}>
             {words}
           </MenuItem>
         ))}
       </TextField>
-      <TextField select size="small" label="Turned" value={panel.turn} onChange={(e) => set('Turn panel', { turn: Number(e.target.value) as Turn })}>
+      <TextField
+        select
+        size="small"
+        label="Turned"
+        value={panel.turn}
+        onChange={(e) => set('Turn panel', { turn: Number(e.target.value) as Turn })}
+      >
         {TURNS.map((words, turn) => (
           <MenuItem key={words} value={turn}>
             {words}
           </MenuItem>
         ))}
       </TextField>
-      <FormControlLabel control={<Checkbox size="small" checked={panel.flip} onChange={(_, flip) => set('Flip panel', { flip })} />} label="Left and right changed over" {...small} />
+      <FormControlLabel
+        control={<Checkbox size="small" checked={panel.flip} onChange={(_, flip) => set('Flip panel', { flip })} />}
+        label="Left and right changed over"
+        {...small}
+      />
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr auto', rowGap: 1.5, columnGap: 3, alignItems: 'center' }}>
-        {panel.fit === 'fill' && <NumberField label="Zoom" unit="%" value={panel.zoom * 100} least={100} most={2000} step={5} onSet={(percent, gesture) => set('Zoom panel', { zoom: percent / 100 }, gesture)} />}
-        {panel.fit === 'fill' && shape && <NumberField label="Zoom in this passage" unit="%" value={correction.zoom * 100} least={100} most={800} step={5} onSet={(percent, gesture) => nudgeCrop(session, { passageId: passage.id, scope: { shape, only: false }, id: panel.id, by: { zoom: percent / 100 / correction.zoom } }, gesture)} />}
-        <NumberField label="Opacity" unit="%" value={panel.opacity * 100} least={0} most={100} step={5} onSet={(percent, gesture) => set('Set opacity', { opacity: percent / 100 }, gesture)} />
+        {panel.fit === 'fill' && (
+          <NumberField
+            label="Zoom"
+            unit="%"
+            value={panel.zoom * 100}
+            least={100}
+            most={2000}
+            step={5}
+            onSet={(percent, gesture) => set('Zoom panel', { zoom: percent / 100 }, gesture)}
+          />
+        )}
+        {panel.fit === 'fill' && shape && (
+          <NumberField
+            label="Zoom in this passage"
+            unit="%"
+            value={correction.zoom * 100}
+            least={100}
+            most={800}
+            step={5}
+            onSet={(percent, gesture) =>
+              nudgeCrop(
+                session,
+                {
+                  passageId: passage.id,
+                  scope: { shape, only: false },
+                  id: panel.id,
+                  by: { zoom: percent / 100 / correction.zoom },
+                },
+                gesture,
+              )
+            }
+          />
+        )}
+        <NumberField
+          label="Opacity"
+          unit="%"
+          value={panel.opacity * 100}
+          least={0}
+          most={100}
+          step={5}
+          onSet={(percent, gesture) => set('Set opacity', { opacity: percent / 100 }, gesture)}
+        />
       </Box>
-      <FormControlLabel title="Instead of what the region has wherever it is shown" control={<Checkbox size="small" checked={panel.outline !== null} onChange={(_, own) => set('Change outline', { outline: own ? (region?.outline ?? PLAIN_OUTLINE) : null })} />} label="An outline of its own" {...small} />
-      {panel.outline && <OutlineFields outline={panel.outline} onSet={(outline, label, gesture) => set(label, { outline }, gesture)} />}
+      <FormControlLabel
+        title="Instead of what the region has wherever it is shown"
+        control={
+          <Checkbox
+            size="small"
+            checked={panel.outline !== null}
+            onChange={(_, own) => set('Change outline', { outline: own ? (region?.outline ?? PLAIN_OUTLINE) : null })}
+          />
+        }
+        label="An outline of its own"
+        {...small}
+      />
+      {panel.outline && (
+        <OutlineFields outline={panel.outline} onSet={(outline, label, gesture) => set(label, { outline }, gesture)} />
+      )}
       <FeedFields panelId={panel.id} />
       {others.length > 0 && (
-        <TextField select size="small" label="Change places with" value="" onChange={(e) => leave(() => swapPanels(session, { layoutId: layout.id, one: panel.id, other: e.target.value as PanelId }))()}>
+        <TextField
+          select
+          size="small"
+          label="Change places with"
+          value=""
+          onChange={(e) =>
+            leave(() => swapPanels(session, { layoutId: layout.id, one: panel.id, other: e.target.value as PanelId }))()
+          }
+        >
           {others.map((p) => (
             <MenuItem key={p.id} value={p.id}>
               {nameForRole(p.role)} ({panels.indexOf(p) + 1})
@@ -75,7 +162,10 @@ export function PanelTicket({ panel, name, anchor, onClose }: { panel: Panel; na
         </TextField>
       )}
       <Box>
-        <Button disabled={others.length === 0} onClick={leave(() => removePanel(session, { layoutId: layout.id, id: panel.id }))}>
+        <Button
+          disabled={others.length === 0}
+          onClick={leave(() => removePanel(session, { layoutId: layout.id, id: panel.id }))}
+        >
           Remove {name.toLowerCase()}
         </Button>
       </Box>

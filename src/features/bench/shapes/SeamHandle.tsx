@@ -17,7 +17,8 @@ export const SeamHandle = memo(function SeamHandle({ seam, shape }: { seam: Seam
   const column = seam.axis === 'column'
   const { sizes } = seam
   const position = seamPosition(seam)
-  const move = (to: number, gesture: string, only: boolean) => dragSeam(session, { layoutId: layout.id, scope: { shape, only }, seam, position: to }, gesture)
+  const move = (to: number, gesture: string, only: boolean) =>
+    dragSeam(session, { layoutId: layout.id, scope: { shape, only }, seam, position: to }, gesture)
 
   const dragging = useDrag((event) => {
     const host = event.currentTarget.parentElement?.getBoundingClientRect()
@@ -32,7 +33,11 @@ export const SeamHandle = memo(function SeamHandle({ seam, shape }: { seam: Seam
     if (event.key !== back && event.key !== on) return
     event.preventDefault()
     event.stopPropagation()
-    move(position + (event.key === on ? 2 : -2) * (event.shiftKey ? 10 : 1), `keys seam ${[...seam.path, seam.index].join('.')}`, event.altKey)
+    move(
+      position + (event.key === on ? 2 : -2) * (event.shiftKey ? 10 : 1),
+      `keys seam ${[...seam.path, seam.index].join('.')}`,
+      event.altKey,
+    )
   }
 
   const middle = column ? seam.rect.y + seam.rect.height / 2 : seam.rect.x + seam.rect.width / 2
@@ -56,7 +61,17 @@ export const SeamHandle = memo(function SeamHandle({ seam, shape }: { seam: Seam
         ...(column
           ? { left: 0, right: 0, top: `${(middle / shape.height) * 100}%`, height: 14, mt: '-7px' }
           : { top: 0, bottom: 0, left: `${(middle / shape.width) * 100}%`, width: 14, ml: '-7px' }),
-        '&::after': { content: '""', position: 'absolute', bgcolor: '#fff', opacity: 0.55, borderRadius: 2, boxShadow: '0 0 2px rgba(0,0,0,.6)', ...(column ? { left: 'calc(50% - 16px)', width: 32, top: 5, height: 4 } : { top: 'calc(50% - 16px)', height: 32, left: 5, width: 4 }) },
+        '&::after': {
+          content: '""',
+          position: 'absolute',
+          bgcolor: '#fff',
+          opacity: 0.55,
+          borderRadius: 2,
+          boxShadow: '0 0 2px rgba(0,0,0,.6)',
+          ...(column
+            ? { left: 'calc(50% - 16px)', width: 32, top: 5, height: 4 }
+            : { top: 'calc(50% - 16px)', height: 32, left: 5, width: 4 }),
+        },
         '&:hover::after': { opacity: 1 },
         '&:focus-visible': { outline: `2px solid ${palette.straw}`, outlineOffset: -4 },
       }}

@@ -31,20 +31,45 @@ export function ShapeChips() {
   const own = shapes.filter((s) => STANDARD_SHAPES.every((known) => known.id !== s.id))
   const copyForOutlet = async ({ id, name, shape }: Outlet) => {
     const edit = session.value
-    const copy = await copyHighlight({ ...edit, highlight: { ...edit.highlight, shapes: [shape] } }, title.parse(`${edit.highlight.name}, ${name}`))
+    const copy = await copyHighlight(
+      { ...edit, highlight: { ...edit.highlight, shapes: [shape] } },
+      title.parse(`${edit.highlight.name}, ${name}`),
+    )
     // The copy is opened with the zones that it is made for.
     router.push(`/highlight/${encodeURIComponent(copy.id)}?outlet=${encodeURIComponent(id)}`)
   }
   const chip = (shape: Shape, words: string) => {
     const chosen = shapes.some((s) => s.id === shape.id)
     return (
-      <Button key={shape.id} aria-pressed={chosen} disabled={chosen && shapes.length === 1} onClick={() => toggleShape(session, { shape })} sx={{ px: 1.5, ...(chosen && { '&&': { bgcolor: palette.leafTint, borderColor: palette.leaf, color: palette.ink } }) }}>
+      <Button
+        key={shape.id}
+        aria-pressed={chosen}
+        disabled={chosen && shapes.length === 1}
+        onClick={() => toggleShape(session, { shape })}
+        sx={{
+          px: 1.5,
+          ...(chosen && { '&&': { bgcolor: palette.leafTint, borderColor: palette.leaf, color: palette.ink } }),
+        }}
+      >
         {words}
       </Button>
     )
   }
   return (
-    <Box sx={{ display: 'flex', gap: 1, px: 3, py: 1.5, borderBottom: 1, borderColor: 'divider', flexWrap: 'wrap', alignItems: 'center' }} role="group" aria-label="Shapes that this highlight goes out in">
+    <Box
+      sx={{
+        display: 'flex',
+        gap: 1,
+        px: 3,
+        py: 1.5,
+        borderBottom: 1,
+        borderColor: 'divider',
+        flexWrap: 'wrap',
+        alignItems: 'center',
+      }}
+      role="group"
+      aria-label="Shapes that this highlight goes out in"
+    >
       {STANDARD_SHAPES.map((shape) => chip(shape, shape.id))}
       {own.map((shape) => chip(shape, formatSize(shape)))}
       <Button aria-haspopup="dialog" onClick={(e) => setAnchor(e.currentTarget)}>
@@ -68,7 +93,10 @@ export function ShapeChips() {
         ))}
       </Select>
       {outlet && (
-        <Button title={`A highlight of its own in ${formatSize(outlet.shape)}; this one stays as it is`} onClick={() => void copyForOutlet(outlet)}>
+        <Button
+          title={`A highlight of its own in ${formatSize(outlet.shape)}; this one stays as it is`}
+          onClick={() => void copyForOutlet(outlet)}
+        >
           Copy for {outlet.name}
         </Button>
       )}

@@ -27,7 +27,11 @@ import { shapeName } from './shapeNames'
 import { ZoneMarks } from './ZoneMarks'
 
 /** How wide a shape is shown, by how it is looked at. A phone is about this wide; CSS knows how long a millimetre is meant to be. */
-const WIDTHS = { among: (p: number) => `calc(52dvh * ${p})`, full: (p: number) => `calc((100dvh - 262px) * ${p})`, phone: (p: number) => (p < 1 ? '68mm' : `calc(68mm * ${p})`) }
+const WIDTHS = {
+  among: (p: number) => `calc(52dvh * ${p})`,
+  full: (p: number) => `calc((100dvh - 262px) * ${p})`,
+  phone: (p: number) => (p < 1 ? '68mm' : `calc(68mm * ${p})`),
+}
 
 /** The result in one shape, live; its panels and seams can be grabbed. */
 export const ShapeView = memo(function ShapeView({ shape }: { shape: Shape }) {
@@ -47,10 +51,18 @@ export const ShapeView = memo(function ShapeView({ shape }: { shape: Shape }) {
   const { seams, areas } = useMemo(() => solve(arrangementFor(layout, shape), shape), [layout, shape])
   return (
     <Box component="figure" sx={{ m: 0, width: '100%', maxWidth: WIDTHS[alone ?? 'among'](width / height) }}>
-      <Box ref={host} data-testid={`shape-${id}`} sx={{ position: 'relative', width: '100%', aspectRatio: `${width} / ${height}`, touchAction: 'none' }}>
+      <Box
+        ref={host}
+        data-testid={`shape-${id}`}
+        sx={{ position: 'relative', width: '100%', aspectRatio: `${width} / ${height}`, touchAction: 'none' }}
+      >
         {!trial && placed.map((panel) => <PanelBox key={panel.panel.id} placed={panel} shape={shape} marks={marks} />)}
-        {marks && areas.map((area) => <AreaMark key={`${area.kind} ${area.rect.y}`} area={area} shape={shape} named={!written[area.kind]} />)}
-        {marks && seams.map((seam) => <SeamHandle key={[...seam.path, seam.index].join('.')} seam={seam} shape={shape} />)}
+        {marks &&
+          areas.map((area) => (
+            <AreaMark key={`${area.kind} ${area.rect.y}`} area={area} shape={shape} named={!written[area.kind]} />
+          ))}
+        {marks &&
+          seams.map((seam) => <SeamHandle key={[...seam.path, seam.index].join('.')} seam={seam} shape={shape} />)}
         {!trial && <OverPicture shape={shape} shown={marks} />}
         <ZoneMarks shape={shape} />
         {marks && <ShapeMarks shape={shape} />}
@@ -65,7 +77,22 @@ export const ShapeView = memo(function ShapeView({ shape }: { shape: Shape }) {
 /** Where words will go; its name only until there are some, which it would show through. */
 function AreaMark({ area: { kind, rect }, shape, named }: { area: SolvedArea; shape: Shape; named: boolean }) {
   return (
-    <Box aria-hidden sx={{ position: 'absolute', pointerEvents: 'none', display: 'grid', placeItems: 'center', border: '1px dashed rgba(255,255,255,0.55)', color: 'rgba(255,255,255,0.75)', fontSize: 10, left: `${(100 * rect.x) / shape.width}%`, top: `${(100 * rect.y) / shape.height}%`, width: `${(100 * rect.width) / shape.width}%`, height: `${(100 * rect.height) / shape.height}%` }}>
+    <Box
+      aria-hidden
+      sx={{
+        position: 'absolute',
+        pointerEvents: 'none',
+        display: 'grid',
+        placeItems: 'center',
+        border: '1px dashed rgba(255,255,255,0.55)',
+        color: 'rgba(255,255,255,0.75)',
+        fontSize: 10,
+        left: `${(100 * rect.x) / shape.width}%`,
+        top: `${(100 * rect.y) / shape.height}%`,
+        width: `${(100 * rect.width) / shape.width}%`,
+        height: `${(100 * rect.height) / shape.height}%`,
+      }}
+    >
       {named && (kind === 'titleArea' ? 'title' : 'captions')}
     </Box>
   )
@@ -75,7 +102,23 @@ function AreaMark({ area: { kind, rect }, shape, named }: { area: SolvedArea; sh
 function PointedAt({ shape }: { shape: Shape }) {
   const rect = useView((v) => (v.pointedAt?.shapeId === shape.id ? v.pointedAt.rect : null))
   if (!rect) return null
-  return <Box aria-hidden data-testid="pointed-at" sx={{ position: 'absolute', zIndex: 6, pointerEvents: 'none', border: `2px solid ${palette.haw}`, boxShadow: '0 0 0 1px #fff, inset 0 0 0 1px #fff', left: `${(100 * rect.x) / shape.width}%`, top: `${(100 * rect.y) / shape.height}%`, width: `${(100 * rect.width) / shape.width}%`, height: `${(100 * rect.height) / shape.height}%` }} />
+  return (
+    <Box
+      aria-hidden
+      data-testid="pointed-at"
+      sx={{
+        position: 'absolute',
+        zIndex: 6,
+        pointerEvents: 'none',
+        border: `2px solid ${palette.haw}`,
+        boxShadow: '0 0 0 1px #fff, inset 0 0 0 1px #fff',
+        left: `${(100 * rect.x) / shape.width}%`,
+        top: `${(100 * rect.y) / shape.height}%`,
+        width: `${(100 * rect.width) / shape.width}%`,
+        height: `${(100 * rect.height) / shape.height}%`,
+      }}
+    />
+  )
 }
 
 /** What an inset that is being dragged has come to rest on. */
@@ -83,8 +126,36 @@ function GuideLines({ shape }: { shape: Shape }) {
   const guides = useView((v) => (v.guides?.shapeId === shape.id ? v.guides : null))
   return (
     <>
-      {guides?.x.map((x) => <Box key={`x${x}`} aria-hidden sx={{ position: 'absolute', top: 0, bottom: 0, width: '1px', bgcolor: '#F2C94C', pointerEvents: 'none', left: `${(100 * x) / shape.width}%` }} />)}
-      {guides?.y.map((y) => <Box key={`y${y}`} aria-hidden sx={{ position: 'absolute', left: 0, right: 0, height: '1px', bgcolor: '#F2C94C', pointerEvents: 'none', top: `${(100 * y) / shape.height}%` }} />)}
+      {guides?.x.map((x) => (
+        <Box
+          key={`x${x}`}
+          aria-hidden
+          sx={{
+            position: 'absolute',
+            top: 0,
+            bottom: 0,
+            width: '1px',
+            bgcolor: '#F2C94C',
+            pointerEvents: 'none',
+            left: `${(100 * x) / shape.width}%`,
+          }}
+        />
+      ))}
+      {guides?.y.map((y) => (
+        <Box
+          key={`y${y}`}
+          aria-hidden
+          sx={{
+            position: 'absolute',
+            left: 0,
+            right: 0,
+            height: '1px',
+            bgcolor: '#F2C94C',
+            pointerEvents: 'none',
+            top: `${(100 * y) / shape.height}%`,
+          }}
+        />
+      ))}
     </>
   )
 }
@@ -97,28 +168,95 @@ function Caption({ shape }: { shape: Shape }) {
   const several = useView(() => session.value.highlight.shapes.length > 1)
   const look = (as: 'full' | 'phone') => view.setState({ alone: alone?.as === as ? null : { shapeId: shape.id, as } })
   return (
-    <Box component="figcaption" sx={{ display: 'flex', alignItems: 'center', flexWrap: 'wrap', columnGap: 0.5, mt: 1, color: '#C9CCC6', fontFamily: fonts.numbers, fontSize: 11, whiteSpace: 'nowrap' }}>
+    <Box
+      component="figcaption"
+      sx={{
+        display: 'flex',
+        alignItems: 'center',
+        flexWrap: 'wrap',
+        columnGap: 0.5,
+        mt: 1,
+        color: '#C9CCC6',
+        fontFamily: fonts.numbers,
+        fontSize: 11,
+        whiteSpace: 'nowrap',
+      }}
+    >
       <span>
         {shapeName(shape)} {formatSize(shape)}
       </span>
-      <Small label={alone?.as === 'full' ? 'Back to all shapes' : `See ${shapeName(shape)} as large as can be`} onClick={() => look('full')}>
-        {alone?.as === 'full' ? <CloseFullscreenIcon sx={{ fontSize: 14 }} /> : <OpenInFullIcon sx={{ fontSize: 14 }} />}
+      <Small
+        label={alone?.as === 'full' ? 'Back to all shapes' : `See ${shapeName(shape)} as large as can be`}
+        onClick={() => look('full')}
+      >
+        {alone?.as === 'full' ? (
+          <CloseFullscreenIcon sx={{ fontSize: 14 }} />
+        ) : (
+          <OpenInFullIcon sx={{ fontSize: 14 }} />
+        )}
       </Small>
-      <Small label={alone?.as === 'phone' ? 'Leave the size of a phone' : `See ${shapeName(shape)} in the size of a phone`} pressed={alone?.as === 'phone'} onClick={() => look('phone')}>
+      <Small
+        label={alone?.as === 'phone' ? 'Leave the size of a phone' : `See ${shapeName(shape)} in the size of a phone`}
+        pressed={alone?.as === 'phone'}
+        onClick={() => look('phone')}
+      >
         <SmartphoneIcon sx={{ fontSize: 15 }} />
       </Small>
       {(several || own) && (
-        <Small label={own ? `${shapeName(shape)} is arranged by itself: let it follow the others again` : `Arrange ${shapeName(shape)} by itself`} pressed={own} onClick={() => (own ? followOthers(session, { layoutId: layout.id, shapeId: shape.id }) : goOwnWay(session, { layoutId: layoutOf(session.value, layout.id).id, shape }))}>
-          {own ? <><LinkOffIcon sx={{ fontSize: 15, mr: 0.5 }} /> own</> : <LinkIcon sx={{ fontSize: 15 }} />}
+        <Small
+          label={
+            own
+              ? `${shapeName(shape)} is arranged by itself: let it follow the others again`
+              : `Arrange ${shapeName(shape)} by itself`
+          }
+          pressed={own}
+          onClick={() =>
+            own
+              ? followOthers(session, { layoutId: layout.id, shapeId: shape.id })
+              : goOwnWay(session, { layoutId: layoutOf(session.value, layout.id).id, shape })
+          }
+        >
+          {own ? (
+            <>
+              <LinkOffIcon sx={{ fontSize: 15, mr: 0.5 }} /> own
+            </>
+          ) : (
+            <LinkIcon sx={{ fontSize: 15 }} />
+          )}
         </Small>
       )}
     </Box>
   )
 }
 
-function Small({ label, pressed, onClick, children }: { label: string; pressed?: boolean; onClick: () => void; children: ReactNode }) {
+function Small({
+  label,
+  pressed,
+  onClick,
+  children,
+}: {
+  label: string
+  pressed?: boolean
+  onClick: () => void
+  children: ReactNode
+}) {
   return (
-    <ButtonBase aria-label={label} title={label} aria-pressed={pressed} onClick={onClick} sx={{ font: 'inherit', color: pressed ? '#fff' : 'inherit', px: 1, borderRadius: '3px', minHeight: 20, ...(pressed && { bgcolor: 'rgba(255,255,255,0.16)' }), '&:hover': { color: '#fff' }, '&:focus-visible': { outline: '2px solid #fff' } }}>
+    <ButtonBase
+      aria-label={label}
+      title={label}
+      aria-pressed={pressed}
+      onClick={onClick}
+      sx={{
+        font: 'inherit',
+        color: pressed ? '#fff' : 'inherit',
+        px: 1,
+        borderRadius: '3px',
+        minHeight: 20,
+        ...(pressed && { bgcolor: 'rgba(255,255,255,0.16)' }),
+        '&:hover': { color: '#fff' },
+        '&:focus-visible': { outline: '2px solid #fff' },
+      }}
+    >
       {children}
     </ButtonBase>
   )

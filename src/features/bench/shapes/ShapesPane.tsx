@@ -22,7 +22,9 @@ export function ShapesPane() {
   const { shapes } = useHighlight()
   const layout = useLayout()
   const alone = useView((v) => v.alone)
-  const [first, ...further] = shapes.some((s) => s.id === alone?.shapeId) ? shapes.filter((s) => s.id === alone?.shapeId) : shapes
+  const [first, ...further] = shapes.some((s) => s.id === alone?.shapeId)
+    ? shapes.filter((s) => s.id === alone?.shapeId)
+    : shapes
   const others = further.slice(0, useGrowing(further.length, 2))
   return (
     <PaneFrame
@@ -34,7 +36,11 @@ export function ShapesPane() {
           <WordsMenu />
           <LayoutMenu />
           <Tooltip title="Swap bands">
-            <IconButton size="small" aria-label="Swap bands" onClick={() => swapBands(session, { layoutId: layout.id })}>
+            <IconButton
+              size="small"
+              aria-label="Swap bands"
+              onClick={() => swapBands(session, { layoutId: layout.id })}
+            >
               <SwapVertIcon sx={{ fontSize: 19 }} />
             </IconButton>
           </Tooltip>
@@ -43,7 +49,17 @@ export function ShapesPane() {
     >
       <ShapeChips />
       <Box sx={{ flex: 1, minHeight: 0, overflowY: 'auto' }}>
-        <Box sx={{ bgcolor: palette.mat, p: 3, display: 'grid', gap: 3, alignItems: 'start', gridTemplateColumns: further.length > 0 ? '3fr 2fr' : 'minmax(0, 1fr)', justifyItems: 'center' }}>
+        <Box
+          sx={{
+            bgcolor: palette.mat,
+            p: 3,
+            display: 'grid',
+            gap: 3,
+            alignItems: 'start',
+            gridTemplateColumns: further.length > 0 ? '3fr 2fr' : 'minmax(0, 1fr)',
+            justifyItems: 'center',
+          }}
+        >
           {first && <ShapeView key={first.id} shape={first} />}
           {further.length > 0 && (
             <Box sx={{ display: 'grid', gap: 3, width: '100%' }}>

@@ -11,10 +11,19 @@ const STEP_MICROS = 10_000
 const MOST_MICROS = 60_000_000
 
 /** How much later a passage's sound lies in another recording than in its own, and how alike the two are there; null when one is silent. */
-export async function offsetBySound(edit: Edit, files: ReadonlyMap<string, Blob>, { recordingId, inMicros, outMicros }: Passage, otherId: RecordingId): Promise<{ offsetMicros: Micros; likeness: number } | null> {
+export async function offsetBySound(
+  edit: Edit,
+  files: ReadonlyMap<string, Blob>,
+  { recordingId, inMicros, outMicros }: Passage,
+  otherId: RecordingId,
+): Promise<{ offsetMicros: Micros; likeness: number } | null> {
   const [own, other] = [recordingId, otherId].map((id) => ({ ...recordingOf(edit, id), file: files.get(id) }))
   if (!own?.file || !other?.file) return null
-  const source = ({ id, originMicros, file }: { id: RecordingId; originMicros: number; file: Blob }) => ({ id, originMicros, file })
+  const source = ({ id, originMicros, file }: { id: RecordingId; originMicros: number; file: Blob }) => ({
+    id,
+    originMicros,
+    file,
+  })
   const count = Math.ceil(Math.min(MOST_MICROS, outMicros - inMicros) / STEP_MICROS)
   const found = await inspector().lineUp(
     source({ ...own, file: own.file }),

@@ -36,8 +36,11 @@ export function useHanging(layoutId: LayoutId, shape: Shape, { id, rect, insetId
     const guides = guidesOf(solved, shape, insetId, zonesOver(view.getState().outlet, shape))
     return ({ dx, dy, gesture, altKey, ctrlKey, shiftKey }: DragMove) => {
       const [x, y] = [dx * outputPerCss, dy * outputPerCss]
-      const moved = grip ? resizeRect(rect, grip as Grip, x, y, { ...resizing, aspect: shiftKey ? null : resizing.aspect }) : moveRect(rect, x, y, canvas)
-      const snapped = grip || ctrlKey ? { rect: moved, on: null } : snapToGuides(moved, guides, REACH_CSS * outputPerCss)
+      const moved = grip
+        ? resizeRect(rect, grip as Grip, x, y, { ...resizing, aspect: shiftKey ? null : resizing.aspect })
+        : moveRect(rect, x, y, canvas)
+      const snapped =
+        grip || ctrlKey ? { rect: moved, on: null } : snapToGuides(moved, guides, REACH_CSS * outputPerCss)
       view.setState({ guides: snapped.on && { shapeId: shape.id, ...snapped.on } })
       place(snapped.rect, altKey, gesture)
     }

@@ -16,7 +16,18 @@ export function useTrial(): (chosen: Pick<Chosen, 'arrangement' | 'perShape'> | 
       const { passageId } = view.getState()
       const edit = session.value
       const id = passageId ?? edit.highlight.passages[0]?.id
-      player.setEdit(chosen && id ? produce(edit, (draft) => void Object.assign(layoutOf(draft, passageOf(draft, id).layoutId), { arrangement: chosen.arrangement, perShape: chosen.perShape })) : edit)
+      player.setEdit(
+        chosen && id
+          ? produce(
+              edit,
+              (draft) =>
+                void Object.assign(layoutOf(draft, passageOf(draft, id).layoutId), {
+                  arrangement: chosen.arrangement,
+                  perShape: chosen.perShape,
+                }),
+            )
+          : edit,
+      )
     },
     [session, player, view],
   )

@@ -35,23 +35,43 @@ interface Offer {
 /** What a recording offers: all of it where it is short, else the moments that were kept of it and, said so, its first minute. */
 function offersOf(recording: Recording, moments: readonly (CutSpan & { label: string })[]): Offer[] {
   const { id, durationMicros, video } = recording
-  const offer = (span: CutSpan, words: string): Offer => ({ key: `${id} ${span.inMicros} ${span.outMicros}`, recording, span, words })
+  const offer = (span: CutSpan, words: string): Offer => ({
+    key: `${id} ${span.inMicros} ${span.outMicros}`,
+    recording,
+    span,
+    words,
+  })
   const times = ({ inMicros, outMicros }: CutSpan) => `${formatTime(inMicros, 0)} – ${formatTime(outMicros, 0)}`
   const kept = moments.map((m) => offer(m, `${times(m)}${m.label && ` · ${m.label}`}`))
   const short = durationMicros <= FIRST_CUT_MICROS
-  const start = { inMicros: video.firstFrameMicros, outMicros: short ? durationMicros : video.firstFrameMicros + FIRST_CUT_MICROS }
-  return [...kept, offer(start, short ? `All of it, ${formatLength(durationMicros)}` : `Its first minute, ${times(start)}`)]
+  const start = {
+    inMicros: video.firstFrameMicros,
+    outMicros: short ? durationMicros : video.firstFrameMicros + FIRST_CUT_MICROS,
+  }
+  return [
+    ...kept,
+    offer(start, short ? `All of it, ${formatLength(durationMicros)}` : `Its first minute, ${times(start)}`),
+  ]
 }
 
 /** Chooses what is added after the passage that is worked on, in the order in which it is chosen: stretches of recordings on the Shelf, or of files that are put there. `onChosen` gets a passage of each. */
-export function AddPassagesDialog({ onChosen, onClose }: { onChosen: (passages: readonly Passage[]) => void; onClose: () => void }) {
+export function AddPassagesDialog({
+  onChosen,
+  onClose,
+}: {
+  onChosen: (passages: readonly Passage[]) => void
+  onClose: () => void
+}) {
   const { bringIn, bringInFile } = useBringIn()
   const [chosen, setChosen] = useState<readonly Offer[]>([])
   const [problems, setProblems] = useState<readonly string[]>([])
   const [busy, setBusy] = useState(false)
   const recordings = useLiveQuery(recordingsOnShelf, [])
   const moments = useLiveQuery(keptMoments, [])
-  const toggle = (offer: Offer) => setChosen((all) => (all.some((o) => o.key === offer.key) ? all.filter((o) => o.key !== offer.key) : [...all, offer]))
+  const toggle = (offer: Offer) =>
+    setChosen((all) =>
+      all.some((o) => o.key === offer.key) ? all.filter((o) => o.key !== offer.key) : [...all, offer],
+    )
   const bring = async (all: readonly (() => Promise<BroughtIn>)[]) => {
     setBusy(true)
     const passages: Passage[] = []
@@ -82,9 +102,22 @@ export function AddPassagesDialog({ onChosen, onClose }: { onChosen: (passages: 
         <List dense disablePadding>
           {recordings?.map((recording) => (
             <li key={recording.id}>
-              <List dense disablePadding subheader={<ListSubheader sx={{ lineHeight: 1.6, pt: 1, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{`${recording.name} · ${formatLength(recording.durationMicros)} · ${formatVideo(recording.video)}`}</ListSubheader>}>
+              <List
+                dense
+                disablePadding
+                subheader={
+                  <ListSubheader
+                    sx={{ lineHeight: 1.6, pt: 1, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}
+                  >{`${recording.name} · ${formatLength(recording.durationMicros)} · ${formatVideo(recording.video)}`}</ListSubheader>
+                }
+              >
                 {offersOf(recording, moments?.get(recording.id) ?? []).map((offer) => (
-                  <OfferRow key={offer.key} offer={offer} place={chosen.findIndex((o) => o.key === offer.key) + 1} onToggle={() => toggle(offer)} />
+                  <OfferRow
+                    key={offer.key}
+                    offer={offer}
+                    place={chosen.findIndex((o) => o.key === offer.key) + 1}
+                    onToggle={() => toggle(offer)}
+                  />
                 ))}
               </List>
             </li>
@@ -100,7 +133,20 @@ export function AddPassagesDialog({ onChosen, onClose }: { onChosen: (passages: 
         <Button disabled={busy} onClick={onClose}>
           Not now
         </Button>
-        <Button variant="contained" color="primary" disabled={busy || chosen.length === 0} onClick={() => void bring(chosen.map(({ recording, span }) => () => bringIn(recording, span)))}>
+        <Button
+          variant="contained"
+          color="primary"
+          disabled={busy || chosen.length === 0}
+          onClick={() =>
+            void bring(
+              chosen.map(
+                ({ recording, span }) =>
+                  () =>
+                    bringIn(recording, span),
+              ),
+            )
+          }
+        >
           Add {chosen.length > 1 ? `${chosen.length} passages` : 'passage'}
         </Button>
       </DialogActions>
@@ -109,11 +155,26 @@ export function AddPassagesDialog({ onChosen, onClose }: { onChosen: (passages: 
 }
 
 /** `place`: in what is chosen, from 1; 0 for not chosen. */
-function OfferRow({ offer: { recording, words }, place, onToggle }: { offer: Offer; place: number; onToggle: () => void }) {
+function OfferRow({
+  offer: { recording, words },
+  place,
+  onToggle,
+}: {
+  offer: Offer
+  place: number
+  onToggle: () => void
+}) {
   return (
     <ListItem disablePadding secondaryAction={place > 0 && <Box aria-label={`number ${place}`}>{place}</Box>}>
       <ListItemButton onClick={onToggle} sx={{ borderRadius: 1, py: 0 }}>
-        <Checkbox size="small" edge="start" checked={place > 0} tabIndex={-1} disableRipple slotProps={{ input: { 'aria-label': `${recording.name}: ${words}` } }} />
+        <Checkbox
+          size="small"
+          edge="start"
+          checked={place > 0}
+          tabIndex={-1}
+          disableRipple
+          slotProps={{ input: { 'aria-label': `${recording.name}: ${words}` } }}
+        />
         <ListItemText primary={words} slotProps={{ primary: { noWrap: true } }} />
       </ListItemButton>
     </ListItem>

@@ -51,11 +51,32 @@ export function BedsDialog({ onClose }: { onClose: () => void }) {
     if (!probed.ok) return setProblem(soundProbeMessage(file.name, probed))
     const name = title.safeParse(file.name.replace(/\.[^.]{1,5}$/, ''))
     const { durationMicros, originMicros, sound } = probed
-    const { soundFile, kept } = await addSoundFile({ durationMicros, originMicros, sound, name: name.success ? name.data : 'Sound', fileName: file.name.slice(0, 1000), sizeBytes: file.size }, file)
+    const { soundFile, kept } = await addSoundFile(
+      {
+        durationMicros,
+        originMicros,
+        sound,
+        name: name.success ? name.data : 'Sound',
+        fileName: file.name.slice(0, 1000),
+        sizeBytes: file.size,
+      },
+      file,
+    )
     files.set(soundFile.id, file)
     addRecords(session, { soundFiles: [soundFile] })
     player.openSounds(session.value, files)
-    insertBed(session, { bed: { id: newId<BedId>(), soundFileId: soundFile.id, startMicros: 0, inMicros: 0, gainDb: FIRST_GAIN_DB, fadeInMicros: FIRST_FADE_MICROS, fadeOutMicros: FIRST_FADE_MICROS, duckDb: FIRST_DUCK_DB } })
+    insertBed(session, {
+      bed: {
+        id: newId<BedId>(),
+        soundFileId: soundFile.id,
+        startMicros: 0,
+        inMicros: 0,
+        gainDb: FIRST_GAIN_DB,
+        fadeInMicros: FIRST_FADE_MICROS,
+        fadeOutMicros: FIRST_FADE_MICROS,
+        duckDb: FIRST_DUCK_DB,
+      },
+    })
     setProblem(keepMessage(file.name, await kept))
   }
 
@@ -68,7 +89,11 @@ export function BedsDialog({ onClose }: { onClose: () => void }) {
             {problem}
           </Alert>
         )}
-        {beds.length === 0 && <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>A file of music, or of a voice, plays under all passages, and goes down by itself while somebody speaks.</Typography>}
+        {beds.length === 0 && (
+          <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>
+            A file of music, or of a voice, plays under all passages, and goes down by itself while somebody speaks.
+          </Typography>
+        )}
         {beds.map((bed) => (
           <BedRow key={bed.id} bed={bed} edit={edit} missing={!files.has(bed.soundFileId)} />
         ))}
@@ -88,23 +113,67 @@ function BedRow({ bed, edit, missing }: { bed: Bed; edit: Edit; missing: boolean
   const file = edit.soundFiles.find((f) => f.id === bed.soundFileId)
   if (!file) return null
   const seconds = (key: 'startMicros' | 'inMicros' | 'fadeInMicros' | 'fadeOutMicros', label: string, most: number) => (
-    <NumberField label={label} unit="s" least={0} most={most} step={0.1} decimals={2} value={bed[key] / MICROS_PER_SECOND} onSet={(s, gesture) => changeBed(session, { id: bed.id, part: { [key]: toMicros(s) } }, gesture)} />
+    <NumberField
+      label={label}
+      unit="s"
+      least={0}
+      most={most}
+      step={0.1}
+      decimals={2}
+      value={bed[key] / MICROS_PER_SECOND}
+      onSet={(s, gesture) => changeBed(session, { id: bed.id, part: { [key]: toMicros(s) } }, gesture)}
+    />
   )
   return (
-    <Box component="section" aria-label={file.name} sx={{ border: 1, borderColor: 'divider', borderRadius: 1, p: 3, bgcolor: 'background.default' }}>
+    <Box
+      component="section"
+      aria-label={file.name}
+      sx={{ border: 1, borderColor: 'divider', borderRadius: 1, p: 3, bgcolor: 'background.default' }}
+    >
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, mb: 2 }}>
         <Typography noWrap sx={{ fontWeight: 700, fontSize: 13, minWidth: 0 }} title={file.fileName}>
           {file.name}
         </Typography>
-        <Box sx={{ fontFamily: fonts.numbers, fontSize: 11.5, color: palette.inkSoft, flex: 1, whiteSpace: 'nowrap' }}>{formatLength(file.durationMicros)}</Box>
+        <Box sx={{ fontFamily: fonts.numbers, fontSize: 11.5, color: palette.inkSoft, flex: 1, whiteSpace: 'nowrap' }}>
+          {formatLength(file.durationMicros)}
+        </Box>
         <IconButton aria-label={`Remove ${file.name}`} onClick={() => removeBed(session, { id: bed.id })}>
           <DeleteOutlineIcon sx={{ fontSize: 18 }} />
         </IconButton>
       </Box>
-      {missing && <Alert severity="warning">The file “{file.fileName}” is no longer in this browser. Remove it here and add it again.</Alert>}
-      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr auto 1fr auto', columnGap: 3, rowGap: 1.5, alignItems: 'center' }}>
-        <NumberField label="Level" unit="dB" least={-60} most={24} step={0.5} decimals={1} value={bed.gainDb} onSet={(gainDb, gesture) => changeBed(session, { id: bed.id, part: { gainDb } }, gesture)} />
-        <NumberField label="Lower under speech" unit="dB" least={0} most={60} step={1} value={bed.duckDb} onSet={(duckDb, gesture) => changeBed(session, { id: bed.id, part: { duckDb } }, gesture)} />
+      {missing && (
+        <Alert severity="warning">
+          The file “{file.fileName}” is no longer in this browser. Remove it here and add it again.
+        </Alert>
+      )}
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: '1fr auto 1fr auto',
+          columnGap: 3,
+          rowGap: 1.5,
+          alignItems: 'center',
+        }}
+      >
+        <NumberField
+          label="Level"
+          unit="dB"
+          least={-60}
+          most={24}
+          step={0.5}
+          decimals={1}
+          value={bed.gainDb}
+          onSet={(gainDb, gesture) => changeBed(session, { id: bed.id, part: { gainDb } }, gesture)}
+        />
+        <NumberField
+          label="Lower under speech"
+          unit="dB"
+          least={0}
+          most={60}
+          step={1}
+          value={bed.duckDb}
+          onSet={(duckDb, gesture) => changeBed(session, { id: bed.id, part: { duckDb } }, gesture)}
+        />
         {seconds('startMicros', 'Begins at', 36_000)}
         {seconds('inMicros', 'From its own', Math.max(0, file.durationMicros / MICROS_PER_SECOND - 0.1))}
         {seconds('fadeInMicros', 'Fade in', 30)}

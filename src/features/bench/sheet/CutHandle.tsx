@@ -50,7 +50,12 @@ export function CutHandle({ placed, which, top, recordingPerPixel, several, onTa
     return ({ dy, gesture }) => set(t + dy * recordingPerPixel, gesture)
   })
   const onKeyDown = (event: KeyboardEvent) => {
-    const direction = event.key === 'ArrowDown' || event.key === 'ArrowRight' ? 1 : event.key === 'ArrowUp' || event.key === 'ArrowLeft' ? -1 : 0
+    const direction =
+      event.key === 'ArrowDown' || event.key === 'ArrowRight'
+        ? 1
+        : event.key === 'ArrowUp' || event.key === 'ArrowLeft'
+          ? -1
+          : 0
     if (direction === 0) return
     event.preventDefault()
     event.stopPropagation()

@@ -13,13 +13,56 @@ import type { DeadAir } from './useDeadAir'
 export function DeadAirBar({ deadAir, onClose }: { deadAir: DeadAir; onClose: () => void }) {
   const { session } = useBenchContext()
   const { settings, setSettings, pauses, savedMicros } = deadAir
-  const words = pauses === null ? 'Listening…' : pauses.length === 0 ? 'No pauses like that.' : `${pauses.length} ${pauses.length === 1 ? 'pause' : 'pauses'}, ${(savedMicros / MICROS_PER_SECOND).toFixed(2)} s`
+  const words =
+    pauses === null
+      ? 'Listening…'
+      : pauses.length === 0
+        ? 'No pauses like that.'
+        : `${pauses.length} ${pauses.length === 1 ? 'pause' : 'pauses'}, ${(savedMicros / MICROS_PER_SECOND).toFixed(2)} s`
   return (
-    <Box role="group" aria-label="Dead air" sx={{ flex: 'none', p: 2.5, borderBottom: 1, borderColor: 'divider', bgcolor: 'background.default', display: 'grid', gap: 2 }}>
+    <Box
+      role="group"
+      aria-label="Dead air"
+      sx={{
+        flex: 'none',
+        p: 2.5,
+        borderBottom: 1,
+        borderColor: 'divider',
+        bgcolor: 'background.default',
+        display: 'grid',
+        gap: 2,
+      }}
+    >
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr auto', columnGap: 2, rowGap: 1, alignItems: 'center' }}>
-        <NumberField label="Pauses of at least" unit="s" least={0.1} most={10} step={0.1} decimals={2} value={settings.leastMicros / MICROS_PER_SECOND} onSet={(s) => setSettings({ leastMicros: toMicros(s) })} />
-        <NumberField label="Quieter than" unit="dB" least={-80} most={-10} step={1} value={settings.levelDb} onSet={(levelDb) => setSettings({ levelDb })} />
-        <NumberField label="Leave a breath of" unit="s" least={0} most={2} step={0.02} decimals={2} value={settings.breathMicros / MICROS_PER_SECOND} onSet={(s) => setSettings({ breathMicros: toMicros(s) })} />
+        <NumberField
+          label="Pauses of at least"
+          unit="s"
+          least={0.1}
+          most={10}
+          step={0.1}
+          decimals={2}
+          value={settings.leastMicros / MICROS_PER_SECOND}
+          onSet={(s) => setSettings({ leastMicros: toMicros(s) })}
+        />
+        <NumberField
+          label="Quieter than"
+          unit="dB"
+          least={-80}
+          most={-10}
+          step={1}
+          value={settings.levelDb}
+          onSet={(levelDb) => setSettings({ levelDb })}
+        />
+        <NumberField
+          label="Leave a breath of"
+          unit="s"
+          least={0}
+          most={2}
+          step={0.02}
+          decimals={2}
+          value={settings.breathMicros / MICROS_PER_SECOND}
+          onSet={(s) => setSettings({ breathMicros: toMicros(s) })}
+        />
       </Box>
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5, flexWrap: 'wrap' }}>
         <Box role="status" sx={{ flex: 1, fontSize: 12.5, color: palette.inkSoft, whiteSpace: 'nowrap' }}>

@@ -38,18 +38,46 @@ export function JoinStrip({ index, shortages }: { index: number; shortages: read
   const words = joinWords(before.join)
   const missing = Math.max(0, ...shortages.map((s) => s.missingFrames))
   return (
-    <Box sx={{ height: JOIN_HEIGHT, display: 'flex', alignItems: 'center', justifyContent: 'center', bgcolor: palette.paper }}>
+    <Box
+      sx={{
+        height: JOIN_HEIGHT,
+        display: 'flex',
+        alignItems: 'center',
+        justifyContent: 'center',
+        bgcolor: palette.paper,
+      }}
+    >
       <ButtonBase
         aria-label={`Join of passages ${index + 1} and ${index + 2}: ${words}${missing > 0 ? `, ${missing} frames missing` : ''}`}
         aria-haspopup="dialog"
         onPointerDown={(e) => e.stopPropagation()}
         onClick={(e) => setAnchor(e.currentTarget)}
-        sx={{ px: 2.5, height: 20, gap: 2, border: 1, borderRadius: '10px', borderColor: missing > 0 ? palette.straw : 'divider', bgcolor: 'background.paper', fontFamily: fonts.numbers, fontSize: 11, color: missing > 0 ? palette.strawInk : palette.inkSoft, '&:hover': { borderColor: palette.inkSoft } }}
+        sx={{
+          px: 2.5,
+          height: 20,
+          gap: 2,
+          border: 1,
+          borderRadius: '10px',
+          borderColor: missing > 0 ? palette.straw : 'divider',
+          bgcolor: 'background.paper',
+          fontFamily: fonts.numbers,
+          fontSize: 11,
+          color: missing > 0 ? palette.strawInk : palette.inkSoft,
+          '&:hover': { borderColor: palette.inkSoft },
+        }}
       >
         {words}
         {missing > 0 && <b>{missing} frames short</b>}
       </ButtonBase>
-      {anchor && <JoinTicket before={before} after={after} shortages={shortages} anchor={anchor} onClose={() => setAnchor(null)} />}
+      {anchor && (
+        <JoinTicket
+          before={before}
+          after={after}
+          shortages={shortages}
+          anchor={anchor}
+          onClose={() => setAnchor(null)}
+        />
+      )}
     </Box>
   )
 }
@@ -69,9 +97,22 @@ function JoinTicket({ before, after, shortages, anchor, onClose }: JoinTicketPro
   const set = (to: Join, gesture: string = crypto.randomUUID()) => setJoin(session, { id, join: to }, gesture)
   return (
     <Ticket label="Join" anchor={anchor} onClose={onClose} side="center" width={340} gap={2.5}>
-      <Box role="group" aria-label="Kind of join" sx={{ display: 'grid', gridTemplateColumns: 'repeat(5, auto)', gap: 1 }}>
+      <Box
+        role="group"
+        aria-label="Kind of join"
+        sx={{ display: 'grid', gridTemplateColumns: 'repeat(5, auto)', gap: 1 }}
+      >
         {JOIN_KINDS.map((kind) => (
-          <Button key={kind} aria-pressed={join.kind === kind} onClick={() => set(joinAs(join, kind))} sx={{ minWidth: 0, px: 1.5, ...(join.kind === kind && { '&&': { bgcolor: palette.leafTint, borderColor: palette.leaf } }) }}>
+          <Button
+            key={kind}
+            aria-pressed={join.kind === kind}
+            onClick={() => set(joinAs(join, kind))}
+            sx={{
+              minWidth: 0,
+              px: 1.5,
+              ...(join.kind === kind && { '&&': { bgcolor: palette.leafTint, borderColor: palette.leaf } }),
+            }}
+          >
             {kind}
           </Button>
         ))}
@@ -79,7 +120,13 @@ function JoinTicket({ before, after, shortages, anchor, onClose }: JoinTicketPro
       {join.kind !== 'cut' && (
         <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 2 }}>
           {(join.kind === 'push' || join.kind === 'slide') && (
-            <TextField select size="small" label="Moves" value={join.direction} onChange={(e) => set({ ...join, direction: direction.parse(e.target.value) })}>
+            <TextField
+              select
+              size="small"
+              label="Moves"
+              value={join.direction}
+              onChange={(e) => set({ ...join, direction: direction.parse(e.target.value) })}
+            >
               {direction.options.map((d) => (
                 <MenuItem key={d} value={d}>
                   {d}
@@ -87,14 +134,34 @@ function JoinTicket({ before, after, shortages, anchor, onClose }: JoinTicketPro
               ))}
             </TextField>
           )}
-          {join.kind === 'dip' && <TextField type="color" size="small" label="Colour" value={join.colour} onChange={(e) => set({ ...join, colour: e.target.value }, `colour ${id}`)} />}
+          {join.kind === 'dip' && (
+            <TextField
+              type="color"
+              size="small"
+              label="Colour"
+              value={join.colour}
+              onChange={(e) => set({ ...join, colour: e.target.value }, `colour ${id}`)}
+            />
+          )}
           {join.kind === 'push' && (
-            <TextField select size="small" label="What moves" value={join.within} onChange={(e) => set({ ...join, within: joinWithin.parse(e.target.value) })}>
+            <TextField
+              select
+              size="small"
+              label="What moves"
+              value={join.within}
+              onChange={(e) => set({ ...join, within: joinWithin.parse(e.target.value) })}
+            >
               <MenuItem value="canvas">the whole picture</MenuItem>
               <MenuItem value="panel">each panel that changes</MenuItem>
             </TextField>
           )}
-          <TextField select size="small" label="Movement" value={join.easing} onChange={(e) => set({ ...join, easing: easing.parse(e.target.value) })}>
+          <TextField
+            select
+            size="small"
+            label="Movement"
+            value={join.easing}
+            onChange={(e) => set({ ...join, easing: easing.parse(e.target.value) })}
+          >
             {easing.options.map((e) => (
               <MenuItem key={e} value={e}>
                 {EASING_NAMES[e]}
@@ -102,12 +169,29 @@ function JoinTicket({ before, after, shortages, anchor, onClose }: JoinTicketPro
             ))}
           </TextField>
           <Box sx={{ gridColumn: '1 / -1', display: 'grid', gridTemplateColumns: '1fr auto', alignItems: 'center' }}>
-            <NumberField label="Length" unit="s" least={0.04} most={5} step={0.04} decimals={2} value={join.lengthMicros / MICROS_PER_SECOND} onSet={(s, gesture) => set({ ...join, lengthMicros: toMicros(s) }, gesture)} />
+            <NumberField
+              label="Length"
+              unit="s"
+              least={0.04}
+              most={5}
+              step={0.04}
+              decimals={2}
+              value={join.lengthMicros / MICROS_PER_SECOND}
+              onSet={(s, gesture) => set({ ...join, lengthMicros: toMicros(s) }, gesture)}
+            />
           </Box>
         </Box>
       )}
       {shortages.map((shortage) => (
-        <Shortage key={shortage.side} shortage={shortage} before={before} after={after} onShorten={(lengthMicros) => set(join.kind === 'cut' || lengthMicros < 40_000 ? joinAs(join, 'cut') : { ...join, lengthMicros })} />
+        <Shortage
+          key={shortage.side}
+          shortage={shortage}
+          before={before}
+          after={after}
+          onShorten={(lengthMicros) =>
+            set(join.kind === 'cut' || lengthMicros < 40_000 ? joinAs(join, 'cut') : { ...join, lengthMicros })
+          }
+        />
       ))}
       <TextField
         select
@@ -115,7 +199,11 @@ function JoinTicket({ before, after, shortages, anchor, onClose }: JoinTicketPro
         label="Joins and time, all passages"
         value={joinTiming}
         onChange={(e) => setJoinTiming(session, { timing: e.target.value === 'overlap' ? 'overlap' : 'hold' })}
-        helperText={joinTiming === 'hold' ? 'Cut points stay where the music has them; a join needs material beyond the cut.' : 'Neighbours share the join’s length; what follows comes earlier.'}
+        helperText={
+          joinTiming === 'hold'
+            ? 'Cut points stay where the music has them; a join needs material beyond the cut.'
+            : 'Neighbours share the join’s length; what follows comes earlier.'
+        }
       >
         <MenuItem value="hold">Cut points stay</MenuItem>
         <MenuItem value="overlap">Passages overlap</MenuItem>
@@ -125,17 +213,40 @@ function JoinTicket({ before, after, shortages, anchor, onClose }: JoinTicketPro
   )
 }
 
-function Shortage({ shortage, before, after, onShorten }: { shortage: ShortHandle; before: Passage; after: Passage; onShorten: (lengthMicros: number) => void }) {
+function Shortage({
+  shortage,
+  before,
+  after,
+  onShorten,
+}: {
+  shortage: ShortHandle
+  before: Passage
+  after: Passage
+  onShorten: (lengthMicros: number) => void
+}) {
   const { session } = useBenchContext()
   const passage = shortage.side === 'after' ? before : after
   const { slipMicros, joinMicros, speedPercent, missingFrames } = shortage
   return (
     <Alert severity="warning" sx={{ '& .MuiAlert-message': { display: 'grid', gap: 2 } }}>
-      {missingFrames} {missingFrames === 1 ? 'frame is' : 'frames are'} missing {shortage.side === 'after' ? 'after the out point' : 'before the in point'}: the recording {shortage.side === 'after' ? 'ends' : 'begins'} there, and its {shortage.side === 'after' ? 'last' : 'first'} frame stands still.
+      {missingFrames} {missingFrames === 1 ? 'frame is' : 'frames are'} missing{' '}
+      {shortage.side === 'after' ? 'after the out point' : 'before the in point'}: the recording{' '}
+      {shortage.side === 'after' ? 'ends' : 'begins'} there, and its {shortage.side === 'after' ? 'last' : 'first'}{' '}
+      frame stands still.
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1 }}>
-        {slipMicros !== null && <Button onClick={() => slipPassage(session, { id: passage.id, by: slipMicros }, crypto.randomUUID())}>Slip {missingFrames} frames</Button>}
-        <Button onClick={() => onShorten(joinMicros)}>{joinMicros < 40_000 ? 'Make it a cut' : `Shorten to ${(joinMicros / MICROS_PER_SECOND).toFixed(2)} s`}</Button>
-        {speedPercent !== null && <Button onClick={() => setSpeed(session, { id: passage.id, percent: speedPercent }, crypto.randomUUID())}>Slow to {speedPercent} %</Button>}
+        {slipMicros !== null && (
+          <Button onClick={() => slipPassage(session, { id: passage.id, by: slipMicros }, crypto.randomUUID())}>
+            Slip {missingFrames} frames
+          </Button>
+        )}
+        <Button onClick={() => onShorten(joinMicros)}>
+          {joinMicros < 40_000 ? 'Make it a cut' : `Shorten to ${(joinMicros / MICROS_PER_SECOND).toFixed(2)} s`}
+        </Button>
+        {speedPercent !== null && (
+          <Button onClick={() => setSpeed(session, { id: passage.id, percent: speedPercent }, crypto.randomUUID())}>
+            Slow to {speedPercent} %
+          </Button>
+        )}
       </Box>
     </Alert>
   )

@@ -54,7 +54,11 @@ export function PassageHeader({ placed, count, onDragTo, carried, onCarry }: Pas
     event.preventDefault()
     event.stopPropagation()
   }
-  const facts = [`${((endMicros - startMicros) / MICROS_PER_SECOND).toFixed(2)} s`, passage.speedPercent !== 100 && `${passage.speedPercent} %`, passage.sound.gainDb !== 0 && `${passage.sound.gainDb > 0 ? '+' : ''}${passage.sound.gainDb} dB`]
+  const facts = [
+    `${((endMicros - startMicros) / MICROS_PER_SECOND).toFixed(2)} s`,
+    passage.speedPercent !== 100 && `${passage.speedPercent} %`,
+    passage.sound.gainDb !== 0 && `${passage.sound.gainDb > 0 ? '+' : ''}${passage.sound.gainDb} dB`,
+  ]
   return (
     <Box
       ref={element}
@@ -64,17 +68,45 @@ export function PassageHeader({ placed, count, onDragTo, carried, onCarry }: Pas
       aria-label={`Passage ${index + 1} of ${count}, ${name}`}
       onPointerDown={dragging}
       onKeyDown={onKeyDown}
-      sx={{ height: HEADER_HEIGHT, display: 'flex', alignItems: 'center', gap: 1.5, px: 1.5, cursor: count > 1 ? 'grab' : 'default', touchAction: 'none', bgcolor: current ? palette.leafTint : palette.paper, '&:focus-visible': { outlineOffset: -2 } }}
+      sx={{
+        height: HEADER_HEIGHT,
+        display: 'flex',
+        alignItems: 'center',
+        gap: 1.5,
+        px: 1.5,
+        cursor: count > 1 ? 'grab' : 'default',
+        touchAction: 'none',
+        bgcolor: current ? palette.leafTint : palette.paper,
+        '&:focus-visible': { outlineOffset: -2 },
+      }}
     >
       {count > 1 && <DragIndicatorIcon aria-hidden sx={{ fontSize: 16, color: palette.inkSoft }} />}
       <Box sx={{ fontFamily: fonts.numbers, fontSize: 12, fontWeight: 700 }}>{index + 1}</Box>
-      <Box sx={{ flex: 1, minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap', fontSize: 12.5 }} title={name}>
+      <Box
+        sx={{
+          flex: 1,
+          minWidth: 0,
+          overflow: 'hidden',
+          textOverflow: 'ellipsis',
+          whiteSpace: 'nowrap',
+          fontSize: 12.5,
+        }}
+        title={name}
+      >
         {name}
       </Box>
       {passage.sound.muted && <VolumeOffIcon titleAccess="muted" sx={{ fontSize: 15, color: palette.inkSoft }} />}
-      <Box sx={{ fontFamily: fonts.numbers, fontSize: 11.5, color: palette.inkSoft, whiteSpace: 'nowrap' }}>{facts.filter(Boolean).join(' · ')}</Box>
+      <Box sx={{ fontFamily: fonts.numbers, fontSize: 11.5, color: palette.inkSoft, whiteSpace: 'nowrap' }}>
+        {facts.filter(Boolean).join(' · ')}
+      </Box>
       <Tooltip title="Speed, slip, sound (Enter)">
-        <IconButton aria-label={`Numbers of passage ${index + 1}`} aria-haspopup="dialog" onPointerDown={(e) => e.stopPropagation()} onClick={(e) => setTicket(e.currentTarget)} sx={{ p: '3px' }}>
+        <IconButton
+          aria-label={`Numbers of passage ${index + 1}`}
+          aria-haspopup="dialog"
+          onPointerDown={(e) => e.stopPropagation()}
+          onClick={(e) => setTicket(e.currentTarget)}
+          sx={{ p: '3px' }}
+        >
           <TuneIcon sx={{ fontSize: 16 }} />
         </IconButton>
       </Tooltip>

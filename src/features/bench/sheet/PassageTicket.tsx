@@ -10,12 +10,31 @@ import type { PlacedPassage } from '@/core/time/timeMap'
 import { recordingOf } from '@/core/model/edit'
 import { NumberField } from '@/ui/NumberField'
 import { Ticket } from '@/ui/Ticket'
-import { duplicatePassage, movePassage, removePassage, setPictureClock, setSound, setSpeed, slipPassage, trimPassage } from '@/edit/passages'
+import {
+  duplicatePassage,
+  movePassage,
+  removePassage,
+  setPictureClock,
+  setSound,
+  setSpeed,
+  slipPassage,
+  trimPassage,
+} from '@/edit/passages'
 import { newId, type PassageId } from '@/core/model/ids'
 import { useBenchContext, useFootage } from '../benchContext'
 
 /** A passage's exact numbers: cut points, slip, speed, sound. */
-export function PassageTicket({ placed, count, anchor, onClose }: { placed: PlacedPassage; count: number; anchor: HTMLElement; onClose: () => void }) {
+export function PassageTicket({
+  placed,
+  count,
+  anchor,
+  onClose,
+}: {
+  placed: PlacedPassage
+  count: number
+  anchor: HTMLElement
+  onClose: () => void
+}) {
   const { session } = useBenchContext()
   const { passage, index } = placed
   const { id, inMicros, outMicros, sound } = passage
@@ -23,7 +42,16 @@ export function PassageTicket({ placed, count, anchor, onClose }: { placed: Plac
   const frame = 1 / framesPerSecond(video.frameRate)
   const whole = durationMicros / MICROS_PER_SECOND
   const fade = (end: 'fadeInMicros' | 'fadeOutMicros', label: string) => (
-    <NumberField label={label} unit="s" least={0} most={30} step={0.1} decimals={2} value={sound[end] / MICROS_PER_SECOND} onSet={(s, gesture) => setSound(session, { id, part: { [end]: toMicros(s) } }, gesture)} />
+    <NumberField
+      label={label}
+      unit="s"
+      least={0}
+      most={30}
+      step={0.1}
+      decimals={2}
+      value={sound[end] / MICROS_PER_SECOND}
+      onSet={(s, gesture) => setSound(session, { id, part: { [end]: toMicros(s) } }, gesture)}
+    />
   )
   const leave = (action: () => void) => () => {
     onClose()
@@ -32,19 +60,76 @@ export function PassageTicket({ placed, count, anchor, onClose }: { placed: Plac
   return (
     <Ticket label={`Numbers of passage ${index + 1}`} anchor={anchor} onClose={onClose}>
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr auto', columnGap: 3, rowGap: 1.5, alignItems: 'center' }}>
-        <NumberField label="In point" unit="s" least={0} most={whole} step={frame} decimals={3} value={inMicros / MICROS_PER_SECOND} onSet={(s, gesture) => trimPassage(session, { id, which: 'in', t: toMicros(s) }, gesture)} />
-        <NumberField label="Out point" unit="s" least={0} most={whole} step={frame} decimals={3} value={outMicros / MICROS_PER_SECOND} onSet={(s, gesture) => trimPassage(session, { id, which: 'out', t: toMicros(s) }, gesture)} />
-        <NumberField label="Slip to start at" unit="s" least={0} most={Math.max(0, whole - (outMicros - inMicros) / MICROS_PER_SECOND)} step={frame} decimals={3} value={inMicros / MICROS_PER_SECOND} onSet={(s, gesture) => slipPassage(session, { id, by: toMicros(s) - inMicros }, gesture)} />
-        <NumberField label="Speed" unit="%" least={25} most={400} step={5} value={passage.speedPercent} onSet={(percent, gesture) => setSpeed(session, { id, percent }, gesture)} />
-        <NumberField label="Level" unit="dB" least={-60} most={24} step={0.5} decimals={1} value={sound.gainDb} disabled={sound.muted} onSet={(gainDb, gesture) => setSound(session, { id, part: { gainDb } }, gesture)} />
+        <NumberField
+          label="In point"
+          unit="s"
+          least={0}
+          most={whole}
+          step={frame}
+          decimals={3}
+          value={inMicros / MICROS_PER_SECOND}
+          onSet={(s, gesture) => trimPassage(session, { id, which: 'in', t: toMicros(s) }, gesture)}
+        />
+        <NumberField
+          label="Out point"
+          unit="s"
+          least={0}
+          most={whole}
+          step={frame}
+          decimals={3}
+          value={outMicros / MICROS_PER_SECOND}
+          onSet={(s, gesture) => trimPassage(session, { id, which: 'out', t: toMicros(s) }, gesture)}
+        />
+        <NumberField
+          label="Slip to start at"
+          unit="s"
+          least={0}
+          most={Math.max(0, whole - (outMicros - inMicros) / MICROS_PER_SECOND)}
+          step={frame}
+          decimals={3}
+          value={inMicros / MICROS_PER_SECOND}
+          onSet={(s, gesture) => slipPassage(session, { id, by: toMicros(s) - inMicros }, gesture)}
+        />
+        <NumberField
+          label="Speed"
+          unit="%"
+          least={25}
+          most={400}
+          step={5}
+          value={passage.speedPercent}
+          onSet={(percent, gesture) => setSpeed(session, { id, percent }, gesture)}
+        />
+        <NumberField
+          label="Level"
+          unit="dB"
+          least={-60}
+          most={24}
+          step={0.5}
+          decimals={1}
+          value={sound.gainDb}
+          disabled={sound.muted}
+          onSet={(gainDb, gesture) => setSound(session, { id, part: { gainDb } }, gesture)}
+        />
         {fade('fadeInMicros', 'Fade in')}
         {fade('fadeOutMicros', 'Fade out')}
       </Box>
-      <FormControlLabel sx={{ my: 1 }} control={<Checkbox size="small" checked={sound.muted} onChange={(_, muted) => setSound(session, { id, part: { muted } }, crypto.randomUUID())} />} label="Muted" slotProps={{ typography: { sx: { fontSize: 12.5 } } }} />
+      <FormControlLabel
+        sx={{ my: 1 }}
+        control={
+          <Checkbox
+            size="small"
+            checked={sound.muted}
+            onChange={(_, muted) => setSound(session, { id, part: { muted } }, crypto.randomUUID())}
+          />
+        }
+        label="Muted"
+        slotProps={{ typography: { sx: { fontSize: 12.5 } } }}
+      />
       {passage.picture && (
         <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, mb: 2, fontSize: 12.5 }}>
           <Box sx={{ flex: 1 }}>
-            Its picture runs by itself, at {passage.picture.speedPercent} % from {(passage.picture.inMicros / MICROS_PER_SECOND).toFixed(2)} s on.
+            Its picture runs by itself, at {passage.picture.speedPercent} % from{' '}
+            {(passage.picture.inMicros / MICROS_PER_SECOND).toFixed(2)} s on.
           </Box>
           <Button onClick={() => setPictureClock(session, { id, picture: null })}>With its sound</Button>
         </Box>
@@ -57,7 +142,10 @@ export function PassageTicket({ placed, count, anchor, onClose }: { placed: Plac
         <Button disabled={index === 0} onClick={leave(() => movePassage(session, { from: index, to: index - 1 }))}>
           Move up
         </Button>
-        <Button disabled={index === count - 1} onClick={leave(() => movePassage(session, { from: index, to: index + 1 }))}>
+        <Button
+          disabled={index === count - 1}
+          onClick={leave(() => movePassage(session, { from: index, to: index + 1 }))}
+        >
           Move down
         </Button>
       </Box>

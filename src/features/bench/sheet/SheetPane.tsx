@@ -68,7 +68,9 @@ export function SheetPane() {
       title="Sheet"
       tools={
         <>
-          <Box sx={{ fontSize: 12, color: palette.inkSoft, whiteSpace: 'nowrap' }}>{scale === 0 ? '1 row = 1 frame' : `1 row = ${rowMicros / MICROS_PER_SECOND} s`}</Box>
+          <Box sx={{ fontSize: 12, color: palette.inkSoft, whiteSpace: 'nowrap' }}>
+            {scale === 0 ? '1 row = 1 frame' : `1 row = ${rowMicros / MICROS_PER_SECOND} s`}
+          </Box>
           <Tool name="More time in a row" disabled={scale === scales.length - 1} onClick={() => setScale(scale + 1)}>
             <ZoomOutIcon sx={{ fontSize: 18 }} />
           </Tool>
@@ -78,7 +80,20 @@ export function SheetPane() {
         </>
       }
     >
-      <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, px: 2.5, py: 1.5, borderBottom: 1, borderColor: 'divider', flex: 'none', flexWrap: 'wrap', '& .MuiButton-root': { px: 1.5, minWidth: 0 } }}>
+      <Box
+        sx={{
+          display: 'flex',
+          alignItems: 'center',
+          gap: 1,
+          px: 2.5,
+          py: 1.5,
+          borderBottom: 1,
+          borderColor: 'divider',
+          flex: 'none',
+          flexWrap: 'wrap',
+          '& .MuiButton-root': { px: 1.5, minWidth: 0 },
+        }}
+      >
         <Button startIcon={<AddIcon />} onClick={() => setOpen('add')}>
           Passage
         </Button>
@@ -86,9 +101,7 @@ export function SheetPane() {
           Music{edit.highlight.beds.length > 0 && ` ${edit.highlight.beds.length}`}
         </Button>
         <CaptionsMenu />
-        <Button onClick={split}>
-          Split
-        </Button>
+        <Button onClick={split}>Split</Button>
         <Button disabled={!marked} onClick={strike}>
           Strike out
         </Button>
@@ -109,7 +122,14 @@ export function SheetPane() {
           setOver(false)
           void droppedFiles(e.dataTransfer.items).then(addDropped)
         }}
-        sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: 'column', outline: over ? `3px solid ${palette.leaf}` : 'none', outlineOffset: -3 }}
+        sx={{
+          flex: 1,
+          minHeight: 0,
+          display: 'flex',
+          flexDirection: 'column',
+          outline: over ? `3px solid ${palette.leaf}` : 'none',
+          outlineOffset: -3,
+        }}
       >
         <SheetRows rowMicros={rowMicros} pauses={open === 'dead-air' ? (deadAir.pauses ?? []) : []} />
       </Box>
@@ -119,7 +139,17 @@ export function SheetPane() {
   )
 }
 
-function Tool({ name, disabled, onClick, children }: { name: string; disabled: boolean; onClick: () => void; children: ReactNode }) {
+function Tool({
+  name,
+  disabled,
+  onClick,
+  children,
+}: {
+  name: string
+  disabled: boolean
+  onClick: () => void
+  children: ReactNode
+}) {
   return (
     <Tooltip title={name}>
       <span>

@@ -18,7 +18,17 @@ import { useDrag } from '@/ui/useDrag'
 import { CutHandle } from './CutHandle'
 import { JoinStrip } from './JoinStrip'
 import { PassageHeader } from './PassageHeader'
-import { layOutSheet, outputAt, recordingPerPixel, ROW_HEIGHT, topOfOutput, topOfRecording, type Opened, type SheetItem, type SheetLayout } from './sheetLayout'
+import {
+  layOutSheet,
+  outputAt,
+  recordingPerPixel,
+  ROW_HEIGHT,
+  topOfOutput,
+  topOfRecording,
+  type Opened,
+  type SheetItem,
+  type SheetLayout,
+} from './sheetLayout'
 import { SheetRowView } from './SheetRowView'
 import { CueLines } from '../words/CueLines'
 import { HATCHED, StrikeStrip } from './StrikeStrip'
@@ -43,11 +53,20 @@ export function SheetRows({ rowMicros, pauses }: { rowMicros: Micros; pauses: re
   const [carried, setCarried] = useState<PassageId | null>(null)
   const layout = useMemo(() => layOutSheet(map, rowMicros, opened), [map, rowMicros, opened])
   const { items } = layout
-  const virtual = useVirtualizer({ count: items.length, getScrollElement: () => scroller.current, estimateSize: (i) => items[i]?.height ?? 0, getItemKey: (i) => items[i]?.key ?? i, overscan: 4 })
+  const virtual = useVirtualizer({
+    count: items.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: (i) => items[i]?.height ?? 0,
+    getItemKey: (i) => items[i]?.key ?? i,
+    overscan: 4,
+  })
   useLayoutEffect(() => virtual.measure(), [virtual, layout])
   const shown = virtual.getVirtualItems().flatMap(({ index }) => items[index] ?? [])
   const [from, to] = [shown[0]?.top ?? 0, (shown.at(-1)?.top ?? 0) + (shown.at(-1)?.height ?? 0)]
-  const rows = useSheetRows(edit, shown.filter((item) => item.kind === 'row'))
+  const rows = useSheetRows(
+    edit,
+    shown.filter((item) => item.kind === 'row'),
+  )
   const shortages = useMemo(() => shortHandles(map, (p) => recordingOf(edit, p.recordingId)), [map, edit])
   const keepInPlace = useKeepInPlace(scroller, layout)
   useFollow(scroller, layout, map)
@@ -57,7 +76,15 @@ export function SheetRows({ rowMicros, pauses }: { rowMicros: Micros; pauses: re
     keepInPlace(passage.id, which)
     const beyond = ROWS_BEYOND * recordingPerPixel(layout, placed) * ROW_HEIGHT
     const { durationMicros } = recordingOf(edit, passage.recordingId)
-    setOpened(which === 'in' ? { passageId: passage.id, fromMicros: Math.max(0, passage.inMicros - beyond), toMicros: passage.outMicros } : { passageId: passage.id, fromMicros: passage.inMicros, toMicros: Math.min(durationMicros, passage.outMicros + beyond) })
+    setOpened(
+      which === 'in'
+        ? { passageId: passage.id, fromMicros: Math.max(0, passage.inMicros - beyond), toMicros: passage.outMicros }
+        : {
+            passageId: passage.id,
+            fromMicros: passage.inMicros,
+            toMicros: Math.min(durationMicros, passage.outMicros + beyond),
+          },
+    )
   }
   const shut = (placed: PlacedPassage, which: 'in' | 'out') => {
     keepInPlace(placed.passage.id, which)
@@ -78,13 +105,16 @@ export function SheetRows({ rowMicros, pauses }: { rowMicros: Micros; pauses: re
     if (!bounds) return null
     const at = (clientY: number) => outputAt(layout, clientY - (content.current?.getBoundingClientRect().top ?? 0))
     const start = at(event.clientY)
-    if (document.activeElement instanceof HTMLElement && scroller.current?.contains(document.activeElement)) document.activeElement.blur()
+    if (document.activeElement instanceof HTMLElement && scroller.current?.contains(document.activeElement))
+      document.activeElement.blur()
     if (event.clientX - bounds.left < MARKING_WIDTH || event.shiftKey) {
       view.setState({ stretch: null })
       return ({ clientY }) => {
         const t = at(clientY)
         player.scrub(t)
-        view.setState({ stretch: t === start ? null : { fromMicros: Math.min(t, start), toMicros: Math.max(t, start) } })
+        view.setState({
+          stretch: t === start ? null : { fromMicros: Math.min(t, start), toMicros: Math.max(t, start) },
+        })
       }
     }
     player.scrub(start)
@@ -94,11 +124,31 @@ export function SheetRows({ rowMicros, pauses }: { rowMicros: Micros; pauses: re
   const draw = (item: SheetItem) => {
     switch (item.kind) {
       case 'header':
-        return <PassageHeader placed={item.placed} count={map.passages.length} onDragTo={(y) => drop(item.placed.index, y)} carried={carried === item.placed.passage.id} onCarry={(by) => carry(item.placed, by)} />
+        return (
+          <PassageHeader
+            placed={item.placed}
+            count={map.passages.length}
+            onDragTo={(y) => drop(item.placed.index, y)}
+            carried={carried === item.placed.passage.id}
+            onCarry={(by) => carry(item.placed, by)}
+          />
+        )
       case 'row':
-        return <SheetRowView time={rowTime(item, rowMicros)} row={rows.get(rowKey(item))} height={item.height} beyond={isBeyond(item)} />
+        return (
+          <SheetRowView
+            time={rowTime(item, rowMicros)}
+            row={rows.get(rowKey(item))}
+            height={item.height}
+            beyond={isBeyond(item)}
+          />
+        )
       case 'strike':
-        return <StrikeStrip strike={item.strike} onRestore={() => restoreStrike(session, { id: item.placed.passage.id, strike: item.strike })} />
+        return (
+          <StrikeStrip
+            strike={item.strike}
+            onRestore={() => restoreStrike(session, { id: item.placed.passage.id, strike: item.strike })}
+          />
+        )
       case 'foot':
         return null
       case 'join':
@@ -107,12 +157,26 @@ export function SheetRows({ rowMicros, pauses }: { rowMicros: Micros; pauses: re
   }
 
   return (
-    <Box ref={scroller} data-testid="sheet-rows" onPointerDownCapture={() => setCarried(null)} onBlurCapture={(e) => e.relatedTarget && setCarried(null)} sx={{ flex: 1, minHeight: 0, overflowY: 'auto', position: 'relative', bgcolor: 'background.paper' }}>
-      <Box ref={content} onPointerDown={dragging} sx={{ position: 'relative', height: layout.height + 24, touchAction: 'pan-y', userSelect: 'none' }}>
+    <Box
+      ref={scroller}
+      data-testid="sheet-rows"
+      onPointerDownCapture={() => setCarried(null)}
+      onBlurCapture={(e) => e.relatedTarget && setCarried(null)}
+      sx={{ flex: 1, minHeight: 0, overflowY: 'auto', position: 'relative', bgcolor: 'background.paper' }}
+    >
+      <Box
+        ref={content}
+        onPointerDown={dragging}
+        sx={{ position: 'relative', height: layout.height + 24, touchAction: 'pan-y', userSelect: 'none' }}
+      >
         {/* Stacked by themselves: while the playhead moves, rows are not painted again. */}
         <Box sx={{ position: 'absolute', inset: 0, isolation: 'isolate' }}>
           {shown.map((item) => (
-            <Box key={item.key} sx={{ position: 'absolute', left: 0, right: 0, top: 0, height: item.height }} style={{ transform: `translateY(${item.top}px)` }}>
+            <Box
+              key={item.key}
+              sx={{ position: 'absolute', left: 0, right: 0, top: 0, height: item.height }}
+              style={{ transform: `translateY(${item.top}px)` }}
+            >
               {draw(item)}
             </Box>
           ))}
@@ -125,13 +189,43 @@ export function SheetRows({ rowMicros, pauses }: { rowMicros: Micros; pauses: re
         ))}
         {map.passages.map((placed) =>
           (['in', 'out'] as const).map((which) => {
-            const top = topOfRecording(layout, placed.passage.id, which === 'in' ? placed.passage.inMicros : placed.passage.outMicros)
+            const top = topOfRecording(
+              layout,
+              placed.passage.id,
+              which === 'in' ? placed.passage.inMicros : placed.passage.outMicros,
+            )
             const inSight = top >= from && top <= to
             if (!inSight && opened?.passageId !== placed.passage.id) return null
-            return <CutHandle key={`${placed.passage.id} ${which}`} placed={placed} which={which} top={top} recordingPerPixel={recordingPerPixel(layout, placed)} several={map.passages.length > 1} onTake={() => open(placed, which)} onLetGo={() => shut(placed, which)} />
+            return (
+              <CutHandle
+                key={`${placed.passage.id} ${which}`}
+                placed={placed}
+                which={which}
+                top={top}
+                recordingPerPixel={recordingPerPixel(layout, placed)}
+                several={map.passages.length > 1}
+                onTake={() => open(placed, which)}
+                onLetGo={() => shut(placed, which)}
+              />
+            )
           }),
         )}
-        {dropAt !== null && <Box aria-hidden sx={{ position: 'absolute', left: 0, right: 0, top: dropTop(layout, dropAt), height: 3, mt: '-1px', bgcolor: palette.straw, zIndex: 5, pointerEvents: 'none' }} />}
+        {dropAt !== null && (
+          <Box
+            aria-hidden
+            sx={{
+              position: 'absolute',
+              left: 0,
+              right: 0,
+              top: dropTop(layout, dropAt),
+              height: 3,
+              mt: '-1px',
+              bgcolor: palette.straw,
+              zIndex: 5,
+              pointerEvents: 'none',
+            }}
+          />
+        )}
         <Playhead layout={layout} map={map} />
       </Box>
     </Box>
@@ -145,11 +239,23 @@ function isBeyond({ placed: { passage }, recordingMicros, lengthMicros }: RowIte
 /** A row's output time; beyond a cut, how far. */
 function rowTime({ placed, recordingMicros, lengthMicros }: RowItem, rowMicros: Micros): string {
   const { passage, runs } = placed
-  const decimals = rowMicros < MICROS_PER_SECOND ? 2 : rowMicros % MICROS_PER_SECOND === 0 && placed.startMicros % MICROS_PER_SECOND === 0 ? 0 : 1
-  if (recordingMicros < passage.inMicros) return `−${((passage.inMicros - recordingMicros) / MICROS_PER_SECOND).toFixed(2)}`
-  if (recordingMicros >= passage.outMicros) return `+${((recordingMicros + lengthMicros - passage.outMicros) / MICROS_PER_SECOND).toFixed(2)}`
+  const decimals =
+    rowMicros < MICROS_PER_SECOND
+      ? 2
+      : rowMicros % MICROS_PER_SECOND === 0 && placed.startMicros % MICROS_PER_SECOND === 0
+        ? 0
+        : 1
+  if (recordingMicros < passage.inMicros)
+    return `−${((passage.inMicros - recordingMicros) / MICROS_PER_SECOND).toFixed(2)}`
+  if (recordingMicros >= passage.outMicros)
+    return `+${((recordingMicros + lengthMicros - passage.outMicros) / MICROS_PER_SECOND).toFixed(2)}`
   const run = runs.findLast((r) => r.inMicros <= recordingMicros) ?? runs[0]
-  return run ? formatTime(run.startMicros + Math.round(((recordingMicros - run.inMicros) * 100) / passage.speedPercent), decimals) : ''
+  return run
+    ? formatTime(
+        run.startMicros + Math.round(((recordingMicros - run.inMicros) * 100) / passage.speedPercent),
+        decimals,
+      )
+    : ''
 }
 
 type CutEdge = [id: PassageId, which: 'in' | 'out']
@@ -172,7 +278,13 @@ function useKeepInPlace(scroller: RefObject<HTMLDivElement | null>, layout: Shee
 }
 
 /** Where a passage that is dragged would land: the gap between passages nearest to the pointer. */
-function useDropTarget(content: RefObject<HTMLDivElement | null>, layout: SheetLayout, map: TimeMap, dropAt: number | null, setDropAt: (gap: number | null) => void) {
+function useDropTarget(
+  content: RefObject<HTMLDivElement | null>,
+  layout: SheetLayout,
+  map: TimeMap,
+  dropAt: number | null,
+  setDropAt: (gap: number | null) => void,
+) {
   const { session } = useBenchContext()
   return (from: number, clientY: number | null) => {
     if (clientY === null) {
@@ -181,7 +293,11 @@ function useDropTarget(content: RefObject<HTMLDivElement | null>, layout: SheetL
     }
     const y = clientY - (content.current?.getBoundingClientRect().top ?? 0)
     const gaps = Array.from({ length: map.passages.length + 1 }, (_, i) => i)
-    setDropAt(gaps.reduce((best, gap) => (Math.abs(dropTop(layout, gap) - y) < Math.abs(dropTop(layout, best) - y) ? gap : best)))
+    setDropAt(
+      gaps.reduce((best, gap) =>
+        Math.abs(dropTop(layout, gap) - y) < Math.abs(dropTop(layout, best) - y) ? gap : best,
+      ),
+    )
   }
 }
 
@@ -195,7 +311,23 @@ function MarkedStretch({ layout, map }: { layout: SheetLayout; map: TimeMap }) {
   if (!stretch) return null
   const top = topOfOutput(layout, map, stretch.fromMicros)
   const bottom = topOfOutput(layout, map, stretch.toMicros)
-  return <Box data-testid="marked-stretch" aria-hidden sx={{ position: 'absolute', left: 0, width: MARKING_WIDTH, top, height: Math.max(2, bottom - top), bgcolor: 'rgba(201, 138, 27, 0.28)', borderLeft: `4px solid ${palette.straw}`, pointerEvents: 'none', zIndex: 1 }} />
+  return (
+    <Box
+      data-testid="marked-stretch"
+      aria-hidden
+      sx={{
+        position: 'absolute',
+        left: 0,
+        width: MARKING_WIDTH,
+        top,
+        height: Math.max(2, bottom - top),
+        bgcolor: 'rgba(201, 138, 27, 0.28)',
+        borderLeft: `4px solid ${palette.straw}`,
+        pointerEvents: 'none',
+        zIndex: 1,
+      }}
+    />
+  )
 }
 
 /** A pause that is proposed to be struck out, over its rows, with a button for it alone. */
@@ -206,8 +338,33 @@ function PauseMark({ pause, layout }: { pause: Pause; layout: SheetLayout }) {
   const bottom = topOfRecording(layout, passageId, strike.toMicros)
   const length = ((strike.toMicros - strike.fromMicros) / MICROS_PER_SECOND).toFixed(2)
   return (
-    <Box sx={{ position: 'absolute', left: 0, right: 0, top, height: Math.max(2, bottom - top), background: HATCHED(palette.straw), borderBlock: `1px solid ${palette.straw}`, pointerEvents: 'none', zIndex: 2 }}>
-      <Button aria-label={`Strike out the pause of ${length} s at ${formatTime(strike.fromMicros, 2)}`} onPointerDown={(e) => e.stopPropagation()} onClick={() => strikeAll(session, { label: 'Strike out pause', stretches: [pause] })} sx={{ position: 'absolute', right: 6, top: 'calc(50% - 12px)', minHeight: 24, py: 0, pointerEvents: 'auto', fontSize: 12 }}>
+    <Box
+      sx={{
+        position: 'absolute',
+        left: 0,
+        right: 0,
+        top,
+        height: Math.max(2, bottom - top),
+        background: HATCHED(palette.straw),
+        borderBlock: `1px solid ${palette.straw}`,
+        pointerEvents: 'none',
+        zIndex: 2,
+      }}
+    >
+      <Button
+        aria-label={`Strike out the pause of ${length} s at ${formatTime(strike.fromMicros, 2)}`}
+        onPointerDown={(e) => e.stopPropagation()}
+        onClick={() => strikeAll(session, { label: 'Strike out pause', stretches: [pause] })}
+        sx={{
+          position: 'absolute',
+          right: 6,
+          top: 'calc(50% - 12px)',
+          minHeight: 24,
+          py: 0,
+          pointerEvents: 'auto',
+          fontSize: 12,
+        }}
+      >
         −{length} s
       </Button>
     </Box>
@@ -228,8 +385,39 @@ function Playhead({ layout, map }: { layout: SheetLayout; map: TimeMap }) {
     [player, layout, map],
   )
   return (
-    <Box ref={line} aria-hidden sx={{ position: 'absolute', left: 0, right: 0, top: 0, height: 0, borderTop: `2px solid ${palette.haw}`, pointerEvents: 'none', zIndex: 4, willChange: 'transform' }}>
-      <Box component="span" ref={label} sx={{ position: 'absolute', right: 0, top: -9, width: 62, textAlign: 'center', contain: 'strict', height: 16, bgcolor: palette.haw, color: '#fff', fontFamily: fonts.numbers, fontSize: 11, lineHeight: '16px' }} />
+    <Box
+      ref={line}
+      aria-hidden
+      sx={{
+        position: 'absolute',
+        left: 0,
+        right: 0,
+        top: 0,
+        height: 0,
+        borderTop: `2px solid ${palette.haw}`,
+        pointerEvents: 'none',
+        zIndex: 4,
+        willChange: 'transform',
+      }}
+    >
+      <Box
+        component="span"
+        ref={label}
+        sx={{
+          position: 'absolute',
+          right: 0,
+          top: -9,
+          width: 62,
+          textAlign: 'center',
+          contain: 'strict',
+          height: 16,
+          bgcolor: palette.haw,
+          color: '#fff',
+          fontFamily: fonts.numbers,
+          fontSize: 11,
+          lineHeight: '16px',
+        }}
+      />
     </Box>
   )
 }
@@ -249,4 +437,3 @@ function useFollow(scroller: RefObject<HTMLDivElement | null>, layout: SheetLayo
     })
   }, [player, scroller, layout, map])
 }
-

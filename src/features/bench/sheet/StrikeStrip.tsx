@@ -13,7 +13,20 @@ export const HATCHED = (colour: string) => `repeating-linear-gradient(135deg, ${
 export function StrikeStrip({ strike, onRestore }: { strike: Strike; onRestore: () => void }) {
   const { fromMicros, toMicros } = strike
   return (
-    <Box sx={{ height: STRIKE_HEIGHT, display: 'flex', alignItems: 'center', gap: 2, px: 2.5, fontFamily: fonts.numbers, fontSize: 11, color: palette.inkSoft, background: HATCHED('#BDB8AA'), boxShadow: `inset 0 -1px 0 ${palette.line}` }}>
+    <Box
+      sx={{
+        height: STRIKE_HEIGHT,
+        display: 'flex',
+        alignItems: 'center',
+        gap: 2,
+        px: 2.5,
+        fontFamily: fonts.numbers,
+        fontSize: 11,
+        color: palette.inkSoft,
+        background: HATCHED('#BDB8AA'),
+        boxShadow: `inset 0 -1px 0 ${palette.line}`,
+      }}
+    >
       <Box component="span" sx={{ bgcolor: palette.sheet, px: 1, textDecoration: 'line-through' }}>
         {formatTime(fromMicros, 2)}–{formatTime(toMicros, 2)}
       </Box>
@@ -21,7 +34,13 @@ export function StrikeStrip({ strike, onRestore }: { strike: Strike; onRestore: 
         {((toMicros - fromMicros) / MICROS_PER_SECOND).toFixed(2)} s out
       </Box>
       <Box sx={{ flex: 1 }} />
-      <Button variant="text" aria-label={`Restore ${formatTime(fromMicros, 2)} to ${formatTime(toMicros, 2)}`} onPointerDown={(e) => e.stopPropagation()} onClick={onRestore} sx={{ minHeight: 18, py: 0, px: 1.5, fontSize: 11.5, bgcolor: palette.sheet }}>
+      <Button
+        variant="text"
+        aria-label={`Restore ${formatTime(fromMicros, 2)} to ${formatTime(toMicros, 2)}`}
+        onPointerDown={(e) => e.stopPropagation()}
+        onClick={onRestore}
+        sx={{ minHeight: 18, py: 0, px: 1.5, fontSize: 11.5, bgcolor: palette.sheet }}
+      >
         Restore
       </Button>
     </Box>

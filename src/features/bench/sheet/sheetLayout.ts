@@ -52,7 +52,13 @@ export interface SheetLayout {
 }
 
 export function layOutSheet(map: TimeMap, rowMicros: Micros, opened: Opened | null): SheetLayout {
-  const layout: SheetLayout = { items: [], height: 0, stretches: [], stretchesOf: new Map(), microsPerPixel: rowMicros / ROW_HEIGHT }
+  const layout: SheetLayout = {
+    items: [],
+    height: 0,
+    stretches: [],
+    stretchesOf: new Map(),
+    microsPerPixel: rowMicros / ROW_HEIGHT,
+  }
   const add = (height: number) => {
     const top = layout.height
     layout.height += height
@@ -63,12 +69,18 @@ export function layOutSheet(map: TimeMap, rowMicros: Micros, opened: Opened | nu
     layout.items.push({ kind: 'header', key: `${id} header`, placed, ...add(HEADER_HEIGHT + HANDLE_HEIGHT) })
     addPassage(layout, placed, opened?.passageId === id ? opened : null, add)
     layout.items.push({ kind: 'foot', key: `${id} foot`, placed, ...add(HANDLE_HEIGHT) })
-    if (placed.index < map.passages.length - 1) layout.items.push({ kind: 'join', key: `${id} join`, index: placed.index, ...add(JOIN_HEIGHT) })
+    if (placed.index < map.passages.length - 1)
+      layout.items.push({ kind: 'join', key: `${id} join`, index: placed.index, ...add(JOIN_HEIGHT) })
   }
   return layout
 }
 
-function addPassage(layout: SheetLayout, placed: PlacedPassage, opened: Opened | null, add: (height: number) => { top: number; height: number }): void {
+function addPassage(
+  layout: SheetLayout,
+  placed: PlacedPassage,
+  opened: Opened | null,
+  add: (height: number) => { top: number; height: number },
+): void {
   const { passage } = placed
   const from = Math.min(passage.inMicros, opened?.fromMicros ?? passage.inMicros)
   const to = Math.max(passage.outMicros, opened?.toMicros ?? passage.outMicros)
@@ -83,7 +95,14 @@ function addPassage(layout: SheetLayout, placed: PlacedPassage, opened: Opened |
     for (let i = 0; i < rows; i++) {
       const recordingMicros = Math.round(inMicros + i * perRow)
       const lengthMicros = Math.min(Math.round(inMicros + (i + 1) * perRow), outMicros) - recordingMicros
-      layout.items.push({ kind: 'row', key: `${passage.id} ${recordingMicros}`, placed, recordingMicros, lengthMicros, ...add(lengthMicros / microsPerPixel) })
+      layout.items.push({
+        kind: 'row',
+        key: `${passage.id} ${recordingMicros}`,
+        placed,
+        recordingMicros,
+        lengthMicros,
+        ...add(lengthMicros / microsPerPixel),
+      })
     }
     own.push({ placed, inMicros, outMicros, top, bottom: layout.height })
     shown = outMicros
@@ -93,12 +112,28 @@ function addPassage(layout: SheetLayout, placed: PlacedPassage, opened: Opened |
   layout.stretchesOf.set(passage.id, own)
 }
 
-function addStrike(layout: SheetLayout, placed: PlacedPassage, fromMicros: Micros, toMicros: Micros, add: (height: number) => { top: number; height: number }): void {
-  if (toMicros > fromMicros) layout.items.push({ kind: 'strike', key: `${placed.passage.id} strike ${fromMicros}`, placed, strike: { fromMicros, toMicros }, ...add(STRIKE_HEIGHT) })
+function addStrike(
+  layout: SheetLayout,
+  placed: PlacedPassage,
+  fromMicros: Micros,
+  toMicros: Micros,
+  add: (height: number) => { top: number; height: number },
+): void {
+  if (toMicros > fromMicros)
+    layout.items.push({
+      kind: 'strike',
+      key: `${placed.passage.id} strike ${fromMicros}`,
+      placed,
+      strike: { fromMicros, toMicros },
+      ...add(STRIKE_HEIGHT),
+    })
 }
 
 /** Recording time that one px of a passage stands for. */
-export function recordingPerPixel({ microsPerPixel }: SheetLayout, { passage }: Pick<PlacedPassage, 'passage'>): number {
+export function recordingPerPixel(
+  { microsPerPixel }: SheetLayout,
+  { passage }: Pick<PlacedPassage, 'passage'>,
+): number {
   return (microsPerPixel * passage.speedPercent) / 100
 }
 
@@ -116,7 +151,9 @@ export function topOfOutput(layout: SheetLayout, map: TimeMap, t: Micros): numbe
   const placed = passageAt(map, t)
   if (placed) return topOfRecording(layout, placed.passage.id, recordingMicrosAt(placed, t))
   const last = map.passages.at(-1)
-  return last && t > 0 ? topOfRecording(layout, last.passage.id, last.passage.outMicros) : (layout.stretches[0]?.top ?? 0)
+  return last && t > 0
+    ? topOfRecording(layout, last.passage.id, last.passage.outMicros)
+    : (layout.stretches[0]?.top ?? 0)
 }
 
 /** The output time at a height; between rows that of what comes next. What lies beyond cut points counts as the cut point. */

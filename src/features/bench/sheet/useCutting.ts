@@ -13,7 +13,10 @@ export function useCutting(): { split: () => void; strike: () => void } {
     },
     strike: () => {
       const { stretch } = view.getState()
-      if (!stretch) return void enqueueSnackbar('Mark a stretch first: , where it begins and . where it ends, or drag along the times of the Sheet.')
+      if (!stretch)
+        return void enqueueSnackbar(
+          'Mark a stretch first: , where it begins and . where it ends, or drag along the times of the Sheet.',
+        )
       player.pause()
       strikeStretch(session, { fromMicros: stretch.fromMicros, toMicros: stretch.toMicros })
       view.setState({ stretch: null })

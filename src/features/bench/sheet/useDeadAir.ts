@@ -50,7 +50,11 @@ export function useDeadAir(edit: Pick<Edit, 'highlight' | 'recordings'>, on: boo
         const { originMicros } = recordingOf(latest.current.edit, passage.recordingId)
         if (!live || !file || latest.current.levels.has(levelsKey(passage))) continue
         const count = Math.ceil((passage.outMicros - passage.inMicros) / STEP_MICROS)
-        const [row = []] = await inspector().levels(`dead air ${passage.id}`, { id: passage.recordingId, file, originMicros }, [{ fromMicros: passage.inMicros, stepMicros: STEP_MICROS, count }])
+        const [row = []] = await inspector().levels(
+          `dead air ${passage.id}`,
+          { id: passage.recordingId, file, originMicros },
+          [{ fromMicros: passage.inMicros, stepMicros: STEP_MICROS, count }],
+        )
         const decibels = Float32Array.from(row, ({ rms }) => toDecibels(rms))
         if (live) setLevels((all) => new Map(all).set(levelsKey(passage), decibels))
       }
@@ -65,15 +69,42 @@ export function useDeadAir(edit: Pick<Edit, 'highlight' | 'recordings'>, on: boo
     const ready = passages.every((p) => levels.has(levelsKey(p)))
     const pauses = passages.flatMap((passage) =>
       findDeadAir(levels.get(levelsKey(passage)) ?? [], passage.inMicros, STEP_MICROS, settings)
-        .flatMap(({ fromMicros, toMicros }) => keptStretches({ inMicros: fromMicros, outMicros: Math.min(toMicros, passage.outMicros), strikes: passage.strikes }))
+        .flatMap(({ fromMicros, toMicros }) =>
+          keptStretches({
+            inMicros: fromMicros,
+            outMicros: Math.min(toMicros, passage.outMicros),
+            strikes: passage.strikes,
+          }),
+        )
         .filter((s) => s.outMicros - s.inMicros >= LEAST_MICROS)
-        .map((s): Pause => ({ key: `${passage.id} ${s.inMicros}`, passageId: passage.id, strike: { fromMicros: s.inMicros, toMicros: s.outMicros } })),
+        .map((s): Pause => ({
+          key: `${passage.id} ${s.inMicros}`,
+          passageId: passage.id,
+          strike: { fromMicros: s.inMicros, toMicros: s.outMicros },
+        })),
     )
-    const savedMicros = passages.reduce((sum, p) => sum + (totalOf(pauses.filter((x) => x.passageId === p.id).map((x) => x.strike)) * 100) / p.speedPercent, 0)
-    return { settings, setSettings: (part) => setAll((all) => ({ ...all, ...part })), pauses: ready ? pauses : null, savedMicros }
+    const savedMicros = passages.reduce(
+      (sum, p) =>
+        sum + (totalOf(pauses.filter((x) => x.passageId === p.id).map((x) => x.strike)) * 100) / p.speedPercent,
+      0,
+    )
+    return {
+      settings,
+      setSettings: (part) => setAll((all) => ({ ...all, ...part })),
+      pauses: ready ? pauses : null,
+      savedMicros,
+    }
   }, [passages, levels, settings])
 }
 
-function levelsKey({ recordingId, inMicros, outMicros }: { recordingId: string; inMicros: Micros; outMicros: Micros }): string {
+function levelsKey({
+  recordingId,
+  inMicros,
+  outMicros,
+}: {
+  recordingId: string
+  inMicros: Micros
+  outMicros: Micros
+}): string {
   return `${recordingId} ${inMicros} ${outMicros}`
 }

@@ -33,7 +33,10 @@ export function rowKey({ placed, recordingMicros, lengthMicros }: RowItem): stri
 }
 
 /** Pictures and levels of the rows in sight, by {@link rowKey}; they come in as they are made and are kept for a while. */
-export function useSheetRows(edit: Pick<Edit, 'highlight' | 'recordings'>, inSight: readonly RowItem[]): ReadonlyMap<string, SheetRow> {
+export function useSheetRows(
+  edit: Pick<Edit, 'highlight' | 'recordings'>,
+  inSight: readonly RowItem[],
+): ReadonlyMap<string, SheetRow> {
   const { files } = useBenchContext()
   const cache = useRef(new Map<string, SheetRow>())
   const [, rerender] = useState(0)
@@ -66,7 +69,16 @@ export function useSheetRows(edit: Pick<Edit, 'highlight' | 'recordings'>, inSig
         const source = { id, file, originMicros: recording.originMicros }
         const noPicture = rows.filter((row) => !cache.current.get(rowKey(row))?.exact)
         const pass = (precision: 'key-frame' | 'exact') =>
-          inspector().pictures(channel(`sheet pictures ${id}`), source, noPicture.map((r) => r.recordingMicros), PICTURE_HEIGHT, precision, proxy((n: number, picture: Blob) => update(noPicture[n] && rowKey(noPicture[n]), { picture, exact: precision === 'exact' })))
+          inspector().pictures(
+            channel(`sheet pictures ${id}`),
+            source,
+            noPicture.map((r) => r.recordingMicros),
+            PICTURE_HEIGHT,
+            precision,
+            proxy((n: number, picture: Blob) =>
+              update(noPicture[n] && rowKey(noPicture[n]), { picture, exact: precision === 'exact' }),
+            ),
+          )
         // First what is quick to decode, so that the eye has something; then the very frames.
         if (noPicture.length > 0)
           pass('key-frame')
@@ -75,7 +87,15 @@ export function useSheetRows(edit: Pick<Edit, 'highlight' | 'recordings'>, inSig
         const noLevels = rows.filter((row) => !cache.current.get(rowKey(row))?.levels)
         if (recording.sound && noLevels.length > 0)
           inspector()
-            .levels(channel(`sheet levels ${id}`), source, noLevels.map((r) => ({ fromMicros: r.recordingMicros, stepMicros: r.lengthMicros / LEVELS_PER_ROW, count: LEVELS_PER_ROW })))
+            .levels(
+              channel(`sheet levels ${id}`),
+              source,
+              noLevels.map((r) => ({
+                fromMicros: r.recordingMicros,
+                stepMicros: r.lengthMicros / LEVELS_PER_ROW,
+                count: LEVELS_PER_ROW,
+              })),
+            )
             .then((levels) => noLevels.forEach((row, i) => update(rowKey(row), { levels: levels[i] ?? null })))
             .catch(() => {})
       }
@@ -96,4 +116,3 @@ function byRecording(rows: readonly RowItem[]): Map<RecordingId, RowItem[]> {
   const sorted = [...unique.values()].sort((a, b) => a.recordingMicros - b.recordingMicros)
   return Map.groupBy(sorted, (row) => row.placed.passage.recordingId)
 }
-

@@ -56,12 +56,18 @@ export function CaptionsMenu() {
   const read = async (file: File) => {
     close()
     const read = await readForeign(file, (reader) => reader.captions(file))
-    if (!read.ok) return enqueueSnackbar(unreadMessage(file.name, read.reason), { variant: 'error', autoHideDuration: 12_000 })
+    if (!read.ok)
+      return enqueueSnackbar(unreadMessage(file.name, read.reason), { variant: 'error', autoHideDuration: 12_000 })
     const found = read.value
-    if (!found.ok) return enqueueSnackbar(unreadableMessage(file.name, found.reason), { variant: 'error', autoHideDuration: 12_000 })
+    if (!found.ok)
+      return enqueueSnackbar(unreadableMessage(file.name, found.reason), { variant: 'error', autoHideDuration: 12_000 })
     setCues(session, { recordingId: recording.id, loose: found.cues, label: 'Read captions' })
-    if (found.problems.length > 0) setReport({ fileName: file.name, taken: found.cues.length, problems: found.problems })
-    else enqueueSnackbar(`${found.cues.length} ${found.cues.length === 1 ? 'caption' : 'captions'} read from “${file.name}”.`)
+    if (found.problems.length > 0)
+      setReport({ fileName: file.name, taken: found.cues.length, problems: found.problems })
+    else
+      enqueueSnackbar(
+        `${found.cues.length} ${found.cues.length === 1 ? 'caption' : 'captions'} read from “${file.name}”.`,
+      )
   }
   const recognise = async (recogniser: Recogniser) => {
     close()
@@ -79,10 +85,15 @@ export function CaptionsMenu() {
   const nameSpeakers = async () => {
     close()
     const named = await findSpeakers()
-    enqueueSnackbar(named === null ? 'This needs two regions or more with somebody in them.' : `${named} of ${own.length} lines given to who was seen speaking.`)
+    enqueueSnackbar(
+      named === null
+        ? 'This needs two regions or more with somebody in them.'
+        : `${named} of ${own.length} lines given to who was seen speaking.`,
+    )
   }
   const save = (files: readonly CaptionFile[], as: string, ending: CaptionFile['ending']) => {
-    for (const { type, text } of files.filter((f) => f.ending === ending)) offerDownload(new Blob([text], { type }), `${fileSafe(as)}.${ending}`)
+    for (const { type, text } of files.filter((f) => f.ending === ending))
+      offerDownload(new Blob([text], { type }), `${fileSafe(as)}.${ending}`)
   }
   const write = (ending: CaptionFile['ending']) => {
     close()
@@ -100,7 +111,9 @@ export function CaptionsMenu() {
       <Menu anchorEl={anchor} open={anchor !== null} onClose={close}>
         <MenuItem onClick={() => void choose()}>Read WebVTT or SubRip…</MenuItem>
         {beside && (
-          <MenuItem onClick={() => void read(new File([beside.blob], beside.fileName))}>Read “{beside.fileName}”, found beside it</MenuItem>
+          <MenuItem onClick={() => void read(new File([beside.blob], beside.fileName))}>
+            Read “{beside.fileName}”, found beside it
+          </MenuItem>
         )}
         {recognisers.map((r) => (
           <MenuItem key={r.id} onClick={() => void recognise(r)}>
@@ -155,10 +168,25 @@ export function CaptionsMenu() {
         <MenuItem disabled={own.length === 0} onClick={() => void nameSpeakers()}>
           Who speaks, by who moves
         </MenuItem>
-        <MenuItem disabled={own.length === 0} onClick={() => (close(), setCues(session, { recordingId: recording.id, loose: [], label: 'Remove captions' }))}>
+        <MenuItem
+          disabled={own.length === 0}
+          onClick={() => (
+            close(),
+            setCues(session, { recordingId: recording.id, loose: [], label: 'Remove captions' })
+          )}
+        >
           Remove all of “{recording.name}”
         </MenuItem>
-        <MenuItem disabled={words.cues.length === 0} onClick={() => (close(), setCaptions(session, { label: words.captions.shown ? 'Hide captions' : 'Show captions', change: { shown: !words.captions.shown } }))}>
+        <MenuItem
+          disabled={words.cues.length === 0}
+          onClick={() => (
+            close(),
+            setCaptions(session, {
+              label: words.captions.shown ? 'Hide captions' : 'Show captions',
+              change: { shown: !words.captions.shown },
+            })
+          )}
+        >
           {words.captions.shown ? 'Leave them off the picture' : 'Write them on the picture'}
         </MenuItem>
         <Divider />
@@ -183,7 +211,11 @@ export function CaptionsMenu() {
         <Dialog open onClose={() => setReport(null)} maxWidth="sm" fullWidth>
           <DialogTitle>{`${report.taken} ${report.taken === 1 ? 'caption' : 'captions'} read from “${report.fileName}”`}</DialogTitle>
           <DialogContent>
-            <Box component="ul" aria-label="What was not as it should be" sx={{ m: 0, pl: 5, maxHeight: 320, overflowY: 'auto' }}>
+            <Box
+              component="ul"
+              aria-label="What was not as it should be"
+              sx={{ m: 0, pl: 5, maxHeight: 320, overflowY: 'auto' }}
+            >
               {report.problems.map((p, i) => (
                 <li key={i}>{captionProblemMessage(p)}</li>
               ))}

@@ -66,8 +66,7 @@ export function CueLine({ cue, speaker, top, height, room, microsPerPixel, caret
     } else if (ctrl && event.key === ' ') {
       take()
       player.toggle()
-    }
-    else if (event.altKey && event.code === 'KeyW') {
+    } else if (event.altKey && event.code === 'KeyW') {
       take()
       setChoosing(event.currentTarget)
     } else if (event.key === 'Enter' && !event.shiftKey) {
@@ -81,15 +80,18 @@ export function CueLine({ cue, speaker, top, height, room, microsPerPixel, caret
       if (joined) {
         joinBefore(session, { id: cue.id })
         onCaret(joined)
-      }
-      else if (value === '') removeCue(session, { id: cue.id })
+      } else if (value === '') removeCue(session, { id: cue.id })
     } else if (event.key === 'Delete' && value === '') {
       take()
       removeCue(session, { id: cue.id })
     } else if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
       take()
       const by = event.key === 'ArrowUp' ? -NUDGE_MICROS : NUDGE_MICROS
-      moveCueEdge(session, { id: cue.id, which: event.shiftKey ? 'to' : 'from', t: (event.shiftKey ? cue.toMicros : cue.fromMicros) + by }, gesture.current)
+      moveCueEdge(
+        session,
+        { id: cue.id, which: event.shiftKey ? 'to' : 'from', t: (event.shiftKey ? cue.toMicros : cue.fromMicros) + by },
+        gesture.current,
+      )
     } else if (event.key === 'ArrowUp' && onFirstLine(event.currentTarget)) {
       take()
       onLeave(-1, null)
@@ -107,7 +109,17 @@ export function CueLine({ cue, speaker, top, height, room, microsPerPixel, caret
       data-testid="cue"
       // A click into the words is not one on the time beside them.
       onPointerDown={(e) => e.stopPropagation()}
-      sx={{ position: 'absolute', left: 0, right: 0, minHeight: height, pointerEvents: 'auto', containerType: 'inline-size', borderLeft: `3px solid ${speaker?.colour ?? palette.leaf}`, bgcolor: 'rgba(251,250,246,0.92)', '&:focus-within': { zIndex: 3, bgcolor: '#fff', boxShadow: '0 1px 6px rgba(32,38,31,0.22)' } }}
+      sx={{
+        position: 'absolute',
+        left: 0,
+        right: 0,
+        minHeight: height,
+        pointerEvents: 'auto',
+        containerType: 'inline-size',
+        borderLeft: `3px solid ${speaker?.colour ?? palette.leaf}`,
+        bgcolor: 'rgba(251,250,246,0.92)',
+        '&:focus-within': { zIndex: 3, bgcolor: '#fff', boxShadow: '0 1px 6px rgba(32,38,31,0.22)' },
+      }}
       style={{ transform: `translateY(${top}px)` }}
     >
       <Box
@@ -123,7 +135,29 @@ export function CueLine({ cue, speaker, top, height, room, microsPerPixel, caret
         onChange={(e) => setCueText(session, { id: cue.id, text: e.target.value }, gesture.current)}
         onKeyDown={onKeyDown}
         onFocus={onFocus}
-        sx={{ display: 'block', width: '100%', boxSizing: 'border-box', height, maxHeight: room, pl: 1.5, pr: '24px', py: 0.5, border: 0, font: 'inherit', fontSize: 12.5, lineHeight: 1.3, color: palette.ink, bgcolor: 'transparent', resize: 'none', overflow: 'hidden', fieldSizing: 'content', minHeight: height, '&:focus': { outline: `2px solid ${palette.leaf}`, outlineOffset: -2, maxHeight: 'none' }, '&::placeholder': { color: palette.inkSoft, fontStyle: 'italic' }, '@container (max-width: 110px)': { pr: 1 } }}
+        sx={{
+          display: 'block',
+          width: '100%',
+          boxSizing: 'border-box',
+          height,
+          maxHeight: room,
+          pl: 1.5,
+          pr: '24px',
+          py: 0.5,
+          border: 0,
+          font: 'inherit',
+          fontSize: 12.5,
+          lineHeight: 1.3,
+          color: palette.ink,
+          bgcolor: 'transparent',
+          resize: 'none',
+          overflow: 'hidden',
+          fieldSizing: 'content',
+          minHeight: height,
+          '&:focus': { outline: `2px solid ${palette.leaf}`, outlineOffset: -2, maxHeight: 'none' },
+          '&::placeholder': { color: palette.inkSoft, fontStyle: 'italic' },
+          '@container (max-width: 110px)': { pr: 1 },
+        }}
       />
       <SpeakerChip cue={cue} speaker={speaker} anchor={choosing} onOpen={setChoosing} />
       <Edge cue={cue} which="from" microsPerPixel={microsPerPixel} />
@@ -145,7 +179,24 @@ function Edge({ cue, which, microsPerPixel }: { cue: Cue; which: 'from' | 'to'; 
   const { session } = useBenchContext()
   const dragging = useDrag(() => {
     const start = which === 'from' ? cue.fromMicros : cue.toMicros
-    return ({ dy, gesture }) => moveCueEdge(session, { id: cue.id, which, t: Math.round(start + dy * microsPerPixel) }, gesture)
+    return ({ dy, gesture }) =>
+      moveCueEdge(session, { id: cue.id, which, t: Math.round(start + dy * microsPerPixel) }, gesture)
   })
-  return <Box aria-hidden data-testid={`cue-${which}`} onPointerDown={dragging} sx={{ position: 'absolute', left: 0, right: 0, height: 6, cursor: 'ns-resize', touchAction: 'none', ...(which === 'from' ? { top: -2 } : { bottom: -2 }), '&:hover': { bgcolor: palette.leaf, opacity: 0.5 } }} />
+  return (
+    <Box
+      aria-hidden
+      data-testid={`cue-${which}`}
+      onPointerDown={dragging}
+      sx={{
+        position: 'absolute',
+        left: 0,
+        right: 0,
+        height: 6,
+        cursor: 'ns-resize',
+        touchAction: 'none',
+        ...(which === 'from' ? { top: -2 } : { bottom: -2 }),
+        '&:hover': { bgcolor: palette.leaf, opacity: 0.5 },
+      }}
+    />
+  )
 }

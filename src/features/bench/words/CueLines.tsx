@@ -33,15 +33,35 @@ export function CueLines({ layout, map, from, to }: { layout: SheetLayout; map: 
   const { player } = useBenchContext()
   const { words } = useHighlight()
   const [caret, setCaret] = useState<Caret | null>(null)
-  const all = useMemo(() => map.passages.flatMap((placed) => words.cues.flatMap((cue) => shown(cue, placed, layout))), [map, words.cues, layout])
+  const all = useMemo(
+    () => map.passages.flatMap((placed) => words.cues.flatMap((cue) => shown(cue, placed, layout))),
+    [map, words.cues, layout],
+  )
   const speakers = useMemo(() => new Map(words.speakers.map((s) => [s.id, s])), [words.speakers])
   const goTo = ({ cue, placed }: ShownCue, at: number | null) => {
     setCaret({ id: cue.id, at })
     const run = placed.runs.find((r) => r.outMicros > cue.fromMicros) ?? placed.runs[0]
-    if (run) player.scrub(run.startMicros + Math.round((Math.max(0, cue.fromMicros - run.inMicros) * 100) / placed.passage.speedPercent))
+    if (run)
+      player.scrub(
+        run.startMicros + Math.round((Math.max(0, cue.fromMicros - run.inMicros) * 100) / placed.passage.speedPercent),
+      )
   }
   return (
-    <Box sx={{ position: 'absolute', top: 0, bottom: 0, left: 0, right: 0, display: 'grid', gridTemplateColumns: SHEET_COLUMNS, columnGap: 2, px: 2.5, pointerEvents: 'none', zIndex: 2 }}>
+    <Box
+      sx={{
+        position: 'absolute',
+        top: 0,
+        bottom: 0,
+        left: 0,
+        right: 0,
+        display: 'grid',
+        gridTemplateColumns: SHEET_COLUMNS,
+        columnGap: 2,
+        px: 2.5,
+        pointerEvents: 'none',
+        zIndex: 2,
+      }}
+    >
       <Box sx={{ gridColumn: 4, position: 'relative' }}>
         {all.map((one, i) =>
           one.top + one.height < from || one.top > to ? null : (
@@ -69,7 +89,15 @@ export function CueLines({ layout, map, from, to }: { layout: SheetLayout; map: 
 
 function shown(cue: Cue, placed: PlacedPassage, layout: SheetLayout): ShownCue[] {
   const { passage, runs } = placed
-  if (cue.toMicros <= passage.inMicros || cue.fromMicros >= passage.outMicros || cue.recordingId !== passage.recordingId || !runs.some((r) => r.inMicros < cue.toMicros && r.outMicros > cue.fromMicros)) return []
+  if (
+    cue.toMicros <= passage.inMicros ||
+    cue.fromMicros >= passage.outMicros ||
+    cue.recordingId !== passage.recordingId ||
+    !runs.some((r) => r.inMicros < cue.toMicros && r.outMicros > cue.fromMicros)
+  )
+    return []
   const top = topOfRecording(layout, passage.id, cue.fromMicros)
-  return [{ cue, placed, top, height: Math.max(LEAST_HEIGHT, topOfRecording(layout, passage.id, cue.toMicros) - top - 1) }]
+  return [
+    { cue, placed, top, height: Math.max(LEAST_HEIGHT, topOfRecording(layout, passage.id, cue.toMicros) - top - 1) },
+  ]
 }

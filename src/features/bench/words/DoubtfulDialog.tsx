@@ -22,9 +22,18 @@ export function DoubtfulDialog({ onClose }: { onClose: () => void }) {
   const places = useMemo(() => doubtfulPlaces(cues), [cues])
   return (
     <Dialog open onClose={onClose} maxWidth="sm" fullWidth>
-      <DialogTitle>{places.length === 0 ? 'Nothing looks doubtful' : `${places.length} ${places.length === 1 ? 'place' : 'places'} to look at`}</DialogTitle>
+      <DialogTitle>
+        {places.length === 0
+          ? 'Nothing looks doubtful'
+          : `${places.length} ${places.length === 1 ? 'place' : 'places'} to look at`}
+      </DialogTitle>
       <DialogContent>
-        {places.length === 0 && <Box sx={{ color: palette.inkSoft }}>No word is said twice in a row, none is nearly but not quite one that is said often, and every line can be read in its time.</Box>}
+        {places.length === 0 && (
+          <Box sx={{ color: palette.inkSoft }}>
+            No word is said twice in a row, none is nearly but not quite one that is said often, and every line can be
+            read in its time.
+          </Box>
+        )}
         <List dense aria-label="Places to look at">
           {places.map((place, i) => (
             <Place key={`${place.cue.id} ${i}`} place={place} />
@@ -44,9 +53,20 @@ function Place({ place: { cue, doubt } }: { place: Doubtful }) {
   const { session } = useBenchContext()
   const gesture = useRef(crypto.randomUUID())
   return (
-    <ListItem disableGutters sx={{ display: 'grid', gridTemplateColumns: '64px minmax(0, 1fr)', columnGap: 2, alignItems: 'center' }}>
+    <ListItem
+      disableGutters
+      sx={{ display: 'grid', gridTemplateColumns: '64px minmax(0, 1fr)', columnGap: 2, alignItems: 'center' }}
+    >
       <Box sx={{ fontFamily: fonts.numbers, fontSize: 12, color: palette.inkSoft }}>{formatTime(cue.fromMicros)}</Box>
-      <TextField size="small" multiline aria-label="Caption" label={doubtWords(doubt, cue.text)} value={cue.text} onChange={(e) => setCueText(session, { id: cue.id, text: e.target.value }, gesture.current)} slotProps={{ inputLabel: { shrink: true } }} />
+      <TextField
+        size="small"
+        multiline
+        aria-label="Caption"
+        label={doubtWords(doubt, cue.text)}
+        value={cue.text}
+        onChange={(e) => setCueText(session, { id: cue.id, text: e.target.value }, gesture.current)}
+        slotProps={{ inputLabel: { shrink: true } }}
+      />
     </ListItem>
   )
 }

@@ -31,13 +31,37 @@ export function FindTextDialog({ onClose }: { onClose: () => void }) {
     <Dialog open onClose={onClose} maxWidth="sm" fullWidth>
       <DialogTitle>Find and replace in captions</DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 3, '&&': { pt: 1 } }}>
-        <TextField autoFocus size="small" label="Find" value={wanted} onChange={(e) => setWanted(e.target.value)} slotProps={{ htmlInput: { maxLength: 200 } }} />
-        <TextField size="small" label="Put in its place" value={replacement} onChange={(e) => setReplacement(e.target.value)} slotProps={{ htmlInput: { maxLength: 200 } }} />
-        <FormControlLabel control={<Checkbox size="small" checked={wholeWords} onChange={(_, whole) => setWholeWords(whole)} />} label="Whole words" />
+        <TextField
+          autoFocus
+          size="small"
+          label="Find"
+          value={wanted}
+          onChange={(e) => setWanted(e.target.value)}
+          slotProps={{ htmlInput: { maxLength: 200 } }}
+        />
+        <TextField
+          size="small"
+          label="Put in its place"
+          value={replacement}
+          onChange={(e) => setReplacement(e.target.value)}
+          slotProps={{ htmlInput: { maxLength: 200 } }}
+        />
+        <FormControlLabel
+          control={<Checkbox size="small" checked={wholeWords} onChange={(_, whole) => setWholeWords(whole)} />}
+          label="Whole words"
+        />
         <Box role="status" sx={{ fontSize: 12.5, color: palette.inkSoft }}>
-          {wanted.trim() === '' ? 'Nothing looked for yet.' : found.length === 0 ? 'Nowhere.' : `${found.length} ${found.length === 1 ? 'place' : 'places'}`}
+          {wanted.trim() === ''
+            ? 'Nothing looked for yet.'
+            : found.length === 0
+              ? 'Nowhere.'
+              : `${found.length} ${found.length === 1 ? 'place' : 'places'}`}
         </Box>
-        <Box component="ul" aria-label="Where it stands" sx={{ m: 0, pl: 4, maxHeight: 220, overflowY: 'auto', fontSize: 13 }}>
+        <Box
+          component="ul"
+          aria-label="Where it stands"
+          sx={{ m: 0, pl: 4, maxHeight: 220, overflowY: 'auto', fontSize: 13 }}
+        >
           {found.slice(0, MOST_SHOWN).map(({ cueId, from, to }) => (
             <li key={`${cueId} ${from}`}>
               {textOf(cueId).slice(0, from)}
@@ -49,7 +73,12 @@ export function FindTextDialog({ onClose }: { onClose: () => void }) {
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose}>Close</Button>
-        <Button variant="contained" color="primary" disabled={found.length === 0} onClick={() => replaceAll(session, { found, replacement })}>
+        <Button
+          variant="contained"
+          color="primary"
+          disabled={found.length === 0}
+          onClick={() => replaceAll(session, { found, replacement })}
+        >
           Replace {found.length > 0 ? found.length : ''}
         </Button>
       </DialogActions>

@@ -15,7 +15,13 @@ import { bringFonts } from '../bringFonts'
 const WEIGHTS: Record<number, string> = { 400: 'regular', 500: 'medium', 600: 'half bold', 700: 'bold', 800: 'heavy' }
 
 /** The font of a style and its weight; a person's own can be added from a file. */
-export function FontField({ style, onSet }: { style: TextStyle; onSet: (change: Partial<Pick<TextStyle, 'font' | 'weight'>>) => void }) {
+export function FontField({
+  style,
+  onSet,
+}: {
+  style: TextStyle
+  onSet: (change: Partial<Pick<TextStyle, 'font' | 'weight'>>) => void
+}) {
   const bench = useBenchContext()
   const { fontFiles } = useEdit()
   const { enqueueSnackbar } = useSnackbar()
@@ -23,20 +29,38 @@ export function FontField({ style, onSet }: { style: TextStyle; onSet: (change: 
   const take = async (file: File | undefined) => {
     if (!file) return
     const added = await addFontFile(file)
-    if (!added) return void enqueueSnackbar(`“${file.name}” is not a font that can be drawn with: TrueType, OpenType, WOFF and WOFF2 are. Nothing was changed.`, { variant: 'error' })
+    if (!added)
+      return void enqueueSnackbar(
+        `“${file.name}” is not a font that can be drawn with: TrueType, OpenType, WOFF and WOFF2 are. Nothing was changed.`,
+        { variant: 'error' },
+      )
     await bringFonts(bench)
     onSet({ font: added.name })
   }
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) 120px auto', gap: 2, alignItems: 'center' }}>
-      <TextField select size="small" label="Font" value={families.includes(style.font) ? style.font : ''} onChange={(e) => onSet({ font: e.target.value })} error={!families.includes(style.font)} helperText={families.includes(style.font) ? null : `“${style.font}” is not here`}>
+      <TextField
+        select
+        size="small"
+        label="Font"
+        value={families.includes(style.font) ? style.font : ''}
+        onChange={(e) => onSet({ font: e.target.value })}
+        error={!families.includes(style.font)}
+        helperText={families.includes(style.font) ? null : `“${style.font}” is not here`}
+      >
         {families.map((font) => (
           <MenuItem key={font} value={font} sx={{ fontFamily: `"${font}"` }}>
             {font}
           </MenuItem>
         ))}
       </TextField>
-      <TextField select size="small" label="Weight" value={WEIGHTS[style.weight] ? style.weight : 700} onChange={(e) => onSet({ weight: Number(e.target.value) })}>
+      <TextField
+        select
+        size="small"
+        label="Weight"
+        value={WEIGHTS[style.weight] ? style.weight : 700}
+        onChange={(e) => onSet({ weight: Number(e.target.value) })}
+      >
         {Object.entries(WEIGHTS).map(([weight, name]) => (
           <MenuItem key={weight} value={Number(weight)}>
             {name}
@@ -45,7 +69,13 @@ export function FontField({ style, onSet }: { style: TextStyle; onSet: (change: 
       </TextField>
       <Button component="label">
         Own font…
-        <input type="file" hidden accept={CHOOSABLE_FONTS} aria-label="A font file" onChange={(e) => void take(e.target.files?.[0]).finally(() => (e.target.value = ''))} />
+        <input
+          type="file"
+          hidden
+          accept={CHOOSABLE_FONTS}
+          aria-label="A font file"
+          onChange={(e) => void take(e.target.files?.[0]).finally(() => (e.target.value = ''))}
+        />
       </Button>
     </Box>
   )

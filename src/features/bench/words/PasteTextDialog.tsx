@@ -28,15 +28,31 @@ export function PasteTextDialog({ onClose }: { onClose: () => void }) {
     setState('listening')
     const lined = lineUpText(text, await listen())
     if (lined.length === 0) return setState('silent')
-    setCues(session, { recordingId: recording.id, loose: lined.map((l) => ({ ...l, text: l.text.slice(0, MOST_CUE_LENGTH), words: [], voice: null })), label: 'Paste captions' })
+    setCues(session, {
+      recordingId: recording.id,
+      loose: lined.map((l) => ({ ...l, text: l.text.slice(0, MOST_CUE_LENGTH), words: [], voice: null })),
+      label: 'Paste captions',
+    })
     onClose()
   }
   return (
     <Dialog open onClose={onClose} maxWidth="sm" fullWidth>
       <DialogTitle>What is said in “{recording.name}”</DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 3 }}>
-        <DialogContentText>Paste the text of what this highlight plays. It is lined up with where somebody is heard speaking; what does not fit is moved on the Sheet.</DialogContentText>
-        <TextField multiline minRows={7} maxRows={14} autoFocus label="Text" value={text} onChange={(e) => setText(e.target.value)} slotProps={{ htmlInput: { maxLength: MOST_TEXT } }} />
+        <DialogContentText>
+          Paste the text of what this highlight plays. It is lined up with where somebody is heard speaking; what does
+          not fit is moved on the Sheet.
+        </DialogContentText>
+        <TextField
+          multiline
+          minRows={7}
+          maxRows={14}
+          autoFocus
+          label="Text"
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+          slotProps={{ htmlInput: { maxLength: MOST_TEXT } }}
+        />
         {state === 'silent' && (
           <DialogContentText role="alert" color="error">
             Nobody is heard speaking here, so there is nothing to line it up with.
@@ -45,7 +61,12 @@ export function PasteTextDialog({ onClose }: { onClose: () => void }) {
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose}>Cancel</Button>
-        <Button variant="contained" color="primary" disabled={text.trim() === '' || state === 'listening'} onClick={() => void lineUp()}>
+        <Button
+          variant="contained"
+          color="primary"
+          disabled={text.trim() === '' || state === 'listening'}
+          onClick={() => void lineUp()}
+        >
           {state === 'listening' ? 'Listening…' : 'Line up'}
         </Button>
       </DialogActions>

@@ -45,13 +45,21 @@ export function RecogniseDialog({ onClose }: { onClose: () => void }) {
       if (signal.aborted) return
       if (speech.length === 0) return setFailure(`Nobody is heard speaking in “${recording.name}” here.`)
       const recogniser = whisperRecogniser(read, kept.language)
-      const lines = await recogniser.recognise(recording, file, speech, { signal, onShare: (share) => setWork({ share }) })
+      const lines = await recogniser.recognise(recording, file, speech, {
+        signal,
+        onShare: (share) => setWork({ share }),
+      })
       if (lines.length === 0) return setFailure('The model made out no words here. The captions are as they were.')
-      setCues(session, { recordingId: recording.id, loose: lines.map((l) => ({ ...l, text: l.text.slice(0, MOST_CUE_LENGTH) })), label: 'Write what is said' })
+      setCues(session, {
+        recordingId: recording.id,
+        loose: lines.map((l) => ({ ...l, text: l.text.slice(0, MOST_CUE_LENGTH) })),
+        label: 'Write what is said',
+      })
       enqueueSnackbar(recognisedMessage(recogniser, lines.length))
       onClose()
     } catch (error) {
-      if (!signal.aborted) setFailure(`${error instanceof Error ? error.message : String(error)}. The captions are as they were.`)
+      if (!signal.aborted)
+        setFailure(`${error instanceof Error ? error.message : String(error)}. The captions are as they were.`)
     } finally {
       setWork(null)
     }
@@ -62,10 +70,14 @@ export function RecogniseDialog({ onClose }: { onClose: () => void }) {
       <DialogTitle>Write what is said in “{recording.name}”</DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 3 }}>
         <DialogContentText>
-          Brimble brings no speech model of its own. It runs a Whisper model in ONNX form out of a folder on this machine: its .json files, and <code>encoder_model</code> and <code>decoder_model_merged</code>, in a folder <code>onnx</code> or beside them. Nothing is sent anywhere.
+          Brimble brings no speech model of its own. It runs a Whisper model in ONNX form out of a folder on this
+          machine: its .json files, and <code>encoder_model</code> and <code>decoder_model_merged</code>, in a folder{' '}
+          <code>onnx</code> or beside them. Nothing is sent anywhere.
         </DialogContentText>
         <Typography component="div" sx={{ display: 'flex', gap: 2, alignItems: 'center' }}>
-          <span style={{ flex: 1, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{kept ? `Folder “${kept.name}”` : 'No folder chosen yet'}</span>
+          <span style={{ flex: 1, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+            {kept ? `Folder “${kept.name}”` : 'No folder chosen yet'}
+          </span>
           <Button disabled={work !== null} onClick={() => void choose()}>
             {kept ? 'Another folder…' : 'Choose a folder…'}
           </Button>
@@ -76,7 +88,13 @@ export function RecogniseDialog({ onClose }: { onClose: () => void }) {
           )}
         </Typography>
         {kept && kept.language !== null && (
-          <TextField select label="Language spoken" value={kept.language} disabled={work !== null} onChange={(e) => void setWhisperLanguage(e.target.value)}>
+          <TextField
+            select
+            label="Language spoken"
+            value={kept.language}
+            disabled={work !== null}
+            onChange={(e) => void setWhisperLanguage(e.target.value)}
+          >
             {(folder?.languages ?? [kept.language]).map((code) => (
               <MenuItem key={code} value={code}>
                 {languageName(code)}
@@ -84,7 +102,14 @@ export function RecogniseDialog({ onClose }: { onClose: () => void }) {
             ))}
           </TextField>
         )}
-        {work && <LinearProgress aria-label="Written down so far" {...(work.share === null ? { variant: 'indeterminate' } : { variant: 'determinate', value: work.share * 100 })} />}
+        {work && (
+          <LinearProgress
+            aria-label="Written down so far"
+            {...(work.share === null
+              ? { variant: 'indeterminate' }
+              : { variant: 'determinate', value: work.share * 100 })}
+          />
+        )}
         {alert && (
           <DialogContentText role="alert" color="error">
             {alert}

@@ -34,7 +34,23 @@ export function SpeakerChip({ cue, speaker, anchor, onOpen }: SpeakerChipProps) 
         aria-label={speaker ? `Said by ${speaker.name}` : 'Said by nobody in particular'}
         title={`${speaker?.name ?? 'Nobody in particular'} (Alt + W to choose)`}
         onClick={(e) => onOpen(e.currentTarget)}
-        sx={{ position: 'absolute', top: 2, right: 2, minWidth: 18, height: 18, px: 1, borderRadius: '9px', fontSize: 10.5, fontWeight: 700, border: `1px solid ${palette.line}`, bgcolor: speaker?.colour ?? 'transparent', color: speaker?.colour && !isLight(speaker.colour) ? '#fff' : palette.ink, opacity: speaker ? 1 : 0, 'div:focus-within > &, div:hover > &': { opacity: 1 }, '@container (max-width: 110px)': { top: 'auto', bottom: 2 } }}
+        sx={{
+          position: 'absolute',
+          top: 2,
+          right: 2,
+          minWidth: 18,
+          height: 18,
+          px: 1,
+          borderRadius: '9px',
+          fontSize: 10.5,
+          fontWeight: 700,
+          border: `1px solid ${palette.line}`,
+          bgcolor: speaker?.colour ?? 'transparent',
+          color: speaker?.colour && !isLight(speaker.colour) ? '#fff' : palette.ink,
+          opacity: speaker ? 1 : 0,
+          'div:focus-within > &, div:hover > &': { opacity: 1 },
+          '@container (max-width: 110px)': { top: 'auto', bottom: 2 },
+        }}
       >
         {speaker ? speaker.name.slice(0, 1).toLocaleUpperCase() : '?'}
       </ButtonBase>

@@ -14,7 +14,11 @@ import { addSpeaker, editSpeaker, removeSpeaker, setCaptions } from '@/edit/word
 import { newId, type SpeakerId } from '@/core/model/ids'
 import { useBenchContext, useHighlight } from '../benchContext'
 
-const TOLD_BY: Record<Captions['speakers'], string> = { colour: 'by the colour of the words', name: 'by a name before the words', none: 'not told' }
+const TOLD_BY: Record<Captions['speakers'], string> = {
+  colour: 'by the colour of the words',
+  name: 'by a name before the words',
+  none: 'not told',
+}
 
 /** Who speaks in a highlight, by name and colour, and how that is told in its captions. */
 export function SpeakerFields() {
@@ -23,7 +27,18 @@ export function SpeakerFields() {
   return (
     <Box role="group" aria-label="Speakers" sx={{ display: 'grid', gap: 2 }}>
       {speakers.length > 0 && (
-        <TextField select size="small" label="Who speaks is told" value={captions.speakers} onChange={(e) => setCaptions(session, { label: 'How speakers are told', change: { speakers: e.target.value as Captions['speakers'] } })}>
+        <TextField
+          select
+          size="small"
+          label="Who speaks is told"
+          value={captions.speakers}
+          onChange={(e) =>
+            setCaptions(session, {
+              label: 'How speakers are told',
+              change: { speakers: e.target.value as Captions['speakers'] },
+            })
+          }
+        >
           {Object.entries(TOLD_BY).map(([how, words]) => (
             <MenuItem key={how} value={how}>
               {words}
@@ -32,9 +47,27 @@ export function SpeakerFields() {
         </TextField>
       )}
       {speakers.map((s) => (
-        <Box key={s.id} sx={{ display: 'grid', gridTemplateColumns: 'auto minmax(0, 1fr) auto auto', alignItems: 'center', columnGap: 2, fontSize: 12.5 }}>
-          <ColourField bare label={`Colour of ${s.name}`} value={s.colour ?? captions.style.colour} onSet={(colour, gesture) => editSpeaker(session, { id: s.id, change: { colour } }, gesture)} />
-          <TextInPlace label={`Name of ${s.name}`} value={s.name} onSet={(name) => editSpeaker(session, { id: s.id, change: { name } })} />
+        <Box
+          key={s.id}
+          sx={{
+            display: 'grid',
+            gridTemplateColumns: 'auto minmax(0, 1fr) auto auto',
+            alignItems: 'center',
+            columnGap: 2,
+            fontSize: 12.5,
+          }}
+        >
+          <ColourField
+            bare
+            label={`Colour of ${s.name}`}
+            value={s.colour ?? captions.style.colour}
+            onSet={(colour, gesture) => editSpeaker(session, { id: s.id, change: { colour } }, gesture)}
+          />
+          <TextInPlace
+            label={`Name of ${s.name}`}
+            value={s.name}
+            onSet={(name) => editSpeaker(session, { id: s.id, change: { name } })}
+          />
           <Box sx={{ color: palette.inkSoft }}>{countOf(cues.filter((c) => c.speakerId === s.id).length)}</Box>
           <IconButton size="small" aria-label={`Remove ${s.name}`} onClick={() => removeSpeaker(session, { id: s.id })}>
             <DeleteOutlineIcon sx={{ fontSize: 18 }} />
@@ -42,7 +75,10 @@ export function SpeakerFields() {
         </Box>
       ))}
       <Box>
-        <Button disabled={speakers.length >= MOST_SPEAKERS} onClick={() => addSpeaker(session, { id: newId<SpeakerId>() })}>
+        <Button
+          disabled={speakers.length >= MOST_SPEAKERS}
+          onClick={() => addSpeaker(session, { id: newId<SpeakerId>() })}
+        >
           Add speaker
         </Button>
       </Box>

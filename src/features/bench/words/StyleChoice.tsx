@@ -9,20 +9,43 @@ import type { StartingStyle } from '@/core/words/textStyles'
 import { loadFonts } from '@/media/fonts/loadFonts'
 import { fonts, palette } from '@/ui/theme'
 
-const loadSamples = (choices: readonly StartingStyle[]) => Promise.all(choices.map(({ name, style }) => loadFonts(name, style)))
+const loadSamples = (choices: readonly StartingStyle[]) =>
+  Promise.all(choices.map(({ name, style }) => loadFonts(name, style)))
 
 /** Styles to choose from, each by its name set in it. */
-export function StyleChoice({ label, choices, chosen, onChoose }: { label: string; choices: readonly StartingStyle[]; chosen: TextStyle; onChoose: (style: TextStyle) => void }) {
+export function StyleChoice({
+  label,
+  choices,
+  chosen,
+  onChoose,
+}: {
+  label: string
+  choices: readonly StartingStyle[]
+  chosen: TextStyle
+  onChoose: (style: TextStyle) => void
+}) {
   useEffect(() => void loadSamples(choices).catch(() => {}), [choices])
   return (
-    <Box role="group" aria-label={label} sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(94px, 1fr))', gap: 1 }}>
+    <Box
+      role="group"
+      aria-label={label}
+      sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(94px, 1fr))', gap: 1 }}
+    >
       {choices.map(({ id, name, purpose, style }) => (
         <ButtonBase
           key={id}
           title={purpose}
           aria-pressed={isLike(style, chosen)}
           onClick={() => onChoose(style)}
-          sx={{ height: 40, px: 1, borderRadius: '3px', bgcolor: !isLight(style.colour) && !style.block ? '#C9CCC6' : palette.mat, overflow: 'hidden', ...(isLike(style, chosen) && { outline: `2px solid ${palette.leaf}`, outlineOffset: 1 }), '&:focus-visible': { outline: `2px solid ${palette.straw}`, outlineOffset: 1 } }}
+          sx={{
+            height: 40,
+            px: 1,
+            borderRadius: '3px',
+            bgcolor: !isLight(style.colour) && !style.block ? '#C9CCC6' : palette.mat,
+            overflow: 'hidden',
+            ...(isLike(style, chosen) && { outline: `2px solid ${palette.leaf}`, outlineOffset: 1 }),
+            '&:focus-visible': { outline: `2px solid ${palette.straw}`, outlineOffset: 1 },
+          }}
         >
           <Box component="span" sx={sample(style)}>
             {name}
@@ -34,7 +57,8 @@ export function StyleChoice({ label, choices, chosen, onChoose }: { label: strin
 }
 
 /** Styles are told apart by all but what is set beside them: size and lines. */
-const isLike = (a: TextStyle, b: TextStyle) => JSON.stringify({ ...a, size: 0, lines: 0 }) === JSON.stringify({ ...b, size: 0, lines: 0 })
+const isLike = (a: TextStyle, b: TextStyle) =>
+  JSON.stringify({ ...a, size: 0, lines: 0 }) === JSON.stringify({ ...b, size: 0, lines: 0 })
 
 /** A name in its own style, as near as a page comes to it. */
 function sample({ font, weight, colour, capitals, outline, shadow, block }: TextStyle) {

@@ -11,9 +11,19 @@ import { NumberField } from '@/ui/NumberField'
 import { FontField } from './FontField'
 
 const ALIGN: Record<TextStyle['align'], string> = { start: 'at the start', middle: 'in the middle', end: 'at the end' }
-const PLACE: Record<TextStyle['place'], string> = { top: 'at the top', middle: 'in the middle', bottom: 'at the bottom', near: 'close to the picture' }
+const PLACE: Record<TextStyle['place'], string> = {
+  top: 'at the top',
+  middle: 'in the middle',
+  bottom: 'at the bottom',
+  near: 'close to the picture',
+}
 const ENTRY: Record<TextStyle['entry'], string> = { none: 'at once', fade: 'fading in', pop: 'with a bounce' }
-const EMPHASIS: Record<TextStyle['emphasis']['kind'], string> = { none: 'not marked', colour: 'in a colour', box: 'in a box', enlarge: 'larger' }
+const EMPHASIS: Record<TextStyle['emphasis']['kind'], string> = {
+  none: 'not marked',
+  colour: 'in a colour',
+  box: 'in a box',
+  enlarge: 'larger',
+}
 
 const A_COLOUR = '#F2C94C'
 
@@ -24,9 +34,22 @@ function emphasisAs(known: TextStyle['emphasis'], kind: TextStyle['emphasis']['k
 }
 
 /** Every part of a style that is not the choice of one: font, size, colours, where it stands, how it comes in. `spoken`: whether it is set in words that are spoken. */
-export function StyleFields({ style, spoken, onSet }: { style: TextStyle; spoken: boolean; onSet: (change: Partial<TextStyle>, gesture?: string) => void }) {
+export function StyleFields({
+  style,
+  spoken,
+  onSet,
+}: {
+  style: TextStyle
+  spoken: boolean
+  onSet: (change: Partial<TextStyle>, gesture?: string) => void
+}) {
   const { outline, shadow, block, emphasis } = style
-  const choice = <K extends string>(label: string, value: K, choices: Record<K, string>, onChoose: (value: K) => void) => (
+  const choice = <K extends string>(
+    label: string,
+    value: K,
+    choices: Record<K, string>,
+    onChoose: (value: K) => void,
+  ) => (
     <TextField select size="small" label={label} value={value} onChange={(e) => onChoose(e.target.value as K)}>
       {Object.entries<string>(choices).map(([key, words]) => (
         <MenuItem key={key} value={key}>
@@ -39,8 +62,21 @@ export function StyleFields({ style, spoken, onSet }: { style: TextStyle; spoken
     const there = style[key]
     return (
       <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between' }}>
-        <FormControlLabel control={<Checkbox size="small" checked={there !== null} onChange={(_, on) => onSet({ [key]: on ? first : null })} />} label={label} slotProps={{ typography: { sx: { fontSize: 12.5 } } }} />
-        {there && <ColourField bare label={`Colour of the ${label.toLowerCase()}`} value={there.colour} onSet={(colour, gesture) => onSet({ [key]: { ...there, colour } }, gesture)} />}
+        <FormControlLabel
+          control={
+            <Checkbox size="small" checked={there !== null} onChange={(_, on) => onSet({ [key]: on ? first : null })} />
+          }
+          label={label}
+          slotProps={{ typography: { sx: { fontSize: 12.5 } } }}
+        />
+        {there && (
+          <ColourField
+            bare
+            label={`Colour of the ${label.toLowerCase()}`}
+            value={there.colour}
+            onSet={(colour, gesture) => onSet({ [key]: { ...there, colour } }, gesture)}
+          />
+        )}
       </Box>
     )
   }
@@ -51,19 +87,66 @@ export function StyleFields({ style, spoken, onSet }: { style: TextStyle; spoken
         {choice('Set', style.align, ALIGN, (align) => onSet({ align }))}
         {choice('In its area', style.place, PLACE, (place) => onSet({ place }))}
         {choice('Comes in', style.entry, ENTRY, (entry) => onSet({ entry }))}
-        {spoken ? choice('The spoken word', emphasis.kind, EMPHASIS, (kind) => onSet({ emphasis: emphasisAs(emphasis, kind) })) : <span />}
+        {spoken ? (
+          choice('The spoken word', emphasis.kind, EMPHASIS, (kind) => onSet({ emphasis: emphasisAs(emphasis, kind) }))
+        ) : (
+          <span />
+        )}
         <ColourField label="Letters" value={style.colour} onSet={(colour, gesture) => onSet({ colour }, gesture)} />
-        {spoken && emphasis.kind !== 'none' ? <ColourField label="The spoken word’s colour" value={emphasis.colour} onSet={(colour, gesture) => onSet({ emphasis: { ...emphasis, colour } }, gesture)} /> : <span />}
+        {spoken && emphasis.kind !== 'none' ? (
+          <ColourField
+            label="The spoken word’s colour"
+            value={emphasis.colour}
+            onSet={(colour, gesture) => onSet({ emphasis: { ...emphasis, colour } }, gesture)}
+          />
+        ) : (
+          <span />
+        )}
         {part('outline', 'Ring', outline ?? { colour: '#101410', width: 0.12 })}
         {part('shadow', 'Shadow', shadow ?? { colour: '#000000', blur: 0.3, drop: 0.05, opacity: 0.8 })}
         {part('block', 'Ground', block ?? { behind: 'line', colour: '#101410', opacity: 0.8, radius: 0.16 })}
-        {block ? <FormControlLabel control={<Checkbox size="small" checked={block.behind === 'whole'} onChange={(_, whole) => onSet({ block: { ...block, behind: whole ? 'whole' : 'line' } })} />} label="One ground for all lines" slotProps={{ typography: { sx: { fontSize: 12.5 } } }} /> : <span />}
-        <FormControlLabel control={<Checkbox size="small" checked={style.capitals} onChange={(_, capitals) => onSet({ capitals })} />} label="Capitals" slotProps={{ typography: { sx: { fontSize: 12.5 } } }} />
+        {block ? (
+          <FormControlLabel
+            control={
+              <Checkbox
+                size="small"
+                checked={block.behind === 'whole'}
+                onChange={(_, whole) => onSet({ block: { ...block, behind: whole ? 'whole' : 'line' } })}
+              />
+            }
+            label="One ground for all lines"
+            slotProps={{ typography: { sx: { fontSize: 12.5 } } }}
+          />
+        ) : (
+          <span />
+        )}
+        <FormControlLabel
+          control={<Checkbox size="small" checked={style.capitals} onChange={(_, capitals) => onSet({ capitals })} />}
+          label="Capitals"
+          slotProps={{ typography: { sx: { fontSize: 12.5 } } }}
+        />
         <span />
       </Box>
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr auto', gap: 1.5, alignItems: 'center' }}>
-        <NumberField label="Letters, of the shorter side" unit="%" least={2} most={30} step={0.5} decimals={1} value={style.size * 100} onSet={(percent, gesture) => onSet({ size: percent / 100 }, gesture)} />
-        <NumberField label="Lines at most" unit="" least={1} most={3} step={1} value={style.lines} onSet={(lines, gesture) => onSet({ lines }, gesture)} />
+        <NumberField
+          label="Letters, of the shorter side"
+          unit="%"
+          least={2}
+          most={30}
+          step={0.5}
+          decimals={1}
+          value={style.size * 100}
+          onSet={(percent, gesture) => onSet({ size: percent / 100 }, gesture)}
+        />
+        <NumberField
+          label="Lines at most"
+          unit=""
+          least={1}
+          most={3}
+          step={1}
+          value={style.lines}
+          onSet={(lines, gesture) => onSet({ lines }, gesture)}
+        />
       </Box>
     </>
   )

@@ -55,7 +55,13 @@ function Titles() {
   return (
     <>
       {titles.map((title, i) => (
-        <TitleFields key={title.id} title={title} name={titles.length === 1 ? 'Title' : `Title ${i + 1}`} open={title.id === open} onPick={() => pick(title.id)} />
+        <TitleFields
+          key={title.id}
+          title={title}
+          name={titles.length === 1 ? 'Title' : `Title ${i + 1}`}
+          open={title.id === open}
+          onPick={() => pick(title.id)}
+        />
       ))}
       <Box>
         <Button startIcon={<AddIcon />} disabled={titles.length >= MOST_TITLES} onClick={add}>
@@ -67,25 +73,64 @@ function Titles() {
 }
 
 /** One title: its words; when it is picked up, also how they look and when they are on. */
-function TitleFields({ title, name, open, onPick }: { title: TitleCard; name: string; open: boolean; onPick: () => void }) {
+function TitleFields({
+  title,
+  name,
+  open,
+  onPick,
+}: {
+  title: TitleCard
+  name: string
+  open: boolean
+  onPick: () => void
+}) {
   const { session } = useBenchContext()
   const gesture = useRef(crypto.randomUUID())
-  const set = (label: string, change: Partial<TitleCard>, by?: string) => editTitle(session, { id: title.id, label, change }, by)
+  const set = (label: string, change: Partial<TitleCard>, by?: string) =>
+    editTitle(session, { id: title.id, label, change }, by)
   return (
     <Box role="group" aria-label={name} sx={{ display: 'grid', gap: 2 }}>
       <Box sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>
-        <TextField label={name} size="small" multiline maxRows={3} fullWidth autoFocus={title.text === ''} value={title.text} onFocus={onPick} onChange={(e) => set('Write the title', { text: e.target.value }, gesture.current)} slotProps={{ htmlInput: { maxLength: 500 } }} />
-        <IconButton size="small" aria-label={`Remove ${name.toLowerCase()}`} onClick={() => removeTitle(session, { id: title.id })}>
+        <TextField
+          label={name}
+          size="small"
+          multiline
+          maxRows={3}
+          fullWidth
+          autoFocus={title.text === ''}
+          value={title.text}
+          onFocus={onPick}
+          onChange={(e) => set('Write the title', { text: e.target.value }, gesture.current)}
+          slotProps={{ htmlInput: { maxLength: 500 } }}
+        />
+        <IconButton
+          size="small"
+          aria-label={`Remove ${name.toLowerCase()}`}
+          onClick={() => removeTitle(session, { id: title.id })}
+        >
           <DeleteOutlineIcon sx={{ fontSize: 18 }} />
         </IconButton>
       </Box>
       {open && (
         <>
-          <StyleChoice label={`${name} style`} choices={TITLE_STYLES} chosen={title.style} onChoose={(style) => set('Title style', { style })} />
+          <StyleChoice
+            label={`${name} style`}
+            choices={TITLE_STYLES}
+            chosen={title.style}
+            onChoose={(style) => set('Title style', { style })}
+          />
           <More label={`More about the look of ${name.toLowerCase()}`}>
-            <StyleFields style={title.style} spoken={false} onSet={(part, by) => set('Look of the title', { style: { ...title.style, ...part } }, by)} />
+            <StyleFields
+              style={title.style}
+              spoken={false}
+              onSet={(part, by) => set('Look of the title', { style: { ...title.style, ...part } }, by)}
+            />
           </More>
-          <TimeFields fromMicros={title.fromMicros} toMicros={title.toMicros} onSet={(change, by) => set('When the title is on', change, by)} />
+          <TimeFields
+            fromMicros={title.fromMicros}
+            toMicros={title.toMicros}
+            onSet={(change, by) => set('When the title is on', change, by)}
+          />
         </>
       )}
     </Box>
@@ -98,10 +143,33 @@ function CaptionLook() {
   const { style, shown } = words.captions
   return (
     <>
-      <FormControlLabel control={<Checkbox size="small" checked={shown} onChange={(_, on) => setCaptions(session, { label: on ? 'Show captions' : 'Hide captions', change: { shown: on } })} />} label={words.cues.length === 0 ? 'Captions on the picture (there are none yet)' : 'Captions on the picture'} slotProps={{ typography: { sx: { fontSize: 12.5 } } }} />
-      <StyleChoice label="Caption style" choices={CAPTION_STYLES} chosen={style} onChoose={(chosen) => setCaptions(session, { label: 'Caption style', change: { style: chosen } })} />
+      <FormControlLabel
+        control={
+          <Checkbox
+            size="small"
+            checked={shown}
+            onChange={(_, on) =>
+              setCaptions(session, { label: on ? 'Show captions' : 'Hide captions', change: { shown: on } })
+            }
+          />
+        }
+        label={words.cues.length === 0 ? 'Captions on the picture (there are none yet)' : 'Captions on the picture'}
+        slotProps={{ typography: { sx: { fontSize: 12.5 } } }}
+      />
+      <StyleChoice
+        label="Caption style"
+        choices={CAPTION_STYLES}
+        chosen={style}
+        onChoose={(chosen) => setCaptions(session, { label: 'Caption style', change: { style: chosen } })}
+      />
       <More label="More about the look of captions">
-        <StyleFields style={style} spoken onSet={(part, gesture) => setCaptions(session, { label: 'Look of captions', change: { style: { ...style, ...part } } }, gesture)} />
+        <StyleFields
+          style={style}
+          spoken
+          onSet={(part, gesture) =>
+            setCaptions(session, { label: 'Look of captions', change: { style: { ...style, ...part } } }, gesture)
+          }
+        />
       </More>
       <SpeakerFields />
     </>
@@ -114,7 +182,13 @@ function More({ label, children }: { label: string; children: ReactNode }) {
   return (
     <>
       <Box>
-        <Button size="small" aria-expanded={open} aria-label={label} onClick={() => setOpen(!open)} endIcon={<ExpandMoreIcon sx={{ transform: open ? 'rotate(180deg)' : 'none' }} />}>
+        <Button
+          size="small"
+          aria-expanded={open}
+          aria-label={label}
+          onClick={() => setOpen(!open)}
+          endIcon={<ExpandMoreIcon sx={{ transform: open ? 'rotate(180deg)' : 'none' }} />}
+        >
           {open ? 'Less' : 'More'}
         </Button>
       </Box>

@@ -11,7 +11,9 @@ const PROBLEMS: Record<CaptionProblem['reason'], string> = {
 }
 
 export function captionProblemMessage({ line, reason }: CaptionProblem): string {
-  return line > 0 ? `Line ${line}: ${PROBLEMS[reason]}.` : `${PROBLEMS[reason].charAt(0).toUpperCase()}${PROBLEMS[reason].slice(1)}.`
+  return line > 0
+    ? `Line ${line}: ${PROBLEMS[reason]}.`
+    : `${PROBLEMS[reason].charAt(0).toUpperCase()}${PROBLEMS[reason].slice(1)}.`
 }
 
 export function unreadableMessage(fileName: string, reason: Extract<CaptionsRead, { ok: false }>['reason']): string {

@@ -7,7 +7,9 @@ export function useRecognisers(recording: Recording): readonly Recogniser[] {
   const [able, setAble] = useState<readonly Recogniser[]>([])
   useEffect(() => {
     let live = true
-    void Promise.all(RECOGNISERS.map((r) => r.canDo(recording))).then((can) => live && setAble(RECOGNISERS.filter((_, i) => can[i])))
+    void Promise.all(RECOGNISERS.map((r) => r.canDo(recording))).then(
+      (can) => live && setAble(RECOGNISERS.filter((_, i) => can[i])),
+    )
     return () => {
       live = false
     }

@@ -20,6 +20,8 @@ export function useSpeechHere(): () => Promise<SpeechStretch[]> {
     const fromMicros = Math.min(...own.map((p) => p.inMicros))
     const toMicros = Math.max(...own.map((p) => p.outMicros))
     await analyse(recording, file, { kind: 'sound', stretches: [{ fromMicros, toMicros }] })
-    return speechOfAnalysis(await analysisOf(recording)).filter((s) => s.toMicros > fromMicros && s.fromMicros < toMicros)
+    return speechOfAnalysis(await analysisOf(recording)).filter(
+      (s) => s.toMicros > fromMicros && s.fromMicros < toMicros,
+    )
   }
 }

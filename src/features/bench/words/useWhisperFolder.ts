@@ -5,7 +5,8 @@ import type { FolderSource } from '@/store/database'
 import { filesIn, filesOfFolder, forgetWhisperFolder, keepWhisperFolder, whisperFolder } from '@/store/whisperFolder'
 import { chooseFolder } from '../../shelf/chosenFiles'
 
-export type FolderProblem = Exclude<FolderRead, { ok: true }> | { ok: false; reason: 'gone' | 'no-room' | 'storage-failed' }
+export type FolderProblem =
+  Exclude<FolderRead, { ok: true }> | { ok: false; reason: 'gone' | 'no-room' | 'storage-failed' }
 
 /** The folder with a speech model that is kept, and how to choose another. `folder` is known once it has been read in this tab. */
 export function useWhisperFolder() {
@@ -24,7 +25,8 @@ export function useWhisperFolder() {
     if (!chosen) return
     const read = await take(chosen.name, 'handle' in chosen ? await filesIn(chosen.handle) : chosen.files)
     if (!read) return
-    const from: FolderSource = 'handle' in chosen ? { kind: 'linked', handle: chosen.handle } : { kind: 'kept', files: read.files }
+    const from: FolderSource =
+      'handle' in chosen ? { kind: 'linked', handle: chosen.handle } : { kind: 'kept', files: read.files }
     const result = await keepWhisperFolder({ name: read.name, language: spokenIn(read.languages), from })
     if (!result.ok) setProblem(result)
   }
@@ -44,7 +46,8 @@ export function useWhisperFolder() {
   // A copy can be read unasked; a link may need the person's leave.
   const copy = kept?.from.kind === 'kept' ? kept : null
   useEffect(() => {
-    if (copy?.from.kind === 'kept') void readWhisperFolder(copy.name, copy.from.files).then((read) => read.ok && setFolder(read.folder))
+    if (copy?.from.kind === 'kept')
+      void readWhisperFolder(copy.name, copy.from.files).then((read) => read.ok && setFolder(read.folder))
   }, [copy])
   return { kept, folder, problem, choose, open, forget }
 }

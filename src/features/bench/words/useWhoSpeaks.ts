@@ -16,12 +16,21 @@ export function useWhoSpeaks(): () => Promise<number | null> {
     const file = files.get(recording.id)
     if (regions.length < 2 || !file) return null
     const cues = session.value.highlight.words.cues.filter((c) => c.recordingId === recording.id)
-    const stir = await stirIn(recording, file, regions.map((r) => toEvenPixels(r.bounds, recording.video)), cues.map(({ fromMicros, toMicros }) => ({ fromMicros, toMicros })))
+    const stir = await stirIn(
+      recording,
+      file,
+      regions.map((r) => toEvenPixels(r.bounds, recording.video)),
+      cues.map(({ fromMicros, toMicros }) => ({ fromMicros, toMicros })),
+    )
     const found = whoSpeaks(stir)
-    setSpeakersByName(session, { names: new Map(cues.flatMap((cue, i) => {
-      const region = regions[found[i] ?? -1]
-      return region ? [[cue.id, region.name] as const] : []
-    })) })
+    setSpeakersByName(session, {
+      names: new Map(
+        cues.flatMap((cue, i) => {
+          const region = regions[found[i] ?? -1]
+          return region ? [[cue.id, region.name] as const] : []
+        }),
+      ),
+    })
     return found.filter((f) => f !== null).length
   }
 }

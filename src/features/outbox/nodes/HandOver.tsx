@@ -14,7 +14,9 @@ export function HandOver({ waiting }: { waiting: readonly Render[] }) {
   if (!nodes || waiting.length === 0) return null
   const hand = async () => {
     setBusy(true)
-    await handOver(waiting).catch((error: unknown) => enqueueSnackbar(error instanceof Error ? error.message : String(error), { variant: 'error' }))
+    await handOver(waiting).catch((error: unknown) =>
+      enqueueSnackbar(error instanceof Error ? error.message : String(error), { variant: 'error' }),
+    )
     setBusy(false)
   }
   return (

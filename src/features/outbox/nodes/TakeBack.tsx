@@ -8,7 +8,13 @@ export function TakeBack({ id }: { id: RenderId }) {
   const { enqueueSnackbar } = useSnackbar()
   const take = async () => {
     const taken = await takeBack(id).catch(() => null)
-    if (taken !== true) enqueueSnackbar(taken === null ? 'The render nodes’ queue does not answer. Nothing was changed.' : 'A render node is at work on it; it will be made there.', { variant: taken === null ? 'error' : 'default' })
+    if (taken !== true)
+      enqueueSnackbar(
+        taken === null
+          ? 'The render nodes’ queue does not answer. Nothing was changed.'
+          : 'A render node is at work on it; it will be made there.',
+        { variant: taken === null ? 'error' : 'default' },
+      )
   }
   return <Button onClick={() => void take()}>Take back</Button>
 }

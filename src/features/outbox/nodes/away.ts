@@ -31,10 +31,19 @@ export async function handOver(renders: readonly Render[]): Promise<void> {
     // Taken first: it must not begin here while it is on its way.
     if (!(await moveOn(render.id, 'waiting', { kind: 'away' }))) continue
     try {
-      await postJob(render, nameBy(namePattern, render, await versionOf(render), today), frameCount(outputLength(edit.highlight), settings.frameRate), await sourceOf(render))
+      await postJob(
+        render,
+        nameBy(namePattern, render, await versionOf(render), today),
+        frameCount(outputLength(edit.highlight), settings.frameRate),
+        await sourceOf(render),
+      )
     } catch (error) {
       await moveOn(render.id, 'away', { kind: 'waiting' })
-      throw new Error(error instanceof NodesAway ? 'The render nodes’ queue does not answer. Everything waits here as before.' : `“${edit.highlight.name}” could not be handed over: ${error instanceof Error ? error.message : String(error)}. It waits here as before.`)
+      throw new Error(
+        error instanceof NodesAway
+          ? 'The render nodes’ queue does not answer. Everything waits here as before.'
+          : `“${edit.highlight.name}” could not be handed over: ${error instanceof Error ? error.message : String(error)}. It waits here as before.`,
+      )
     }
   }
 }
@@ -50,8 +59,13 @@ async function sourceOf({ edit }: Render): Promise<JobSource> {
     if (!found.ok) throw new Error(`“${fileName}” was not found`)
     files.set(id, found.file)
   }
-  const bundle = await putBundle(await makeBundle({ edits: [edit], speechOf: speech, rack: null, media: 'none', files }, () => {}))
-  if (!bundle) throw new Error('it has pictures, sounds or fonts of its own, and the server was not told where nodes would find them (BRIMBLE_MEDIA)')
+  const bundle = await putBundle(
+    await makeBundle({ edits: [edit], speechOf: speech, rack: null, media: 'none', files }, () => {}),
+  )
+  if (!bundle)
+    throw new Error(
+      'it has pictures, sounds or fonts of its own, and the server was not told where nodes would find them (BRIMBLE_MEDIA)',
+    )
   return { bundle }
 }
 
@@ -70,7 +84,8 @@ export function startFollowing(): void {
     round: async () => {
       const away = await awayRenders()
       // Whatever goes wrong now is asked again in a moment.
-      for (let n = 0; n < away.length; n += ASKED_AT_ONCE) await follow(away.slice(n, n + ASKED_AT_ONCE)).catch(() => {})
+      for (let n = 0; n < away.length; n += ASKED_AT_ONCE)
+        await follow(away.slice(n, n + ASKED_AT_ONCE)).catch(() => {})
       await new Promise((resolve) => setTimeout(resolve, ASKS_EVERY_MS))
     },
   })
@@ -89,9 +104,16 @@ async function follow(away: readonly Render[]): Promise<void> {
 }
 
 function endOf({ state, made, failedReason, attempts }: AwayJob): RenderState | null {
-  if (state === 'completed') return made ? { kind: 'made-away', ...made } : failedAway('it was made, and what was made is not known')
-  if (state === 'failed') return failedAway(`${failedReason ?? 'no reason was given'}, ${attempts === 1 ? 'tried once' : `tried ${attempts} times`}`)
+  if (state === 'completed')
+    return made ? { kind: 'made-away', ...made } : failedAway('it was made, and what was made is not known')
+  if (state === 'failed')
+    return failedAway(
+      `${failedReason ?? 'no reason was given'}, ${attempts === 1 ? 'tried once' : `tried ${attempts} times`}`,
+    )
   return state === 'unknown' ? failedAway('the nodes’ queue does not know it any more') : null
 }
 
-const failedAway = (detail: string): RenderState => ({ kind: 'failed', failure: { reason: 'nodes-failed', detail: detail.slice(0, 2000) } })
+const failedAway = (detail: string): RenderState => ({
+  kind: 'failed',
+  failure: { reason: 'nodes-failed', detail: detail.slice(0, 2000) },
+})

@@ -4,8 +4,21 @@ import type { Render } from '@/core/model/render'
 const ADDRESS = '/api/render-nodes'
 
 const progress = z.object({ frame: z.number(), frames: z.number(), rate: z.number(), secondsLeft: z.number() })
-const made = z.object({ names: z.array(z.string()), node: z.string(), sizeBytes: z.number(), frames: z.number(), tookMs: z.number() })
-const job = z.object({ id: z.string(), state: z.string(), progress: progress.nullable().catch(null), failedReason: z.string().nullable(), attempts: z.number(), made: made.nullable().catch(null) })
+const made = z.object({
+  names: z.array(z.string()),
+  node: z.string(),
+  sizeBytes: z.number(),
+  frames: z.number(),
+  tookMs: z.number(),
+})
+const job = z.object({
+  id: z.string(),
+  state: z.string(),
+  progress: progress.nullable().catch(null),
+  failedReason: z.string().nullable(),
+  attempts: z.number(),
+  made: made.nullable().catch(null),
+})
 const told = z.object({ nodes: z.boolean(), jobs: z.array(job) })
 /** How a render that was handed over stands, as the nodes' queue tells it. */
 export type AwayJob = z.infer<typeof job>
@@ -32,8 +45,25 @@ export async function standingAway(ids: readonly string[]): Promise<AwayJob[]> {
 /** What nodes have to be told besides what is in every job: the edit as text, or a bundle with what it needs. */
 export type JobSource = { text: string } | { bundle: { fileName: string; sizeBytes: number } }
 
-export async function postJob({ id, edit, shape, settings }: Render, name: string, frames: number, source: JobSource): Promise<void> {
-  const reply = await asked('', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ id, highlight: edit.highlight.name, name, frames, file: { shape, settings }, at: 0, ...source }) })
+export async function postJob(
+  { id, edit, shape, settings }: Render,
+  name: string,
+  frames: number,
+  source: JobSource,
+): Promise<void> {
+  const reply = await asked('', {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({
+      id,
+      highlight: edit.highlight.name,
+      name,
+      frames,
+      file: { shape, settings },
+      at: 0,
+      ...source,
+    }),
+  })
   if (!reply.ok) throw new Error(`the server said ${reply.status}`)
 }
 

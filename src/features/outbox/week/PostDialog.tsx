@@ -52,9 +52,11 @@ export function PostDialog({ draft, outlets, files, onClose, onKeep, onRemove }:
   const isSent = post?.state.kind === 'posted' || post?.state.kind === 'sending'
   const [titleRoom, textRoom] = [(outlet?.mostTitle ?? 100) - title.length, (outlet?.mostText ?? 2200) - text.length]
   const tooLarge = file && file.state.file.sizeBytes > (outlet?.largestBytes ?? Infinity)
-  const otherShape = file && outlet && (file.shape.width * outlet.shape.height !== file.shape.height * outlet.shape.width)
-  const ready = file && outlet && isValid(dueAt) && title.trim() !== '' && titleRoom >= 0 && textRoom >= 0 && !tooLarge && !isSent
-  const room = (left: number) => (left >= 0 ? `${left} letters left` : `${-left} letters too many for ${outlet?.name ?? 'this outlet'}`)
+  const otherShape = file && outlet && file.shape.width * outlet.shape.height !== file.shape.height * outlet.shape.width
+  const ready =
+    file && outlet && isValid(dueAt) && title.trim() !== '' && titleRoom >= 0 && textRoom >= 0 && !tooLarge && !isSent
+  const room = (left: number) =>
+    left >= 0 ? `${left} letters left` : `${-left} letters too many for ${outlet?.name ?? 'this outlet'}`
   const choose = (id: RenderId) => {
     const chosen = files.find((f) => f.id === id)
     if (title === (file?.edit.highlight.name ?? '') && chosen) setTitle(chosen.edit.highlight.name)
@@ -64,8 +66,28 @@ export function PostDialog({ draft, outlets, files, onClose, onKeep, onRemove }:
     <Dialog open onClose={onClose} maxWidth="xs" fullWidth>
       <DialogTitle sx={{ fontSize: 16, fontWeight: 700, pb: 1 }}>{post ? 'Post' : 'Plan a post'}</DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 4, pt: '8px !important' }}>
-        {post && <Typography sx={{ fontSize: 13, color: post.state.kind === 'failed' ? palette.haw : palette.inkSoft }}>This post: {stateWords(post)}.{post.state.kind === 'failed' && post.state.detail && ` It said: “${post.state.detail}”`}</Typography>}
-        <TextField select size="small" label="File" value={file ? renderId : ''} disabled={isSent} onChange={(e) => choose(e.target.value as RenderId)} error={Boolean(tooLarge)} helperText={tooLarge ? `${formatBytes(file.state.file.sizeBytes)}: ${outlet?.name} takes ${formatBytes(outlet?.largestBytes ?? 0)} at most` : otherShape ? `It is ${file.shape.id}; ${outlet.name} shows ${outlet.shape.id}` : undefined}>
+        {post && (
+          <Typography sx={{ fontSize: 13, color: post.state.kind === 'failed' ? palette.haw : palette.inkSoft }}>
+            This post: {stateWords(post)}.
+            {post.state.kind === 'failed' && post.state.detail && ` It said: “${post.state.detail}”`}
+          </Typography>
+        )}
+        <TextField
+          select
+          size="small"
+          label="File"
+          value={file ? renderId : ''}
+          disabled={isSent}
+          onChange={(e) => choose(e.target.value as RenderId)}
+          error={Boolean(tooLarge)}
+          helperText={
+            tooLarge
+              ? `${formatBytes(file.state.file.sizeBytes)}: ${outlet?.name} takes ${formatBytes(outlet?.largestBytes ?? 0)} at most`
+              : otherShape
+                ? `It is ${file.shape.id}; ${outlet.name} shows ${outlet.shape.id}`
+                : undefined
+          }
+        >
           {files.map((f) => (
             <MenuItem key={f.id} value={f.id}>
               {f.state.file.fileName}
@@ -73,24 +95,70 @@ export function PostDialog({ draft, outlets, files, onClose, onKeep, onRemove }:
           ))}
         </TextField>
         <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1.35fr', gap: 4 }}>
-          <TextField select size="small" label="Outlet" value={outletId ?? ''} disabled={isSent} onChange={(e) => setOutletId(e.target.value as OutletId)}>
+          <TextField
+            select
+            size="small"
+            label="Outlet"
+            value={outletId ?? ''}
+            disabled={isSent}
+            onChange={(e) => setOutletId(e.target.value as OutletId)}
+          >
             {outlets.map((o) => (
               <MenuItem key={o.id} value={o.id}>
                 {o.name}
               </MenuItem>
             ))}
           </TextField>
-          <TextField size="small" type="datetime-local" label="When" value={due} disabled={isSent} error={!isValid(dueAt)} onChange={(e) => setDue(e.target.value)} slotProps={{ inputLabel: { shrink: true }, htmlInput: { style: { fontSize: 13 } } }} />
+          <TextField
+            size="small"
+            type="datetime-local"
+            label="When"
+            value={due}
+            disabled={isSent}
+            error={!isValid(dueAt)}
+            onChange={(e) => setDue(e.target.value)}
+            slotProps={{ inputLabel: { shrink: true }, htmlInput: { style: { fontSize: 13 } } }}
+          />
         </Box>
-        <TextField size="small" label="Title" value={title} disabled={isSent} error={titleRoom < 0} helperText={room(titleRoom)} onChange={(e) => setTitle(e.target.value)} slotProps={{ htmlInput: { maxLength: 300 } }} />
-        <TextField size="small" label="Text" multiline minRows={3} maxRows={8} value={text} disabled={isSent} error={textRoom < 0} helperText={room(textRoom)} onChange={(e) => setText(e.target.value)} slotProps={{ htmlInput: { maxLength: 5000 } }} />
+        <TextField
+          size="small"
+          label="Title"
+          value={title}
+          disabled={isSent}
+          error={titleRoom < 0}
+          helperText={room(titleRoom)}
+          onChange={(e) => setTitle(e.target.value)}
+          slotProps={{ htmlInput: { maxLength: 300 } }}
+        />
+        <TextField
+          size="small"
+          label="Text"
+          multiline
+          minRows={3}
+          maxRows={8}
+          value={text}
+          disabled={isSent}
+          error={textRoom < 0}
+          helperText={room(textRoom)}
+          onChange={(e) => setText(e.target.value)}
+          slotProps={{ htmlInput: { maxLength: 5000 } }}
+        />
       </DialogContent>
       <DialogActions sx={{ px: 6, pb: 4 }}>
         {post && !isSent && <Button onClick={() => onRemove(post)}>Take out of the plan</Button>}
         <Box sx={{ flex: 1 }} />
         <Button onClick={onClose}>{isSent ? 'Close' : 'Not now'}</Button>
         {!isSent && (
-          <Button variant="contained" color="primary" disabled={!ready} onClick={() => file && outlet && onKeep({ renderId: file.id, outletId: outlet.id, dueAt: dueAt.toISOString(), title: title.trim(), text })}>
+          <Button
+            variant="contained"
+            color="primary"
+            disabled={!ready}
+            onClick={() =>
+              file &&
+              outlet &&
+              onKeep({ renderId: file.id, outletId: outlet.id, dueAt: dueAt.toISOString(), title: title.trim(), text })
+            }
+          >
             {post?.state.kind === 'failed' ? 'Try again' : post ? 'Keep' : 'Plan it'}
           </Button>
         )}

@@ -3,7 +3,14 @@
 import { useEffect, useState } from 'react'
 import { StandInNote } from '@/ui/StandInNote'
 
-const FAULTS = { none: 'takes everything', offline: 'cannot be reached', busy: 'is too busy', 'too-large': 'says: too large', refused: 'refuses', 'signed-out': 'says: sign in again' } as const
+const FAULTS = {
+  none: 'takes everything',
+  offline: 'cannot be reached',
+  busy: 'is too busy',
+  'too-large': 'says: too large',
+  refused: 'refuses',
+  'signed-out': 'says: sign in again',
+} as const
 type Fault = keyof typeof FAULTS
 
 const ADDRESS = '/api/stand-in/outlet/posts'
@@ -17,7 +24,10 @@ export function StandInBar() {
     const ask = () =>
       fetch(ADDRESS)
         .then((r) => r.json() as Promise<{ fault: Fault; posts: unknown[] }>)
-        .then((now) => live && (setFault(now.fault), setTaken(now.posts.length)), () => live && setTaken(null))
+        .then(
+          (now) => live && (setFault(now.fault), setTaken(now.posts.length)),
+          () => live && setTaken(null),
+        )
     void ask()
     const timer = setInterval(() => void ask(), 5000)
     return () => {
@@ -27,11 +37,16 @@ export function StandInBar() {
   }, [])
   const change = async (to: Fault) => {
     setFault(to)
-    await fetch(ADDRESS, { method: 'PUT', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ fault: to }) }).catch(() => {})
+    await fetch(ADDRESS, {
+      method: 'PUT',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ fault: to }),
+    }).catch(() => {})
   }
   return (
     <StandInNote faults={FAULTS} fault={fault} onFault={(to) => void change(to)}>
-      No real outlet is connected: what is due is sent to a stand-in on this machine, which notes it down and throws the file away.{taken !== null && ` It has taken ${taken}.`}
+      No real outlet is connected: what is due is sent to a stand-in on this machine, which notes it down and throws the
+      file away.{taken !== null && ` It has taken ${taken}.`}
     </StandInNote>
   )
 }

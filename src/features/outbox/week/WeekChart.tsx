@@ -11,9 +11,25 @@ import { palette } from '@/ui/theme'
 const COLOURS = [palette.leaf, palette.slate, palette.straw, palette.haw, '#7A8B5C', '#9A7B8F', '#5C6E8B', '#B08D57']
 
 /** How many posts go where, by day. */
-export function WeekChart({ days, outlets, posts }: { days: readonly Date[]; outlets: readonly Outlet[]; posts: readonly Post[] }) {
+export function WeekChart({
+  days,
+  outlets,
+  posts,
+}: {
+  days: readonly Date[]
+  outlets: readonly Outlet[]
+  posts: readonly Post[]
+}) {
   const used = outlets.filter((o) => posts.some((p) => p.outletId === o.id))
-  const rows = days.map((day) => ({ day: format(day, 'EEE'), ...Object.fromEntries(used.map((o) => [o.name, posts.filter((p) => p.outletId === o.id && new Date(p.dueAt).toDateString() === day.toDateString()).length])) }))
+  const rows = days.map((day) => ({
+    day: format(day, 'EEE'),
+    ...Object.fromEntries(
+      used.map((o) => [
+        o.name,
+        posts.filter((p) => p.outletId === o.id && new Date(p.dueAt).toDateString() === day.toDateString()).length,
+      ]),
+    ),
+  }))
   return (
     <Box component="section" aria-label="Posts by day and outlet">
       <Typography variant="h2" sx={{ mb: 1 }}>
@@ -27,7 +43,13 @@ export function WeekChart({ days, outlets, posts }: { days: readonly Date[]; out
             <Tooltip />
             <Legend wrapperStyle={{ fontSize: 12 }} />
             {used.map((o, n) => (
-              <Bar key={o.id} dataKey={o.name} stackId="posts" fill={COLOURS[n % COLOURS.length] as string} isAnimationActive={false} />
+              <Bar
+                key={o.id}
+                dataKey={o.name}
+                stackId="posts"
+                fill={COLOURS[n % COLOURS.length] as string}
+                isAnimationActive={false}
+              />
             ))}
           </BarChart>
         </ResponsiveContainer>

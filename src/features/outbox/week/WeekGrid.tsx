@@ -1,6 +1,16 @@
 'use client'
 
-import { DndContext, KeyboardSensor, PointerSensor, useDraggable, useDroppable, useSensor, useSensors, type DragEndEvent, type KeyboardCoordinateGetter } from '@dnd-kit/core'
+import {
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useDraggable,
+  useDroppable,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+  type KeyboardCoordinateGetter,
+} from '@dnd-kit/core'
 import { CSS } from '@dnd-kit/utilities'
 import Box from '@mui/material/Box'
 import IconButton from '@mui/material/IconButton'
@@ -37,7 +47,13 @@ const byDays: KeyboardCoordinateGetter = (event, { currentCoordinates, context }
 
 /** Outlets down, days across; posts are dragged to other days, or moved with Space and the arrows. */
 export function WeekGrid({ days, outlets, posts, files, onOpen, onPlan, onMove }: Props) {
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }), useSensor(KeyboardSensor, { coordinateGetter: byDays, keyboardCodes: { start: ['Space'], cancel: ['Escape'], end: ['Space', 'Enter'] } }))
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
+    useSensor(KeyboardSensor, {
+      coordinateGetter: byDays,
+      keyboardCodes: { start: ['Space'], cancel: ['Escape'], end: ['Space', 'Enter'] },
+    }),
+  )
   const drop = ({ active, over }: DragEndEvent) => {
     const post = posts.find((p) => p.id === active.id)
     const day = days[Number(String(over?.id).split(' ').at(-1))]
@@ -48,11 +64,19 @@ export function WeekGrid({ days, outlets, posts, files, onOpen, onPlan, onMove }
   const today = new Date().toDateString()
   return (
     <DndContext id="week" sensors={sensors} onDragEnd={drop}>
-      <Box role="table" aria-label="Posts of the week" sx={{ display: 'grid', gridTemplateColumns: '130px repeat(7, minmax(110px, 1fr))', minWidth: 900 }}>
+      <Box
+        role="table"
+        aria-label="Posts of the week"
+        sx={{ display: 'grid', gridTemplateColumns: '130px repeat(7, minmax(110px, 1fr))', minWidth: 900 }}
+      >
         <Box role="row" sx={{ display: 'contents' }}>
           <Box role="columnheader" sx={head} />
           {days.map((day) => (
-            <Box role="columnheader" key={day.toISOString()} sx={{ ...head, color: day.toDateString() === today ? palette.leaf : palette.ink }}>
+            <Box
+              role="columnheader"
+              key={day.toISOString()}
+              sx={{ ...head, color: day.toDateString() === today ? palette.leaf : palette.ink }}
+            >
               {format(day, 'EEE d MMM')}
             </Box>
           ))}
@@ -63,7 +87,16 @@ export function WeekGrid({ days, outlets, posts, files, onOpen, onPlan, onMove }
               {outlet.name}
             </Box>
             {days.map((day, n) => (
-              <DayCell key={n} id={`${outlet.id} ${n}`} label={`${outlet.name}, ${format(day, 'EEEE')}`} onPlan={files.length > 0 ? () => onPlan(outlet.id, new Date(day.getFullYear(), day.getMonth(), day.getDate(), USUAL_HOUR)) : null}>
+              <DayCell
+                key={n}
+                id={`${outlet.id} ${n}`}
+                label={`${outlet.name}, ${format(day, 'EEEE')}`}
+                onPlan={
+                  files.length > 0
+                    ? () => onPlan(outlet.id, new Date(day.getFullYear(), day.getMonth(), day.getDate(), USUAL_HOUR))
+                    : null
+                }
+              >
                 {posts
                   .filter((p) => p.outletId === outlet.id && new Date(p.dueAt).toDateString() === day.toDateString())
                   .map((post) => (
@@ -78,16 +111,56 @@ export function WeekGrid({ days, outlets, posts, files, onOpen, onPlan, onMove }
   )
 }
 
-const head = { fontSize: 12, fontWeight: 700, px: 2, py: 1.5, borderBottom: 1, borderRight: 1, borderColor: 'divider', bgcolor: palette.sheet, position: 'sticky', top: 0, zIndex: 1 } as const
+const head = {
+  fontSize: 12,
+  fontWeight: 700,
+  px: 2,
+  py: 1.5,
+  borderBottom: 1,
+  borderRight: 1,
+  borderColor: 'divider',
+  bgcolor: palette.sheet,
+  position: 'sticky',
+  top: 0,
+  zIndex: 1,
+} as const
 const cell = { borderBottom: 1, borderRight: 1, borderColor: 'divider', p: 1, minHeight: 76 } as const
 
-function DayCell({ id, label, onPlan, children }: { id: string; label: string; onPlan: (() => void) | null; children: React.ReactNode }) {
+function DayCell({
+  id,
+  label,
+  onPlan,
+  children,
+}: {
+  id: string
+  label: string
+  onPlan: (() => void) | null
+  children: React.ReactNode
+}) {
   const { setNodeRef, isOver } = useDroppable({ id })
   return (
-    <Box ref={setNodeRef} role="cell" aria-label={label} sx={{ ...cell, bgcolor: isOver ? palette.leafTint : undefined, display: 'flex', flexDirection: 'column', gap: 1, '&:hover .plan, &:focus-within .plan': { opacity: 1 } }}>
+    <Box
+      ref={setNodeRef}
+      role="cell"
+      aria-label={label}
+      sx={{
+        ...cell,
+        bgcolor: isOver ? palette.leafTint : undefined,
+        display: 'flex',
+        flexDirection: 'column',
+        gap: 1,
+        '&:hover .plan, &:focus-within .plan': { opacity: 1 },
+      }}
+    >
       {children}
       {onPlan && (
-        <IconButton className="plan" size="small" aria-label={`Plan a post: ${label}`} onClick={onPlan} sx={{ alignSelf: 'flex-start', opacity: 0, p: 0.5 }}>
+        <IconButton
+          className="plan"
+          size="small"
+          aria-label={`Plan a post: ${label}`}
+          onClick={onPlan}
+          sx={{ alignSelf: 'flex-start', opacity: 0, p: 0.5 }}
+        >
           <AddIcon sx={{ fontSize: 16 }} />
         </IconButton>
       )}
@@ -95,7 +168,12 @@ function DayCell({ id, label, onPlan, children }: { id: string; label: string; o
   )
 }
 
-const COLOURS: Record<Post['state']['kind'], string> = { planned: palette.slate, sending: palette.straw, posted: palette.leaf, failed: palette.haw }
+const COLOURS: Record<Post['state']['kind'], string> = {
+  planned: palette.slate,
+  sending: palette.straw,
+  posted: palette.leaf,
+  failed: palette.haw,
+}
 
 function PostCard({ post, onOpen }: { post: Post; onOpen: () => void }) {
   const fixed = post.state.kind === 'posted' || post.state.kind === 'sending'
@@ -111,13 +189,37 @@ function PostCard({ post, onOpen }: { post: Post; onOpen: () => void }) {
       data-state={post.state.kind}
       onClick={onOpen}
       style={{ transform: CSS.Translate.toString(transform) }}
-      sx={{ all: 'unset', boxSizing: 'border-box', width: '100%', cursor: fixed ? 'pointer' : 'grab', bgcolor: palette.sheet, border: 1, borderColor: 'divider', borderLeft: `3px solid ${COLOURS[post.state.kind]}`, borderRadius: 1, px: 1.5, py: 1, touchAction: 'none', position: 'relative', zIndex: isDragging ? 2 : undefined, boxShadow: isDragging ? 3 : undefined, '&:focus-visible': { outline: `2px solid ${palette.leaf}`, outlineOffset: 1 } }}
+      sx={{
+        all: 'unset',
+        boxSizing: 'border-box',
+        width: '100%',
+        cursor: fixed ? 'pointer' : 'grab',
+        bgcolor: palette.sheet,
+        border: 1,
+        borderColor: 'divider',
+        borderLeft: `3px solid ${COLOURS[post.state.kind]}`,
+        borderRadius: 1,
+        px: 1.5,
+        py: 1,
+        touchAction: 'none',
+        position: 'relative',
+        zIndex: isDragging ? 2 : undefined,
+        boxShadow: isDragging ? 3 : undefined,
+        '&:focus-visible': { outline: `2px solid ${palette.leaf}`, outlineOffset: 1 },
+      }}
     >
-      <Box sx={{ fontSize: 12.5, fontWeight: 600, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }} title={post.title}>
+      <Box
+        sx={{ fontSize: 12.5, fontWeight: 600, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}
+        title={post.title}
+      >
         {post.title}
       </Box>
       <Box sx={{ fontFamily: fonts.numbers, fontSize: 11, color: palette.inkSoft }}>{time}</Box>
-      {post.state.kind !== 'planned' && <Box sx={{ fontSize: 11, color: post.state.kind === 'failed' ? palette.haw : palette.inkSoft }}>{stateWords(post)}</Box>}
+      {post.state.kind !== 'planned' && (
+        <Box sx={{ fontSize: 11, color: post.state.kind === 'failed' ? palette.haw : palette.inkSoft }}>
+          {stateWords(post)}
+        </Box>
+      )}
     </Box>
   )
 }

@@ -38,7 +38,8 @@ export function WeekPage() {
   const end = new Date(start.getFullYear(), start.getMonth(), start.getDate() + 7)
   const shown = posts.filter((p) => new Date(p.dueAt) >= start && new Date(p.dueAt) < end)
   const near = posts.filter((p) => Math.abs(Date.parse(p.dueAt) - start.getTime() - 3.5 * DAY_MS) < 10.5 * DAY_MS)
-  const move = (weeks: number) => setStart(weekStart(new Date(start.getFullYear(), start.getMonth(), start.getDate() + 7 * weeks)))
+  const move = (weeks: number) =>
+    setStart(weekStart(new Date(start.getFullYear(), start.getMonth(), start.getDate() + 7 * weeks)))
   const remove = async (post: Post) => {
     setDraft(null)
     await deletePost(post.id)
@@ -46,11 +47,28 @@ export function WeekPage() {
   }
   const reschedule = async (id: PostId, dueAt: Date) => {
     const before = posts.find((p) => p.id === id)
-    if (before && (await changePost(id, { dueAt: dueAt.toISOString() }))) offer({ words: `“${before.title}” moved to ${formatDay(dueAt.toISOString())}`, button: 'Undo', act: () => void changePost(id, { dueAt: before.dueAt }) })
+    if (before && (await changePost(id, { dueAt: dueAt.toISOString() })))
+      offer({
+        words: `“${before.title}” moved to ${formatDay(dueAt.toISOString())}`,
+        button: 'Undo',
+        act: () => void changePost(id, { dueAt: before.dueAt }),
+      })
   }
   return (
     <OutboxFrame>
-      <Box sx={{ display: 'flex', alignItems: 'center', gap: 3, px: 4.5, minHeight: 48, flex: 'none', borderBottom: 1, borderColor: 'divider', bgcolor: 'background.paper' }}>
+      <Box
+        sx={{
+          display: 'flex',
+          alignItems: 'center',
+          gap: 3,
+          px: 4.5,
+          minHeight: 48,
+          flex: 'none',
+          borderBottom: 1,
+          borderColor: 'divider',
+          bgcolor: 'background.paper',
+        }}
+      >
         <Typography component="h1" sx={{ fontSize: 14, fontWeight: 700, minWidth: 190 }}>
           Week of {formatDay(start.toISOString())}
         </Typography>
@@ -58,20 +76,47 @@ export function WeekPage() {
         <Button onClick={() => setStart(weekStart(new Date()))}>This week</Button>
         <Button onClick={() => move(1)}>After</Button>
         <Box sx={{ flex: 1 }} />
-        <Button disabled={shown.length === 0} onClick={() => offerDownload(new Blob([planAsCalendar(shown, outlets)], { type: 'text/calendar' }), 'week.ics')}>
+        <Button
+          disabled={shown.length === 0}
+          onClick={() =>
+            offerDownload(new Blob([planAsCalendar(shown, outlets)], { type: 'text/calendar' }), 'week.ics')
+          }
+        >
           Calendar file
         </Button>
-        <Button disabled={shown.length === 0} onClick={() => offerDownload(new Blob([planAsTable(shown, outlets)], { type: 'text/csv' }), 'week.csv')}>
+        <Button
+          disabled={shown.length === 0}
+          onClick={() => offerDownload(new Blob([planAsTable(shown, outlets)], { type: 'text/csv' }), 'week.csv')}
+        >
           Table
         </Button>
-        <Button variant="contained" color="primary" disabled={files.length === 0 || outlets.length === 0} onClick={() => setDraft({ post: null, outletId: outlets[0]?.id ?? null, dueAt: new Date(Date.now() + 3_600_000) })}>
+        <Button
+          variant="contained"
+          color="primary"
+          disabled={files.length === 0 || outlets.length === 0}
+          onClick={() =>
+            setDraft({ post: null, outletId: outlets[0]?.id ?? null, dueAt: new Date(Date.now() + 3_600_000) })
+          }
+        >
           Plan a post
         </Button>
       </Box>
       <StandInBar />
       <Box sx={{ flex: 1, minHeight: 0, overflow: 'auto' }}>
-        {files.length === 0 && <Typography sx={{ px: 4.5, py: 3, fontSize: 13, color: palette.inkSoft }}>There is no finished file yet: render a highlight first, then plan where it goes.</Typography>}
-        <WeekGrid days={days} outlets={outlets} posts={shown} files={files} onOpen={(post) => setDraft({ post, outletId: post.outletId, dueAt: new Date(post.dueAt) })} onPlan={(outletId, dueAt) => setDraft({ post: null, outletId, dueAt })} onMove={(id, dueAt) => void reschedule(id, dueAt)} />
+        {files.length === 0 && (
+          <Typography sx={{ px: 4.5, py: 3, fontSize: 13, color: palette.inkSoft }}>
+            There is no finished file yet: render a highlight first, then plan where it goes.
+          </Typography>
+        )}
+        <WeekGrid
+          days={days}
+          outlets={outlets}
+          posts={shown}
+          files={files}
+          onOpen={(post) => setDraft({ post, outletId: post.outletId, dueAt: new Date(post.dueAt) })}
+          onPlan={(outletId, dueAt) => setDraft({ post: null, outletId, dueAt })}
+          onMove={(id, dueAt) => void reschedule(id, dueAt)}
+        />
         <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1fr)', gap: 6, px: 4.5, py: 4 }}>
           <Box component="section" aria-label="What to look at">
             <Typography variant="h2" sx={{ mb: 1 }}>
@@ -82,7 +127,9 @@ export function WeekPage() {
                 {words}
               </Typography>
             ))}
-            {notesOn(near).length === 0 && <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>No doublings, no crowds, no gaps.</Typography>}
+            {notesOn(near).length === 0 && (
+              <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>No doublings, no crowds, no gaps.</Typography>
+            )}
           </Box>
           {shown.length > 0 && <WeekChart days={days} outlets={outlets} posts={shown} />}
         </Box>

@@ -29,8 +29,21 @@ async function send(post: Post, service: OutletService): Promise<void> {
   const attempts = post.state.kind === 'failed' ? post.state.attempts + 1 : 1
   const render = await renderById(post.renderId)
   const file = render?.state.kind === 'finished' && !render.deletedAt ? await openRenderFile(render.id) : null
-  if (!file || render?.state.kind !== 'finished') return setPostState(post.id, afterFailure('file-gone', '', attempts, new Date()))
+  if (!file || render?.state.kind !== 'finished')
+    return setPostState(post.id, afterFailure('file-gone', '', attempts, new Date()))
   const outlet = (await kept('outlet')).find((o) => o.id === post.outletId)
-  const result = await service.send({ key: post.id, outletName: outlet?.name ?? 'Outlet', title: post.title, text: post.text, fileName: render.state.file.fileName, file })
-  await setPostState(post.id, result.ok ? { kind: 'posted', at: new Date().toISOString(), remoteId: result.remoteId } : afterFailure(result.reason, result.detail, attempts, new Date()))
+  const result = await service.send({
+    key: post.id,
+    outletName: outlet?.name ?? 'Outlet',
+    title: post.title,
+    text: post.text,
+    fileName: render.state.file.fileName,
+    file,
+  })
+  await setPostState(
+    post.id,
+    result.ok
+      ? { kind: 'posted', at: new Date().toISOString(), remoteId: result.remoteId }
+      : afterFailure(result.reason, result.detail, attempts, new Date()),
+  )
 }

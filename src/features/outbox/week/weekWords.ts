@@ -35,10 +35,13 @@ export function noteWords(notes: readonly WeekNote[], posts: readonly Post[], ou
   const postOf = (id: string) => posts.find((p) => p.id === id)
   const dayOf = (iso: string) => format(new Date(iso), 'EEEE')
   return notes.map((note) => {
-    if (note.kind === 'gap') return `${outletOf(note.outletId)}: nothing for ${note.days} days after ${dayOf(note.from)}.`
+    if (note.kind === 'gap')
+      return `${outletOf(note.outletId)}: nothing for ${note.days} days after ${dayOf(note.from)}.`
     const found = note.postIds.map(postOf).filter((p) => p !== undefined)
     const titles = [...new Set(found.map((p) => `“${p.title}”`))].join(' and ')
     const where = outletOf(found[0]?.outletId ?? '')
-    return note.kind === 'twice' ? `${where}: ${titles} goes there ${note.postIds.length} times, on ${found.map((p) => dayOf(p.dueAt)).join(' and ')}.` : `${where}: ${titles} are ${note.minutes} minutes apart.`
+    return note.kind === 'twice'
+      ? `${where}: ${titles} goes there ${note.postIds.length} times, on ${found.map((p) => dayOf(p.dueAt)).join(' and ')}.`
+      : `${where}: ${titles} are ${note.minutes} minutes apart.`
   })
 }

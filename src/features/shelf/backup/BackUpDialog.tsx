@@ -36,7 +36,10 @@ export function BackUpDialog({ onClose }: { onClose: () => void }) {
       offerDownload(file, `brimble shelf ${new Date().toISOString().slice(0, 10)}.zip`)
       setDone({ sizeBytes: file.size, missing })
     } catch (error) {
-      if (!controller.signal.aborted) setProblem(`The backup could not be written (${error instanceof Error ? error.message : String(error)}). The disk may be full. Nothing here was changed.`)
+      if (!controller.signal.aborted)
+        setProblem(
+          `The backup could not be written (${error instanceof Error ? error.message : String(error)}). The disk may be full. Nothing here was changed.`,
+        )
     } finally {
       setShare(null)
     }
@@ -46,28 +49,73 @@ export function BackUpDialog({ onClose }: { onClose: () => void }) {
     <Dialog open onClose={share === null ? onClose : undefined} fullWidth maxWidth="xs">
       <DialogTitle sx={{ fontSize: 16, fontWeight: 700, pb: 1 }}>Back up the Shelf</DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 3 }}>
-        <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>One file with every recording’s marks, all highlights with their versions, and the whole Rack. Drop it onto a Shelf to put it back. Undo steps stay here.</Typography>
+        <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>
+          One file with every recording’s marks, all highlights with their versions, and the whole Rack. Drop it onto a
+          Shelf to put it back. Undo steps stay here.
+        </Typography>
         <div>
-          <FormControlLabel disabled={share !== null} control={<Checkbox size="small" checked={wish.recordings} onChange={(_, recordings) => setWish({ ...wish, recordings })} />} label={`With the recordings${ofSize(sizes?.recordings)}`} />
-          <FormControlLabel disabled={share !== null} control={<Checkbox size="small" checked={wish.finished} onChange={(_, finished) => setWish({ ...wish, finished })} />} label={`With the finished files and the week${ofSize(sizes?.finished)}`} />
+          <FormControlLabel
+            disabled={share !== null}
+            control={
+              <Checkbox
+                size="small"
+                checked={wish.recordings}
+                onChange={(_, recordings) => setWish({ ...wish, recordings })}
+              />
+            }
+            label={`With the recordings${ofSize(sizes?.recordings)}`}
+          />
+          <FormControlLabel
+            disabled={share !== null}
+            control={
+              <Checkbox
+                size="small"
+                checked={wish.finished}
+                onChange={(_, finished) => setWish({ ...wish, finished })}
+              />
+            }
+            label={`With the finished files and the week${ofSize(sizes?.finished)}`}
+          />
         </div>
-        {!wish.recordings && <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>Without them, each recording has to be shown again where the backup is put back.</Typography>}
-        {share !== null && <LinearProgress variant="determinate" value={share * 100} aria-label="How much is backed up" />}
+        {!wish.recordings && (
+          <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>
+            Without them, each recording has to be shown again where the backup is put back.
+          </Typography>
+        )}
+        {share !== null && (
+          <LinearProgress variant="determinate" value={share * 100} aria-label="How much is backed up" />
+        )}
         {problem && <Alert severity="error">{problem}</Alert>}
         {done && (
           <Alert severity={done.missing.length > 0 ? 'warning' : 'success'}>
-            Backed up, {formatBytes(done.sizeBytes)}.{done.missing.length > 0 && ` Not in it, because the browser may not read them or they are gone: ${done.missing.slice(0, 5).map((m) => `“${m}”`).join(', ')}${done.missing.length > 5 ? ` and ${done.missing.length - 5} more` : ''}. Open their highlights to allow it, then back up again.`}
+            Backed up, {formatBytes(done.sizeBytes)}.
+            {done.missing.length > 0 &&
+              ` Not in it, because the browser may not read them or they are gone: ${done.missing
+                .slice(0, 5)
+                .map((m) => `“${m}”`)
+                .join(
+                  ', ',
+                )}${done.missing.length > 5 ? ` and ${done.missing.length - 5} more` : ''}. Open their highlights to allow it, then back up again.`}
           </Alert>
         )}
       </DialogContent>
       <DialogActions sx={{ px: 6, pb: 4 }}>
-        {share === null ? <Button onClick={onClose}>Close</Button> : <Button onClick={() => stop.current?.abort()}>Cancel</Button>}
+        {share === null ? (
+          <Button onClick={onClose}>Close</Button>
+        ) : (
+          <Button onClick={() => stop.current?.abort()}>Cancel</Button>
+        )}
         <Button variant="contained" color="primary" disabled={share !== null || !sizes} onClick={() => void make()}>
-          {share !== null ? `${Math.round(share * 100)} %` : needed ? `Back up, about ${formatBytes(needed)}` : 'Back up'}
+          {share !== null
+            ? `${Math.round(share * 100)} %`
+            : needed
+              ? `Back up, about ${formatBytes(needed)}`
+              : 'Back up'}
         </Button>
       </DialogActions>
     </Dialog>
   )
 }
 
-const ofSize = (bytes: number | undefined) => (bytes === undefined ? '' : bytes === 0 ? ', none yet' : `, ${formatBytes(bytes)}`)
+const ofSize = (bytes: number | undefined) =>
+  bytes === undefined ? '' : bytes === 0 ? ', none yet' : `, ${formatBytes(bytes)}`

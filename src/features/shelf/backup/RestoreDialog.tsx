@@ -35,7 +35,9 @@ export function RestoreDialog({ file, onClose }: { file: File; onClose: () => vo
       getsOn()
       if (live) setShare(now)
     }
-    void readForeign(file, (reader, getsOn) => reader.backup(file, proxy(onProgress(getsOn)))).then((result) => live && setRead(result))
+    void readForeign(file, (reader, getsOn) => reader.backup(file, proxy(onProgress(getsOn)))).then(
+      (result) => live && setRead(result),
+    )
     return () => {
       live = false
     }
@@ -46,9 +48,16 @@ export function RestoreDialog({ file, onClose }: { file: File; onClose: () => vo
     setBusy(true)
     try {
       const { added, changed, stayed } = await restoreShelf(opened, mode)
-      setSaid({ bad: false, words: `${count(added, 'record')} put back${changed > 0 ? `, ${changed} made as they were` : ''}${stayed > 0 ? `, ${stayed} left as they are now` : ''}.` })
+      setSaid({
+        bad: false,
+        words: `${count(added, 'record')} put back${changed > 0 ? `, ${changed} made as they were` : ''}${stayed > 0 ? `, ${stayed} left as they are now` : ''}.`,
+      })
     } catch (error) {
-      const why = isStorageFull(error) ? 'there is no room for it in the browser’s storage' : error instanceof Error ? error.message : String(error)
+      const why = isStorageFull(error)
+        ? 'there is no room for it in the browser’s storage'
+        : error instanceof Error
+          ? error.message
+          : String(error)
       setSaid({ bad: true, words: `The backup could not be put back: ${why}. Nothing was changed.` })
     } finally {
       setBusy(false)
@@ -59,18 +68,38 @@ export function RestoreDialog({ file, onClose }: { file: File; onClose: () => vo
       <DialogTitle sx={{ fontSize: 16, fontWeight: 700, pb: 1 }}>Put a backup back</DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 3 }}>
         {read && !read.ok && <Alert severity="error">{unreadMessage(file.name, read.reason)}</Alert>}
-        {!read && <LinearProgress variant="determinate" value={share * 100} aria-label="How much of the backup is read" />}
+        {!read && (
+          <LinearProgress variant="determinate" value={share * 100} aria-label="How much of the backup is read" />
+        )}
         {opened && !opened.ok && <Alert severity="error">{zipRefusal(file.name, opened.reason, opened.detail)}</Alert>}
         {opened?.ok && (
           <>
             <Typography sx={{ fontSize: 14 }}>
-              Of {formatDay(opened.madeAt)}: {count(opened.records.recording.length, 'recording')}, {count(opened.records.highlight.length, 'highlight')}{opened.records.render.length > 0 && `, ${count(opened.records.render.length, 'finished file')}`}.
+              Of {formatDay(opened.madeAt)}: {count(opened.records.recording.length, 'recording')},{' '}
+              {count(opened.records.highlight.length, 'highlight')}
+              {opened.records.render.length > 0 && `, ${count(opened.records.render.length, 'finished file')}`}.
             </Typography>
-            {opened.unread > 0 && <Alert severity="warning">{count(opened.unread, 'record')} in it cannot be read and will be left out.</Alert>}
+            {opened.unread > 0 && (
+              <Alert severity="warning">
+                {count(opened.unread, 'record')} in it cannot be read and will be left out.
+              </Alert>
+            )}
             {!said && (
-              <RadioGroup aria-label="How to put it back" value={mode} onChange={(_, value) => setMode(value as RestoreMode)}>
-                <FormControlLabel value="add" control={<Radio size="small" />} label="Add what is missing here; what is here stays as it is" />
-                <FormControlLabel value="as-it-was" control={<Radio size="small" />} label="Make everything in it as it was; highlights changed since are kept as versions" />
+              <RadioGroup
+                aria-label="How to put it back"
+                value={mode}
+                onChange={(_, value) => setMode(value as RestoreMode)}
+              >
+                <FormControlLabel
+                  value="add"
+                  control={<Radio size="small" />}
+                  label="Add what is missing here; what is here stays as it is"
+                />
+                <FormControlLabel
+                  value="as-it-was"
+                  control={<Radio size="small" />}
+                  label="Make everything in it as it was; highlights changed since are kept as versions"
+                />
               </RadioGroup>
             )}
           </>

@@ -14,16 +14,32 @@ export interface BackUpWish {
 /** How many bytes the recordings and the finished files have. */
 export async function backUpSizes(): Promise<{ recordings: number; finished: number }> {
   const { recording, render } = await allRecords(true)
-  const finished = render.reduce((sum, r) => sum + (r.state.kind === 'finished' ? r.state.file.sizeBytes + r.state.file.extras.reduce((s, e) => s + e.sizeBytes, 0) : 0), 0)
+  const finished = render.reduce(
+    (sum, r) =>
+      sum +
+      (r.state.kind === 'finished'
+        ? r.state.file.sizeBytes + r.state.file.extras.reduce((s, e) => s + e.sizeBytes, 0)
+        : 0),
+    0,
+  )
   return { recordings: recording.reduce((sum, r) => sum + r.sizeBytes, 0), finished }
 }
 
 /** The whole Shelf and Rack as one file on disk, and the names of files whose bytes could not be had. Rejects when the disk is full or `signal` says to stop. */
-export async function backUpShelf(wish: BackUpWish, onProgress: (share: number) => void, signal: AbortSignal): Promise<{ file: File; missing: string[] }> {
+export async function backUpShelf(
+  wish: BackUpWish,
+  onProgress: (share: number) => void,
+  signal: AbortSignal,
+): Promise<{ file: File; missing: string[] }> {
   const records = await allRecords(wish.finished)
   const files: Bytes[] = []
   const missing: string[] = []
-  const owners: { id: FileOwner; fileName: string }[] = [...(wish.recordings ? records.recording : []), ...records.soundFile, ...records.imageFile, ...records.fontFile]
+  const owners: { id: FileOwner; fileName: string }[] = [
+    ...(wish.recordings ? records.recording : []),
+    ...records.soundFile,
+    ...records.imageFile,
+    ...records.fontFile,
+  ]
   for (const { id, fileName } of owners) {
     const found = await storedFile(id)
     if (found.ok) files.push({ kind: 'file', id, fileName, type: found.file.type, blob: found.file })
@@ -35,7 +51,13 @@ export async function backUpShelf(wish: BackUpWish, onProgress: (share: number) 
   }
   for (const { id, state } of records.render) {
     if (state.kind !== 'finished') continue
-    for (const own of [{ id, fileName: state.file.fileName }, ...state.file.extras.map(({ kind }) => ({ id: `${id}.${kind}`, fileName: kind === 'poster' ? 'still.png' : 'loop.gif' }))]) {
+    for (const own of [
+      { id, fileName: state.file.fileName },
+      ...state.file.extras.map(({ kind }) => ({
+        id: `${id}.${kind}`,
+        fileName: kind === 'poster' ? 'still.png' : 'loop.gif',
+      })),
+    ]) {
       const blob = await openRenderFile(own.id)
       if (blob) files.push({ kind: 'render', ...own, type: '', blob })
       else missing.push(own.fileName)
@@ -45,9 +67,23 @@ export async function backUpShelf(wish: BackUpWish, onProgress: (share: number) 
 }
 
 /** Puts a backup back: all of it, or nothing. Rejects when the disk is full. */
-export async function restoreShelf({ records, files, madeAt }: Extract<BackupOpened, { ok: true }>, mode: RestoreMode): Promise<Restored> {
+export async function restoreShelf(
+  { records, files, madeAt }: Extract<BackupOpened, { ok: true }>,
+  mode: RestoreMode,
+): Promise<Restored> {
   // Finished files lie outside the database. They come first: without their records they are swept away at the next start.
-  for (const { kind, id, blob } of files) if (kind === 'render' && !(await openRenderFile(id))) await keepWhole(id, blob)
-  const asFiles = <I extends string>(kind: Bytes['kind']) => new Map(files.filter((f) => f.kind === kind).map(({ id, blob, fileName, type }) => [id as I, new File([blob], fileName, { type })]))
-  return restoreBackup(records, { files: asFiles<FileOwner>('file'), captions: asFiles<RecordingId>('text') }, mode, madeAt)
+  for (const { kind, id, blob } of files)
+    if (kind === 'render' && !(await openRenderFile(id))) await keepWhole(id, blob)
+  const asFiles = <I extends string>(kind: Bytes['kind']) =>
+    new Map(
+      files
+        .filter((f) => f.kind === kind)
+        .map(({ id, blob, fileName, type }) => [id as I, new File([blob], fileName, { type })]),
+    )
+  return restoreBackup(
+    records,
+    { files: asFiles<FileOwner>('file'), captions: asFiles<RecordingId>('text') },
+    mode,
+    madeAt,
+  )
 }

@@ -36,8 +36,10 @@ export function ClipHostDialog({ host, onTakenIn, onClose }: ClipHostDialogProps
   const shelf = useLiveQuery(recordingsOnShelf, [])
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set())
   const [address, setAddress] = useState('')
-  const isHere = ({ title, sizeBytes }: HostedClip) => shelf?.some((r) => r.name === title && r.sizeBytes === sizeBytes) ?? false
-  const toggle = (of: string) => setChosen((known) => new Set(known.has(of) ? [...known].filter((k) => k !== of) : [...known, of]))
+  const isHere = ({ title, sizeBytes }: HostedClip) =>
+    shelf?.some((r) => r.name === title && r.sizeBytes === sizeBytes) ?? false
+  const toggle = (of: string) =>
+    setChosen((known) => new Set(known.has(of) ? [...known].filter((k) => k !== of) : [...known, of]))
   const busy = getting !== null
   const getChosen = async () => setChosen(new Set(await get([...chosen])))
   const getAddress = async (event: FormEvent) => {
@@ -50,8 +52,20 @@ export function ClipHostDialog({ host, onTakenIn, onClose }: ClipHostDialogProps
       <ClipStandIn onChanged={look} />
       <DialogContent sx={{ display: 'grid', gap: 4 }}>
         {problem && <Alert severity="error">{CLIP_MESSAGES[problem]}</Alert>}
-        <Box component="form" onSubmit={(e) => void getAddress(e)} sx={{ display: 'flex', gap: 2, alignItems: 'center', pt: 1 }}>
-          <TextField size="small" fullWidth label="Address of a clip" placeholder="https://clips.example/…" value={address} onChange={(e) => setAddress(e.target.value)} slotProps={{ htmlInput: { maxLength: 2000 } }} />
+        <Box
+          component="form"
+          onSubmit={(e) => void getAddress(e)}
+          sx={{ display: 'flex', gap: 2, alignItems: 'center', pt: 1 }}
+        >
+          <TextField
+            size="small"
+            fullWidth
+            label="Address of a clip"
+            placeholder="https://clips.example/…"
+            value={address}
+            onChange={(e) => setAddress(e.target.value)}
+            slotProps={{ htmlInput: { maxLength: 2000 } }}
+          />
           <Button type="submit" disabled={busy || address.trim() === ''}>
             Get it
           </Button>
@@ -59,19 +73,54 @@ export function ClipHostDialog({ host, onTakenIn, onClose }: ClipHostDialogProps
         {listed && (
           <Box>
             <Box sx={{ display: 'flex', alignItems: 'center', gap: 3, mb: 1 }}>
-              <TextField select size="small" label="Month" value={listed.month} disabled={busy} onChange={(e) => (setChosen(new Set()), look(e.target.value))} sx={{ width: 190 }}>
+              <TextField
+                select
+                size="small"
+                label="Month"
+                value={listed.month}
+                disabled={busy}
+                onChange={(e) => (setChosen(new Set()), look(e.target.value))}
+                sx={{ width: 190 }}
+              >
                 {listed.months.map((month) => (
                   <MenuItem key={month} value={month}>
                     {new Date(`${month}-15`).toLocaleDateString('en-GB', { month: 'long', year: 'numeric' })}
                   </MenuItem>
                 ))}
               </TextField>
-              <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>{listed.clips.length === 1 ? '1 clip' : `${listed.clips.length} clips`}</Typography>
+              <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>
+                {listed.clips.length === 1 ? '1 clip' : `${listed.clips.length} clips`}
+              </Typography>
             </Box>
             <Box role="list" aria-label="Clips" sx={{ maxHeight: 260, overflowY: 'auto' }}>
               {listed.clips.map((clip) => (
-                <Box role="listitem" key={clip.address} sx={{ display: 'flex', alignItems: 'center', borderTop: 1, borderColor: 'divider', minHeight: 40 }}>
-                  <FormControlLabel sx={{ flex: 1, minWidth: 0, mr: 2, '& .MuiFormControlLabel-label': { overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap', fontSize: 13.5 } }} control={<Checkbox size="small" disabled={busy} checked={chosen.has(clip.address)} onChange={() => toggle(clip.address)} />} label={clip.title} />
+                <Box
+                  role="listitem"
+                  key={clip.address}
+                  sx={{ display: 'flex', alignItems: 'center', borderTop: 1, borderColor: 'divider', minHeight: 40 }}
+                >
+                  <FormControlLabel
+                    sx={{
+                      flex: 1,
+                      minWidth: 0,
+                      mr: 2,
+                      '& .MuiFormControlLabel-label': {
+                        overflow: 'hidden',
+                        textOverflow: 'ellipsis',
+                        whiteSpace: 'nowrap',
+                        fontSize: 13.5,
+                      },
+                    }}
+                    control={
+                      <Checkbox
+                        size="small"
+                        disabled={busy}
+                        checked={chosen.has(clip.address)}
+                        onChange={() => toggle(clip.address)}
+                      />
+                    }
+                    label={clip.title}
+                  />
                   <Typography sx={{ fontSize: 12.5, color: palette.inkSoft, flex: 'none' }}>
                     {isHere(clip) ? 'on the Shelf · ' : ''}
                     {formatDay(clip.recordedAt)} · {formatBytes(clip.sizeBytes)}
@@ -86,13 +135,22 @@ export function ClipHostDialog({ host, onTakenIn, onClose }: ClipHostDialogProps
             <Typography role="status" sx={{ fontSize: 13, mb: 1 }}>
               Getting {getting.n} of {getting.of}
             </Typography>
-            <LinearProgress variant="determinate" value={getting.share * 100} aria-label="How much of this clip is here" />
+            <LinearProgress
+              variant="determinate"
+              value={getting.share * 100}
+              aria-label="How much of this clip is here"
+            />
           </Box>
         )}
       </DialogContent>
       <DialogActions sx={{ px: 6, pb: 4 }}>
         {busy ? <Button onClick={cancel}>Cancel</Button> : <Button onClick={onClose}>Close</Button>}
-        <Button variant="contained" color="primary" disabled={busy || chosen.size === 0} onClick={() => void getChosen()}>
+        <Button
+          variant="contained"
+          color="primary"
+          disabled={busy || chosen.size === 0}
+          onClick={() => void getChosen()}
+        >
           {chosen.size > 0 ? `Add ${chosen.size} to the Shelf` : 'Add to the Shelf'}
         </Button>
       </DialogActions>

@@ -3,7 +3,13 @@
 import { useEffect, useState } from 'react'
 import { StandInNote } from '@/ui/StandInNote'
 
-const FAULTS = { none: 'answers', offline: 'cannot be reached', busy: 'is too busy', 'signed-out': 'says: sign in again', 'breaks-off': 'breaks off half-way' } as const
+const FAULTS = {
+  none: 'answers',
+  offline: 'cannot be reached',
+  busy: 'is too busy',
+  'signed-out': 'says: sign in again',
+  'breaks-off': 'breaks off half-way',
+} as const
 type Fault = keyof typeof FAULTS
 
 const ADDRESS = '/api/stand-in/clips/fault'
@@ -14,11 +20,18 @@ export function ClipStandIn({ onChanged }: { onChanged: () => void }) {
   useEffect(() => {
     void fetch(ADDRESS)
       .then((r) => r.json() as Promise<{ fault: Fault }>)
-      .then((now) => setFault(now.fault), () => {})
+      .then(
+        (now) => setFault(now.fault),
+        () => {},
+      )
   }, [])
   const change = async (to: Fault) => {
     setFault(to)
-    await fetch(ADDRESS, { method: 'PUT', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ fault: to }) }).catch(() => {})
+    await fetch(ADDRESS, {
+      method: 'PUT',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ fault: to }),
+    }).catch(() => {})
     onChanged()
   }
   return (

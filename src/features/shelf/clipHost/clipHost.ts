@@ -1,11 +1,17 @@
 import { z } from 'zod'
 
-const clip = z.object({ address: z.string().min(1).max(2000), title: z.string().max(500), recordedAt: z.iso.datetime(), sizeBytes: z.number().int().nonnegative() })
+const clip = z.object({
+  address: z.string().min(1).max(2000),
+  title: z.string().max(500),
+  recordedAt: z.iso.datetime(),
+  sizeBytes: z.number().int().nonnegative(),
+})
 /** A clip as its host lists it. */
 export type HostedClip = z.infer<typeof clip>
 
 export type ClipFailure = 'offline' | 'busy' | 'signed-out' | 'not-there' | 'broke-off' | 'too-large' | 'cancelled'
-export type Listed = { ok: true; months: string[]; month: string; clips: HostedClip[] } | { ok: false; reason: ClipFailure }
+export type Listed =
+  { ok: true; months: string[]; month: string; clips: HostedClip[] } | { ok: false; reason: ClipFailure }
 export type Fetched = { ok: true; file: File; title: string; recordedAt: string } | { ok: false; reason: ClipFailure }
 
 /** A host of clips as an outside service. A real one is written against this; see docs/outside-services.md. Neither ever rejects: what goes wrong is an answer. */
@@ -20,15 +26,29 @@ export interface ClipHost {
 const MOST_BYTES = 4e9
 const MOST_LISTED = 5000
 
-const list = z.object({ months: z.array(z.string().regex(/^\d{4}-\d{2}$/)).max(1200), month: z.string(), clips: z.array(clip).max(MOST_LISTED) })
+const list = z.object({
+  months: z.array(z.string().regex(/^\d{4}-\d{2}$/)).max(1200),
+  month: z.string(),
+  clips: z.array(clip).max(MOST_LISTED),
+})
 
-const REASONS: Record<number, ClipFailure> = { 401: 'signed-out', 403: 'signed-out', 404: 'not-there', 410: 'not-there', 413: 'too-large', 502: 'offline', 504: 'offline' }
+const REASONS: Record<number, ClipFailure> = {
+  401: 'signed-out',
+  403: 'signed-out',
+  404: 'not-there',
+  410: 'not-there',
+  413: 'too-large',
+  502: 'offline',
+  504: 'offline',
+}
 const reasonOf = ({ status }: Response): ClipFailure => REASONS[status] ?? 'busy'
 
 /** The stand-in that ships: the application's own server, which hands out the demo's recordings. */
 export const standInClipHost: ClipHost = {
   async list(month) {
-    const answer = await fetch(`/api/stand-in/clips${month === undefined ? '' : `?${new URLSearchParams({ month })}`}`).catch(() => null)
+    const answer = await fetch(
+      `/api/stand-in/clips${month === undefined ? '' : `?${new URLSearchParams({ month })}`}`,
+    ).catch(() => null)
     if (!answer) return { ok: false, reason: 'offline' }
     if (!answer.ok) return { ok: false, reason: reasonOf(answer) }
     const read = list.safeParse(await answer.json().catch(() => null))
@@ -56,10 +76,16 @@ export const standInClipHost: ClipHost = {
       if (here !== size) return { ok: false, reason: 'broke-off' }
       const recordedAt = answer.headers.get('x-clip-recorded-at') ?? new Date().toISOString()
       const name = /filename="([^"]+)"/.exec(answer.headers.get('content-disposition') ?? '')?.[1] ?? 'clip.mp4'
-      const file = new File([blob], name, { type: answer.headers.get('content-type') ?? 'video/mp4', lastModified: Date.parse(recordedAt) })
+      const file = new File([blob], name, {
+        type: answer.headers.get('content-type') ?? 'video/mp4',
+        lastModified: Date.parse(recordedAt),
+      })
       return { ok: true, file, title: decodeURIComponent(answer.headers.get('x-clip-title') ?? name), recordedAt }
     } catch (error) {
-      return { ok: false, reason: signal.aborted ? 'cancelled' : error instanceof RangeError ? 'too-large' : 'broke-off' }
+      return {
+        ok: false,
+        reason: signal.aborted ? 'cancelled' : error instanceof RangeError ? 'too-large' : 'broke-off',
+      }
     }
   },
 }

@@ -38,7 +38,12 @@ export function useClipHost(host: ClipHost, onTakenIn: (taken: TakenIn) => void)
         setGetting(null)
         return addresses.slice(n)
       }
-      onTakenIn(await takeIn({ file: got.file, handle: null }, null, { name: got.title.slice(0, 200) || got.file.name, recordedAt: got.recordedAt }))
+      onTakenIn(
+        await takeIn({ file: got.file, handle: null }, null, {
+          name: got.title.slice(0, 200) || got.file.name,
+          recordedAt: got.recordedAt,
+        }),
+      )
     }
     setGetting(null)
     return []

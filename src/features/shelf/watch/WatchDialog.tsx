@@ -43,7 +43,9 @@ export function WatchDialog({ watch, onClose }: { watch: Watch; onClose: () => v
         {canWriteToFolders() && (
           <Box sx={{ display: 'flex', alignItems: 'center', gap: 3 }}>
             {folder && (
-              <Typography sx={{ fontSize: 14, fontWeight: 700, minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis' }}>
+              <Typography
+                sx={{ fontSize: 14, fontWeight: 700, minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis' }}
+              >
                 {folder.name}
               </Typography>
             )}
@@ -54,7 +56,16 @@ export function WatchDialog({ watch, onClose }: { watch: Watch; onClose: () => v
         {folder && <WatchLeave state={state} />}
         {folder && (
           <>
-            <FormControlLabel control={<Checkbox size="small" checked={settings.render} onChange={(_, render) => void changeWatchSettings({ render })} />} label="Render what is laid out, in all its shapes" />
+            <FormControlLabel
+              control={
+                <Checkbox
+                  size="small"
+                  checked={settings.render}
+                  onChange={(_, render) => void changeWatchSettings({ render })}
+                />
+              }
+              label="Render what is laid out, in all its shapes"
+            />
             <Box>
               <Doing state={state} />
               <Box role="list" aria-label="Files taken in" sx={{ maxHeight: 220, overflowY: 'auto' }}>
@@ -64,8 +75,12 @@ export function WatchDialog({ watch, onClose }: { watch: Watch; onClose: () => v
               </Box>
               {before.length > 0 && (
                 <Box sx={{ display: 'flex', alignItems: 'center', gap: 3, mt: 2 }}>
-                  <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>{before.length === 1 ? '1 recording was' : `${before.length} recordings were`} there before.</Typography>
-                  <Button onClick={() => void forgetWatched(before.map((f) => f.name))}>Take {before.length === 1 ? 'it' : 'them'} in too</Button>
+                  <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>
+                    {before.length === 1 ? '1 recording was' : `${before.length} recordings were`} there before.
+                  </Typography>
+                  <Button onClick={() => void forgetWatched(before.map((f) => f.name))}>
+                    Take {before.length === 1 ? 'it' : 'them'} in too
+                  </Button>
                 </Box>
               )}
             </Box>
@@ -80,7 +95,16 @@ export function WatchDialog({ watch, onClose }: { watch: Watch; onClose: () => v
 }
 
 function Doing({ state }: { state: WatchState }) {
-  const words = state.kind === 'elsewhere' ? 'Watched in another tab.' : state.kind !== 'on' ? null : state.taking ? `Taking in “${state.taking}”` : state.growing.length > 0 ? `Being written: ${state.growing.join(', ')}` : 'Nothing is being written.'
+  const words =
+    state.kind === 'elsewhere'
+      ? 'Watched in another tab.'
+      : state.kind !== 'on'
+        ? null
+        : state.taking
+          ? `Taking in “${state.taking}”`
+          : state.growing.length > 0
+            ? `Being written: ${state.growing.join(', ')}`
+            : 'Nothing is being written.'
   return (
     <Typography role="status" sx={{ fontSize: 13, mb: 1, overflow: 'hidden', textOverflow: 'ellipsis' }}>
       {words}
@@ -92,11 +116,17 @@ function FileLine({ file }: { file: WatchedFile }) {
   return (
     <Box role="listitem" sx={{ borderTop: 1, borderColor: 'divider', py: 1.5 }}>
       <Box sx={{ display: 'flex', gap: 3, fontSize: 13.5 }}>
-        <Box sx={{ flex: 1, minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{file.name}</Box>
+        <Box sx={{ flex: 1, minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+          {file.name}
+        </Box>
         <Box sx={{ color: palette.inkSoft, flex: 'none', fontSize: 12.5 }}>{OUTCOMES[file.outcome]}</Box>
       </Box>
       {file.problem && (
-        <Alert severity="warning" sx={{ mt: 1, py: 0 }} action={<Button onClick={() => void forgetWatched([file.name])}>Try again</Button>}>
+        <Alert
+          severity="warning"
+          sx={{ mt: 1, py: 0 }}
+          action={<Button onClick={() => void forgetWatched([file.name])}>Try again</Button>}
+        >
           {file.problem}
         </Alert>
       )}

@@ -9,16 +9,22 @@ export function WatchLeave({ state }: { state: WatchState }) {
   if (state.kind === 'gone')
     return (
       <Alert severity="warning" sx={{ borderRadius: 0 }}>
-        “{state.folder.name}” cannot be read: it was moved or deleted, or its drive is not there. Put it back, or choose another.
+        “{state.folder.name}” cannot be read: it was moved or deleted, or its drive is not there. Put it back, or choose
+        another.
       </Alert>
     )
   if (state.kind !== 'needs-leave') return null
   const { folder } = state
   const ask = async () => {
-    if ((await folder.requestPermission({ mode: 'read' })) === 'granted') watchState.setState({ kind: 'on', growing: [], taking: null }, true)
+    if ((await folder.requestPermission({ mode: 'read' })) === 'granted')
+      watchState.setState({ kind: 'on', growing: [], taking: null }, true)
   }
   return (
-    <Alert severity="info" sx={{ borderRadius: 0, alignItems: 'center' }} action={<Button onClick={() => void ask()}>Go on watching</Button>}>
+    <Alert
+      severity="info"
+      sx={{ borderRadius: 0, alignItems: 'center' }}
+      action={<Button onClick={() => void ask()}>Go on watching</Button>}
+    >
       The browser asks once more whether Brimble may read “{folder.name}”. Until then it is not watched.
     </Alert>
   )

@@ -1,7 +1,14 @@
 import { createStore } from 'zustand/vanilla'
 import type { RecordingId } from '@/core/model/ids'
 import { highlightsOnShelf } from '@/store/highlights'
-import { noteWatched, readWatchSettings, watchedFiles, watchedFolder, watchFolder, type WatchedFile } from '@/store/watched'
+import {
+  noteWatched,
+  readWatchSettings,
+  watchedFiles,
+  watchedFolder,
+  watchFolder,
+  type WatchedFile,
+} from '@/store/watched'
 import { newId } from '@/core/model/ids'
 import { renderAllShapes } from '../../batch/renderAllShapes'
 import { keepDoing } from '../../oneTab'
@@ -21,7 +28,12 @@ const RECORDINGS = /\.(mp4|mov|m4v|mkv|webm|ts|mts|m2ts)$/i
 const CAPTIONS = /\.(vtt|srt)$/i
 
 /** How the watching goes, in the tab that does it; *elsewhere* in the others. */
-export type WatchState = { kind: 'elsewhere' } | { kind: 'off' } | { kind: 'needs-leave'; folder: FileSystemDirectoryHandle } | { kind: 'gone'; folder: FileSystemDirectoryHandle } | { kind: 'on'; growing: string[]; taking: string | null }
+export type WatchState =
+  | { kind: 'elsewhere' }
+  | { kind: 'off' }
+  | { kind: 'needs-leave'; folder: FileSystemDirectoryHandle }
+  | { kind: 'gone'; folder: FileSystemDirectoryHandle }
+  | { kind: 'on'; growing: string[]; taking: string | null }
 
 export const watchState = createStore<WatchState>(() => ({ kind: 'elsewhere' }))
 
@@ -44,7 +56,10 @@ export async function chooseWatchedFolder(): Promise<boolean> {
     const handle = await window.showDirectoryPicker?.({ mode: 'read' })
     if (!handle) return false
     const there = [...(await recordingsIn(handle)).values()].filter(({ file }) => RECORDINGS.test(file.name))
-    await watchFolder(handle, there.map(({ file }) => asNoted(file, 'was-there')))
+    await watchFolder(
+      handle,
+      there.map(({ file }) => asNoted(file, 'was-there')),
+    )
     return true
   } catch (error) {
     if (error instanceof DOMException && error.name === 'AbortError') return false
@@ -52,7 +67,12 @@ export async function chooseWatchedFolder(): Promise<boolean> {
   }
 }
 
-function asNoted(file: File, outcome: WatchedFile['outcome'], recordingId = newId<RecordingId>(), problem: string | null = null): Omit<WatchedFile, 'at'> {
+function asNoted(
+  file: File,
+  outcome: WatchedFile['outcome'],
+  recordingId = newId<RecordingId>(),
+  problem: string | null = null,
+): Omit<WatchedFile, 'at'> {
   return { name: file.name, sizeBytes: file.size, modified: file.lastModified, outcome, recordingId, problem }
 }
 
@@ -70,12 +90,17 @@ async function recordingsIn(folder: FileSystemDirectoryHandle): Promise<Map<stri
 async function look(): Promise<void> {
   const folder = await watchedFolder()
   if (!folder) return watchState.setState({ kind: 'off' }, true)
-  if ((await folder.queryPermission({ mode: 'read' })) !== 'granted') return watchState.setState({ kind: 'needs-leave', folder }, true)
+  if ((await folder.queryPermission({ mode: 'read' })) !== 'granted')
+    return watchState.setState({ kind: 'needs-leave', folder }, true)
   const files = await recordingsIn(folder).catch(() => null)
   if (!files) return watchState.setState({ kind: 'gone', folder }, true)
   const known = new Map((await watchedFiles()).map((f) => [f.name, f]))
   const wanted = [...files].filter(([name, { file }]) => RECORDINGS.test(name) && isNews(file, known.get(name)))
-  const now = settle(seen, wanted.map(([name, { file }]) => ({ name, sizeBytes: file.size, modified: file.lastModified })), performance.now())
+  const now = settle(
+    seen,
+    wanted.map(([name, { file }]) => ({ name, sizeBytes: file.size, modified: file.lastModified })),
+    performance.now(),
+  )
   seen = now.seen
   watchState.setState({ kind: 'on', growing: now.growing, taking: null }, true)
   for (const name of now.settled) {
@@ -110,7 +135,11 @@ async function take(chosen: ChosenFile, all: readonly ChosenFile[], known: Watch
   const { laidOut } = taken
   if (!laidOut) {
     await noteWatched([asNoted(file, 'added', id)])
-    return tell('A recording wants to be cut', `“${taken.recording.name}” is on the Shelf. It was not laid out by itself.`, `watch ${file.name}`)
+    return tell(
+      'A recording wants to be cut',
+      `“${taken.recording.name}” is on the Shelf. It was not laid out by itself.`,
+      `watch ${file.name}`,
+    )
   }
   const render = (await readWatchSettings()).render
   await noteWatched([asNoted(file, render ? 'rendering' : 'laid-out', id)])

@@ -26,7 +26,10 @@ test('an empty file never counts, one that is gone is forgotten, others do not h
   const later = settle(seen, [at('empty.mp4', 0), at('b.mkv', 6), at('c.mkv', 1)], SETTLED_AFTER_MS)
   expect(later).toMatchObject({ settled: [], growing: ['empty.mp4', 'b.mkv', 'c.mkv'] })
   expect([...later.seen.keys()]).not.toContain('a.mkv')
-  expect(settle(later.seen, [at('empty.mp4', 0), at('b.mkv', 6)], 2 * SETTLED_AFTER_MS)).toMatchObject({ settled: ['b.mkv'], growing: ['empty.mp4'] })
+  expect(settle(later.seen, [at('empty.mp4', 0), at('b.mkv', 6)], 2 * SETTLED_AFTER_MS)).toMatchObject({
+    settled: ['b.mkv'],
+    growing: ['empty.mp4'],
+  })
   // It comes back: it has to be watched anew.
   expect(settle(later.seen, [at('a.mkv', 5)], 2 * SETTLED_AFTER_MS).settled).toEqual([])
 })

@@ -13,7 +13,10 @@ export interface Watch {
 
 /** How the watching of the recorder's folder goes; undefined until it is known. */
 export function useWatch(): Watch | undefined {
-  const kept = useLiveQuery(async () => ({ folder: await watchedFolder(), files: await watchedFiles(), settings: await readWatchSettings() }), [])
+  const kept = useLiveQuery(
+    async () => ({ folder: await watchedFolder(), files: await watchedFiles(), settings: await readWatchSettings() }),
+    [],
+  )
   const state = useStore(watchState)
   return kept && { ...kept, state }
 }

@@ -18,7 +18,14 @@ export const POST = forOwnPages(async (request) => {
   const key = request.headers.get('idempotency-key') ?? ''
   if (key === '') return Response.json({ error: 'A post needs an Idempotency-Key.' }, { status: 400 })
   try {
-    const { status, body } = await takePost({ key, outlet: of('outlet'), title: of('title'), text: of('text'), fileName: of('file'), body: request.body })
+    const { status, body } = await takePost({
+      key,
+      outlet: of('outlet'),
+      title: of('title'),
+      text: of('text'),
+      fileName: of('file'),
+      body: request.body,
+    })
     return Response.json(body, { status })
   } catch {
     // What a line says whose other end is not there.
