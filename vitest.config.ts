@@ -8,5 +8,6 @@ export default defineConfig({
     environment: 'node',
     // Users' machines and this one are busy: a test that is slow there is not wrong.
     testTimeout: 60_000,
+    hookTimeout: 60_000,
   },
 })

@@ -128,9 +128,11 @@ test.describe('render nodes, with a Redis of their own', () => {
     const one = node(out, media, 'one')
     await one.until('ready')
     // The long one first: it is the one that is cut short.
-    expect(runToEnd(SUBMIT, [String(files[0]), '--redis', redis.url, '--urgency', '10']).code).toBe(0)
+    const asked = start(SUBMIT, [String(files[0]), '--redis', redis.url, '--urgency', '10'])
     await one.until('started')
     one.child.kill('SIGKILL')
+    expect(await asked.ended).toBe(0)
+    expect(named(one.lines, 'finished')).toEqual([])
     // The other one has no folder of recordings, but an address that they are copied from.
     const server = await serveMedia(media)
     const submission = [...files, '--redis', redis.url, '--media', media]
