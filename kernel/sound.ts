@@ -17,9 +17,9 @@ export function oversample(src: usize, count: i32, dst: usize, phases: usize, qu
     const to = min(count, from + CHUNK)
     let high = f32x4.splat(0)
     // Whole vectors: a frame more than there is has room behind it, and is no sound of this block's.
-    for (let i = from; i < to + TAPS - 1; i += 2) high = f32x4.max(high, f32x4.abs(v128.load(src + ((<usize>i) << 3))))
+    for (let i = from; i < to + TAPS - 1; i += 2) high = f32x4.max(high, f32x4.abs(v128.load(src + (<usize>i << 3))))
     if (most(high) <= quiet) {
-      for (let i = from; i < to; i += 4) v128.store(dst + ((<usize>i) << 2), f32x4.splat(0))
+      for (let i = from; i < to; i += 4) v128.store(dst + (<usize>i << 2), f32x4.splat(0))
       continue
     }
     for (let i = from; i < to; i += 4) {
@@ -52,11 +52,8 @@ export function oversample(src: usize, count: i32, dst: usize, phases: usize, qu
       const first = f32x4.max(f32x4.max(f32x4.abs(a), f32x4.abs(b)), f32x4.max(f32x4.abs(c), f32x4.abs(d)))
       const second = f32x4.max(f32x4.max(f32x4.abs(e), f32x4.abs(f)), f32x4.max(f32x4.abs(g), f32x4.abs(h)))
       // Left and right of two frames each: the higher of both.
-      const peaks = f32x4.max(
-        v128.shuffle<f32>(first, second, 0, 2, 4, 6),
-        v128.shuffle<f32>(first, second, 1, 3, 5, 7),
-      )
-      v128.store(dst + ((<usize>i) << 2), peaks)
+      const peaks = f32x4.max(v128.shuffle<f32>(first, second, 0, 2, 4, 6), v128.shuffle<f32>(first, second, 1, 3, 5, 7))
+      v128.store(dst + (<usize>i << 2), peaks)
       highest = f32x4.max(highest, peaks)
     }
   }
@@ -64,10 +61,7 @@ export function oversample(src: usize, count: i32, dst: usize, phases: usize, qu
 }
 
 function most(lanes: v128): f32 {
-  return max(
-    max(f32x4.extract_lane(lanes, 0), f32x4.extract_lane(lanes, 1)),
-    max(f32x4.extract_lane(lanes, 2), f32x4.extract_lane(lanes, 3)),
-  )
+  return max(max(f32x4.extract_lane(lanes, 0), f32x4.extract_lane(lanes, 1)), max(f32x4.extract_lane(lanes, 2), f32x4.extract_lane(lanes, 3)))
 }
 
 /** `count` means of `step` samples each, one after the other. `src`: f32[count * step]. */
@@ -75,8 +69,8 @@ function means(src: usize, step: i32, dst: usize, count: i32): void {
   const share: f32 = 1 / <f32>step
   for (let i = 0; i < count; i++) {
     let sum: f32 = 0
-    for (const end = src + ((<usize>step) << 2); src < end; src += 4) sum += load<f32>(src)
-    store<f32>(dst + ((<usize>i) << 2), sum * share)
+    for (const end = src + (<usize>step << 2); src < end; src += 4) sum += load<f32>(src)
+    store<f32>(dst + (<usize>i << 2), sum * share)
   }
 }
 
@@ -85,34 +79,29 @@ function bestOf(heard: usize, starts: i32, like: usize, count: i32): i32 {
   const whole = count & ~7
   let energy: f64 = 1e-9
   for (let i = 0; i < count; i++) {
-    const v = <f64>load<f32>(heard + ((<usize>i) << 2))
+    const v = <f64>load<f32>(heard + (<usize>i << 2))
     energy += v * v
   }
   let found = 0
   let most = -Infinity
   for (let n = 0; n < starts; n++) {
-    const from = heard + ((<usize>n) << 2)
+    const from = heard + (<usize>n << 2)
     let first = f32x4.splat(0)
     let second = f32x4.splat(0)
     for (let i = 0; i < whole; i += 8) {
-      const at = (<usize>i) << 2
+      const at = <usize>i << 2
       first = f32x4.add(first, f32x4.mul(v128.load(from + at), v128.load(like + at)))
       second = f32x4.add(second, f32x4.mul(v128.load(from + at, 16), v128.load(like + at, 16)))
     }
     first = f32x4.add(first, second)
-    let sum =
-      <f64>f32x4.extract_lane(first, 0) +
-      <f64>f32x4.extract_lane(first, 1) +
-      <f64>f32x4.extract_lane(first, 2) +
-      <f64>f32x4.extract_lane(first, 3)
-    for (let i = whole; i < count; i++)
-      sum += <f64>load<f32>(from + ((<usize>i) << 2)) * <f64>load<f32>(like + ((<usize>i) << 2))
+    let sum = <f64>f32x4.extract_lane(first, 0) + <f64>f32x4.extract_lane(first, 1) + <f64>f32x4.extract_lane(first, 2) + <f64>f32x4.extract_lane(first, 3)
+    for (let i = whole; i < count; i++) sum += <f64>load<f32>(from + (<usize>i << 2)) * <f64>load<f32>(like + (<usize>i << 2))
     const likeness = sum / Math.sqrt(Math.max(1e-9, energy))
     if (likeness > most + 1e-12) {
       most = likeness
       found = n
     }
-    const next = <f64>load<f32>(from + ((<usize>count) << 2))
+    const next = <f64>load<f32>(from + (<usize>count << 2))
     const gone = <f64>load<f32>(from)
     energy += next * next - gone * gone
   }
@@ -126,22 +115,19 @@ function bestOf(heard: usize, starts: i32, like: usize, count: i32): i32 {
 export function goOn(heard: usize, starts: i32, tail: usize, count: i32, fade: usize, dst: usize, room: usize): i32 {
   const length = starts + count - 1
   const sums = room
-  const like = room + ((<usize>(length + 8)) << 2)
-  const means1 = like + ((<usize>(count + 8)) << 2)
-  const means2 = means1 + ((<usize>(count + 8)) << 2)
+  const like = room + (<usize>(length + 8) << 2)
+  const means1 = like + (<usize>(count + 8) << 2)
+  const means2 = means1 + (<usize>(count + 8) << 2)
   inOne(heard, length, sums)
   inOne(tail, count, like)
   const found = bestFit(sums, starts, like, count, means1, means2)
-  const from = heard + ((<usize>found) << 3)
+  const from = heard + (<usize>found << 3)
   const one = f32x4.splat(1)
   for (let i = 0; i < count; i += 2) {
-    const at = (<usize>i) << 3
-    const gains = v128.load64_zero(fade + ((<usize>i) << 2))
+    const at = <usize>i << 3
+    const gains = v128.load64_zero(fade + (<usize>i << 2))
     const to = v128.shuffle<f32>(gains, gains, 0, 0, 1, 1)
-    v128.store(
-      dst + at,
-      f32x4.add(f32x4.mul(v128.load(tail + at), f32x4.sub(one, to)), f32x4.mul(v128.load(from + at), to)),
-    )
+    v128.store(dst + at, f32x4.add(f32x4.mul(v128.load(tail + at), f32x4.sub(one, to)), f32x4.mul(v128.load(from + at), to)))
   }
   return found
 }
@@ -149,12 +135,9 @@ export function goOn(heard: usize, starts: i32, tail: usize, count: i32, fade: u
 /** Both channels of `count` frames added up; a few more are written behind them. */
 function inOne(stereo: usize, count: i32, dst: usize): void {
   for (let i = 0; i < count; i += 4) {
-    const a = v128.load(stereo + ((<usize>i) << 3))
-    const b = v128.load(stereo + ((<usize>i) << 3), 16)
-    v128.store(
-      dst + ((<usize>i) << 2),
-      f32x4.add(v128.shuffle<f32>(a, b, 0, 2, 4, 6), v128.shuffle<f32>(a, b, 1, 3, 5, 7)),
-    )
+    const a = v128.load(stereo + (<usize>i << 3))
+    const b = v128.load(stereo + (<usize>i << 3), 16)
+    v128.store(dst + (<usize>i << 2), f32x4.add(v128.shuffle<f32>(a, b, 0, 2, 4, 6), v128.shuffle<f32>(a, b, 1, 3, 5, 7)))
   }
 }
 
@@ -180,8 +163,8 @@ function bestFit(heard: usize, starts: i32, like: usize, count: i32, means1: usi
 /** `count` means from sample `from` of `length` on; silence for those that would reach beyond the end, and 16 bytes behind all. */
 function shaped(src: usize, from: i32, length: i32, count: i32, step: i32, dst: usize): void {
   const there = min(count, (length - from) / step)
-  means(src + ((<usize>from) << 2), step, dst, there)
-  for (let i = there; i < count + 4; i++) store<f32>(dst + ((<usize>i) << 2), 0)
+  means(src + (<usize>from << 2), step, dst, there)
+  for (let i = there; i < count + 4; i++) store<f32>(dst + (<usize>i << 2), 0)
 }
 
 /** Sum of squares, over both channels, of `count` frames of stereo after two second-order sections one behind the other (transposed direct form II). `filter`: f64[10], b0 b1 b2 a1 a2 of each; `state`: f64[8], four of each channel, kept. */
@@ -202,7 +185,7 @@ export function weigh(src: usize, count: i32, filter: usize, state: usize): f64 
   let y2 = f64x2(load<f64>(state, 24), load<f64>(state, 56))
   let sum = f64x2.splat(0)
   for (let i = 0; i < count; i++) {
-    const x = f64x2.promote_low_f32x4(v128.load64_zero(src + ((<usize>i) << 3)))
+    const x = f64x2.promote_low_f32x4(v128.load64_zero(src + (<usize>i << 3)))
     const shelved = f64x2.add(f64x2.mul(b0, x), z1)
     z1 = f64x2.add(f64x2.sub(f64x2.mul(b1, x), f64x2.mul(a1, shelved)), z2)
     z2 = f64x2.sub(f64x2.mul(b2, x), f64x2.mul(a2, shelved))
@@ -230,17 +213,8 @@ function keep(state: usize, z1: v128, z2: v128, y1: v128, y2: v128): void {
  * Stereo at another rate: `count` frames into `dst` (f32[2 * count]), of which the first looks at `src` from frame `next` / `up` on and each later one `down` / `up` frames farther.
  * `filter`: f32[up][taps], the oldest sample's coefficient first; `taps` is a multiple of 8, `next` less than `up`.
  */
-export function changeRate(
-  src: usize,
-  next: i32,
-  up: i32,
-  down: i32,
-  filter: usize,
-  taps: i32,
-  dst: usize,
-  count: i32,
-): void {
-  const row = (<usize>taps) << 2
+export function changeRate(src: usize, next: i32, up: i32, down: i32, filter: usize, taps: i32, dst: usize, count: i32): void {
+  const row = <usize>taps << 2
   let phase = next
   for (let n = 0; n < count; n++) {
     let h = filter + <usize>phase * row
@@ -259,7 +233,7 @@ export function changeRate(
       d = f32x4.add(d, f32x4.mul(v128.load(x, 48), v128.shuffle<f32>(second, second, 2, 2, 3, 3)))
     }
     a = f32x4.add(f32x4.add(a, b), f32x4.add(c, d))
-    v128.store64_lane(dst + ((<usize>n) << 3), f32x4.add(a, v128.shuffle<f32>(a, a, 2, 3, 0, 1)), 0)
+    v128.store64_lane(dst + (<usize>n << 3), f32x4.add(a, v128.shuffle<f32>(a, a, 2, 3, 0, 1)), 0)
     for (phase += down; phase >= up; phase -= up) src += 8
   }
 }

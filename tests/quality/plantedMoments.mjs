@@ -154,15 +154,13 @@ export async function plantedMoments(page) {
   await page.getByRole('button', { name: 'in order of time' }).click()
   await page.setViewportSize({ width: 1280, height: 2400 })
   await page.waitForTimeout(2500)
-  const proposals = await page
-    .getByRole('listitem')
-    .evaluateAll((all) =>
-      all.map((m) => ({
-        from: Number(m.dataset.in) / 1e6,
-        to: Number(m.dataset.out) / 1e6,
-        score: Number(m.dataset.score),
-      })),
-    )
+  const proposals = await page.getByRole('listitem').evaluateAll((all) =>
+    all.map((m) => ({
+      from: Number(m.dataset.in) / 1e6,
+      to: Number(m.dataset.out) / 1e6,
+      score: Number(m.dataset.score),
+    })),
+  )
   const first = proposals.sort((a, b) => b.score - a.score).slice(0, PROPOSALS)
   const found = planted.filter((t) => first.some((m) => t >= m.from && t <= m.to))
   const missed = planted.filter((t) => !found.includes(t))

@@ -72,6 +72,8 @@ export function BenchPage({ id }: { id: string }) {
           }
         />
       )
+    case 'preview-broken':
+      return <CannotOpen message="The preview could not be started. Reload the page; nothing was changed." />
     case 'source-unreadable':
       return (
         <CannotOpen message={`“${state.fileName}” can no longer be read. Check that the file still opens elsewhere.`} />

@@ -22,6 +22,7 @@ export type BenchState =
   | { kind: 'unreadable-record'; newer: boolean }
   | { kind: 'source-missing'; recording: Recording; needsPermission: boolean }
   | { kind: 'source-unreadable'; fileName: string }
+  | { kind: 'preview-broken' }
   | { kind: 'ready'; bench: Bench }
 
 /** Opens a highlight for work: its edit with history, its recordings' files, a player. Closes and saves when it is left. */
@@ -39,9 +40,12 @@ export function useBench(id: string): { state: BenchState; reopen: () => void } 
       // A whole screen appears: in slices, so that nothing waits for it. Long recordings are opened meanwhile.
       if (live) startTransition(() => setState(state))
       else closeBench(opened)
-      void pictures?.then((reply) => {
-        if (live && !reply.ok) setState({ kind: 'source-unreadable', fileName: reply.fileName })
-      })
+      void pictures?.then(
+        (reply) => {
+          if (live && !reply.ok) setState({ kind: 'source-unreadable', fileName: reply.fileName })
+        },
+        () => live && setState({ kind: 'preview-broken' }),
+      )
     })
     return () => {
       live = false

@@ -1,10 +1,11 @@
-import { proxy, wrap, type Remote } from 'comlink'
+import { proxy } from 'comlink'
 import { createStore } from 'zustand/vanilla'
 import { PART_MICROS, partCount, type Analysis } from '@/core/detect/analysis'
 import type { RecordingId } from '@/core/model/ids'
 import type { Recording } from '@/core/model/recording'
 import type { Micros } from '@/core/time/micros'
-import type { AnalyseWorker, FoundPart } from '@/media/workers/analyse.protocol'
+import type { AnalyseOutcome, AnalyseWorker, FoundPart } from '@/media/workers/analyse.protocol'
+import { sharedWorker } from '@/media/workers/startWorker'
 import { analysisOf, keepAnalysisPart } from '@/store/analyses'
 
 export type AnalysisState =
@@ -22,17 +23,13 @@ export type Wanted = { kind: 'all' } | { kind: 'sound'; stretches: readonly { fr
 /** Every recording that this tab has begun to look through. */
 export const liveAnalyses = createStore<Record<RecordingId, LiveAnalysis>>(() => ({}))
 
-let worker: Remote<AnalyseWorker> | null = null
 let running: RecordingId | null = null
 /** Jobs of this tab, one after the other. */
 let queue: Promise<void> = Promise.resolve()
 
-function analyst(): Remote<AnalyseWorker> {
-  worker ??= wrap<AnalyseWorker>(
-    new Worker(new URL('../../media/workers/analyse.worker.ts', import.meta.url), { type: 'module' }),
-  )
-  return worker
-}
+const analyst = sharedWorker<AnalyseWorker>(
+  () => new Worker(new URL('../../media/workers/analyse.worker.ts', import.meta.url), { type: 'module' }),
+)
 
 function set(id: RecordingId, change: (live: LiveAnalysis) => LiveAnalysis): void {
   liveAnalyses.setState((all) => (all[id] ? { [id]: change(all[id]) } : all))
@@ -69,10 +66,12 @@ async function run(recording: Recording, file: Blob, wanted: Wanted): Promise<vo
     if (todo.sound.length + todo.pictures.length === 0) return setKind(id, { kind: 'done' })
     running = id
     setKind(id, { kind: 'running' })
-    const outcome = await analyst().analyse(
-      { file, originMicros, durationMicros, ...todo },
-      proxy((part: FoundPart) => take(id, part)),
-    )
+    const outcome = await analyst()
+      .analyse(
+        { file, originMicros, durationMicros, ...todo },
+        proxy((part: FoundPart) => take(id, part)),
+      )
+      .catch((error: unknown): AnalyseOutcome => ({ kind: 'failed', detail: String(error) }))
     running = null
     if (outcome.kind === 'failed') setKind(id, outcome)
     else if (outcome.kind === 'done') setKind(id, { kind: 'done' })

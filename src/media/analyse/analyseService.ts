@@ -1,10 +1,11 @@
-import { transfer, wrap, type Remote } from 'comlink'
+import { transfer, type Remote } from 'comlink'
 import { SPEECH_STEP_MICROS, stepsInPart } from '@/core/detect/analysis'
 import { concatenated } from '@/core/sound/concatenated'
 import type { Micros } from '@/core/time/micros'
 import { openSource, type Source } from '../source/openSource'
 import type { AnalyseJob, AnalyseOutcome, AnalyseWorker, FoundPart } from '../workers/analyse.protocol'
 import type { SpeechWorker } from '../workers/speech.protocol'
+import { sharedWorker } from '../workers/startWorker'
 import { decodePart } from './decodePart'
 import { measurePart, type MeasuredPart } from './measurePart'
 import { PictureAnalyst } from './picturesPart'
@@ -14,10 +15,13 @@ const PARTS_TOGETHER = 15
 
 type OnPart = (part: FoundPart) => void
 
+const speechWorker = sharedWorker<SpeechWorker>(
+  () => new Worker(new URL('../workers/speech.worker.ts', import.meta.url), { type: 'module' }),
+)
+
 /** Looks and listens through a recording in the background: first all sound, which is quick, then the pictures. */
 export class AnalyseService implements AnalyseWorker {
   private abort: AbortController | null = null
-  private speech: Remote<SpeechWorker> | null = null
 
   async analyse(job: AnalyseJob, onPart: OnPart): Promise<AnalyseOutcome> {
     const abort = new AbortController()
@@ -50,10 +54,7 @@ export class AnalyseService implements AnalyseWorker {
     signal: AbortSignal,
   ): Promise<void> {
     if (!source.sound || sound.length === 0) return
-    this.speech ??= wrap<SpeechWorker>(
-      new Worker(new URL('../workers/speech.worker.ts', import.meta.url), { type: 'module' }),
-    )
-    const { speech } = this
+    const speech = speechWorker()
     // A model that cannot be loaded is reported when it is first asked.
     speech.makeReady().catch(() => {})
     let before: Promise<void> = Promise.resolve()

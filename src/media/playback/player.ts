@@ -1,10 +1,11 @@
-import { proxy, releaseProxy, transfer, wrap, type Remote } from 'comlink'
+import { proxy, transfer } from 'comlink'
 import type { Edit } from '@/core/model/edit'
 import type { PassageId } from '@/core/model/ids'
 import type { SpeechOf } from '@/core/sound/ducking'
 import { clampMicros, type Micros } from '@/core/time/micros'
 import { timeMapOf, type TimeMap } from '@/core/time/timeMap'
 import type { OpenReply, PreviewEvent, PreviewTarget, PreviewWorker } from '../workers/preview.protocol'
+import { startWorker } from '../workers/startWorker'
 import { SoundOut } from './soundOut'
 
 export interface PlayerState {
@@ -32,8 +33,10 @@ const NO_TIME: TimeMap = { passages: [], joins: [], lengthMicros: 0 }
  * moment of a passage's recording that may lie beyond its cut points. Call `close` when done.
  */
 export class Player {
-  private readonly worker = new Worker(new URL('../workers/preview.worker.ts', import.meta.url), { type: 'module' })
-  private readonly preview: Remote<PreviewWorker> = wrap<PreviewWorker>(this.worker)
+  private readonly worker = startWorker<PreviewWorker>(
+    () => new Worker(new URL('../workers/preview.worker.ts', import.meta.url), { type: 'module' }),
+  )
+  private readonly preview = this.worker.remote
   private sound: SoundOut | null = null
   private readonly listeners = new Set<() => void>()
   private readonly positionListeners = new Set<(t: Micros) => void>()
@@ -201,8 +204,7 @@ export class Player {
     this.listeners.clear()
     this.positionListeners.clear()
     void this.sound?.close()
-    this.preview[releaseProxy]()
-    this.worker.terminate()
+    this.worker.end()
   }
 
   /** Where the clock stands while playing, whether or not that is inside what is played. */

@@ -1,9 +1,9 @@
-import { releaseProxy, wrap, type Remote } from 'comlink'
 import type { Edit } from '@/core/model/edit'
 import type { PassageId } from '@/core/model/ids'
 import type { SpeechOf } from '@/core/sound/ducking'
 import type { Micros } from '@/core/time/micros'
 import type { SoundBlock, SoundWorker } from '../workers/sound.protocol'
+import { startWorker } from '../workers/startWorker'
 
 const SAMPLE_RATE = 48000
 
@@ -21,8 +21,10 @@ const GRAIN_FADE_SECONDS = 0.012
 export class SoundOut {
   private readonly context = new AudioContext({ sampleRate: SAMPLE_RATE })
   private readonly gain = this.context.createGain()
-  private readonly worker = new Worker(new URL('../workers/sound.worker.ts', import.meta.url), { type: 'module' })
-  private readonly mixer: Remote<SoundWorker> = wrap<SoundWorker>(this.worker)
+  private readonly worker = startWorker<SoundWorker>(
+    () => new Worker(new URL('../workers/sound.worker.ts', import.meta.url), { type: 'module' }),
+  )
+  private readonly mixer = this.worker.remote
   private run: { live: boolean; nodes: Set<AudioBufferSourceNode> } | null = null
   private grains = 0
 
@@ -77,8 +79,7 @@ export class SoundOut {
 
   async close(): Promise<void> {
     this.stop()
-    this.mixer[releaseProxy]()
-    this.worker.terminate()
+    this.worker.end()
     await this.context.close()
   }
 

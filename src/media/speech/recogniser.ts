@@ -63,16 +63,14 @@ const simulatedRecogniser: Recogniser = {
     if (!read?.ok) throw new Error(`The simulated recogniser has no answer for “${fileName}”`)
     const heard = ({ fromMicros, toMicros }: { fromMicros: Micros; toMicros: Micros }) =>
       speech.some((s) => s.fromMicros < toMicros && s.toMicros > fromMicros)
-    return read.cues
-      .filter(heard)
-      .map((cue): Recognised => ({
-        ...cue,
-        words: timedTokens(cue).map(({ from, to, fromMicros, toMicros }) => ({
-          text: cue.text.slice(from, to),
-          fromMicros,
-          toMicros,
-        })),
-      }))
+    return read.cues.filter(heard).map((cue): Recognised => ({
+      ...cue,
+      words: timedTokens(cue).map(({ from, to, fromMicros, toMicros }) => ({
+        text: cue.text.slice(from, to),
+        fromMicros,
+        toMicros,
+      })),
+    }))
   },
 }
 

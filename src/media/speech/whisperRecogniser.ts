@@ -1,7 +1,8 @@
-import { proxy, wrap } from 'comlink'
+import { proxy } from 'comlink'
 import { linesOfWords } from '@/core/words/linesOfWords'
 import { spansToHear } from '@/core/words/spansToHear'
 import type { RecogniseWorker } from '../workers/recognise.protocol'
+import { startWorker } from '../workers/startWorker'
 import type { Recogniser } from './recogniser'
 import type { WhisperFolder } from './whisperFolder'
 
@@ -16,8 +17,9 @@ export function whisperRecogniser(folder: WhisperFolder, language: string | null
     canDo: ({ sound }) => Promise.resolve(sound !== null),
     recognise: async ({ id, fileName, originMicros }, file, speech, watch) => {
       watch?.signal.throwIfAborted()
-      const worker = new Worker(new URL('../workers/recognise.worker.ts', import.meta.url), { type: 'module' })
-      const remote = wrap<RecogniseWorker>(worker)
+      const { remote, end } = startWorker<RecogniseWorker>(
+        () => new Worker(new URL('../workers/recognise.worker.ts', import.meta.url), { type: 'module' }),
+      )
       const stop = () => void remote.stop()
       watch?.signal.addEventListener('abort', stop)
       try {
@@ -38,7 +40,7 @@ export function whisperRecogniser(folder: WhisperFolder, language: string | null
         return linesOfWords(outcome.words).map((line) => ({ ...line, voice: null }))
       } finally {
         watch?.signal.removeEventListener('abort', stop)
-        worker.terminate()
+        end()
       }
     },
   }

@@ -1,4 +1,4 @@
-import { proxy, wrap, type Remote } from 'comlink'
+import { proxy, type Remote } from 'comlink'
 import { createStore } from 'zustand/vanilla'
 import { regionIn } from '@/core/compose/regionIn'
 import { presenceOf, type Presence } from '@/core/detect/regions/presence'
@@ -10,7 +10,8 @@ import type { Recording } from '@/core/model/recording'
 import { WHOLE_FRAME, type Region } from '@/core/model/region'
 import { toRecordingMicros, type TimeMap } from '@/core/time/timeMap'
 import type { Micros } from '@/core/time/micros'
-import type { AlongWorker, SearchArea } from '@/media/workers/along.protocol'
+import type { AlongOutcome, AlongWorker, SearchArea } from '@/media/workers/along.protocol'
+import { startWorker } from '@/media/workers/startWorker'
 import { letGoOfUrl } from '@/ui/letGoOfUrl'
 
 /** A moment of a highlight that was looked at. */
@@ -144,8 +145,9 @@ export async function seeAlong(
   file: Blob,
   { withPictures, onStart, onSeen, onEnd }: Watch,
 ): Promise<Along> {
-  const worker = new Worker(new URL('../../../media/workers/along.worker.ts', import.meta.url), { type: 'module' })
-  const remote = wrap<AlongWorker>(worker)
+  const { remote, end } = startWorker<AlongWorker>(
+    () => new Worker(new URL('../../../media/workers/along.worker.ts', import.meta.url), { type: 'module' }),
+  )
   onStart?.(remote)
   const order = plan.moments.map((_, i) => i).sort((a, b) => recordingMicros(plan, a) - recordingMicros(plan, b))
   let seen: Along = {
@@ -161,22 +163,24 @@ export async function seeAlong(
   }
   tell({})
   const { id, originMicros } = plan.recording
-  const outcome = await remote.look(
-    { id, file, originMicros },
-    order.map((i) => recordingMicros(plan, i)),
-    plan.areas,
-    plan.withCuts,
-    proxy(({ index, picture, faces }) => {
-      const place = order[index]
-      if (place !== undefined)
-        tell({
-          moments: seen.moments.map((m, i) =>
-            i === place ? { ...m, seen: true, url: withPictures ? URL.createObjectURL(picture) : null, faces } : m,
-          ),
-        })
-    }),
-  )
-  worker.terminate()
+  const outcome = await remote
+    .look(
+      { id, file, originMicros },
+      order.map((i) => recordingMicros(plan, i)),
+      plan.areas,
+      plan.withCuts,
+      proxy(({ index, picture, faces }) => {
+        const place = order[index]
+        if (place !== undefined)
+          tell({
+            moments: seen.moments.map((m, i) =>
+              i === place ? { ...m, seen: true, url: withPictures ? URL.createObjectURL(picture) : null, faces } : m,
+            ),
+          })
+      }),
+    )
+    .catch((error: unknown): AlongOutcome => ({ kind: 'failed', detail: String(error) }))
+  end()
   onEnd?.(remote)
   if (outcome.kind !== 'done') tell({ state: outcome.kind })
   else {

@@ -1,4 +1,4 @@
-import { proxy, wrap, type Remote } from 'comlink'
+import { proxy } from 'comlink'
 import { createStore } from 'zustand/vanilla'
 import { StillLines } from '@/core/detect/regions/lines'
 import type { SnapLines } from '@/core/detect/regions/snap'
@@ -8,7 +8,8 @@ import type { RecordingId } from '@/core/model/ids'
 import type { Recording } from '@/core/model/recording'
 import type { Micros } from '@/core/time/micros'
 import { keptStretches } from '@/core/time/timeMap'
-import type { Look, RegionsWorker } from '@/media/workers/regions.protocol'
+import type { Look, LookOutcome, RegionsWorker } from '@/media/workers/regions.protocol'
+import { sharedWorker } from '@/media/workers/startWorker'
 
 /** `asked`: somebody wanted to know what regions there are; else it was looked at for something else, and nothing is proposed. */
 export type LookState =
@@ -22,14 +23,9 @@ export const looks = createStore<Record<RecordingId, LookState>>(() => ({}))
 /** Frames that are looked at. */
 const FRAMES = 16
 
-let worker: Remote<RegionsWorker> | null = null
-
-function lookout(): Remote<RegionsWorker> {
-  worker ??= wrap<RegionsWorker>(
-    new Worker(new URL('../../../media/workers/regions.worker.ts', import.meta.url), { type: 'module' }),
-  )
-  return worker
-}
+const lookout = sharedWorker<RegionsWorker>(
+  () => new Worker(new URL('../../../media/workers/regions.worker.ts', import.meta.url), { type: 'module' }),
+)
 
 /** Looks at a recording where a highlight uses it. Resolves with what was seen; null when it was stopped or failed. One that nobody `asked` for is not told of. */
 export async function lookAt(recording: Recording, file: Blob, edit: Edit, asked = true): Promise<Look | null> {
@@ -37,12 +33,14 @@ export async function lookAt(recording: Recording, file: Blob, edit: Edit, asked
   const set = (state: LookState) => (asked || state.kind === 'seen') && looks.setState({ [id]: state })
   set({ kind: 'looking', share: 0 })
   const times = timesIn(edit, id)
-  const outcome = await lookout().look(
-    { id, file, originMicros },
-    { width: video.width, height: video.height },
-    times,
-    proxy((share: number) => looks.getState()[id]?.kind === 'looking' && set({ kind: 'looking', share })),
-  )
+  const outcome = await lookout()
+    .look(
+      { id, file, originMicros },
+      { width: video.width, height: video.height },
+      times,
+      proxy((share: number) => looks.getState()[id]?.kind === 'looking' && set({ kind: 'looking', share })),
+    )
+    .catch((error: unknown): LookOutcome => ({ kind: 'failed', detail: String(error) }))
   if (outcome.kind === 'seen')
     set({
       kind: 'seen',
@@ -56,7 +54,7 @@ export async function lookAt(recording: Recording, file: Blob, edit: Edit, asked
 }
 
 export function stopLooking(): void {
-  void worker?.stop()
+  void lookout().stop()
 }
 
 /** How much regions (px of the recording) stir in each of some stretches; see core/detect/regions/whoSpeaks. */
