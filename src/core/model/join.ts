@@ -26,7 +26,7 @@ export const join = z.discriminatedUnion('kind', [
 export type Join = z.infer<typeof join>
 export type JoinKind = Join['kind']
 
-export const JOIN_KINDS: readonly JoinKind[] = ['cut', 'push', 'slide', 'dissolve', 'dip']
+export const JOIN_KINDS: readonly JoinKind[] = join.options.map((o) => o.shape.kind.value)
 
 export const CUT: Join = { kind: 'cut' }
 

@@ -120,21 +120,33 @@ function widened(run: Run, { passage }: PlacedPassage, from: Micros | undefined,
 const shownFrom = (fromMicros: Micros, before: PlacedJoin | undefined) =>
   before?.join.kind === 'dip' ? (before.fromMicros + before.toMicros) / 2 : fromMicros
 
+/** What a passage fades in by and out by. Pushes and slides move it: see {@link offset}. */
 function fadesOf(before: PlacedJoin | undefined, after: PlacedJoin | undefined): string[] {
-  const filters: string[] = []
-  if (before?.join.kind === 'dissolve')
-    filters.push(
-      'format=yuva420p',
-      `fade=t=in:st=${secs(before.fromMicros)}:d=${secs(before.toMicros - before.fromMicros)}:alpha=1`,
-    )
-  const half = (j: PlacedJoin) => (j.toMicros - j.fromMicros) / 2
-  if (before?.join.kind === 'dip')
-    filters.push(
-      `fade=t=in:st=${secs(before.fromMicros + half(before))}:d=${secs(half(before))}:c=${colourOf(before.join.colour)}`,
-    )
-  if (after?.join.kind === 'dip')
-    filters.push(`fade=t=out:st=${secs(after.fromMicros)}:d=${secs(half(after))}:c=${colourOf(after.join.colour)}`)
-  return filters
+  return [...(before ? fadeIn(before) : []), ...(after ? fadeOut(after) : [])]
+}
+
+function fadeIn({ join, fromMicros, toMicros }: PlacedJoin): string[] {
+  const half = (toMicros - fromMicros) / 2
+  switch (join.kind) {
+    case 'push':
+    case 'slide':
+      return []
+    case 'dissolve':
+      return ['format=yuva420p', `fade=t=in:st=${secs(fromMicros)}:d=${secs(toMicros - fromMicros)}:alpha=1`]
+    case 'dip':
+      return [`fade=t=in:st=${secs(fromMicros + half)}:d=${secs(half)}:c=${colourOf(join.colour)}`]
+  }
+}
+
+function fadeOut({ join, fromMicros, toMicros }: PlacedJoin): string[] {
+  switch (join.kind) {
+    case 'push':
+    case 'slide':
+    case 'dissolve':
+      return []
+    case 'dip':
+      return [`fade=t=out:st=${secs(fromMicros)}:d=${secs((toMicros - fromMicros) / 2)}:c=${colourOf(join.colour)}`]
+  }
 }
 
 const AXIS: Record<Direction, { axis: 'x' | 'y'; sign: number }> = {
@@ -164,5 +176,12 @@ function offset(
 
 function eased({ fromMicros, toMicros }: PlacedJoin, easing: Easing): string {
   const p = `clip((t-${secs(fromMicros)})/${secs(toMicros - fromMicros)},0,1)`
-  return easing === 'even' ? p : easing === 'soft' ? `${p}*${p}*(3-2*${p})` : `${p}*${p}*${p}`
+  switch (easing) {
+    case 'even':
+      return p
+    case 'soft':
+      return `${p}*${p}*(3-2*${p})`
+    case 'late':
+      return `${p}*${p}*${p}`
+  }
 }

@@ -58,16 +58,25 @@ export function runChain(drawing: Drawing, placed: PlacedPassage, run: Run): str
 
 /** Which steps are said in filters; the rest is noted. */
 function told(step: Step, notes: Set<string>): boolean {
-  if (step.kind === 'text') notes.add('Titles and captions are left out; save captions as SubRip beside it.')
-  if (step.kind === 'image' || step.kind === 'level' || step.kind === 'block')
-    notes.add('Pictures, figures and end cards over or behind the footage are left out.')
-  return (
-    step.kind === 'colour' ||
-    step.kind === 'gradient' ||
-    step.kind === 'tint' ||
-    step.kind === 'blur' ||
-    step.kind === 'picture'
-  )
+  switch (step.kind) {
+    case 'colour':
+    case 'gradient':
+    case 'tint':
+    case 'blur':
+    case 'picture':
+      return true
+    case 'text':
+      notes.add('Titles and captions are left out; save captions as SubRip beside it.')
+      return false
+    case 'image':
+    case 'level':
+    case 'block':
+      notes.add('Pictures, figures and end cards over or behind the footage are left out.')
+      return false
+    case 'layer':
+      // Joins alone lay one picture over another; they are written as overlays of whole passages.
+      return false
+  }
 }
 
 /** Output times of a run at which it is alone on the screen, as far as it ever is. */
