@@ -4,7 +4,7 @@ import { basename, join } from 'node:path'
 import { Unusable } from './command.mjs'
 
 /** A folder with more files than this is not one of recordings. */
-const MOST_FILES = 200_000
+const MAX_FILES = 200_000
 
 /** Every file below `dir`, by name in lower case. Links are followed to files, not to folders. */
 export function indexMedia(dir) {
@@ -13,7 +13,7 @@ export function indexMedia(dir) {
   let count = 0
   for (const entry of readdirSync(dir, { recursive: true, withFileTypes: true })) {
     if (entry.isDirectory()) continue
-    if (++count > MOST_FILES) throw new Unusable(`${dir} holds more than ${MOST_FILES} files`)
+    if (++count > MAX_FILES) throw new Unusable(`${dir} holds more than ${MAX_FILES} files`)
     const key = entry.name.toLowerCase()
     byName.set(key, [...(byName.get(key) ?? []), join(entry.parentPath, entry.name)])
   }

@@ -27,7 +27,7 @@ Ctrl-C lets the job under way be finished; once more gives it back to the queue.
 `
 
 /** A job that has been lost so often by nodes that went away is what makes them go. */
-const MOST_LOSSES = 3
+const MAX_LOSSES = 3
 /** Progress goes to Redis at most this often. */
 const PROGRESS_EVERY_MS = 1000
 
@@ -212,7 +212,7 @@ async function main() {
     concurrency: 1,
     lockDuration: call.stalledMs,
     stalledInterval: call.stalledMs / 2,
-    maxStalledCount: MOST_LOSSES,
+    maxStalledCount: MAX_LOSSES,
   })
   worker.on('error', (error) => say('redis', { detail: error.message }))
   // What is known of a finished job is what it made; the edit has gone into it.

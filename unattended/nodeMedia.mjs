@@ -8,7 +8,7 @@ import { findNeeds, indexMedia } from './media.mjs'
 import { makeTemporaryFolder, removeTemporaryFolder } from './temporaryFolders.mjs'
 
 /** So much is kept of what was copied; what was used longest ago goes first. */
-const MOST_CACHED_BYTES = 50e9
+const MAX_CACHED_BYTES = 50e9
 
 /** `find(needs)` resolves as findNeeds of media.mjs does; `close()` removes what was copied. */
 export function openMedia(where) {
@@ -68,7 +68,7 @@ function makeRoom(cache, bytes) {
   const files = readdirSync(cache).map((name) => ({ path: join(cache, name), ...size(join(cache, name)) }))
   let total = files.reduce((sum, f) => sum + f.bytes, bytes)
   for (const { path, bytes: own } of files.sort((a, b) => a.used - b.used)) {
-    if (total <= MOST_CACHED_BYTES) return
+    if (total <= MAX_CACHED_BYTES) return
     rmSync(path, { force: true })
     total -= own
   }

@@ -40,14 +40,14 @@ export const setOutput = command<{ output: OutputChoice }>({
 })
 
 /** So many answers a highlight keeps. */
-export const MOST_ACCEPTED = 500
+export const MAX_ACCEPTED = 500
 
 /** Says that a fault is meant so: it stays quiet until what causes it changes. */
 export const acceptFinding = command<{ finding: Pick<Finding, 'key' | 'fault'> }>({
   id: 'accept-finding',
   label: 'Meant so',
   apply: ({ highlight }, { finding }) => {
-    highlight.accepted = [...highlight.accepted, causeOf(finding)].slice(-MOST_ACCEPTED)
+    highlight.accepted = [...highlight.accepted, causeOf(finding)].slice(-MAX_ACCEPTED)
   },
 })
 

@@ -30,7 +30,7 @@ import type { Region } from '@/core/model/region'
 import type { Shape } from '@/core/model/shape'
 import { timeMapOf } from '@/core/time/timeMap'
 import { command, type Host } from './command'
-import { MOST_ACCEPTED } from './highlight'
+import { MAX_ACCEPTED } from './highlight'
 import { addRecords } from './records'
 
 /** What you get: layouts, their bands, insets and panels, and how panels crop. */
@@ -349,7 +349,7 @@ export const takeTurns = command<{ how: Leapfrog; layoutIds: readonly LayoutId[]
     highlight.passages = leapfrog(highlight.passages, how, layoutIds)
     // Which shots are short has been told and answered before: it is not told of again, join by join.
     const answered = handleFindings(draft, timeMapOf(highlight)).map(causeOf)
-    highlight.accepted = [...new Set([...highlight.accepted, ...answered])].slice(-MOST_ACCEPTED)
+    highlight.accepted = [...new Set([...highlight.accepted, ...answered])].slice(-MAX_ACCEPTED)
   },
 })
 

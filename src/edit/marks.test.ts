@@ -6,7 +6,7 @@ import { markRect } from '@/core/layout/markRects'
 import { brandedMark } from '@/core/layout/branded'
 import { highlight } from '@/core/model/highlight'
 import type { MarkId } from '@/core/model/ids'
-import { MOST_MARKS, newMark, type HungMark, type MarkOf } from '@/core/model/pictureMark'
+import { MAX_MARKS, newMark, type HungMark, type MarkOf } from '@/core/model/pictureMark'
 import { STANDARD_SHAPES } from '@/core/model/shape'
 import { Session } from '@/store/session'
 
@@ -44,7 +44,7 @@ it('marks are put on, changed, moved and taken away, each a step of undo, and ev
 })
 
 it('there is room for a number of them, and a change meant for another kind is not made', () => {
-  for (let n = 0; n < MOST_MARKS; n++)
+  for (let n = 0; n < MAX_MARKS; n++)
     expect(addMark(session, { mark: newMark(`m${n}` as MarkId, { kind: 'progress' }), label: 'Add' })).toBe(true)
   expect(addMark(session, { mark: newMark('more' as MarkId, { kind: 'progress' }), label: 'Add' })).toBe(false)
   const [first] = marks()

@@ -1,17 +1,17 @@
 import type { Rect } from '@/core/geometry/rect'
 import { markAt } from '@/core/layout/markRects'
 import type { MarkId } from '@/core/model/ids'
-import { isHung, MOST_MARKS, type PictureMark } from '@/core/model/pictureMark'
+import { isHung, MAX_MARKS, type PictureMark } from '@/core/model/pictureMark'
 import type { Shape } from '@/core/model/shape'
 import { command } from './command'
 
 /** What is put over the picture besides words. */
 
-/** Puts a mark over the others. There is room for {@link MOST_MARKS}. */
+/** Puts a mark over the others. There is room for {@link MAX_MARKS}. */
 export const addMark = command<{ mark: PictureMark; label: string }>({
   id: 'add-mark',
   label: ({ label }) => label,
-  refuse: ({ highlight }) => (highlight.marks.length >= MOST_MARKS ? `there are ${MOST_MARKS} marks at most` : null),
+  refuse: ({ highlight }) => (highlight.marks.length >= MAX_MARKS ? `there are ${MAX_MARKS} marks at most` : null),
   apply: ({ highlight }, { mark }) => void highlight.marks.push(besideOthers(mark, highlight.marks)),
 })
 
@@ -27,7 +27,7 @@ function besideOthers(mark: PictureMark, others: readonly PictureMark[]): Pictur
     others.some((o) => isHung(o) && o.anchor === mark.anchor && isClose(place, o))
   const inwards = mark.anchor.includes('e') ? -1 : 1
   let place = { dx: mark.dx, dy: mark.dy }
-  for (let tries = 0; isTaken(place) && tries < MOST_MARKS; tries++)
+  for (let tries = 0; isTaken(place) && tries < MAX_MARKS; tries++)
     place = { dx: place.dx + inwards * ASIDE.dx, dy: place.dy + ASIDE.dy }
   return { ...mark, ...place }
 }

@@ -8,7 +8,7 @@ import type { ProposedMoment } from '@/core/detect/moments'
 import type { MomentId } from '@/core/model/ids'
 import { newRecord } from '@/core/model/record'
 import type { Recording } from '@/core/model/recording'
-import { DEFAULT_WEIGHTS, MOST_MOMENTS, spotting, type Moment } from '@/core/model/spotting'
+import { DEFAULT_WEIGHTS, MAX_MOMENTS, spotting, type Moment } from '@/core/model/spotting'
 import { Session } from '@/store/session'
 
 const recording = sampleEdit().recordings[0] as Recording
@@ -167,18 +167,18 @@ describe('deciding about moments', () => {
 
 it('marks beyond what can be stored are not taken', () => {
   const session = begin()
-  const marks = Array.from({ length: MOST_MOMENTS - 1 }, (_, n) => ({
+  const marks = Array.from({ length: MAX_MOMENTS - 1 }, (_, n) => ({
     inMicros: n * 20_000,
     outMicros: n * 20_000 + 10_000,
     label: `${n}`,
   }))
-  expect(takeMarks(session, recording, unknown, marks)).toEqual({ taken: MOST_MOMENTS - 1, noRoom: 0 })
+  expect(takeMarks(session, recording, unknown, marks)).toEqual({ taken: MAX_MOMENTS - 1, noRoom: 0 })
   expect(
     takeMarks(session, recording, unknown, [
       { inMicros: 1, outMicros: 2, label: 'one more' },
       { inMicros: 3, outMicros: 4, label: 'one too many' },
     ]),
   ).toEqual({ taken: 1, noRoom: 1 })
-  expect(session.value.moments).toHaveLength(MOST_MOMENTS)
+  expect(session.value.moments).toHaveLength(MAX_MOMENTS)
   expect(session.value.moments.at(-1)?.label).toBe('one more')
 })

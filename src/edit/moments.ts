@@ -5,7 +5,7 @@ import { oneFrame, onFrame } from '@/core/cut/passages'
 import type { Mark } from '@/core/interchange/mark'
 import { newId, type MomentId } from '@/core/model/ids'
 import type { Recording } from '@/core/model/recording'
-import { MOST_MOMENTS, type Moment, type Spotting } from '@/core/model/spotting'
+import { MAX_MOMENTS, type Moment, type Spotting } from '@/core/model/spotting'
 import { clampMicros, type Micros } from '@/core/time/micros'
 import { command, type Host } from './command'
 
@@ -113,7 +113,7 @@ export function takeMarks(
       },
     ]
   })
-  const taken = moments.slice(0, Math.max(0, MOST_MOMENTS - there.length))
+  const taken = moments.slice(0, Math.max(0, MAX_MOMENTS - there.length))
   if (taken.length > 0) addMoments(host, { moments: taken, label: 'Read marks' })
   return { taken: taken.length, noRoom: moments.length - taken.length }
 }

@@ -11,8 +11,8 @@ import {
   type SetupId,
   type SpeakerId,
 } from '@/core/model/ids'
-import { MOST_MARKS, newMark } from '@/core/model/pictureMark'
-import { MOST_SPEAKERS } from '@/core/model/words'
+import { MAX_MARKS, newMark } from '@/core/model/pictureMark'
+import { MAX_SPEAKERS } from '@/core/model/words'
 import { Session } from '@/store/session'
 import { COMMANDS } from './commands'
 import { applyRemedy, tryRemedy } from './remedies'
@@ -36,8 +36,8 @@ function lockedEdit(): Edit {
 
 function fullEdit(): Edit {
   const edit = sampleEdit()
-  edit.highlight.marks = Array.from({ length: MOST_MARKS }, () => newMark(newId<MarkId>(), { kind: 'handle' }))
-  edit.highlight.words.speakers = Array.from({ length: MOST_SPEAKERS }, (_, n) => ({
+  edit.highlight.marks = Array.from({ length: MAX_MARKS }, () => newMark(newId<MarkId>(), { kind: 'handle' }))
+  edit.highlight.words.speakers = Array.from({ length: MAX_SPEAKERS }, (_, n) => ({
     id: newId<SpeakerId>(),
     name: `Speaker ${n}`,
     colour: null,
@@ -66,7 +66,7 @@ const REFUSED: Record<string, { edit: () => Edit; args: unknown; why: string }> 
   'add-mark': {
     edit: fullEdit,
     args: { mark: newMark(newId<MarkId>(), { kind: 'handle' }), label: 'Add a mark' },
-    why: `there are ${MOST_MARKS} marks at most`,
+    why: `there are ${MAX_MARKS} marks at most`,
   },
   'split-passage': {
     edit: sampleEdit,
@@ -87,7 +87,7 @@ const REFUSED: Record<string, { edit: () => Edit; args: unknown; why: string }> 
   'add-speaker': {
     edit: fullEdit,
     args: { id: newId<SpeakerId>() },
-    why: `there are ${MOST_SPEAKERS} people who speak at most`,
+    why: `there are ${MAX_SPEAKERS} people who speak at most`,
   },
   'edit-speaker': { edit: fullEdit, args: { id: 'any', change: { name: ' ' } }, why: 'a speaker needs a name' },
 }

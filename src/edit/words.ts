@@ -3,7 +3,7 @@ import { freeName } from '@/core/interchange/freeName'
 import type { Edit } from '@/core/model/edit'
 import { newId, type CueId, type RecordingId, type SpeakerId, type TitleId } from '@/core/model/ids'
 import type { TextStyle } from '@/core/model/textStyle'
-import { MOST_SPEAKERS, type Captions, type Cue, type Speaker, type TitleCard, type Words } from '@/core/model/words'
+import { MAX_SPEAKERS, type Captions, type Cue, type Speaker, type TitleCard, type Words } from '@/core/model/words'
 import type { Micros } from '@/core/time/micros'
 import { timeMapOf, toRecordingMicros } from '@/core/time/timeMap'
 import { blankCueAt, inOrder, joinToPrevious, moveEdge, replaceText, splitCue, type Found } from '@/core/words/cueEdits'
@@ -134,7 +134,7 @@ export const setCues = command<{ recordingId: RecordingId; loose: readonly Loose
 function speakerNamed({ speakers }: Draft<Words>, name: string): SpeakerId | null {
   const there = speakers.find((s) => s.name === name)
   if (there) return there.id
-  if (speakers.length >= MOST_SPEAKERS) return null
+  if (speakers.length >= MAX_SPEAKERS) return null
   const id = newId<SpeakerId>()
   speakers.push({ id, name, colour: SPEAKER_COLOURS[speakers.length] ?? null })
   return id
@@ -205,7 +205,7 @@ export const addSpeaker = command<{ id: SpeakerId }>({
   id: 'add-speaker',
   label: 'Add a speaker',
   refuse: ({ highlight: { words } }) =>
-    words.speakers.length >= MOST_SPEAKERS ? `there are ${MOST_SPEAKERS} people who speak at most` : null,
+    words.speakers.length >= MAX_SPEAKERS ? `there are ${MAX_SPEAKERS} people who speak at most` : null,
   apply: ({ highlight: { words } }, { id }) => {
     const { speakers } = words
     const name = freeName(

@@ -1,10 +1,10 @@
 import { useSnackbar } from 'notistack'
 import { useEffect } from 'react'
 import { MOST, type Limited } from '@/core/model/overfull'
-import { MOST_MOMENTS } from '@/core/model/spotting'
+import { MAX_MOMENTS } from '@/core/model/spotting'
 import type { Session } from '@/store/session'
 
-const LIMITS = { ...MOST, moments: MOST_MOMENTS }
+const LIMITS = { ...MOST, moments: MAX_MOMENTS }
 
 const WORDS: Record<Limited | 'moments', string> = {
   passages: 'passages in a highlight',

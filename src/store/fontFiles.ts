@@ -10,7 +10,7 @@ import { readAll } from './readAll'
 import { holdFile, keepRecordWithFile, storedFile } from './recordings'
 
 /** The largest fonts, of all Chinese characters, have about half of this. */
-const MOST_BYTES = 40_000_000
+const MAX_BYTES = 40_000_000
 
 /** Every font that was added in this browser. */
 export async function keptFonts(): Promise<FontFile[]> {
@@ -28,7 +28,7 @@ export async function fontBlob(id: FontFileId): Promise<Blob | null> {
 /** Keeps a font under its file's name; null for what no browser would draw with. */
 export async function addFontFile(file: File): Promise<FontFile | null> {
   const type = fontTypeOf(file.name)
-  if (!type || file.size > MOST_BYTES) return null
+  if (!type || file.size > MAX_BYTES) return null
   const bytes = await file.arrayBuffer()
   const readable = await new FontFace('to be tried', bytes).load().then(
     () => true,

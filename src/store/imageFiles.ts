@@ -11,7 +11,7 @@ import { readAll } from './readAll'
 import { holdFile, keepRecordWithFile } from './recordings'
 
 /** Larger files are not pictures for a backdrop. */
-const MOST_BYTES = 60_000_000
+const MAX_BYTES = 60_000_000
 /** Nor are such with more pixels in all (4 bytes each once decoded), or a longer side. */
 const MAX_PIXELS = 120_000_000
 const MAX_SIDE = 20_000
@@ -20,7 +20,7 @@ export type AddImageResult = { ok: true; imageFile: ImageFile } | { ok: false; r
 
 /** Keeps a picture's file; it can be used in this tab at once. Of a vector drawing, a picture of it is kept. */
 export async function addImageFile(chosen: File): Promise<AddImageResult> {
-  if (chosen.size > MOST_BYTES) return { ok: false, reason: 'too-large' }
+  if (chosen.size > MAX_BYTES) return { ok: false, reason: 'too-large' }
   const file = chosen.type === SVG_TYPE ? await drawnSvg(chosen) : chosen
   if (!file) return { ok: false, reason: 'not-a-picture' }
   // Looked at before it is decoded: a small file can hold a picture that no memory has room for.

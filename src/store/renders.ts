@@ -9,7 +9,7 @@ import { database } from './database'
 import { readAll } from './readAll'
 
 /** A render that a closed tab or a crash has cut short so often is not begun again unasked: it may be what crashes. */
-export const MOST_INTERRUPTIONS = 6
+export const MAX_INTERRUPTIONS = 6
 
 /** Adds one waiting render for each shape, with the edit exactly as it is now, at the end of the queue. They are made in one go where they can be. */
 export async function queueRenders(
@@ -91,7 +91,7 @@ export async function resumeInterrupted(): Promise<void> {
   await database().transaction('rw', table, async () => {
     for (const { id, interruptions = 0 } of await table.where('state.kind').equals('running').toArray()) {
       const state: RenderState =
-        interruptions + 1 < MOST_INTERRUPTIONS
+        interruptions + 1 < MAX_INTERRUPTIONS
           ? { kind: 'waiting' }
           : { kind: 'failed', failure: { reason: 'interrupted' } }
       await table.update(id, { state, interruptions: interruptions + 1, updatedAt: nowStamp() })

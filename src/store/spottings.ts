@@ -1,7 +1,7 @@
 import type { RecordingId } from '@/core/model/ids'
 import { readRecord } from '@/core/model/migrate'
 import { newRecord } from '@/core/model/record'
-import { DEFAULT_WEIGHTS, MOST_MOMENTS, type Moment, type Spotting } from '@/core/model/spotting'
+import { DEFAULT_WEIGHTS, MAX_MOMENTS, type Moment, type Spotting } from '@/core/model/spotting'
 import { nowStamp, stampAfter } from './clock'
 import { database } from './database'
 import { readAll } from './readAll'
@@ -43,7 +43,7 @@ export async function openSpotting(id: RecordingId): Promise<SpottingSession> {
         known = updatedAt
         return 'written'
       }),
-    ({ moments }) => (moments.length > MOST_MOMENTS ? 'moments' : null),
+    ({ moments }) => (moments.length > MAX_MOMENTS ? 'moments' : null),
   )
 }
 

@@ -15,7 +15,7 @@ import {
   allRenders,
   countWaiting,
   firstWaiting,
-  MOST_INTERRUPTIONS,
+  MAX_INTERRUPTIONS,
   orderRenders,
   queueRenders,
   resumeInterrupted,
@@ -433,7 +433,7 @@ describe('renders', () => {
     const [render] = await queueRenders(edit, wantedOf(edit))
     await queueRenders({ ...edit, highlight: { ...edit.highlight, name: 'Later' } }, wantedOf(edit))
     if (!render) throw new Error('not queued')
-    for (let n = 1; n < MOST_INTERRUPTIONS; n++) {
+    for (let n = 1; n < MAX_INTERRUPTIONS; n++) {
       await setRenderState(render.id, { kind: 'running' })
       await resumeInterrupted()
       expect((await firstWaiting())[0]?.id).toBe(render.id)

@@ -11,7 +11,7 @@ export interface UndoStep {
 }
 
 /** More steps than a sitting takes; older ones are dropped. */
-const MOST_STEPS = 300
+const MAX_STEPS = 300
 
 /** A value with its history. Pure: every function returns a new one. */
 export interface Undoable<T> {
@@ -35,7 +35,7 @@ export function change<T extends object>(
     last?.gesture === gesture
       ? [...done.slice(0, -1), join(last, forward, inverse)]
       : [...done, { label, gesture, forward, inverse }]
-  const kept = steps.slice(-MOST_STEPS)
+  const kept = steps.slice(-MAX_STEPS)
   return { value, steps: kept, position: kept.length }
 }
 

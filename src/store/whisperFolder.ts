@@ -7,7 +7,7 @@ const ID = 'whisper'
 /** Deeper than a model's folder is; what lies below is not looked at. */
 const DEEPEST = 2
 /** More files than any model has: somebody chose another folder. */
-const MOST_FILES = 500
+const MAX_FILES = 500
 
 /** The folder that was chosen last, and the language to write; undefined when none was. */
 export async function whisperFolder(): Promise<StoredFolder | undefined> {
@@ -48,7 +48,7 @@ export async function filesIn(directory: FileSystemDirectoryHandle): Promise<Rea
   const files = new Map<string, Blob>()
   const walk = async (from: FileSystemDirectoryHandle, path: string, depth: number): Promise<void> => {
     for await (const [name, handle] of from.entries()) {
-      if (files.size >= MOST_FILES) return
+      if (files.size >= MAX_FILES) return
       if (handle instanceof FileSystemFileHandle) files.set(`${path}${name}`, await handle.getFile())
       else if (handle instanceof FileSystemDirectoryHandle && depth < DEEPEST)
         await walk(handle, `${path}${name}/`, depth + 1)

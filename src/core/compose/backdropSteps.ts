@@ -10,10 +10,10 @@ import type { Feed, Step } from './composition'
 import type { PanelPicture } from './panelCrop'
 
 /** A blur of full strength has this share of the canvas's shorter side as its deviation. */
-const MOST_BLUR = 0.08
+const MAX_BLUR = 0.08
 
 /** Mirrored copies on either side; a picture that small beside its canvas would only flicker. */
-const MOST_COPIES = 4
+const MAX_COPIES = 4
 
 /** What a backdrop shows: a region of a role in the passage's own recording. */
 export interface BackdropFootage {
@@ -44,7 +44,7 @@ export function backdropSteps(
     case 'blur': {
       const { region, frame, feed } = footageOf(backdrop.role)
       const bounds = toEvenPixels(region.bounds, frame)
-      const radius = backdrop.strength * MOST_BLUR * Math.min(canvas.width, canvas.height)
+      const radius = backdrop.strength * MAX_BLUR * Math.min(canvas.width, canvas.height)
       return [
         { kind: 'blur', feed, crop: cropToFill(bounds, canvas.width / canvas.height, centreOf(bounds)), radius },
         ...darkened(backdrop.darken),
@@ -69,8 +69,8 @@ function darkened(opacity: number): Step[] {
 function mirrored({ region, frame, feed, shownWhole }: BackdropFootage, canvas: Size): Step[] {
   const { crop, dest } = shownWhole ?? wholeOn(canvas, toEvenPixels(region.bounds, frame))
   const reach = (from: number, length: number, room: number): [number, number] => [
-    -Math.min(MOST_COPIES, Math.ceil(from / length)),
-    Math.min(MOST_COPIES, Math.ceil((room - from - length) / length)),
+    -Math.min(MAX_COPIES, Math.ceil(from / length)),
+    Math.min(MAX_COPIES, Math.ceil((room - from - length) / length)),
   ]
   const [left, right] = reach(dest.x, dest.width, canvas.width)
   const [up, down] = reach(dest.y, dest.height, canvas.height)

@@ -21,7 +21,7 @@ const FULL_TIMES_MOTION = 3
 const FULL_SPEECH_SHARE = 0.7
 
 /** Motion under this is a picture standing still, whatever its surroundings. */
-const LEAST_MOTION = 0.004
+const MIN_MOTION = 0.004
 
 /** Speech is counted over this many steps around a moment. */
 const SPEECH_STEPS = 6
@@ -57,7 +57,7 @@ export function livelinessOf(analysis: Analysis, weights: Weights): Liveliness {
   }
   for (let i = 0; i < steps; i++) {
     const over = Math.max(0, (loudness[i] ?? SILENCE_LUFS) - (usualLoudness[i] ?? SILENCE_LUFS))
-    const times = (motion[i] ?? 0) / Math.max(LEAST_MOTION, usualMotion[i] ?? 0)
+    const times = (motion[i] ?? 0) / Math.max(MIN_MOTION, usualMotion[i] ?? 0)
     const spoken = Math.max(0, (nearSpeech[i] ?? 0) - (usualSpeech[i] ?? 0))
     all.decibelsOver[i] = over
     all.timesMotion[i] = times

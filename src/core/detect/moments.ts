@@ -20,7 +20,7 @@ export interface ProposalSettings {
 }
 
 /** Below this nothing is worth a proposal. */
-const LEAST_SCORE = 0.05
+const MIN_SCORE = 0.05
 
 /** The rise begins, and the fall has ended, where the score is under this share of the peak's for {@link CALM_STEPS}. */
 const EDGE_SHARE = 0.35
@@ -46,7 +46,7 @@ export function proposeMoments(
   const peaks = Array.from(score.keys())
     .filter(
       (i) =>
-        (score[i] ?? 0) >= LEAST_SCORE &&
+        (score[i] ?? 0) >= MIN_SCORE &&
         (score[i] ?? 0) >= (score[i - 1] ?? 0) &&
         (score[i] ?? 0) > (score[i + 1] ?? -1),
     )

@@ -7,9 +7,9 @@ const ON = 0.5 * 255
 const OFF = 0.35 * 255
 
 /** Silences shorter than this lie inside speech. */
-const LEAST_SILENCE_MICROS = 300_000
+const MIN_SILENCE_MICROS = 300_000
 /** Speech shorter than this is a cough or a click. */
-const LEAST_SPEECH_MICROS = 120_000
+const MIN_SPEECH_MICROS = 120_000
 /** The detector holds on a little after the last sound. */
 const PULL_IN_MICROS = 64_000
 
@@ -28,12 +28,12 @@ export function speechStretches(
     const end = fromMicros + i * stepMicros
     const last = found.at(-1)
     if (end === start) break
-    if (last && start - last.toMicros < LEAST_SILENCE_MICROS) last.toMicros = end
+    if (last && start - last.toMicros < MIN_SILENCE_MICROS) last.toMicros = end
     else found.push({ fromMicros: start, toMicros: end })
   }
   return found
     .map((s) => ({ ...s, toMicros: Math.max(s.fromMicros + stepMicros, s.toMicros - PULL_IN_MICROS) }))
-    .filter((s) => s.toMicros - s.fromMicros >= LEAST_SPEECH_MICROS)
+    .filter((s) => s.toMicros - s.fromMicros >= MIN_SPEECH_MICROS)
 }
 
 /** Speech in everything that has been heard of a recording, in order; stretches that meet at the border of two parts are joined. */
@@ -43,8 +43,7 @@ export function speechOfAnalysis({ sound }: Pick<Analysis, 'sound'>): SpeechStre
   for (const [index, { speech }] of parts)
     for (const s of speechStretches(speech, index * PART_MICROS)) {
       const last = joined.at(-1)
-      if (last && s.fromMicros - last.toMicros < LEAST_SILENCE_MICROS)
-        last.toMicros = Math.max(last.toMicros, s.toMicros)
+      if (last && s.fromMicros - last.toMicros < MIN_SILENCE_MICROS) last.toMicros = Math.max(last.toMicros, s.toMicros)
       else joined.push(s)
     }
   return joined

@@ -1,7 +1,7 @@
 import { centreOf, intersection, type Rect } from '../geometry/rect'
 
 /** Smaller crops than this share of what they were are no longer the same picture. */
-const LEAST_SHARE = 0.4
+const MIN_SHARE = 0.4
 
 /**
  * The crop nearest to `crop` that shows nothing of `out` and stays inside `bounds`: moved sideways or up and down where there is room, else zoomed
@@ -19,7 +19,7 @@ export function clearOf(crop: Rect, bounds: Rect, out: Rect): Rect | null {
   const options = rooms.flatMap((room) => {
     if (room.width <= 0 || room.height <= 0) return []
     const share = Math.min(1, room.width / crop.width, room.height / crop.height)
-    if (share < LEAST_SHARE) return []
+    if (share < MIN_SHARE) return []
     const size = { width: crop.width * share, height: crop.height * share }
     const along = (at: number, length: number, start: number, space: number) =>
       Math.min(Math.max(at - length / 2, start), start + space - length)

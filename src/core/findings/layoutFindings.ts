@@ -9,7 +9,7 @@ import { barePixels } from './arrangements'
 import type { Found, Remedy } from './finding'
 
 /** A bare part of the canvas that is smaller is a gap between bands. */
-const LEAST_BARE = 0.02
+const MIN_BARE = 0.02
 const MUCH_BARE = 0.15
 
 /** Parts of a shape where nothing was put and for which nobody chose what lies behind. */
@@ -20,7 +20,7 @@ export function bareFindings(edit: Edit, shape: Shape, { passage, startMicros, e
     return []
   const px = barePixels(arrangement, shape)
   const share = px / (shape.width * shape.height)
-  if (share < LEAST_BARE) return []
+  if (share < MIN_BARE) return []
   const role = panelsOf(arrangement).at(-1)?.role ?? 'whole'
   return [
     {

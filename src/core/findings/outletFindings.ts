@@ -18,7 +18,7 @@ import { swappedBands } from './arrangements'
 import type { Found, Remedy } from './finding'
 
 /** Less under a feed's own things is not in anybody's way. */
-const LEAST_UNDER = 0.05
+const MIN_UNDER = 0.05
 const MUCH_UNDER = 0.25
 
 const WITH_SOMEBODY: ReadonlySet<string> = new Set(['face', 'speaker', 'guest'])
@@ -41,7 +41,7 @@ export function controlFindings(
     zones.flatMap((zone): Found[] => {
       const shared = intersection(rect, zone.rect)
       const share = shared ? areaOf(shared) / areaOf(rect) : 0
-      if (share < LEAST_UNDER) return []
+      if (share < MIN_UNDER) return []
       return [
         {
           key: `under-controls ${shape.id} ${passage.id} ${what} ${zone.name}`,
@@ -125,7 +125,7 @@ function middleOf({ x, y, width, height }: Rect): Rect {
 }
 
 /** A picture of a feed's size with less than this is not worth sending. */
-const LEAST_PICTURE_BITRATE = 400_000
+const MIN_PICTURE_BITRATE = 400_000
 
 /** What is wrong with a highlight by an outlet's limits. */
 export function limitFindings(
@@ -159,7 +159,7 @@ export function limitFindings(
     const tooMany = bytes(output.quality) - largestBytes
     const remedies: Remedy[] = [
       ...(output.quality !== 'small' && bytes('small') <= largestBytes ? [{ kind: 'smaller-file' as const }] : []),
-      ...(bitrateFor(largestBytes, seconds) >= LEAST_PICTURE_BITRATE
+      ...(bitrateFor(largestBytes, seconds) >= MIN_PICTURE_BITRATE
         ? [{ kind: 'limit-size' as const, mostBytes: largestBytes }]
         : []),
     ]

@@ -16,13 +16,13 @@ import { isWorse, type Found, type Remedy, type Severity } from './finding'
 const SOFT = 1.5
 const PLAINLY_SOFT = 2.5
 /** Less of a face beside itself is taken for a sliver that nobody sees, px of area as a share of its region. */
-const LEAST_TWICE = 0.02
+const MIN_TWICE = 0.02
 const MUCH_TWICE = 0.25
-const LEAST_CUT = 0.02
+const MIN_CUT = 0.02
 const MUCH_CUT = 0.25
 
 /** Moments of a passage whose crops move at which they are looked at, besides its first. */
-const MOST_MOMENTS = 12
+const MAX_MOMENTS = 12
 
 /** Roles whose region is somebody's own picture: shown in another panel as well, it is there twice. */
 const FACES: ReadonlySet<string> = new Set(['face', 'speaker', 'guest'])
@@ -53,7 +53,7 @@ function momentsOf({ passage, runs, startMicros }: PlacedPassage): { recordingMi
   const first = { recordingMicros: passage.inMicros, fromMicros: startMicros }
   const keys = [...new Set(passage.cropPaths.flatMap((p) => p.keys.map((k) => k.micros)))].sort((a, b) => a - b)
   if (keys.length === 0) return [first]
-  const every = Math.max(1, Math.ceil(keys.length / MOST_MOMENTS))
+  const every = Math.max(1, Math.ceil(keys.length / MAX_MOMENTS))
   const others = keys
     .filter((_, i) => i % every === 0)
     .flatMap((micros) => {
@@ -107,7 +107,7 @@ function findingsAt(edit: Edit, shape: Shape, placed: PlacedPassage, recordingMi
       })
     const focus = region.focus && scaleRect(region.focus, video.width, video.height)
     const cut = focus && areaOf(focus) > 1 ? 1 - sharedPart(focus, picture.crop) : 0
-    if (focus && cut > LEAST_CUT)
+    if (focus && cut > MIN_CUT)
       findings.push({
         ...about('focus-cut', cut > MUCH_CUT ? 'warn' : 'note'),
         fault: { kind: 'focus-cut', role, share: cut },
@@ -115,7 +115,7 @@ function findingsAt(edit: Edit, shape: Shape, placed: PlacedPassage, recordingMi
       })
     for (const face of panels) {
       const twice = twiceIn(panel, face, edit, shape.id)
-      if (twice && twice.share > LEAST_TWICE)
+      if (twice && twice.share > MIN_TWICE)
         findings.push({
           ...about(`shown-twice ${face.panel.id}`, twice.share > MUCH_TWICE ? 'warn' : 'note'),
           fault: { kind: 'shown-twice', role: calledFor(face), within: role, share: twice.share },
@@ -123,7 +123,7 @@ function findingsAt(edit: Edit, shape: Shape, placed: PlacedPassage, recordingMi
         })
     }
     const hidden = hiddenShare(panel, panels, focus)
-    if (hidden > LEAST_CUT)
+    if (hidden > MIN_CUT)
       findings.push({
         ...about('hidden', hidden > MUCH_CUT ? 'warn' : 'note'),
         fault: { kind: 'hidden', role, share: hidden },

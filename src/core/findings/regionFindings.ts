@@ -16,7 +16,7 @@ export interface Seen {
 }
 
 /** Less of a border than this, px of the recording, is the softness of scaling. */
-const LEAST_SLIVER = 1.5
+const MIN_SLIVER = 1.5
 const WIDE_SLIVER = 4
 
 /** Border and black along the edges of a passage's crops in a shape. A region that lies elsewhere in this passage was not looked at there. */
@@ -31,7 +31,7 @@ export function sliverFindings(
     if (!picture || !tight || source.feed || passage.regionShifts.some((s) => s.regionId === region.id)) return []
     const { video } = recordingOf(edit, source.recordingId)
     const px = widestEdge(picture.crop, scaleRect(tight, video.width, video.height))
-    if (px < LEAST_SLIVER) return []
+    if (px < MIN_SLIVER) return []
     return [
       {
         key: `sliver ${shape.id} ${passage.id} ${panel.id}`,
@@ -63,7 +63,7 @@ function widestEdge(crop: Rect, tight: Rect): number {
 }
 
 /** Away for less of a passage than this is a turn of the head. */
-const LEAST_AWAY = 0.03
+const MIN_AWAY = 0.03
 const MUCH_AWAY = 0.2
 
 /** Somebody who is not always inside a region that a passage shows, whatever the shape. */
@@ -87,7 +87,7 @@ export function presenceFindings(
     )
     const share = times.reduce((sum, t) => sum + t.toMicros - t.fromMicros, 0) / (endMicros - startMicros)
     const [first] = times
-    if (!first || share < LEAST_AWAY) return []
+    if (!first || share < MIN_AWAY) return []
     const grows =
       seen.holding &&
       !contains(region.bounds, seen.holding) &&

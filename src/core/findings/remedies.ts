@@ -13,7 +13,7 @@ export interface Scope {
 export type TryRemedy = (edit: Edit, remedy: Remedy) => Edit | null
 
 /** So much looking over again in one go, in passages times shapes; findings beyond it wait for the earlier ones to be put right. */
-const MOST_LOOKED = 2000
+const MAX_LOOKED = 2000
 
 /** Remedies that change nothing that can be seen again from the edit alone, or only what their own figure says. */
 const TAKEN_AS_SAID: ReadonlySet<Remedy['kind']> = new Set(['gain', 'own-rate', 'smaller-file', 'limit-size', 'end-at'])
@@ -35,7 +35,7 @@ export function withRemedies(
     if (TAKEN_AS_SAID.has(remedy.kind)) return true
     const scope = scopeOf(of, remedy)
     looked += sizeOf(scope)
-    if (looked > MOST_LOOKED) return false
+    if (looked > MAX_LOOKED) return false
     const tried = tryRemedy(edit, remedy)
     if (!tried) return false
     const after = lookAgain(tried, scope)

@@ -6,15 +6,15 @@ import type { Found, Remedy } from './finding'
 
 /** What feeds play things at, and the highest peak that survives their coding (EBU R 128 s2, AES TD1008); outlets may say otherwise. */
 export const TARGET_LUFS = -14
-export const MOST_PEAK_DB = -1
+export const MAX_PEAK_DB = -1
 
 /** So far off nobody turns a knob; so far off everybody does. */
 const OFF = 1.5
 const FAR_OFF = 6
 /** Changes of less are not worth a step of undo. */
-const LEAST_GAIN_DB = 0.3
+const MIN_GAIN_DB = 0.3
 /** Held down by more than this, peaks are heard to be missing. */
-const MOST_HELD_DB = 9
+const MAX_HELD_DB = 9
 
 /** What is wrong with how loud a highlight is. Silence is nobody's mistake. */
 export function soundFindings(
@@ -25,7 +25,7 @@ export function soundFindings(
 ): Found[] {
   if (lufs <= -70) return []
   const targetLufs = outlet?.targetLufs ?? TARGET_LUFS
-  const mostDb = outlet?.mostPeakDb ?? MOST_PEAK_DB
+  const mostDb = outlet?.mostPeakDb ?? MAX_PEAK_DB
   const whole = { shapeId: null, passageId: null, panelId: null, rect: null, fromMicros: 0, toMicros: map.lengthMicros }
   const wanted = targetLufs - lufs
   const over = peakDb + wanted - mostDb
@@ -34,7 +34,7 @@ export function soundFindings(
     ...highlight.beds.map((b) => b.gainDb),
   ]
   const gain = (db: number, limitDb: number | null): Remedy[] =>
-    gains.every((g) => g + db <= 24 && g + db >= -60) && (Math.abs(db) >= LEAST_GAIN_DB || limitDb !== null)
+    gains.every((g) => g + db <= 24 && g + db >= -60) && (Math.abs(db) >= MIN_GAIN_DB || limitDb !== null)
       ? [{ kind: 'gain', db: Math.round(db * 10) / 10, limitDb }]
       : []
   // Gain alone where peaks allow it; else what is over is held down, and where that would be too much, gain leads as far as it may.
@@ -42,9 +42,9 @@ export function soundFindings(
   const toTarget =
     over <= 0 || limited
       ? gain(wanted, null)
-      : over <= MOST_HELD_DB
+      : over <= MAX_HELD_DB
         ? gain(wanted, mostDb)
-        : gain(mostDb + MOST_HELD_DB - peakDb, mostDb)
+        : gain(mostDb + MAX_HELD_DB - peakDb, mostDb)
   const findings: Found[] = []
   const isOff = Math.abs(wanted) > OFF
   if (isOff)

@@ -5,7 +5,7 @@ import { layoutOf, type Edit } from '../model/edit'
 import type { Shape } from '../model/shape'
 import { MICROS_PER_SECOND } from '../time/micros'
 import type { TimeMap } from '../time/timeMap'
-import { LEAST_SIZE, setText, type Measure } from '../words/setText'
+import { MIN_SIZE, setText, type Measure } from '../words/setText'
 import type { CueId, TitleId } from '../model/ids'
 import type { TextStyle } from '../model/textStyle'
 import { blended, contrastRatio, isLight } from '../words/contrast'
@@ -139,7 +139,7 @@ export function fitFindings(edit: Edit, map: TimeMap, shape: Shape, measure: Mea
         {
           ...where,
           key: `does-not-fit ${about.key}`,
-          severity: share < LEAST_SIZE / 2 ? 'stop' : 'warn',
+          severity: share < MIN_SIZE / 2 ? 'stop' : 'warn',
           fault: { kind: 'does-not-fit', what: titleId ? 'title' : 'caption', text, share },
           remedies:
             size >= 0.02
@@ -202,10 +202,10 @@ function splitInMiddle(cues: Edit['highlight']['words']['cues'], id: CueId): Fou
 }
 
 /** Large letters are read against what is behind them from this contrast on (WCAG 2.2, 1.4.3). */
-const LEAST_CONTRAST = 3
+const MIN_CONTRAST = 3
 /** A ring thinner than this, as a share of the em, or a shadow fainter than that does not part letters from a picture. */
-const LEAST_RING = 0.04
-const LEAST_SHADOW = 0.5
+const MIN_RING = 0.04
+const MIN_SHADOW = 0.5
 
 /** Titles and captions whose letters cannot be told from what is right behind them: their block, ring or shadow, or, without any, whatever the picture has there. */
 export function contrastFindings(edit: Edit, map: TimeMap): Found[] {
@@ -219,7 +219,7 @@ export function contrastFindings(edit: Edit, map: TimeMap): Found[] {
     toMicros: number,
   ): Found[] => {
     const ratio = Math.min(...inks.map((ink) => againstBehind(ink, style)))
-    if (ratio >= LEAST_CONTRAST) return []
+    if (ratio >= MIN_CONTRAST) return []
     const block = {
       behind: 'line' as const,
       colour: isLight(style.colour) ? '#101410' : '#ffffff',
@@ -276,7 +276,7 @@ function againstBehind(ink: string, { block, outline, shadow }: TextStyle): numb
         ...['#000000', '#ffffff'].map((under) => contrastRatio(ink, blended(block.colour, under, block.opacity))),
       )
     : 1
-  const inRing = outline && outline.width >= LEAST_RING ? contrastRatio(ink, outline.colour) : 1
-  const onShadow = shadow && shadow.opacity >= LEAST_SHADOW && shadow.blur > 0 ? contrastRatio(ink, shadow.colour) : 1
+  const inRing = outline && outline.width >= MIN_RING ? contrastRatio(ink, outline.colour) : 1
+  const onShadow = shadow && shadow.opacity >= MIN_SHADOW && shadow.blur > 0 ? contrastRatio(ink, shadow.colour) : 1
   return Math.max(onBlock, inRing, onShadow)
 }

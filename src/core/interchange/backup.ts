@@ -4,9 +4,9 @@ import { readEnvelope } from './envelope'
 
 /** The one entry of a backup that has to be there. */
 export const BACKUP_ENTRY = 'backup.json'
-export const MOST_BACKUP_JSON_BYTES = 256_000_000
+export const MAX_BACKUP_JSON_BYTES = 256_000_000
 /** Recordings, files of the rack and finished files together. */
-export const MOST_BACKUP_ENTRIES = 50_000
+export const MAX_BACKUP_ENTRIES = 50_000
 
 /** Every kind of record, each after those it refers to. */
 export const BACKUP_KINDS = [
@@ -46,7 +46,7 @@ export const backup = z.object({
   version: z.literal(1),
   madeAt: z.iso.datetime(),
   records: z.partialRecord(z.enum(BACKUP_KINDS), z.array(z.unknown()).max(200_000)),
-  carried: z.array(backedUp).max(MOST_BACKUP_ENTRIES).default([]),
+  carried: z.array(backedUp).max(MAX_BACKUP_ENTRIES).default([]),
 })
 
 export function writeBackup(madeAt: string, records: BackupRecords, carried: readonly BackedUp[]): string {

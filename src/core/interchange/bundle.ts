@@ -11,10 +11,10 @@ export const BUNDLE_ENTRY = 'bundle.json'
 /** What was kept in the rack and goes with it, as core/interchange/rackFile writes it. */
 export const RACK_ENTRY = 'rack.brimble.json'
 
-export const MOST_BUNDLE_JSON_BYTES = 64_000_000
-export const MOST_ENTRIES = 2000
-const MOST_EDITS = 200
-const MOST_STRETCHES = 50_000
+export const MAX_BUNDLE_JSON_BYTES = 64_000_000
+export const MAX_ENTRIES = 2000
+const MAX_EDITS = 200
+const MAX_STRETCHES = 50_000
 
 /** A name inside a bundle: one folder, one file, of plain letters. Anything else is refused, and so is every way out of the folder it is opened in. */
 const entryName = z.string().regex(/^(media|files)\/[A-Za-z0-9_-]{1,80}\.[a-z0-9]{1,8}$/)
@@ -32,22 +32,22 @@ export type Carried = z.infer<typeof carried>
 const stretch = z.object({ fromMicros: micros, toMicros: micros })
 
 /** Where a recording holds speech, its own time: beds are lowered there, elsewhere as here. */
-const spoken = z.object({ recordingId, stretches: z.array(stretch).max(MOST_STRETCHES) })
+const spoken = z.object({ recordingId, stretches: z.array(stretch).max(MAX_STRETCHES) })
 
 /** `bundle.json`, version 1. Edits are records of core/model, each of the version that it says; see docs/schemas. */
 export const bundle = z.object({
   brimble: z.literal('bundle'),
   version: z.literal(1),
-  edits: z.array(z.unknown()).min(1).max(MOST_EDITS),
-  carried: z.array(carried).max(MOST_ENTRIES).default([]),
-  speech: z.array(spoken).max(MOST_ENTRIES).default([]),
+  edits: z.array(z.unknown()).min(1).max(MAX_EDITS),
+  carried: z.array(carried).max(MAX_ENTRIES).default([]),
+  speech: z.array(spoken).max(MAX_ENTRIES).default([]),
 })
 
 /** What a bundle says beside the bytes: alone it is a `.brimble.json` file, for whoever has the recordings. */
 export function writeBundle(edits: readonly Edit[], speechOf: SpeechOf, parts: readonly Carried[] = []): string {
   const speech = [...speechOf].map(([recordingId, stretches]) => ({
     recordingId,
-    stretches: stretches.slice(0, MOST_STRETCHES),
+    stretches: stretches.slice(0, MAX_STRETCHES),
   }))
   return `${JSON.stringify({ brimble: 'bundle', version: 1, edits, carried: parts, speech })}\n`
 }

@@ -1,5 +1,5 @@
 import { parseText, parseVTTTimestamp, tokenizeVTTCue, type VTTCue, type VTTNode } from 'media-captions'
-import { MOST_CUES, MOST_CUE_LENGTH, type SpokenWord } from '../model/words'
+import { MAX_CUES, MAX_CUE_LENGTH, type SpokenWord } from '../model/words'
 import type { Micros } from '../time/micros'
 import { decodeText } from './decodeText'
 
@@ -23,31 +23,31 @@ export type CaptionsRead =
   | { ok: false; reason: 'too-large' | 'too-many' | 'not-captions'; problems: CaptionProblem[] }
 
 /** A day of talking is a tenth of this. */
-export const MOST_CAPTION_BYTES = 12_000_000
+export const MAX_CAPTION_BYTES = 12_000_000
 
-const MOST_PROBLEMS = 200
+const MAX_PROBLEMS = 200
 /** Of a caption with its marks so many characters are read: every word may have a time and a colour of its own. */
-const MOST_CUE_MARKUP = 10 * MOST_CUE_LENGTH
+const MAX_CUE_MARKUP = 10 * MAX_CUE_LENGTH
 
 /** Reads WebVTT or SubRip, told apart by their first line. Cues that cannot be used are left out and reported by line; the rest come in order of time. */
 export async function readCaptions(bytes: Uint8Array): Promise<CaptionsRead> {
-  if (bytes.length > MOST_CAPTION_BYTES) return { ok: false, reason: 'too-large', problems: [] }
+  if (bytes.length > MAX_CAPTION_BYTES) return { ok: false, reason: 'too-large', problems: [] }
   const text = decodeText(bytes).replace(/^\uFEFF/, '')
   const isVtt = /^WEBVTT(?:[ \t\r\n]|$)/.test(text)
   // Counted before anything is made of them.
-  if (timedLines(text, MOST_CUES + 1) > MOST_CUES) return { ok: false, reason: 'too-many', problems: [] }
+  if (timedLines(text, MAX_CUES + 1) > MAX_CUES) return { ok: false, reason: 'too-many', problems: [] }
   const lines = text.split(/\r\n|\n|\r/)
   const timings = lines.flatMap((line, i) => (line.includes('-->') ? [{ line: i + 1, text: line }] : []))
   if (timings.length === 0) return { ok: false, reason: 'not-captions', problems: [] }
   const parsed = await parseText(lines.join('\n'), { type: isVtt ? 'vtt' : 'srt', strict: false, errors: false })
   const problems = [...timeProblems(timings), ...(isVtt ? [] : lostTimes(lines))]
   const found = parsed.cues.flatMap((cue) => readCue(cue) ?? []).sort((a, b) => a.fromMicros - b.fromMicros)
-  if (found.some((c) => c.text.length > MOST_CUE_LENGTH)) problems.push({ line: 0, reason: 'too-long' })
-  const cues = found.map((c) => ({ ...c, text: c.text.slice(0, MOST_CUE_LENGTH).trim() }))
+  if (found.some((c) => c.text.length > MAX_CUE_LENGTH)) problems.push({ line: 0, reason: 'too-long' })
+  const cues = found.map((c) => ({ ...c, text: c.text.slice(0, MAX_CUE_LENGTH).trim() }))
   problems.sort((a, b) => a.line - b.line)
   return cues.length === 0
-    ? { ok: false, reason: 'not-captions', problems: problems.slice(0, MOST_PROBLEMS) }
-    : { ok: true, cues, problems: problems.slice(0, MOST_PROBLEMS) }
+    ? { ok: false, reason: 'not-captions', problems: problems.slice(0, MAX_PROBLEMS) }
+    : { ok: true, cues, problems: problems.slice(0, MAX_PROBLEMS) }
 }
 
 /** How many lines have an arrow, counted up to `most`. */
@@ -98,7 +98,7 @@ function readCue(cue: VTTCue): ReadCue | null {
     voice: null,
     marks: [{ at: 0, micros: fromMicros }],
   }
-  cue.text = cue.text.slice(0, MOST_CUE_MARKUP)
+  cue.text = cue.text.slice(0, MAX_CUE_MARKUP)
   // Marks can stand in one another deeper than calls can.
   const nodes: VTTNode[] = tokenizeVTTCue(cue).reverse()
   for (let node = nodes.pop(); node; node = nodes.pop()) {

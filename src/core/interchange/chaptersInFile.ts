@@ -1,21 +1,21 @@
 import type { Micros } from '../time/micros'
-import { cleanLabel, MOST_MARKS, type Mark } from './mark'
+import { cleanLabel, MAX_MARKS, type Mark } from './mark'
 
 /** Reads up to `length` bytes of a file from `offset` on; fewer at its end. */
 export type ReadBytes = (offset: number, length: number) => Promise<Uint8Array>
 
 /** A chapter list is never larger. */
-const MOST_BYTES = 4_000_000
+const MAX_BYTES = 4_000_000
 
 /** Boxes or elements looked at before giving up: no honest file comes near. */
-const MOST_STEPS = 100_000
+const MAX_STEPS = 100_000
 
 /** Chapters that a recorder has written into an MP4 or Matroska file, in order; none when there are none or they cannot be read. */
 export async function chaptersInFile(read: ReadBytes, sizeBytes: number): Promise<Mark[]> {
   try {
     const start = await read(0, 12)
     const marks = isMatroska(start) ? await matroskaChapters(read, sizeBytes) : await mp4Chapters(read, sizeBytes)
-    return marks.slice(0, MOST_MARKS).sort((a, b) => a.inMicros - b.inMicros)
+    return marks.slice(0, MAX_MARKS).sort((a, b) => a.inMicros - b.inMicros)
   } catch (error) {
     if (error instanceof RangeError) return []
     throw error
@@ -36,7 +36,7 @@ interface Span {
 /** Finds the first box of a type among those in `span` (ISO/IEC 14496-12, 4.2). */
 async function findBox(read: ReadBytes, { from, to }: Span, type: string): Promise<Span | null> {
   let at = from
-  for (let steps = 0; at + 8 <= to && steps < MOST_STEPS; steps++) {
+  for (let steps = 0; at + 8 <= to && steps < MAX_STEPS; steps++) {
     const head = await read(at, 16)
     if (head.length < 8) return null
     const small = view(head).getUint32(0)
@@ -54,7 +54,7 @@ async function findBox(read: ReadBytes, { from, to }: Span, type: string): Promi
 async function mp4Chapters(read: ReadBytes, sizeBytes: number): Promise<Mark[]> {
   let span: Span | null = { from: 0, to: sizeBytes }
   for (const type of ['moov', 'udta', 'chpl']) span = span && (await findBox(read, span, type))
-  if (!span || span.to - span.from > MOST_BYTES) return []
+  if (!span || span.to - span.from > MAX_BYTES) return []
   const bytes = await read(span.from, span.to - span.from)
   const v = view(bytes)
   const long = v.getUint8(0) === 1
@@ -138,18 +138,18 @@ async function matroskaChapters(read: ReadBytes, sizeBytes: number): Promise<Mar
   if (!segment || segment.id !== SEGMENT) return []
   const start = head.to + segment.from
   const chapters = await findChapters(read, start, Math.min(sizeBytes, head.to + segment.to))
-  if (!chapters || chapters.to - chapters.from > MOST_BYTES) return []
+  if (!chapters || chapters.to - chapters.from > MAX_BYTES) return []
   return chaptersOf(await read(chapters.from, chapters.to - chapters.from))
 }
 
 /** Walks the segment's elements up to the first cluster; a seek head may point beyond it. */
 async function findChapters(read: ReadBytes, start: number, end: number): Promise<Span | null> {
   let seekTo: number | null = null
-  for (let at = start, steps = 0; at < end && steps < MOST_STEPS; steps++) {
+  for (let at = start, steps = 0; at < end && steps < MAX_STEPS; steps++) {
     const element = elementAt(await read(at, 16), 0)
     if (!element || element.id === CLUSTER || element.to === Infinity) break
     if (element.id === CHAPTERS) return { from: at + element.from, to: at + element.to }
-    if (element.id === SEEK_HEAD && element.to < MOST_BYTES)
+    if (element.id === SEEK_HEAD && element.to < MAX_BYTES)
       seekTo = seekPosition(await read(at + element.from, element.to - element.from)) ?? seekTo
     at += element.to
   }

@@ -22,13 +22,13 @@ export interface MarksRead {
 }
 
 /** Limits that no honest file reaches. */
-export const MOST_CHARACTERS = 5_000_000
-export const MOST_MARKS = 2000
-const MOST_PROBLEMS = 200
-const MOST_LABEL = 200
+export const MAX_CHARACTERS = 5_000_000
+export const MAX_MARKS = 2000
+const MAX_PROBLEMS = 200
+const MAX_LABEL = 200
 
 export function cleanLabel(text: string): string {
-  return text.replace(/\s+/g, ' ').trim().slice(0, MOST_LABEL)
+  return text.replace(/\s+/g, ' ').trim().slice(0, MAX_LABEL)
 }
 
 export const shortened = (text: string) => (text.length > 80 ? `${text.slice(0, 79)}…` : text)
@@ -40,13 +40,13 @@ export class MarkCollector {
   constructor(private readonly durationMicros: Micros) {}
 
   problem(line: number, reason: MarkProblem['reason'], text: string): void {
-    if (this.read.problems.length < MOST_PROBLEMS) this.read.problems.push({ line, reason, text: shortened(text) })
+    if (this.read.problems.length < MAX_PROBLEMS) this.read.problems.push({ line, reason, text: shortened(text) })
   }
 
   add(line: number, mark: Mark, text: string): void {
     if (mark.outMicros !== null && mark.outMicros <= mark.inMicros) return this.problem(line, 'ends-before-start', text)
     if (mark.inMicros >= this.durationMicros) return this.problem(line, 'beyond-recording', text)
-    if (this.read.marks.length >= MOST_MARKS) return this.problem(line, 'too-many', text)
+    if (this.read.marks.length >= MAX_MARKS) return this.problem(line, 'too-many', text)
     this.read.marks.push({
       ...mark,
       outMicros: mark.outMicros && Math.min(mark.outMicros, this.durationMicros),
@@ -61,5 +61,5 @@ export class MarkCollector {
 
 /** Null when `text` may be read; else the one answer to a file that is far too large. */
 export function tooLarge(text: string): MarksRead | null {
-  return text.length > MOST_CHARACTERS ? { marks: [], problems: [{ line: 0, reason: 'too-large', text: '' }] } : null
+  return text.length > MAX_CHARACTERS ? { marks: [], problems: [{ line: 0, reason: 'too-large', text: '' }] } : null
 }

@@ -23,7 +23,7 @@ import { NO_WORDS } from '../model/words'
 import { STANDARD_SHAPES } from '../model/shape'
 import { freeName } from './freeName'
 import { mergeRack } from './mergeRack'
-import { MOST_RACK_FILE_BYTES, NOTHING_FILED, readRackFile, writeRackFile, type Filed } from './rackFile'
+import { MAX_RACK_FILE_BYTES, NOTHING_FILED, readRackFile, writeRackFile, type Filed } from './rackFile'
 
 const NOW = '2026-11-25T10:00:00.000Z'
 const setup = (id: string, name: string, x = 0.5): Setup =>
@@ -136,7 +136,7 @@ describe('files of a rack', () => {
     ['another file', '{"a":1}', 'not-a-rack'],
     ['empty', file({}), 'not-a-rack'],
     ['a list without end', file({ setups: Array.from({ length: 501 }, () => 0) }), 'not-a-rack'],
-    ['too much', ' '.repeat(MOST_RACK_FILE_BYTES + 1), 'too-large'],
+    ['too much', ' '.repeat(MAX_RACK_FILE_BYTES + 1), 'too-large'],
   ])('are refused when they are %s', (_, text, reason) => {
     expect(readRackFile(text)).toEqual({ ok: false, reason, detail: '' })
   })

@@ -13,14 +13,14 @@ export const RACK_KINDS = ['imageFile', 'fontFile', 'setup', 'layout', 'brand', 
 export type FiledKind = (typeof RACK_KINDS)[number]
 
 /** Larger files are not of a rack. */
-export const MOST_RACK_FILE_BYTES = 64_000_000
+export const MAX_RACK_FILE_BYTES = 64_000_000
 
-const MOST_RECORDS = 500
+const MAX_RECORDS = 500
 
-const list = z.array(z.unknown()).max(MOST_RECORDS).default([])
+const list = z.array(z.unknown()).max(MAX_RECORDS).default([])
 const bytes = z.record(
   z.string().max(80),
-  z.object({ type: z.enum([...IMAGE_TYPES, ...FONT_TYPES]), base64: z.base64().max(MOST_RACK_FILE_BYTES) }),
+  z.object({ type: z.enum([...IMAGE_TYPES, ...FONT_TYPES]), base64: z.base64().max(MAX_RACK_FILE_BYTES) }),
 )
 
 /** A `.brimble.json` file as written; each record in it is of the version that it says. Files of setups alone are the older kind. */
@@ -94,7 +94,7 @@ export type RackFileResult =
  * there besides those that ship.
  */
 export function readRackFile(text: string, knownFonts: readonly string[] = []): RackFileResult {
-  if (text.length > MOST_RACK_FILE_BYTES) return { ok: false, reason: 'too-large', detail: '' }
+  if (text.length > MAX_RACK_FILE_BYTES) return { ok: false, reason: 'too-large', detail: '' }
   const outside = readEnvelope(text, 'rack', 1)
   if (!outside.ok) return outside
   const file = rackFile.safeParse(outside.raw)

@@ -13,9 +13,9 @@ const KINDS = {
 } as const satisfies Partial<Record<keyof Edit, RecordKind>>
 
 /** More records of a kind than any edit has. */
-const MOST_RECORDS = 2000
+const MAX_RECORDS = 2000
 
-const list = z.array(z.unknown()).max(MOST_RECORDS).default([])
+const list = z.array(z.unknown()).max(MAX_RECORDS).default([])
 const raw = z.object({
   highlight: z.unknown(),
   setups: list,

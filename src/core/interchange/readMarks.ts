@@ -1,11 +1,11 @@
 import type { Recording } from '../model/recording'
 import { readCsvMarks } from './csvMarks'
 import { readEdlMarks } from './edlMarks'
-import { MOST_CHARACTERS, type MarksRead } from './mark'
+import { MAX_CHARACTERS, type MarksRead } from './mark'
 import { readVttMarks } from './vttMarks'
 
 /** The limit is in characters; a file of more bytes than four for each has more. */
-export const MOST_MARK_BYTES = MOST_CHARACTERS * 4
+export const MAX_MARK_BYTES = MAX_CHARACTERS * 4
 
 /** Marks of a file for a recording. The kind of file is told by its ending, or else by how it begins. */
 export function readMarks(

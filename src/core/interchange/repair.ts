@@ -1,7 +1,7 @@
 import type { z } from 'zod'
 
 /** Numbers that are put right in one record at most; what is wrong in more places is not worth keeping. */
-const MOST_REPAIRS = 200
+const MAX_REPAIRS = 200
 
 export type Repaired<T> = { ok: true; value: T; repairs: string[] } | { ok: false; problems: string[] }
 
@@ -16,7 +16,7 @@ export function repair<T>(schema: z.ZodType<T>, raw: unknown): Repaired<T> {
     const parsed = schema.safeParse(value)
     if (parsed.success) return { ok: true, value: parsed.data, repairs }
     const told = parsed.error.issues.map((issue) => nearestEnd(value, issue))
-    if (told.some((t) => t === null) || repairs.length + told.length > MOST_REPAIRS)
+    if (told.some((t) => t === null) || repairs.length + told.length > MAX_REPAIRS)
       return { ok: false, problems: parsed.error.issues.map((i) => `${i.path.join('.')}: ${i.message}`) }
     repairs.push(...told.flatMap((t) => t ?? []))
   }

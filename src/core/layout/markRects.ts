@@ -8,8 +8,8 @@ import { insetRect } from './solve'
 /** Height of a line of letters in its box, in ems. */
 const LINE_BOX = 1.6
 /** What styles allow. */
-const LEAST_LETTERS = 0.02
-const MOST_LETTERS = 0.3
+const MIN_LETTERS = 0.02
+const MAX_LETTERS = 0.3
 
 const shorterSide = ({ width, height }: Size) => Math.min(width, height)
 
@@ -55,7 +55,7 @@ export function markAt<M extends HungMark>(mark: M, images: readonly ImageFile[]
       ...placed,
       style: {
         ...placed.style,
-        size: Math.min(MOST_LETTERS, Math.max(LEAST_LETTERS, rect.height / (LINE_BOX * short))),
+        size: Math.min(MAX_LETTERS, Math.max(MIN_LETTERS, rect.height / (LINE_BOX * short))),
       },
     }
   return placed.kind === 'level' ? { ...placed, proportion: Math.min(20, Math.max(0.2, proportion)) } : placed

@@ -3,7 +3,7 @@ import { bed } from './bed'
 import { brandId, highlightId, recordingId } from './ids'
 import { passage } from './passage'
 import { outputChoice, USUAL_OUTPUT } from './outputChoice'
-import { MOST_MARKS, pictureMark } from './pictureMark'
+import { MAX_MARKS, pictureMark } from './pictureMark'
 import { micros, recordBase, title } from './record'
 import { shape } from './shape'
 import { NO_WORDS, words } from './words'
@@ -18,23 +18,23 @@ export type JoinTiming = z.infer<typeof joinTiming>
 /** The moment of a recording that a highlight was cut for. */
 export const origin = z.object({ recordingId, inMicros: micros, outMicros: micros, label: z.string().max(200) })
 
-export const MOST_PASSAGES = 500
-export const MOST_SHAPES = 12
-export const MOST_BEDS = 8
+export const MAX_PASSAGES = 500
+export const MAX_SHAPES = 12
+export const MAX_BEDS = 8
 
 /** What is cut from recordings: passages in order, and the shapes it goes out in. */
 export const highlight = recordBase.extend({
   id: highlightId,
   name: title,
-  passages: z.array(passage).min(1).max(MOST_PASSAGES),
-  shapes: z.array(shape).min(1).max(MOST_SHAPES),
+  passages: z.array(passage).min(1).max(MAX_PASSAGES),
+  shapes: z.array(shape).min(1).max(MAX_SHAPES),
   joinTiming: joinTiming.default('hold'),
   /** Music and voices under everything. */
-  beds: z.array(bed).max(MOST_BEDS).default([]),
+  beds: z.array(bed).max(MAX_BEDS).default([]),
   origin: origin.nullable().default(null),
   words: words.default(NO_WORDS),
   /** What else is put over the picture, later over earlier. */
-  marks: z.array(pictureMark).max(MOST_MARKS).default([]),
+  marks: z.array(pictureMark).max(MAX_MARKS).default([]),
   /** Faults that are meant so, by what causes them; see core/findings. */
   accepted: z.array(z.string().max(200)).max(500).default([]),
   /** How it was rendered last, or is to be. */

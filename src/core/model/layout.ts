@@ -46,8 +46,8 @@ export const layoutNode: z.ZodType<LayoutNode> = z.lazy(() =>
 )
 
 /** So many children a stack has at most. */
-export const MOST_BANDS = 12
-export const MOST_INSETS = 12
+export const MAX_BANDS = 12
+export const MAX_INSETS = 12
 
 export const stack = z.object({
   kind: z.literal('stack'),
@@ -57,12 +57,12 @@ export const stack = z.object({
     return z
       .array(z.object({ extent, node: layoutNode }))
       .min(1)
-      .max(MOST_BANDS)
+      .max(MAX_BANDS)
   },
 })
 
 /** A tree of stacks, what lies over it (later over earlier) and what lies behind. */
-export const arrangement = z.object({ tree: layoutNode, insets: z.array(inset).max(MOST_INSETS).default([]), backdrop })
+export const arrangement = z.object({ tree: layoutNode, insets: z.array(inset).max(MAX_INSETS).default([]), backdrop })
 export type Arrangement = z.infer<typeof arrangement>
 
 /** How panels are arranged in an output. Asks for roles, not for regions. */

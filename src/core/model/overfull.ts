@@ -1,29 +1,29 @@
 import type { Edit } from './edit'
-import { MOST_BEDS, MOST_PASSAGES, MOST_SHAPES } from './highlight'
-import { MOST_BANDS, MOST_INSETS, type Arrangement, type LayoutNode } from './layout'
-import { MOST_CORRECTIONS, MOST_FEEDS, MOST_PATH_KEYS, MOST_PATHS, MOST_SHIFTS, MOST_STRIKES } from './passage'
-import { MOST_MARKS } from './pictureMark'
-import { MOST_REGIONS } from './setup'
-import { MOST_CUES, MOST_SPEAKERS, MOST_TITLES } from './words'
+import { MAX_BEDS, MAX_PASSAGES, MAX_SHAPES } from './highlight'
+import { MAX_BANDS, MAX_INSETS, type Arrangement, type LayoutNode } from './layout'
+import { MAX_CORRECTIONS, MAX_FEEDS, MAX_PATH_KEYS, MAX_PATHS, MAX_SHIFTS, MAX_STRIKES } from './passage'
+import { MAX_MARKS } from './pictureMark'
+import { MAX_REGIONS } from './setup'
+import { MAX_CUES, MAX_SPEAKERS, MAX_TITLES } from './words'
 
 /** How many there may be of what a person can add to again and again: of bands in a stack, of regions in a setup, of some in a passage, of the others in a highlight. */
 export const MOST = {
-  passages: MOST_PASSAGES,
-  shapes: MOST_SHAPES,
-  beds: MOST_BEDS,
-  marks: MOST_MARKS,
-  titles: MOST_TITLES,
-  cues: MOST_CUES,
-  speakers: MOST_SPEAKERS,
-  regions: MOST_REGIONS,
-  bands: MOST_BANDS,
-  insets: MOST_INSETS,
-  corrections: MOST_CORRECTIONS,
-  feeds: MOST_FEEDS,
-  strikes: MOST_STRIKES,
-  shifts: MOST_SHIFTS,
-  paths: MOST_PATHS,
-  pathKeys: MOST_PATH_KEYS,
+  passages: MAX_PASSAGES,
+  shapes: MAX_SHAPES,
+  beds: MAX_BEDS,
+  marks: MAX_MARKS,
+  titles: MAX_TITLES,
+  cues: MAX_CUES,
+  speakers: MAX_SPEAKERS,
+  regions: MAX_REGIONS,
+  bands: MAX_BANDS,
+  insets: MAX_INSETS,
+  corrections: MAX_CORRECTIONS,
+  feeds: MAX_FEEDS,
+  strikes: MAX_STRIKES,
+  shifts: MAX_SHIFTS,
+  paths: MAX_PATHS,
+  pathKeys: MAX_PATH_KEYS,
 } as const
 
 export type Limited = keyof typeof MOST

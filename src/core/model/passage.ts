@@ -33,10 +33,10 @@ export const pathKey = z.object({
 })
 export type PathKey = z.infer<typeof pathKey>
 
-export const MOST_PATH_KEYS = 2000
+export const MAX_PATH_KEYS = 2000
 
 /** What the middle of a region's crops follows in one passage. Keys in rising order of time. */
-export const cropPath = z.object({ regionId, keys: z.array(pathKey).min(1).max(MOST_PATH_KEYS) })
+export const cropPath = z.object({ regionId, keys: z.array(pathKey).min(1).max(MAX_PATH_KEYS) })
 export type CropPath = z.infer<typeof cropPath>
 
 /** A stretch inside a passage that is left out: recording time, end-exclusive. What lies outside the passage's own cut points waits there. */
@@ -87,12 +87,12 @@ export type PassageSound = z.infer<typeof passageSound>
 
 export const PLAIN_SOUND: PassageSound = { gainDb: 0, muted: false, fadeInMicros: 0, fadeOutMicros: 0 }
 
-export const MOST_CORRECTIONS = 100
-export const MOST_FEEDS = 24
+export const MAX_CORRECTIONS = 100
+export const MAX_FEEDS = 24
 /** Regions that lie differently in a passage, and such whose crops follow a path. */
-export const MOST_SHIFTS = 40
-export const MOST_PATHS = 40
-export const MOST_STRIKES = 2000
+export const MAX_SHIFTS = 40
+export const MAX_PATHS = 40
+export const MAX_STRIKES = 2000
 
 /** A stretch of a recording used in a highlight: recording time from `inMicros` up to, not including, `outMicros`. */
 export const passage = z
@@ -104,12 +104,12 @@ export const passage = z
     speedPercent: z.number().int().min(25).max(400).default(100),
     setupId,
     layoutId,
-    corrections: z.array(correction).max(MOST_CORRECTIONS).default([]),
-    regionShifts: z.array(regionShift).max(MOST_SHIFTS).default([]),
-    cropPaths: z.array(cropPath).max(MOST_PATHS).default([]),
-    feeds: z.array(panelFeed).max(MOST_FEEDS).default([]),
+    corrections: z.array(correction).max(MAX_CORRECTIONS).default([]),
+    regionShifts: z.array(regionShift).max(MAX_SHIFTS).default([]),
+    cropPaths: z.array(cropPath).max(MAX_PATHS).default([]),
+    feeds: z.array(panelFeed).max(MAX_FEEDS).default([]),
     /** In rising order, never touching. */
-    strikes: z.array(strike).max(MOST_STRIKES).default([]),
+    strikes: z.array(strike).max(MAX_STRIKES).default([]),
     /** Null: with its sound. */
     picture: pictureClock.nullable().default(null),
     sound: passageSound.default(PLAIN_SOUND),

@@ -69,7 +69,7 @@ export type MarkOf<K extends MarkKind> = Extract<PictureMark, { kind: K }>
 /** Those that have a place of their own. */
 export type HungMark = MarkOf<'handle' | 'picture' | 'level' | 'countdown'>
 
-export const MOST_MARKS = 40
+export const MAX_MARKS = 40
 
 export const isHung = (mark: PictureMark): mark is HungMark => 'anchor' in mark
 

@@ -3,7 +3,7 @@ import { outletId, postId, renderId } from './ids'
 import { recordBase, timestamp } from './record'
 
 /** Longer texts are no outlet's. */
-export const MOST_TEXT = 5000
+export const MAX_TEXT = 5000
 
 /** Why an outlet did not take a file. *offline* and *busy* pass by themselves; the others need a person. */
 export const postFailure = z.enum([
@@ -39,7 +39,7 @@ export const post = recordBase.extend({
   outletId,
   dueAt: timestamp,
   title: z.string().max(300),
-  text: z.string().max(MOST_TEXT).default(''),
+  text: z.string().max(MAX_TEXT).default(''),
   state: postState,
 })
 export type Post = z.infer<typeof post>

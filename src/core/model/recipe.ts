@@ -3,7 +3,7 @@ import type { Brand } from './brand'
 import { brandId, layoutId, recipeId, setupId } from './ids'
 import { outputChoice } from './outputChoice'
 import type { Layout } from './layout'
-import { MOST_MARKS, pictureMark } from './pictureMark'
+import { MAX_MARKS, pictureMark } from './pictureMark'
 import { recordBase, title } from './record'
 import type { Setup } from './setup'
 import { shape } from './shape'
@@ -23,7 +23,7 @@ export const recipe = recordBase.extend({
   /** How captions are shown; null leaves them as they are. */
   captions: captions.nullable().default(null),
   /** What is put over the picture; null leaves it as it is. */
-  marks: z.array(pictureMark).max(MOST_MARKS).nullable().default(null),
+  marks: z.array(pictureMark).max(MAX_MARKS).nullable().default(null),
   /** How it is rendered; null leaves that as it is. */
   output: outputChoice.nullable().default(null),
   /** Recordings recognised as having the setup are laid out by it without being asked. */

@@ -5,13 +5,13 @@ import { recordBase, title } from './record'
 import { region } from './region'
 import { tag } from './tag'
 
-export const MOST_REGIONS = 40
+export const MAX_REGIONS = 40
 
 /** A named set of regions: where things are in one arrangement of a recorder's screen. */
 export const setup = recordBase.extend({
   id: setupId,
   name: title,
-  regions: z.array(region).max(MOST_REGIONS),
+  regions: z.array(region).max(MAX_REGIONS),
   /** The highlight whose working copy this is, or null for one that is kept for all. */
   ownedBy: highlightId.nullable(),
   /** Words to find it by: a game, a client. */

@@ -1,14 +1,14 @@
 import { z } from 'zod'
 
 /** Sides of an output, px. */
-export const LEAST_SIDE = 64
-export const MOST_SIDE = 3840
+export const MIN_SIDE = 64
+export const MAX_SIDE = 3840
 
 /** An output's proportion and pixel size. Sizes are even; pixels are square. */
 export const shape = z.object({
   id: z.string().min(1).max(80),
-  width: z.number().int().min(LEAST_SIDE).max(MOST_SIDE).multipleOf(2),
-  height: z.number().int().min(LEAST_SIDE).max(MOST_SIDE).multipleOf(2),
+  width: z.number().int().min(MIN_SIDE).max(MAX_SIDE).multipleOf(2),
+  height: z.number().int().min(MIN_SIDE).max(MAX_SIDE).multipleOf(2),
 })
 
 export type Shape = z.infer<typeof shape>
@@ -23,7 +23,7 @@ export const STANDARD_SHAPES: readonly Shape[] = [
 /** A shape of a size of one's own, px; odd sides become the next even ones, and `rounded` says so. Null when it is no size for a video. A standard size is that shape. */
 export function ownShape(width: number, height: number): { shape: Shape; rounded: boolean } | null {
   const sides = [width, height].map((side) => 2 * Math.round(side / 2)) as [number, number]
-  if (![width, height, ...sides].every((side) => Number.isFinite(side) && side >= LEAST_SIDE && side <= MOST_SIDE))
+  if (![width, height, ...sides].every((side) => Number.isFinite(side) && side >= MIN_SIDE && side <= MAX_SIDE))
     return null
   const [w, h] = sides
   const standard = STANDARD_SHAPES.find((s) => s.width === w && s.height === h)

@@ -38,12 +38,12 @@ export type Weights = z.infer<typeof weights>
 
 export const DEFAULT_WEIGHTS: Weights = { loudness: 0.9, motion: 0.1, speech: 0.1 }
 
-export const MOST_MOMENTS = 2000
+export const MAX_MOMENTS = 2000
 
 /** All that is decided about a recording on the Spot screen. */
 export const spotting = recordBase.extend({
   id: recordingId,
-  moments: z.array(moment).max(MOST_MOMENTS),
+  moments: z.array(moment).max(MAX_MOMENTS),
   weights,
   /** A mark is set this much before the key was pressed. */
   reactionMicros: micros.max(30_000_000),

@@ -9,11 +9,11 @@ export const spokenWord = z.object({ text: z.string().min(1).max(200), fromMicro
 export type SpokenWord = z.infer<typeof spokenWord>
 
 /** Longer than anybody says at one go. */
-export const MOST_CUE_LENGTH = 2000
+export const MAX_CUE_LENGTH = 2000
 /** A day of talking. */
-export const MOST_CUES = 20_000
+export const MAX_CUES = 20_000
 /** Words of a cue whose times are known. */
-export const MOST_CUE_WORDS = 1000
+export const MAX_CUE_WORDS = 1000
 
 /**
  * What is said, and when: recording time, end-exclusive, since it belongs to what was said; cutting, moving and speed carry it. `words` is
@@ -25,8 +25,8 @@ export const cue = z
     recordingId,
     fromMicros: micros,
     toMicros: micros,
-    text: z.string().max(MOST_CUE_LENGTH),
-    words: z.array(spokenWord).max(MOST_CUE_WORDS).default([]),
+    text: z.string().max(MAX_CUE_LENGTH),
+    words: z.array(spokenWord).max(MAX_CUE_WORDS).default([]),
     speakerId: speakerId.nullable().default(null),
   })
   .refine((c) => c.toMicros > c.fromMicros, { message: 'must lie after the start', path: ['toMicros'] })
@@ -59,16 +59,16 @@ export const titleCard = z.object({
 })
 export type TitleCard = z.infer<typeof titleCard>
 
-export const MOST_SPEAKERS = 40
-export const MOST_TITLES = 40
+export const MAX_SPEAKERS = 40
+export const MAX_TITLES = 40
 
 /** Everything that is written on a highlight's picture. */
 export const words = z.object({
   /** By recording, then in the order of their starts. */
-  cues: z.array(cue).max(MOST_CUES).default([]),
-  speakers: z.array(speaker).max(MOST_SPEAKERS).default([]),
+  cues: z.array(cue).max(MAX_CUES).default([]),
+  speakers: z.array(speaker).max(MAX_SPEAKERS).default([]),
   captions: captions.default(PLAIN_CAPTIONS),
-  titles: z.array(titleCard).max(MOST_TITLES).default([]),
+  titles: z.array(titleCard).max(MAX_TITLES).default([]),
 })
 export type Words = z.infer<typeof words>
 

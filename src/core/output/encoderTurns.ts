@@ -1,12 +1,12 @@
 /** A browser codes and decodes on so many threads at least, else on one fewer than there are cores (Chromium's pool of workers). */
-const LEAST_THREADS = 3
+const MIN_THREADS = 3
 
 /** Frames that a file's encoder works on before it is another's turn. */
 export const TURN_FRAMES = 4
 
 /** How many encoders may work at a time on a machine with so many cores: were they on every thread, nothing would be decoded meanwhile. */
 export function mostEncoding(cores: number): number {
-  return Math.max(LEAST_THREADS, cores - 1) - 1
+  return Math.max(MIN_THREADS, cores - 1) - 1
 }
 
 /** Whether the file at `index` of `files` that are made together keeps its frame `n` for its next turn, where `most` may be coded at a time. */

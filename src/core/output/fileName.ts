@@ -7,7 +7,7 @@ type NamePart = (typeof NAME_PARTS)[number]
 export const USUAL_PATTERN = '{highlight} {shape} {version}'
 
 /** Longest name before its ending: file systems stop at 255 bytes. */
-const MOST_BYTES = 200
+const MAX_BYTES = 200
 
 /** What a pattern says that is not a part: told, so that a slip of the pen is seen. */
 export function unknownParts(pattern: string): string[] {
@@ -47,7 +47,7 @@ export function fileSafe(name: string): string {
   let [short, bytes] = ['', 0]
   for (const letter of plain) {
     bytes += new TextEncoder().encode(letter).length
-    if (bytes > MOST_BYTES) break
+    if (bytes > MAX_BYTES) break
     short += letter
   }
   short = trimmed(short)

@@ -7,7 +7,7 @@ import { finishedFile, renderSettings, type Render, type RenderSettings } from '
 import { STANDARD_SHAPES } from '../model/shape'
 import { estimate } from './estimate'
 import { fileSafe, freeFileName, nameBy, unknownParts } from './fileName'
-import { MOST_AT_ONCE, nextGroup } from './renderGroups'
+import { MAX_AT_ONCE, nextGroup } from './renderGroups'
 import { renderSize } from './renderSize'
 
 const [tall] = STANDARD_SHAPES
@@ -70,7 +70,7 @@ it('files that show the same moments and sound alike are made in one go, others 
   ] satisfies Partial<RenderSettings>[])
     expect(idsOf(a, renderOf('b', 'one', change))).toEqual(['a'])
   expect(idsOf(renderOf('a', null), renderOf('b', null))).toEqual(['a'])
-  expect(idsOf(...Array.from({ length: 9 }, (_, n) => renderOf(`${n}`, 'one')))).toHaveLength(MOST_AT_ONCE)
+  expect(idsOf(...Array.from({ length: 9 }, (_, n) => renderOf(`${n}`, 'one')))).toHaveLength(MAX_AT_ONCE)
 })
 
 it('what a file comes to is told from the latest ones made here: by frames and their size, and by the bytes they really took', () => {

@@ -13,26 +13,26 @@ import { renderSize } from './renderSize'
 const BITS_PER_PIXEL: Readonly<Record<OutputChoice['quality'], number>> = { small: 0.064, standard: 0.129, high: 0.225 }
 
 export const AUDIO_BITRATE = 160_000
-const LEAST_BITRATE = 100_000
-const MOST_BITRATE = 100_000_000
+const MIN_BITRATE = 100_000
+const MAX_BITRATE = 100_000_000
 
 /** Rates besides the recording's own. */
 const RATES: readonly FrameRate[] = [24, 25, 30, 50, 60].map((num) => ({ num, den: 1 }))
-const MOST_FPS = 60
+const MAX_FPS = 60
 
 /** The rate of a recording, as far as files are made. */
 export function recordedRate({ video }: Pick<Recording, 'video'>): FrameRate {
-  return framesPerSecond(video.frameRate) > MOST_FPS ? { num: MOST_FPS, den: 1 } : video.frameRate
+  return framesPerSecond(video.frameRate) > MAX_FPS ? { num: MAX_FPS, den: 1 } : video.frameRate
 }
 
 /** The slowest rate that half of a recording's own is offered for. */
-const LEAST_HALF = 23.9
+const MIN_HALF = 23.9
 
 /** The rates to choose from, the recording's own first, then the exact half of a fractional one. Never above it: frames would only be shown twice. */
 export function ratesFor(recording: Pick<Recording, 'video'>): readonly FrameRate[] {
   const own = recordedRate(recording)
   const half = own.num % 2 === 0 ? { num: own.num / 2, den: own.den } : { num: own.num, den: own.den * 2 }
-  const halves = own.den !== 1 && framesPerSecond(half) >= LEAST_HALF ? [half] : []
+  const halves = own.den !== 1 && framesPerSecond(half) >= MIN_HALF ? [half] : []
   return [own, ...halves, ...RATES.filter((r) => framesPerSecond(r) < framesPerSecond(own) - 0.1)]
 }
 
@@ -53,14 +53,14 @@ export function settingsFor(
   const size = renderSize(edit, shape, choice.size)
   const bitrate =
     choice.videoBitrate ?? Math.round(size.width * size.height * framesPerSecond(rate) * BITS_PER_PIXEL[quality])
-  const most = mostBytes === null ? MOST_BITRATE : bitrateFor(mostBytes, seconds)
+  const most = mostBytes === null ? MAX_BITRATE : bitrateFor(mostBytes, seconds)
   const isByQuality = choice.videoBitrate === null && mostBytes === null
   return {
     size: size.width === shape.width && size.height === shape.height ? null : size,
     frameRate: rate,
     coding,
     constantQuality: isByQuality ? quality : null,
-    videoBitrate: Math.max(LEAST_BITRATE, Math.min(MOST_BITRATE, most, bitrate)),
+    videoBitrate: Math.max(MIN_BITRATE, Math.min(MAX_BITRATE, most, bitrate)),
     audioBitrate: AUDIO_BITRATE,
     captions,
     loudness,

@@ -8,7 +8,7 @@ import type { Shape } from '../model/shape'
 import { timeMapOf } from '../time/timeMap'
 
 /** Encoders take even sizes, and none smaller than this. */
-const LEAST_SIDE = 64
+const MIN_SIDE = 64
 
 /** The size in px of a file's picture: its shape's, scaled down as the choice says and never up; even. */
 export function renderSize(edit: Edit, shape: Shape, size: OutputSize): Size {
@@ -19,7 +19,7 @@ export function renderSize(edit: Edit, shape: Shape, size: OutputSize): Size {
       : size === 'sharp'
         ? 1 / Math.max(1, leastBlowUp(edit, shape))
         : Math.min(1, Number(size) / side)
-  const scaled = (length: number) => Math.max(LEAST_SIDE, 2 * Math.round((length * factor) / 2))
+  const scaled = (length: number) => Math.max(MIN_SIDE, 2 * Math.round((length * factor) / 2))
   return factor === 1
     ? { width: shape.width, height: shape.height }
     : { width: scaled(shape.width), height: scaled(shape.height) }

@@ -60,7 +60,7 @@ export interface CopiedRun {
 }
 
 /** Copies of less would hardly be noticed, and each costs a key frame. */
-const LEAST_FRAMES = 24
+const MIN_FRAMES = 24
 
 /**
  * Which of some frames of output, `shown` at these recording times one after the other from `fromFrame` on, can be taken over from `coded` frames: each run begins with a
@@ -83,7 +83,7 @@ export function copiedRuns(
     while (steady < shown.length && onScreen[steady] === (onScreen[steady - 1] as number) + 1) steady++
     const run = runWithin(coded, rank, start, start + steady - n)
     const offset = fromFrame + n - start
-    if (run && run.ranks.length >= LEAST_FRAMES)
+    if (run && run.ranks.length >= MIN_FRAMES)
       runs.push({
         fromFrame: offset + run.from,
         toFrame: offset + run.from + run.ranks.length,

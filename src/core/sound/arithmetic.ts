@@ -37,7 +37,7 @@ export const PEAK_PHASES: readonly Float64Array[] = [P0, P1, P2, P3]
 export const PEAK_TAPS = 12
 
 /** No wave is higher than its samples by more than this. */
-export const MOST_OVER = Math.max(...[P0, P1].map((phase) => phase.reduce((sum, h) => sum + Math.abs(h), 0)))
+export const MAX_OVER = Math.max(...[P0, P1].map((phase) => phase.reduce((sum, h) => sum + Math.abs(h), 0)))
 
 /** Samples that are looked at as one for whether they can matter at all. */
 const CHUNK = 32
@@ -62,7 +62,7 @@ export const PLAIN_ARITHMETIC: SoundArithmetic = {
     let most = 0
     for (let from = 0; from < peaks.length; from += CHUNK) {
       const to = Math.min(peaks.length, from + CHUNK)
-      if (highest(stereo, 2 * from, 2 * (to + PEAK_TAPS - 1)) * MOST_OVER <= above) {
+      if (highest(stereo, 2 * from, 2 * (to + PEAK_TAPS - 1)) * MAX_OVER <= above) {
         peaks.fill(0, from, to)
         continue
       }

@@ -27,13 +27,13 @@ export function rateFilter(from: number, to: number): RateFilter {
   // The one that was used last is let go of last.
   kept.delete(key)
   kept.set(key, filter)
-  for (const [oldest] of kept) if (kept.size > MOST_KEPT) kept.delete(oldest)
+  for (const [oldest] of kept) if (kept.size > MAX_KEPT) kept.delete(oldest)
   return filter
 }
 
 /** Filters that were built: every seek in a sound file begins anew. */
 const kept = new Map<string, RateFilter>()
-const MOST_KEPT = 3
+const MAX_KEPT = 3
 
 function builtFilter(from: number, to: number): RateFilter {
   const common = gcd(from, to)

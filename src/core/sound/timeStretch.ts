@@ -8,7 +8,7 @@ const HOP = 720
 const SEARCH = 480
 
 /** Frames. */
-const LEAST_DROP = 48_000
+const MIN_DROP = 48_000
 
 /** How a piece comes in over the one before; the two add up to 1. */
 const FADE = Float32Array.from({ length: HOP }, (_, i) => Math.sin(((i + 0.5) / HOP) * (Math.PI / 2)) ** 2)
@@ -87,7 +87,7 @@ export class TimeStretch {
   private forget(before: number): void {
     const held = this.input.length / 2
     const drop = Math.min(Math.max(0, before - this.first), held)
-    if (drop < Math.max(LEAST_DROP, held / 2)) return
+    if (drop < Math.max(MIN_DROP, held / 2)) return
     this.input = this.input.slice(drop * 2)
     this.first += drop
   }

@@ -54,13 +54,13 @@ export function notesOn(posts: readonly Post[], longestGapDays = 2): WeekNote[] 
 
 /** What passes by itself is tried again: after 1, 2, 4, 8 and 16 minutes, then no more. */
 const FIRST_WAIT_MS = 60_000
-const MOST_ATTEMPTS = 6
+const MAX_ATTEMPTS = 6
 const PASSING: ReadonlySet<PostFailure> = new Set(['offline', 'busy'])
 
 /** What becomes of a post that failed for the `attempts`th time at `now`. */
 export function afterFailure(reason: PostFailure, detail: string, attempts: number, now: Date): PostState {
   const again =
-    PASSING.has(reason) && attempts < MOST_ATTEMPTS
+    PASSING.has(reason) && attempts < MAX_ATTEMPTS
       ? new Date(now.getTime() + FIRST_WAIT_MS * 2 ** (attempts - 1)).toISOString()
       : null
   return { kind: 'failed', reason, detail: detail.slice(0, 500), attempts, again }

@@ -1,10 +1,10 @@
 import { MICROS_PER_SECOND, type Micros } from '../time/micros'
 import type { CueId, RecordingId } from '../model/ids'
-import { MOST_CUE_LENGTH, MOST_CUE_WORDS, type Cue } from '../model/words'
+import { MAX_CUE_LENGTH, MAX_CUE_WORDS, type Cue } from '../model/words'
 import { timedTokens } from './tokens'
 
 /** A cue is never shorter than this. */
-export const LEAST_CUE_MICROS = 200_000
+export const MIN_CUE_MICROS = 200_000
 
 /** Cues in their order: by recording, then by time. */
 export function inOrder(cues: readonly Cue[]): Cue[] {
@@ -30,7 +30,7 @@ function wordsBetween(cue: Cue, from: number, to: number): Cue['words'] {
 export function splitCue(cues: readonly Cue[], id: CueId, at: number, newId: CueId): Cue[] {
   const cue = cues.find((c) => c.id === id)
   if (!cue || cue.text.slice(0, at).trim() === '' || cue.text.slice(at).trim() === '') return [...cues]
-  const least = Math.min(LEAST_CUE_MICROS, Math.floor((cue.toMicros - cue.fromMicros) / 2))
+  const least = Math.min(MIN_CUE_MICROS, Math.floor((cue.toMicros - cue.fromMicros) / 2))
   if (least < 1) return [...cues]
   const next = timedTokens(cue).find((t) => t.from >= at || t.to > at)
   const middle = Math.round(
@@ -57,9 +57,9 @@ export function joinToPrevious(cues: readonly Cue[], id: CueId): { cues: Cue[]; 
   if (!before || !cue || before.recordingId !== cue.recordingId) return null
   const parts = [before.text.trim(), cue.text.trim()].filter((t) => t !== '')
   const text = parts.join(' ')
-  if (text.length > MOST_CUE_LENGTH) return null
+  if (text.length > MAX_CUE_LENGTH) return null
   const words =
-    before.words.length > 0 && cue.words.length > 0 ? [...before.words, ...cue.words].slice(0, MOST_CUE_WORDS) : []
+    before.words.length > 0 && cue.words.length > 0 ? [...before.words, ...cue.words].slice(0, MAX_CUE_WORDS) : []
   const joined: Cue = { ...before, text, toMicros: Math.max(before.toMicros, cue.toMicros), words }
   return {
     cues: cues.flatMap((c) => (c.id === id ? [] : c.id === before.id ? [joined] : [c])),
@@ -74,8 +74,8 @@ export function moveEdge(cues: readonly Cue[], id: CueId, which: 'from' | 'to', 
     cues.map((c) => {
       if (c.id !== id) return c
       return which === 'from'
-        ? { ...c, fromMicros: Math.max(0, Math.min(t, c.toMicros - LEAST_CUE_MICROS)) }
-        : { ...c, toMicros: Math.max(t, c.fromMicros + LEAST_CUE_MICROS) }
+        ? { ...c, fromMicros: Math.max(0, Math.min(t, c.toMicros - MIN_CUE_MICROS)) }
+        : { ...c, toMicros: Math.max(t, c.fromMicros + MIN_CUE_MICROS) }
     }),
   )
 }
@@ -87,7 +87,7 @@ export function blankCueAt(cues: readonly Cue[], recordingId: RecordingId, t: Mi
   const next = own
     .filter((c) => c.fromMicros > t)
     .reduce((least, c) => Math.min(least, c.fromMicros), t + 2 * MICROS_PER_SECOND)
-  if (next - t < LEAST_CUE_MICROS) return null
+  if (next - t < MIN_CUE_MICROS) return null
   return { id, recordingId, fromMicros: t, toMicros: next, text: '', words: [], speakerId: null }
 }
 
@@ -118,7 +118,7 @@ export function replaceText(cues: readonly Cue[], found: readonly Found[], repla
       text: places
         .sort((a, b) => b.from - a.from)
         .reduce((text, { from, to }) => text.slice(0, from) + replacement + text.slice(to), cue.text)
-        .slice(0, MOST_CUE_LENGTH),
+        .slice(0, MAX_CUE_LENGTH),
     }
   })
 }

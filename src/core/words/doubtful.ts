@@ -17,11 +17,11 @@ export interface Doubtful {
 }
 
 /** Nobody reads more characters a second. */
-const MOST_PER_SECOND = 25
+const MAX_PER_SECOND = 25
 /** A word is known in a recording when it is said so often. */
 const OFTEN = 3
 /** Shorter words differ by a letter without being the same. */
-const LEAST_LETTERS = 5
+const MIN_LETTERS = 5
 
 /** Signs of an encoding gone wrong, or letters and figures run together. */
 const GARBLED = /\uFFFD|Ã.|â€|\p{L}\p{N}+\p{L}|\p{Ll}\p{Lu}{2,}|(\p{L})\1{3,}/u
@@ -34,9 +34,7 @@ export function doubtfulPlaces(cues: readonly Cue[]): Doubtful[] {
   for (const { text } of cues)
     for (const { from, to } of tokensOf(text))
       said.set(plain(text.slice(from, to)), (said.get(plain(text.slice(from, to))) ?? 0) + 1)
-  const known = [...said]
-    .filter(([word, times]) => times >= OFTEN && word.length >= LEAST_LETTERS)
-    .map(([word]) => word)
+  const known = [...said].filter(([word, times]) => times >= OFTEN && word.length >= MIN_LETTERS).map(([word]) => word)
   return cues.flatMap((cue) => doubtsOf(cue, said, known).map((doubt) => ({ cue, doubt })))
 }
 
@@ -54,13 +52,13 @@ function doubtsOf(
     if (word !== '' && word === words[i - 1] && /^[^\p{P}]*$/u.test(text.slice(tokens[i - 1]?.from, token.from)))
       return [{ why: 'twice', token }]
     const usual =
-      word.length >= LEAST_LETTERS && (said.get(word) ?? 0) < OFTEN
+      word.length >= MIN_LETTERS && (said.get(word) ?? 0) < OFTEN
         ? known.find((k) => isOneLetterOff(word, k))
         : undefined
     return usual === undefined ? [] : [{ why: 'alike', token, usual }]
   })
   const perSecond = [...text].length / ((toMicros - fromMicros) / MICROS_PER_SECOND)
-  return perSecond > MOST_PER_SECOND ? [...doubts, { why: 'fast', perSecond }] : doubts
+  return perSecond > MAX_PER_SECOND ? [...doubts, { why: 'fast', perSecond }] : doubts
 }
 
 /** Whether one letter added, left out or exchanged turns one word into another; endings of grammar (a last letter more) are no slip. */

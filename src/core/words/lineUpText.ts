@@ -9,10 +9,10 @@ export interface LinedUp {
 }
 
 /** Longer pieces than this are parted at the ends of phrases: two lines of a caption. */
-const MOST_LETTERS = 84
+const MAX_LETTERS = 84
 
 /** Shorter sentences go with the one that follows: nobody pauses after them for sure. */
-const LEAST_LETTERS = 16
+const MIN_LETTERS = 16
 
 /** Pieces may begin in pauses, or every so often inside speech. */
 const STEP_MICROS = 100_000
@@ -34,7 +34,7 @@ export function piecesOf(text: string): string[] {
       const sentence = segment.trim()
       const before = joined.at(-1)
       if (sentence === '') continue
-      if (before !== undefined && before.length < LEAST_LETTERS) joined[joined.length - 1] = `${before} ${sentence}`
+      if (before !== undefined && before.length < MIN_LETTERS) joined[joined.length - 1] = `${before} ${sentence}`
       else joined.push(sentence)
     }
     return joined.flatMap(parted)
@@ -42,7 +42,7 @@ export function piecesOf(text: string): string[] {
 }
 
 function parted(sentence: string): string[] {
-  if (sentence.length <= MOST_LETTERS) return [sentence]
+  if (sentence.length <= MAX_LETTERS) return [sentence]
   const middle = sentence.length / 2
   const ends = [...sentence.matchAll(/[,;:–—、，]\s*/gu)]
     .map((m) => m.index + m[0].length)

@@ -1,4 +1,4 @@
-import { MOST_CUE_LENGTH, type Cue, type SpokenWord } from '../model/words'
+import { MAX_CUE_LENGTH, type Cue, type SpokenWord } from '../model/words'
 
 /** A line goes on over pauses shorter than this. */
 const LONGEST_PAUSE = 700_000
@@ -43,4 +43,4 @@ const textOf = (line: readonly HeardWord[]) =>
     .map((w) => w.text)
     .join('')
     .trim()
-    .slice(0, MOST_CUE_LENGTH)
+    .slice(0, MAX_CUE_LENGTH)

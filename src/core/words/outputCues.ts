@@ -17,7 +17,7 @@ export interface OutputCue {
 }
 
 /** What is left of a cue for a shorter time than this is not shown. */
-const LEAST_MICROS = 150_000
+const MIN_MICROS = 150_000
 
 /** Cues as they come on the output clock, in order. What is cut out or struck out is not said, so it is not written either. */
 export function outputCues({ cues }: Pick<Words, 'cues'>, map: TimeMap): OutputCue[] {
@@ -35,7 +35,7 @@ function inPassage(cue: Cue, placed: PlacedPassage): OutputCue[] {
   if (!first || !last || cue.text.trim() === '') return []
   const fromMicros = outputIn(placed, first, Math.max(cue.fromMicros, first.inMicros))
   const toMicros = outputIn(placed, last, Math.min(cue.toMicros, last.outMicros))
-  if (toMicros - fromMicros < LEAST_MICROS) return []
+  if (toMicros - fromMicros < MIN_MICROS) return []
   const whole = runs.length === 1 && cue.fromMicros >= first.inMicros && cue.toMicros <= first.outMicros
   const kept = timedTokens(cue).flatMap((token) => {
     const run = whole ? first : runs.find((r) => isSpokenIn(token, r))

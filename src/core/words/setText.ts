@@ -32,12 +32,12 @@ export interface SetText {
   radius: number
   /** All that is drawn, with rings and blocks. */
   extent: Rect
-  /** Whether it had to be set smaller than {@link LEAST_SIZE} of what the style asks for. */
+  /** Whether it had to be set smaller than {@link MIN_SIZE} of what the style asks for. */
   tooLong: boolean
 }
 
 /** A text may be set down to so much of its style's size to fit; smaller is a fault. */
-export const LEAST_SIZE = 0.55
+export const MIN_SIZE = 0.55
 
 /** Shares of the em: from baseline to baseline, the letters' height above and below it, and what a block reaches beyond the letters. */
 const LEADING = 1.2
@@ -70,7 +70,7 @@ export function setText(written: string, style: TextStyle, area: Rect, side: num
     const margin = marginsOf(style, size)
     const width = (area.width - 2 * margin.beside) / (style.emphasis.kind === 'enlarge' ? style.emphasis.by : 1)
     const most = Math.max(style.lines, text.split('\n').length)
-    const tooLong = size < LEAST_SIZE * wanted
+    const tooLong = size < MIN_SIZE * wanted
     const lines = breakLines(
       text,
       width,

@@ -13,7 +13,7 @@ import { blankCueAt, findText, joinToPrevious, moveEdge, replaceText, splitCue }
 import { lineUpText, piecesOf } from './lineUpText'
 import { outputCues } from './outputCues'
 import { pieces } from './runs'
-import { LEAST_SIZE, setText, type Measure } from './setText'
+import { MIN_SIZE, setText, type Measure } from './setText'
 import { CAPTION_STYLES, TITLE_STYLES } from './textStyles'
 import { timedTokens, tokensOf } from './tokens'
 
@@ -302,7 +302,7 @@ test(`200 titles in four shapes and every style stay in their area, and are only
       expect(set.extent.y).toBeGreaterThanOrEqual(area.y - 0.01)
       expect(set.extent.x + set.extent.width).toBeLessThanOrEqual(area.x + area.width + 0.01)
       expect(set.extent.y + set.extent.height).toBeLessThanOrEqual(area.y + area.height + 0.01)
-      if (!set.tooLong) expect(set.face.size).toBeGreaterThanOrEqual(LEAST_SIZE * style.size * side - 0.01)
+      if (!set.tooLong) expect(set.face.size).toBeGreaterThanOrEqual(MIN_SIZE * style.size * side - 0.01)
       expect(
         set.lines
           .map((l) => set.text.slice(l.from, l.to))

@@ -7,7 +7,7 @@ import { NumberField } from '@/ui/NumberField'
 import { useBenchContext } from './benchContext'
 
 /** Nothing that is put on is on for less: a frame or two nobody sees. */
-const LEAST_MICROS = MICROS_PER_SECOND / 10
+const MIN_MICROS = MICROS_PER_SECOND / 10
 
 interface TimeFieldsProps {
   /** Output time; null for the highlight's own start or end. */
@@ -23,9 +23,9 @@ export function TimeFields({ fromMicros, toMicros, onSet }: TimeFieldsProps) {
   const from = fromMicros ?? 0
   const to = toMicros ?? length
   const setFrom = (t: Micros, gesture?: string) =>
-    onSet({ fromMicros: t <= 0 ? null : Math.round(Math.min(t, to - LEAST_MICROS)) }, gesture)
+    onSet({ fromMicros: t <= 0 ? null : Math.round(Math.min(t, to - MIN_MICROS)) }, gesture)
   const setTo = (t: Micros, gesture?: string) =>
-    onSet({ toMicros: t >= length ? null : Math.round(Math.max(t, from + LEAST_MICROS)) }, gesture)
+    onSet({ toMicros: t >= length ? null : Math.round(Math.max(t, from + MIN_MICROS)) }, gesture)
   return (
     <Box
       role="group"

@@ -52,7 +52,7 @@ export const BENCH_KEYS: readonly { keys: string; does: string }[] = [
   { keys: '?', does: 'This list' },
 ]
 
-const MOST_RATE = 8
+const MAX_RATE = 8
 
 /** The Bench's keys. Whatever has the focus and uses a key itself keeps it from coming here. */
 export function useBenchKeys(
@@ -92,7 +92,7 @@ export function useBenchKeys(
   }
   const shuttle = (direction: 1 | -1) => {
     const { kind, rate } = player.getState()
-    const faster = kind === 'playing' && Math.sign(rate) === direction ? Math.min(MOST_RATE, Math.abs(rate) * 2) : 1
+    const faster = kind === 'playing' && Math.sign(rate) === direction ? Math.min(MAX_RATE, Math.abs(rate) * 2) : 1
     void player.play(direction * faster)
   }
   useHotkeys('space', () => player.toggle(), SCREEN_KEYS)

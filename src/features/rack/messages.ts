@@ -21,7 +21,7 @@ const WHY_NOT = {
 }
 
 /** Lines that one message can hold; the rest is counted. */
-const MOST_LINES = 8
+const MAX_LINES = 8
 
 /** What came of reading a file, line by line. */
 export function importWords(fileName: string, read: RackFileResult, merge: Merge | null): string {
@@ -38,7 +38,7 @@ export function importWords(fileName: string, read: RackFileResult, merge: Merge
     if (what === 'refused') lines.push(`Left out: ${it}: ${reasons[0] ?? 'it cannot be read'}.`)
     else lines.push(...reasons.map((reason) => `${what === 'repaired' ? 'Put right' : 'Look'}: ${it}: ${reason}.`))
   }
-  return lines.length > MOST_LINES
-    ? [...lines.slice(0, MOST_LINES), `and ${lines.length - MOST_LINES} more.`].join('\n')
+  return lines.length > MAX_LINES
+    ? [...lines.slice(0, MAX_LINES), `and ${lines.length - MAX_LINES} more.`].join('\n')
     : lines.join('\n')
 }

@@ -12,14 +12,14 @@ export interface ShelfSpan {
 }
 
 /** Quiet days between others are shown too, so that time runs evenly, but no more than this. */
-const MOST_SPANS = 60
+const MAX_SPANS = 60
 
 /** The day (`2026-11-24`) or month (`2026-11`) that an ISO time falls in here. */
 export function spanKey(iso: string, kind: SpanKind): string {
   return kind === 'day' ? dayKey(iso) : dayKey(iso).slice(0, 7)
 }
 
-/** Every day or month from the first recording to the last, oldest first; the newest {@link MOST_SPANS} when there are more. */
+/** Every day or month from the first recording to the last, oldest first; the newest {@link MAX_SPANS} when there are more. */
 export function spansOf(days: readonly ShelfDay[], kind: SpanKind): ShelfSpan[] {
   const times = days.map((d) => Date.parse(d.iso)).sort((a, b) => a - b)
   const [first, last] = [times[0], times.at(-1)]
@@ -36,7 +36,7 @@ export function spansOf(days: readonly ShelfDay[], kind: SpanKind): ShelfSpan[] 
     span.recordings += day.rows.length
     span.highlights += day.rows.reduce((n, row) => n + row.highlights.length, 0)
   }
-  return [...spans.values()].slice(-MOST_SPANS)
+  return [...spans.values()].slice(-MAX_SPANS)
 }
 
 /** Noon of the next day or of the next month's first, which no change of clocks can make the same one again. */

@@ -15,7 +15,7 @@ import { writeEdlMarks } from '@/core/interchange/edlMarks'
 import type { Mark, MarkProblem, MarksRead } from '@/core/interchange/mark'
 import { writeVttMarks } from '@/core/interchange/vttMarks'
 import type { Recording } from '@/core/model/recording'
-import { MOST_MOMENTS } from '@/core/model/spotting'
+import { MAX_MOMENTS } from '@/core/model/spotting'
 import { readForeign } from '@/media/read/readForeign'
 import { offerDownload } from '@/ui/offerDownload'
 import { asMarks } from '@/core/detect/proposals'
@@ -54,7 +54,7 @@ export function MarksMenu({ found }: { found: Found }) {
     else enqueueSnackbar(`${taken} ${taken === 1 ? 'mark' : 'marks'} read from “${fileName}”.`)
     if (noRoom > 0)
       enqueueSnackbar(
-        `There was no room for ${noRoom} of its marks: a recording has ${MOST_MOMENTS.toLocaleString('en')} moments at most.`,
+        `There was no room for ${noRoom} of its marks: a recording has ${MAX_MOMENTS.toLocaleString('en')} moments at most.`,
       )
   }
   const choose = async () => {

@@ -31,7 +31,7 @@ export const SpotContext = createContext<SpotContextValue | null>(null)
 const FIRST_STRETCH_MICROS = 60 * MICROS_PER_SECOND
 
 /** No less than this is magnified: a tenth of a second across the screen. */
-const LEAST_STRETCH_MICROS = MICROS_PER_SECOND / 10
+const MIN_STRETCH_MICROS = MICROS_PER_SECOND / 10
 
 export function newSpotView(durationMicros: Micros): StoreApi<SpotView> {
   return createStore<SpotView>(() => ({
@@ -60,7 +60,7 @@ export function zoomStretch(view: StoreApi<SpotView>, durationMicros: Micros, fa
   const { fromMicros, toMicros } = view.getState()
   const length = clampMicros(
     (toMicros - fromMicros) * factor,
-    Math.min(LEAST_STRETCH_MICROS, durationMicros),
+    Math.min(MIN_STRETCH_MICROS, durationMicros),
     durationMicros,
   )
   const share = (anchor - fromMicros) / (toMicros - fromMicros)

@@ -24,7 +24,7 @@ export const SPOT_KEYS: readonly { keys: string; does: string }[] = [
   { keys: '?', does: 'This list' },
 ]
 
-const MOST_RATE = 8
+const MAX_RATE = 8
 
 export function useSpotKeys(
   { recording, session, player, view }: SpotContextValue,
@@ -43,7 +43,7 @@ export function useSpotKeys(
   }
   const shuttle = (direction: 1 | -1) => {
     const { kind, rate } = player.getState()
-    const faster = kind === 'playing' && Math.sign(rate) === direction ? Math.min(MOST_RATE, Math.abs(rate) * 2) : 1
+    const faster = kind === 'playing' && Math.sign(rate) === direction ? Math.min(MAX_RATE, Math.abs(rate) * 2) : 1
     void player.play(direction * faster)
   }
   const zoom = (factor: number) => zoomStretch(view, durationMicros, factor, player.positionMicros)

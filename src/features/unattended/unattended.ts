@@ -6,7 +6,7 @@ import type { FinishedFile, RenderFailure, RenderSettings, RenderStages } from '
 import type { Shape } from '@/core/model/shape'
 import { chosenBackEnd, type BackEnd } from '@/core/output/backEnd'
 import { nameBy } from '@/core/output/fileName'
-import { MOST_AT_ONCE } from '@/core/output/renderGroups'
+import { MAX_AT_ONCE } from '@/core/output/renderGroups'
 import { neededFiles, unattendedWish, wishedFiles, type NeededFile } from '@/core/output/unattended'
 import type { SpeechOf } from '@/core/sound/ducking'
 import { frameCount } from '@/core/time/frameRate'
@@ -142,8 +142,8 @@ export class Unattended {
     const wanted = known.wanted.filter((w) => ids.includes(w.id))
     const files = new Map([...known.carried, ...media])
     const missing = neededFiles(known.edit).find((f) => !files.has(f.id))
-    for (let n = 0; n < wanted.length; n += MOST_AT_ONCE) {
-      const group = wanted.slice(n, n + MOST_AT_ONCE)
+    for (let n = 0; n < wanted.length; n += MAX_AT_ONCE) {
+      const group = wanted.slice(n, n + MAX_AT_ONCE)
       if (missing)
         for (const { id } of group)
           await tell({ kind: 'failed', id, failure: { reason: 'source-missing', fileName: missing.fileName } })

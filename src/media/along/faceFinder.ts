@@ -4,7 +4,7 @@ import type { Rect } from '@/core/geometry/rect'
 /** Where the application serves the model and its WebAssembly; put there by scripts/placeModels. */
 const FILES = '/faces/'
 
-const LEAST_CONFIDENCE = 0.4
+const MIN_CONFIDENCE = 0.4
 
 /** Finds faces in pictures, on the processor. Its model is loaded when the first finder is opened. */
 export class FaceFinder {
@@ -29,7 +29,7 @@ export class FaceFinder {
         detector: {
           modelPath: 'blazeface.json',
           rotation: false,
-          minConfidence: LEAST_CONFIDENCE,
+          minConfidence: MIN_CONFIDENCE,
           maxDetected: 4,
           return: false,
         },

@@ -9,14 +9,14 @@ import type { Source } from '../source/openSource'
 import { CutFinder } from './cutFinder'
 
 /** Key frames closer together than this are passed over: some recorders write nothing else. */
-const LEAST_GAP_MICROS = MICROS_PER_SECOND / 2
+const MIN_GAP_MICROS = MICROS_PER_SECOND / 2
 
 /** A picture is kept for the strip this often at most. */
 const PICTURE_EVERY_MICROS = 4 * MICROS_PER_SECOND
 const PICTURE_HEIGHT = 72
 
 /** Between two key frames that differ, all frames are decoded to find the cut; in one part this often at most. */
-const MOST_SEARCHES = 3
+const MAX_SEARCHES = 3
 
 /** A key frame this much earlier than the usual distance was put there by the encoder because the picture changed: it is the cut. */
 const EARLY_SHARE = 0.9
@@ -81,7 +81,7 @@ export class PictureAnalyst {
     while (packet && this.source.toRecording(packet.timestamp) < to) {
       const micros = this.source.toRecording(packet.timestamp)
       const last = times.at(-1)
-      if (micros >= from && (last === undefined || micros - this.source.toRecording(last) >= LEAST_GAP_MICROS))
+      if (micros >= from && (last === undefined || micros - this.source.toRecording(last) >= MIN_GAP_MICROS))
         times.push(packet.timestamp)
       packet = await packets.getNextKeyPacket(packet, options)
     }
@@ -93,7 +93,7 @@ export class PictureAnalyst {
     let searches = 0
     for (const [before, after] of changed) {
       if (after.micros - before.micros < gap * EARLY_SHARE) cuts.push(after.micros)
-      else if (searches++ < MOST_SEARCHES)
+      else if (searches++ < MAX_SEARCHES)
         cuts.push(...(await this.cutFinder.between(before.micros, after.micros, before.signature, signal)))
     }
     return cuts

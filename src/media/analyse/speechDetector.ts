@@ -9,13 +9,13 @@ const NEW = 256
 const BEFORE = 32
 
 /** Stretches that are listened to side by side: in a batch, a sample costs a twelfth of what it costs alone. */
-const MOST_LANES = 128
+const MAX_LANES = 128
 
 /** What each lane hears first to find its bearings, in steps: a little under half a second. */
 const WARM_UP = 14
 
 /** With fewer steps to a lane than this, finding bearings would cost more than going side by side saves. */
-const LEAST_STEPS = 40
+const MIN_STEPS = 40
 
 const MODEL = new URL('@ricky0123/vad-web/dist/silero_vad_v6.onnx', import.meta.url)
 
@@ -30,7 +30,7 @@ export class SpeechDetector implements SpeechWorker {
   async probabilities(mono: Float32Array): Promise<Float32Array> {
     const session = await (this.session ??= load())
     const steps = Math.ceil(mono.length / NEW)
-    const lanes = Math.max(1, Math.min(MOST_LANES, Math.floor(steps / LEAST_STEPS)))
+    const lanes = Math.max(1, Math.min(MAX_LANES, Math.floor(steps / MIN_STEPS)))
     const perLane = Math.ceil(steps / lanes)
     const out = new Float32Array(steps)
     const rate = new Tensor('int64', BigInt64Array.of(BigInt(SPEECH_SAMPLE_RATE)), [])

@@ -1,8 +1,8 @@
 import { BlobReader, configure, TextReader, ZipWriter } from '@zip.js/zip.js'
 import {
   BACKUP_ENTRY,
-  MOST_BACKUP_ENTRIES,
-  MOST_BACKUP_JSON_BYTES,
+  MAX_BACKUP_ENTRIES,
+  MAX_BACKUP_JSON_BYTES,
   readBackup,
   writeBackup,
   type BackedUp,
@@ -58,15 +58,15 @@ export type BackupOpened =
 
 /** Whether a zip is a backup; false also for one that cannot be read. */
 export async function isBackup(zip: Blob): Promise<boolean> {
-  const read = await readZip(zip, MOST_BACKUP_ENTRIES + 1, (open) => Promise.resolve(open.has(BACKUP_ENTRY)))
+  const read = await readZip(zip, MAX_BACKUP_ENTRIES + 1, (open) => Promise.resolve(open.has(BACKUP_ENTRY)))
   return read.ok && read.value
 }
 
 /** Opens a backup: nothing of it is put back unless all of its bytes can be read. */
 export async function openBackup(zip: Blob, onProgress: (share: number) => void): Promise<BackupOpened> {
-  const opened = await readZip<BackupOpened>(zip, MOST_BACKUP_ENTRIES + 1, async (open) => {
+  const opened = await readZip<BackupOpened>(zip, MAX_BACKUP_ENTRIES + 1, async (open) => {
     if (!open.has(BACKUP_ENTRY)) return { ok: false, reason: 'not-a-backup', detail: '' }
-    const read = readBackup(await open.text(BACKUP_ENTRY, MOST_BACKUP_JSON_BYTES))
+    const read = readBackup(await open.text(BACKUP_ENTRY, MAX_BACKUP_JSON_BYTES))
     if (!read.ok) return read
     const files: Bytes[] = []
     for (const { entry, sizeBytes, ...of } of read.carried) {

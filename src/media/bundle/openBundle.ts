@@ -1,13 +1,13 @@
 import {
   BUNDLE_ENTRY,
-  MOST_BUNDLE_JSON_BYTES,
-  MOST_ENTRIES,
+  MAX_BUNDLE_JSON_BYTES,
+  MAX_ENTRIES,
   RACK_ENTRY,
   readBundle,
   type BundleRefusal,
   type Carried,
 } from '@/core/interchange/bundle'
-import { MOST_RACK_FILE_BYTES } from '@/core/interchange/rackFile'
+import { MAX_RACK_FILE_BYTES } from '@/core/interchange/rackFile'
 import type { Edit } from '@/core/model/edit'
 import type { SpeechOf } from '@/core/sound/ducking'
 import { readZip, type ZipFault } from '../zip/readZip'
@@ -23,17 +23,17 @@ export async function openBundle(file: File): Promise<BundleOpened> {
 }
 
 async function openAlone(file: File): Promise<BundleOpened> {
-  if (file.size > MOST_BUNDLE_JSON_BYTES) return { ok: false, reason: 'too-large', detail: file.name }
+  if (file.size > MAX_BUNDLE_JSON_BYTES) return { ok: false, reason: 'too-large', detail: file.name }
   const read = readBundle(await file.text())
   return read.ok ? { ok: true, edits: read.edits, speechOf: read.speechOf, rack: null, files: [] } : read
 }
 
 async function openZip(zip: Blob): Promise<BundleOpened> {
-  const opened = await readZip<BundleOpened>(zip, MOST_ENTRIES + 2, async (open) => {
+  const opened = await readZip<BundleOpened>(zip, MAX_ENTRIES + 2, async (open) => {
     if (!open.has(BUNDLE_ENTRY)) return { ok: false, reason: 'not-a-bundle', detail: '' }
-    const read = readBundle(await open.text(BUNDLE_ENTRY, MOST_BUNDLE_JSON_BYTES))
+    const read = readBundle(await open.text(BUNDLE_ENTRY, MAX_BUNDLE_JSON_BYTES))
     if (!read.ok) return read
-    const rack = open.has(RACK_ENTRY) ? await open.text(RACK_ENTRY, MOST_RACK_FILE_BYTES) : null
+    const rack = open.has(RACK_ENTRY) ? await open.text(RACK_ENTRY, MAX_RACK_FILE_BYTES) : null
     const files = []
     for (const of of read.carried) files.push({ of, blob: await open.blob(of.entry, of.sizeBytes) })
     return { ok: true, edits: read.edits, speechOf: read.speechOf, rack, files }

@@ -6,7 +6,7 @@ import { cssFont, measureText } from '../fonts/measureText'
 import type { Context2D } from './cropReader'
 
 /** Texts are set once and drawn many times: so many settings are kept. */
-const MOST_KEPT = 64
+const MAX_KEPT = 64
 const kept = new Map<string, SetText | null>()
 
 function settingOf({ text, style, area }: TextStep, side: number): SetText | null {
@@ -14,7 +14,7 @@ function settingOf({ text, style, area }: TextStep, side: number): SetText | nul
   let known = kept.get(key)
   if (known === undefined) {
     known = setText(text, style, area, side, measureText)
-    if (kept.size >= MOST_KEPT) kept.delete(kept.keys().next().value as string)
+    if (kept.size >= MAX_KEPT) kept.delete(kept.keys().next().value as string)
     kept.set(key, known)
   }
   return known

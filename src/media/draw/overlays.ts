@@ -18,7 +18,7 @@ export interface Keeper<T> {
 }
 
 /** So much is kept of what was drawn; what moves is drawn anew for every frame. */
-const MOST_BYTES = 64e6
+const MAX_BYTES = 64e6
 
 /** Words, figures, shadows, borders, masks, gradients: drawn by the canvas, as the preview draws them, once for as long as they stay, and laid over planes from then on. */
 export class Overlays<T> {
@@ -49,7 +49,7 @@ export class Overlays<T> {
 
   private makeRoom(bytes: number): void {
     for (const [key, old] of this.kept) {
-      if (this.bytes + bytes <= MOST_BYTES) return
+      if (this.bytes + bytes <= MAX_BYTES) return
       this.kept.delete(key)
       this.bytes -= old.bytes
       if (old.overlay) this.keeper.letGo(old.overlay)

@@ -39,7 +39,7 @@ export function listOwnFont(family: string, file: Blob): void {
 
 /** Texts whose letters are here already, with their face. */
 const ready = new Set<string>()
-const MOST_KNOWN = 2000
+const MAX_KNOWN = 2000
 
 /** Loads what is needed to draw `text`: the style's own font, and for letters that it lacks those that stand in for it. Says whether anything new came. */
 export async function loadFonts(text: string, { font, weight, capitals }: TextStyle): Promise<boolean> {
@@ -47,7 +47,7 @@ export async function loadFonts(text: string, { font, weight, capitals }: TextSt
   if (ready.has(key)) return false
   await listFaces()
   const loaded = await fonts().load(cssFont({ font, weight, size: 16 }), capitals ? text.toLocaleUpperCase() : text)
-  if (ready.size >= MOST_KNOWN) ready.clear()
+  if (ready.size >= MAX_KNOWN) ready.clear()
   ready.add(key)
   return loaded.length > 0
 }

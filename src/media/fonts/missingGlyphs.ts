@@ -12,7 +12,7 @@ const EM = 32
 
 let canvas: OffscreenCanvasRenderingContext2D | null = null
 const known = new Map<string, boolean>()
-const MOST_KNOWN = 20_000
+const MAX_KNOWN = 20_000
 
 /** Those letters of a text that nothing is drawn for, or only what stands for a missing one. The fonts must have been loaded, see loadFonts. */
 export function missingGlyphs(text: string, { font, weight }: Pick<TextStyle, 'font' | 'weight'>): string[] {
@@ -26,7 +26,7 @@ function isDrawn(letter: string, face: string): boolean {
   if (drawn === undefined) {
     const picture = pictureOf(letter, face)
     drawn = picture !== '' && picture !== pictureOf(NEVER_DRAWN, face)
-    if (known.size >= MOST_KNOWN) known.clear()
+    if (known.size >= MAX_KNOWN) known.clear()
     known.set(key, drawn)
   }
   return drawn

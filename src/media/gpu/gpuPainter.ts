@@ -45,7 +45,7 @@ interface Looking extends Seen {
 const UPRIGHT: Orientation = { turn: 0, flip: false }
 
 /** Looked at so often each way at most, for one pixel. */
-const MOST_CELLS = 16
+const MAX_CELLS = 16
 
 /**
  * Paints compositions on the GPU: frames become textures, are scaled and laid over each other there, and come back as the planes that encoders take.
@@ -283,7 +283,7 @@ export class GpuPainter {
   ): void {
     const looking = { texture, ...seenOf(crop, orientation) }
     const cells = (length: number, outputs: number) =>
-      length / outputs >= 1 / HALVED_FROM ? Math.min(MOST_CELLS, Math.ceil(length / outputs)) : 1
+      length / outputs >= 1 / HALVED_FROM ? Math.min(MAX_CELLS, Math.ceil(length / outputs)) : 1
     const lying = orientation.turn % 2 === 1
     this.rectangle(
       out,

@@ -12,7 +12,7 @@ import type { OpenSources, SourceFile } from '../source/openSources'
 import type { SoundMemory } from './soundMemory'
 
 /** Sound that is kept is listened to without ever waiting for anything: so often somebody else is let in, among them a later call that ends this one. */
-const MOST_AT_A_TIME_MS = 50
+const MAX_AT_A_TIME_MS = 50
 
 /** Listens to a highlight's mix, as it is played and rendered; null when `signal` is aborted. Rejects when a file cannot be read. Recordings that are open for something else are not opened again. */
 export async function loudnessOf(
@@ -31,7 +31,7 @@ export async function loudnessOf(
     const meter = new LoudnessMeter(OUTPUT_SAMPLE_RATE, await soundArithmetic())
     let since = performance.now()
     for await (const block of new Mixer(edit, speechOf, sources, memory.read).blocks(0)) {
-      if (performance.now() - since > MOST_AT_A_TIME_MS) {
+      if (performance.now() - since > MAX_AT_A_TIME_MS) {
         await new Promise((resolve) => setTimeout(resolve))
         since = performance.now()
       }

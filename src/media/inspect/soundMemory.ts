@@ -5,7 +5,7 @@ import type { SoundSource } from '../source/openSource'
 import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
 
 /** About three minutes of stereo; what was used longest ago goes first, and stretched sound before what it was stretched from, which takes longer to decode. */
-const MOST_BYTES = 64 << 20
+const MAX_BYTES = 64 << 20
 
 const PART_SECONDS = 5
 const PART_FRAMES = PART_SECONDS * OUTPUT_SAMPLE_RATE
@@ -41,7 +41,7 @@ export class SoundMemory {
     let at = Math.max(0, fromMicros)
     const parts = this.inParts(id, source, at)
     try {
-      while (at < toMicros && !signal.aborted && (mayForget || (this.parts.size + 1) * PART_BYTES <= MOST_BYTES)) {
+      while (at < toMicros && !signal.aborted && (mayForget || (this.parts.size + 1) * PART_BYTES <= MAX_BYTES)) {
         const { value, done } = await parts.next()
         if (done) return
         at += (value.length / 2 / OUTPUT_SAMPLE_RATE) * MICROS_PER_SECOND
@@ -103,7 +103,7 @@ export class SoundMemory {
     kept.set(key, sound)
     for (const from of [this.pieces, this.parts])
       for (const [oldest, old] of from) {
-        if (this.bytes <= MOST_BYTES) return
+        if (this.bytes <= MAX_BYTES) return
         from.delete(oldest)
         this.bytes -= old.byteLength
       }

@@ -16,7 +16,7 @@ export interface Axis {
 }
 
 /** Tables are kept for so many different crops: those of a picture that stays are built once, those of one that moves are not worth keeping. */
-const MOST_TABLES = 128
+const MAX_TABLES = 128
 
 interface Table {
   index: number
@@ -73,7 +73,7 @@ export class Resampler {
     const key = `${way} ${axis.kind} ${axis.outputs} ${axis.from - axis.first} ${axis.step} ${axis.samples} ${axis.deviation ?? ''}`
     const known = this.tables.get(key)
     if (known) return known
-    if (this.tables.size >= MOST_TABLES) this.forget()
+    if (this.tables.size >= MAX_TABLES) this.forget()
     const built = filterTable({
       kind: axis.kind,
       outputs: axis.outputs,

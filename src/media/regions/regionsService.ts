@@ -118,7 +118,7 @@ async function quickTimes(source: Source, times: readonly Micros[]): Promise<num
 /** Mouths open and close a few times a second. */
 const STIR_EVERY_MICROS = 120_000
 /** Longer stretches tell no more. */
-const MOST_STIR_LOOKS = 25
+const MAX_STIR_LOOKS = 25
 
 async function stirIn(
   source: Source,
@@ -127,7 +127,7 @@ async function stirIn(
   regions: readonly Rect[],
   { fromMicros, toMicros }: { fromMicros: Micros; toMicros: Micros },
 ): Promise<number[]> {
-  const looks = Math.max(2, Math.min(MOST_STIR_LOOKS, Math.floor((toMicros - fromMicros) / STIR_EVERY_MICROS)))
+  const looks = Math.max(2, Math.min(MAX_STIR_LOOKS, Math.floor((toMicros - fromMicros) / STIR_EVERY_MICROS)))
   const first = await source.video.getFirstTimestamp()
   const seconds = Array.from({ length: looks }, (_, i) =>
     Math.max(first, source.toContainer(fromMicros + i * STIR_EVERY_MICROS) + 0.001),

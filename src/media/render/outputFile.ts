@@ -30,7 +30,7 @@ import type { SoundTarget } from './soundTrack'
 import { SplicedTrack } from './splicedTrack'
 
 /** Opus packs 960 samples (20 ms) a packet, AAC 1024; a few more for priming and the padded end. */
-const LEAST_PACKET_SAMPLES = 960
+const MIN_PACKET_SAMPLES = 960
 const SPARE_SOUND_PACKETS = 8
 
 const KEY_FRAME_SECONDS = 2
@@ -105,7 +105,7 @@ export class OutputFile {
     const { choice, wanted } = this.plan
     const track = new EncodedAudioPacketSource(choice.audio)
     const packets =
-      Math.ceil((toSeconds(map.lengthMicros) * OUTPUT_SAMPLE_RATE) / LEAST_PACKET_SAMPLES) + SPARE_SOUND_PACKETS
+      Math.ceil((toSeconds(map.lengthMicros) * OUTPUT_SAMPLE_RATE) / MIN_PACKET_SAMPLES) + SPARE_SOUND_PACKETS
     this.output.addAudioTrack(track, { maximumPacketCount: packets })
     return {
       coding: { codec: choice.audio, bitrate: wanted.settings.audioBitrate },

@@ -25,7 +25,7 @@ import { SoundWriter } from './soundTrack'
 const COMPOSED_AHEAD = 24
 
 /** Encoders work beside each other, but not all of many. */
-const MOST_ENCODING = mostEncoding(navigator.hardwareConcurrency)
+const MAX_ENCODING = mostEncoding(navigator.hardwareConcurrency)
 
 /** How far the sound may run ahead of the picture while muxing: keeps interleaving tight and memory small. */
 const SOUND_AHEAD_MICROS = MICROS_PER_SECOND / 2
@@ -146,7 +146,7 @@ class Together {
       )
       const takingOver = this.working.filter((file) => !file.picture(n))
       const keeps = (file: OutputFile) =>
-        keepsForLater(this.working.indexOf(file), this.working.length, n, MOST_ENCODING)
+        keepsForLater(this.working.indexOf(file), this.working.length, n, MAX_ENCODING)
       await this.timed(
         'encodeMs',
         Promise.all([

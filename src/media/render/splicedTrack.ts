@@ -5,7 +5,7 @@ import { bytesOf } from '../source/avcDescription'
 import { OUTPUT_COLOURS, type FrameTime } from './pictureCanvas'
 
 /** Frames that wait in the encoder at most. */
-const MOST_WAITING = 4
+const MAX_WAITING = 4
 
 /** H.264 of our own between stretches that are taken over from a recording as they are coded, in one track: the sets that our own is read with get numbers that the recording does not use. */
 export class SplicedTrack {
@@ -51,7 +51,7 @@ export class SplicedTrack {
   /** Codes a frame. Resolves when the encoder can do with another; rejects when it broke down. */
   async add(sample: VideoSample): Promise<void> {
     await this.written
-    while (this.error === null && this.encoder.encodeQueueSize >= MOST_WAITING)
+    while (this.error === null && this.encoder.encodeQueueSize >= MAX_WAITING)
       await new Promise<void>((resolve) => (this.wake = resolve))
     this.check()
     const frame = sample.toVideoFrame()

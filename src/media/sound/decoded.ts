@@ -2,7 +2,7 @@ import { AudioSample, AudioSampleSink, EncodedPacketSink, type InputAudioTrack }
 import { toInterleavedStereo } from '@/core/sound/downmix'
 
 /** Packets given to the browser's decoder and blocks that came out of it and were not fetched: enough to keep it busy, little to throw away. */
-const MOST_ON_THE_WAY = 256
+const MAX_ON_THE_WAY = 256
 
 /** Blocks fetched at a time: going to and fro for each takes longer than decoding it. */
 const BLOCKS_TOGETHER = 32
@@ -52,13 +52,13 @@ async function* byBrowser(
     error: failed,
   })
   decoder.addEventListener('dequeue', () => {
-    if (decoder.decodeQueueSize <= MOST_ON_THE_WAY / 2) wake()
+    if (decoder.decodeQueueSize <= MAX_ON_THE_WAY / 2) wake()
   })
   let off: number | null = null
   try {
     decoder.configure(config)
     for (let more = true; !ended || ready.length > 0;) {
-      while (more && decoder.decodeQueueSize + ready.length < MOST_ON_THE_WAY) {
+      while (more && decoder.decodeQueueSize + ready.length < MAX_ON_THE_WAY) {
         const { value: packet } = await packets.next()
         if (failure !== null) throw failure
         more = packet !== undefined && packet.timestamp < to
@@ -76,7 +76,7 @@ async function* byBrowser(
         yield block
       }
       if (failure !== null) throw failure
-      if (!ended && (!more || decoder.decodeQueueSize > MOST_ON_THE_WAY / 2))
+      if (!ended && (!more || decoder.decodeQueueSize > MAX_ON_THE_WAY / 2))
         await new Promise<void>((resolve) => (wake = resolve))
     }
   } finally {

@@ -1,4 +1,4 @@
-import { MOST_OVER, PEAK_PHASES, PEAK_TAPS, PLAIN_ARITHMETIC, type SoundArithmetic } from '@/core/sound/arithmetic'
+import { MAX_OVER, PEAK_PHASES, PEAK_TAPS, PLAIN_ARITHMETIC, type SoundArithmetic } from '@/core/sound/arithmetic'
 import type { RateFilter } from '@/core/sound/rateChange'
 
 /** What kernel/sound.ts compiles to. Every number is a byte offset or a count; see there. */
@@ -20,7 +20,7 @@ interface SoundExports {
 }
 
 /** Samples handed over at a time. */
-const MOST_SAMPLES = 16_384
+const MAX_SAMPLES = 16_384
 const BYTES = Float32Array.BYTES_PER_ELEMENT
 
 /** Where things lie in the kernel's memory; vectors are read whole, so there is room behind each. */
@@ -28,15 +28,15 @@ const PHASES = 65_536
 const FILTER = PHASES + 1024
 const STATE = FILTER + 128
 const FIRST = PHASES + 4096
-const SECOND = FIRST + (MOST_SAMPLES + 64) * BYTES
-const THIRD = SECOND + (MOST_SAMPLES + 64) * BYTES
-const FOURTH = THIRD + (MOST_SAMPLES + 64) * BYTES
+const SECOND = FIRST + (MAX_SAMPLES + 64) * BYTES
+const THIRD = SECOND + (MAX_SAMPLES + 64) * BYTES
+const FOURTH = THIRD + (MAX_SAMPLES + 64) * BYTES
 /** For sums and means of what is looked through. */
-const ROOM = FOURTH + (MOST_SAMPLES + 64) * BYTES
+const ROOM = FOURTH + (MAX_SAMPLES + 64) * BYTES
 /** For the filter of one change of rate; that of 44 100 to 48 000 takes 15 360, one between rates that have nothing in common some millions. */
-const RATES = ROOM + 4 * (MOST_SAMPLES + 64) * BYTES
-const MOST_COEFS = 262_144
-const END = RATES + MOST_COEFS * BYTES
+const RATES = ROOM + 4 * (MAX_SAMPLES + 64) * BYTES
+const MAX_COEFS = 262_144
+const END = RATES + MAX_COEFS * BYTES
 
 /** The kernel's arithmetic. Rejects where WebAssembly has no SIMD. */
 export async function startSoundKernel(bytes: BufferSource): Promise<SoundArithmetic> {
@@ -51,22 +51,22 @@ export async function startSoundKernel(bytes: BufferSource): Promise<SoundArithm
   memory.grow(Math.max(0, Math.ceil((END - memory.buffer.byteLength) / 65_536)))
   new Float32Array(memory.buffer, PHASES, 4 * PEAK_TAPS).set(PEAK_PHASES.flatMap((phase) => [...phase]))
   const [first, second, third, fourth] = [FIRST, SECOND, THIRD, FOURTH].map(
-    (at) => new Float32Array(memory.buffer, at, MOST_SAMPLES + 64),
+    (at) => new Float32Array(memory.buffer, at, MAX_SAMPLES + 64),
   ) as [Float32Array, Float32Array, Float32Array, Float32Array]
   const [filters, states] = [new Float64Array(memory.buffer, FILTER, 10), new Float64Array(memory.buffer, STATE, 8)]
-  const coefs = new Float32Array(memory.buffer, RATES, MOST_COEFS)
+  const coefs = new Float32Array(memory.buffer, RATES, MAX_COEFS)
   let laid: RateFilter | null = null
   return {
     oversample(stereo, peaks, above) {
       // Frames at a time, with those before the first; the kernel takes them in fours.
-      const atOnce = MOST_SAMPLES / 2 - 16
+      const atOnce = MAX_SAMPLES / 2 - 16
       let highest = 0
       for (let from = 0; from < peaks.length; from += atOnce) {
         const count = Math.min(atOnce, peaks.length - from)
         const end = 2 * (from + count + PEAK_TAPS - 1)
         first.set(stereo.subarray(2 * from, end))
         first.fill(0, end - 2 * from, end - 2 * from + 16)
-        const most = oversample(FIRST, Math.ceil(count / 4) * 4, SECOND, PHASES, above / MOST_OVER)
+        const most = oversample(FIRST, Math.ceil(count / 4) * 4, SECOND, PHASES, above / MAX_OVER)
         const part = second.subarray(0, count)
         peaks.set(part, from)
         // What the last four tell beyond the end is no peak.
@@ -78,8 +78,8 @@ export async function startSoundKernel(bytes: BufferSource): Promise<SoundArithm
       filters.set(filter)
       states.set(state)
       let sum = 0
-      for (let at = from; at < to; at += MOST_SAMPLES / 2) {
-        const end = Math.min(to, at + MOST_SAMPLES / 2)
+      for (let at = from; at < to; at += MAX_SAMPLES / 2) {
+        const end = Math.min(to, at + MAX_SAMPLES / 2)
         first.set(stereo.subarray(2 * at, 2 * end))
         sum += weigh(FIRST, end - at, FILTER, STATE)
       }
@@ -87,7 +87,7 @@ export async function startSoundKernel(bytes: BufferSource): Promise<SoundArithm
       return sum
     },
     goOn(heard, tail, fade, crossed) {
-      if (heard.length > MOST_SAMPLES) return PLAIN_ARITHMETIC.goOn(heard, tail, fade, crossed)
+      if (heard.length > MAX_SAMPLES) return PLAIN_ARITHMETIC.goOn(heard, tail, fade, crossed)
       first.set(heard)
       second.set(tail)
       third.set(fade)
@@ -98,8 +98,8 @@ export async function startSoundKernel(bytes: BufferSource): Promise<SoundArithm
     changeRate(heard, filter, next, out) {
       const { up, down, taps } = filter
       // Frames that can be told from what fits; a filter that is longer than that, or has more phases than there is room for, is a rare one.
-      const atOnce = Math.min(MOST_SAMPLES / 2, Math.floor(((MOST_SAMPLES / 2 - taps) * up) / down))
-      if (filter.coefs.length > MOST_COEFS || atOnce < 1) return PLAIN_ARITHMETIC.changeRate(heard, filter, next, out)
+      const atOnce = Math.min(MAX_SAMPLES / 2, Math.floor(((MAX_SAMPLES / 2 - taps) * up) / down))
+      if (filter.coefs.length > MAX_COEFS || atOnce < 1) return PLAIN_ARITHMETIC.changeRate(heard, filter, next, out)
       if (laid !== filter) coefs.set(filter.coefs)
       laid = filter
       for (let from = 0; from < out.length / 2; from += atOnce) {

@@ -9,12 +9,12 @@ import { disposableIn, withoutUnseen, type IsUnseen } from './leaveOut'
 import { ReadAhead } from './readAhead'
 
 /** Packets given to the decoder and not taken from it as frames: enough to keep it busy through its reordering. */
-const MOST_AHEAD = 6
+const MAX_AHEAD = 6
 
 /** Frames from a time on, in the order of their presentation, decoded a little ahead of whoever takes them. Not for concurrent use: await one call before the next. */
 export class FrameStream {
   private readonly samples: AsyncGenerator<VideoSample, void, unknown>
-  private readonly ahead = new ReadAhead(MOST_AHEAD)
+  private readonly ahead = new ReadAhead(MAX_AHEAD)
 
   /** From the frame on screen at `startSeconds` on; up to `wantedSeconds` as fast as they come, since nobody looks at those. Frames that `isUnseen` may be left out. Container time. */
   constructor(

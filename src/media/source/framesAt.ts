@@ -2,14 +2,14 @@ import { VideoSampleSink, type InputVideoTrack, type VideoSample } from 'mediabu
 import { ReadAhead } from './readAhead'
 
 /** Frames decoded and not yet taken. */
-const MOST_AHEAD = 3
+const MAX_AHEAD = 3
 
 /** The frames on screen at rising times, seconds of container time, each for the caller to close; null where there is none. Leaving the loop stops the decoding. */
 export async function* framesAt(
   track: InputVideoTrack,
   seconds: Iterable<number>,
 ): AsyncGenerator<VideoSample | null, void, unknown> {
-  const ahead = new ReadAhead(MOST_AHEAD)
+  const ahead = new ReadAhead(MAX_AHEAD)
   const frames = new VideoSampleSink(track).samplesAtTimestamps(heldBack(seconds, ahead))
   try {
     for (;;) {

@@ -8,12 +8,12 @@ export interface OpenImage {
 }
 
 /** All frames of a moving picture together may have so many pixels (4 bytes each); larger ones are kept smaller. */
-const MOST_PIXELS = 24_000_000
+const MAX_PIXELS = 24_000_000
 /** Frames after this many are left out. */
-const MOST_FRAMES = 600
+const MAX_FRAMES = 600
 /** Of a frame that says nothing, or something that no display shows. */
 const USUAL_MICROS = MICROS_PER_SECOND / 10
-const LEAST_MICROS = MICROS_PER_SECOND / 60
+const MIN_MICROS = MICROS_PER_SECOND / 60
 
 /** Opens a picture file. Rejects for what is not a picture. Memory is bounded whatever the file holds. */
 export async function openImage(file: Blob): Promise<OpenImage> {
@@ -32,13 +32,13 @@ async function openMoving(file: Blob): Promise<OpenImage | null> {
   try {
     await decoder.tracks.ready
     await decoder.completed
-    const count = Math.min(MOST_FRAMES, decoder.tracks.selectedTrack?.frameCount ?? 1)
+    const count = Math.min(MAX_FRAMES, decoder.tracks.selectedTrack?.frameCount ?? 1)
     if (count < 2) return null
     let untilMicros = 0
     for (let frameIndex = 0; frameIndex < count; frameIndex++) {
       const { image } = await decoder.decode({ frameIndex })
-      untilMicros += Math.max(LEAST_MICROS, image.duration ?? USUAL_MICROS)
-      const scale = Math.min(1, Math.sqrt(MOST_PIXELS / (count * image.displayWidth * image.displayHeight)))
+      untilMicros += Math.max(MIN_MICROS, image.duration ?? USUAL_MICROS)
+      const scale = Math.min(1, Math.sqrt(MAX_PIXELS / (count * image.displayWidth * image.displayHeight)))
       const bitmap = await createImageBitmap(
         image,
         scale < 1

@@ -25,10 +25,10 @@ export interface Source extends SoundSource {
 }
 
 /** Bytes of a file kept in memory after they were read; several workers have the same file open. */
-const MOST_CACHED_BYTES = 2 << 20
+const MAX_CACHED_BYTES = 2 << 20
 
 export function openInput(blob: Blob): Input<BlobSource> {
-  return new Input({ formats: ALL_FORMATS, source: new BlobSource(blob, { maxCacheSize: MOST_CACHED_BYTES }) })
+  return new Input({ formats: ALL_FORMATS, source: new BlobSource(blob, { maxCacheSize: MAX_CACHED_BYTES }) })
 }
 
 async function soundOf(input: Input): Promise<InputAudioTrack | null> {

@@ -40,7 +40,7 @@ const SETTINGS = [
 ] as const
 
 /** The largest tokenizers have about a tenth of this. */
-const MOST_SETTINGS_BYTES = 40_000_000
+const MAX_SETTINGS_BYTES = 40_000_000
 
 const config = z.object({ model_type: z.string() })
 const generationConfig = z.object({
@@ -96,7 +96,7 @@ function weightsIn(all: ReadonlyMap<string, Blob>, stem: string): { form: Weight
 
 async function settings<T>(all: ReadonlyMap<string, Blob>, path: string, schema: z.ZodType<T>): Promise<T | null> {
   const blob = all.get(path)
-  if (!blob || blob.size > MOST_SETTINGS_BYTES) return null
+  if (!blob || blob.size > MAX_SETTINGS_BYTES) return null
   try {
     const read = schema.safeParse(JSON.parse(await blob.text()))
     return read.success ? read.data : null

@@ -13,11 +13,11 @@ export type ZipFault =
   'not-a-zip' | 'too-many-entries' | 'bad-name' | 'too-large' | 'bomb' | 'missing-entry' | 'damaged'
 
 /** Media hardly gets smaller: what unpacks to so many times its size is not media. */
-const MOST_GROWTH = 100
+const MAX_GROWTH = 100
 /** The record at a zip's end, with the longest comment that it can have. */
 const END_BYTES = 22 + 65_535
 /** The largest a zip's contents may be. */
-const MOST_BYTES = 200e9
+const MAX_BYTES = 200e9
 
 class Refused extends Error {
   constructor(
@@ -71,7 +71,7 @@ export async function readZip<T>(
     const told = await entriesTold(zip)
     if (told !== null && told > mostEntries) refuse('too-many-entries', `${told}`)
     const byName = await entriesOf(reader, mostEntries)
-    if ([...byName.values()].reduce((sum, e) => sum + e.uncompressedSize, 0) > MOST_BYTES) refuse('too-large', '')
+    if ([...byName.values()].reduce((sum, e) => sum + e.uncompressedSize, 0) > MAX_BYTES) refuse('too-large', '')
     return { ok: true, value: await read(new OpenZip(byName)) }
   } catch (error) {
     if (error instanceof Refused) return { ok: false, reason: error.reason, detail: error.detail }
@@ -115,6 +115,6 @@ function refuseUnread(error: unknown): never {
 
 function checkEntry({ filename, uncompressedSize, compressedSize, encrypted }: FileEntry): void {
   if (encrypted) refuse('damaged', 'it asks for a password')
-  if (uncompressedSize > 1_000_000 && uncompressedSize > MOST_GROWTH * compressedSize)
+  if (uncompressedSize > 1_000_000 && uncompressedSize > MAX_GROWTH * compressedSize)
     refuse('bomb', filename.slice(0, 120))
 }

@@ -15,7 +15,7 @@ import {
 const LETTERS = 'ABCDEFGHJKMNPQRSTUVWXYZ23456789'
 const CODE_LENGTH = 8
 
-export const MOST_FILES = 60
+export const MAX_FILES = 60
 
 const FOLDER = 'brimble-pick-up'
 
@@ -97,7 +97,7 @@ export class PickUp {
     const type = TYPES[name.split('.').at(-1)?.toLowerCase() ?? '']
     if (!this.isOpen) return { ok: false, reason: 'closed' }
     if (!type) return { ok: false, reason: 'bad-type' }
-    if (this.files.length >= MOST_FILES) return { ok: false, reason: 'too-many' }
+    if (this.files.length >= MAX_FILES) return { ok: false, reason: 'too-many' }
     const path = join(this.folder, randomBytes(12).toString('hex'))
     const counted = new Transform({
       transform: (chunk: Buffer, _, done) => {

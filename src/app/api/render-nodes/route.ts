@@ -9,7 +9,7 @@ import { handToNodes, hasRenderNodes, RedisAway, standingOf, takeBack } from '@/
 
 export const dynamic = 'force-dynamic'
 
-const MOST_IDS = 500
+const MAX_IDS = 500
 /** An edit as text, and what is said beside it. */
 const MAX_JOB_BYTES = MAX_TEXT + 1_000_000
 
@@ -36,7 +36,7 @@ async function answered(work: () => Promise<Response>): Promise<Response> {
 const askedIds = (request: Request) =>
   z
     .array(jobFields.id)
-    .max(MOST_IDS)
+    .max(MAX_IDS)
     .safeParse((new URL(request.url).searchParams.get('ids') ?? '').split(',').filter(Boolean))
 
 /** Whether this server knows of render nodes, and how the asked jobs stand. */

@@ -8,7 +8,7 @@ export const STILL_RANGE = 14
 const TOLERANCE = 7
 
 /** A background covers at least this share of the frame. */
-const LEAST_SHARE = 0.006
+const MIN_SHARE = 0.006
 
 /** The commonest colour darker than this is tried too: bars and gutters may be narrow. */
 const BLACK = 24
@@ -32,7 +32,7 @@ export class Background extends SummedArea {
     const around = (luma: number) =>
       counts.subarray(Math.max(0, luma - TOLERANCE), luma + TOLERANCE + 1).reduce((a, b) => a + b, 0)
     const found: number[] = []
-    const least = range.length * LEAST_SHARE
+    const least = range.length * MIN_SHARE
     const total = Array.from(counts.keys(), around)
     const order = Array.from(counts.keys()).sort(
       (a, b) => (total[b] as number) - (total[a] as number) || (counts[b] as number) - (counts[a] as number),

@@ -11,12 +11,12 @@ const SIZES: InsetSizes = { leastSide: 0.035, mostSide: 0.4, leastProportion: 0.
 const RANGES = [28, 60]
 
 /** Around a display this share of the pixels moves at least, and this much less of those in it. */
-const LEAST_AROUND = 0.35
-const LEAST_APART = 0.3
-const LEAST_COVER = 0.75
+const MIN_AROUND = 0.35
+const MIN_APART = 0.3
+const MIN_COVER = 0.75
 
 const MOST = 6
-const MOST_CONFIDENCE = 0.75
+const MAX_CONFIDENCE = 0.75
 
 export interface Display {
   rect: Rect
@@ -35,7 +35,7 @@ export function displaysIn(
   const moving = RANGES.map((range) => new SummedArea(stillness, (i) => (stillness.range[i] as number) > range))
   const found: Display[] = []
   const candidates = insetsIn(within, upright, level, SIZES, 400)
-    .filter(({ cover }) => cover >= LEAST_COVER)
+    .filter(({ cover }) => cover >= MIN_COVER)
     .map(({ rect, cover }) => ({ rect, score: cover * Math.max(...moving.map((m) => apart(m, rect, within))) }))
     .filter((c) => c.score > 0)
     // Of a display and a part of it, the whole: a little less sure is still surer than a fragment.
@@ -43,7 +43,7 @@ export function displaysIn(
   for (const { rect, score } of candidates) {
     if (found.length >= MOST) break
     if ([...found.map((d) => d.rect), ...(camera ? [camera] : [])].some((other) => intersection(other, rect))) continue
-    found.push({ rect, confidence: Math.min(MOST_CONFIDENCE, score) })
+    found.push({ rect, confidence: Math.min(MAX_CONFIDENCE, score) })
   }
   return found.sort((a, b) => b.confidence - a.confidence)
 }
@@ -53,5 +53,5 @@ function apart(moving: SummedArea, rect: Rect, within: Rect): number {
   const around = surroundings(rect, within)
   const outside = around.reduce((sum, r) => sum + moving.count(r), 0) / around.reduce((sum, r) => sum + areaOf(r), 0)
   const less = outside - moving.share(rect)
-  return outside >= LEAST_AROUND && less >= LEAST_APART ? less : 0
+  return outside >= MIN_AROUND && less >= MIN_APART ? less : 0
 }

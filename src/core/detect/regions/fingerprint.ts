@@ -59,7 +59,7 @@ function longest(lines: StillLines, from: number, to: number, alongFrom: number,
 const SPREAD = 0.6
 
 /** A cell counts as holding still from this share of its pixels on. */
-const LEAST_STILL = 0.6 * 255
+const MIN_STILL = 0.6 * 255
 
 /** Cells of the same brightness: coders and capture cards shift it a little. */
 const SAME_LUMA = 14
@@ -71,7 +71,7 @@ export function likeness(a: Fingerprint, b: Fingerprint): number {
   let either = 0
   let same = 0
   for (let i = 0; i < CELLS; i++) {
-    const [inA, inB] = [(a.still[i] as number) >= LEAST_STILL, (b.still[i] as number) >= LEAST_STILL]
+    const [inA, inB] = [(a.still[i] as number) >= MIN_STILL, (b.still[i] as number) >= MIN_STILL]
     if (inA || inB) either++
     if (!inA || !inB) continue
     both++

@@ -16,9 +16,9 @@ export interface FollowSettings {
 }
 
 /** A crop holds still for at least this long, or it seems to tremble. */
-const LEAST_HOLD_MICROS = 900_000
+const MIN_HOLD_MICROS = 900_000
 /** A move takes at least this long, or it seems to jerk. */
-const LEAST_MOVE_MICROS = 500_000
+const MIN_MOVE_MICROS = 500_000
 /** At its fastest an eased move is this much faster than on average. */
 const EASING_PEAK = 1.5
 
@@ -67,7 +67,7 @@ function holdsOf(shot: readonly { micros: Micros; at: Point }[], reach: Point): 
     for (; end < shot.length; end++) {
       const { at, micros } = shot[end] as { micros: Micros; at: Point }
       const wider = [Math.min(left, at.x), Math.max(right, at.x), Math.min(top, at.y), Math.max(bottom, at.y)] as const
-      const longEnough = micros - (shot[begin]?.micros ?? 0) >= LEAST_HOLD_MICROS
+      const longEnough = micros - (shot[begin]?.micros ?? 0) >= MIN_HOLD_MICROS
       if (longEnough && (wider[1] - wider[0] > 2 * reach.x || wider[3] - wider[2] > 2 * reach.y)) break
       ;[left, right, top, bottom] = wider
     }
@@ -92,7 +92,7 @@ function keysOf(start: Micros, holds: readonly Hold[], mostPerSecond: number): P
     // A move has the second half of one hold and the first half of the next to itself, so moves never run into each other.
     const most = Math.min(hold.fromMicros - before.fromMicros, hold.toMicros - hold.fromMicros)
     const distance = Math.hypot(hold.at.x - here.x, hold.at.y - here.y)
-    const wanted = Math.max(LEAST_MOVE_MICROS, (EASING_PEAK * distance * 1e6) / mostPerSecond)
+    const wanted = Math.max(MIN_MOVE_MICROS, (EASING_PEAK * distance * 1e6) / mostPerSecond)
     const takes = Math.min(wanted, most)
     const share = distance === 0 ? 1 : Math.min(1, (mostPerSecond * takes) / 1e6 / EASING_PEAK / distance)
     const from = Math.max((keys.at(-1)?.micros ?? 0) + 1, Math.round(hold.fromMicros - takes / 2))

@@ -15,13 +15,13 @@ export interface InsetSizes {
 export const CAMERA_SIZES: InsetSizes = { leastSide: 0.1, mostSide: 0.55, leastProportion: 0.6, mostProportion: 2.6 }
 
 /** Along each of its sides at least this share is a line. */
-const LEAST_COVER = 0.55
+const MIN_COVER = 0.55
 
 /** Lines are looked at that are one over some stretch this long, as a share of the frame's height. */
 const PROBE = 0.06
 
 /** Most lines of each direction that rectangles are made of: the strongest. */
-const MOST_LINES = 90
+const MAX_LINES = 90
 
 export interface Inset {
   rect: Rect
@@ -50,7 +50,7 @@ export function insetsIn(
       const width = x1 - x0
       if (width < frame.width * leastSide || width > frame.width * mostSide) continue
       // The level lines that run all the way between the two.
-      const across = rows.map((y) => ({ y, share: level.shareNear(y, x0, x1) })).filter((r) => r.share >= LEAST_COVER)
+      const across = rows.map((y) => ({ y, share: level.shareNear(y, x0, x1) })).filter((r) => r.share >= MIN_COVER)
       for (const top of [{ y: edgeTop, share: -1 }, ...across])
         for (const bottom of [...across, { y: edgeBottom, share: -1 }]) {
           const height = bottom.y - top.y
@@ -64,7 +64,7 @@ export function insetsIn(
             x1 === edgeRight ? -1 : upright.shareNear(x1, top.y, bottom.y),
           ]
           const real = sides.filter((s) => s >= 0)
-          if (real.length < 2 || Math.min(...real) < LEAST_COVER) continue
+          if (real.length < 2 || Math.min(...real) < MIN_COVER) continue
           found.push({ rect: { x: x0, y: top.y, width, height }, cover: real.reduce((a, b) => a + b, 0) / real.length })
         }
     }
@@ -100,7 +100,7 @@ function strongLines(
   )
   return peaks
     .sort((a, b) => b.strength - a.strength)
-    .slice(0, MOST_LINES)
+    .slice(0, MAX_LINES)
     .map((l) => l.line)
     .sort((a, b) => a - b)
 }

@@ -37,7 +37,7 @@ export interface StillLinesData {
 }
 
 /** Brightness steps at a line in at least this share of all frames, */
-const LEAST_FRAMES = 0.5
+const MIN_FRAMES = 0.5
 /** and in this share more than a few pixels away. */
 const MORE_FRAMES = 0.25
 
@@ -48,7 +48,7 @@ function countLines({ width, height, frames, stepsX, stepsY }: Stillness, axis: 
   const [lines, length] = axis === 'x' ? [width, height] : [height, width]
   const [acrossBy, alongBy] = axis === 'x' ? [1, width] : [width, 1]
   const steps = axis === 'x' ? stepsX : stepsY
-  const [enough, more] = [frames * LEAST_FRAMES, frames * MORE_FRAMES]
+  const [enough, more] = [frames * MIN_FRAMES, frames * MORE_FRAMES]
   const stride = length + 1
   const before = new Uint16Array((lines + SPARE_LINES) * stride)
   const place = (line: number) => Math.min(Math.max(line, 1), lines - 1) * acrossBy

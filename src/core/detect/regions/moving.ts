@@ -1,11 +1,11 @@
 import type { Rect } from '../../geometry/rect'
 
 /** Brightness that differs by more than this from what is usual at its place belongs to something that came. */
-const LEAST_DIFFERENCE = 14
+const MIN_DIFFERENCE = 14
 /** Less of the picture than this share is noise. */
-const LEAST_SHARE = 0.01
+const MIN_SHARE = 0.01
 /** Against the usual size of what moves, less than this is what is left when it has gone. */
-const LEAST_OF_USUAL = 0.35
+const MIN_OF_USUAL = 0.35
 /** The box leaves out this share of the subject's pixels at each side. */
 const TAIL = 0.04
 
@@ -19,7 +19,7 @@ export function movingSubjects(pictures: readonly Uint8Array[], width: number, h
   const sizes = seen.map((s) => s.count).sort((a, b) => a - b)
   const typical = sizes[Math.floor(sizes.length / 2)] ?? 0
   return seen.map(({ count, box }) =>
-    count >= Math.max(width * height * LEAST_SHARE, typical * LEAST_OF_USUAL) ? box : null,
+    count >= Math.max(width * height * MIN_SHARE, typical * MIN_OF_USUAL) ? box : null,
   )
 }
 
@@ -37,7 +37,7 @@ function boxOf(picture: Uint8Array, usual: Uint8Array, width: number, height: nu
   let count = 0
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {
-      if (Math.abs((picture[y * width + x] ?? 0) - (usual[y * width + x] ?? 0)) <= LEAST_DIFFERENCE) continue
+      if (Math.abs((picture[y * width + x] ?? 0) - (usual[y * width + x] ?? 0)) <= MIN_DIFFERENCE) continue
       count++
       columns[x] = (columns[x] ?? 0) + 1
       rows[y] = (rows[y] ?? 0) + 1

@@ -21,7 +21,7 @@ export interface Presence {
 /** Detectors draw their boxes wide: this much of one, about its centre, is what must not be lost. */
 const CORE_SHARE = 0.7
 /** So much of that core has to lie inside. */
-const LEAST_INSIDE = 0.97
+const MIN_INSIDE = 0.97
 
 /** Judges samples in order, `everyMicros` apart. A single sample in which nothing is found between two that are inside is a blink of the detector. */
 export function presenceOf(samples: readonly SubjectSample[], everyMicros: Micros): Presence {
@@ -54,5 +54,5 @@ export function isInside(subject: Rect, bounds: Rect): boolean {
     y: subject.y + (subject.height * (1 - CORE_SHARE)) / 2,
   }
   const shared = intersection(core, bounds)
-  return shared !== null && areaOf(shared) >= areaOf(core) * LEAST_INSIDE
+  return shared !== null && areaOf(shared) >= areaOf(core) * MIN_INSIDE
 }

@@ -31,7 +31,7 @@ export interface Seen {
 }
 
 /** Bars narrower than this are the ragged edge of a picture, px. */
-const LEAST_BAR = 4
+const MIN_BAR = 4
 
 /** Bars darker than this, in 8-bit luma, may be on one side alone. */
 const BLACK_BAR = 28
@@ -115,7 +115,7 @@ const sum = (values: readonly number[]) => values.reduce((a, b) => a + b, 0)
 function withoutBars(frame: Rect, background: Background, lines: TileLines): Rect | null {
   const inside = trim(frame, background, lines.edges)
   if (!inside || background.luma <= BLACK_BAR) return inside
-  const alike = (a: number, b: number) => Math.abs(a - b) <= LEAST_BAR
+  const alike = (a: number, b: number) => Math.abs(a - b) <= MIN_BAR
   const sides = alike(inside.x, frame.width - inside.x - inside.width)
   const ends = alike(inside.y, frame.height - inside.y - inside.height)
   return {
@@ -133,7 +133,7 @@ function hasBars(frame: Rect, content: Rect): boolean {
     frame.width - content.x - content.width,
     frame.height - content.y - content.height,
   ]
-  return Math.max(...gaps) >= LEAST_BAR
+  return Math.max(...gaps) >= MIN_BAR
 }
 
 function tileProposal(rect: Rect, frame: Rect, motion: Motion, faces: readonly Rect[]): RegionProposal {

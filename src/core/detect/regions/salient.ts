@@ -3,7 +3,7 @@ import type { Point } from '../../geometry/rect'
 /** What changes counts this much more than what is merely detailed. */
 const CHANGE_WEIGHT = 3
 /** Only places with more than this share of the strongest attract the eye. */
-const LEAST_OF_STRONGEST = 0.35
+const MIN_OF_STRONGEST = 0.35
 /** Change is spread over this many pixels around, so that a subject's two edges count as one place. */
 const SPREAD = 3
 
@@ -35,7 +35,7 @@ export function salientPoint(
   let [sum, sumX, sumY] = [0, 0, 0]
   for (let i = 0; i < soft.length; i++) {
     const weight = soft[i] ?? 0
-    if (weight < strongest * LEAST_OF_STRONGEST) continue
+    if (weight < strongest * MIN_OF_STRONGEST) continue
     sum += weight ** 2
     sumX += weight ** 2 * ((i % width) + 0.5)
     sumY += weight ** 2 * (Math.floor(i / width) + 0.5)

@@ -3,7 +3,7 @@ import type { Rect } from '../../geometry/rect'
 import type { StillLines } from './lines'
 
 /** An edge snaps to what is a line along at least this share of it. */
-const LEAST_COVER = 0.5
+const MIN_COVER = 0.5
 
 export interface SnapLines {
   upright: StillLines
@@ -27,7 +27,7 @@ export function snapEdges(rect: Rect, grip: Grip, { upright, level }: SnapLines,
 
 /** The best line within reach; of two as good the nearer. */
 function nearestLine(lines: StillLines, at: number, from: number, to: number, reach: number): number {
-  let best = LEAST_COVER
+  let best = MIN_COVER
   let found = at
   for (let by = 0; by <= reach; by++)
     for (const line of by === 0 ? [at] : [at - by, at + by]) {

@@ -16,7 +16,7 @@ export interface Stillness extends Size {
 const STEP = 7
 
 /** Counts of so many fit into 8 bits, and sums of their luma into 16. */
-const MOST_FRAMES = 255
+const MAX_FRAMES = 255
 
 /** Gathers frames of one size, 8-bit luma `[height][width]`, rows `stride` bytes apart. */
 export class StillnessMeter {
@@ -36,9 +36,9 @@ export class StillnessMeter {
     this.most = new Uint8Array(pixels)
   }
 
-  /** Throws RangeError after {@link MOST_FRAMES}. */
+  /** Throws RangeError after {@link MAX_FRAMES}. */
   add(luma: Uint8Array, stride = this.size.width): void {
-    if (this.frames >= MOST_FRAMES) throw new RangeError(`frames: more than ${MOST_FRAMES}`)
+    if (this.frames >= MAX_FRAMES) throw new RangeError(`frames: more than ${MAX_FRAMES}`)
     const { width, height } = this.size
     const { stepsX, stepsY, sum, least, most } = this
     this.frames++

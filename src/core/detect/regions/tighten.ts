@@ -4,10 +4,10 @@ import type { StillLines } from './lines'
 import type { Stillness } from './stillness'
 
 /** A border is at most this wide, px of a frame 1080 high; wider in proportion in larger ones. */
-const MOST_BORDER = 12
+const MAX_BORDER = 12
 
 /** A border's inner edge is a line along at least this share of the side. */
-const LEAST_COVER = 0.45
+const MIN_COVER = 0.45
 
 /** Darker than this all along, and still, a row or column is a black bar. */
 const BLACK = 28
@@ -34,7 +34,7 @@ export function tighten(
 }
 
 function borderReach({ height }: Stillness): number {
-  return Math.max(MOST_BORDER, Math.round((MOST_BORDER * height) / 1080)) + 1
+  return Math.max(MAX_BORDER, Math.round((MAX_BORDER * height) / 1080)) + 1
 }
 
 /** One side of a rectangle: the line it lies on, which way is inwards, and how far in it may go. */
@@ -72,7 +72,7 @@ function pastBorder(
 ): number {
   if (to - from < 2 * reach) return start
   const shares = Array.from({ length: reach + 1 }, (_, n) => lines.share(start + n * by, from, to))
-  const least = Math.max(LEAST_COVER, 0.5 * Math.max(...shares))
+  const least = Math.max(MIN_COVER, 0.5 * Math.max(...shares))
   const last = shares.findLastIndex((s) => s >= least)
   if (last < 0) return start
   // Coding spreads an edge over neighbouring places: the steepest of them is it, and half-tones beside it are not picture yet.

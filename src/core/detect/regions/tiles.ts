@@ -8,10 +8,10 @@ import { SummedArea } from './summedArea'
 const BACKGROUND_SHARE = 0.985
 
 /** The narrowest gutter, px. */
-const LEAST_GUTTER = 2
+const MIN_GUTTER = 2
 
 /** The smallest tile, as a share of the frame's width and height. */
-const LEAST_SIDE = 0.09
+const MIN_SIDE = 0.09
 
 /** Two pictures that touch are parted by a line over this share of their height or width. */
 const SEAM_SHARE = 0.8
@@ -31,7 +31,7 @@ export interface TileLines {
  * whether to cut it away there too.
  */
 export function tilesOf(whole: Rect, background: Background | null, lines: TileLines, trimAfterLines: boolean): Rect[] {
-  const least = { width: Math.round(whole.width * LEAST_SIDE), height: Math.round(whole.height * LEAST_SIDE) }
+  const least = { width: Math.round(whole.width * MIN_SIDE), height: Math.round(whole.height * MIN_SIDE) }
   const cut = (rect: Rect, background: Background | null): Rect[] => {
     const trimmed = background ? trim(rect, background, lines.edges) : rect
     if (!trimmed || trimmed.width < least.width || trimmed.height < least.height) return []
@@ -45,7 +45,7 @@ export function tilesOf(whole: Rect, background: Background | null, lines: TileL
 }
 
 /** Where background ends and a picture begins, brightness steps along at least this share of the edge, in half of all frames: a clear sky fades instead. */
-const LEAST_EDGE = 0.5
+const MIN_EDGE = 0.5
 const STEPS_IN = 0.5
 /** Coding frays an edge: the step may lie this far from where the background ends, px. */
 const EDGE_REACH = 3
@@ -69,7 +69,7 @@ export class Edges {
         axis === 'x'
           ? this.x.share({ x: line, y: from, width: 1, height: to - from })
           : this.y.share({ x: from, y: line, width: to - from, height: 1 })
-      if (share >= LEAST_EDGE) return true
+      if (share >= MIN_EDGE) return true
     }
     return false
   }
@@ -105,7 +105,7 @@ function alongGutters(rect: Rect, background: Background, { edges }: TileLines, 
   for (let at = from; at < to; at++) {
     if (background.share(strip(at, 1)) >= BACKGROUND_SHARE) gutter++
     else {
-      if (gutter >= LEAST_GUTTER && (isEdge(at - gutter) || isEdge(at))) {
+      if (gutter >= MIN_GUTTER && (isEdge(at - gutter) || isEdge(at))) {
         parts.push(strip(start, at - gutter - start))
         start = at
       }

@@ -11,7 +11,7 @@ import { colourOf, quoted, secs, type Graph } from './graph'
 
 /** Where crops move, they are looked at so often; between, they go straight. */
 const SAMPLED_EVERY = 100_000
-const MOST_SAMPLES = 400
+const MAX_SAMPLES = 400
 
 /** Input seeking drops what begins before; a frame that begins at the cut point itself must not be lost to rounding. */
 const SEEK_EARLY_MICROS = 2_000
@@ -87,7 +87,7 @@ function sampleTimes(map: TimeMap, { index, startMicros, endMicros }: PlacedPass
   const to = Math.min(run.endMicros, after?.fromMicros ?? endMicros)
   if (to <= from)
     return [Math.min(map.lengthMicros - 1, Math.max(0, Math.round((run.startMicros + run.endMicros) / 2)))]
-  const every = Math.max(SAMPLED_EVERY, (to - from) / MOST_SAMPLES)
+  const every = Math.max(SAMPLED_EVERY, (to - from) / MAX_SAMPLES)
   return Array.from({ length: Math.ceil((to - from) / every) }, (_, i) => Math.round(from + i * every))
 }
 

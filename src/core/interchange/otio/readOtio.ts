@@ -7,7 +7,7 @@ import { isClip, isTrack, timeline, type Clip, type RationalTime, type Timeline 
 import { writeOtio } from './writeOtio'
 
 /** Larger files are not timelines of a highlight. */
-export const MOST_OTIO_CHARACTERS = 64_000_000
+export const MAX_OTIO_CHARACTERS = 64_000_000
 
 /** A cut as a timeline has it: recording time. */
 export interface OtioCut {
@@ -29,7 +29,7 @@ export type OtioRead =
 
 /** Reads the cuts of an OpenTimelineIO timeline off its first video track with clips; of one that {@link writeOtio} wrote, the whole edit. */
 export function readOtio(text: string): OtioRead {
-  if (text.length > MOST_OTIO_CHARACTERS) return { ok: false, reason: 'too-large' }
+  if (text.length > MAX_OTIO_CHARACTERS) return { ok: false, reason: 'too-large' }
   const json = parseJson(text)
   if (!json.ok) return { ok: false, reason: 'not-json' }
   const parsed = timeline.safeParse(json.raw)

@@ -31,7 +31,7 @@ import { useLook, useSnapLines } from './useLook'
 import { useRecognition } from './useRecognition'
 
 /** A drag over the bare picture draws a region once it is this large, px of the frame. */
-const LEAST_DRAWN = 16
+const MIN_DRAWN = 16
 
 const FRAME_TARGET: PreviewTarget = { kind: 'frame' }
 
@@ -87,7 +87,7 @@ function Picture() {
     const id = crypto.randomUUID() as RegionId
     return ({ dx, dy, ctrlKey, gesture }) => {
       const drawn = rectBetween(from, { x: from.x + dx * perPixel, y: from.y + dy * perPixel }, recording.video)
-      if (drawn.width < LEAST_DRAWN || drawn.height < LEAST_DRAWN) return
+      if (drawn.width < MIN_DRAWN || drawn.height < MIN_DRAWN) return
       const reach = Math.round(SNAP_REACH * perPixel)
       drawRegion(
         session,

@@ -14,7 +14,7 @@ import { useBenchContext, usePassage } from '../benchContext'
 import { boundsToHold } from './along'
 
 /** More stretches than this are only counted. */
-const MOST_LISTED = 4
+const MAX_LISTED = 4
 
 const WORDS = { face: 'the face', movement: 'whoever moves' }
 
@@ -63,7 +63,7 @@ export function PresenceFacts({
       <span>
         of the time {WORDS[by]} is inside{outside.length > 0 && '; not at'}
       </span>
-      {outside.slice(0, MOST_LISTED).map(({ fromMicros, toMicros }) => (
+      {outside.slice(0, MAX_LISTED).map(({ fromMicros, toMicros }) => (
         <Button
           key={fromMicros}
           variant="text"
@@ -73,7 +73,7 @@ export function PresenceFacts({
           {formatTime(fromMicros, 1)}–{formatTime(toMicros, 1)}
         </Button>
       ))}
-      {outside.length > MOST_LISTED && <span>and {outside.length - MOST_LISTED} more</span>}
+      {outside.length > MAX_LISTED && <span>and {outside.length - MAX_LISTED} more</span>}
       {inPixels && (
         <Button
           disabled={region.locked}

@@ -53,7 +53,7 @@ export const along = createStore<{ shown: Along | null }>(() => ({ shown: null }
 
 /** Moments lie this far apart; in long highlights up to twice as far, so that no second can hide. */
 const EVERY_MICROS = 250_000
-const MOST_AT_THAT = 480
+const MAX_AT_THAT = 480
 
 /** Faces are looked for this far around a region too, in shares of its sides: whoever has left it is near. */
 const AROUND = 0.5
@@ -76,7 +76,7 @@ export function planAlong(
   isGuess: boolean,
   followed: ReadonlySet<string>,
 ): AlongPlan {
-  const everyMicros = Math.min(2 * EVERY_MICROS, Math.max(EVERY_MICROS, Math.ceil(map.lengthMicros / MOST_AT_THAT)))
+  const everyMicros = Math.min(2 * EVERY_MICROS, Math.max(EVERY_MICROS, Math.ceil(map.lengthMicros / MAX_AT_THAT)))
   const moments: AlongPlan['moments'] = []
   for (let t = Math.min(everyMicros, map.lengthMicros) / 2; t < map.lengthMicros; t += everyMicros) {
     const outputMicros = Math.round(t)

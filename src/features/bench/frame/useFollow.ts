@@ -11,11 +11,11 @@ import { partsOf, useBenchContext, useParts, useView, type PassageParts } from '
 import { boundsByPassage, foundSamples, type Along } from './along'
 
 /** A crop moves across no more of the frame than this in a second. */
-const MOST_PER_SECOND = 0.35
+const MAX_PER_SECOND = 0.35
 /** The subject may be this far from the middle of the crop before it moves, in shares of the crop's sides. */
 const REACH = 0.16
 /** Where a crop takes up nearly all of the region, it cannot move anyway. */
-const LEAST_REACH = 0.03
+const MIN_REACH = 0.03
 
 /** Lets the crops of the region that is to follow do so through its passage, as soon as the highlight has been looked along: a face where there is one, else what moves and draws the eye. */
 export function useFollow(along: Along | null): void {
@@ -32,7 +32,7 @@ export function useFollow(along: Along | null): void {
     const parts = partsOf(session.value, view.getState().passageId)
     const keys = followPath(samplesIn(parts, region, along), along.cuts, {
       reach: reachIn(session.value, parts, region),
-      mostPerSecond: MOST_PER_SECOND,
+      mostPerSecond: MAX_PER_SECOND,
     })
     if (keys.length === 0) enqueueSnackbar(`There is nothing in ${region.name} to follow.`)
     else setPath(session, { passageId: parts.passage.id, region, keys })
@@ -57,6 +57,6 @@ function reachIn(edit: Edit, { passage, recording: { video } }: PassageParts, { 
     placePanels(edit, shape, passage).flatMap((p) => (p.region?.id === id && p.picture ? [p.picture.crop] : [])),
   )
   const least = (side: 'width' | 'height') =>
-    Math.max(LEAST_REACH, (REACH * Math.min(...crops.map((c) => c[side]), video[side])) / video[side])
+    Math.max(MIN_REACH, (REACH * Math.min(...crops.map((c) => c[side]), video[side])) / video[side])
   return { x: least('width'), y: least('height') }
 }

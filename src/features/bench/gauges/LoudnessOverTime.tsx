@@ -5,7 +5,7 @@ import FormControlLabel from '@mui/material/FormControlLabel'
 import Switch from '@mui/material/Switch'
 import { useMemo } from 'react'
 import { Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts'
-import { MOST_PEAK_DB, TARGET_LUFS } from '@/core/findings/soundFindings'
+import { MAX_PEAK_DB, TARGET_LUFS } from '@/core/findings/soundFindings'
 import type { Loudness } from '@/core/sound/loudness'
 import { MICROS_PER_SECOND } from '@/core/time/micros'
 import { formatTime } from '@/ui/format'
@@ -17,7 +17,7 @@ import { loudnessFigure } from './findingWords'
 /** Quieter than this is drawn at the bottom. */
 const FLOOR_LUFS = -48
 /** More points than a chart has pixels only cost time. */
-const MOST_POINTS = 600
+const MAX_POINTS = 600
 /** Momentary loudness is of the 0.4 s before, and there is one for each tenth of a second. */
 const FIRST_SECONDS = 0.4
 const STEP_SECONDS = 0.1
@@ -30,7 +30,7 @@ interface Point {
 
 function pointsOf(now: Loudness, before: Loudness | null): Point[] {
   const length = Math.max(now.momentary.length, before?.momentary.length ?? 0)
-  const every = Math.max(1, Math.ceil(length / MOST_POINTS))
+  const every = Math.max(1, Math.ceil(length / MAX_POINTS))
   const at = (of: Loudness | null, i: number) =>
     of && i < of.momentary.length ? Math.max(FLOOR_LUFS, ...of.momentary.slice(i, i + every)) : undefined
   return Array.from({ length: Math.ceil(length / every) }, (_, n): Point => {
@@ -52,7 +52,7 @@ export default function LoudnessOverTime() {
   const { limitDb } = useHighlight()
   const points = useMemo(() => (now ? pointsOf(now, before) : []), [now, before])
   if (!now) return null
-  const [target, mostDb] = [outlet?.targetLufs ?? TARGET_LUFS, outlet?.mostPeakDb ?? MOST_PEAK_DB]
+  const [target, mostDb] = [outlet?.targetLufs ?? TARGET_LUFS, outlet?.mostPeakDb ?? MAX_PEAK_DB]
   return (
     <>
       <Box

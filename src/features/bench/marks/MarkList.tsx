@@ -14,7 +14,7 @@ import { brandedMark } from '@/core/layout/branded'
 import type { Brand } from '@/core/model/brand'
 import type { ImageFileId, MarkId } from '@/core/model/ids'
 import { CHOOSABLE_PICTURES } from '@/core/model/imageFile'
-import { MOST_MARKS, newMark, type PictureMark } from '@/core/model/pictureMark'
+import { MAX_MARKS, newMark, type PictureMark } from '@/core/model/pictureMark'
 import { newId } from '@/core/model/ids'
 import { addMark } from '@/edit/marks'
 import { pictureRefusal } from '../../foreignFiles'
@@ -37,7 +37,7 @@ export function MarkList() {
       {marks.slice(0, shown).map((mark) => (
         <MarkLine key={mark.id} mark={mark} />
       ))}
-      <AddMark full={marks.length >= MOST_MARKS} />
+      <AddMark full={marks.length >= MAX_MARKS} />
     </Box>
   )
 }

@@ -28,7 +28,7 @@ import { useBenchContext, useHighlight, useLayout, useParts } from '../benchCont
 import { bringImages } from '../bringImages'
 import { KeepLayoutDialog } from './KeepLayoutDialog'
 import { KeepRecipeDialog } from './KeepRecipeDialog'
-import { LEAST_SHOTS, LeapfrogDialog } from './LeapfrogDialog'
+import { MIN_SHOTS, LeapfrogDialog } from './LeapfrogDialog'
 import { useTrial } from './useTrial'
 
 /** The arrangement in use: try others on the footage by pointing at them, take one, keep this one. */
@@ -201,13 +201,13 @@ function Layouts({
         <Button onClick={() => onDialog('recipe')}>Keep as a recipe…</Button>
         <Tooltip
           title={
-            passages.length >= LEAST_SHOTS
+            passages.length >= MIN_SHOTS
               ? 'Passages take turns in two or three bands'
-              : `Passages take turns in two or three bands: a highlight of ${LEAST_SHOTS} passages or more can be laid out so`
+              : `Passages take turns in two or three bands: a highlight of ${MIN_SHOTS} passages or more can be laid out so`
           }
         >
           <span>
-            <Button disabled={passages.length < LEAST_SHOTS} onClick={() => onDialog('leapfrog')}>
+            <Button disabled={passages.length < MIN_SHOTS} onClick={() => onDialog('leapfrog')}>
               Leapfrog…
             </Button>
           </span>

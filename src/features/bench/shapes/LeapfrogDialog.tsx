@@ -24,7 +24,7 @@ import { EASING_NAMES } from '../sheet/JoinStrip'
 const BANDS = { 2: ['Upper band', 'Lower band'], 3: ['Upper band', 'Middle band', 'Lower band'] } as const
 
 /** Fewer shots have nothing to leap over. */
-export const LEAST_SHOTS = 3
+export const MIN_SHOTS = 3
 
 /** Shots that take turns in bands: how many bands, how they move, and which shots are too short for it. */
 export function LeapfrogDialog({ onClose }: { onClose: () => void }) {

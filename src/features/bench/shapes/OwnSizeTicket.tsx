@@ -4,7 +4,7 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import TextField from '@mui/material/TextField'
 import { useState, type FormEvent } from 'react'
-import { LEAST_SIDE, MOST_SIDE, ownShape } from '@/core/model/shape'
+import { MIN_SIDE, MAX_SIDE, ownShape } from '@/core/model/shape'
 import { formatSize } from '@/ui/format'
 import { Ticket } from '@/ui/Ticket'
 import { palette } from '@/ui/theme'
@@ -43,7 +43,7 @@ export function OwnSizeTicket({ anchor, onClose }: { anchor: HTMLElement; onClos
           role="status"
           sx={{ fontSize: 12.5, color: made && !made.rounded ? palette.inkSoft : palette.ink, minHeight: 32 }}
         >
-          {!made && `Sides from ${LEAST_SIDE} to ${MOST_SIDE} px, please.`}
+          {!made && `Sides from ${MIN_SIDE} to ${MAX_SIDE} px, please.`}
           {made?.rounded && `Video needs even sides: it becomes ${formatSize(made.shape)}.`}
           {there && 'This highlight has that size already.'}
         </Box>

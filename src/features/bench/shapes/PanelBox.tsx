@@ -20,7 +20,7 @@ import { useHanging } from './useHanging'
 
 const ZOOM_STEP = 1.05
 /** Smallest side of an inset, px of the shape. */
-const LEAST_INSET = 32
+const MIN_INSET = 32
 
 interface PanelBoxProps {
   placed: PlacedPanel
@@ -66,7 +66,7 @@ export const PanelBox = memo(function PanelBox({ placed, shape, marks }: PanelBo
     id: panel.id,
     rect,
     insetId,
-    least: LEAST_INSET,
+    least: MIN_INSET,
     place: (to, only, gesture) =>
       insetId !== null &&
       placeInset(session, { layoutId: layout.id, scope: { shape, only }, id: insetId, rect: to }, gesture),

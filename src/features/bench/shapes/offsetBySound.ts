@@ -8,7 +8,7 @@ import { inspector } from '@/media/inspect/inspector'
 const STEP_MICROS = 10_000
 
 /** So much of a passage is enough to know it by. */
-const MOST_MICROS = 60_000_000
+const MAX_MICROS = 60_000_000
 
 /** How much later a passage's sound lies in another recording than in its own, and how alike the two are there; null when one is silent. */
 export async function offsetBySound(
@@ -24,7 +24,7 @@ export async function offsetBySound(
     originMicros,
     file,
   })
-  const count = Math.ceil(Math.min(MOST_MICROS, outMicros - inMicros) / STEP_MICROS)
+  const count = Math.ceil(Math.min(MAX_MICROS, outMicros - inMicros) / STEP_MICROS)
   const found = await inspector().lineUp(
     source({ ...own, file: own.file }),
     { fromMicros: inMicros, stepMicros: STEP_MICROS, count },

@@ -13,7 +13,7 @@ import { useBenchContext } from '../benchContext'
 const STEP_MICROS = 10_000
 
 /** What would be saved by less than this is not worth a proposal. */
-const LEAST_MICROS = 40_000
+const MIN_MICROS = 40_000
 
 /** A pause proposed to be struck out. */
 export interface Pause {
@@ -76,7 +76,7 @@ export function useDeadAir(edit: Pick<Edit, 'highlight' | 'recordings'>, on: boo
             strikes: passage.strikes,
           }),
         )
-        .filter((s) => s.outMicros - s.inMicros >= LEAST_MICROS)
+        .filter((s) => s.outMicros - s.inMicros >= MIN_MICROS)
         .map((s): Pause => ({
           key: `${passage.id} ${s.inMicros}`,
           passageId: passage.id,

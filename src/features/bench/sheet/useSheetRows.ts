@@ -16,7 +16,7 @@ const PICTURE_HEIGHT = 104
 const REST_MS = 120
 
 /** Rows kept: about 200 screens' worth; the oldest are let go. */
-const MOST_ROWS = 2000
+const MAX_ROWS = 2000
 
 export interface SheetRow {
   picture: Blob | null
@@ -56,7 +56,7 @@ export function useSheetRows(
       const rows = cache.current
       rows.set(key, { picture: null, exact: false, levels: null, ...rows.get(key), ...part })
       for (const oldest of rows.keys()) {
-        if (rows.size <= MOST_ROWS) break
+        if (rows.size <= MAX_ROWS) break
         rows.delete(oldest)
       }
       rerender((n) => n + 1)

@@ -3,7 +3,7 @@
 import Box from '@mui/material/Box'
 import { useEffect, useRef, useState, type FocusEvent, type KeyboardEvent } from 'react'
 import { MICROS_PER_SECOND } from '@/core/time/micros'
-import { MOST_CUE_LENGTH, type Cue, type Speaker } from '@/core/model/words'
+import { MAX_CUE_LENGTH, type Cue, type Speaker } from '@/core/model/words'
 import { joinToPrevious } from '@/core/words/cueEdits'
 import { palette } from '@/ui/theme'
 import { useDrag } from '@/ui/useDrag'
@@ -128,7 +128,7 @@ export function CueLine({ cue, speaker, top, height, room, microsPerPixel, caret
         rows={1}
         aria-label={speaker ? `Caption, ${speaker.name}` : 'Caption'}
         placeholder="What is said here?"
-        maxLength={MOST_CUE_LENGTH}
+        maxLength={MAX_CUE_LENGTH}
         value={cue.text}
         dir="auto"
         spellCheck

@@ -11,7 +11,7 @@ import { SHEET_COLUMNS } from '../sheet/SheetRowView'
 import { CueLine } from './CueLine'
 
 /** Lower than this no line of words can be read. */
-const LEAST_HEIGHT = 24
+const MIN_HEIGHT = 24
 
 /** A cue where one passage plays it. */
 interface ShownCue {
@@ -71,7 +71,7 @@ export function CueLines({ layout, map, from, to }: { layout: SheetLayout; map: 
               speaker={one.cue.speakerId ? (speakers.get(one.cue.speakerId) ?? null) : null}
               top={one.top}
               height={one.height}
-              room={Math.max(one.height, LEAST_HEIGHT, (all[i + 1]?.top ?? Infinity) - one.top - 2)}
+              room={Math.max(one.height, MIN_HEIGHT, (all[i + 1]?.top ?? Infinity) - one.top - 2)}
               microsPerPixel={(layout.microsPerPixel * one.placed.passage.speedPercent) / 100}
               caret={caret?.id === one.cue.id ? caret : null}
               onCaret={setCaret}
@@ -98,6 +98,6 @@ function shown(cue: Cue, placed: PlacedPassage, layout: SheetLayout): ShownCue[]
     return []
   const top = topOfRecording(layout, passage.id, cue.fromMicros)
   return [
-    { cue, placed, top, height: Math.max(LEAST_HEIGHT, topOfRecording(layout, passage.id, cue.toMicros) - top - 1) },
+    { cue, placed, top, height: Math.max(MIN_HEIGHT, topOfRecording(layout, passage.id, cue.toMicros) - top - 1) },
   ]
 }

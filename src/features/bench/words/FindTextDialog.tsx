@@ -16,7 +16,7 @@ import { replaceAll } from '@/edit/words'
 import { useBenchContext, useHighlight } from '../benchContext'
 
 /** Places shown before the rest are only counted. */
-const MOST_SHOWN = 40
+const MAX_SHOWN = 40
 
 /** The same mistake in many captions, put right at once. */
 export function FindTextDialog({ onClose }: { onClose: () => void }) {
@@ -62,7 +62,7 @@ export function FindTextDialog({ onClose }: { onClose: () => void }) {
           aria-label="Where it stands"
           sx={{ m: 0, pl: 4, maxHeight: 220, overflowY: 'auto', fontSize: 13 }}
         >
-          {found.slice(0, MOST_SHOWN).map(({ cueId, from, to }) => (
+          {found.slice(0, MAX_SHOWN).map(({ cueId, from, to }) => (
             <li key={`${cueId} ${from}`}>
               {textOf(cueId).slice(0, from)}
               <mark>{textOf(cueId).slice(from, to)}</mark>

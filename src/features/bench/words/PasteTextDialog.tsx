@@ -8,14 +8,14 @@ import DialogContentText from '@mui/material/DialogContentText'
 import DialogTitle from '@mui/material/DialogTitle'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
-import { MOST_CUE_LENGTH } from '@/core/model/words'
+import { MAX_CUE_LENGTH } from '@/core/model/words'
 import { lineUpText } from '@/core/words/lineUpText'
 import { setCues } from '@/edit/words'
 import { useBenchContext, usePassage } from '../benchContext'
 import { useSpeechHere } from './useSpeechHere'
 
 /** Half an hour of talking. */
-const MOST_TEXT = 40_000
+const MAX_TEXT = 40_000
 
 /** A text that somebody has already, lined up with the speech that is heard. */
 export function PasteTextDialog({ onClose }: { onClose: () => void }) {
@@ -30,7 +30,7 @@ export function PasteTextDialog({ onClose }: { onClose: () => void }) {
     if (lined.length === 0) return setState('silent')
     setCues(session, {
       recordingId: recording.id,
-      loose: lined.map((l) => ({ ...l, text: l.text.slice(0, MOST_CUE_LENGTH), words: [], voice: null })),
+      loose: lined.map((l) => ({ ...l, text: l.text.slice(0, MAX_CUE_LENGTH), words: [], voice: null })),
       label: 'Paste captions',
     })
     onClose()
@@ -51,7 +51,7 @@ export function PasteTextDialog({ onClose }: { onClose: () => void }) {
           label="Text"
           value={text}
           onChange={(e) => setText(e.target.value)}
-          slotProps={{ htmlInput: { maxLength: MOST_TEXT } }}
+          slotProps={{ htmlInput: { maxLength: MAX_TEXT } }}
         />
         {state === 'silent' && (
           <DialogContentText role="alert" color="error">

@@ -12,7 +12,7 @@ import TextField from '@mui/material/TextField'
 import Typography from '@mui/material/Typography'
 import { useSnackbar } from 'notistack'
 import { useEffect, useRef, useState } from 'react'
-import { MOST_CUE_LENGTH } from '@/core/model/words'
+import { MAX_CUE_LENGTH } from '@/core/model/words'
 import { whisperRecogniser } from '@/media/speech/whisperRecogniser'
 import { setWhisperLanguage } from '@/store/whisperFolder'
 import { setCues } from '@/edit/words'
@@ -52,7 +52,7 @@ export function RecogniseDialog({ onClose }: { onClose: () => void }) {
       if (lines.length === 0) return setFailure('The model made out no words here. The captions are as they were.')
       setCues(session, {
         recordingId: recording.id,
-        loose: lines.map((l) => ({ ...l, text: l.text.slice(0, MOST_CUE_LENGTH) })),
+        loose: lines.map((l) => ({ ...l, text: l.text.slice(0, MAX_CUE_LENGTH) })),
         label: 'Write what is said',
       })
       enqueueSnackbar(recognisedMessage(recogniser, lines.length))

@@ -6,7 +6,7 @@ import Button from '@mui/material/Button'
 import IconButton from '@mui/material/IconButton'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
-import { MOST_SPEAKERS, type Captions } from '@/core/model/words'
+import { MAX_SPEAKERS, type Captions } from '@/core/model/words'
 import { ColourField } from '@/ui/ColourField'
 import { TextInPlace } from '@/ui/TextInPlace'
 import { palette } from '@/ui/theme'
@@ -76,7 +76,7 @@ export function SpeakerFields() {
       ))}
       <Box>
         <Button
-          disabled={speakers.length >= MOST_SPEAKERS}
+          disabled={speakers.length >= MAX_SPEAKERS}
           onClick={() => addSpeaker(session, { id: newId<SpeakerId>() })}
         >
           Add speaker

@@ -12,7 +12,7 @@ import IconButton from '@mui/material/IconButton'
 import TextField from '@mui/material/TextField'
 import { useRef, useState, type ReactNode } from 'react'
 import { newId, type TitleId } from '@/core/model/ids'
-import { MOST_TITLES, type TitleCard } from '@/core/model/words'
+import { MAX_TITLES, type TitleCard } from '@/core/model/words'
 import { CAPTION_STYLES, TITLE_STYLES } from '@/core/words/textStyles'
 import { Ticket } from '@/ui/Ticket'
 import { addTitle, editTitle, removeTitle, setCaptions } from '@/edit/words'
@@ -64,7 +64,7 @@ function Titles() {
         />
       ))}
       <Box>
-        <Button startIcon={<AddIcon />} disabled={titles.length >= MOST_TITLES} onClick={add}>
+        <Button startIcon={<AddIcon />} disabled={titles.length >= MAX_TITLES} onClick={add}>
           {titles.length === 0 ? 'Add title' : 'Add another title'}
         </Button>
       </Box>

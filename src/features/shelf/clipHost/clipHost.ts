@@ -23,13 +23,13 @@ export interface ClipHost {
 }
 
 /** Longer files are recordings, not clips. */
-const MOST_BYTES = 4e9
-const MOST_LISTED = 5000
+const MAX_BYTES = 4e9
+const MAX_LISTED = 5000
 
 const list = z.object({
   months: z.array(z.string().regex(/^\d{4}-\d{2}$/)).max(1200),
   month: z.string(),
-  clips: z.array(clip).max(MOST_LISTED),
+  clips: z.array(clip).max(MAX_LISTED),
 })
 
 const REASONS: Record<number, ClipFailure> = {
@@ -59,13 +59,13 @@ export const standInClipHost: ClipHost = {
       const answer = await fetch(`/api/stand-in/clips/file?${new URLSearchParams({ address })}`, { signal })
       if (!answer.ok || !answer.body) return { ok: false, reason: reasonOf(answer) }
       const size = Number(answer.headers.get('x-clip-bytes'))
-      if (size > MOST_BYTES) return { ok: false, reason: 'too-large' }
+      if (size > MAX_BYTES) return { ok: false, reason: 'too-large' }
       let here = 0
       const counted = answer.body.pipeThrough(
         new TransformStream<Uint8Array, Uint8Array>({
           transform(piece, to) {
             here += piece.byteLength
-            if (here > MOST_BYTES) throw new RangeError('too large')
+            if (here > MAX_BYTES) throw new RangeError('too large')
             onProgress(size > 0 ? Math.min(1, here / size) : 0)
             to.enqueue(piece)
           },
