@@ -6,41 +6,102 @@ import Dialog from '@mui/material/Dialog'
 import DialogActions from '@mui/material/DialogActions'
 import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
-import { fonts } from './theme'
+import FormControlLabel from '@mui/material/FormControlLabel'
+import Switch from '@mui/material/Switch'
+import { useLiveQuery } from 'dexie-react-hooks'
+import { useState, type KeyboardEvent, type ReactNode } from 'react'
+import { keepKeySettings, readKeySettings, USUAL_KEYS } from '@/store/keySettings'
+import { asChanged, isLetter, keyNames, withLetter, type KeyBinding, type KeyNote } from './keyBindings'
+import { fonts, palette } from './theme'
 
-/** A screen's keys with what each does. */
-export function KeysDialog({
-  keys,
-  open,
-  onClose,
-}: {
-  keys: readonly { keys: string; does: string }[]
-  open: boolean
+interface Props {
+  screen: string
+  bindings: readonly KeyBinding[]
+  notes: readonly KeyNote[]
   onClose: () => void
-}) {
+}
+
+/** A screen's keys with what each does. Single letters can be changed, and switched off. */
+export function KeysDialog({ screen, bindings, notes, onClose }: Props) {
+  const settings = useLiveQuery(readKeySettings) ?? USUAL_KEYS
+  const [changing, setChanging] = useState<string | null>(null)
+  const changed = settings.changed[screen] ?? {}
+  const shown = asChanged(bindings, { letters: true, changed })
+  const isUsual = Object.keys(changed).length === 0
+  const keep = (changed: Record<string, string>) =>
+    keepKeySettings({ ...settings, changed: { ...settings.changed, [screen]: changed } })
+  const take = (id: string) => (event: KeyboardEvent) => {
+    if (changing !== id || event.key === 'Tab') return
+    event.preventDefault()
+    event.stopPropagation()
+    setChanging(null)
+    const letter = event.key.toLowerCase()
+    if (/^[a-z]$/.test(letter)) void keep(withLetter(bindings, { letters: true, changed }, id, letter).changed)
+  }
   return (
-    <Dialog open={open} onClose={onClose} maxWidth="sm" fullWidth>
+    <Dialog open onClose={onClose} maxWidth="sm" fullWidth>
       <DialogTitle sx={{ fontSize: 16, fontWeight: 700 }}>Keys</DialogTitle>
       <DialogContent>
+        <FormControlLabel
+          control={
+            <Switch
+              size="small"
+              checked={settings.letters}
+              onChange={(_, letters) => void keepKeySettings({ ...settings, letters })}
+            />
+          }
+          label="Single letters, digits and marks"
+          slotProps={{ typography: { sx: { fontSize: 13 } } }}
+          sx={{ mb: 2 }}
+        />
         <Box
           component="dl"
-          sx={{ m: 0, display: 'grid', gridTemplateColumns: '120px 1fr', rowGap: 2, columnGap: 4, fontSize: 13 }}
+          sx={{ m: 0, display: 'grid', gridTemplateColumns: '132px 1fr', rowGap: 1.5, columnGap: 4, fontSize: 13 }}
         >
-          {keys.map(({ keys: k, does }) => (
-            <Box key={k} sx={{ display: 'contents' }}>
-              <Box component="dt" sx={{ fontFamily: fonts.numbers, fontSize: 12 }}>
-                {k}
-              </Box>
-              <Box component="dd" sx={{ m: 0 }}>
-                {does}
-              </Box>
-            </Box>
+          {shown.map((binding, n) => (
+            <Line key={binding.id} does={binding.does}>
+              {isLetter(bindings[n] ?? binding) ? (
+                <Button
+                  size="small"
+                  aria-label={`Change the key for “${binding.does}”, now ${keyNames(binding)}`}
+                  disabled={!settings.letters}
+                  onClick={() => setChanging(binding.id)}
+                  onKeyDown={take(binding.id)}
+                  onBlur={() => setChanging(null)}
+                  sx={{ fontFamily: fonts.numbers, fontSize: 12, minWidth: 32, px: 2, py: 0 }}
+                >
+                  {changing === binding.id ? 'press a letter' : keyNames(binding)}
+                </Button>
+              ) : (
+                keyNames(binding)
+              )}
+            </Line>
+          ))}
+          {notes.map(({ shown, does }) => (
+            <Line key={`${shown} ${does}`} does={does}>
+              {shown}
+            </Line>
           ))}
         </Box>
       </DialogContent>
       <DialogActions>
+        {!isUsual && <Button onClick={() => void keep({})}>Usual keys</Button>}
+        <Box sx={{ flex: 1 }} />
         <Button onClick={onClose}>Close</Button>
       </DialogActions>
     </Dialog>
+  )
+}
+
+function Line({ does, children }: { does: string; children: ReactNode }) {
+  return (
+    <Box sx={{ display: 'contents' }}>
+      <Box component="dt" sx={{ fontFamily: fonts.numbers, fontSize: 12, color: palette.ink }}>
+        {children}
+      </Box>
+      <Box component="dd" sx={{ m: 0 }}>
+        {does}
+      </Box>
+    </Box>
   )
 }

@@ -40,7 +40,7 @@ import { SheetPane } from './sheet/SheetPane'
 import { useBench, type Bench } from './useBench'
 import { useFindings } from './gauges/useFindings'
 import { useHeard } from './useHeard'
-import { BENCH_KEYS, useBenchKeys } from './useBenchKeys'
+import { BENCH_KEY_NOTES, BENCH_KEYS, useBenchKeys } from './useBenchKeys'
 import { VersionsDialog } from './VersionsDialog'
 
 const CompareDialog = dynamic(() => import('./compare/CompareDialog').then((m) => m.CompareDialog), { ssr: false })
@@ -195,7 +195,7 @@ function BenchScreen({ onReopen }: { onReopen: () => void }) {
       {dialog === 'render' && <RenderDialog open onClose={close} onQueued={onQueued} />}
       {dialog === 'compare' && <CompareDialog onClose={close} />}
       {dialog === 'versions' && <VersionsDialog onClose={close} />}
-      <KeysDialog keys={BENCH_KEYS} open={dialog === 'keys'} onClose={close} />
+      {dialog === 'keys' && <KeysDialog screen="bench" bindings={BENCH_KEYS} notes={BENCH_KEY_NOTES} onClose={close} />}
     </Box>
   )
 }

@@ -1,60 +1,106 @@
-import { useHotkeys } from 'react-hotkeys-hook'
 import { oneFrame } from '@/core/cut/passages'
 import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
 import { timeMapOf } from '@/core/time/timeMap'
-import { SCREEN_KEYS } from '@/ui/screenKeys'
+import type { KeyBinding, KeyNote } from '@/ui/keyBindings'
+import { useScreenKeys } from '@/ui/useScreenKeys'
 import { trimAt } from '@/edit/passages'
 import { partsOf, type BenchContextValue } from './benchContext'
 import { useCutting } from './sheet/useCutting'
 
-/** Every key of the Bench with what it does, as the list behind `?` shows them. */
-export const BENCH_KEYS: readonly { keys: string; does: string }[] = [
-  { keys: 'Space', does: 'Play, pause' },
-  { keys: 'J K L', does: 'Play backwards, pause, play forwards; again for faster' },
-  { keys: '← →', does: 'One frame back, on; with Shift one second' },
-  { keys: 'Home End', does: 'Go to the start or end of the highlight' },
-  { keys: 'PgUp PgDn', does: 'Go to the passage before, after' },
-  { keys: 'I O', does: 'Set the passage’s in or out point here' },
-  { keys: 'S', does: 'Split the passage here' },
-  { keys: ', .', does: 'Mark a stretch: from here, up to here' },
-  { keys: 'X', does: 'Strike out the marked stretch' },
-  { keys: '1 2 3', does: 'Sheet, Frame, Shapes' },
-  { keys: 'H', does: 'Hide or show outlines' },
-  { keys: 'Shift, Alt', does: 'While a region is dragged: straight; in this passage only' },
+type BenchKey =
+  | 'play'
+  | 'back'
+  | 'pause'
+  | 'forwards'
+  | 'frame-back'
+  | 'frame-on'
+  | 'second-back'
+  | 'second-on'
+  | 'start'
+  | 'end'
+  | 'passage-before'
+  | 'passage-after'
+  | 'in'
+  | 'out'
+  | 'split'
+  | 'mark-from'
+  | 'mark-to'
+  | 'strike'
+  | 'sheet'
+  | 'frame'
+  | 'shapes'
+  | 'outlines'
+  | 'undo'
+  | 'redo'
+  | 'versions'
+  | 'render'
+  | 'let-go'
+  | 'keys'
+
+/** The Bench's keys. */
+export const BENCH_KEYS: readonly KeyBinding<BenchKey>[] = [
+  { id: 'play', keys: ['space'], does: 'Play, pause' },
+  { id: 'back', keys: ['j'], does: 'Play backwards; again for faster' },
+  { id: 'pause', keys: ['k'], does: 'Pause' },
+  { id: 'forwards', keys: ['l'], does: 'Play forwards; again for faster' },
+  { id: 'frame-back', keys: ['left'], does: 'One frame back' },
+  { id: 'frame-on', keys: ['right'], does: 'One frame on' },
+  { id: 'second-back', keys: ['shift+left'], does: 'One second back' },
+  { id: 'second-on', keys: ['shift+right'], does: 'One second on' },
+  { id: 'start', keys: ['home'], does: 'Go to the start of the highlight' },
+  { id: 'end', keys: ['end'], does: 'Go to its end' },
+  { id: 'passage-before', keys: ['pageup'], does: 'Go to the passage before' },
+  { id: 'passage-after', keys: ['pagedown'], does: 'Go to the passage after' },
+  { id: 'in', keys: ['i'], does: 'Set the passage’s in point here' },
+  { id: 'out', keys: ['o'], does: 'Set its out point here' },
+  { id: 'split', keys: ['s'], does: 'Split the passage here' },
+  { id: 'mark-from', keys: ['comma'], does: 'Mark a stretch from here' },
+  { id: 'mark-to', keys: ['period'], does: 'Mark a stretch up to here' },
+  { id: 'strike', keys: ['x'], does: 'Strike out the marked stretch' },
+  { id: 'sheet', keys: ['1'], does: 'Sheet' },
+  { id: 'frame', keys: ['2'], does: 'Frame' },
+  { id: 'shapes', keys: ['3'], does: 'Shapes' },
+  { id: 'outlines', keys: ['h'], does: 'Hide or show outlines' },
+  { id: 'undo', keys: ['mod+z'], does: 'Undo' },
+  { id: 'redo', keys: ['mod+shift+z', 'mod+y'], does: 'Redo' },
+  { id: 'versions', keys: ['mod+d'], does: 'Versions' },
+  { id: 'render', keys: ['mod+enter'], does: 'Render' },
+  { id: 'let-go', keys: ['escape'], does: 'Let go' },
+  { id: 'keys', keys: ['?'], does: 'This list' },
+]
+
+/** What keys and modifiers do where something is dragged or written. */
+export const BENCH_KEY_NOTES: readonly KeyNote[] = [
+  { shown: 'Shift, Alt', does: 'While a region is dragged: straight; in this passage only' },
   {
-    keys: 'Shift, Alt, Ctrl',
+    shown: 'Shift, Alt, Ctrl',
     does: 'While an edge of a region is dragged: hold the proportion, keep the centre, do not snap to the picture',
   },
-  { keys: 'Alt', does: 'While a seam, an inset or the picture in a panel is moved: in this shape only' },
+  { shown: 'Alt', does: 'While a seam, an inset or the picture in a panel is moved: in this shape only' },
   {
-    keys: 'Shift, Ctrl',
+    shown: 'Shift, Ctrl',
     does: 'While an inset is dragged: move the picture inside it, or resize it out of proportion; rest on nothing',
   },
   {
-    keys: 'Arrows',
+    shown: 'Arrows',
     does: 'Move what is picked up: a cut by a frame, a region by 2 px of the recording, a crop by one px of the output, a seam, an inset or a mark by 2; with Shift ten times as far, a cut by a second',
   },
   {
-    keys: 'Alt + arrows',
+    shown: 'Alt + arrows',
     does: 'Resize the region, inset or mark that is picked up; move the seam in this shape only; move the passage that is picked up',
   },
-  { keys: 'Enter', does: 'Numbers of the passage that is picked up' },
-  { keys: 'Enter, Backspace', does: 'In a caption: split it at the caret; at its start, join it to the one before' },
-  { keys: 'Ctrl + Space', does: 'In a caption: play, pause' },
-  { keys: 'Alt + ↑ ↓', does: 'In a caption: move its start; with Shift its end' },
-  { keys: 'Alt + W', does: 'In a caption: choose who speaks' },
-  { keys: 'Enter, Delete', does: 'On a title in a shape: write in it there; take it away. Delete takes a mark away' },
-  { keys: '+ −', does: 'Zoom the crop of the panel that is picked up' },
-  { keys: 'Ctrl + Z', does: 'Undo; with Shift redo' },
-  { keys: 'Ctrl + D', does: 'Versions' },
-  { keys: 'Ctrl + Enter', does: 'Render' },
-  { keys: 'Esc', does: 'Let go' },
-  { keys: '?', does: 'This list' },
+  { shown: 'Enter', does: 'Numbers of the passage that is picked up' },
+  { shown: 'Enter, Backspace', does: 'In a caption: split it at the caret; at its start, join it to the one before' },
+  { shown: 'Ctrl + Space', does: 'In a caption: play, pause' },
+  { shown: 'Alt + ↑ ↓', does: 'In a caption: move its start; with Shift its end' },
+  { shown: 'Alt + W', does: 'In a caption: choose who speaks' },
+  { shown: 'Enter, Delete', does: 'On a title in a shape: write in it there; take it away. Delete takes a mark away' },
+  { shown: '+ −', does: 'Zoom the crop of the panel that is picked up' },
 ]
 
 const MAX_RATE = 8
 
-/** The Bench's keys. Whatever has the focus and uses a key itself keeps it from coming here. */
+/** Does on the Bench what its keys say. */
 export function useBenchKeys(
   { session, player, view }: BenchContextValue,
   open: { render: () => void; keys: () => void; versions: () => void },
@@ -95,39 +141,37 @@ export function useBenchKeys(
     const faster = kind === 'playing' && Math.sign(rate) === direction ? Math.min(MAX_RATE, Math.abs(rate) * 2) : 1
     void player.play(direction * faster)
   }
-  useHotkeys('space', () => player.toggle(), SCREEN_KEYS)
-  useHotkeys('j', () => shuttle(-1), SCREEN_KEYS)
-  useHotkeys('k', () => player.pause(), SCREEN_KEYS)
-  useHotkeys('l', () => shuttle(1), SCREEN_KEYS)
-  useHotkeys('left', () => step(-frame()), SCREEN_KEYS)
-  useHotkeys('right', () => step(frame()), SCREEN_KEYS)
-  useHotkeys('shift+left', () => step(-MICROS_PER_SECOND), SCREEN_KEYS)
-  useHotkeys('shift+right', () => step(MICROS_PER_SECOND), SCREEN_KEYS)
-  useHotkeys('i', () => player.seek(trimAt(session, 'in', player.positionMicros)), SCREEN_KEYS)
-  useHotkeys('o', () => player.seek(trimAt(session, 'out', player.positionMicros)), SCREEN_KEYS)
-  useHotkeys('s', split, SCREEN_KEYS)
-  useHotkeys('comma', () => mark('fromMicros'), SCREEN_KEYS)
-  useHotkeys('period', () => mark('toMicros'), SCREEN_KEYS)
-  useHotkeys('x', strike, SCREEN_KEYS)
-  useHotkeys('home', () => player.seek(0), SCREEN_KEYS)
-  useHotkeys('end', () => player.seek(map().lengthMicros - frame()), SCREEN_KEYS)
-  useHotkeys('pageup', () => toPassage(-1), SCREEN_KEYS)
-  useHotkeys('pagedown', () => toPassage(1), SCREEN_KEYS)
-  useHotkeys('1', () => view.setState({ pane: 'sheet' }), SCREEN_KEYS)
-  useHotkeys('2', () => view.setState({ pane: 'frame' }), SCREEN_KEYS)
-  useHotkeys('3', () => view.setState({ pane: 'shapes' }), SCREEN_KEYS)
-  useHotkeys('h', () => view.setState((v) => ({ marks: !v.marks })), SCREEN_KEYS)
-  useHotkeys('mod+z', () => session.undo(), SCREEN_KEYS)
-  useHotkeys('mod+shift+z, mod+y', () => session.redo(), SCREEN_KEYS)
-  useHotkeys('mod+enter', open.render, SCREEN_KEYS)
-  useHotkeys('mod+d', open.versions, SCREEN_KEYS)
-  useHotkeys(
-    'escape',
-    () => {
+  useScreenKeys('bench', BENCH_KEYS, {
+    play: () => player.toggle(),
+    back: () => shuttle(-1),
+    pause: () => player.pause(),
+    forwards: () => shuttle(1),
+    'frame-back': () => step(-frame()),
+    'frame-on': () => step(frame()),
+    'second-back': () => step(-MICROS_PER_SECOND),
+    'second-on': () => step(MICROS_PER_SECOND),
+    start: () => player.seek(0),
+    end: () => player.seek(map().lengthMicros - frame()),
+    'passage-before': () => toPassage(-1),
+    'passage-after': () => toPassage(1),
+    in: () => player.seek(trimAt(session, 'in', player.positionMicros)),
+    out: () => player.seek(trimAt(session, 'out', player.positionMicros)),
+    split,
+    'mark-from': () => mark('fromMicros'),
+    'mark-to': () => mark('toMicros'),
+    strike,
+    sheet: () => view.setState({ pane: 'sheet' }),
+    frame: () => view.setState({ pane: 'frame' }),
+    shapes: () => view.setState({ pane: 'shapes' }),
+    outlines: () => view.setState((v) => ({ marks: !v.marks })),
+    undo: () => session.undo(),
+    redo: () => session.redo(),
+    versions: open.versions,
+    render: open.render,
+    'let-go': () => {
       view.setState({ selection: null, stretch: null, alone: null })
       if (document.activeElement instanceof HTMLElement) document.activeElement.blur()
     },
-    { enableOnFormTags: ['slider'] },
-  )
-  useHotkeys('?', open.keys, { ...SCREEN_KEYS, useKey: true })
+    keys: open.keys,
+  })
 }

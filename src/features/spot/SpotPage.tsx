@@ -149,7 +149,7 @@ function SpotScreen() {
         <Bands found={found} />
       </Box>
       <Transport actions={actions} onKeys={() => setKeysOpen(true)} />
-      <KeysDialog keys={SPOT_KEYS} open={keysOpen} onClose={() => setKeysOpen(false)} />
+      {keysOpen && <KeysDialog screen="spot" bindings={SPOT_KEYS} notes={[]} onClose={() => setKeysOpen(false)} />}
     </Box>
   )
 }

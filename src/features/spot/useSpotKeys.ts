@@ -1,27 +1,66 @@
-import { useHotkeys } from 'react-hotkeys-hook'
 import { oneFrame } from '@/core/cut/passages'
 import { MICROS_PER_SECOND } from '@/core/time/micros'
-import { SCREEN_KEYS } from '@/ui/screenKeys'
+import type { KeyBinding } from '@/ui/keyBindings'
+import { useScreenKeys } from '@/ui/useScreenKeys'
 import { panStretch, zoomStretch, type SpotContextValue } from './spotContext'
 import type { SpotActions } from './useSpotActions'
 
-/** Every key of the Spot screen with what it does, as the list behind `?` shows them. */
-export const SPOT_KEYS: readonly { keys: string; does: string }[] = [
-  { keys: 'Space', does: 'Play, pause' },
-  { keys: 'J K L', does: 'Play backwards, pause, play forwards; again for faster' },
-  { keys: '← →', does: 'One frame back, on; with Shift one second' },
-  { keys: 'Enter', does: 'Next moment, played from its start; with Shift the one before' },
-  { keys: 'Y', does: 'Keep the moment that is picked up' },
-  { keys: 'N', does: 'Drop it' },
-  { keys: 'I O', does: 'Set its in or out point here' },
-  { keys: 'M', does: 'Mark a moment: what happened a little before now' },
-  { keys: '+ −', does: 'Magnify more, less' },
-  { keys: 'PgUp PgDn', does: 'Magnify the stretch before, after' },
-  { keys: 'Home End', does: 'Go to the start or end' },
-  { keys: 'Ctrl + Z', does: 'Undo; with Shift redo' },
-  { keys: 'Ctrl + Enter', does: 'Cut the moments that are kept into highlights' },
-  { keys: 'Esc', does: 'Let go' },
-  { keys: '?', does: 'This list' },
+type SpotKey =
+  | 'play'
+  | 'back'
+  | 'pause'
+  | 'forwards'
+  | 'frame-back'
+  | 'frame-on'
+  | 'second-back'
+  | 'second-on'
+  | 'next'
+  | 'previous'
+  | 'keep'
+  | 'drop'
+  | 'in'
+  | 'out'
+  | 'mark'
+  | 'more'
+  | 'less'
+  | 'stretch-before'
+  | 'stretch-after'
+  | 'start'
+  | 'end'
+  | 'undo'
+  | 'redo'
+  | 'cut'
+  | 'let-go'
+  | 'keys'
+
+/** The keys of the Spot screen. */
+export const SPOT_KEYS: readonly KeyBinding<SpotKey>[] = [
+  { id: 'play', keys: ['space'], does: 'Play, pause' },
+  { id: 'back', keys: ['j'], does: 'Play backwards; again for faster' },
+  { id: 'pause', keys: ['k'], does: 'Pause' },
+  { id: 'forwards', keys: ['l'], does: 'Play forwards; again for faster' },
+  { id: 'frame-back', keys: ['left'], does: 'One frame back' },
+  { id: 'frame-on', keys: ['right'], does: 'One frame on' },
+  { id: 'second-back', keys: ['shift+left'], does: 'One second back' },
+  { id: 'second-on', keys: ['shift+right'], does: 'One second on' },
+  { id: 'next', keys: ['enter'], does: 'Next moment, played from its start' },
+  { id: 'previous', keys: ['shift+enter'], does: 'The moment before' },
+  { id: 'keep', keys: ['y'], does: 'Keep the moment that is picked up' },
+  { id: 'drop', keys: ['n'], does: 'Drop it' },
+  { id: 'in', keys: ['i'], does: 'Set its in point here' },
+  { id: 'out', keys: ['o'], does: 'Set its out point here' },
+  { id: 'mark', keys: ['m'], does: 'Mark a moment: what happened a little before now' },
+  { id: 'more', keys: ['equal', 'shift+equal', 'add'], does: 'Magnify more' },
+  { id: 'less', keys: ['minus', 'subtract'], does: 'Magnify less' },
+  { id: 'stretch-before', keys: ['pageup'], does: 'Magnify the stretch before' },
+  { id: 'stretch-after', keys: ['pagedown'], does: 'Magnify the stretch after' },
+  { id: 'start', keys: ['home'], does: 'Go to the start' },
+  { id: 'end', keys: ['end'], does: 'Go to the end' },
+  { id: 'undo', keys: ['mod+z'], does: 'Undo' },
+  { id: 'redo', keys: ['mod+shift+z', 'mod+y'], does: 'Redo' },
+  { id: 'cut', keys: ['mod+enter'], does: 'Cut the moments that are kept into highlights' },
+  { id: 'let-go', keys: ['escape'], does: 'Let go' },
+  { id: 'keys', keys: ['?'], does: 'This list' },
 ]
 
 const MAX_RATE = 8
@@ -51,37 +90,35 @@ export function useSpotKeys(
     const { fromMicros, toMicros } = view.getState()
     panStretch(view, durationMicros, by * (toMicros - fromMicros) * 0.8)
   }
-  useHotkeys('space', () => player.toggle(), SCREEN_KEYS)
-  useHotkeys('j', () => shuttle(-1), SCREEN_KEYS)
-  useHotkeys('k', () => player.pause(), SCREEN_KEYS)
-  useHotkeys('l', () => shuttle(1), SCREEN_KEYS)
-  useHotkeys('left', () => step(-oneFrame(recording)), SCREEN_KEYS)
-  useHotkeys('right', () => step(oneFrame(recording)), SCREEN_KEYS)
-  useHotkeys('shift+left', () => step(-MICROS_PER_SECOND), SCREEN_KEYS)
-  useHotkeys('shift+right', () => step(MICROS_PER_SECOND), SCREEN_KEYS)
-  useHotkeys('enter', actions.next, SCREEN_KEYS)
-  useHotkeys('shift+enter', actions.previous, SCREEN_KEYS)
-  useHotkeys('y', actions.keepSelected, SCREEN_KEYS)
-  useHotkeys('n', actions.dropSelected, SCREEN_KEYS)
-  useHotkeys('i', () => actions.setEdge('in'), SCREEN_KEYS)
-  useHotkeys('o', () => actions.setEdge('out'), SCREEN_KEYS)
-  useHotkeys('m', actions.mark, SCREEN_KEYS)
-  useHotkeys('equal, shift+equal, add', () => zoom(1 / 1.5), SCREEN_KEYS)
-  useHotkeys('minus, subtract', () => zoom(1.5), SCREEN_KEYS)
-  useHotkeys('pageup', () => pan(-1), SCREEN_KEYS)
-  useHotkeys('pagedown', () => pan(1), SCREEN_KEYS)
-  useHotkeys('home', () => step(-durationMicros), SCREEN_KEYS)
-  useHotkeys('end', () => step(durationMicros), SCREEN_KEYS)
-  useHotkeys('mod+z', () => session.undo(), SCREEN_KEYS)
-  useHotkeys('mod+shift+z, mod+y', () => session.redo(), SCREEN_KEYS)
-  useHotkeys('mod+enter', open.cut, SCREEN_KEYS)
-  useHotkeys(
-    'escape',
-    () => {
+  useScreenKeys('spot', SPOT_KEYS, {
+    play: () => player.toggle(),
+    back: () => shuttle(-1),
+    pause: () => player.pause(),
+    forwards: () => shuttle(1),
+    'frame-back': () => step(-oneFrame(recording)),
+    'frame-on': () => step(oneFrame(recording)),
+    'second-back': () => step(-MICROS_PER_SECOND),
+    'second-on': () => step(MICROS_PER_SECOND),
+    next: actions.next,
+    previous: actions.previous,
+    keep: actions.keepSelected,
+    drop: actions.dropSelected,
+    in: () => actions.setEdge('in'),
+    out: () => actions.setEdge('out'),
+    mark: actions.mark,
+    more: () => zoom(1 / 1.5),
+    less: () => zoom(1.5),
+    'stretch-before': () => pan(-1),
+    'stretch-after': () => pan(1),
+    start: () => step(-durationMicros),
+    end: () => step(durationMicros),
+    undo: () => session.undo(),
+    redo: () => session.redo(),
+    cut: open.cut,
+    'let-go': () => {
       view.setState({ selected: null })
       if (document.activeElement instanceof HTMLElement) document.activeElement.blur()
     },
-    { enableOnFormTags: ['slider'] },
-  )
-  useHotkeys('?', open.keys, { ...SCREEN_KEYS, useKey: true })
+    keys: open.keys,
+  })
 }
