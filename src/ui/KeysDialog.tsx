@@ -56,7 +56,15 @@ export function KeysDialog({ screen, bindings, notes, onClose }: Props) {
         />
         <Box
           component="dl"
-          sx={{ m: 0, display: 'grid', gridTemplateColumns: '132px 1fr', rowGap: 1.5, columnGap: 4, fontSize: 13 }}
+          sx={{
+            m: 0,
+            display: 'grid',
+            gridTemplateColumns: '132px 1fr',
+            rowGap: 1.5,
+            columnGap: 4,
+            fontSize: 13,
+            alignItems: 'baseline',
+          }}
         >
           {shown.map((binding, n) => (
             <Line key={binding.id} does={binding.does}>

@@ -1,6 +1,7 @@
 import { expect, test } from '@playwright/test'
 import { readFileSync } from 'node:fs'
 import { addFiles, toBench, watchForErrors } from '../support/brimble'
+import { inDatabase } from '../support/inDatabase.mjs'
 import { made } from '../support/makeRecordings'
 
 test('the demo shelf opens from the empty one, with pictures, and nothing is asked of anybody else', async ({
@@ -79,4 +80,17 @@ test('the picture of a highlight with a strike and marks shows what the highligh
       return new Set(Array.from({ length: data.length / 4 }, (_, n) => (data[4 * n + 1] ?? 0) >> 3)).size
     })
   await expect.poll(levels).toBeGreaterThan(12)
+})
+
+test('pictures across a recording that a closed tab left unmade are made at the next visit, all of them', async ({
+  page,
+}) => {
+  await addFiles(page, made('pattern.mp4'))
+  const strip = page.getByRole('article', { name: 'pattern' }).locator('img')
+  await expect(strip).toHaveCount(7)
+  await inDatabase(page, async (db, done) => {
+    await done(db.transaction('pictures', 'readwrite').objectStore('pictures').clear())
+  })
+  await page.reload()
+  await expect(strip).toHaveCount(7)
 })

@@ -1,19 +1,14 @@
 'use client'
 
 import Box from '@mui/material/Box'
-import { useLiveQuery } from 'dexie-react-hooks'
 import type { Recording } from '@/core/model/recording'
-import { picturesFor } from '@/store/pictures'
 import { useBlobUrl } from '@/ui/useBlobUrl'
 import { palette } from '@/ui/theme'
-import { STRIP_PICTURES } from './addRecordings'
+import { STRIP_PICTURES, useStrip } from './useStrip'
 
 /** Pictures across a recording, on a dark mat. */
 export function RecordingStrip({ recording }: { recording: Recording }) {
-  const pictures = useLiveQuery(
-    () => picturesFor(recording.id, recording.updatedAt),
-    [recording.id, recording.updatedAt],
-  )
+  const pictures = useStrip(recording)
   return (
     <Box
       aria-hidden

@@ -1,19 +1,14 @@
-import { proxy } from 'comlink'
 import { title } from '@/core/model/record'
 import type { RecordingId } from '@/core/model/ids'
 import type { Recording } from '@/core/model/recording'
 import { inspector } from '@/media/inspect/inspector'
 import type { ProbeFailure } from '@/media/inspect/probe'
-import { keepPictures } from '@/store/pictures'
 import { addRecording, type FilePlace, type KeepResult } from '@/store/recordings'
 import type { ChosenFile } from './chosenFiles'
+import { makeStrip } from './useStrip'
 
 /** Files up to this size are copied into the browser; larger ones are linked, where the browser lets a page link. */
 const COPY_UP_TO_BYTES = 200_000_000
-
-/** How many pictures a recording's strip on the Shelf has, and how high they are (px). */
-export const STRIP_PICTURES = 7
-const STRIP_HEIGHT = 108
 
 export type AddResult =
   { ok: true; recording: Recording; kept: KeepResult } | { ok: false; fileName: string; failure: ProbeFailure }
@@ -56,25 +51,6 @@ export async function addChosenFile({ file, handle }: ChosenFile, options: AddOp
 
 export const placeOf = (handle: FileSystemFileHandle | null): FilePlace =>
   handle ? { kind: 'linked', handle } : { kind: 'kept' }
-
-/** Makes the strip of pictures across a recording and keeps it. */
-async function makeStrip(recording: Recording, file: Blob): Promise<void> {
-  const times = Array.from({ length: STRIP_PICTURES }, (_, i) =>
-    Math.round((recording.durationMicros * (i + 0.5)) / STRIP_PICTURES),
-  )
-  const pictures: Blob[] = []
-  await inspector()
-    .pictures(
-      `strip ${recording.id}`,
-      { id: recording.id, file, originMicros: recording.originMicros },
-      times,
-      STRIP_HEIGHT,
-      'key-frame',
-      proxy((_: number, picture: Blob) => void pictures.push(picture)),
-    )
-    .catch(() => {})
-  if (pictures.length > 0) await keepPictures(recording.id, recording.updatedAt, pictures)
-}
 
 function nameFromFile(fileName: string): string {
   const bare = fileName.replace(/\.[^.]{1,5}$/, '').replace(/_+/g, ' ')

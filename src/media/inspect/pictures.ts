@@ -17,7 +17,7 @@ export async function picturesAt(
   times: readonly Micros[],
   height: number,
   precision: PicturePrecision,
-  onPicture: (index: number, picture: Blob) => void,
+  onPicture: (index: number, picture: Blob) => void | Promise<void>,
   signal: AbortSignal,
   turn: () => Promise<void>,
 ): Promise<void> {
@@ -38,7 +38,8 @@ export async function picturesAt(
       if (sample) {
         const picture: Blob = previous?.at === sample.timestamp ? previous.picture : await made(sample)
         previous = { at: sample.timestamp, picture }
-        onPicture(index, picture)
+        // Waited for: across threads the last would else come after the end.
+        await onPicture(index, picture)
       }
       index++
     } finally {

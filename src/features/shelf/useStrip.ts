@@ -1,0 +1,51 @@
+import { proxy } from 'comlink'
+import { useLiveQuery } from 'dexie-react-hooks'
+import { useEffect } from 'react'
+import type { Recording } from '@/core/model/recording'
+import { inspector } from '@/media/inspect/inspector'
+import { keepPictures, picturesFor } from '@/store/pictures'
+import { storedFile } from '@/store/recordings'
+
+/** How many pictures a recording's strip on the Shelf has, and how high they are (px). */
+export const STRIP_PICTURES = 7
+const STRIP_HEIGHT = 108
+
+/** What this tab has begun; what cannot be made is not tried again and again. */
+const begun = new Set<string>()
+
+/** The pictures across a recording, made when they are missing: a tab may have been closed while they were. */
+export function useStrip(recording: Recording): Blob[] | null {
+  const pictures = useLiveQuery(
+    () => picturesFor(recording.id, recording.updatedAt),
+    [recording.id, recording.updatedAt],
+  )
+  useEffect(() => {
+    if (pictures !== null) return
+    void storedFile(recording.id).then((found) => {
+      if (found.ok) void makeStrip(recording, found.file)
+    })
+  }, [pictures, recording])
+  return pictures ?? null
+}
+
+/** Makes the strip of pictures across a recording and keeps it. */
+export async function makeStrip(recording: Recording, file: Blob): Promise<void> {
+  const key = `${recording.id} ${recording.updatedAt}`
+  if (begun.has(key)) return
+  begun.add(key)
+  const times = Array.from({ length: STRIP_PICTURES }, (_, i) =>
+    Math.round((recording.durationMicros * (i + 0.5)) / STRIP_PICTURES),
+  )
+  const pictures: Blob[] = []
+  await inspector()
+    .pictures(
+      `strip ${recording.id}`,
+      { id: recording.id, file, originMicros: recording.originMicros },
+      times,
+      STRIP_HEIGHT,
+      'key-frame',
+      proxy((_: number, picture: Blob) => void pictures.push(picture)),
+    )
+    .catch(() => {})
+  if (pictures.length > 0) await keepPictures(recording.id, recording.updatedAt, pictures)
+}
