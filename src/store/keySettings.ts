@@ -19,6 +19,10 @@ export async function readKeySettings(): Promise<KeySettings> {
   return kept.success ? kept.data : USUAL_KEYS
 }
 
-export async function keepKeySettings(value: KeySettings): Promise<void> {
-  await database().settings.put({ key: KEY, value })
+/** Changes what is kept now, whatever has been changed since it was shown. */
+export async function changeKeySettings(change: (now: KeySettings) => KeySettings): Promise<void> {
+  const { settings } = database()
+  await database().transaction('rw', settings, async () => {
+    await settings.put({ key: KEY, value: change(await readKeySettings()) })
+  })
 }

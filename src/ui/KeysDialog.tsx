@@ -10,7 +10,7 @@ import FormControlLabel from '@mui/material/FormControlLabel'
 import Switch from '@mui/material/Switch'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useState, type KeyboardEvent, type ReactNode } from 'react'
-import { keepKeySettings, readKeySettings, USUAL_KEYS } from '@/store/keySettings'
+import { changeKeySettings, readKeySettings, USUAL_KEYS } from '@/store/keySettings'
 import { asChanged, isLetter, keyNames, withLetter, type KeyBinding, type KeyNote } from './keyBindings'
 import { fonts, palette } from './theme'
 
@@ -29,7 +29,7 @@ export function KeysDialog({ screen, bindings, notes, onClose }: Props) {
   const shown = asChanged(bindings, { letters: true, changed })
   const isUsual = Object.keys(changed).length === 0
   const keep = (changed: Record<string, string>) =>
-    keepKeySettings({ ...settings, changed: { ...settings.changed, [screen]: changed } })
+    changeKeySettings((now) => ({ ...now, changed: { ...now.changed, [screen]: changed } }))
   const take = (id: string) => (event: KeyboardEvent) => {
     if (changing !== id || event.key === 'Tab') return
     event.preventDefault()
@@ -47,7 +47,7 @@ export function KeysDialog({ screen, bindings, notes, onClose }: Props) {
             <Switch
               size="small"
               checked={settings.letters}
-              onChange={(_, letters) => void keepKeySettings({ ...settings, letters })}
+              onChange={(_, letters) => void changeKeySettings((now) => ({ ...now, letters }))}
             />
           }
           label="Single letters, digits and marks"
