@@ -197,6 +197,8 @@ export async function load(page) {
     await page.getByRole('button', { name: /^Render 1 file/ }).click()
     await page.goto('/outbox')
     await page.locator('article').first().waitFor()
+    await page.goto('/')
+    await page.locator('article[aria-label="field-dawn"] img').first().waitFor()
     const { highlight, recording } = await fill(page)
     const screens = [
       ['the Shelf', '/', (p) => p.getByRole('button', { name: /^Cut a highlight from/ }), ['Tab', 'ArrowDown']],

@@ -5,7 +5,7 @@ import { inspector } from '@/media/inspect/inspector'
 import type { ProbeFailure } from '@/media/inspect/probe'
 import { addRecording, type FilePlace, type KeepResult } from '@/store/recordings'
 import type { ChosenFile } from './chosenFiles'
-import { makeStrip } from './useStrip'
+import { queueStrip } from './useStrip'
 
 /** Files up to this size are copied into the browser; larger ones are linked, where the browser lets a page link. */
 const COPY_UP_TO_BYTES = 200_000_000
@@ -45,7 +45,7 @@ export async function addChosenFile({ file, handle }: ChosenFile, options: AddOp
     options.id,
     options.captions,
   )
-  void makeStrip(recording, file)
+  queueStrip(recording, file)
   return { ok: true, recording, kept }
 }
 

@@ -12,8 +12,10 @@ const STRIP_HEIGHT = 108
 
 /** What this tab has begun; what cannot be made is not tried again and again. */
 const begun = new Set<string>()
+/** One at a time: a whole Shelf may lack its pictures, after a backup was put back. */
+let queue: Promise<void> = Promise.resolve()
 
-/** The pictures across a recording, made when they are missing: a tab may have been closed while they were. */
+/** The pictures across a recording, made when they are missing while it is on the screen: a tab may have been closed while they were. */
 export function useStrip(recording: Recording): Blob[] | null {
   const pictures = useLiveQuery(
     () => picturesFor(recording.id, recording.updatedAt),
@@ -21,15 +23,23 @@ export function useStrip(recording: Recording): Blob[] | null {
   )
   useEffect(() => {
     if (pictures !== null) return
+    let isShown = true
     void storedFile(recording.id).then((found) => {
-      if (found.ok) void makeStrip(recording, found.file)
+      if (found.ok) queueStrip(recording, found.file, () => isShown)
     })
+    return () => {
+      isShown = false
+    }
   }, [pictures, recording])
   return pictures ?? null
 }
 
-/** Makes the strip of pictures across a recording and keeps it. */
-export async function makeStrip(recording: Recording, file: Blob): Promise<void> {
+/** Makes the strip of pictures across a recording and keeps it, when its turn comes and it `isWanted` then. */
+export function queueStrip(recording: Recording, file: Blob, isWanted = () => true): void {
+  queue = queue.then(() => (isWanted() ? makeStrip(recording, file) : undefined))
+}
+
+async function makeStrip(recording: Recording, file: Blob): Promise<void> {
   const key = `${recording.id} ${recording.updatedAt}`
   if (begun.has(key)) return
   begun.add(key)
