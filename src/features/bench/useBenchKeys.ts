@@ -2,20 +2,15 @@ import { oneFrame } from '@/core/cut/passages'
 import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
 import { timeMapOf } from '@/core/time/timeMap'
 import type { KeyBinding, KeyNote } from '@/ui/keyBindings'
+import { EDITING_KEYS, PLAYING_KEYS, type EditingKey, type PlayingKey } from '@/ui/sharedKeys'
 import { useScreenKeys } from '@/ui/useScreenKeys'
 import { trimAt } from '@/edit/passages'
 import { partsOf, type BenchContextValue } from './benchContext'
 import { useCutting } from './sheet/useCutting'
 
 type BenchKey =
-  | 'play'
-  | 'back'
-  | 'pause'
-  | 'forwards'
-  | 'frame-back'
-  | 'frame-on'
-  | 'second-back'
-  | 'second-on'
+  | PlayingKey
+  | EditingKey
   | 'start'
   | 'end'
   | 'passage-before'
@@ -30,23 +25,12 @@ type BenchKey =
   | 'frame'
   | 'shapes'
   | 'outlines'
-  | 'undo'
-  | 'redo'
   | 'versions'
   | 'render'
-  | 'let-go'
-  | 'keys'
 
 /** The Bench's keys. */
 export const BENCH_KEYS: readonly KeyBinding<BenchKey>[] = [
-  { id: 'play', keys: ['space'], does: 'Play, pause' },
-  { id: 'back', keys: ['j'], does: 'Play backwards; again for faster' },
-  { id: 'pause', keys: ['k'], does: 'Pause' },
-  { id: 'forwards', keys: ['l'], does: 'Play forwards; again for faster' },
-  { id: 'frame-back', keys: ['left'], does: 'One frame back' },
-  { id: 'frame-on', keys: ['right'], does: 'One frame on' },
-  { id: 'second-back', keys: ['shift+left'], does: 'One second back' },
-  { id: 'second-on', keys: ['shift+right'], does: 'One second on' },
+  ...PLAYING_KEYS,
   { id: 'start', keys: ['home'], does: 'Go to the start of the highlight' },
   { id: 'end', keys: ['end'], does: 'Go to its end' },
   { id: 'passage-before', keys: ['pageup'], does: 'Go to the passage before' },
@@ -61,12 +45,9 @@ export const BENCH_KEYS: readonly KeyBinding<BenchKey>[] = [
   { id: 'frame', keys: ['2'], does: 'Frame' },
   { id: 'shapes', keys: ['3'], does: 'Shapes' },
   { id: 'outlines', keys: ['h'], does: 'Hide or show outlines' },
-  { id: 'undo', keys: ['mod+z'], does: 'Undo' },
-  { id: 'redo', keys: ['mod+shift+z', 'mod+y'], does: 'Redo' },
   { id: 'versions', keys: ['mod+d'], does: 'Versions' },
   { id: 'render', keys: ['mod+enter'], does: 'Render' },
-  { id: 'let-go', keys: ['escape'], does: 'Let go' },
-  { id: 'keys', keys: ['?'], does: 'This list' },
+  ...EDITING_KEYS,
 ]
 
 /** What keys and modifiers do where something is dragged or written. */
@@ -97,8 +78,6 @@ export const BENCH_KEY_NOTES: readonly KeyNote[] = [
   { shown: 'Enter, Delete', does: 'On a title in a shape: write in it there; take it away. Delete takes a mark away' },
   { shown: '+ −', does: 'Zoom the crop of the panel that is picked up' },
 ]
-
-const MAX_RATE = 8
 
 /** Does on the Bench what its keys say. */
 export function useBenchKeys(
@@ -136,16 +115,11 @@ export function useBenchKeys(
           end === 'fromMicros' ? { fromMicros: t, toMicros: map().lengthMicros } : { fromMicros: 0, toMicros: t },
       })
   }
-  const shuttle = (direction: 1 | -1) => {
-    const { kind, rate } = player.getState()
-    const faster = kind === 'playing' && Math.sign(rate) === direction ? Math.min(MAX_RATE, Math.abs(rate) * 2) : 1
-    void player.play(direction * faster)
-  }
   useScreenKeys('bench', BENCH_KEYS, {
     play: () => player.toggle(),
-    back: () => shuttle(-1),
+    back: () => player.shuttle(-1),
     pause: () => player.pause(),
-    forwards: () => shuttle(1),
+    forwards: () => player.shuttle(1),
     'frame-back': () => step(-frame()),
     'frame-on': () => step(frame()),
     'second-back': () => step(-MICROS_PER_SECOND),

@@ -1,19 +1,14 @@
 import { oneFrame } from '@/core/cut/passages'
 import { MICROS_PER_SECOND } from '@/core/time/micros'
 import type { KeyBinding } from '@/ui/keyBindings'
+import { EDITING_KEYS, PLAYING_KEYS, type EditingKey, type PlayingKey } from '@/ui/sharedKeys'
 import { useScreenKeys } from '@/ui/useScreenKeys'
 import { panStretch, zoomStretch, type SpotContextValue } from './spotContext'
 import type { SpotActions } from './useSpotActions'
 
 type SpotKey =
-  | 'play'
-  | 'back'
-  | 'pause'
-  | 'forwards'
-  | 'frame-back'
-  | 'frame-on'
-  | 'second-back'
-  | 'second-on'
+  | PlayingKey
+  | EditingKey
   | 'next'
   | 'previous'
   | 'keep'
@@ -27,22 +22,11 @@ type SpotKey =
   | 'stretch-after'
   | 'start'
   | 'end'
-  | 'undo'
-  | 'redo'
   | 'cut'
-  | 'let-go'
-  | 'keys'
 
 /** The keys of the Spot screen. */
 export const SPOT_KEYS: readonly KeyBinding<SpotKey>[] = [
-  { id: 'play', keys: ['space'], does: 'Play, pause' },
-  { id: 'back', keys: ['j'], does: 'Play backwards; again for faster' },
-  { id: 'pause', keys: ['k'], does: 'Pause' },
-  { id: 'forwards', keys: ['l'], does: 'Play forwards; again for faster' },
-  { id: 'frame-back', keys: ['left'], does: 'One frame back' },
-  { id: 'frame-on', keys: ['right'], does: 'One frame on' },
-  { id: 'second-back', keys: ['shift+left'], does: 'One second back' },
-  { id: 'second-on', keys: ['shift+right'], does: 'One second on' },
+  ...PLAYING_KEYS,
   { id: 'next', keys: ['enter'], does: 'Next moment, played from its start' },
   { id: 'previous', keys: ['shift+enter'], does: 'The moment before' },
   { id: 'keep', keys: ['y'], does: 'Keep the moment that is picked up' },
@@ -56,14 +40,9 @@ export const SPOT_KEYS: readonly KeyBinding<SpotKey>[] = [
   { id: 'stretch-after', keys: ['pagedown'], does: 'Magnify the stretch after' },
   { id: 'start', keys: ['home'], does: 'Go to the start' },
   { id: 'end', keys: ['end'], does: 'Go to the end' },
-  { id: 'undo', keys: ['mod+z'], does: 'Undo' },
-  { id: 'redo', keys: ['mod+shift+z', 'mod+y'], does: 'Redo' },
   { id: 'cut', keys: ['mod+enter'], does: 'Cut the moments that are kept into highlights' },
-  { id: 'let-go', keys: ['escape'], does: 'Let go' },
-  { id: 'keys', keys: ['?'], does: 'This list' },
+  ...EDITING_KEYS,
 ]
-
-const MAX_RATE = 8
 
 export function useSpotKeys(
   { recording, session, player, view }: SpotContextValue,
@@ -80,11 +59,6 @@ export function useSpotKeys(
     const { fromMicros, toMicros } = view.getState()
     if (t < fromMicros || t > toMicros) panStretch(view, durationMicros, t - (fromMicros + toMicros) / 2)
   }
-  const shuttle = (direction: 1 | -1) => {
-    const { kind, rate } = player.getState()
-    const faster = kind === 'playing' && Math.sign(rate) === direction ? Math.min(MAX_RATE, Math.abs(rate) * 2) : 1
-    void player.play(direction * faster)
-  }
   const zoom = (factor: number) => zoomStretch(view, durationMicros, factor, player.positionMicros)
   const pan = (by: number) => {
     const { fromMicros, toMicros } = view.getState()
@@ -92,9 +66,9 @@ export function useSpotKeys(
   }
   useScreenKeys('spot', SPOT_KEYS, {
     play: () => player.toggle(),
-    back: () => shuttle(-1),
+    back: () => player.shuttle(-1),
     pause: () => player.pause(),
-    forwards: () => shuttle(1),
+    forwards: () => player.shuttle(1),
     'frame-back': () => step(-oneFrame(recording)),
     'frame-on': () => step(oneFrame(recording)),
     'second-back': () => step(-MICROS_PER_SECOND),

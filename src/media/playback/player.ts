@@ -26,6 +26,9 @@ export interface OutputRange {
 /** While playing, listeners are told this often: a clock and a line that move need no more, and without a GPU each move has the whole page drawn anew. */
 const TELL_EVERY_MS = 80
 
+/** As fast as it is ever played. */
+const MAX_SHUTTLE_RATE = 8
+
 const NO_TIME: TimeMap = { passages: [], joins: [], lengthMicros: 0 }
 
 /**
@@ -182,6 +185,13 @@ export class Player {
     if (this.state.kind === 'paused') return
     this.setState({ kind: 'paused', rate: 1 })
     void this.preview.show(this.position)
+  }
+
+  /** Plays in a direction; asked for again while it does, twice as fast each time. */
+  shuttle(direction: 1 | -1): void {
+    const { kind, rate } = this.state
+    const isGoing = kind === 'playing' && Math.sign(rate) === direction
+    void this.play(direction * (isGoing ? Math.min(MAX_SHUTTLE_RATE, Math.abs(rate) * 2) : 1))
   }
 
   toggle(): void {
