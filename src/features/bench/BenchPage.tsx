@@ -16,6 +16,7 @@ import { kept } from '@/store/rack'
 import { KeysDialog } from '@/ui/KeysDialog'
 import { CannotOpen, Opening } from '@/ui/Opening'
 import { TopBar } from '@/ui/TopBar'
+import { useGrowing } from '@/ui/useGrowing'
 import { SourceMissing } from '../shelf/SourceMissing'
 import { useKeepSaved } from '../useKeepSaved'
 import { useRefusals } from '../useRefusals'
@@ -146,6 +147,8 @@ function BenchScreen({ onReopen }: { onReopen: () => void }) {
   const [dialog, setDialog] = useState<'render' | 'keys' | 'versions' | 'compare' | null>(null)
   const pane = useView((v) => v.pane)
   const widen = usePaneAtWork()
+  // One after the other, the result first: a big highlight's panes would hold the page up if they came together.
+  const panes = useGrowing(3, 1)
   const close = () => setDialog(null)
   useRefusals(session)
   useKeepSaved(session)
@@ -187,8 +190,8 @@ function BenchScreen({ onReopen }: { onReopen: () => void }) {
           transition: 'grid-template-columns 150ms ease-out',
         }}
       >
-        <SheetPane />
-        <FramePane />
+        {panes > 2 ? <SheetPane /> : <Box />}
+        {panes > 1 ? <FramePane /> : <Box />}
         <ShapesPane />
       </Box>
       <TransportBar />
