@@ -208,9 +208,10 @@ export async function load(page) {
       ['the week', '/outbox/week', (p) => p.getByRole('heading'), ['Tab']],
       ['Spot', `/recording/${recording}`, (p) => p.getByRole('heading'), ['ArrowRight', 'Tab']],
       [
+        // Its panes come one after the other, this one last.
         'the Bench',
         `/highlight/${highlight}`,
-        (p) => p.getByRole('img', { name: /^Result, / }),
+        (p) => p.getByTestId('sheet-rows'),
         ['ArrowRight', 'Tab', 'ArrowDown'],
       ],
     ]
