@@ -1,7 +1,10 @@
 // The rooms and which way dependencies may point; see docs/architecture.md. A new room belongs in this list.
-const rooms = ['app', 'features', 'ui', 'store', 'media', 'edit', 'core']
+const rooms = ['app', 'features', 'shared', 'ui', 'store', 'media', 'edit', 'core']
 
-/** Each room may import the rooms after it; `server` stands aside and is only reached from `app` and the configuration. */
+/**
+ * Each room may import the rooms after it; `server` stands aside and is only reached from `app` and the
+ * configuration.
+ */
 const upwards = rooms.slice(1).map((room, i) => ({
   name: `${room}-points-down`,
   severity: 'error',
@@ -42,6 +45,13 @@ export default {
       comment: 'edit imports core, itself and immer, whose drafts it changes',
       from: { path: '^src/edit/', pathNot: '\\.test\\.ts$' },
       to: { pathNot: ['^src/(core|edit)/', 'node_modules/immer/'] },
+    },
+    {
+      name: 'feature-stands-alone',
+      severity: 'error',
+      comment: 'what several features need is a room below: shared, ui, store, media, edit or core',
+      from: { path: '^src/features/([^/]+)/' },
+      to: { path: '^src/features/', pathNot: '^src/features/$1/' },
     },
     {
       name: 'media-has-no-store',

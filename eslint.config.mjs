@@ -21,7 +21,8 @@ export default tseslint.config(
     rules: {
       ...reactHooks.configs.recommended.rules,
       'react-hooks/exhaustive-deps': 'error',
-      // These four only say what the React Compiler would skip; it is not used here, and object URLs, workers and canvases are effects' business.
+      // These four only say what the React Compiler would skip; it is not used here, and object URLs, workers and
+      // canvases are effects' business.
       'react-hooks/set-state-in-effect': 'off',
       'react-hooks/refs': 'off',
       'react-hooks/preserve-manual-memoization': 'off',
@@ -31,7 +32,11 @@ export default tseslint.config(
       '@typescript-eslint/switch-exhaustiveness-check': ['error', { considerDefaultExhaustiveForUnions: true }],
       '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports' }],
       'no-console': 'error',
-      eqeqeq: 'error',
+      'no-nested-ternary': 'error',
+      'max-len': [
+        'error',
+        { code: 120, ignoreStrings: true, ignoreTemplateLiterals: true, ignoreRegExpLiterals: true },
+      ],
     },
   },
   {

@@ -1,4 +1,6 @@
-// What the browser's encoders make of the same pictures with different settings: how long they take, how much they write, and how like it is (ffmpeg's SSIM). What files are coded with (src/media/render/encoders.ts) is chosen on this.
+// What the browser's encoders make of the same pictures with different settings: how long they take, how much they
+// write, and how like it is (ffmpeg's SSIM). What files are coded with (src/media/render/encoders.ts) is chosen on
+// this.
 import { spawnSync } from 'node:child_process'
 import { createReadStream, existsSync, mkdtempSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { createServer } from 'node:http'
@@ -55,7 +57,10 @@ function makePictures() {
   return file
 }
 
-/** An empty page and `files` by their paths in it, from a server of their own: nothing that large goes through the browser's remote control. */
+/**
+ * An empty page and `files` by their paths in it, from a server of their own: nothing that large goes through the
+ * browser's remote control.
+ */
 async function serve(files) {
   const server = createServer(({ url }, answer) => {
     const file = files[url]
@@ -67,7 +72,10 @@ async function serve(files) {
   return { url: `http://127.0.0.1:${server.address().port}/`, close: () => server.close() }
 }
 
-/** Three shapes' encoders beside each other, and one after the other: what making files in one go can save at best of all that is not shared. */
+/**
+ * Three shapes' encoders beside each other, and one after the other: what making files in one go can save at best of
+ * all that is not shared.
+ */
 async function besideEachOther(page, memory) {
   const heights = [1920, 1350, 1080]
   const [together, apart, busy] = [[], [], []]
@@ -216,7 +224,10 @@ function likeness(file, pictures) {
   return Number(/All:([\d.]+)/.exec(stderr)?.[1])
 }
 
-/** Runs in the page: decodes the stream but for every other picture that no other needs, as a render at half its rate does; how long it took. */
+/**
+ * Runs in the page: decodes the stream but for every other picture that no other needs, as a render at half its rate
+ * does; how long it took.
+ */
 async function decodeAll() {
   const stream = new Uint8Array(await (await fetch('/stream')).arrayBuffer())
   const packets = [] // Of each: where it begins, whether it is a key frame, whether another needs it.
@@ -248,7 +259,10 @@ async function decodeAll() {
   return (performance.now() - started) / 1000
 }
 
-/** Runs in the page: codes all pictures, of each the upper `height` rows; how long it took, and what came out (H.264 with start codes, others as IVF). Null when this browser cannot. */
+/**
+ * Runs in the page: codes all pictures, of each the upper `height` rows; how long it took, and what came out (H.264
+ * with start codes, others as IVF). Null when this browser cannot.
+ */
 async function encodeAll({ width, height, pictureHeight, frames, fps, bitrate, settings: { quantizer, ...settings } }) {
   const avc = settings.codec.startsWith('avc')
   const config = {
@@ -274,7 +288,11 @@ async function encodeAll({ width, height, pictureHeight, frames, fps, bitrate, s
   encoder.configure(config)
   const size = (width * pictureHeight * 3) / 2
   const colorSpace = { primaries: 'bt709', transfer: 'bt709', matrix: 'bt709', fullRange: false }
-  const held = avc ? 'avc' : settings.codec.startsWith('vp09') ? 'vp9' : 'av1'
+  const held = [
+    ['avc', 'avc'],
+    ['vp09', 'vp9'],
+    ['av01', 'av1'],
+  ].find(([begin]) => settings.codec.startsWith(begin))[1]
   const started = performance.now()
   for (let n = 0; n < frames && !failed; n++) {
     while (encoder.encodeQueueSize >= 4)

@@ -124,7 +124,7 @@ function drawEvents(ctx, t) {
     const fresh = Math.max(0, 1 - (t - event.at) / 1.5)
     text(ctx, event.words, 1466, 84 + i * 48, {
       size: 27,
-      colour: event.loud ? '#ffd36b' : fresh > 0 ? '#ffffff' : '#cfd6cf',
+      colour: colourOf(event, fresh),
     })
   })
 }
@@ -162,4 +162,9 @@ function drawFacecam(ctx, t, level) {
   const joy = smooth(ramp(t, loudMoment.from - 0.1, loudMoment.to + 0.6, 0.4)) + 0.6 * smooth(ramp(t, 33.2, 36, 0.5))
   const lean = 0.46 * smooth(ramp(t, leanOut.from, leanOut.to, 0.45))
   drawPerson(ctx, box, people.wren, { t, talk: level, joy: Math.min(1, joy), lean })
+}
+
+function colourOf({ loud }, fresh) {
+  if (loud) return '#ffd36b'
+  return fresh > 0 ? '#ffffff' : '#cfd6cf'
 }

@@ -15,7 +15,9 @@ import { SETUP, LEAPFROG, ADDING, argumentsFor } from '../../tests/support/comma
 
 type Random = ReturnType<typeof seeded>
 
-/** One thing that a person can do, with what chance puts into it. `adding`: how often it is something that makes more. */
+/**
+ * One thing that a person can do, with what chance puts into it. `adding`: how often it is something that makes more.
+ */
 function work(session: Session<Edit>, random: Random, adding: number): void {
   const made = argumentsFor(session.value, random)
   const all = random.next() < adding ? ADDING : [...COMMANDS.keys(), 'layout', 'bands']
@@ -49,14 +51,14 @@ it('every command is in what is tried by chance', () => {
   expect(ADDING.every((id) => COMMANDS.has(id))).toBe(true)
 })
 
-const numbersIn = (value: unknown): number[] =>
-  typeof value === 'number'
-    ? [value]
-    : value && typeof value === 'object'
-      ? Object.values(value).flatMap(numbersIn)
-      : []
+const numbersIn = (value: unknown): number[] => {
+  if (typeof value === 'number') return [value]
+  return value && typeof value === 'object' ? Object.values(value).flatMap(numbersIn) : []
+}
 
-/** Does so many things from the sample on, looks at the edit after each, and takes them all back and does them again. */
+/**
+ * Does so many things from the sample on, looks at the edit after each, and takes them all back and does them again.
+ */
 function workOn(seed: number, things: number, adding: number, onRefusal: (refusal: Refusal) => void = () => {}): void {
   const random = seeded(seed)
   const session = new Session(sampleEdit(), [], 0, () => Promise.resolve('written' as const), overfull)

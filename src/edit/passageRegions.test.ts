@@ -11,7 +11,7 @@ import type { Region } from '@/core/model/region'
 import { STANDARD_SHAPES, type Shape } from '@/core/model/shape'
 import { timeMapOf } from '@/core/time/timeMap'
 import { Session } from '@/store/session'
-import { followedIn, planAlong } from '@/features/bench/frame/along'
+import { followedIn, planAlong } from '@/shared/looks/along'
 
 let session: Session<Edit>
 const FRAME = { width: 1920, height: 1080 }

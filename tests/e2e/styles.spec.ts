@@ -1,3 +1,4 @@
+import type { PictureMark } from '@/core/model/pictureMark'
 import { expect, test } from '@playwright/test'
 import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -16,7 +17,9 @@ const MARKS = ['handle', 'level', 'countdown', 'progress', 'endCard'] as const
 const IN = 10_900_000
 const OUT = 11_400_000
 
-/** The frame that is compared: the seventh of the file at 30 a second, which is the thirteenth of the recording at 60. */
+/**
+ * The frame that is compared: the seventh of the file at 30 a second, which is the thirteenth of the recording at 60.
+ */
 const FRAME = 6
 
 test('every style of words and every mark: what is seen is what is written, in three shapes', async ({ page }) => {
@@ -61,13 +64,7 @@ test('every style of words and every mark: what is seen is what is written, in t
             { id: 't' as TitleId, text: 'No lift, last gate', fromMicros: null, toMicros: null, style: title.style },
           ],
         },
-        marks: [
-          mark.kind === 'handle'
-            ? { ...mark, text: 'heron ridge' }
-            : mark.kind === 'endCard'
-              ? { ...mark, text: 'More on Friday', lengthMicros: 100_000 + 300_000 * Number(i < MARKS.length) }
-              : mark,
-        ],
+        marks: [withWords(mark, i)],
         output: { frameRate: { num: 30, den: 1 }, quality: 'high', captions: 'picture' },
       }
     }),
@@ -106,3 +103,9 @@ test('every style of words and every mark: what is seen is what is written, in t
   }
   errors.expectNone()
 })
+
+function withWords(mark: PictureMark, i: number): PictureMark {
+  if (mark.kind === 'handle') return { ...mark, text: 'heron ridge' }
+  if (mark.kind !== 'endCard') return mark
+  return { ...mark, text: 'More on Friday', lengthMicros: 100_000 + 300_000 * Number(i < MARKS.length) }
+}

@@ -1,4 +1,5 @@
-// Made-up recordings for judging how well regions are recognised: what is where is known to the pixel. Grey pictures, `[height][width]`.
+// Made-up recordings for judging how well regions are recognised: what is where is known to the pixel. Grey pictures,
+// `[height][width]`.
 
 /** Mulberry32. */
 export function seeded(seed) {
@@ -178,7 +179,10 @@ function displays(random, width, height) {
 
 const even = (v) => 2 * Math.round(v / 2)
 
-/** A game with a camera's picture over it: `place` is a corner or the middle of an edge, `share` its width as a share of the frame's, `border` px. */
+/**
+ * A game with a camera's picture over it: `place` is a corner or the middle of an edge, `share` its width as a share
+ * of the frame's, `border` px.
+ */
 export function gameScene(
   seed,
   { width, height },
@@ -189,8 +193,8 @@ export function gameScene(
   const w = even(width * share)
   const h = even(w * (proportion ?? random.pick([9 / 16, 3 / 4, 0.66])))
   const margin = even(width * inset)
-  const x = place.includes('w') ? margin : place.includes('e') ? width - w - margin : even((width - w) / 2)
-  const y = place.includes('n') ? margin : place.includes('s') ? height - h - margin : even((height - h) / 2)
+  const x = along(place, 'w', 'e', width, w, margin)
+  const y = along(place, 'n', 's', height, h, margin)
   const outer = { x, y, width: w, height: h }
   const rect = { x: x + border, y: y + border, width: w - 2 * border, height: h - 2 * border }
   const film = camera(random, { take })
@@ -267,4 +271,10 @@ export function callScene(seed, { width, height }, { people, gutter, background,
       return into.pixels
     },
   }
+}
+
+/** Where something of a length lies: at one end of its room, at the other, or between, on whole pairs of pixels. */
+function along(place, start, end, room, length, margin) {
+  if (place.includes(start)) return margin
+  return place.includes(end) ? room - length - margin : even((room - length) / 2)
 }

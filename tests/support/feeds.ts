@@ -2,7 +2,10 @@ import { edit as editSchema, type Edit } from '@/core/model/edit'
 import { sampleEdit } from './edits'
 import type { seeded } from './seeded'
 
-/** Three passages whose panels play the passage, another passage, and a recording on a clock of its own, at random times and speeds. */
+/**
+ * Three passages whose panels play the passage, another passage, and a recording on a clock of its own, at random
+ * times and speeds.
+ */
 export function editWithFeeds(random: ReturnType<typeof seeded>): Edit {
   const edit = sampleEdit()
   const [p] = edit.highlight.passages
@@ -23,6 +26,7 @@ export function editWithFeeds(random: ReturnType<typeof seeded>): Edit {
           : { kind: 'together', offsetMicros: random.integer(-2_000_000, 2_000_000) },
     },
   })
+  const ownOrNone = () => (random.next() < 0.8 ? [own()] : [])
   const passages = Array.from({ length: 3 }, (_, k) => {
     const inMicros = Math.round(frames(random.between(0, 25)))
     const outMicros = Math.round(inMicros + frames(random.between(3, 9)))
@@ -42,7 +46,7 @@ export function editWithFeeds(random: ReturnType<typeof seeded>): Edit {
         random.next() < 0.3
           ? { inMicros: Math.round(frames(random.between(0, 20))), speedPercent: random.pick([90, 100, 50]) }
           : null,
-      feeds: k > 0 && random.next() < 0.4 ? [other] : random.next() < 0.8 ? [own()] : [],
+      feeds: k > 0 && random.next() < 0.4 ? [other] : ownOrNone(),
     }
   })
   return editSchema.parse({ ...edit, highlight: { ...edit.highlight, passages } })

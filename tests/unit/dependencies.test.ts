@@ -5,12 +5,10 @@ import packageFile from '../../package.json'
 
 const PLACES = ['src', 'unattended', 'scripts', 'demo', 'next.config.ts']
 
-const textsIn = (path: string): string[] =>
-  existsSync(path) && !/\.[a-z]+$/.test(path)
-    ? readdirSync(path).flatMap((name) => textsIn(join(path, name)))
-    : /\.(ts|tsx|mjs)$/.test(path)
-      ? [readFileSync(path, 'utf8')]
-      : []
+const textsIn = (path: string): string[] => {
+  if (existsSync(path) && !/\.[a-z]+$/.test(path)) return readdirSync(path).flatMap((name) => textsIn(join(path, name)))
+  return /\.(ts|tsx|mjs)$/.test(path) ? [readFileSync(path, 'utf8')] : []
+}
 
 const peersOf = (name: string): string[] => {
   const file = JSON.parse(readFileSync(join('node_modules', name, 'package.json'), 'utf8')) as {

@@ -7,7 +7,8 @@ import type { Token } from '../words/tokens'
 import type { PictureOutline } from './pictureOutline'
 
 /**
- * A moment of a recording. `lane` tells whose walk through the recording's frames it belongs to: two passages that are on screen at once,
+ * A moment of a recording. `lane` tells whose walk through the recording's frames it belongs to: two passages that
+ * are on screen at once,
  * and the stretches before and after a strike, each have their own.
  */
 export interface Feed {
@@ -23,11 +24,17 @@ export interface Orientation {
 }
 
 /**
- * One drawing step. Plain data: no canvas, no decoding. Whoever draws a list draws its steps in order, later over earlier.
- * `dest` is in canvas pixels; `crop` in display-oriented pixels of the recording, where fractions are allowed so that nothing is
- * stretched. *colour*, *gradient* and *blur* fill the canvas, and so does an *image* without a `dest`; one that moves is `micros` into itself; `radius` is the blur's standard deviation in canvas pixels. A
- * `layer` is a canvas of its own, moved by `offset` and laid over with `opacity` 0..1, seen through `window` alone; a `tint` covers
- * everything drawn so far, a *block* a part of it. *level* is a figure of how loud the output is about its time `micros`. *text* is set into `area` by core/words/setText; `word` is the one being spoken, in characters of `text`; `scale` is
+ * One drawing step. Plain data: no canvas, no decoding. Whoever draws a list draws its steps in order, later over
+ * earlier.
+ * `dest` is in canvas pixels; `crop` in display-oriented pixels of the recording, where fractions are allowed so that
+ * nothing is
+ * stretched. *colour*, *gradient* and *blur* fill the canvas, and so does an *image* without a `dest`; one that moves
+ * is `micros` into itself; `radius` is the blur's standard deviation in canvas pixels. A
+ * `layer` is a canvas of its own, moved by `offset` and laid over with `opacity` 0..1, seen through `window` alone; a
+ * `tint` covers
+ * everything drawn so far, a *block* a part of it. *level* is a figure of how loud the output is about its time
+ * `micros`. *text* is set into `area` by core/words/setText; `word` is the one being spoken, in characters of `text`;
+ * `scale` is
  * about the middle of the words.
  */
 export type Step =
@@ -64,7 +71,10 @@ export interface Composition {
 
 /** Every step that shows something of a recording, in drawing order. */
 export function footageOf({ steps }: Pick<Composition, 'steps'>): FootageStep[] {
-  return steps.flatMap((step) => ('feed' in step ? [step] : step.kind === 'layer' ? footageOf(step) : []))
+  return steps.flatMap((step) => {
+    if ('feed' in step) return [step]
+    return step.kind === 'layer' ? footageOf(step) : []
+  })
 }
 
 /** Every text that a composition shows. Words are never inside a layer: they stand still while pictures move. */

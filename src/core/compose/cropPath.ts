@@ -2,7 +2,10 @@ import type { Point } from '../geometry/rect'
 import type { PathKey } from '../model/passage'
 import type { Micros } from '../time/micros'
 
-/** Where a crop path is at a recording time: eased from key to key, still before the first and after the last. Throws RangeError without keys. */
+/**
+ * Where a crop path is at a recording time: eased from key to key, still before the first and after the last. Throws
+ * RangeError without keys.
+ */
 export function pathAt(keys: readonly PathKey[], micros: Micros): Point {
   const [first] = keys
   if (!first) throw new RangeError('keys: a path has at least one')
@@ -25,11 +28,15 @@ export function withKey(keys: readonly PathKey[], micros: Micros, at: Point): Pa
   return [...keys.filter((k) => k !== known), key].sort((a, b) => a.micros - b.micros)
 }
 
-/** A path without one of its keys; when a shot's first key goes, the next one comes at once in its place. The last key stays. */
+/**
+ * A path without one of its keys; when a shot's first key goes, the next one comes at once in its place. The last key
+ * stays.
+ */
 export function withoutKey(keys: readonly PathKey[], micros: Micros): PathKey[] {
   const at = keys.findIndex((k) => k.micros === micros)
   if (at < 0 || keys.length === 1) return [...keys]
-  return keys.flatMap((k, i) =>
-    i === at ? [] : i === at + 1 && keys[at]?.jump ? [{ ...k, micros: keys[at].micros, jump: true }] : [k],
-  )
+  return keys.flatMap((k, i) => {
+    if (i === at) return []
+    return i === at + 1 && keys[at]?.jump ? [{ ...k, micros: keys[at].micros, jump: true }] : [k]
+  })
 }

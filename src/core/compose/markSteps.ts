@@ -1,3 +1,4 @@
+import { compassShare } from '../geometry/compass'
 import { endCardPlaces, markRect } from '../layout/markRects'
 import type { Rect, Size } from '../geometry/rect'
 import type { Edit } from '../model/edit'
@@ -81,9 +82,11 @@ function secondsLeft({ toMicros }: MarkOf<'countdown'>, { lengthMicros }: TimeMa
   return Math.ceil((Math.min(toMicros ?? lengthMicros, lengthMicros) - t) / MICROS_PER_SECOND)
 }
 
+const ALIGNED = { 0: 'start', 0.5: 'middle', 1: 'end' } as const
+
 /** Letters stand at the side on which their mark hangs. */
 function hungFrom(style: TextStyle, anchor: Anchor): TextStyle {
-  return { ...style, place: 'middle', align: anchor.includes('w') ? 'start' : anchor.includes('e') ? 'end' : 'middle' }
+  return { ...style, place: 'middle', align: ALIGNED[compassShare(anchor).x] }
 }
 
 function textStep(text: string, style: TextStyle, area: Rect): Step[] {

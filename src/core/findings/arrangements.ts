@@ -1,3 +1,4 @@
+import { compassShare } from '../geometry/compass'
 import { arrangementFor } from '../layout/arrangementFor'
 import { divide, insetRect, resolved, solve } from '../layout/solve'
 import { weightOf } from '../layout/weightOf'
@@ -11,7 +12,10 @@ import type { Remedy } from './finding'
 /** How much lower a band may become, as shares of what it is. */
 const LOWER = [0.9, 0.8, 0.7, 0.6, 0.5] as const
 
-/** A shape's arrangement with the band that holds a panel lower and lower, what is taken from it going to the others; nothing where the panel lies in no stack of several. */
+/**
+ * A shape's arrangement with the band that holds a panel lower and lower, what is taken from it going to the others;
+ * nothing where the panel lies in no stack of several.
+ */
 export function lowerBands(edit: Edit, shape: Shape, layoutId: LayoutId, panelId: PanelId): Arrangement[] {
   const arrangement = arrangementFor(layoutOf(edit, layoutId), shape)
   const { tree } = arrangement
@@ -46,7 +50,10 @@ function holds(node: LayoutNode, panelId: PanelId): boolean {
     : node.kind === 'panel' && node.id === panelId
 }
 
-/** Each inset of a shape hung on another of the points of the canvas, as far from it as it is from its own; the nearest first. */
+/**
+ * Each inset of a shape hung on another of the points of the canvas, as far from it as it is from its own; the
+ * nearest first.
+ */
 export function movedInsets(edit: Edit, shape: Shape, layoutId: LayoutId): Remedy[] {
   const arrangement = arrangementFor(layoutOf(edit, layoutId), shape)
   return arrangement.insets.flatMap((inset) => {
@@ -55,8 +62,8 @@ export function movedInsets(edit: Edit, shape: Shape, layoutId: LayoutId): Remed
     const at = (anchor: Anchor) => ({
       ...inset,
       anchor,
-      dx: anchor.includes('w') ? margin.x : anchor.includes('e') ? -margin.x : 0,
-      dy: anchor.includes('n') ? margin.y : anchor.includes('s') ? -margin.y : 0,
+      dx: margin.x * (1 - 2 * compassShare(anchor).x),
+      dy: margin.y * (1 - 2 * compassShare(anchor).y),
     })
     return ANCHORS.filter((a) => a !== inset.anchor && a !== 'c')
       .map((anchor) => ({ anchor, moved: at(anchor), to: insetRect(at(anchor), shape) }))

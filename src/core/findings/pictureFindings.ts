@@ -29,7 +29,10 @@ const FACES: ReadonlySet<string> = new Set(['face', 'speaker', 'guest'])
 
 const sharedPart = (a: Rect, b: Rect) => (intersection(a, b) ? areaOf(intersection(a, b) as Rect) / areaOf(a) : 0)
 
-/** What is wrong with the pictures of a passage in a shape, at its start; where its crops move, the worst of each along it, at the moment when it is so. */
+/**
+ * What is wrong with the pictures of a passage in a shape, at its start; where its crops move, the worst of each
+ * along it, at the moment when it is so.
+ */
 export function pictureFindings(edit: Edit, shape: Shape, placed: PlacedPassage): Found[] {
   const worst = new Map<string, Found>()
   for (const { recordingMicros, fromMicros } of momentsOf(placed)) {
@@ -46,7 +49,10 @@ export function pictureFindings(edit: Edit, shape: Shape, placed: PlacedPassage)
   return [...worst.values()]
 }
 
-const amountOf = ({ fault }: Found) => ('share' in fault ? fault.share : 'factor' in fault ? fault.factor : 0)
+const amountOf = ({ fault }: Found) => {
+  if ('share' in fault) return fault.share
+  return 'factor' in fault ? fault.factor : 0
+}
 
 /** Where crops are looked at: recording time, and when that is on the output clock. */
 function momentsOf({ passage, runs, startMicros }: PlacedPassage): { recordingMicros: Micros; fromMicros: Micros }[] {

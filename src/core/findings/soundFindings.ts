@@ -4,7 +4,10 @@ import type { Loudness } from '../sound/loudness'
 import type { TimeMap } from '../time/timeMap'
 import type { Found, Remedy } from './finding'
 
-/** What feeds play things at, and the highest peak that survives their coding (EBU R 128 s2, AES TD1008); outlets may say otherwise. */
+/**
+ * What feeds play things at, and the highest peak that survives their coding (EBU R 128 s2, AES TD1008); outlets may
+ * say otherwise.
+ */
 export const TARGET_LUFS = -14
 export const MAX_PEAK_DB = -1
 
@@ -37,14 +40,13 @@ export function soundFindings(
     gains.every((g) => g + db <= 24 && g + db >= -60) && (Math.abs(db) >= MIN_GAIN_DB || limitDb !== null)
       ? [{ kind: 'gain', db: Math.round(db * 10) / 10, limitDb }]
       : []
-  // Gain alone where peaks allow it; else what is over is held down, and where that would be too much, gain leads as far as it may.
+  // Gain alone where peaks allow it; else what is over is held down, and where that would be too much, gain leads as
+  // far as it may.
   const limited = highlight.limitDb !== null && highlight.limitDb <= mostDb
-  const toTarget =
-    over <= 0 || limited
-      ? gain(wanted, null)
-      : over <= MAX_HELD_DB
-        ? gain(wanted, mostDb)
-        : gain(mostDb + MAX_HELD_DB - peakDb, mostDb)
+  const gainsToTarget = (): Remedy[] => {
+    if (over <= 0 || limited) return gain(wanted, null)
+    return over <= MAX_HELD_DB ? gain(wanted, mostDb) : gain(mostDb + MAX_HELD_DB - peakDb, mostDb)
+  }
   const findings: Found[] = []
   const isOff = Math.abs(wanted) > OFF
   if (isOff)
@@ -53,7 +55,7 @@ export function soundFindings(
       key: 'loudness',
       severity: Math.abs(wanted) > FAR_OFF ? 'warn' : 'note',
       fault: { kind: 'loudness', lufs, targetLufs },
-      remedies: toTarget,
+      remedies: gainsToTarget(),
     })
   if (peakDb > mostDb + 0.05)
     findings.push({
@@ -61,7 +63,7 @@ export function soundFindings(
       key: 'peak',
       severity: peakDb > 0 ? 'warn' : 'note',
       fault: { kind: 'peak', peakDb, mostDb },
-      remedies: isOff ? toTarget : gain(0, mostDb),
+      remedies: isOff ? gainsToTarget() : gain(0, mostDb),
     })
   return findings
 }

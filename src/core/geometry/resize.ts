@@ -1,3 +1,4 @@
+import { compassShare } from './compass'
 import { centreOf, pushInside, type Rect } from './rect'
 
 /** An edge or corner by compass point. */
@@ -21,11 +22,14 @@ export function moveRect(rect: Rect, dx: number, dy: number, bounds: Rect): Rect
   return pushInside({ ...rect, x: rect.x + dx, y: rect.y + dy }, bounds)
 }
 
-/** `rect` with one edge or corner dragged by (dx, dy); all in the same unit. The opposite edge stays unless `fromCentre`. */
+/**
+ * `rect` with one edge or corner dragged by (dx, dy); all in the same unit. The opposite edge stays unless
+ * `fromCentre`.
+ */
 export function resizeRect(rect: Rect, grip: Grip, dx: number, dy: number, options: ResizeOptions): Rect {
   const { bounds, least, fromCentre = false, aspect = null } = options
-  const horizontal = grip.includes('e') ? 1 : grip.includes('w') ? -1 : 0
-  const vertical = grip.includes('s') ? 1 : grip.includes('n') ? -1 : 0
+  const horizontal = 2 * compassShare(grip).x - 1
+  const vertical = 2 * compassShare(grip).y - 1
   const factor = fromCentre ? 2 : 1
   let width = Math.max(least, rect.width + horizontal * dx * factor)
   let height = Math.max(least, rect.height + vertical * dy * factor)

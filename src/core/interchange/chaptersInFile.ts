@@ -10,7 +10,10 @@ const MAX_BYTES = 4_000_000
 /** Boxes or elements looked at before giving up: no honest file comes near. */
 const MAX_STEPS = 100_000
 
-/** Chapters that a recorder has written into an MP4 or Matroska file, in order; none when there are none or they cannot be read. */
+/**
+ * Chapters that a recorder has written into an MP4 or Matroska file, in order; none when there are none or they
+ * cannot be read.
+ */
 export async function chaptersInFile(read: ReadBytes, sizeBytes: number): Promise<Mark[]> {
   try {
     const start = await read(0, 12)
@@ -39,9 +42,8 @@ async function findBox(read: ReadBytes, { from, to }: Span, type: string): Promi
   for (let steps = 0; at + 8 <= to && steps < MAX_STEPS; steps++) {
     const head = await read(at, 16)
     if (head.length < 8) return null
-    const small = view(head).getUint32(0)
-    const large = small === 1 && head.length === 16
-    const size = large ? Number(view(head).getBigUint64(8)) : small === 0 ? to - at : small
+    const large = isLarge(head)
+    const size = sizeOfBox(head, to - at)
     if (size < 8) return null
     if (String.fromCharCode(...head.subarray(4, 8)) === type)
       return { from: at + (large ? 16 : 8), to: Math.min(to, at + size) }
@@ -195,3 +197,13 @@ function chaptersOf(bytes: Uint8Array): Mark[] {
 function nanosToMicros(data: Uint8Array): Micros {
   return Math.round(unsigned(data) / 1000)
 }
+
+/**
+ * Bytes that a box with this head has: a length of 1 stands for a longer one after its name, 0 for all that is left.
+ */
+function sizeOfBox(head: Uint8Array, left: number): number {
+  if (isLarge(head)) return Number(view(head).getBigUint64(8))
+  return view(head).getUint32(0) || left
+}
+
+const isLarge = (head: Uint8Array) => head.length === 16 && view(head).getUint32(0) === 1

@@ -6,7 +6,8 @@ const MAX_REPAIRS = 200
 export type Repaired<T> = { ok: true; value: T; repairs: string[] } | { ok: false; problems: string[] }
 
 /**
- * Checks data against a schema; numbers beyond their range are set to its nearest end, each of which is told as “path: 9 became 1”. What
+ * Checks data against a schema; numbers beyond their range are set to its nearest end, each of which is told as
+ * “path: 9 became 1”. What
  * else is wrong is refused. Works on a copy.
  */
 export function repair<T>(schema: z.ZodType<T>, raw: unknown): Repaired<T> {
@@ -28,7 +29,8 @@ function nearestEnd(root: unknown, issue: z.core.$ZodIssue): string | null {
   if (issue.origin !== 'number' && issue.origin !== 'int') return null
   const end = Number(issue.code === 'too_small' ? issue.minimum : issue.maximum)
   const step = issue.origin === 'int' ? 1 : 0.001
-  const to = issue.inclusive !== false ? end : issue.code === 'too_small' ? end + step : end - step
+  const inwards = issue.code === 'too_small' ? step : -step
+  const to = issue.inclusive !== false ? end : end + inwards
   const holder = issue.path
     .slice(0, -1)
     .reduce<unknown>((at, key) => (at as Record<PropertyKey, unknown> | null)?.[key], root) as

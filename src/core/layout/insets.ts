@@ -4,9 +4,15 @@ import { INSET_OFFSET, INSET_PROPORTION, INSET_WIDTH, type Anchor, type Hanging,
 import type { Zone } from '../model/outlet'
 import type { Solved } from './solve'
 
-/** An inset that lies at `rect`, px of a canvas: on the nearest of the nine points, so that it stays near it on other canvases. */
+/**
+ * An inset that lies at `rect`, px of a canvas: on the nearest of the nine points, so that it stays near it on other
+ * canvases.
+ */
 export function insetAt<T extends Hanging>(inset: T, rect: Rect, canvas: Size): T {
-  const third = (at: number, of: number): 0 | 0.5 | 1 => (at < of / 3 ? 0 : at > (2 * of) / 3 ? 1 : 0.5)
+  const third = (at: number, of: number): 0 | 0.5 | 1 => {
+    if (at < of / 3) return 0
+    return at > (2 * of) / 3 ? 1 : 0.5
+  }
   const centre = centreOf(rect)
   const [x, y] = [third(centre.x, canvas.width), third(centre.y, canvas.height)]
   const dx = (rect.x - x * (canvas.width - rect.width)) / canvas.width
@@ -22,7 +28,8 @@ export function insetAt<T extends Hanging>(inset: T, rect: Rect, canvas: Size): 
 }
 
 function anchorAt(x: 0 | 0.5 | 1, y: 0 | 0.5 | 1): Anchor {
-  const along = `${y === 0 ? 'n' : y === 1 ? 's' : ''}${x === 0 ? 'w' : x === 1 ? 'e' : ''}`
+  const down = { 0: 'n', 0.5: '', 1: 's' }[y]
+  const along = `${down}${{ 0: 'w', 0.5: '', 1: 'e' }[x]}`
   return along === '' ? 'c' : (along as Anchor)
 }
 
@@ -64,7 +71,10 @@ export function guidesOf(
   }
 }
 
-/** A rectangle moved onto the nearest guide within `reach` px, by an edge or its middle; and the guides that it lies on. */
+/**
+ * A rectangle moved onto the nearest guide within `reach` px, by an edge or its middle; and the guides that it lies
+ * on.
+ */
 export function snapToGuides(rect: Rect, guides: Guides, reach: number): { rect: Rect; on: Guides } {
   const x = nearest([rect.x, rect.x + rect.width / 2, rect.x + rect.width], guides.x, reach)
   const y = nearest([rect.y, rect.y + rect.height / 2, rect.y + rect.height], guides.y, reach)

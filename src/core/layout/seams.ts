@@ -23,7 +23,10 @@ export function moveSeam(root: LayoutNode, seam: Seam, position: number, least =
   const before = seamPosition(seam) - (sizes[seam.index] ?? 0)
   const pair = (sizes[seam.index] ?? 0) + (sizes[seam.index + 1] ?? 0)
   const first = Math.max(Math.min(least, pair / 2), Math.min(position - before, pair - Math.min(least, pair / 2)))
-  const wanted = sizes.map((size, i) => (i === seam.index ? first : i === seam.index + 1 ? pair - first : size))
+  const wanted = sizes.map((size, i) => {
+    if (i === seam.index) return first
+    return i === seam.index + 1 ? pair - first : size
+  })
   setSizes(node, wanted, seam.stackLength)
 }
 

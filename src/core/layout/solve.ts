@@ -1,3 +1,4 @@
+import { compassShare } from '../geometry/compass'
 import { assertNever } from '../assert'
 import { toEven } from '../geometry/evenGrid'
 import { pushInside, type Rect, type Size } from '../geometry/rect'
@@ -43,7 +44,8 @@ export interface Solved {
 }
 
 /**
- * Places every leaf of an arrangement on a canvas of even size ≥ 64 × 64. All rectangles are even integers, meet exactly
+ * Places every leaf of an arrangement on a canvas of even size ≥ 64 × 64. All rectangles are even integers, meet
+ * exactly
  * and sum to the canvas exactly. Throws RangeError for a canvas that is odd or too small.
  */
 export function solve(arrangement: Arrangement, canvas: Size): Solved {
@@ -65,10 +67,9 @@ export function insetRect({ anchor, dx, dy, width, proportion }: Hanging, canvas
     height: Math.max(2, Math.min(canvas.height, toEven(wanted / proportion))),
   }
   const along = (at: number, room: number, length: number) => at * (room - length)
-  const x =
-    along(anchor.includes('w') ? 0 : anchor.includes('e') ? 1 : 0.5, canvas.width, size.width) + dx * canvas.width
-  const y =
-    along(anchor.includes('n') ? 0 : anchor.includes('s') ? 1 : 0.5, canvas.height, size.height) + dy * canvas.height
+  const share = compassShare(anchor)
+  const x = along(share.x, canvas.width, size.width) + dx * canvas.width
+  const y = along(share.y, canvas.height, size.height) + dy * canvas.height
   return pushInside({ x: toEven(x), y: toEven(y), ...size }, { x: 0, y: 0, width: canvas.width, height: canvas.height })
 }
 
@@ -144,17 +145,17 @@ export function divide(
   const weights = extents.reduce((sum, e) => sum + (e.kind === 'weight' ? e.weight : 0), 0)
   const weighted = extents.filter((e) => e.kind === 'weight').length
   const fixedRoom = weighted === 0 ? room : Math.min(fixedWanted, Math.max(0, room - weighted))
-  const shares = extents.map((e) =>
-    e.kind === 'fixed'
-      ? fixedWanted > 0
-        ? (e.fraction * units * fixedRoom) / fixedWanted
-        : 0
-      : ((room - fixedRoom) * e.weight) / weights,
-  )
+  const shares = extents.map((e) => {
+    if (e.kind === 'weight') return ((room - fixedRoom) * e.weight) / weights
+    return fixedWanted > 0 ? (e.fraction * units * fixedRoom) / fixedWanted : 0
+  })
   return { sizes: apportion(shares, room).map((n) => n * 2), gap: gapUnits * 2 }
 }
 
-/** Rounds `shares` to integers that sum to `total`, each at least 1 where there is enough: largest remainder (Hamilton). */
+/**
+ * Rounds `shares` to integers that sum to `total`, each at least 1 where there is enough: largest remainder
+ * (Hamilton).
+ */
 function apportion(shares: readonly number[], total: number): number[] {
   const whole = shares.map((s) => Math.floor(s + 1e-9))
   const order = shares.map((s, i) => ({ i, rest: s - (whole[i] ?? 0) })).sort((a, b) => b.rest - a.rest || a.i - b.i)

@@ -3,7 +3,10 @@ import type { Rect, Size } from '../geometry/rect'
 import type { Area, Arrangement } from '../model/layout'
 import { solve } from './solve'
 
-/** Where words go over the picture when a layout has no area for them: inside what feeds leave free. Fractions of the canvas, by how it stands. */
+/**
+ * Where words go over the picture when a layout has no area for them: inside what feeds leave free. Fractions of the
+ * canvas, by how it stands.
+ */
 const OVER_PICTURE: Readonly<Record<Area['kind'], { upright: Rect; even: Rect; lying: Rect }>> = {
   titleArea: {
     upright: { x: 0.08, y: 0.09, width: 0.84, height: 0.16 },
@@ -20,7 +23,9 @@ const OVER_PICTURE: Readonly<Record<Area['kind'], { upright: Rect; even: Rect; l
 /** Words keep this share of their area's shorter side clear of its edges. */
 const MARGIN = 0.06
 
-/** The place for a kind of words on a canvas. The first of a layout's areas for it, or else a place over the picture. */
+/**
+ * The place for a kind of words on a canvas. The first of a layout's areas for it, or else a place over the picture.
+ */
 export function wordArea(kind: Area['kind'], arrangement: Arrangement, canvas: Size): Rect {
   const own = solve(arrangement, canvas).areas.find((a) => a.kind === kind)?.rect
   if (own) {
@@ -28,11 +33,16 @@ export function wordArea(kind: Area['kind'], arrangement: Arrangement, canvas: S
     return { x: own.x + margin, y: own.y + margin, width: own.width - 2 * margin, height: own.height - 2 * margin }
   }
   const proportion = canvas.width / canvas.height
-  const part = OVER_PICTURE[kind][proportion < 0.75 ? 'upright' : proportion > 1.34 ? 'lying' : 'even']
+  const part = OVER_PICTURE[kind][standing(proportion)]
   return {
     x: toEven(part.x * canvas.width),
     y: toEven(part.y * canvas.height),
     width: toEven(part.width * canvas.width),
     height: toEven(part.height * canvas.height),
   }
+}
+
+function standing(proportion: number): 'upright' | 'even' | 'lying' {
+  if (proportion < 0.75) return 'upright'
+  return proportion > 1.34 ? 'lying' : 'even'
 }

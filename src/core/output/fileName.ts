@@ -16,7 +16,10 @@ export function unknownParts(pattern: string): string[] {
     .filter((part) => !(NAME_PARTS as readonly string[]).includes(part))
 }
 
-/** A file's name by a pattern, without its ending: never empty, and nothing that a file system takes for something else. `version`: how many of its highlight and shape came before, and one. */
+/**
+ * A file's name by a pattern, without its ending: never empty, and nothing that a file system takes for something
+ * else. `version`: how many of its highlight and shape came before, and one.
+ */
 export function nameBy(
   pattern: string,
   render: Pick<Render, 'edit' | 'shape' | 'outletName'>,
@@ -51,7 +54,8 @@ export function fileSafe(name: string): string {
     short += letter
   }
   short = trimmed(short)
-  return short === '' ? 'untitled' : /^(con|prn|aux|nul|com\d|lpt\d)$/i.test(short) ? `${short} file` : short
+  if (short === '') return 'untitled'
+  return /^(con|prn|aux|nul|com\d|lpt\d)$/i.test(short) ? `${short} file` : short
 }
 
 const trimmed = (name: string) => name.replace(/^[. ]+|[. ]+$/g, '')

@@ -1,6 +1,8 @@
 /**
- * How samples come out of samples along one side of a picture: where each output begins, and by how much its neighbours count. *bilinear* looks at two,
- * *bicubic* at four (B = 0, C = 0.6: sharp, hardly any rings), *area* at all that an output covers, each by how much of it, *gauss* at a bell about it.
+ * How samples come out of samples along one side of a picture: where each output begins, and by how much its
+ * neighbours count. *bilinear* looks at two,
+ * *bicubic* at four (B = 0, C = 0.6: sharp, hardly any rings), *area* at all that an output covers, each by how much
+ * of it, *gauss* at a bell about it.
  */
 export interface FilterTable {
   /** Samples for each output; even, and a multiple of four above two. */
@@ -19,7 +21,9 @@ export interface FilterWish {
   outputs: number
   /** Where output `n` looks, in samples: 0 is the middle of the first. Even steps, forwards or backwards. */
   at: (n: number) => number
-  /** How many samples an output stands for: the scale that the picture is reduced by. 1 and less when it is enlarged. */
+  /**
+   * How many samples an output stands for: the scale that the picture is reduced by. 1 and less when it is enlarged.
+   */
   reach: number
   /** How many samples there are. Those at the ends stand for what lies beyond. */
   samples: number
@@ -32,11 +36,14 @@ const ONE = 1 << 14
 /** Beyond so many deviations a bell counts for nothing. */
 const BELL_REACH = 3
 
+/** Samples that kinds of filters look at which never reach farther. */
+const SPANS: Partial<Record<FilterKind, number>> = { bilinear: 2, bicubic: 4 }
+
 /** Builds the table of a filter. */
 export function filterTable({ kind, outputs, at, reach, samples, deviation = 1 }: FilterWish): FilterTable {
   const weigh = weightOf(kind, reach, deviation)
   const half = halfWidth(kind, reach, deviation)
-  const span = kind === 'bilinear' ? 2 : kind === 'bicubic' ? 4 : Math.ceil(2 * half) + 1
+  const span = SPANS[kind] ?? Math.ceil(2 * half) + 1
   const taps = span <= 2 ? 2 : 4 * Math.ceil(span / 4)
   const index = new Uint32Array(outputs)
   const coefs = new Int16Array(outputs * taps)
@@ -85,7 +92,10 @@ function cubic(d: number): number {
   return d < 2 ? ((-0.6 * d + 3) * d - 4.8) * d + 2.4 : 0
 }
 
-/** Weights as shares of their sum in fixed point; what rounding leaves over is carried on, so that they add up to one and errors even out. */
+/**
+ * Weights as shares of their sum in fixed point; what rounding leaves over is carried on, so that they add up to one
+ * and errors even out.
+ */
 function toFixed(weights: Float64Array, out: Int16Array): void {
   const sum = weights.reduce((a, b) => a + b, 0)
   let before = 0

@@ -47,16 +47,16 @@ export function speechInOutput(map: TimeMap, speechOf: SpeechOf): SpeechStretch[
 export function duckGain(speech: readonly SpeechStretch[], duckDb: number, t: Micros): number {
   if (duckDb === 0) return 1
   let depth = 0
-  for (const { fromMicros, toMicros } of speech) {
-    if (t < fromMicros - ATTACK_MICROS) break
-    if (t > toMicros + RELEASE_MICROS) continue
-    const share =
-      t < fromMicros
-        ? (t - fromMicros + ATTACK_MICROS) / ATTACK_MICROS
-        : t > toMicros
-          ? 1 - (t - toMicros) / RELEASE_MICROS
-          : 1
-    depth = Math.max(depth, share)
+  for (const stretch of speech) {
+    if (t < stretch.fromMicros - ATTACK_MICROS) break
+    if (t > stretch.toMicros + RELEASE_MICROS) continue
+    depth = Math.max(depth, shareAt(stretch, t))
   }
   return fromDecibels(-duckDb * depth)
+}
+
+/** How far a bed is down at `t` because of one stretch of speech, 0 to 1. */
+function shareAt({ fromMicros, toMicros }: SpeechStretch, t: Micros): number {
+  if (t < fromMicros) return (t - fromMicros + ATTACK_MICROS) / ATTACK_MICROS
+  return t > toMicros ? 1 - (t - toMicros) / RELEASE_MICROS : 1
 }

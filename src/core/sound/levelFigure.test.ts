@@ -2,7 +2,10 @@ import { expect, it } from 'vitest'
 import { FIGURE_LEVELS, figureAt } from './levelFigure'
 
 it('a level figure shows what was heard last, the newest at its end; silence is flat and loud sound fills it', () => {
-  const levels = Float32Array.from({ length: 60 }, (_, i) => (i < 30 ? 0 : i === 45 ? 0.02 : 0.7))
+  const levels = Float32Array.from({ length: 60 }, (_, i) => {
+    if (i < 30) return 0
+    return i === 45 ? 0.02 : 0.7
+  })
   expect(figureAt(levels, 900_000)).toEqual(new Array(FIGURE_LEVELS).fill(0))
   const figure = figureAt(levels, 1_500_000)
   expect(figure).toHaveLength(FIGURE_LEVELS)

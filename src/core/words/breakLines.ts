@@ -30,15 +30,17 @@ function opportunities(text: string): Opportunity[] {
   for (let next = breaker.nextBreak(); next; next = breaker.nextBreak()) {
     const before = text.slice(0, next.position).trimEnd()
     const after = /^\S+/u.exec(text.slice(next.position))?.[0] ?? ''
-    const cost = PHRASE_END.test(before) ? 0 : PHRASE_START.test(after) ? COST_BEFORE_PHRASE : COST_OF_TEARING
+    const cost = costBetween(before, after)
     found.push({ at: next.position, required: next.required && next.position < text.length, cost })
   }
   return found
 }
 
 /**
- * Breaks a text into as few lines as it needs, at most `most`, none wider than `width`; at the ends of phrases where that does not make
- * them too unlike, else evenly. Null when it takes more lines or has a piece that is wider than a line. `measure`: width of a piece of text.
+ * Breaks a text into as few lines as it needs, at most `most`, none wider than `width`; at the ends of phrases where
+ * that does not make
+ * them too unlike, else evenly. Null when it takes more lines or has a piece that is wider than a line. `measure`:
+ * width of a piece of text.
  */
 export function breakLines(
   text: string,
@@ -63,7 +65,10 @@ export function breakLines(
   }
   for (let lines = 1; lines <= most; lines++) {
     let best: { cost: number; cuts: number[] } | null = null
-    /** Goes on from `cuts`, which cost `torn`, after lines between `narrowest` and `widest`; not where that is no better than the best already, as further lines only cost more and are only more unlike. */
+    /**
+     * Goes on from `cuts`, which cost `torn`, after lines between `narrowest` and `widest`; not where that is no
+     * better than the best already, as further lines only cost more and are only more unlike.
+     */
     const walk = (cuts: number[], torn: number, narrowest: number, widest: number) => {
       const from = cuts.at(-1) ?? 0
       const left = lines - cuts.length
@@ -91,4 +96,9 @@ export function breakLines(
     if (found) return found.cuts.map((to, i) => line(found.cuts[i - 1] ?? 0, to))
   }
   return null
+}
+
+function costBetween(before: string, after: string): number {
+  if (PHRASE_END.test(before)) return 0
+  return PHRASE_START.test(after) ? COST_BEFORE_PHRASE : COST_OF_TEARING
 }

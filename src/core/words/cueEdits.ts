@@ -26,7 +26,10 @@ function wordsBetween(cue: Cue, from: number, to: number): Cue['words'] {
     }))
 }
 
-/** Splits a cue where its text is split: the second begins when its first word is said. The same cues when there is nothing to split off, in text or in time. */
+/**
+ * Splits a cue where its text is split: the second begins when its first word is said. The same cues when there is
+ * nothing to split off, in text or in time.
+ */
 export function splitCue(cues: readonly Cue[], id: CueId, at: number, newId: CueId): Cue[] {
   const cue = cues.find((c) => c.id === id)
   if (!cue || cue.text.slice(0, at).trim() === '' || cue.text.slice(at).trim() === '') return [...cues]
@@ -50,7 +53,10 @@ export function splitCue(cues: readonly Cue[], id: CueId, at: number, newId: Cue
   return cues.flatMap((c) => (c.id === id ? [first, second] : [c]))
 }
 
-/** Joins a cue to the one before it in its recording. `at`: where in the joined text the two meet; null when there is none before, or no room for both in one. */
+/**
+ * Joins a cue to the one before it in its recording. `at`: where in the joined text the two meet; null when there is
+ * none before, or no room for both in one.
+ */
 export function joinToPrevious(cues: readonly Cue[], id: CueId): { cues: Cue[]; id: CueId; at: number } | null {
   const index = cues.findIndex((c) => c.id === id)
   const [before, cue] = [cues[index - 1], cues[index]]
@@ -62,13 +68,19 @@ export function joinToPrevious(cues: readonly Cue[], id: CueId): { cues: Cue[]; 
     before.words.length > 0 && cue.words.length > 0 ? [...before.words, ...cue.words].slice(0, MAX_CUE_WORDS) : []
   const joined: Cue = { ...before, text, toMicros: Math.max(before.toMicros, cue.toMicros), words }
   return {
-    cues: cues.flatMap((c) => (c.id === id ? [] : c.id === before.id ? [joined] : [c])),
+    cues: cues.flatMap((c) => {
+      if (c.id === id) return []
+      return c.id === before.id ? [joined] : [c]
+    }),
     id: before.id,
     at: before.text.trim().length + (parts.length > 1 ? 1 : 0),
   }
 }
 
-/** Moves a cue's start or end to `t`, as far as its other end allows. Its words go along when their times were only shared out. */
+/**
+ * Moves a cue's start or end to `t`, as far as its other end allows. Its words go along when their times were only
+ * shared out.
+ */
 export function moveEdge(cues: readonly Cue[], id: CueId, which: 'from' | 'to', t: Micros): Cue[] {
   return inOrder(
     cues.map((c) => {
@@ -80,7 +92,10 @@ export function moveEdge(cues: readonly Cue[], id: CueId, which: 'from' | 'to', 
   )
 }
 
-/** An empty cue at `t` for what is said there, as long as there is room up to the next, two seconds at most; null where one is already. */
+/**
+ * An empty cue at `t` for what is said there, as long as there is room up to the next, two seconds at most; null
+ * where one is already.
+ */
 export function blankCueAt(cues: readonly Cue[], recordingId: RecordingId, t: Micros, id: CueId): Cue | null {
   const own = cues.filter((c) => c.recordingId === recordingId)
   if (own.some((c) => c.fromMicros <= t && t < c.toMicros)) return null

@@ -13,7 +13,10 @@ export function runsRight(text: string): boolean {
   return RIGHT_TO_LEFT.test(STRONG.exec(text)?.[0] ?? '')
 }
 
-/** A piece of a line that is drawn at once: characters `from`..`to` of the text, its left edge and width in px, and whether it runs from right to left. */
+/**
+ * A piece of a line that is drawn at once: characters `from`..`to` of the text, its left edge and width in px, and
+ * whether it runs from right to left.
+ */
 export interface Piece {
   from: number
   to: number
@@ -22,13 +25,18 @@ export interface Piece {
   right: boolean
 }
 
-/** A line in pieces: the word that is being spoken, and what is around it. `word` is empty where the word is not in this line. */
+/**
+ * A line in pieces: the word that is being spoken, and what is around it. `word` is empty where the word is not in
+ * this line.
+ */
 export interface Pieces {
   word: Piece[]
   others: Piece[]
 }
 
-/** Parts a line so that one word of it can be drawn by itself, wherever it stands among words that run the other way. */
+/**
+ * Parts a line so that one word of it can be drawn by itself, wherever it stands among words that run the other way.
+ */
 export function pieces(set: SetText, line: SetLine, spoken: Token | null, measure: Measure): Pieces {
   const whole = { from: line.from, to: line.to, x: line.x, width: line.width, right: line.right }
   if (!spoken || spoken.from >= line.to || spoken.to <= line.from) return { word: [], others: [whole] }
@@ -64,13 +72,19 @@ function inOneDirection(set: SetText, line: SetLine, from: number, to: number, m
   })
 }
 
-/** A line that runs both ways in pieces of one direction each, from left to right as they are seen (Unicode Standard Annex #9, rules L1 and L2). */
+/**
+ * A line that runs both ways in pieces of one direction each, from left to right as they are seen (Unicode Standard
+ * Annex #9, rules L1 and L2).
+ */
 function inOrderOfEyes(set: SetText, line: SetLine, from: number, to: number, measure: Measure): Piece[] {
   const text = set.text.slice(line.from, line.to)
   const found = bidi.getEmbeddingLevels(text, line.right ? 'rtl' : 'ltr')
   const seen = bidi.getReorderedIndices(text, found).map((i) => i + line.from)
   const levelOf = (at: number) => found.levels[at - line.from] ?? 0
-  const partOf = (at: number) => (at < from ? 0 : at < to ? 1 : 2)
+  const partOf = (at: number) => {
+    if (at < from) return 0
+    return at < to ? 1 : 2
+  }
   const runs: { from: number; to: number; right: boolean }[] = []
   let before = -1
   for (const at of seen) {

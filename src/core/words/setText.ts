@@ -13,7 +13,10 @@ export interface Face {
 /** Width of a line of text in px, as it will be drawn. */
 export type Measure = (text: string, face: Face) => number
 
-/** One line in its place: px of the canvas. `from`..`to` are characters of the text; `right` says that it runs from right to left. */
+/**
+ * One line in its place: px of the canvas. `from`..`to` are characters of the text; `right` says that it runs from
+ * right to left.
+ */
 export interface SetLine extends Line {
   x: number
   baseline: number
@@ -39,7 +42,10 @@ export interface SetText {
 /** A text may be set down to so much of its style's size to fit; smaller is a fault. */
 export const MIN_SIZE = 0.55
 
-/** Shares of the em: from baseline to baseline, the letters' height above and below it, and what a block reaches beyond the letters. */
+/**
+ * Shares of the em: from baseline to baseline, the letters' height above and below it, and what a block reaches
+ * beyond the letters.
+ */
 const LEADING = 1.2
 const ASCENT = 0.8
 const DESCENT = 0.24
@@ -52,7 +58,8 @@ const SMALLER = 0.94
 const SMALLEST_EM = 4
 
 /**
- * Sets a text into an area of a canvas whose shorter side is `side` px: at the style's size where it fits in the style's lines, else smaller,
+ * Sets a text into an area of a canvas whose shorter side is `side` px: at the style's size where it fits in the
+ * style's lines, else smaller,
  * and never beyond the area. Null for a text of nothing or an area without room.
  */
 export function setText(written: string, style: TextStyle, area: Rect, side: number, measure: Measure): SetText | null {
@@ -118,15 +125,13 @@ function placed(
   const { size } = face
   const margin = marginsOf(style, size)
   const height = heightOf(lines.length, size, margin.above)
-  const top =
-    area.y + (style.place === 'top' ? 0 : style.place === 'bottom' ? area.height - height : (area.height - height) / 2)
+  const top = area.y + PLACES[style.place] * (area.height - height)
   const set = lines.map((line, i): SetLine => {
     const piece = text.slice(line.from, line.to)
     const width = measure(piece, face)
     const right = runsRight(piece)
     const room = area.width - 2 * margin.beside - width
-    const atStart = right ? room : 0
-    const along = style.align === 'middle' ? room / 2 : style.align === 'start' ? atStart : room - atStart
+    const along = alongLine(style.align, room, right)
     return {
       ...line,
       width,
@@ -142,9 +147,12 @@ function placed(
     height: (ASCENT + DESCENT) * size + 2 * margin.above,
   }))
   const extent = around(behind)
-  const blocks = !style.block ? [] : style.block.behind === 'whole' ? [extent] : behind
+  const blocks = blocksOf(style, extent, behind)
   return { text, face, lines: set, blocks, radius: (style.block?.radius ?? 0) * size, extent, tooLong }
 }
+
+/** Where text stands in its area, as a share of the room that it leaves. */
+const PLACES: Record<TextStyle['place'], number> = { top: 0, middle: 0.5, near: 0.5, bottom: 1 }
 
 function around(rects: readonly Rect[]): Rect {
   const x = Math.min(...rects.map((r) => r.x))
@@ -155,4 +163,15 @@ function around(rects: readonly Rect[]): Rect {
     width: Math.max(...rects.map((r) => r.x + r.width)) - x,
     height: Math.max(...rects.map((r) => r.y + r.height)) - y,
   }
+}
+
+/** How far into its room a line begins: at its start or its end, which change sides where it runs to the left. */
+function alongLine(align: TextStyle['align'], room: number, right: boolean): number {
+  if (align === 'middle') return room / 2
+  return (align === 'start') === right ? room : 0
+}
+
+function blocksOf({ block }: TextStyle, extent: Rect, behind: Rect[]): Rect[] {
+  if (!block) return []
+  return block.behind === 'whole' ? [extent] : behind
 }

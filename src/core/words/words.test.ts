@@ -239,7 +239,8 @@ test(`lines are the best of all that there are, in as few as can be (seed ${SEED
       const lines = cuts.map((to, i) => text.slice(cuts[i - 1] ?? 0, to).trim())
       const torn = cuts.slice(0, -1).map((at): number => {
         if (text.slice(0, at).trimEnd().length < at && text.slice(0, at).endsWith('\n')) return 0
-        return /[.,!]$/.test(text.slice(0, at).trimEnd()) ? 0 : /^(and|because)\b/.test(text.slice(at)) ? 0.2 : 0.5
+        if (/[.,!]$/.test(text.slice(0, at).trimEnd())) return 0
+        return /^(and|because)\b/.test(text.slice(at)) ? 0.2 : 0.5
       })
       const wide = lines.map((l) => l.length * 10)
       return torn.reduce((a, b) => a + b, 0) + ((Math.max(...wide) - Math.min(...wide)) / Math.max(...wide)) ** 2
@@ -340,7 +341,8 @@ test('the spoken word is a piece of its line, from the left or from the right as
 test('in a line that runs both ways the spoken word is where it is seen', () => {
   const style = CAPTION_STYLES[0]?.style
   if (!style) throw new Error('no style')
-  // As they are seen from left to right, by Unicode Standard Annex #9: Hebrew words of a left-to-right line stand last to first, numbers and Latin words keep their order.
+  // As they are seen from left to right, by Unicode Standard Annex #9: Hebrew words of a left-to-right line stand
+  // last to first, numbers and Latin words keep their order.
   const lines: [string, string[]][] = [
     ['stay low שלום לכל now', ['stay', 'low', 'לכל', 'שלום', 'now']],
     ['שלום Ridge Pilot לכל', ['לכל', 'Ridge', 'Pilot', 'שלום']],

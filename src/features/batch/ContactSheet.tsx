@@ -15,14 +15,17 @@ import { keptRecipes } from '@/store/recipes'
 import { palette } from '@/ui/theme'
 import { useGrowing } from '@/ui/useGrowing'
 import type { WholeRecipe } from '@/core/model/recipe'
-import { OutboxFrame } from '../outbox/OutboxFrame'
+import { OutboxFrame } from '@/shared/rendering/OutboxFrame'
 import { FromRecordingsDialog } from './FromRecordingsDialog'
-import { applyToHighlight } from './layOutClip'
-import { renderAllShapes } from './renderAllShapes'
+import { applyToHighlight } from '@/shared/looks/layOutClip'
+import { renderAllShapes } from '@/shared/rendering/renderAllShapes'
 import { RenderManyDialog } from './RenderManyDialog'
 import { SheetCard } from './SheetCard'
 
-/** Every highlight at once, with what is wrong with each: lay out many in one action, put the odd one right, render all. */
+/**
+ * Every highlight at once, with what is wrong with each: lay out many in one action, put the odd one right, render
+ * all.
+ */
 export function ContactSheet() {
   const highlights = useLiveQuery(highlightsOnShelf, [])
   const recipes = useLiveQuery(keptRecipes, [])

@@ -20,7 +20,7 @@ import { recordingsOnShelf } from '@/store/recordings'
 import { formatLength } from '@/ui/format'
 import { palette } from '@/ui/theme'
 import type { WholeRecipe } from '@/core/model/recipe'
-import { applyToHighlight, LONGEST_CLIP_MICROS } from './layOutClip'
+import { applyToHighlight, LONGEST_CLIP_MICROS } from '@/shared/looks/layOutClip'
 
 interface FromRecordingsDialogProps {
   recipes: readonly WholeRecipe[]

@@ -15,10 +15,12 @@ import type { Highlight } from '@/core/model/highlight'
 import { USUAL_OUTPUT, type OutputChoice } from '@/core/model/outputChoice'
 import { ratesFor } from '@/core/output/renderSettings'
 import { getRecording } from '@/store/recordings'
-import { OutputFields } from '../bench/render/OutputFields'
-import { PresetBar } from '../bench/render/PresetBar'
+import { OutputFields } from '@/shared/rendering/OutputFields'
+import { PresetBar } from '@/shared/rendering/PresetBar'
 
-/** How many highlights are rendered: each with its own settings, or all with the same. `onRender`: null for their own. */
+/**
+ * How many highlights are rendered: each with its own settings, or all with the same. `onRender`: null for their own.
+ */
 export function RenderManyDialog({
   highlights,
   onRender,

@@ -4,18 +4,24 @@ import Box from '@mui/material/Box'
 import Checkbox from '@mui/material/Checkbox'
 import Link from 'next/link'
 import { memo, useEffect, useState } from 'react'
-import type { Finding } from '@/core/findings/finding'
+import type { Finding, Severity } from '@/core/findings/finding'
 import type { Highlight } from '@/core/model/highlight'
 import type { HighlightId } from '@/core/model/ids'
 import { outputLength } from '@/core/time/timeMap'
 import { formatLength } from '@/ui/format'
 import { fonts, palette } from '@/ui/theme'
 import { useBlobUrl } from '@/ui/useBlobUrl'
-import { countWords, faultWords } from '../bench/gauges/findingWords'
-import { usePoster } from '../shelf/usePoster'
+import { countWords, faultWords } from '@/shared/findingWords'
+import { usePoster } from '@/shared/recordings/usePoster'
 import { lookOverHighlight } from './lookOverHighlight'
 
 /** A highlight on the contact sheet: its picture, how long it is, what is wrong with it. */
+const SEVERITY_COLOURS: Record<Severity, string> = {
+  stop: palette.haw,
+  warn: palette.strawInk,
+  note: palette.inkSoft,
+}
+
 export const SheetCard = memo(function SheetCard({
   highlight,
   chosen,
@@ -85,23 +91,19 @@ export const SheetCard = memo(function SheetCard({
             sx={{
               fontSize: 12,
               mt: 0.5,
-              color:
-                worst?.severity === 'stop'
-                  ? palette.haw
-                  : worst?.severity === 'warn'
-                    ? palette.strawInk
-                    : palette.inkSoft,
+              color: SEVERITY_COLOURS[worst?.severity ?? 'note'],
             }}
             title={findings?.map((f) => faultWords(f.fault)).join('\n')}
           >
-            {findings === null
-              ? 'is looked over'
-              : findings.length === 0
-                ? 'nothing found'
-                : countWords(findings.map((f) => f.severity))}
+            {lookedOverWords(findings)}
           </Box>
         </Box>
       </Box>
     </Box>
   )
 })
+
+function lookedOverWords(findings: readonly Finding[] | null): string {
+  if (findings === null) return 'is looked over'
+  return findings.length === 0 ? 'nothing found' : countWords(findings.map((f) => f.severity))
+}

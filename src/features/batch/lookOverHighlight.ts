@@ -6,12 +6,15 @@ import { inspector } from '@/media/inspect/inspector'
 import { speechOf } from '@/store/analyses'
 import { loadEdit } from '@/store/highlights'
 import { storedFile } from '@/store/recordings'
-import { edgesOf } from '../bench/gauges/edges'
-import { presencesOf } from '../bench/gauges/presences'
+import { edgesOf } from '@/shared/looks/edges'
+import { presencesOf } from '@/shared/looks/presences'
 
 type Learnt = Partial<Pick<Known, 'loudness' | 'edges' | 'presence'>>
 
-/** What is found out of a highlight, from what is known at once to what takes longest: how loud it is and the borders in its regions, then when somebody leaves theirs. */
+/**
+ * What is found out of a highlight, from what is known at once to what takes longest: how loud it is and the borders
+ * in its regions, then when somebody leaves theirs.
+ */
 const LOOKS: readonly ((edit: Edit, files: ReadonlyMap<string, Blob>) => Promise<Learnt>)[] = [
   async () => ({}),
   async (edit, files) => ({
@@ -23,11 +26,15 @@ const LOOKS: readonly ((edit: Edit, files: ReadonlyMap<string, Blob>) => Promise
   async (edit, files) => ({ presence: await presencesOf(edit, files) }),
 ]
 
-/** For each look, what is still to be done of it: one highlight after the other, and none before all have had the quicker looks. */
+/**
+ * For each look, what is still to be done of it: one highlight after the other, and none before all have had the
+ * quicker looks.
+ */
 const lines: Promise<unknown>[] = LOOKS.map(() => Promise.resolve())
 
 /**
- * What is wrong with a highlight that nobody has open, worst first; told again as more is known. Nothing is told of one that cannot be opened. `isOver`: whether nobody wants to know any more.
+ * What is wrong with a highlight that nobody has open, worst first; told again as more is known. Nothing is told of
+ * one that cannot be opened. `isOver`: whether nobody wants to know any more.
  */
 export function lookOverHighlight(
   id: HighlightId,

@@ -17,9 +17,9 @@ import { KeysDialog } from '@/ui/KeysDialog'
 import { CannotOpen, Opening } from '@/ui/Opening'
 import { TopBar } from '@/ui/TopBar'
 import { useGrowing } from '@/ui/useGrowing'
-import { SourceMissing } from '../shelf/SourceMissing'
-import { useKeepSaved } from '../useKeepSaved'
-import { useRefusals } from '../useRefusals'
+import { SourceMissing } from '@/shared/recordings/SourceMissing'
+import { useKeepSaved } from '@/shared/useKeepSaved'
+import { useRefusals } from '@/shared/useRefusals'
 import {
   BenchContext,
   newBenchView,
@@ -204,7 +204,8 @@ function BenchScreen({ onReopen }: { onReopen: () => void }) {
 }
 
 /**
- * The pane into which Tab moves the focus is the wide one. A pointer changes no widths, whatever it presses and wherever the focus goes with it: what
+ * The pane into which Tab moves the focus is the wide one. A pointer changes no widths, whatever it presses and
+ * wherever the focus goes with it: what
  * it is about to take hold of stays where it is. Headings and digits make a pane the wide one.
  */
 function usePaneAtWork() {

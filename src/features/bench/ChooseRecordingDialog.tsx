@@ -15,7 +15,7 @@ import { useState } from 'react'
 import type { Passage } from '@/core/model/passage'
 import { recordingsOnShelf } from '@/store/recordings'
 import { formatLength, formatVideo } from '@/ui/format'
-import { chooseFiles } from '../shelf/chosenFiles'
+import { chooseFiles } from '@/shared/recordings/chosenFiles'
 import { useHighlight } from './benchContext'
 import { useBringIn, type BroughtIn } from './useBringIn'
 

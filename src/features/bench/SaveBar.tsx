@@ -5,11 +5,14 @@ import Button from '@mui/material/Button'
 import { useRouter } from 'next/navigation'
 import { useStore } from 'zustand'
 import { copyHighlight } from '@/store/highlights'
-import { openBin } from '../bin/BinButton'
-import { SavingNote } from '../SavingNote'
+import { openBin } from '@/shared/bin/BinButton'
+import { SavingNote } from '@/shared/SavingNote'
 import { useBenchContext } from './benchContext'
 
-/** Says nothing while all is well; says so when changes cannot be written, or when another tab has changed the same highlight. */
+/**
+ * Says nothing while all is well; says so when changes cannot be written, or when another tab has changed the same
+ * highlight.
+ */
 export function SaveBar({ onReopen }: { onReopen: () => void }) {
   const { session } = useBenchContext()
   const router = useRouter()

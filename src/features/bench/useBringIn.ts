@@ -4,12 +4,15 @@ import type { Recording } from '@/core/model/recording'
 import { passagePartsFor } from '@/store/highlights'
 import { storedFile } from '@/store/recordings'
 import { addRecords } from '@/edit/records'
-import { addChosenFile } from '../shelf/addRecordings'
-import type { ChosenFile } from '../shelf/chosenFiles'
-import { probeMessage } from '../shelf/messages'
+import { addChosenFile } from '@/shared/recordings/addRecordings'
+import type { ChosenFile } from '@/shared/recordings/chosenFiles'
+import { probeMessage } from '@/shared/recordings/messages'
 import { useBenchContext } from './benchContext'
 
-/** A passage of the recording that was brought in, with the setup and layout that suit it; or what went wrong, in words. */
+/**
+ * A passage of the recording that was brought in, with the setup and layout that suit it; or what went wrong, in
+ * words.
+ */
 export type BroughtIn = { ok: true; passage: Passage } | { ok: false; problem: string }
 
 /** What of a recording is wanted, recording time. */
@@ -24,7 +27,10 @@ function onFrames(recording: Recording, { inMicros, outMicros }: CutSpan): CutSp
   }
 }
 
-/** Makes another recording, or a file that is put on the Shelf, ready to be played in the highlight; the highlight itself is not changed. */
+/**
+ * Makes another recording, or a file that is put on the Shelf, ready to be played in the highlight; the highlight
+ * itself is not changed.
+ */
 export function useBringIn(): {
   bringIn: (recording: Recording, span?: CutSpan) => Promise<BroughtIn>
   bringInFile: (chosen: ChosenFile) => Promise<BroughtIn>

@@ -7,11 +7,14 @@ import type { SpeechOf } from '@/core/sound/ducking'
 import type { Micros } from '@/core/time/micros'
 import { speechOf } from '@/store/analyses'
 import { useStore } from 'zustand'
-import { analyse, liveAnalyses } from '../spot/analyser'
+import { analyse, liveAnalyses } from '@/shared/recordings/analyser'
 
 const NOT_YET: SpeechOf = new Map()
 
-/** Where the highlight's recordings hold speech, as far as that is known; where music goes down under it, they are listened to. */
+/**
+ * Where the highlight's recordings hold speech, as far as that is known; where music goes down under it, they are
+ * listened to.
+ */
 export function useHeard(edit: Edit, files: ReadonlyMap<string, Blob>): SpeechOf {
   useListening(
     edit,

@@ -17,11 +17,11 @@ import { formatDuration } from '@/ui/format'
 import { offerDownload } from '@/ui/offerDownload'
 import { fonts, palette } from '@/ui/theme'
 import { SettingsDialog } from './SettingsDialog'
-import { filesFolder, saveAllFinished } from './filesFolder'
-import { filesOf } from './filesOf'
+import { filesFolder, saveAllFinished } from '@/shared/rendering/filesFolder'
+import { filesOf } from '@/shared/rendering/filesOf'
 import { PickUpDialog } from './PickUpDialog'
 import { HandOver } from './nodes/HandOver'
-import { renderProgress } from './progress'
+import { renderProgress } from '@/shared/rendering/progress'
 
 /** How far the queue is, what holds it, and where finished files go. */
 export function QueueBar({ renders }: { renders: readonly Render[] }) {

@@ -19,10 +19,10 @@ import { formatBytes, formatRate, formatSize } from '@/ui/format'
 import { offerDownload } from '@/ui/offerDownload'
 import { fonts, palette } from '@/ui/theme'
 import { useOffer } from '@/ui/useOffer'
-import { filesOf } from './filesOf'
+import { filesOf } from '@/shared/rendering/filesOf'
 import { failureMessage } from './messages'
 import { TakeBack } from './nodes/TakeBack'
-import { renderPreparing, renderProgress, type Preparing } from './progress'
+import { renderPreparing, renderProgress, type Preparing } from '@/shared/rendering/progress'
 import { cancelRender, removeRender, retryRender } from './renderQueue'
 
 /** One render: its progress while it runs, its file when it is done, the reason when it failed. */

@@ -16,8 +16,8 @@ import { chosenBackEnd, type BackEnd } from '@/core/output/backEnd'
 import { fileSafe, NAME_PARTS, unknownParts, USUAL_PATTERN } from '@/core/output/fileName'
 import { changeOutboxSettings, type OutboxSettings } from '@/store/outboxSettings'
 import { palette } from '@/ui/theme'
-import { canWriteToFolders, chooseFilesFolder, forgetFilesFolder } from './filesFolder'
-import { mayNotify } from './notify'
+import { canWriteToFolders, chooseFilesFolder, forgetFilesFolder } from '@/shared/rendering/filesFolder'
+import { mayNotify } from '@/shared/rendering/notify'
 
 const SAMPLE: Record<(typeof NAME_PARTS)[number], string> = {
   highlight: 'Last gate, no lift',
@@ -68,13 +68,7 @@ export function SettingsDialog({
       <DialogContent sx={{ display: 'grid', gap: 4 }}>
         <Box>
           <Typography variant="h2">Folder</Typography>
-          <Typography sx={{ fontSize: 13, color: palette.inkSoft, my: 1 }}>
-            {folder
-              ? `Each finished file is put into “${folder.name}”, beside being kept here.`
-              : canWriteToFolders()
-                ? 'Files are kept here until you save them. With a folder they are put there as they are finished.'
-                : 'This browser cannot write to a folder: files are kept here until you save them.'}
-          </Typography>
+          <Typography sx={{ fontSize: 13, color: palette.inkSoft, my: 1 }}>{folderWords(folder?.name)}</Typography>
           {canWriteToFolders() && (
             <Box sx={{ display: 'flex', gap: 2 }}>
               <Button onClick={() => void chooseFilesFolder()}>{folder ? 'Choose another' : 'Choose a folder'}</Button>
@@ -139,4 +133,11 @@ export function SettingsDialog({
       </DialogActions>
     </Dialog>
   )
+}
+
+function folderWords(folderName: string | undefined): string {
+  if (folderName !== undefined) return `Each finished file is put into “${folderName}”, beside being kept here.`
+  return canWriteToFolders()
+    ? 'Files are kept here until you save them. With a folder they are put there as they are finished.'
+    : 'This browser cannot write to a folder: files are kept here until you save them.'
 }

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import type { Render } from '@/core/model/render'
-import { filesOf } from './filesOf'
+import { filesOf } from '@/shared/rendering/filesOf'
 
 const told = z.object({
   code: z.string(),
@@ -28,7 +28,10 @@ const REASONS: Record<string, string> = {
   'bad-type': 'files of this kind are not handed over',
 }
 
-/** Opens a pick-up and puts these files into it, one after the other. Throws, in words, what went wrong; the pick-up is closed again then. */
+/**
+ * Opens a pick-up and puts these files into it, one after the other. Throws, in words, what went wrong; the pick-up
+ * is closed again then.
+ */
 export async function offerToPhone(
   renders: readonly Render[],
   onProgress: (share: number) => void,

@@ -27,11 +27,11 @@ import {
   versionOf,
   waitAgain,
 } from '@/store/renders'
-import { keepDoing } from '../oneTab'
-import { saveFinished } from './filesFolder'
+import { keepDoing } from '@/shared/oneTab'
+import { saveFinished } from '@/shared/rendering/filesFolder'
 import { Bell } from './bell'
-import { tellThatQueueIsDone } from './notify'
-import { forgetProgress, renderPreparing, renderProgress } from './progress'
+import { tellThatQueueIsDone } from '@/shared/rendering/notify'
+import { forgetProgress, renderPreparing, renderProgress } from '@/shared/rendering/progress'
 
 /** One tab renders at a time: whoever holds this lock. The others' renders wait for it. */
 const LOCK = 'brimble-render'
@@ -109,7 +109,10 @@ export async function retryRender(render: Render): Promise<void> {
   await waitAgain(render.id)
 }
 
-/** Makes the files of renders that go together, of those that still wait. Throws when how one of them ended cannot be written down; it is marked as running still. */
+/**
+ * Makes the files of renders that go together, of those that still wait. Throws when how one of them ended cannot be
+ * written down; it is marked as running still.
+ */
 async function run(planned: readonly Render[]): Promise<{ finished: number; failed: number }> {
   const ended = { finished: 0, failed: 0 }
   renderPreparing.setState({ ids: planned.map((r) => r.id), doing: 'starting' })

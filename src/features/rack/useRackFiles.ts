@@ -4,7 +4,7 @@ import { readForeign } from '@/media/read/readForeign'
 import { keptFonts } from '@/store/fontFiles'
 import { addFiled, toFile } from '@/store/rackFiles'
 import { offerDownload } from '@/ui/offerDownload'
-import { unreadMessage } from '../foreignFiles'
+import { unreadMessage } from '@/shared/foreignFiles'
 import { importWords } from './messages'
 
 export type Exporter = (records: Partial<Filed['records']>, name: string) => void

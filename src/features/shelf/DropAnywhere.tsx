@@ -3,11 +3,12 @@
 import { useSnackbar } from 'notistack'
 import { useEffect } from 'react'
 import { RestoreDialog } from './backup/RestoreDialog'
-import { droppedFiles } from './chosenFiles'
+import { droppedFiles } from '@/shared/recordings/chosenFiles'
 import { useAdding } from './useAdding'
 
 /**
- * Takes files that are dropped on any screen onto the Shelf: the browser would put the file in the application's place. A screen that does something
+ * Takes files that are dropped on any screen onto the Shelf: the browser would put the file in the application's
+ * place. A screen that does something
  * else with them takes them first.
  */
 export function DropAnywhere() {

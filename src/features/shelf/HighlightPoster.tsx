@@ -7,14 +7,14 @@ import Tooltip from '@mui/material/Tooltip'
 import Link from 'next/link'
 import { fonts, palette } from '@/ui/theme'
 import { useBlobUrl } from '@/ui/useBlobUrl'
-import { usePoster } from './usePoster'
+import { usePoster } from '@/shared/recordings/usePoster'
 import type { ShelfHighlight } from './useShelf'
 
 /** A highlight as a small poster that opens its Bench; its state stands below. */
 export function HighlightPoster({ item, onBin }: { item: ShelfHighlight; onBin: () => void }) {
   const { highlight, files } = item
   const url = useBlobUrl(usePoster(highlight))
-  const state = files === 0 ? 'draft' : files === 1 ? '1 file' : `${files} files`
+  const state = files === 0 ? 'draft' : `${files} ${files === 1 ? 'file' : 'files'}`
   return (
     <Box sx={{ position: 'relative', width: 46, '&:hover .bin, &:focus-within .bin': { opacity: 1 } }}>
       <Tooltip title={highlight.name}>

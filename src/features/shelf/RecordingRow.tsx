@@ -16,7 +16,7 @@ import { fonts, palette } from '@/ui/theme'
 import { TextInPlace } from '@/ui/TextInPlace'
 import { useOffer } from '@/ui/useOffer'
 import { HighlightPoster } from './HighlightPoster'
-import { noticeMessages } from './messages'
+import { noticeMessages } from '@/shared/recordings/messages'
 import { RecordingStrip } from './RecordingStrip'
 import type { ShelfHighlight, ShelfRow } from './useShelf'
 
@@ -26,7 +26,10 @@ export interface RowActions {
   binHighlight: (item: ShelfHighlight) => Promise<void>
 }
 
-/** One recording: its pictures, what it is, and what has been cut from it. Drawn anew when something of it has changed: a Shelf may have hundreds. */
+/**
+ * One recording: its pictures, what it is, and what has been cut from it. Drawn anew when something of it has
+ * changed: a Shelf may have hundreds.
+ */
 export const RecordingRow = memo(Row, (before, now) => before.actions === now.actions && isSame(before.row, now.row))
 
 /** Whether two readings of a row are of one state; every change to a record moves its `updatedAt` on. */

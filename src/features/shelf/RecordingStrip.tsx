@@ -4,7 +4,7 @@ import Box from '@mui/material/Box'
 import type { Recording } from '@/core/model/recording'
 import { useBlobUrl } from '@/ui/useBlobUrl'
 import { palette } from '@/ui/theme'
-import { STRIP_PICTURES, useStrip } from './useStrip'
+import { STRIP_PICTURES, useStrip } from '@/shared/recordings/useStrip'
 
 /** Pictures across a recording, on a dark mat. */
 export function RecordingStrip({ recording }: { recording: Recording }) {

@@ -13,7 +13,7 @@ import { createHighlight, editSession, loadEdit } from '@/store/highlights'
 import { recordingsOnShelf } from '@/store/recordings'
 import { newId } from '@/core/model/ids'
 import { setPassages } from '@/edit/passages'
-import { unreadMessage } from '../foreignFiles'
+import { unreadMessage } from '@/shared/foreignFiles'
 
 /** Whether a file holds somebody's work, not footage. */
 export const isWork = ({ name }: Pick<File, 'name'>) => /\.(zip|otio|brimble\.json)$/i.test(name)

@@ -8,11 +8,14 @@ import { toMicros } from '@/core/time/micros'
 import { database } from '@/store/database'
 import { createHighlight } from '@/store/highlights'
 import { newId } from '@/core/model/ids'
-import { addChosenFile } from './addRecordings'
+import { addChosenFile } from '@/shared/recordings/addRecordings'
 
 const pixels = z.object({ x: z.number(), y: z.number(), width: z.number(), height: z.number() })
 
-/** The demo shelf as it ships (public/demo/shelf.json): recordings, and highlights cut from them. Regions in px of the frame. */
+/**
+ * The demo shelf as it ships (public/demo/shelf.json): recordings, and highlights cut from them. Regions in px of the
+ * frame.
+ */
 const demoShelf = z.object({
   recordings: z.array(
     z.object({

@@ -1,14 +1,17 @@
 import type { Recording } from '@/core/model/recording'
-import { layOutClip, type LaidOut } from '../batch/layOutClip'
-import { addChosenFile, type AddOptions } from './addRecordings'
-import type { ChosenFile } from './chosenFiles'
-import { keepMessage, probeMessage } from './messages'
+import { layOutClip, type LaidOut } from '@/shared/looks/layOutClip'
+import { addChosenFile, type AddOptions } from '@/shared/recordings/addRecordings'
+import type { ChosenFile } from '@/shared/recordings/chosenFiles'
+import { keepMessage, probeMessage } from '@/shared/recordings/messages'
 
 /** What became of a file. `problem` in words; `notKept`: why its bytes are there in this tab only, or null. */
 export type TakenIn =
   { ok: true; recording: Recording; laidOut: LaidOut | null; notKept: string | null } | { ok: false; problem: string }
 
-/** Takes a recording in: onto the Shelf, with the captions that came with it, and laid out where its setup has a recipe that is used by itself. Never rejects. */
+/**
+ * Takes a recording in: onto the Shelf, with the captions that came with it, and laid out where its setup has a
+ * recipe that is used by itself. Never rejects.
+ */
 export async function takeIn(chosen: ChosenFile, text: File | null = null, options: AddOptions = {}): Promise<TakenIn> {
   try {
     const result = await addChosenFile(chosen, { ...options, captions: text })

@@ -1,4 +1,4 @@
-import type { ChosenFile } from './chosenFiles'
+import type { ChosenFile } from '@/shared/recordings/chosenFiles'
 
 const CAPTIONS = /\.(vtt|srt)$/i
 

@@ -3,9 +3,9 @@ import { useSnackbar } from 'notistack'
 import { useCallback, useState } from 'react'
 import { useOffer } from '@/ui/useOffer'
 import { readForeign } from '@/media/read/readForeign'
-import type { LaidOut } from '../batch/layOutClip'
+import type { LaidOut } from '@/shared/looks/layOutClip'
 import { bringInWork, isWork } from './bringInWork'
-import type { ChosenFile } from './chosenFiles'
+import type { ChosenFile } from '@/shared/recordings/chosenFiles'
 import { takeIn, type TakenIn } from './takeIn'
 import { withTextsBeside } from './textsBeside'
 
@@ -16,7 +16,10 @@ export interface Problem {
   isNoRoom?: boolean
 }
 
-/** Adding files: how many are being read, and what went wrong with which; the good ones of a batch are added all the same. `backup`: one that was among them, for the person to say how it is put back. */
+/**
+ * Adding files: how many are being read, and what went wrong with which; the good ones of a batch are added all the
+ * same. `backup`: one that was among them, for the person to say how it is put back.
+ */
 export function useAdding() {
   const [reading, setReading] = useState(0)
   const [problems, setProblems] = useState<Problem[]>([])

@@ -1,5 +1,6 @@
 'use client'
 
+import { ARROW_STEPS } from '@/ui/arrowSteps'
 import Box from '@mui/material/Box'
 import type { KeyboardEvent } from 'react'
 import { oneFrame } from '@/core/cut/passages'
@@ -34,7 +35,7 @@ export function EdgeHandle({ moment, which, percent, perPixel, onMove }: EdgeHan
     return ({ dx, gesture }) => move(t + dx * perPixel(), gesture)
   })
   const onKeyDown = (event: KeyboardEvent) => {
-    const by = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0
+    const by = ARROW_STEPS[event.key]?.[0] ?? 0
     if (by === 0) return
     event.preventDefault()
     event.stopPropagation()

@@ -6,7 +6,7 @@ import { speechOfAnalysis } from '@/core/detect/speech'
 import type { RecordingId } from '@/core/model/ids'
 import type { Moment } from '@/core/model/spotting'
 import { withProposals } from '@/core/detect/proposals'
-import { liveAnalyses, type AnalysisState, type LiveAnalysis } from './analyser'
+import { liveAnalyses, type AnalysisState, type LiveAnalysis } from '@/shared/recordings/analyser'
 import { useSpotContext, useSpotting } from './spotContext'
 
 /** While parts come in, what is shown follows this often. */
@@ -48,7 +48,10 @@ export function useMoments(): Found {
 
 const WAITING: AnalysisState = { kind: 'waiting' }
 
-/** What is known of a recording: a change of state at once, parts at most every {@link EVERY_MS}; never in the way of a hand at work. */
+/**
+ * What is known of a recording: a change of state at once, parts at most every {@link EVERY_MS}; never in the way of
+ * a hand at work.
+ */
 function useGrowing(id: RecordingId): LiveAnalysis | undefined {
   const [shown, setShown] = useState(() => liveAnalyses.getState()[id])
   useEffect(() => {

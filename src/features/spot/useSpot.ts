@@ -5,7 +5,7 @@ import { wholeRecording } from '@/core/model/wholeRecording'
 import { Player } from '@/media/playback/player'
 import { getRecording, storedFile } from '@/store/recordings'
 import { openSpotting } from '@/store/spottings'
-import { analyse } from './analyser'
+import { analyse } from '@/shared/recordings/analyser'
 import type { Spot } from './spotContext'
 
 export type SpotState =
@@ -15,7 +15,10 @@ export type SpotState =
   | { kind: 'source-unreadable'; fileName: string }
   | { kind: 'ready'; spot: Spot }
 
-/** Opens a recording to find moments in it, and begins to look through it. Saves and closes when it is left; the looking goes on. */
+/**
+ * Opens a recording to find moments in it, and begins to look through it. Saves and closes when it is left; the
+ * looking goes on.
+ */
 export function useSpot(id: string): { state: SpotState; reopen: () => void } {
   const [state, setState] = useState<SpotState>({ kind: 'loading' })
   const [attempt, setAttempt] = useState(0)

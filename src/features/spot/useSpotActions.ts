@@ -1,3 +1,4 @@
+import type { Micros } from '@/core/time/micros'
 import type { Moment } from '@/core/model/spotting'
 import { adjust, drop, keep, markAt } from '@/edit/moments'
 import { bringIntoSight, useSpotContext } from './spotContext'
@@ -13,7 +14,10 @@ export interface SpotActions {
   setEdge: (which: 'in' | 'out') => void
 }
 
-/** What can be done on the Spot screen at the playhead and to the moment that is picked up: by key, or by the buttons at the bottom. */
+/**
+ * What can be done on the Spot screen at the playhead and to the moment that is picked up: by key, or by the buttons
+ * at the bottom.
+ */
 export function useSpotActions(found: Found): SpotActions {
   const { recording, session, player, view } = useSpotContext()
   const { durationMicros } = recording
@@ -24,13 +28,7 @@ export function useSpotActions(found: Found): SpotActions {
   const toMoment = (by: 1 | -1) => {
     const all = found.moments.filter((m) => m.state !== 'dropped')
     const at = all.findIndex((m) => m.id === view.getState().selected)
-    const here = player.positionMicros
-    const next =
-      at >= 0
-        ? all[(at + by + all.length) % all.length]
-        : by > 0
-          ? (all.find((m) => m.inMicros >= here) ?? all[0])
-          : (all.findLast((m) => m.inMicros < here) ?? all.at(-1))
+    const next = at >= 0 ? all[(at + by + all.length) % all.length] : nearest(all, by, player.positionMicros)
     if (!next) return
     view.setState({ selected: next.id })
     bringIntoSight(view, durationMicros, next.inMicros, next.outMicros)
@@ -48,4 +46,11 @@ export function useSpotActions(found: Found): SpotActions {
         adjust(session, { recording, moment: m, which, t: player.positionMicros }, crypto.randomUUID()),
       ),
   }
+}
+
+/** The moment that comes next after a time, or before it; from the ends on the other way round. */
+function nearest(moments: readonly Moment[], by: 1 | -1, t: Micros): Moment | undefined {
+  return by > 0
+    ? (moments.find((m) => m.inMicros >= t) ?? moments[0])
+    : (moments.findLast((m) => m.inMicros < t) ?? moments.at(-1))
 }

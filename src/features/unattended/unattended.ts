@@ -17,7 +17,7 @@ import { withRenderWorker } from '@/media/render/renderInWorker'
 import type { RenderProgress, WantedFile } from '@/media/render/renderJob'
 import type { RenderReply, RenderWorker } from '@/media/workers/render.protocol'
 import { offerDownload } from '@/ui/offerDownload'
-import { filesMade } from '../outbox/filesOf'
+import { filesMade } from '@/shared/rendering/filesOf'
 
 /** A file to be made. */
 export interface PlannedFile {
@@ -77,7 +77,10 @@ interface Made {
   file: Pick<FinishedFile, 'fileName' | 'extras'>
 }
 
-/** Renders for a script that drives its page in place of a person; what it is called with and gives back is plain data. Recordings come in by the page's inputs, files leave as downloads. */
+/**
+ * Renders for a script that drives its page in place of a person; what it is called with and gives back is plain
+ * data. Recordings come in by the page's inputs, files leave as downloads.
+ */
 export class Unattended {
   private readonly known: Known[] = []
   private readonly made = new Map<RenderId, Made>()
@@ -131,7 +134,10 @@ export class Unattended {
     return known
   }
 
-  /** Makes files of a planned highlight; `media`: the bytes of what it needs, by id. Tells of each file's end, after which its bytes can be asked for. */
+  /**
+   * Makes files of a planned highlight; `media`: the bytes of what it needs, by id. Tells of each file's end, after
+   * which its bytes can be asked for.
+   */
   async render(
     at: number,
     ids: readonly string[],

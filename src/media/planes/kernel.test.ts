@@ -62,7 +62,7 @@ function weights({ kind, from, step, first, samples, deviation = 1 }: Axis, n: n
   if (kind === 'bicubic')
     for (let i = near - 1; i <= near + 2; i++) {
       const d = Math.abs(i - middle)
-      take(i, d < 1 ? 1 - 2.4 * d ** 2 + 1.4 * d ** 3 : d < 2 ? 2.4 - 4.8 * d + 3 * d ** 2 - 0.6 * d ** 3 : 0)
+      take(i, bicubic(d))
     }
   if (kind === 'area') {
     const [low, high] = [middle - Math.max(1, reach) / 2, middle + Math.max(1, reach) / 2]
@@ -100,7 +100,7 @@ describe('resample', () => {
       const width = whole(2, round % 5 === 0 ? 3 : 70)
       const height = whole(2, round % 7 === 0 ? 3 : 70)
       const values = Uint8Array.from({ length: width * height }, () =>
-        random() < 0.3 ? (random() < 0.5 ? 0 : 255) : random() * 256,
+        random() < 0.3 ? 255 * Math.round(random()) : random() * 256,
       )
       const axis = (samples: number): Axis => {
         const first = whole(0, samples - 1)
@@ -381,3 +381,9 @@ describe('laying over and mixing', () => {
     }
   })
 })
+
+/** The weight of a sample `d` away. */
+function bicubic(d: number): number {
+  if (d < 1) return 1 - 2.4 * d ** 2 + 1.4 * d ** 3
+  return d < 2 ? 2.4 - 4.8 * d + 3 * d ** 2 - 0.6 * d ** 3 : 0
+}

@@ -23,7 +23,10 @@ export interface OutputRange {
   toMicros: Micros
 }
 
-/** While playing, listeners are told this often: a clock and a line that move need no more, and without a GPU each move has the whole page drawn anew. */
+/**
+ * While playing, listeners are told this often: a clock and a line that move need no more, and without a GPU each
+ * move has the whole page drawn anew.
+ */
 const TELL_EVERY_MS = 80
 
 /** As fast as it is ever played. */
@@ -32,7 +35,8 @@ const MAX_SHUTTLE_RATE = 8
 const NO_TIME: TimeMap = { passages: [], joins: [], lengthMicros: 0 }
 
 /**
- * Plays a highlight: keeps the clock, lets the sound lead and the preview worker follow. Position is output time. `peek` shows a
+ * Plays a highlight: keeps the clock, lets the sound lead and the preview worker follow. Position is output time.
+ * `peek` shows a
  * moment of a passage's recording that may lie beyond its cut points. Call `close` when done.
  */
 export class Player {
@@ -67,7 +71,10 @@ export class Player {
     return () => this.listeners.delete(listener)
   }
 
-  /** Calls back with the position about twelve times a second while it plays, and whenever it is moved; once at subscription. `positionMicros` is always exact. */
+  /**
+   * Calls back with the position about twelve times a second while it plays, and whenever it is moved; once at
+   * subscription. `positionMicros` is always exact.
+   */
   onPosition(listener: (t: Micros) => void): () => void {
     this.positionListeners.add(listener)
     listener(this.position)
@@ -140,7 +147,8 @@ export class Player {
   seek(t: Micros): void {
     const to = clampMicros(Math.round(t), 0, this.map.lengthMicros)
     this.anchor = null
-    // The worker is asked first: what follows the position lays the page out anew, and the picture need not wait for that.
+    // The worker is asked first: what follows the position lays the page out anew, and the picture need not wait for
+    // that.
     if (this.state.kind === 'paused') void this.preview.show(to)
     this.move(to)
     if (this.state.kind === 'playing') void this.play(this.state.rate)
@@ -152,7 +160,10 @@ export class Player {
     if (this.state.kind === 'paused') this.openSound()?.scrub(this.position)
   }
 
-  /** Shows and lets be heard a moment of a passage's recording, which may lie beyond its cut points. The position stays. */
+  /**
+   * Shows and lets be heard a moment of a passage's recording, which may lie beyond its cut points. The position
+   * stays.
+   */
   peek(passageId: PassageId, recordingMicros: Micros): void {
     this.pause()
     void this.preview.peek(passageId, recordingMicros)
@@ -233,7 +244,8 @@ export class Player {
     const atEnd = rate > 0 ? t >= toMicros : t <= 0
     if (atEnd) {
       this.anchor = null
-      this.move(rate < 0 ? 0 : loop ? fromMicros : toMicros)
+      const end = loop ? fromMicros : toMicros
+      this.move(rate < 0 ? 0 : end)
       if (loop && rate > 0) void this.play(rate)
       else this.pause()
       return

@@ -8,7 +8,7 @@ import type { Passage } from '@/core/model/passage'
 import type { SpeechOf } from '@/core/sound/ducking'
 import { clampMicros, type Micros } from '@/core/time/micros'
 import { framesPerSecond as framesPerSecondOf } from '@/core/time/frameRate'
-import { onScreenAt, passageAt, timeMapOf, type TimeMap } from '@/core/time/timeMap'
+import { onScreenAt, passageAt, timeMapOf, type OnScreen, type Playing, type TimeMap } from '@/core/time/timeMap'
 import { Composer, type Material, type Target } from '../draw/composer'
 import { SourceSet } from '../source/sourceSet'
 import { PreviewLevels } from './previewLevels'
@@ -22,10 +22,14 @@ interface Surface {
   ctx: OffscreenCanvasRenderingContext2D
 }
 
-/** What is shown: a moment of the highlight, or of one passage's recording whether or not it is inside the cut points. */
+/**
+ * What is shown: a moment of the highlight, or of one passage's recording whether or not it is inside the cut points.
+ */
 type Shown = { kind: 'output'; micros: Micros } | { kind: 'peek'; passageId: PassageId; recordingMicros: Micros }
 
-/** Below so much of this rate, or of the recording's own where that is slower, playing makes do with smaller pictures. */
+/**
+ * Below so much of this rate, or of the recording's own where that is slower, playing makes do with smaller pictures.
+ */
 const SMOOTH_FPS = 30
 const ENOUGH = 0.95
 
@@ -193,9 +197,11 @@ export class PreviewService implements PreviewWorker {
       return composition ? [{ ctx, composition }] : []
     })
     const feeds = uniqueFeeds(pictures.flatMap((p) => feedsOf(p.composition)))
-    // Somebody who goes on to another place has seen what was on the way to this one: the place where the walk was broken off need not be drawn as well.
+    // Somebody who goes on to another place has seen what was on the way to this one: the place where the walk was
+    // broken off need not be drawn as well.
     let [offered, brokenOff] = [false, false]
-    // The first picture on the way is always drawn, or nothing would be seen while a key is held; a later one gives way to another place.
+    // The first picture on the way is always drawn, or nothing would be seen while a key is held; a later one gives
+    // way to another place.
     const near = async () => {
       const isFirst = !offered
       offered = true
@@ -257,7 +263,7 @@ export class PreviewService implements PreviewWorker {
     const t = clampMicros(shown.micros, 0, this.map.lengthMicros - 1)
     if (target.kind === 'shape') return compose(edit, this.map, target.shape, t)
     const on = onScreenAt(this.map, t)
-    const one = on?.kind === 'join' ? (on.progress < 0.5 ? on.from : on.to) : on
+    const one = on && mainOf(on)
     return one && wholeFrame(edit, one.placed.passage, one.recordingMicros, laneOf(one.placed.passage, one.run))
   }
 
@@ -319,4 +325,10 @@ function positionOf({ fromMicros, epochMs, rate }: PlayAnchor): Micros {
 
 function nextDisplayFrame(): Promise<void> {
   return new Promise((resolve) => requestAnimationFrame(() => resolve()))
+}
+
+/** The one of two joined moments that is seen more of. */
+function mainOf(on: OnScreen): Playing {
+  if (on.kind !== 'join') return on
+  return on.progress < 0.5 ? on.from : on.to
 }

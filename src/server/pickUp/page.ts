@@ -72,15 +72,17 @@ export function filesPage({ code, files, expiresAt }: PickUp): Page {
   const minutes = Math.max(1, Math.round((expiresAt - Date.now()) / 60_000))
   const list = files.map(({ name, type, sizeBytes }, n) => {
     const address = `/c/${code}/${n}`
-    const seen = type.startsWith('video/')
-      ? `<video src="${address}" controls playsinline preload="metadata"></video>`
-      : type.startsWith('image/')
-        ? `<img src="${address}" alt="">`
-        : ''
+    const seen = pictureOf(type, address)
     return `<article><h2>${escaped(name)}</h2><small>${(sizeBytes / 1e6).toFixed(1)} MB</small>${seen}<div class="row"><a class="button" href="${address}?save" download>Save</a><button class="second" hidden data-file="${address}" data-name="${escaped(name)}" data-type="${type}">Share</button></div></article>`
   })
   return page(
     `<h1><span>Brimble</span> pick-up</h1><p>${files.length} ${files.length === 1 ? 'file' : 'files'}, here for ${minutes} more ${minutes === 1 ? 'minute' : 'minutes'}.</p>${list.join('')}`,
     SCRIPT,
   )
+}
+
+/** The file as the page shows it; nothing where it is neither video nor picture. */
+function pictureOf(type: string, address: string): string {
+  if (type.startsWith('video/')) return `<video src="${address}" controls playsinline preload="metadata"></video>`
+  return type.startsWith('image/') ? `<img src="${address}" alt="">` : ''
 }

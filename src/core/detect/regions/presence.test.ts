@@ -16,7 +16,7 @@ describe('presence', () => {
   const samples = Array.from({ length: 80 }, (_, i) => {
     const micros = (i + 0.5) * EVERY
     const leaning = micros >= 8e6 && micros < 11e6
-    return { micros, bounds, subject: i === 20 ? null : leaning ? faceAt(0.9, 0.75) : faceAt(0.75, 0.75) }
+    return { micros, bounds, subject: i === 20 ? null : faceAt(leaning ? 0.9 : 0.75, 0.75) }
   })
 
   it('tells when somebody is not inside, to a sample, and passes over a single sample without a face', () => {
@@ -86,7 +86,8 @@ function room(x: number | null, random: () => number): Uint8Array {
   return Uint8Array.from({ length: W * H }, (_, i) => {
     const [px, py] = [i % W, Math.floor(i / W)]
     const person = x !== null && px >= x && px < x + 12 && py >= 12 && py < 32
-    return (person ? 200 : px > 50 && py < 8 ? 230 : 60 + py) + Math.round(random() * 6)
+    const wall = px > 50 && py < 8 ? 230 : 60 + py
+    return (person ? 200 : wall) + Math.round(random() * 6)
   })
 }
 
@@ -137,7 +138,7 @@ describe('a crop path that follows', () => {
   })
 
   it('moves when the subject does, no faster than it may, and ends where the subject is', () => {
-    const subject = (t: number) => ({ x: t < 8 ? 0.2 : t > 12 ? 0.8 : 0.2 + (0.6 * (t - 8)) / 4, y: 0.5 })
+    const subject = (t: number) => ({ x: 0.2 + 0.6 * Math.min(1, Math.max(0, (t - 8) / 4)), y: 0.5 })
     const path = followPath(along(subject), [], settings)
     expect(pathAt(path, 4e6).x).toBeCloseTo(0.2, 1)
     expect(pathAt(path, 19e6).x).toBeCloseTo(0.8, 1)

@@ -55,7 +55,10 @@ const withCamera =
       width: camera.width + 2 * border,
       height: camera.height + 2 * border,
     }
-    return (x, y) => (inside(camera, x, y) ? film(x, y) : inside(outer, x, y) ? 235 : game(x, y))
+    return (x, y) => {
+      if (inside(camera, x, y)) return film(x, y)
+      return inside(outer, x, y) ? 235 : game(x, y)
+    }
   }
 
 const linesOf = ({ stillness }: Seen) => [new StillLines(stillness, 'x'), new StillLines(stillness, 'y')] as const
@@ -151,14 +154,11 @@ describe('proposals', () => {
       watch(SIZE, (n) => {
         const film = room(speaker, n)
         const slide = Math.floor(n / 6)
-        return (x, y) =>
-          inside(speaker, x, y)
-            ? film(x, y)
-            : y < 50
-              ? 60
-              : (x + slide * 37) % 60 < 22 && (y + slide * 13) % 30 < 9 && x < 330
-                ? 40
-                : 225
+        return (x, y) => {
+          if (inside(speaker, x, y)) return film(x, y)
+          if (y < 50) return 60
+          return (x + slide * 37) % 60 < 22 && (y + slide * 13) % 30 < 9 && x < 330 ? 40 : 225
+        }
       }),
     )
     expect(proposals.find((p) => p.role === 'speaker')?.rect).toEqual(speaker)

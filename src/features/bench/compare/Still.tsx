@@ -18,6 +18,8 @@ interface StillProps {
   moment: string
 }
 
+const WORDS = { drawing: 'drawing…', drawn: '', none: 'no picture' }
+
 /** One picture of a comparison, drawn as it is rendered; the last one stays until the next is there. */
 export function Still({ label, proportion, draw, moment }: StillProps) {
   const [picture, setPicture] = useState<Blob | null>(null)
@@ -45,6 +47,7 @@ export function Still({ label, proportion, draw, moment }: StillProps) {
     }
   }, [moment])
   const url = useBlobUrl(picture)
+  const isShown = url !== null && state !== 'none'
   return (
     <Box
       component="figure"
@@ -62,12 +65,10 @@ export function Still({ label, proportion, draw, moment }: StillProps) {
           opacity: state === 'drawing' && url ? 0.7 : 1,
         }}
       >
-        {url && state !== 'none' ? (
+        {isShown ? (
           <Box component="img" src={url} alt={label} sx={{ width: '100%', display: 'block' }} />
-        ) : state === 'drawing' ? (
-          'drawing…'
         ) : (
-          'no picture'
+          WORDS[state]
         )}
       </Box>
       <Box component="figcaption" sx={{ mt: 1, fontSize: 12, color: palette.inkSoft }}>

@@ -15,7 +15,7 @@ import { nameForRole } from '@/core/model/region'
 import { suitLayout } from '@/edit/layouts'
 import { useBenchContext, useParts } from '../benchContext'
 import { foundWords } from './messages'
-import { lookAt, stopLooking } from './looks'
+import { lookAt, stopLooking } from '@/shared/looks/looks'
 import { useLook } from './useLook'
 
 /** A proposal as edits take it: bounds as fractions of the frame. */

@@ -18,10 +18,19 @@ import { tagsFrom } from '@/ui/tags'
 import { palette } from '@/ui/theme'
 import { baseSetupOn } from '@/edit/regions'
 import { useBenchContext, useParts } from '../benchContext'
-import { lookAt } from './looks'
+import { lookAt } from '@/shared/looks/looks'
 import { useLook } from './useLook'
 
-/** Keeps the regions for all recordings like this one. The footage is looked at meanwhile, so that the next one can be recognised. */
+const LOOK_WORDS = {
+  looking: 'Looking at what holds still in the picture, to know it again.',
+  seen: 'What holds still in the picture is kept with it: the next recording like this is recognised.',
+  failed: 'The footage was not looked at; the setup will not be recognised by itself.',
+}
+
+/**
+ * Keeps the regions for all recordings like this one. The footage is looked at meanwhile, so that the next one can be
+ * recognised.
+ */
 export function KeepSetupDialog({ onClose }: { onClose: () => void }) {
   const { session, files } = useBenchContext()
   const { setup, recording } = useParts()
@@ -71,11 +80,7 @@ export function KeepSetupDialog({ onClose }: { onClose: () => void }) {
           <Box sx={{ display: 'flex', gap: 4, alignItems: 'center' }}>
             <SetupDiagram regions={setup.regions} width={144} />
             <Box sx={{ fontSize: 12.5, color: palette.inkSoft }}>
-              {look?.kind === 'looking'
-                ? 'Looking at what holds still in the picture, to know it again.'
-                : look?.kind === 'seen'
-                  ? 'What holds still in the picture is kept with it: the next recording like this is recognised.'
-                  : 'The footage was not looked at; the setup will not be recognised by itself.'}
+              {LOOK_WORDS[look?.kind ?? 'failed']}
               {look?.kind === 'looking' && (
                 <LinearProgress
                   variant="determinate"

@@ -11,7 +11,7 @@ import { formatTime } from '@/ui/format'
 import { fonts, palette } from '@/ui/theme'
 import { placeRegion } from '@/edit/regions'
 import { useBenchContext, usePassage } from '../benchContext'
-import { boundsToHold } from './along'
+import { boundsToHold } from '@/shared/looks/along'
 
 /** More stretches than this are only counted. */
 const MAX_LISTED = 4

@@ -1,5 +1,6 @@
 'use client'
 
+import { compassShare } from '@/core/geometry/compass'
 import LockIcon from '@mui/icons-material/Lock'
 import Box from '@mui/material/Box'
 import { memo, type KeyboardEvent } from 'react'
@@ -25,9 +26,12 @@ export const SNAP_REACH = 7
 const LEAST = 16
 
 /**
- * A region over the picture, as it lies in the passage worked on: corner ticks and a small tab. Drag it to move (Shift: straight; Alt: in this
- * passage only), its edges and corners to resize (Shift holds the proportion, Alt keeps the centre; edges snap to those in the picture, unless
- * Ctrl is held). By keyboard: arrows move it, Alt + arrows resize it, Shift makes larger steps. Once it lies differently in this passage, all of these do so there.
+ * A region over the picture, as it lies in the passage worked on: corner ticks and a small tab. Drag it to move
+ * (Shift: straight; Alt: in this
+ * passage only), its edges and corners to resize (Shift holds the proportion, Alt keeps the centre; edges snap to
+ * those in the picture, unless
+ * Ctrl is held). By keyboard: arrows move it, Alt + arrows resize it, Shift makes larger steps. Once it lies
+ * differently in this passage, all of these do so there.
  */
 export const RegionBox = memo(function RegionBox({ region, frame }: { region: Region; frame: Size }) {
   const { session, view } = useBenchContext()
@@ -229,14 +233,13 @@ function GripHandle({ grip, region, pixels, frame, whole, heldAspect, onResize, 
       onResize(rect, `Resize ${region.name}`, gesture)
     }
   }, onLetGo)
-  const x = grip.includes('w') ? 0 : grip.includes('e') ? 100 : 50
-  const y = grip.includes('n') ? 0 : grip.includes('s') ? 100 : 50
+  const share = compassShare(grip)
   return (
     <Box
       data-grip={grip}
       aria-hidden
       onPointerDown={start}
-      style={{ left: `${x}%`, top: `${y}%` }}
+      style={{ left: `${100 * share.x}%`, top: `${100 * share.y}%` }}
       sx={{
         position: 'absolute',
         width: 18,
@@ -260,8 +263,9 @@ function GripHandle({ grip, region, pixels, frame, whole, heldAspect, onResize, 
 
 /** The corner, or the middle of the edge, that a grip holds. */
 function gripPoint({ x, y, width, height }: Rect, grip: Grip): Point {
+  const share = compassShare(grip)
   return {
-    x: grip.includes('w') ? x : grip.includes('e') ? x + width : x + width / 2,
-    y: grip.includes('n') ? y : grip.includes('s') ? y + height : y + height / 2,
+    x: x + width * share.x,
+    y: y + height * share.y,
   }
 }

@@ -27,7 +27,7 @@ import { isShifted } from '@/core/compose/regionIn'
 import { newId, type RegionId } from '@/core/model/ids'
 import { useBenchContext, useEdit, useParts, useView } from '../benchContext'
 import { OutlineFields } from '../OutlineFields'
-import { lookAt, tightened } from './looks'
+import { lookAt, tightened } from '@/shared/looks/looks'
 import { useLook } from './useLook'
 
 const PROPORTIONS: readonly { words: string; value: number }[] = [

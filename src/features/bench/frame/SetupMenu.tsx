@@ -69,11 +69,7 @@ export function SetupMenu() {
               <Box sx={{ minWidth: 0 }}>
                 <Box sx={{ overflow: 'hidden', textOverflow: 'ellipsis', fontWeight: 600 }}>{s.name}</Box>
                 <Box sx={{ fontSize: 12, color: palette.inkSoft, overflow: 'hidden', textOverflow: 'ellipsis' }}>
-                  {s.id === base?.id
-                    ? changed
-                      ? 'in use, changed here; choose to go back to it'
-                      : 'in use'
-                    : s.tags.join(', ') || `${s.regions.length} regions`}
+                  {s.id === base?.id ? inUseWords(changed) : s.tags.join(', ') || `${s.regions.length} regions`}
                 </Box>
               </Box>
             </MenuItem>
@@ -116,3 +112,5 @@ function sameRegions(a: Setup, b: Setup): boolean {
     )
   return content(a) === content(b)
 }
+
+const inUseWords = (changed: boolean) => (changed ? 'in use, changed here; choose to go back to it' : 'in use')

@@ -1,9 +1,21 @@
 import { useEffect, useMemo, useRef, useSyncExternalStore } from 'react'
 import { useStore } from 'zustand'
 import { useBenchContext, useParts, useTimeMap, useView } from '../benchContext'
-import { along, followedIn, giveWay, lookAlong, planAlong, stopLookingAlong, type Along, type AlongPlan } from './along'
+import {
+  along,
+  followedIn,
+  giveWay,
+  lookAlong,
+  planAlong,
+  stopLookingAlong,
+  type Along,
+  type AlongPlan,
+} from '@/shared/looks/along'
 
-/** Looking along begins when nothing has changed for this long, nobody has gone to another place, and nothing plays: it takes a decoder and a core for itself. */
+/**
+ * Looking along begins when nothing has changed for this long, nobody has gone to another place, and nothing plays:
+ * it takes a decoder and a core for itself.
+ */
 const CALM_MS = 6000
 
 /** What is to be looked at along the highlight, and what has been seen of that. */

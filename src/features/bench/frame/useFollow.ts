@@ -8,7 +8,7 @@ import type { Edit } from '@/core/model/edit'
 import type { Region } from '@/core/model/region'
 import { setPath } from '@/edit/regions'
 import { partsOf, useBenchContext, useParts, useView, type PassageParts } from '../benchContext'
-import { boundsByPassage, foundSamples, type Along } from './along'
+import { boundsByPassage, foundSamples, type Along } from '@/shared/looks/along'
 
 /** A crop moves across no more of the frame than this in a second. */
 const MAX_PER_SECOND = 0.35
@@ -17,7 +17,10 @@ const REACH = 0.16
 /** Where a crop takes up nearly all of the region, it cannot move anyway. */
 const MIN_REACH = 0.03
 
-/** Lets the crops of the region that is to follow do so through its passage, as soon as the highlight has been looked along: a face where there is one, else what moves and draws the eye. */
+/**
+ * Lets the crops of the region that is to follow do so through its passage, as soon as the highlight has been looked
+ * along: a face where there is one, else what moves and draws the eye.
+ */
 export function useFollow(along: Along | null): void {
   const { session, view } = useBenchContext()
   const { enqueueSnackbar } = useSnackbar()
@@ -42,10 +45,9 @@ export function useFollow(along: Along | null): void {
 /** Where to aim at each moment of a passage that was seen. */
 function samplesIn({ passage }: PassageParts, region: Region, along: Along): FollowSample[] {
   const { by, samples } = subjectsOf(foundSamples(along, region, boundsByPassage([passage], region)))
-  const faces = new Map(by === 'face' ? samples.map((s) => [s.micros, s.subject] as const) : [])
+  const faces = new Map(by === 'face' ? samples.map((s) => [s.micros, s.subject && centreOf(s.subject)] as const) : [])
   return along.moments.flatMap((m) => {
-    const face = faces.get(m.outputMicros)
-    const at = by === 'face' ? (face ? centreOf(face) : null) : (m.salient[region.id] ?? null)
+    const at = by === 'face' ? (faces.get(m.outputMicros) ?? null) : (m.salient[region.id] ?? null)
     return m.seen && m.recordingMicros >= passage.inMicros && m.recordingMicros < passage.outMicros
       ? [{ micros: m.recordingMicros, at }]
       : []

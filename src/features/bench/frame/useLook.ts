@@ -1,7 +1,7 @@
 import { useStore } from 'zustand'
 import type { SnapLines } from '@/core/detect/regions/snap'
 import { usePassage } from '../benchContext'
-import { looks, type LookState } from './looks'
+import { looks, type LookState } from '@/shared/looks/looks'
 
 /** What has been seen of the recording that is worked on. */
 export function useLook(): LookState | null {

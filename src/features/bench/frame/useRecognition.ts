@@ -8,13 +8,14 @@ import { applySetup } from '@/edit/regions'
 import { applyRecipe, picturesOfRecipe } from '@/edit/recipes'
 import { useBenchContext, useHighlight, useParts } from '../benchContext'
 import { bringImages } from '../bringImages'
-import { lookAt } from './looks'
+import { lookAt } from '@/shared/looks/looks'
 
 /** Somebody who has just opened a highlight has other things to look at first. */
 const STAYS_MS = 20_000
 
 /**
- * Compares a recording that nobody has said anything about with the kept setups, once. A sure match is applied and said so, with undo at
+ * Compares a recording that nobody has said anything about with the kept setups, once. A sure match is applied and
+ * said so, with undo at
  * hand; an unsure one is offered. Where the person has begun to set regions, nothing is done.
  */
 export function useRecognition(): void {

@@ -8,7 +8,7 @@ import type { TimeMap } from '@/core/time/timeMap'
 import { palette } from '@/ui/theme'
 import { useView } from '../benchContext'
 import { topOfOutput, type SheetLayout } from '../sheet/sheetLayout'
-import { countWords, faultWords } from './findingWords'
+import { countWords, faultWords } from '@/shared/findingWords'
 
 export const SEVERITY_COLOURS: Record<Severity, string> = {
   stop: palette.haw,
@@ -20,7 +20,10 @@ const NONE: readonly Finding[] = []
 
 const timesOf = ({ times, fromMicros, toMicros }: Finding) => times ?? [{ fromMicros, toMicros }]
 
-/** A fault that is there all the time is told by the gauge and in the shape; the Sheet tells of those that have a time of their own. */
+/**
+ * A fault that is there all the time is told by the gauge and in the shape; the Sheet tells of those that have a time
+ * of their own.
+ */
 function hasItsTime(finding: Finding, map: TimeMap): boolean {
   const passage = map.passages.find((p) => p.passage.id === finding.passageId)
   const [from, to] = passage ? [passage.startMicros, passage.endMicros] : [0, map.lengthMicros]

@@ -7,7 +7,7 @@ import { useState } from 'react'
 import { Ticket } from '@/ui/Ticket'
 import { fonts, palette } from '@/ui/theme'
 import { useView } from '../benchContext'
-import { loudnessFigure } from './findingWords'
+import { loudnessFigure } from '@/shared/findingWords'
 
 /** Charts are a large library that a Bench need not hold until one is asked for. */
 const LoudnessOverTime = dynamic(() => import('./LoudnessOverTime'), { ssr: false })

@@ -12,7 +12,7 @@ import { formatTime } from '@/ui/format'
 import { fonts, palette } from '@/ui/theme'
 import { holdPeaks } from '@/edit/sound'
 import { useBenchContext, useHighlight, useView } from '../benchContext'
-import { loudnessFigure } from './findingWords'
+import { loudnessFigure } from '@/shared/findingWords'
 
 /** Quieter than this is drawn at the bottom. */
 const FLOOR_LUFS = -48

@@ -3,14 +3,20 @@ import { toEvenPixels } from '@/core/geometry/evenGrid'
 import type { Rect } from '@/core/geometry/rect'
 import type { Known } from '@/core/findings/findings'
 import { useBenchContext, useEdit } from '../benchContext'
-import { lookAt, looks, tightened } from '../frame/looks'
-import { regionsIn, tightBounds, type SeenRegion } from './edges'
+import { lookAt, looks, tightened } from '@/shared/looks/looks'
+import { regionsIn, tightBounds, type SeenRegion } from '@/shared/looks/edges'
 
-/** A recording is looked at for borders when nothing has changed for this long, nobody has gone to another place and nothing plays; regions of one that has been seen, sooner. */
+/**
+ * A recording is looked at for borders when nothing has changed for this long, nobody has gone to another place and
+ * nothing plays; regions of one that has been seen, sooner.
+ */
 const CALM_MS = 9000
 const REST_MS = 600
 
-/** Bounds of regions without border and black, as far as recordings have been looked at; kept up to date as regions move. */
+/**
+ * Bounds of regions without border and black, as far as recordings have been looked at; kept up to date as regions
+ * move.
+ */
 export function useEdges(): Known['edges'] {
   const { files, player } = useBenchContext()
   const edit = useEdit()

@@ -28,7 +28,10 @@ export interface Looked {
   stale: boolean
 }
 
-/** What is found in the highlight that is worked on, a moment after each change; null before the first look. Asked for once, by the screen: it keeps a worker busy. */
+/**
+ * What is found in the highlight that is worked on, a moment after each change; null before the first look. Asked for
+ * once, by the screen: it keeps a worker busy.
+ */
 export function useFindings(): Looked | null {
   const { files } = useBenchContext()
   const edit = useEdit()
@@ -46,8 +49,7 @@ export function useFindings(): Looked | null {
   const lookedAt = useRef<Edit | null>(null)
   useEffect(() => {
     let live = true
-    // What was measured about the edit that was looked at is not somebody at work.
-    const rest = lookedAt.current === null ? OPENING_MS : lookedAt.current === edit ? 0 : REST_MS
+    const rest = restBefore(edit, lookedAt.current)
     const waiting = setTimeout(() => {
       lookedAt.current = edit
       void inspector()
@@ -78,4 +80,13 @@ export function useFindings(): Looked | null {
 
 function fontsOf({ fontFiles }: Edit, files: ReadonlyMap<string, Blob>): Map<string, Blob> {
   return new Map(fontFiles.flatMap(({ id }) => (files.has(id) ? [[id, files.get(id) as Blob]] : [])))
+}
+
+/**
+ * How long an edit is left alone before it is looked over, ms. What was measured about the edit that was looked at is
+ * not somebody at work.
+ */
+function restBefore(edit: Edit, lookedAt: Edit | null): number {
+  if (lookedAt === null) return OPENING_MS
+  return lookedAt === edit ? 0 : REST_MS
 }

@@ -11,7 +11,10 @@ import { useHeard } from '../useHeard'
 const REST_MS = 40
 const OPENING_MS = 4000
 
-/** How loud the highlight is as it stands, a while after its sound was changed last, and how loud it was before that; null while that is not known, or when nothing is heard. */
+/**
+ * How loud the highlight is as it stands, a while after its sound was changed last, and how loud it was before that;
+ * null while that is not known, or when nothing is heard.
+ */
 export function useLoudness(): { loudness: Loudness | null; before: Loudness | null; stale: boolean } {
   const { files } = useBenchContext()
   const edit = useEdit()
@@ -42,7 +45,7 @@ export function useLoudness(): { loudness: Loudness | null; before: Loudness | n
               setMeasured((known) => ({
                 of: sounding,
                 loudness,
-                before: known ? (known.of === sounding ? known.before : known.loudness) : null,
+                before: known?.of === sounding ? known.before : (known?.loudness ?? null),
               })),
             () => {},
           )

@@ -2,7 +2,7 @@ import { useMemo } from 'react'
 import type { Known } from '@/core/findings/findings'
 import { useHighlight, useParts } from '../benchContext'
 import { useSeenAlong } from '../frame/useAlong'
-import { presencesIn } from './presences'
+import { presencesIn } from '@/shared/looks/presences'
 
 /** When somebody is not inside the regions of the setup that is worked on, as far as it has been looked along. */
 export function usePresence(): Known['presence'] {

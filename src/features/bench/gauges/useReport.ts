@@ -4,7 +4,7 @@ import { inspector } from '@/media/inspect/inspector'
 import { fileSafe } from '@/core/output/fileName'
 import { offerDownload } from '@/ui/offerDownload'
 import { useBenchContext, useView } from '../benchContext'
-import { faultWords } from './findingWords'
+import { faultWords } from '@/shared/findingWords'
 import type { Looked } from './useFindings'
 import { reportPage } from './reportPage'
 

@@ -1,5 +1,6 @@
 'use client'
 
+import type { Micros } from '@/core/time/micros'
 import MoreHorizIcon from '@mui/icons-material/MoreHoriz'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
@@ -17,7 +18,7 @@ import { CHOOSABLE_PICTURES } from '@/core/model/imageFile'
 import { MAX_MARKS, newMark, type PictureMark } from '@/core/model/pictureMark'
 import { newId } from '@/core/model/ids'
 import { addMark } from '@/edit/marks'
-import { pictureRefusal } from '../../foreignFiles'
+import { pictureRefusal } from '@/shared/foreignFiles'
 import { addImageFile } from '@/store/imageFiles'
 import { kept } from '@/store/rack'
 import { formatTime } from '@/ui/format'
@@ -153,12 +154,7 @@ const MarkLine = memo(function MarkLine({ mark }: { mark: PictureMark }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null)
   const selected = useView((v) => v.selection?.kind === 'mark' && v.selection.id === mark.id)
   const name = markName(mark, imageFiles)
-  const when =
-    mark.kind === 'endCard'
-      ? `last ${(mark.lengthMicros / 1e6).toFixed(1)} s`
-      : mark.fromMicros === null && mark.toMicros === null
-        ? 'all along'
-        : `${formatTime(mark.fromMicros ?? 0)} – ${formatTime(mark.toMicros ?? player.lengthMicros)}`
+  const when = whenWords(mark, player.lengthMicros)
   return (
     <Box
       onClick={() => view.setState({ selection: { kind: 'mark', id: mark.id } })}
@@ -194,3 +190,10 @@ const MarkLine = memo(function MarkLine({ mark }: { mark: PictureMark }) {
     </Box>
   )
 })
+
+/** When a mark is seen. */
+function whenWords(mark: PictureMark, lengthMicros: Micros): string {
+  if (mark.kind === 'endCard') return `last ${(mark.lengthMicros / 1e6).toFixed(1)} s`
+  if (mark.fromMicros === null && mark.toMicros === null) return 'all along'
+  return `${formatTime(mark.fromMicros ?? 0)} – ${formatTime(mark.toMicros ?? lengthMicros)}`
+}

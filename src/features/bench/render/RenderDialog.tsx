@@ -22,8 +22,8 @@ import { fonts, palette } from '@/ui/theme'
 import { setOutput } from '@/edit/highlight'
 import { useBenchContext, useEdit, useView } from '../benchContext'
 import { CodingNote } from './CodingNote'
-import { OutputFields } from './OutputFields'
-import { PresetBar } from './PresetBar'
+import { OutputFields } from '@/shared/rendering/OutputFields'
+import { PresetBar } from '@/shared/rendering/PresetBar'
 
 /** What to render and how; starts the renders and closes. */
 export function RenderDialog({

@@ -8,7 +8,7 @@ import { useStore } from 'zustand'
 import type { HighlightId } from '@/core/model/ids'
 import { rendersOf } from '@/store/renders'
 import { palette } from '@/ui/theme'
-import { renderProgress } from '../../outbox/progress'
+import { renderProgress } from '@/shared/rendering/progress'
 
 /** This highlight's renders in a line, leading to the Outbox. */
 export function RenderStatus({ highlightId }: { highlightId: HighlightId }) {
@@ -19,12 +19,7 @@ export function RenderStatus({ highlightId }: { highlightId: HighlightId }) {
   const failed = renders.filter((r) => r.state.kind === 'failed').length
   const finished = renders.filter((r) => ['finished', 'made-away'].includes(r.state.kind)).length
   const current = running.map((r) => progress[r.id]).find((p) => p)
-  const words =
-    running.length > 0
-      ? `${running.length} to go${current ? `, ${Math.ceil(current.secondsLeft)} s left` : ''}`
-      : failed > 0
-        ? `${failed} failed`
-        : `${finished} ${finished === 1 ? 'file' : 'files'} ready`
+  const words = statusWords(running.length, failed, finished, current?.secondsLeft)
   return (
     <Box
       component={Link}
@@ -49,4 +44,9 @@ export function RenderStatus({ highlightId }: { highlightId: HighlightId }) {
       )}
     </Box>
   )
+}
+
+function statusWords(running: number, failed: number, finished: number, secondsLeft: number | undefined): string {
+  if (running > 0) return `${running} to go${secondsLeft === undefined ? '' : `, ${Math.ceil(secondsLeft)} s left`}`
+  return failed > 0 ? `${failed} failed` : `${finished} ${finished === 1 ? 'file' : 'files'} ready`
 }

@@ -16,7 +16,7 @@ import { CHOOSABLE_PICTURES } from '@/core/model/imageFile'
 import type { LayoutNode } from '@/core/model/layout'
 import { nameForRole } from '@/core/model/region'
 import { setArea, setBackdrop, setGap } from '@/edit/layouts'
-import { pictureRefusal } from '../../foreignFiles'
+import { pictureRefusal } from '@/shared/foreignFiles'
 import { addImageFile } from '@/store/imageFiles'
 import { ColourField } from '@/ui/ColourField'
 import { NumberField } from '@/ui/NumberField'
@@ -37,7 +37,7 @@ const KINDS: Record<BackdropKind, string> = {
 function backdropAs(known: Backdrop, kind: Exclude<BackdropKind, 'image'>): Backdrop {
   const role = 'role' in known ? known.role : 'whole'
   const darken = 'darken' in known ? known.darken : 0.25
-  const colour = known.kind === 'colour' ? known.colour : known.kind === 'gradient' ? known.from : '#20261f'
+  const colour = colourOf(known)
   if (kind === 'colour') return { kind, colour }
   if (kind === 'gradient') return { kind, from: colour, to: '#16181a', degrees: 0 }
   return kind === 'blur' ? { kind, role, strength: 0.6, darken } : { kind, role, darken }
@@ -225,4 +225,9 @@ const pictureName = (files: readonly ImageFile[], id: string) =>
 
 function hasArea(node: LayoutNode, kind: 'titleArea' | 'captionArea'): boolean {
   return node.kind === kind || (node.kind === 'stack' && node.children.some((c) => hasArea(c.node, kind)))
+}
+
+function colourOf(backdrop: Backdrop): string {
+  if (backdrop.kind === 'colour') return backdrop.colour
+  return backdrop.kind === 'gradient' ? backdrop.from : '#20261f'
 }

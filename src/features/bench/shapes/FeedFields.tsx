@@ -7,9 +7,9 @@ import FormControlLabel from '@mui/material/FormControlLabel'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
-import { recordingOf } from '@/core/model/edit'
+import { recordingOf, type Edit } from '@/core/model/edit'
 import type { PanelId } from '@/core/model/ids'
-import type { FeedClock, RecordingFeed } from '@/core/model/passage'
+import type { FeedClock, PanelFeed, RecordingFeed } from '@/core/model/passage'
 import { MICROS_PER_SECOND, toMicros } from '@/core/time/micros'
 import { NumberField } from '@/ui/NumberField'
 import { palette } from '@/ui/theme'
@@ -52,14 +52,7 @@ export function FeedFields({ panelId }: { panelId: PanelId }) {
       sx={{ display: 'grid', rowGap: 1.5, borderTop: 1, borderBottom: 1, borderColor: 'divider', py: 2 }}
     >
       <Box sx={{ fontSize: 12.5 }}>
-        Plays{' '}
-        <b>
-          {plays === undefined
-            ? 'this passage'
-            : plays.kind === 'passage'
-              ? 'an earlier passage, on and on'
-              : recordingOf(edit, plays.recordingId).name}
-        </b>
+        Plays <b>{sourceWords(edit, plays)}</b>
       </Box>
       {plays?.kind === 'recording' && (
         <>
@@ -187,4 +180,9 @@ function clockAs(clock: FeedClock, kind: FeedClock['kind'], passageInMicros: num
   return clock.kind === 'own'
     ? { kind: 'together', offsetMicros: clock.inMicros - passageInMicros }
     : { kind: 'own', inMicros: Math.max(0, passageInMicros + clock.offsetMicros), speedPercent: 100 }
+}
+
+function sourceWords(edit: Edit, plays: PanelFeed['plays'] | undefined): string {
+  if (plays === undefined) return 'this passage'
+  return plays.kind === 'passage' ? 'an earlier passage, on and on' : recordingOf(edit, plays.recordingId).name
 }

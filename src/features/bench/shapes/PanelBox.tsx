@@ -19,6 +19,8 @@ import { PanelBadge } from './PanelBadge'
 import { useHanging } from './useHanging'
 
 const ZOOM_STEP = 1.05
+const ZOOM_KEYS: Readonly<Record<string, number>> = { '+': ZOOM_STEP, '=': ZOOM_STEP, '-': 1 / ZOOM_STEP }
+
 /** Smallest side of an inset, px of the shape. */
 const MIN_INSET = 32
 
@@ -28,7 +30,10 @@ interface PanelBoxProps {
   marks: boolean
 }
 
-/** Placing panels makes new objects for all of them whenever one region moves: what matters here of a panel is compared. */
+/**
+ * Placing panels makes new objects for all of them whenever one region moves: what matters here of a panel is
+ * compared.
+ */
 function showTheSame(a: PanelBoxProps, b: PanelBoxProps): boolean {
   const matters = ({ placed: { panel, rect, region, picture, source }, shape, marks }: PanelBoxProps) => [
     panel,
@@ -49,8 +54,10 @@ function showTheSame(a: PanelBoxProps, b: PanelBoxProps): boolean {
 }
 
 /**
- * A panel in the result: drag the picture inside it, zoom it with the wheel or + and −, nudge it with the arrows. An inset is dragged and
- * nudged itself; with Shift it is the picture inside that moves. With Alt a crop moves in this shape only, which then shows a mark for it.
+ * A panel in the result: drag the picture inside it, zoom it with the wheel or + and −, nudge it with the arrows. An
+ * inset is dragged and
+ * nudged itself; with Shift it is the picture inside that moves. With Alt a crop moves in this shape only, which then
+ * shows a mark for it.
  */
 export const PanelBox = memo(function PanelBox({ placed, shape, marks }: PanelBoxProps) {
   const { session, view } = useBenchContext()
@@ -129,7 +136,7 @@ export const PanelBox = memo(function PanelBox({ placed, shape, marks }: PanelBo
 
   const onKeyDown = (event: KeyboardEvent) => {
     const step = ARROW_STEPS[event.key]
-    const zoom = event.key === '+' || event.key === '=' ? ZOOM_STEP : event.key === '-' ? 1 / ZOOM_STEP : null
+    const zoom = ZOOM_KEYS[event.key] ?? null
     if ((!step && zoom === null) || event.ctrlKey || event.metaKey) return
     event.preventDefault()
     event.stopPropagation()
@@ -144,6 +151,15 @@ export const PanelBox = memo(function PanelBox({ placed, shape, marks }: PanelBo
     else if (step) nudgeBy(step[0] * times, step[1] * times, event.altKey, `keys crop ${panel.id}`)
   }
 
+  const outlineOf = () => {
+    if (!marks) return 'none'
+    if (selected) return `2px solid ${colour}`
+    return insetId === null ? 'none' : `1px dashed ${colour}`
+  }
+  const cursorOf = () => {
+    if (insetId !== null) return 'move'
+    return picture ? 'grab' : 'default'
+  }
   const place = scaleRect(rect, 100 / shape.width, 100 / shape.height)
   return (
     <Box
@@ -160,10 +176,9 @@ export const PanelBox = memo(function PanelBox({ placed, shape, marks }: PanelBo
       sx={{
         position: 'absolute',
         zIndex: insetId === null ? undefined : 4,
-        cursor: insetId !== null ? 'move' : picture ? 'grab' : 'default',
+        cursor: cursorOf(),
         touchAction: 'none',
-        outline:
-          marks && selected ? `2px solid ${colour}` : marks && insetId !== null ? `1px dashed ${colour}` : 'none',
+        outline: outlineOf(),
         outlineOffset: insetId === null ? -2 : 0,
         '&:focus-visible': { outline: `2px solid ${colour}`, boxShadow: 'inset 0 0 0 4px #fff' },
       }}

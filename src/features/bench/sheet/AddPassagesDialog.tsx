@@ -21,7 +21,7 @@ import { FIRST_CUT_MICROS } from '@/store/highlights'
 import { recordingsOnShelf } from '@/store/recordings'
 import { keptMoments } from '@/store/spottings'
 import { formatLength, formatTime, formatVideo } from '@/ui/format'
-import { chooseFiles } from '../../shelf/chosenFiles'
+import { chooseFiles } from '@/shared/recordings/chosenFiles'
 import { useBringIn, type BroughtIn, type CutSpan } from '../useBringIn'
 
 /** A stretch of a recording that can be added. */
@@ -32,7 +32,10 @@ interface Offer {
   words: string
 }
 
-/** What a recording offers: all of it where it is short, else the moments that were kept of it and, said so, its first minute. */
+/**
+ * What a recording offers: all of it where it is short, else the moments that were kept of it and, said so, its first
+ * minute.
+ */
 function offersOf(recording: Recording, moments: readonly (CutSpan & { label: string })[]): Offer[] {
   const { id, durationMicros, video } = recording
   const offer = (span: CutSpan, words: string): Offer => ({
@@ -54,7 +57,10 @@ function offersOf(recording: Recording, moments: readonly (CutSpan & { label: st
   ]
 }
 
-/** Chooses what is added after the passage that is worked on, in the order in which it is chosen: stretches of recordings on the Shelf, or of files that are put there. `onChosen` gets a passage of each. */
+/**
+ * Chooses what is added after the passage that is worked on, in the order in which it is chosen: stretches of
+ * recordings on the Shelf, or of files that are put there. `onChosen` gets a passage of each.
+ */
 export function AddPassagesDialog({
   onChosen,
   onClose,

@@ -24,8 +24,8 @@ import { fonts, palette } from '@/ui/theme'
 import { newId } from '@/core/model/ids'
 import { changeBed, insertBed, removeBed } from '@/edit/sound'
 import { addRecords } from '@/edit/records'
-import { chooseFiles } from '../../shelf/chosenFiles'
-import { keepMessage, soundProbeMessage } from '../../shelf/messages'
+import { chooseFiles } from '@/shared/recordings/chosenFiles'
+import { keepMessage, soundProbeMessage } from '@/shared/recordings/messages'
 import { useBenchContext, useEdit } from '../benchContext'
 import { useListening } from '../useHeard'
 
@@ -34,7 +34,9 @@ const FIRST_GAIN_DB = -14
 const FIRST_DUCK_DB = 10
 const FIRST_FADE_MICROS = 500_000
 
-/** Music and voices under everything: each with its level, its place, and how far it goes down while somebody speaks. */
+/**
+ * Music and voices under everything: each with its level, its place, and how far it goes down while somebody speaks.
+ */
 export function BedsDialog({ onClose }: { onClose: () => void }) {
   const { session, player, files } = useBenchContext()
   const edit = useEdit()

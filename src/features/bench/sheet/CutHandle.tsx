@@ -1,5 +1,6 @@
 'use client'
 
+import { ARROW_STEPS } from '@/ui/arrowSteps'
 import Box from '@mui/material/Box'
 import type { FocusEvent, KeyboardEvent } from 'react'
 import { oneFrame } from '@/core/cut/passages'
@@ -27,7 +28,8 @@ export interface CutHandleProps {
 }
 
 /**
- * A passage's in or out point as a bar across the Sheet: drag it, or arrows a frame and Shift + arrows a second. The picture and the
+ * A passage's in or out point as a bar across the Sheet: drag it, or arrows a frame and Shift + arrows a second. The
+ * picture and the
  * sound at the cut are shown as it moves.
  */
 export function CutHandle({ placed, which, top, recordingPerPixel, several, onTake, onLetGo }: CutHandleProps) {
@@ -50,12 +52,8 @@ export function CutHandle({ placed, which, top, recordingPerPixel, several, onTa
     return ({ dy, gesture }) => set(t + dy * recordingPerPixel, gesture)
   })
   const onKeyDown = (event: KeyboardEvent) => {
-    const direction =
-      event.key === 'ArrowDown' || event.key === 'ArrowRight'
-        ? 1
-        : event.key === 'ArrowUp' || event.key === 'ArrowLeft'
-          ? -1
-          : 0
+    const [across, down] = ARROW_STEPS[event.key] ?? [0, 0]
+    const direction = across + down
     if (direction === 0) return
     event.preventDefault()
     event.stopPropagation()

@@ -1,5 +1,6 @@
 'use client'
 
+import type { Micros } from '@/core/time/micros'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import { MICROS_PER_SECOND, toMicros } from '@/core/time/micros'
@@ -9,16 +10,14 @@ import { strikeAll } from '@/edit/passages'
 import { useBenchContext } from '../benchContext'
 import type { DeadAir } from './useDeadAir'
 
-/** Finds the pauses and offers to strike them out: what counts as one, how much they come to, all at once. Single ones are taken in the rows below. */
+/**
+ * Finds the pauses and offers to strike them out: what counts as one, how much they come to, all at once. Single ones
+ * are taken in the rows below.
+ */
 export function DeadAirBar({ deadAir, onClose }: { deadAir: DeadAir; onClose: () => void }) {
   const { session } = useBenchContext()
   const { settings, setSettings, pauses, savedMicros } = deadAir
-  const words =
-    pauses === null
-      ? 'Listening…'
-      : pauses.length === 0
-        ? 'No pauses like that.'
-        : `${pauses.length} ${pauses.length === 1 ? 'pause' : 'pauses'}, ${(savedMicros / MICROS_PER_SECOND).toFixed(2)} s`
+  const words = pausesWords(pauses?.length ?? null, savedMicros)
   return (
     <Box
       role="group"
@@ -83,4 +82,10 @@ export function DeadAirBar({ deadAir, onClose }: { deadAir: DeadAir; onClose: ()
       </Box>
     </Box>
   )
+}
+
+function pausesWords(count: number | null, savedMicros: Micros): string {
+  if (count === null) return 'Listening…'
+  if (count === 0) return 'No pauses like that.'
+  return `${count} ${count === 1 ? 'pause' : 'pauses'}, ${(savedMicros / MICROS_PER_SECOND).toFixed(2)} s`
 }

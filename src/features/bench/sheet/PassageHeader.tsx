@@ -1,5 +1,6 @@
 'use client'
 
+import { ARROW_STEPS } from '@/ui/arrowSteps'
 import DragIndicatorIcon from '@mui/icons-material/DragIndicator'
 import TuneIcon from '@mui/icons-material/Tune'
 import VolumeOffIcon from '@mui/icons-material/VolumeOffOutlined'
@@ -26,7 +27,10 @@ export interface PassageHeaderProps {
   onCarry: (by: 1 | -1) => void
 }
 
-/** A passage's heading: its number, its recording, length and speed. Drag it to move the passage; Alt + ↑ and ↓ do the same. */
+/**
+ * A passage's heading: its number, its recording, length and speed. Drag it to move the passage; Alt + ↑ and ↓ do the
+ * same.
+ */
 export function PassageHeader({ placed, count, onDragTo, carried, onCarry }: PassageHeaderProps) {
   const { player } = useBenchContext()
   const element = useRef<HTMLDivElement>(null)
@@ -47,9 +51,9 @@ export function PassageHeader({ placed, count, onDragTo, carried, onCarry }: Pas
     () => onDragTo(null),
   )
   const onKeyDown = (event: KeyboardEvent) => {
-    const by = event.key === 'ArrowUp' ? -1 : event.key === 'ArrowDown' ? 1 : 0
+    const by = ARROW_STEPS[event.key]?.[1] ?? 0
     if (event.key === 'Enter') setTicket(event.currentTarget as HTMLElement)
-    else if (event.altKey && by !== 0) onCarry(by)
+    else if (event.altKey && by !== 0) onCarry(by === 1 ? 1 : -1)
     else return
     event.preventDefault()
     event.stopPropagation()

@@ -11,7 +11,10 @@ const FLOOR_DB = -54
 /** Time, picture, level, words. */
 export const SHEET_COLUMNS = '46px 84px minmax(32px, 0.5fr) minmax(0, 2fr)'
 
-/** One row of the Sheet: time, picture, level, and room for the words said then. A row cut short at its passage's end is lower than the others. */
+/**
+ * One row of the Sheet: time, picture, level, and room for the words said then. A row cut short at its passage's end
+ * is lower than the others.
+ */
 export const SheetRowView = memo(function SheetRowView({
   time,
   row,
@@ -90,8 +93,13 @@ function LevelBar({ level }: { level: Level | undefined }) {
   // Squared, so that speech stands out from a room's noise.
   const width = Math.max(0, Math.min(1, 1 - db / FLOOR_DB)) ** 2 * 1.4
   const peak = toDecibels(level.peak)
-  const colour = peak > -1 ? palette.haw : db > -20 ? palette.leaf : '#8FA58E'
+  const colour = colourOf(peak, db)
   return (
     <Box sx={{ width: `clamp(2px, ${width * 100}%, 100%)`, height: '3px', bgcolor: colour, borderRadius: '1px' }} />
   )
+}
+
+function colourOf(peakDb: number, db: number): string {
+  if (peakDb > -1) return palette.haw
+  return db > -20 ? palette.leaf : '#8FA58E'
 }

@@ -239,12 +239,7 @@ function isBeyond({ placed: { passage }, recordingMicros, lengthMicros }: RowIte
 /** A row's output time; beyond a cut, how far. */
 function rowTime({ placed, recordingMicros, lengthMicros }: RowItem, rowMicros: Micros): string {
   const { passage, runs } = placed
-  const decimals =
-    rowMicros < MICROS_PER_SECOND
-      ? 2
-      : rowMicros % MICROS_PER_SECOND === 0 && placed.startMicros % MICROS_PER_SECOND === 0
-        ? 0
-        : 1
+  const decimals = decimalsOf(rowMicros, placed.startMicros)
   if (recordingMicros < passage.inMicros)
     return `−${((passage.inMicros - recordingMicros) / MICROS_PER_SECOND).toFixed(2)}`
   if (recordingMicros >= passage.outMicros)
@@ -371,7 +366,10 @@ function PauseMark({ pause, layout }: { pause: Pause; layout: SheetLayout }) {
   )
 }
 
-/** The moment being shown, as a line across. Moved without React, and on a layer of its own: nothing else is drawn anew for it. */
+/**
+ * The moment being shown, as a line across. Moved without React, and on a layer of its own: nothing else is drawn
+ * anew for it.
+ */
 function Playhead({ layout, map }: { layout: SheetLayout; map: TimeMap }) {
   const { player } = useBenchContext()
   const line = useRef<HTMLDivElement>(null)
@@ -436,4 +434,10 @@ function useFollow(scroller: RefObject<HTMLDivElement | null>, layout: SheetLayo
       if (y < 20 || y > element.clientHeight - 30) element.scrollTop = top - element.clientHeight * 0.3
     })
   }, [player, scroller, layout, map])
+}
+
+/** Decimals that the times of rows need to be told apart. */
+function decimalsOf(rowMicros: Micros, startMicros: Micros): number {
+  if (rowMicros < MICROS_PER_SECOND) return 2
+  return rowMicros % MICROS_PER_SECOND === 0 && startMicros % MICROS_PER_SECOND === 0 ? 0 : 1
 }

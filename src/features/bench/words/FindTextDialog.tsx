@@ -51,11 +51,7 @@ export function FindTextDialog({ onClose }: { onClose: () => void }) {
           label="Whole words"
         />
         <Box role="status" sx={{ fontSize: 12.5, color: palette.inkSoft }}>
-          {wanted.trim() === ''
-            ? 'Nothing looked for yet.'
-            : found.length === 0
-              ? 'Nowhere.'
-              : `${found.length} ${found.length === 1 ? 'place' : 'places'}`}
+          {placesWords(wanted, found.length)}
         </Box>
         <Box
           component="ul"
@@ -84,4 +80,9 @@ export function FindTextDialog({ onClose }: { onClose: () => void }) {
       </DialogActions>
     </Dialog>
   )
+}
+
+function placesWords(wanted: string, places: number): string {
+  if (wanted.trim() === '') return 'Nothing looked for yet.'
+  return places === 0 ? 'Nowhere.' : `${places} ${places === 1 ? 'place' : 'places'}`
 }

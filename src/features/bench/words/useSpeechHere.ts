@@ -2,10 +2,13 @@ import { useRef } from 'react'
 import { speechOfAnalysis } from '@/core/detect/speech'
 import type { SpeechStretch } from '@/core/sound/ducking'
 import { analysisOf } from '@/store/analyses'
-import { analyse } from '../../spot/analyser'
+import { analyse } from '@/shared/recordings/analyser'
 import { useBenchContext, useHighlight, usePassage } from '../benchContext'
 
-/** Listens to the recording that is worked on, between the first and the last moment that the highlight plays of it: where somebody speaks. */
+/**
+ * Listens to the recording that is worked on, between the first and the last moment that the highlight plays of it:
+ * where somebody speaks.
+ */
 export function useSpeechHere(): () => Promise<SpeechStretch[]> {
   const { files } = useBenchContext()
   const { passages } = useHighlight()

@@ -3,12 +3,15 @@ import { useEffect, useState } from 'react'
 import { readWhisperFolder, type FolderRead, type WhisperFolder } from '@/media/speech/whisperFolder'
 import type { FolderSource } from '@/store/database'
 import { filesIn, filesOfFolder, forgetWhisperFolder, keepWhisperFolder, whisperFolder } from '@/store/whisperFolder'
-import { chooseFolder } from '../../shelf/chosenFiles'
+import { chooseFolder } from '@/shared/recordings/chosenFiles'
 
 export type FolderProblem =
   Exclude<FolderRead, { ok: true }> | { ok: false; reason: 'gone' | 'no-room' | 'storage-failed' }
 
-/** The folder with a speech model that is kept, and how to choose another. `folder` is known once it has been read in this tab. */
+/**
+ * The folder with a speech model that is kept, and how to choose another. `folder` is known once it has been read in
+ * this tab.
+ */
 export function useWhisperFolder() {
   const kept = useLiveQuery(whisperFolder, [])
   const [folder, setFolder] = useState<WhisperFolder | null>(null)

@@ -2,12 +2,15 @@ import { whoSpeaks } from '@/core/detect/regions/whoSpeaks'
 import { toEvenPixels } from '@/core/geometry/evenGrid'
 import { setSpeakersByName } from '@/edit/words'
 import { useBenchContext, useParts } from '../benchContext'
-import { stirIn } from '../frame/looks'
+import { stirIn } from '@/shared/looks/looks'
 
 /** Roles in which a person is seen. */
 const WITH_SOMEBODY: ReadonlySet<string> = new Set(['face', 'speaker', 'guest'])
 
-/** Gives the lines of the recording that is worked on to whom the picture shows speaking, by their regions' names. Says how many; null when there are not two to choose from. */
+/**
+ * Gives the lines of the recording that is worked on to whom the picture shows speaking, by their regions' names.
+ * Says how many; null when there are not two to choose from.
+ */
 export function useWhoSpeaks(): () => Promise<number | null> {
   const { session, files } = useBenchContext()
   const { recording, setup } = useParts()

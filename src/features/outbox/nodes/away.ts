@@ -10,8 +10,8 @@ import { speechOf } from '@/store/analyses'
 import { readOutboxSettings } from '@/store/outboxSettings'
 import { storedFile } from '@/store/recordings'
 import { awayRenders, moveOn, versionOf } from '@/store/renders'
-import { keepDoing } from '../../oneTab'
-import { forgetProgress, renderProgress } from '../progress'
+import { keepDoing } from '@/shared/oneTab'
+import { forgetProgress, renderProgress } from '@/shared/rendering/progress'
 import { NodesAway, postJob, putBundle, standingAway, takeJobBack, type AwayJob, type JobSource } from './nodesClient'
 
 /** One tab asks after what is away. */
@@ -22,7 +22,10 @@ const ASKED_AT_ONCE = 100
 /** What the queue does not know may still be on its way there; after so long it is gone. */
 const GONE_AFTER_MS = 120_000
 
-/** Hands waiting renders to the render nodes, under their own ids: however often it is asked for, one file is made. Rejects, in words, at the first that could not be; it waits here as before. */
+/**
+ * Hands waiting renders to the render nodes, under their own ids: however often it is asked for, one file is made.
+ * Rejects, in words, at the first that could not be; it waits here as before.
+ */
 export async function handOver(renders: readonly Render[]): Promise<void> {
   const { namePattern } = await readOutboxSettings()
   const today = new Date().toISOString().slice(0, 10)

@@ -62,6 +62,11 @@ export function PostDialog({ draft, outlets, files, onClose, onKeep, onRemove }:
     if (title === (file?.edit.highlight.name ?? '') && chosen) setTitle(chosen.edit.highlight.name)
     setRenderId(id)
   }
+  const fileHelp = () => {
+    if (tooLarge)
+      return `${formatBytes(file.state.file.sizeBytes)}: ${outlet?.name} takes ${formatBytes(outlet?.largestBytes ?? 0)} at most`
+    return otherShape ? `It is ${file.shape.id}; ${outlet.name} shows ${outlet.shape.id}` : undefined
+  }
   return (
     <Dialog open onClose={onClose} maxWidth="xs" fullWidth>
       <DialogTitle sx={{ fontSize: 16, fontWeight: 700, pb: 1 }}>{post ? 'Post' : 'Plan a post'}</DialogTitle>
@@ -80,13 +85,7 @@ export function PostDialog({ draft, outlets, files, onClose, onKeep, onRemove }:
           disabled={isSent}
           onChange={(e) => choose(e.target.value as RenderId)}
           error={Boolean(tooLarge)}
-          helperText={
-            tooLarge
-              ? `${formatBytes(file.state.file.sizeBytes)}: ${outlet?.name} takes ${formatBytes(outlet?.largestBytes ?? 0)} at most`
-              : otherShape
-                ? `It is ${file.shape.id}; ${outlet.name} shows ${outlet.shape.id}`
-                : undefined
-          }
+          helperText={fileHelp()}
         >
           {files.map((f) => (
             <MenuItem key={f.id} value={f.id}>
@@ -159,10 +158,15 @@ export function PostDialog({ draft, outlets, files, onClose, onKeep, onRemove }:
               onKeep({ renderId: file.id, outletId: outlet.id, dueAt: dueAt.toISOString(), title: title.trim(), text })
             }
           >
-            {post?.state.kind === 'failed' ? 'Try again' : post ? 'Keep' : 'Plan it'}
+            {keepWords(post)}
           </Button>
         )}
       </DialogActions>
     </Dialog>
   )
+}
+
+function keepWords(post: Post | null): string {
+  if (!post) return 'Plan it'
+  return post.state.kind === 'failed' ? 'Try again' : 'Keep'
 }

@@ -4,7 +4,7 @@ import { openRenderFile } from '@/media/render/partFile'
 import { kept } from '@/store/rack'
 import { renderById } from '@/store/renders'
 import { resumeSending, setPostState, takeDuePost } from '@/store/posts'
-import { keepDoing } from '../../oneTab'
+import { keepDoing } from '@/shared/oneTab'
 import { standInOutlet, type OutletService } from './outletService'
 
 /** One tab sends at a time. */
@@ -13,7 +13,9 @@ const LOCK = 'brimble-post'
 /** The plan is looked at so often. */
 const LOOKS_EVERY_MS = 5000
 
-/** Sends posts when they are due, while the application is open in some tab. Does nothing when it is already started. */
+/**
+ * Sends posts when they are due, while the application is open in some tab. Does nothing when it is already started.
+ */
 export function startPosting(service: OutletService = standInOutlet): void {
   keepDoing({
     lock: LOCK,

@@ -106,16 +106,19 @@ export function BackUpDialog({ onClose }: { onClose: () => void }) {
           <Button onClick={() => stop.current?.abort()}>Cancel</Button>
         )}
         <Button variant="contained" color="primary" disabled={share !== null || !sizes} onClick={() => void make()}>
-          {share !== null
-            ? `${Math.round(share * 100)} %`
-            : needed
-              ? `Back up, about ${formatBytes(needed)}`
-              : 'Back up'}
+          {backUpWords(share, needed)}
         </Button>
       </DialogActions>
     </Dialog>
   )
 }
 
-const ofSize = (bytes: number | undefined) =>
-  bytes === undefined ? '' : bytes === 0 ? ', none yet' : `, ${formatBytes(bytes)}`
+const ofSize = (bytes: number | undefined) => {
+  if (bytes === undefined) return ''
+  return bytes === 0 ? ', none yet' : `, ${formatBytes(bytes)}`
+}
+
+function backUpWords(share: number | null, neededBytes: number | undefined): string {
+  if (share !== null) return `${Math.round(share * 100)} %`
+  return neededBytes ? `Back up, about ${formatBytes(neededBytes)}` : 'Back up'
+}

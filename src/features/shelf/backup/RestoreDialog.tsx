@@ -18,7 +18,7 @@ import { readForeign, type ForeignRead } from '@/media/read/readForeign'
 import type { RestoreMode } from '@/store/backup'
 import { isStorageFull } from '@/store/database'
 import { formatDay } from '@/ui/format'
-import { unreadMessage } from '../../foreignFiles'
+import { unreadMessage } from '@/shared/foreignFiles'
 import { zipRefusal } from '../bringInWork'
 import { restoreShelf } from './backUp'
 
@@ -53,11 +53,7 @@ export function RestoreDialog({ file, onClose }: { file: File; onClose: () => vo
         words: `${count(added, 'record')} put back${changed > 0 ? `, ${changed} made as they were` : ''}${stayed > 0 ? `, ${stayed} left as they are now` : ''}.`,
       })
     } catch (error) {
-      const why = isStorageFull(error)
-        ? 'there is no room for it in the browser’s storage'
-        : error instanceof Error
-          ? error.message
-          : String(error)
+      const why = whyNot(error)
       setSaid({ bad: true, words: `The backup could not be put back: ${why}. Nothing was changed.` })
     } finally {
       setBusy(false)
@@ -122,3 +118,8 @@ export function RestoreDialog({ file, onClose }: { file: File; onClose: () => vo
 }
 
 const count = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`
+
+function whyNot(error: unknown): string {
+  if (isStorageFull(error)) return 'there is no room for it in the browser’s storage'
+  return error instanceof Error ? error.message : String(error)
+}

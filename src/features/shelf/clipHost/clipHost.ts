@@ -14,9 +14,15 @@ export type Listed =
   { ok: true; months: string[]; month: string; clips: HostedClip[] } | { ok: false; reason: ClipFailure }
 export type Fetched = { ok: true; file: File; title: string; recordedAt: string } | { ok: false; reason: ClipFailure }
 
-/** A host of clips as an outside service. A real one is written against this; see docs/outside-services.md. Neither ever rejects: what goes wrong is an answer. */
+/**
+ * A host of clips as an outside service. A real one is written against this; see docs/outside-services.md. Neither
+ * ever rejects: what goes wrong is an answer.
+ */
 export interface ClipHost {
-  /** The months that have clips, newest first, as `2026-11`, and the clips of one of them: the newest where none is named. */
+  /**
+   * The months that have clips, newest first, as `2026-11`, and the clips of one of them: the newest where none is
+   * named.
+   */
   list: (month?: string) => Promise<Listed>
   /** The file at an address. `onProgress`: the share that is here, 0 to 1. */
   fetch: (address: string, onProgress: (share: number) => void, signal: AbortSignal) => Promise<Fetched>
@@ -84,7 +90,7 @@ export const standInClipHost: ClipHost = {
     } catch (error) {
       return {
         ok: false,
-        reason: signal.aborted ? 'cancelled' : error instanceof RangeError ? 'too-large' : 'broke-off',
+        reason: whyBroken(error, signal),
       }
     }
   },
@@ -99,4 +105,9 @@ export const CLIP_MESSAGES: Record<ClipFailure, string> = {
   'broke-off': 'The line broke off before the whole clip was here. Nothing was added; try again.',
   'too-large': 'This file is larger than 4 GB. Save it with the host’s own means and add it from disk.',
   cancelled: 'Cancelled. Nothing was added.',
+}
+
+function whyBroken(error: unknown, signal: AbortSignal): 'cancelled' | 'too-large' | 'broke-off' {
+  if (signal.aborted) return 'cancelled'
+  return error instanceof RangeError ? 'too-large' : 'broke-off'
 }

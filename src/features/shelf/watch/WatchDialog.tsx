@@ -12,7 +12,7 @@ import FormControlLabel from '@mui/material/FormControlLabel'
 import Typography from '@mui/material/Typography'
 import { changeWatchSettings, forgetWatched, watchNoMore, type WatchedFile, type WatchOutcome } from '@/store/watched'
 import { palette } from '@/ui/theme'
-import { canWriteToFolders } from '../../outbox/filesFolder'
+import { canWriteToFolders } from '@/shared/rendering/filesFolder'
 import { chooseWatchedFolder, type WatchState } from './folderWatch'
 import type { Watch } from './useWatch'
 import { WatchLeave } from './WatchLeave'
@@ -95,16 +95,7 @@ export function WatchDialog({ watch, onClose }: { watch: Watch; onClose: () => v
 }
 
 function Doing({ state }: { state: WatchState }) {
-  const words =
-    state.kind === 'elsewhere'
-      ? 'Watched in another tab.'
-      : state.kind !== 'on'
-        ? null
-        : state.taking
-          ? `Taking in “${state.taking}”`
-          : state.growing.length > 0
-            ? `Being written: ${state.growing.join(', ')}`
-            : 'Nothing is being written.'
+  const words = doingWords(state)
   return (
     <Typography role="status" sx={{ fontSize: 13, mb: 1, overflow: 'hidden', textOverflow: 'ellipsis' }}>
       {words}
@@ -132,4 +123,11 @@ function FileLine({ file }: { file: WatchedFile }) {
       )}
     </Box>
   )
+}
+
+function doingWords(state: WatchState): string | null {
+  if (state.kind === 'elsewhere') return 'Watched in another tab.'
+  if (state.kind !== 'on') return null
+  if (state.taking) return `Taking in “${state.taking}”`
+  return state.growing.length > 0 ? `Being written: ${state.growing.join(', ')}` : 'Nothing is being written.'
 }

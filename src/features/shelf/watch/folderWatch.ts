@@ -10,10 +10,10 @@ import {
   type WatchedFile,
 } from '@/store/watched'
 import { newId } from '@/core/model/ids'
-import { renderAllShapes } from '../../batch/renderAllShapes'
-import { keepDoing } from '../../oneTab'
-import { tell } from '../../outbox/notify'
-import type { ChosenFile } from '../chosenFiles'
+import { renderAllShapes } from '@/shared/rendering/renderAllShapes'
+import { keepDoing } from '@/shared/oneTab'
+import { tell } from '@/shared/rendering/notify'
+import type { ChosenFile } from '@/shared/recordings/chosenFiles'
 import { takeIn } from '../takeIn'
 import { withTextsBeside } from '../textsBeside'
 import { settle, type Seen } from './settling'
@@ -50,7 +50,10 @@ export function startWatching(): void {
   })
 }
 
-/** Lets the person choose the folder; what lies there already is left alone until it is asked for. False when none was chosen. */
+/**
+ * Lets the person choose the folder; what lies there already is left alone until it is asked for. False when none was
+ * chosen.
+ */
 export async function chooseWatchedFolder(): Promise<boolean> {
   try {
     const handle = await window.showDirectoryPicker?.({ mode: 'read' })
@@ -113,7 +116,10 @@ async function look(): Promise<void> {
   if (now.settled.length > 0) watchState.setState({ kind: 'on', growing: now.growing, taking: null }, true)
 }
 
-/** Whether a file is still to be seen to: one that was not seen, was cut short, or could not be read as it was then. One that was taken in never is again, whatever becomes of it. */
+/**
+ * Whether a file is still to be seen to: one that was not seen, was cut short, or could not be read as it was then.
+ * One that was taken in never is again, whatever becomes of it.
+ */
 function isNews(file: File, known: WatchedFile | undefined): boolean {
   if (!known || known.outcome === 'taking') return true
   return known.outcome === 'refused' && (known.sizeBytes !== file.size || known.modified !== file.lastModified)

@@ -12,7 +12,7 @@ import type { WholeRecipe } from '@/core/model/recipe'
 import { applySetup } from '@/edit/regions'
 import { applyRecipe, picturesOfRecipe } from '@/edit/recipes'
 import { addRecords } from '@/edit/records'
-import { lookAt } from '../bench/frame/looks'
+import { lookAt } from './looks'
 
 /** Longer recordings are to be cut from, not to be put out as they are. */
 export const LONGEST_CLIP_MICROS = 180 * MICROS_PER_SECOND
@@ -24,7 +24,8 @@ export interface LaidOut {
 }
 
 /**
- * Makes a highlight of all of a short recording, laid out by the recipe that its setup has, where that is recognised for sure and the recipe is to be
+ * Makes a highlight of all of a short recording, laid out by the recipe that its setup has, where that is recognised
+ * for sure and the recipe is to be
  * used by itself. Null, with nothing made, for any other.
  */
 export async function layOutClip(recording: Recording, file: Blob): Promise<LaidOut | null> {
@@ -41,7 +42,10 @@ export async function layOutClip(recording: Recording, file: Blob): Promise<Laid
   return { highlight, recipeName: recipe.recipe.name }
 }
 
-/** Lays a highlight out by a recipe, as a step of its own history; with `setup`, its regions first. False, with nothing changed, when it cannot be opened or kept. */
+/**
+ * Lays a highlight out by a recipe, as a step of its own history; with `setup`, its regions first. False, with
+ * nothing changed, when it cannot be opened or kept.
+ */
 export async function applyToHighlight(
   { id }: Pick<Highlight, 'id'>,
   recipe: WholeRecipe,

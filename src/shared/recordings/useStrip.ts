@@ -15,7 +15,10 @@ const begun = new Set<string>()
 /** One at a time: a whole Shelf may lack its pictures, after a backup was put back. */
 let queue: Promise<void> = Promise.resolve()
 
-/** The pictures across a recording, made when they are missing while it is on the screen: a tab may have been closed while they were. */
+/**
+ * The pictures across a recording, made when they are missing while it is on the screen: a tab may have been closed
+ * while they were.
+ */
 export function useStrip(recording: Recording): Blob[] | null {
   const pictures = useLiveQuery(
     () => picturesFor(recording.id, recording.updatedAt),

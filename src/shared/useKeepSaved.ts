@@ -1,7 +1,10 @@
 import { useEffect } from 'react'
 import type { Session } from '@/store/session'
 
-/** Writes what was done when a drag or a run of keys ends and when the page is put away, and asks before it is left with something not written yet. */
+/**
+ * Writes what was done when a drag or a run of keys ends and when the page is put away, and asks before it is left
+ * with something not written yet.
+ */
 export function useKeepSaved<T extends object>(session: Session<T>): void {
   useEffect(() => {
     const save = () => void session.flush()

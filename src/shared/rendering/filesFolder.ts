@@ -27,7 +27,10 @@ export async function chooseFilesFolder(): Promise<boolean> {
   }
 }
 
-/** Puts a finished render into the chosen folder, if there is one that may be written to. What cannot be put there now is told of in the Outbox. */
+/**
+ * Puts a finished render into the chosen folder, if there is one that may be written to. What cannot be put there now
+ * is told of in the Outbox.
+ */
 export async function saveFinished(id: RenderId): Promise<void> {
   const folder = await filesFolder()
   const render = await renderById(id)
@@ -35,7 +38,10 @@ export async function saveFinished(id: RenderId): Promise<void> {
   await putInto(folder, render).catch(() => {})
 }
 
-/** Puts all of these into the chosen folder, asking for leave where the browser wants it: call it from a click. How many could not be. */
+/**
+ * Puts all of these into the chosen folder, asking for leave where the browser wants it: call it from a click. How
+ * many could not be.
+ */
 export async function saveAllFinished(renders: readonly Render[]): Promise<{ saved: number; left: number }> {
   const folder = await filesFolder()
   if (!folder || (await folder.requestPermission({ mode: 'readwrite' })) !== 'granted')

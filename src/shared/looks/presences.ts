@@ -3,17 +3,12 @@ import { recordingOf, setupOf, type Edit } from '@/core/model/edit'
 import type { Passage } from '@/core/model/passage'
 import type { Setup } from '@/core/model/setup'
 import { timeMapOf } from '@/core/time/timeMap'
-import {
-  boundsByPassage,
-  boundsToHold,
-  isAboutSomebody,
-  planAlong,
-  presenceIn,
-  seeAlong,
-  type Along,
-} from '../frame/along'
+import { boundsByPassage, boundsToHold, isAboutSomebody, planAlong, presenceIn, seeAlong, type Along } from './along'
 
-/** When somebody is not inside the regions of a setup, as it was seen along the passages that use it; nothing is known before the end of a look. */
+/**
+ * When somebody is not inside the regions of a setup, as it was seen along the passages that use it; nothing is known
+ * before the end of a look.
+ */
 export function presencesIn(seen: Along | null, setup: Setup, passages: readonly Passage[]): Known['presence'] {
   const known = new Map<
     string,

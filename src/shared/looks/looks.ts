@@ -11,7 +11,10 @@ import { keptStretches } from '@/core/time/timeMap'
 import type { Look, LookOutcome, RegionsWorker } from '@/media/workers/regions.protocol'
 import { sharedWorker } from '@/media/workers/startWorker'
 
-/** `asked`: somebody wanted to know what regions there are; else it was looked at for something else, and nothing is proposed. */
+/**
+ * `asked`: somebody wanted to know what regions there are; else it was looked at for something else, and nothing is
+ * proposed.
+ */
 export type LookState =
   | { kind: 'looking'; share: number }
   | { kind: 'seen'; look: Look; lines: SnapLines; asked: boolean }
@@ -24,10 +27,13 @@ export const looks = createStore<Record<RecordingId, LookState>>(() => ({}))
 const FRAMES = 16
 
 const lookout = sharedWorker<RegionsWorker>(
-  () => new Worker(new URL('../../../media/workers/regions.worker.ts', import.meta.url), { type: 'module' }),
+  () => new Worker(new URL('@/media/workers/regions.worker.ts', import.meta.url), { type: 'module' }),
 )
 
-/** Looks at a recording where a highlight uses it. Resolves with what was seen; null when it was stopped or failed. One that nobody `asked` for is not told of. */
+/**
+ * Looks at a recording where a highlight uses it. Resolves with what was seen; null when it was stopped or failed.
+ * One that nobody `asked` for is not told of.
+ */
 export async function lookAt(recording: Recording, file: Blob, edit: Edit, asked = true): Promise<Look | null> {
   const { id, originMicros, video } = recording
   const set = (state: LookState) => (asked || state.kind === 'seen') && looks.setState({ [id]: state })

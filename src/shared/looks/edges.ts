@@ -4,7 +4,7 @@ import type { Known } from '@/core/findings/findings'
 import { recordingOf, setupOf, type Edit } from '@/core/model/edit'
 import type { Recording } from '@/core/model/recording'
 import type { Region } from '@/core/model/region'
-import { lookAt, looks, tightened } from '../frame/looks'
+import { lookAt, looks, tightened } from './looks'
 
 /** A region and the recording that it is seen in. */
 export interface SeenRegion {
@@ -26,14 +26,20 @@ export function regionsIn(edit: Edit): SeenRegion[] {
   })
 }
 
-/** A region's bounds without border and black, fractions of the frame; the bounds themselves where there is neither. The recording has been looked at. */
+/**
+ * A region's bounds without border and black, fractions of the frame; the bounds themselves where there is neither.
+ * The recording has been looked at.
+ */
 export async function tightBounds({ recording, region }: SeenRegion): Promise<Rect> {
   const pixels = toEvenPixels(region.bounds, recording.video)
   const tight = await tightened(recording.id, pixels)
   return tight ? toFractions(tight, recording.video) : region.bounds
 }
 
-/** Bounds of all regions without border and black; recordings that nobody has looked at are looked at first. Those that cannot be are left out. */
+/**
+ * Bounds of all regions without border and black; recordings that nobody has looked at are looked at first. Those
+ * that cannot be are left out.
+ */
 export async function edgesOf(edit: Edit, files: ReadonlyMap<string, Blob>): Promise<Known['edges']> {
   const edges = new Map<string, Rect>()
   for (const seen of regionsIn(edit)) {

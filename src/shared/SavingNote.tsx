@@ -9,7 +9,10 @@ import { palette } from '@/ui/theme'
 /** Writing usually takes a few hundredths of a second and is not worth a word; what takes longer than this is told. */
 const SHOWN_AFTER_MS = 800
 
-/** Says that something is being written, when it takes long. It lies over the page, so that nothing moves away under the pointer. */
+/**
+ * Says that something is being written, when it takes long. It lies over the page, so that nothing moves away under
+ * the pointer.
+ */
 export function SavingNote<T extends object>({ session }: { session: Session<T> }) {
   const isSaving = useStore(session.store, (s) => s.saving === 'saving')
   const [isLong, setIsLong] = useState(false)

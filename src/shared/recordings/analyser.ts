@@ -28,7 +28,7 @@ let running: RecordingId | null = null
 let queue: Promise<void> = Promise.resolve()
 
 const analyst = sharedWorker<AnalyseWorker>(
-  () => new Worker(new URL('../../media/workers/analyse.worker.ts', import.meta.url), { type: 'module' }),
+  () => new Worker(new URL('@/media/workers/analyse.worker.ts', import.meta.url), { type: 'module' }),
 )
 
 function set(id: RecordingId, change: (live: LiveAnalysis) => LiveAnalysis): void {
@@ -38,7 +38,8 @@ function set(id: RecordingId, change: (live: LiveAnalysis) => LiveAnalysis): voi
 const setKind = (id: RecordingId, state: AnalysisState) => set(id, (live) => ({ ...live, state }))
 
 /**
- * Looks through a recording, from where it was left; what is found is kept at once. Another recording that is being looked through is
+ * Looks through a recording, from where it was left; what is found is kept at once. Another recording that is being
+ * looked through is
  * left for later. Two tabs never do the same work: the second waits for the first, then goes on from what that found.
  */
 export function analyse(recording: Recording, file: Blob, wanted: Wanted = { kind: 'all' }): Promise<void> {

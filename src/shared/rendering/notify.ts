@@ -20,7 +20,10 @@ export async function tellThatQueueIsDone({ finished, failed }: { finished: numb
   )
 }
 
-/** Tells through the system, where that was asked for and nobody is looking. What is told under one `tag` takes the place of what was told under it before. */
+/**
+ * Tells through the system, where that was asked for and nobody is looking. What is told under one `tag` takes the
+ * place of what was told under it before.
+ */
 export async function tell(title: string, body: string, tag: string): Promise<void> {
   const { notify } = await readOutboxSettings()
   if (

@@ -6,7 +6,10 @@ import type { NamedBlob } from '@/media/zip/zipFiles'
 
 const ENDINGS = { poster: 'png', loop: 'gif' } as const
 
-/** All that belongs to a finished render, under the names it is saved by: the file first, then stills, loops and captions beside it. Nothing where the file is gone. */
+/**
+ * All that belongs to a finished render, under the names it is saved by: the file first, then stills, loops and
+ * captions beside it. Nothing where the file is gone.
+ */
 export async function filesOf(render: Render): Promise<NamedBlob[]> {
   return render.state.kind === 'finished' ? filesMade(render, render.state.file) : []
 }

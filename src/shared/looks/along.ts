@@ -67,7 +67,10 @@ export function isAboutSomebody({ role }: Pick<Region, 'role'>): boolean {
   return role === 'face' || role === 'speaker'
 }
 
-/** Moments of the passages that play as `passage` does, and where to look for somebody in them: in regions about somebody, unless they are a guess, and in those that follow. */
+/**
+ * Moments of the passages that play as `passage` does, and where to look for somebody in them: in regions about
+ * somebody, unless they are a guess, and in those that follow.
+ */
 export function planAlong(
   map: TimeMap,
   recording: Recording,
@@ -139,14 +142,17 @@ interface Watch {
   onEnd?: (worker: Remote<AlongWorker>) => void
 }
 
-/** Looks along a plan in a worker that is used once: model, index and decoder are a hundred megabytes that nobody needs afterwards. */
+/**
+ * Looks along a plan in a worker that is used once: model, index and decoder are a hundred megabytes that nobody
+ * needs afterwards.
+ */
 export async function seeAlong(
   plan: AlongPlan,
   file: Blob,
   { withPictures, onStart, onSeen, onEnd }: Watch,
 ): Promise<Along> {
   const { remote, end } = startWorker<AlongWorker>(
-    () => new Worker(new URL('../../../media/workers/along.worker.ts', import.meta.url), { type: 'module' }),
+    () => new Worker(new URL('@/media/workers/along.worker.ts', import.meta.url), { type: 'module' }),
   )
   onStart?.(remote)
   const order = plan.moments.map((_, i) => i).sort((a, b) => recordingMicros(plan, a) - recordingMicros(plan, b))
@@ -244,7 +250,10 @@ export function followedIn({ cropPaths }: Passage): ReadonlySet<string> {
   return new Set(cropPaths.map((p) => p.regionId))
 }
 
-/** How well a region holds whoever it is about, told by faces or by what moves; null while it has not been looked along to the end. */
+/**
+ * How well a region holds whoever it is about, told by faces or by what moves; null while it has not been looked
+ * along to the end.
+ */
 export function presenceIn(
   along: Along,
   region: Region,
@@ -254,7 +263,9 @@ export function presenceIn(
   return { subjects, presence: along.state === 'done' ? presenceOf(subjects.samples, along.everyMicros) : null }
 }
 
-/** The least bounds that hold a region as it lies and its subject wherever it was found; null where that is no larger. */
+/**
+ * The least bounds that hold a region as it lies and its subject wherever it was found; null where that is no larger.
+ */
 export function boundsToHold(here: Rect, { smallest, share }: Presence): Rect | null {
   const held = smallest && pushInside(unionOf(here, smallest), WHOLE_FRAME)
   return held && areaOf(held) > areaOf(here) * 1.01 && share < 1 ? held : null

@@ -5,7 +5,10 @@ const AGAIN_AFTER_MS = 5000
 export interface Chore {
   /** Whoever holds this lock does it; the other tabs wait for it. */
   lock: string
-  /** Done first by whoever comes to hold the lock, and again after a round that failed: what it was about has to be seen to anew. */
+  /**
+   * Done first by whoever comes to hold the lock, and again after a round that failed: what it was about has to be
+   * seen to anew.
+   */
   begin?: () => Promise<void>
   /** One round; it takes its own time, and waits in it until there is more to do. */
   round: () => Promise<void>
@@ -21,7 +24,8 @@ interface Around {
 const kept = new Set<string>()
 
 /**
- * Keeps doing `chore` as long as this tab is open. A round that fails ends nothing: there may have been no room on the disk to write down what was
+ * Keeps doing `chore` as long as this tab is open. A round that fails ends nothing: there may have been no room on
+ * the disk to write down what was
  * done, and there may be some again in a moment. Does nothing when this tab does it already.
  */
 export function keepDoing(

@@ -135,7 +135,7 @@ export function OutputFields({ choice, onChange, rates, own, withCaptions, withS
 
 /** By words, by a bitrate or by a limit of size. */
 function Quality({ choice, onChange }: Pick<Props, 'choice' | 'onChange'>) {
-  const value = choice.mostBytes !== null ? 'size' : choice.videoBitrate !== null ? 'bitrate' : choice.quality
+  const value = heldBy(choice)
   const choose = (to: string) => {
     const none = { ...choice, mostBytes: null, videoBitrate: null }
     if (to === 'size') onChange({ ...none, mostBytes: USUAL_MEGABYTES * 1e6 })
@@ -242,4 +242,9 @@ function Choice<V extends string>({
       ))}
     </TextField>
   )
+}
+
+function heldBy({ mostBytes, videoBitrate, quality }: OutputChoice) {
+  if (mostBytes !== null) return 'size'
+  return videoBitrate !== null ? 'bitrate' : quality
 }

@@ -17,7 +17,9 @@ import { keepMessage, probeMessage } from './messages'
 /** A recording's length may differ by this much and still be taken for the same file. */
 const SAME_LENGTH_MICROS = 100_000
 
-/** The recording's file is gone, or the browser wants permission again: says which, and takes the person back to work. */
+/**
+ * The recording's file is gone, or the browser wants permission again: says which, and takes the person back to work.
+ */
 export function SourceMissing({
   recording,
   needsPermission,
