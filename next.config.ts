@@ -20,7 +20,8 @@ const config: NextConfig = {
   // They load parts of themselves by name.
   serverExternalPackages: ['bullmq', 'ioredis'],
   devIndicators: false,
-  // The recogniser's library asks for the runtime with a GPU's code in it; the one that is shipped runs on the processor.
+  // The recogniser's library asks for the runtime with a GPU's code in it; the one that is shipped runs on the
+  // processor.
   turbopack: { resolveAlias: { 'onnxruntime-web/webgpu': 'onnxruntime-web/wasm' } },
   headers: async () => [
     { source: '/:path*', headers: isolation },

@@ -7,9 +7,11 @@ export default defineConfig({
   testDir: 'tests/e2e',
   outputDir: 'test-results',
   globalSetup: './tests/support/makeRecordings.ts',
-  // Two files of tests at a time: much of a test is waiting. Nothing in them is measured by the clock; `npm run bench` does that.
+  // Two files of tests at a time: much of a test is waiting. Nothing in them is measured by the clock; `npm run
+  // bench` does that.
   workers: 2,
-  // Two renders at a time can starve a third thing; what needs a second try is told of as flaky, and is to be looked into.
+  // Two renders at a time can starve a third thing; what needs a second try is told of as flaky, and is to be looked
+  // into.
   retries: 1,
   timeout: 240_000,
   expect: { timeout: 20_000 },

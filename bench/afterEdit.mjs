@@ -1,4 +1,5 @@
-// A minute of highlight on the Bench: how long after an edit the gauges show what is found in it, its sound listened to again.
+// A minute of highlight on the Bench: how long after an edit the gauges show what is found in it, its sound listened
+// to again.
 import { execFileSync } from 'node:child_process'
 import { mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -32,7 +33,10 @@ const EDITS = {
 /** Longest that is waited for. */
 const PATIENCE_MS = 30_000
 
-/** A person takes at least so long to find a file; meanwhile the recording is listened to for the speech that music goes down under. */
+/**
+ * A person takes at least so long to find a file; meanwhile the recording is listened to for the speech that music
+ * goes down under.
+ */
 const CHOOSING_MS = 4000
 
 /** What has been up to date for so long stays so. */
@@ -69,7 +73,8 @@ export async function afterEdit({ page, memory }) {
     rows.push(row(name, waits, await memory.peak()))
   }
   const waits = []
-  // Each is heard for the first time when it is laid under the highlight: all of a minute is decoded first, and brought from 44.1 kHz to 48. The first has the recording listened to for speech as well.
+  // Each is heard for the first time when it is laid under the highlight: all of a minute is decoded first, and
+  // brought from 44.1 kHz to 48. The first has the recording listened to for speech as well.
   for (const n of [1, 2, 3, 4]) {
     const music = join(dirname(recording), `music-${n}.m4a`)
     execFileSync('ffmpeg', [
@@ -126,7 +131,10 @@ async function laidUnder(page, file) {
   return took
 }
 
-/** Changes a number of the first passage; ms from the key that does so until what is found has been out of date and is so no more. */
+/**
+ * Changes a number of the first passage; ms from the key that does so until what is found has been out of date and is
+ * so no more.
+ */
 async function edited(page, [label, value]) {
   await page.getByRole('button', { name: 'Numbers of passage 1' }).click()
   const field = page.getByRole('textbox', { name: label, exact: true })
@@ -140,7 +148,10 @@ async function edited(page, [label, value]) {
   return page.evaluate((t) => window.freshAt - t, from)
 }
 
-/** Runs in the page: `freshAt` is when what is found was up to date again for the last time, `stale` since when it is not, `staleFor` all times and for how long it was not. */
+/**
+ * Runs in the page: `freshAt` is when what is found was up to date again for the last time, `stale` since when it is
+ * not, `staleFor` all times and for how long it was not.
+ */
 function watchStaleness() {
   window.stale = null
   window.staleFor = []

@@ -1,5 +1,6 @@
 // `npm run bench [name…]`: speeds of the real application in headless Chromium, each beside ffmpeg in the same run.
-// Writes bench/results.json: [{ name, seconds, referenceSeconds, ratio, privateMb, ownMb, residentMb }]; rows of benchmarks that were not run stay. See docs/performance.md.
+// Writes bench/results.json: [{ name, seconds, referenceSeconds, ratio, privateMb, ownMb, residentMb }]; rows of
+// benchmarks that were not run stay. See docs/performance.md.
 import { existsSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { root } from '../scripts/commands.mjs'

@@ -6,11 +6,13 @@ import { addToShelf } from '../scripts/headless.mjs'
 const SECONDS = 4
 
 /**
- * Counts, in `window.pictures`, how often the Frame and all shapes are drawn on pages opened from now on; `askedAt` is when a key was pressed
+ * Counts, in `window.pictures`, how often the Frame and all shapes are drawn on pages opened from now on; `askedAt`
+ * is when a key was pressed
  * last, `answeredAt` when a picture of another moment than before it was drawn first after it, both ms.
  */
 export async function countPictures(page) {
-  // The worker that draws says so after every picture of the Frame and all shapes; those messages are counted as they arrive.
+  // The worker that draws says so after every picture of the Frame and all shapes; those messages are counted as they
+  // arrive.
   await page.addInitScript(() => {
     window.pictures = 0
     window.addEventListener(
@@ -41,7 +43,8 @@ export async function dragRegion({ page, memory }) {
   await page.getByRole('button', { name: /^Cut a highlight from ridge-cup/ }).click()
   await page.getByRole('img', { name: 'Result, tall' }).waitFor()
   for (const shape of ['portrait', 'square']) await page.getByRole('button', { name: shape, exact: true }).click()
-  // Touched once, the region is no guess any more; then until the highlight has been looked along: nothing else is going on.
+  // Touched once, the region is no guess any more; then until the highlight has been looked along: nothing else is
+  // going on.
   await page.getByRole('group', { name: /^Face: / }).press('ArrowLeft')
   await page.getByRole('note', { name: 'Presence in Face' }).waitFor({ timeout: 120_000 })
   await page.waitForTimeout(2000)

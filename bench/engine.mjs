@@ -1,4 +1,5 @@
-// Rows that need no interface, by the engine of `npm run render`: words over a blurred backdrop beside ffmpeg, the table of layouts, shapes and sources, and what a minute and ten of them take of memory.
+// Rows that need no interface, by the engine of `npm run render`: words over a blurred backdrop beside ffmpeg, the
+// table of layouts, shapes and sources, and what a minute and ten of them take of memory.
 import { existsSync, mkdtempSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -228,7 +229,9 @@ function someWords() {
   }
 }
 
-/** The same by ffmpeg's own filters: the picture over a blurred, darkened copy of itself, a title, captions burnt in. */
+/**
+ * The same by ffmpeg's own filters: the picture over a blurred, darkened copy of itself, a title, captions burnt in.
+ */
 function ffmpegWords(source, folder) {
   const time = (s) => `00:00:${s.toFixed(3).padStart(6, '0').replace('.', ',')}`
   const srt = join(folder, 'lines.srt')

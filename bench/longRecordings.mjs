@@ -3,7 +3,10 @@ import { existsSync } from 'node:fs'
 import { addToShelf } from '../scripts/headless.mjs'
 import { ffmpeg, made } from './measure.mjs'
 
-/** A minute of the demo stream and of talk, coded as a recorder does (a key frame every 2 s), over and over without coding it again. */
+/**
+ * A minute of the demo stream and of talk, coded as a recorder does (a key frame every 2 s), over and over without
+ * coding it again.
+ */
 function makeHours(name, hours) {
   const minute = made('talk-minute.mp4')
   const stream = 'public/demo/ridge-cup-stream.mp4'
@@ -132,7 +135,8 @@ export async function firstPicture({ page, memory }) {
   await page.getByRole('button', { name: /^Cut a highlight from talk-two-hours/ }).click()
   await page.getByRole('img', { name: 'Result, tall' }).waitFor()
   await page.waitForTimeout(10_000)
-  // A fresh start: what a person has the next morning. On a blank page first, so that nothing of the last opening is counted.
+  // A fresh start: what a person has the next morning. On a blank page first, so that nothing of the last opening is
+  // counted.
   const address = page.url()
   await page.goto('about:blank')
   await page.waitForTimeout(2000)

@@ -1,4 +1,5 @@
-// What a queue of renders does with many nodes: a discrete-event simulation from measured job times. Pure and seeded; see docs/render-nodes.md.
+// What a queue of renders does with many nodes: a discrete-event simulation from measured job times. Pure and seeded;
+// see docs/render-nodes.md.
 
 /** Numbers in 0..1, the same for the same seed (mulberry32). */
 export function seeded(seed) {
@@ -13,7 +14,8 @@ export function seeded(seed) {
 
 /**
  * Arrivals over a day, s: evenly, or with a share of them in some hours, as where many shows end in the evening.
- * @param {number} jobs @param {() => number} random @param {{ share: number, fromHour: number, hours: number } | null} peak
+ * @param {number} jobs @param {() => number} random @param {{ share: number, fromHour: number, hours: number } |
+ * null} peak
  */
 export function arrivals(jobs, random, peak = null) {
   const times = []
@@ -24,7 +26,11 @@ export function arrivals(jobs, random, peak = null) {
   return times.sort((a, b) => a - b)
 }
 
-/** First come, first served. `jobSeconds(n)`: how long job `n` takes; `losses`: share of jobs whose node goes away half-way, noticed after `stalledAfter` s. Waits in s until the last begin of a job, and how much of the nodes' time is used. */
+/**
+ * First come, first served. `jobSeconds(n)`: how long job `n` takes; `losses`: share of jobs whose node goes away
+ * half-way, noticed after `stalledAfter` s. Waits in s until the last begin of a job, and how much of the nodes' time
+ * is used.
+ */
 export function simulate({ times, nodes, jobSeconds, random = () => 1, losses = 0, stalledAfter = 30 }) {
   const free = new Heap(nodes)
   const waits = []

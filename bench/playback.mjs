@@ -1,4 +1,5 @@
-// Playing and scrubbing the demo stream with three shapes on screen: pictures a second, and how soon a new place is shown.
+// Playing and scrubbing the demo stream with three shapes on screen: pictures a second, and how soon a new place is
+// shown.
 import { join } from 'node:path'
 import { root } from '../scripts/commands.mjs'
 import { addToShelf } from '../scripts/headless.mjs'

@@ -1,4 +1,5 @@
-// Render nodes on this machine: the demo highlight in six files by one node and by two; what a job asks of Redis; what the queue alone manages; and from these a day with many nodes.
+// Render nodes on this machine: the demo highlight in six files by one node and by two; what a job asks of Redis;
+// what the queue alone manages; and from these a day with many nodes.
 import { readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { Queue, Worker } from 'bullmq'

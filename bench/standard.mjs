@@ -1,4 +1,5 @@
-// The main row: ten seconds of 1080p60 to 1080 × 1920 at 30 fps with two bands, rendered through the interface, beside ffmpeg's same job.
+// The main row: ten seconds of 1080p60 to 1080 × 1920 at 30 fps with two bands, rendered through the interface,
+// beside ffmpeg's same job.
 import { existsSync } from 'node:fs'
 import { join } from 'node:path'
 import { root } from '../scripts/commands.mjs'
@@ -84,7 +85,10 @@ async function setUp(page, source) {
   return page.url()
 }
 
-/** Renders once through the interface; returns the wall time that the Outbox gives, from the first frame to the whole file. */
+/**
+ * Renders once through the interface; returns the wall time that the Outbox gives, from the first frame to the whole
+ * file.
+ */
 async function renderSeconds(page, bench) {
   await page.goto(bench)
   await page.getByRole('button', { name: 'Render', exact: true }).click()

@@ -1,4 +1,5 @@
-// Thirty-six renders in a row that nobody looks at: twelve highlights of five seconds in tall, portrait and square. What the tab holds while each third of a
+// Thirty-six renders in a row that nobody looks at: twelve highlights of five seconds in tall, portrait and square.
+// What the tab holds while each third of a
 // dozen is made is told; the first third is left out, since a tab fills up to what it works with.
 import { median } from './measure.mjs'
 

@@ -1,4 +1,5 @@
-// Draws and records the demo footage into public/demo. Needs ffmpeg and flite (Debian packages); run with `npm run demo:media`.
+// Draws and records the demo footage into public/demo. Needs ffmpeg and flite (Debian packages); run with `npm run
+// demo:media`.
 import { spawn } from 'node:child_process'
 import { once } from 'node:events'
 import { mkdirSync, rmSync, statSync, writeFileSync } from 'node:fs'

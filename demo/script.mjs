@@ -1,5 +1,7 @@
-// What is said in the demo footage and when: the one place that tells the voices, the mouths, the WebVTT files and the tests.
-// `at` is the second in the recording at which the line starts; `gain` lifts a line above ordinary speech (the loud moment).
+// What is said in the demo footage and when: the one place that tells the voices, the mouths, the WebVTT files and
+// the tests.
+// `at` is the second in the recording at which the line starts; `gain` lifts a line above ordinary speech (the loud
+// moment).
 
 /** @typedef {{ at: number, voice: string, speaker: string, text: string, gain?: number }} Line */
 

@@ -1,4 +1,5 @@
-// The demo footage's sound: spoken lines (Debian's flite), wind, the variometer's beeps, a cheer; all 48 kHz mono float.
+// The demo footage's sound: spoken lines (Debian's flite), wind, the variometer's beeps, a cheer; all 48 kHz mono
+// float.
 import { execFileSync } from 'node:child_process'
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -18,7 +19,10 @@ export function seeded(seed) {
   }
 }
 
-/** Speaks each line; returns `{ ...line, from, to, samples }` with seconds in the recording. Throws if two lines overlap. */
+/**
+ * Speaks each line; returns `{ ...line, from, to, samples }` with seconds in the recording. Throws if two lines
+ * overlap.
+ */
 export function speak(lines) {
   const dir = mkdtempSync(join(tmpdir(), 'brimble-voice-'))
   try {

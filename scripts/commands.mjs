@@ -6,7 +6,10 @@ import { fileURLToPath } from 'node:url'
 
 export const root = join(dirname(fileURLToPath(import.meta.url)), '..')
 
-/** Runs a command in the project's folder with its output shown; ends this process with its code when it fails. `shownOn`: the stream, 1 or 2. */
+/**
+ * Runs a command in the project's folder with its output shown; ends this process with its code when it fails.
+ * `shownOn`: the stream, 1 or 2.
+ */
 export function run(command, args, env = {}, shownOn = 1) {
   const { status, error } = spawnSync(command, args, {
     cwd: root,
@@ -17,7 +20,10 @@ export function run(command, args, env = {}, shownOn = 1) {
   if (status !== 0) process.exit(status ?? 1)
 }
 
-/** Runs commands at the same time, each one's output shown when it ends; ends this process with the code of the first that fails. */
+/**
+ * Runs commands at the same time, each one's output shown when it ends; ends this process with the code of the first
+ * that fails.
+ */
 export async function runTogether(...commands) {
   await Promise.all(
     commands.map(

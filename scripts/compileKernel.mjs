@@ -1,4 +1,5 @@
-// Compiles what lies in kernel/ to WebAssembly with SIMD; what comes out is served by the application and not kept in git.
+// Compiles what lies in kernel/ to WebAssembly with SIMD; what comes out is served by the application and not kept in
+// git.
 import { mkdirSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { root } from './commands.mjs'

@@ -1,5 +1,7 @@
-// Puts what comes out of packages where the application serves it, not kept in git: the model that finds faces and the WebAssembly it runs
-// on into public/faces, fonts for words on the picture into public/fonts, the kernels of planes and sound into public/kernel.
+// Puts what comes out of packages where the application serves it, not kept in git: the model that finds faces and
+// the WebAssembly it runs
+// on into public/faces, fonts for words on the picture into public/fonts, the kernels of planes and sound into
+// public/kernel.
 import { copyFileSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { basename, join } from 'node:path'
 import { root } from './commands.mjs'

@@ -1,4 +1,5 @@
-// Makes sure that what a command needs is there: packages, the build, and for tests Debian's Chromium, ffmpeg and Redis.
+// Makes sure that what a command needs is there: packages, the build, and for tests Debian's Chromium, ffmpeg and
+// Redis.
 // It tells of that on stderr: what commands give out is their own.
 import { createHash } from 'node:crypto'
 import { existsSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs'

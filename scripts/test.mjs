@@ -1,4 +1,5 @@
-// `npm test`: installs what is missing, then types, lint, unit tests, build, browser tests. Ends at the first that fails.
+// `npm test`: installs what is missing, then types, lint, unit tests, build, browser tests. Ends at the first that
+// fails.
 import { ensureBuild, ensureModules, ensurePrograms } from './prepare.mjs'
 import { run, runTogether } from './commands.mjs'
 

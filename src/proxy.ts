@@ -3,7 +3,8 @@ import { isOwnHost } from './server/ownPages'
 import { pagePolicy } from './server/securityPolicy'
 
 /**
- * Gives every page its Content-Security-Policy with a fresh nonce, which Next puts on its own scripts. Pages are only handed out under this
+ * Gives every page its Content-Security-Policy with a fresh nonce, which Next puts on its own scripts. Pages are only
+ * handed out under this
  * server's own names, and only asked for: nothing can be sent to them.
  */
 export function proxy(request: NextRequest) {

@@ -11,7 +11,10 @@ export class Unusable extends Error {}
 /** A path as the person means it, who need not be in this package's folder as npm's scripts are. */
 export const fromHere = (path) => path && resolve(process.env.INIT_CWD ?? process.cwd(), path)
 
-/** The options and files of a call; `needed`: options that cannot be left out. Prints `help` and ends where that is asked for. */
+/**
+ * The options and files of a call; `needed`: options that cannot be left out. Prints `help` and ends where that is
+ * asked for.
+ */
 export function readCall(help, options, needed, allowPositionals = false) {
   let parsed
   try {

@@ -1,4 +1,5 @@
-// The application's own render engine for scripts: a server in this process, headless Chromium, and the page that has no interface.
+// The application's own render engine for scripts: a server in this process, headless Chromium, and the page that has
+// no interface.
 import { existsSync, mkdirSync, statfsSync } from 'node:fs'
 import { createServer } from 'node:http'
 import { tmpdir } from 'node:os'
@@ -55,8 +56,11 @@ const CLOSES_WITHIN_MS = 10_000
 const COLLECTABLE = '--js-flags=--expose-gc'
 
 /**
- * Starts the engine. `out`: folder of finished files, made if it is not there; without one, where the system keeps what passes. Needs a build (scripts/prepare.mjs makes one). Whoever opens it calls `close`.
- * `browserSession()` is for measuring. `session()` gives a page of its own: `plan(files, wish)`, `alone(at)`, `render(at, ids, needs, onTold)`, `fetch(id, name)`, `forget(id)`, `cancel()`, `close()`; files and what is told are as in src/features/unattended.
+ * Starts the engine. `out`: folder of finished files, made if it is not there; without one, where the system keeps
+ * what passes. Needs a build (scripts/prepare.mjs makes one). Whoever opens it calls `close`.
+ * `browserSession()` is for measuring. `session()` gives a page of its own: `plan(files, wish)`, `alone(at)`,
+ * `render(at, ids, needs, onTold)`, `fetch(id, name)`, `forget(id)`, `cancel()`, `close()`; files and what is told
+ * are as in src/features/unattended.
  */
 export async function openEngine({ out, chromium: named }) {
   const executablePath = findChromium(named)
@@ -136,7 +140,10 @@ async function openSession(context, parts) {
         needs.map((n) => n.id),
       )
     },
-    /** The path of a whole copy of `{ name, sizeBytes }`, the caller's to move. Rejects with code ENOSPC when there is no room for it. */
+    /**
+     * The path of a whole copy of `{ name, sizeBytes }`, the caller's to move. Rejects with code ENOSPC when there is
+     * no room for it.
+     */
     fetch: async (id, { name, sizeBytes }) => {
       // A browser that finds no room only says that it has cancelled.
       const hasRoom = () => {

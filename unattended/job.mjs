@@ -1,7 +1,11 @@
-// What a job in the nodes' queue holds. Checked where it is handed in, and again by the node that takes it: whoever reaches Redis can write one.
+// What a job in the nodes' queue holds. Checked where it is handed in, and again by the node that takes it: whoever
+// reaches Redis can write one.
 import { z } from 'zod'
 
-/** Fields of every job, for strict objects. `name`: of the file, without an ending; made safe for file systems by whoever writes the file. */
+/**
+ * Fields of every job, for strict objects. `name`: of the file, without an ending; made safe for file systems by
+ * whoever writes the file.
+ */
 export const jobFields = {
   id: z.string().regex(/^[A-Za-z0-9-]{1,80}$/),
   highlight: z.string().max(500),

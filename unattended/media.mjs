@@ -20,7 +20,10 @@ export function indexMedia(dir) {
   return byName
 }
 
-/** The paths of what a highlight needs, `[{ id, path }]`; of several files of a name the one of the right size. `missing`: the first that is not there, or is another file of the same name. */
+/**
+ * The paths of what a highlight needs, `[{ id, path }]`; of several files of a name the one of the right size.
+ * `missing`: the first that is not there, or is another file of the same name.
+ */
 export function findNeeds(index, needs) {
   const found = []
   for (const { id, fileName, sizeBytes } of needs) {

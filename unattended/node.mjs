@@ -1,4 +1,5 @@
-// `npm run render:node -- --redis <url> --media <dir | http address> --out <dir>`: a render node. See docs/render-nodes.md.
+// `npm run render:node -- --redis <url> --media <dir | http address> --out <dir>`: a render node. See
+// docs/render-nodes.md.
 import { rmSync } from 'node:fs'
 import { hostname } from 'node:os'
 import { extname } from 'node:path'

@@ -9,7 +9,10 @@ function settle(path) {
   closeSync(file)
 }
 
-/** Moves a file into `out` under `name` unless something of that name is there already; whether it did. Both lie on one file system. */
+/**
+ * Moves a file into `out` under `name` unless something of that name is there already; whether it did. Both lie on
+ * one file system.
+ */
 export function placeAs(from, out, name) {
   if (name !== basename(name) || name === '' || name === '.' || name === '..')
     throw new RangeError(`${JSON.stringify(name)} is no file name`)
@@ -34,7 +37,10 @@ export function placeAs(from, out, name) {
   return true
 }
 
-/** Moves files that belong together, `[{ from, name }]`, into a folder under names with one stem: the first's, with a number where need be. Their names. */
+/**
+ * Moves files that belong together, `[{ from, name }]`, into a folder under names with one stem: the first's, with a
+ * number where need be. Their names.
+ */
 export function placeTogether(files, out) {
   const stem = basename(files[0].name, extname(files[0].name))
   for (let n = 1; ; n++) {

@@ -4,7 +4,10 @@ import { Redis } from 'ioredis'
 
 export const QUEUE = 'brimble-renders'
 
-/** How often a job is begun before it has failed, if not otherwise asked; and the first pause, each further one is twice as long. */
+/**
+ * How often a job is begun before it has failed, if not otherwise asked; and the first pause, each further one is
+ * twice as long.
+ */
 export const USUAL_ATTEMPTS = 5
 const FIRST_PAUSE_MS = 5000
 
@@ -25,7 +28,10 @@ export function connect(url) {
 /** What Redis or TLS says when an address is wrong, which trying again will not mend. */
 const REFUSED = /^(WRONGPASS|NOAUTH|NOPERM|ERR invalid password|ERR AUTH)|certificate|self.signed|wrong version number/i
 
-/** Resolves once Redis answers, however long it is away. Rejects, with what it said, when it refuses this password or certificate. */
+/**
+ * Resolves once Redis answers, however long it is away. Rejects, with what it said, when it refuses this password or
+ * certificate.
+ */
 export function whenReady(connection) {
   return new Promise((resolve, reject) => {
     connection.once('ready', resolve)
@@ -43,8 +49,10 @@ export function openQueue(connection) {
 }
 
 /**
- * Asks for a file. `job`: `{ id, highlight, name, frames, file: { shape, settings }, at }` and either `text`, an edit alone, or `bundle`, `{ fileName, sizeBytes }` of one in the nodes' media folder; `at`: which edit of it.
- * `urgency`: 1 to 10, the highest first. Says what became of it: *queued*, *again* (it had failed), *waiting*, *made* (already). Asking twice makes one file.
+ * Asks for a file. `job`: `{ id, highlight, name, frames, file: { shape, settings }, at }` and either `text`, an edit
+ * alone, or `bundle`, `{ fileName, sizeBytes }` of one in the nodes' media folder; `at`: which edit of it.
+ * `urgency`: 1 to 10, the highest first. Says what became of it: *queued*, *again* (it had failed), *waiting*, *made*
+ * (already). Asking twice makes one file.
  */
 export async function submit(queue, job, { urgency = 5, attempts = USUAL_ATTEMPTS } = {}) {
   const known = await queue.getJob(job.id)

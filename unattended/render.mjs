@@ -1,4 +1,5 @@
-// `npm run render -- <highlight.brimble.json | bundle.zip>… --media <dir> --out <dir>`: renders without a person. See docs/unattended.md.
+// `npm run render -- <highlight.brimble.json | bundle.zip>… --media <dir> --out <dir>`: renders without a person. See
+// docs/unattended.md.
 import { basename } from 'node:path'
 import { ensureBuild, ensureModules } from '../scripts/prepare.mjs'
 import { EXIT, fromHere, readCall, runCommand, say } from './command.mjs'

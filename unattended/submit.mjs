@@ -1,4 +1,5 @@
-// `npm run render:submit -- <highlight.brimble.json | bundle.zip>… --redis <url>`: hands highlights to render nodes. See docs/render-nodes.md.
+// `npm run render:submit -- <highlight.brimble.json | bundle.zip>… --redis <url>`: hands highlights to render nodes.
+// See docs/render-nodes.md.
 import { createHash } from 'node:crypto'
 import { copyFileSync, createReadStream, existsSync, renameSync, statSync } from 'node:fs'
 import { basename, join } from 'node:path'
@@ -67,7 +68,10 @@ async function leaveWithNodes(path, media) {
   return { fileName, sizeBytes: statSync(to).size }
 }
 
-/** The jobs of a call, and what was refused of it. Each file is planned on its own: which of its edits a highlight is, is its place. */
+/**
+ * The jobs of a call, and what was refused of it. Each file is planned on its own: which of its edits a highlight is,
+ * is its place.
+ */
 async function jobsOf({ files, wish, media, chromium }) {
   const engine = await openEngine({ chromium })
   try {

@@ -3,7 +3,8 @@
 /**
  * @param {object} box the camera picture in px; everything is clipped to it
  * @param {object} who skin, hair, shirt, wall colours and headset flag
- * @param {{ t: number, talk: number, joy?: number, lean?: number }} act seconds, mouth 0..1, cheer 0..1, sideways lean in box widths
+ * @param {{ t: number, talk: number, joy?: number, lean?: number }} act seconds, mouth 0..1, cheer 0..1, sideways
+ * lean in box widths
  */
 export function drawPerson(ctx, box, who, { t, talk, joy = 0, lean = 0 }) {
   ctx.save()

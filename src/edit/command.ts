@@ -23,7 +23,10 @@ interface CommandParts<A, T extends object> {
   apply: (draft: Draft<T>, args: A) => void
 }
 
-/** Something that can be done. Called, it is done as a step of the history; false, with the reason told, when it cannot be. */
+/**
+ * Something that can be done. Called, it is done as a step of the history; false, with the reason told, when it
+ * cannot be.
+ */
 export interface Command<A, T extends object = Edit> extends Pick<CommandParts<A, T>, 'id' | 'label' | 'apply'> {
   (host: Host<T>, args: A, gesture?: string): boolean
   /** Whether there is anything for which it cannot be done. */

@@ -41,7 +41,10 @@ export interface Scope {
   only: boolean
 }
 
-/** The arrangement that a change made in a shape goes to; a shape that is to go its own way gets one of its own. `own`: it is that shape's. */
+/**
+ * The arrangement that a change made in a shape goes to; a shape that is to go its own way gets one of its own.
+ * `own`: it is that shape's.
+ */
 function arrangementAt(
   layout: Draft<Layout>,
   { shape, only }: Scope,
@@ -52,7 +55,10 @@ function arrangementAt(
   return own ? { arrangement: own, own: true } : { arrangement: layout.arrangement, own: false }
 }
 
-/** Changes every arrangement of a layout at once: what a layout shows is the same in all shapes, where it lies need not be. */
+/**
+ * Changes every arrangement of a layout at once: what a layout shows is the same in all shapes, where it lies need
+ * not be.
+ */
 function eachArrangement(
   draft: Draft<Edit>,
   layoutId: LayoutId,
@@ -63,7 +69,10 @@ function eachArrangement(
   for (const [shapeId, own] of Object.entries(layout.perShape)) layout.perShape[shapeId] = change(own)
 }
 
-/** Drags a seam to `position` px from the start of its stack, as solved in the scope's shape. Where that shape has other stacks than the rest, it goes its own way. */
+/**
+ * Drags a seam to `position` px from the start of its stack, as solved in the scope's shape. Where that shape has
+ * other stacks than the rest, it goes its own way.
+ */
 export const dragSeam = command<{ layoutId: LayoutId; scope: Scope; seam: Seam; position: number }>({
   id: 'drag-seam',
   label: 'Move seam',
@@ -123,7 +132,10 @@ export const setPanel = command<{ layoutId: LayoutId; id: PanelId; label: string
 /** An arrangement to be used, and what it is called. */
 export type Chosen = Pick<Layout, 'name' | 'arrangement' | 'perShape' | 'basedOn'>
 
-/** The id of the `n`th panel of each role in a layout: a panel that stays keeps it, and with it what passages know about it. */
+/**
+ * The id of the `n`th panel of each role in a layout: a panel that stays keeps it, and with it what passages know
+ * about it.
+ */
 export function idsInUse({ arrangement }: Pick<Layout, 'arrangement'>): (role: string, n: number) => PanelId {
   const panels = panelsOf(arrangement)
   return (role, n) => panels.filter((p) => p.role === role)[n]?.id ?? newId<PanelId>()
@@ -158,7 +170,10 @@ const PEOPLE: ReadonlySet<string> = new Set(['face', 'speaker'])
 /** By how many people a setup has and nothing else to show. */
 const FOR_PEOPLE: Record<number, string> = { 2: 'two-people', 3: 'three-bands', 4: 'four-bands' }
 
-/** Lays a passage out anew where its layout asks for a region that its setup does not have any more: people in equal parts, else somebody over what happens. */
+/**
+ * Lays a passage out anew where its layout asks for a region that its setup does not have any more: people in equal
+ * parts, else somebody over what happens.
+ */
 export function suitLayout(host: Host, passageId: PassageId, gesture: string): void {
   const { layoutId, setupId } = passageOf(host.value, passageId)
   const roles = setupOf(host.value, setupId).regions.map((r) => r.role)
@@ -282,8 +297,10 @@ export const setBackdrop = command<{ layoutId: LayoutId; backdrop: Arrangement['
 })
 
 /**
- * Shifts a panel's crop by a fraction of the frame and changes its zoom, for this passage: in every shape, or in the scope's alone; one that
- * has its own keeps to itself. What the region's edge stops in that shape is not remembered, so that dragging back answers at once.
+ * Shifts a panel's crop by a fraction of the frame and changes its zoom, for this passage: in every shape, or in the
+ * scope's alone; one that
+ * has its own keeps to itself. What the region's edge stops in that shape is not remembered, so that dragging back
+ * answers at once.
  */
 export const nudgeCrop = command<{
   passageId: PassageId

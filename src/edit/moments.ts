@@ -82,7 +82,10 @@ export function markAt(host: Host<Spotting>, recording: Recording, analysis: Ana
   return moment
 }
 
-/** Takes marks made elsewhere as moments that are open to be kept; those that are there already are passed over, and those that there is no room for. Gives how many were taken, and how many there was no room for. */
+/**
+ * Takes marks made elsewhere as moments that are open to be kept; those that are there already are passed over, and
+ * those that there is no room for. Gives how many were taken, and how many there was no room for.
+ */
 export function takeMarks(
   host: Host<Spotting>,
   recording: Recording,

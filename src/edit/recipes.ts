@@ -14,7 +14,10 @@ import { idsInUse } from './layouts'
 
 /** What several things at once are set by: recipes and brands. */
 
-/** Does all that a recipe says in one step: regions (unless the setup is in use already), arrangement, colours, shapes. */
+/**
+ * Does all that a recipe says in one step: regions (unless the setup is in use already), arrangement, colours,
+ * shapes.
+ */
 export const applyRecipe = command<{ passageId: PassageId; whole: WholeRecipe }>({
   id: 'apply-recipe',
   label: ({ whole }) => `Recipe: ${whole.recipe.name}`,
@@ -41,7 +44,10 @@ export function picturesOfRecipe({ recipe, layout }: WholeRecipe): ImageFileId[]
   return [...picturesOfLayouts([layout]), ...picturesOfMarks(recipe.marks ?? [])]
 }
 
-/** Puts every layout of a highlight into a brand's colours, and its words into those and the brand's fonts; null: nobody's, the colours stay. */
+/**
+ * Puts every layout of a highlight into a brand's colours, and its words into those and the brand's fonts; null:
+ * nobody's, the colours stay.
+ */
 export const applyBrand = command<{ brand: Brand | null }>({
   id: 'apply-brand',
   label: ({ brand }) => (brand ? `Brand: ${brand.name}` : 'No brand'),

@@ -55,7 +55,10 @@ export const setRegionPixels = command<{ frame: Size; id: RegionId; pixels: Rect
     resizeRegion.apply(draft, { id, bounds: onEvenPixels(pixels, frame), label }),
 })
 
-/** Sets what of a region is not cut where that can be helped, pixels of a frame of size `frame`, held inside its bounds; null: only its middle matters. */
+/**
+ * Sets what of a region is not cut where that can be helped, pixels of a frame of size `frame`, held inside its
+ * bounds; null: only its middle matters.
+ */
 export const setFocus = command<{ frame: Size; id: RegionId; pixels: Rect | null; label: string }>({
   id: 'set-focus',
   label: ({ label }) => label,
@@ -82,7 +85,10 @@ export const addRegion = command<{ id: RegionId; setupId: SetupId; role: string 
   },
 })
 
-/** Draws a region: it is there from the first call with its `id` on, and follows with the next ones, all in one step. Its role is the first that is still free. */
+/**
+ * Draws a region: it is there from the first call with its `id` on, and follows with the next ones, all in one step.
+ * Its role is the first that is still free.
+ */
 export const drawRegion = command<{ setupId: SetupId; frame: Size; id: RegionId; pixels: Rect }>({
   id: 'draw-region',
   label: 'Draw region',
@@ -126,7 +132,10 @@ export const setRegion = command<{
   apply: (draft, { id, change }) => changeRegion(draft, id, (region) => void Object.assign(region, change)),
 })
 
-/** A copy of a region with the id `copyId`, a little to the side where there is room; it stays in front of the one it is of. */
+/**
+ * A copy of a region with the id `copyId`, a little to the side where there is room; it stays in front of the one it
+ * is of.
+ */
 export const copyRegion = command<{ id: RegionId; copyId: RegionId }>({
   id: 'copy-region',
   label: 'Copy region',
@@ -146,7 +155,10 @@ export const copyRegion = command<{ id: RegionId; copyId: RegionId }>({
   },
 })
 
-/** Moves a region one place up or down in the order; panels that ask for one role more than once take its regions in it. */
+/**
+ * Moves a region one place up or down in the order; panels that ask for one role more than once take its regions in
+ * it.
+ */
 export const orderRegion = command<{ id: RegionId; by: 1 | -1 }>({
   id: 'order-region',
   label: 'Order regions',
@@ -162,8 +174,10 @@ export const orderRegion = command<{ id: RegionId; by: 1 | -1 }>({
 })
 
 /**
- * Takes proposals into a setup as one step: each takes the place of the next region of its role that has not been taken, or is added. `all`: whether
- * these are all that was found; of regions that were only guessed to begin with, those that nothing was found for then go.
+ * Takes proposals into a setup as one step: each takes the place of the next region of its role that has not been
+ * taken, or is added. `all`: whether
+ * these are all that was found; of regions that were only guessed to begin with, those that nothing was found for
+ * then go.
  */
 export const acceptProposals = command<{
   setupId: SetupId
@@ -224,7 +238,10 @@ export const baseSetupOn = command<{ setupId: SetupId; kept: Setup }>({
     void Object.assign(setupOf(draft, setupId), { name, tags, fingerprint, basedOn: id, isGuess: false }),
 })
 
-/** Puts a region elsewhere in one passage: `pixels` of a frame of size `frame`. Its proportion stays; its width says how large it is. */
+/**
+ * Puts a region elsewhere in one passage: `pixels` of a frame of size `frame`. Its proportion stays; its width says
+ * how large it is.
+ */
 export const shiftRegion = command<{ passageId: PassageId; frame: Size; region: Named; pixels: Rect }>({
   id: 'shift-region',
   label: ({ region }) => `Shift ${region.name} in this passage`,
@@ -240,7 +257,10 @@ export const shiftRegion = command<{ passageId: PassageId; frame: Size; region: 
   },
 })
 
-/** Puts a region at `pixels` of a frame of size `frame`: in all passages, or in this one alone where it lies differently already (or `here` says so). */
+/**
+ * Puts a region at `pixels` of a frame of size `frame`: in all passages, or in this one alone where it lies
+ * differently already (or `here` says so).
+ */
 export function placeRegion(
   host: Host,
   passage: Passage,

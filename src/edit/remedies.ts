@@ -72,7 +72,10 @@ function actOf(edit: Edit, remedy: Remedy): Act {
   }
 }
 
-/** Does what a remedy says, in place; what its command refuses is left. Throws RangeError when the edit lacks a record that it names. */
+/**
+ * Does what a remedy says, in place; what its command refuses is left. Throws RangeError when the edit lacks a record
+ * that it names.
+ */
 export function applyRemedy(draft: Draft<Edit>, remedy: Remedy): void {
   const { why, apply } = actOf(draft, remedy)
   if (why(draft) === null) apply(draft)

@@ -12,7 +12,10 @@ import { command, type Host } from './command'
 
 /** Words: captions in recording time, titles in output time, and who speaks. */
 
-/** Colours in which speakers are told apart, in the order in which they come: the first speaks in the style's own; all can be read with a dark ring or shadow. */
+/**
+ * Colours in which speakers are told apart, in the order in which they come: the first speaks in the style's own; all
+ * can be read with a dark ring or shadow.
+ */
 const SPEAKER_COLOURS = [null, '#F2C94C', '#9FE0B4', '#F2A58E', '#A9C8F0', '#D9B8F0'] as const
 
 function changeCue(draft: Draft<Edit>, id: CueId, change: Partial<Cue>): void {
@@ -87,7 +90,10 @@ export function cueAt(
   return { there, recordingId, recordingMicros: at.recordingMicros }
 }
 
-/** An empty caption at output time `t`, unless there is one: its id, or that of the one which is there; null where there can be none. */
+/**
+ * An empty caption at output time `t`, unless there is one: its id, or that of the one which is there; null where
+ * there can be none.
+ */
 export function addCue(host: Host, t: Micros): CueId | null {
   const there = cueAt(host.value, t)?.there
   if (there) return there.id

@@ -5,8 +5,10 @@ const LOOPBACK_NAMES: readonly string[] = ['localhost', '127.0.0.1', '[::1]']
 type HostEnvironment = Partial<Record<string, string>>
 
 /**
- * Whether a `Host` header names this server: a loopback name with its own port, or one of the hosts (`name` or `name:port`, separated by commas)
- * in BRIMBLE_HOSTS, which whoever starts the server sets. Any other name may have been rebound to this machine by a page from elsewhere.
+ * Whether a `Host` header names this server: a loopback name with its own port, or one of the hosts (`name` or
+ * `name:port`, separated by commas)
+ * in BRIMBLE_HOSTS, which whoever starts the server sets. Any other name may have been rebound to this machine by a
+ * page from elsewhere.
  */
 export function isOwnHost(host: string | null, environment: HostEnvironment = process.env): boolean {
   const address = parseUrl(`http://${host ?? ''}`)
@@ -20,7 +22,10 @@ export function isOwnHost(host: string | null, environment: HostEnvironment = pr
   return named.includes(address.host) || named.includes(address.hostname)
 }
 
-/** Whether a request comes from a page of this application: no other page may make the server do anything, or read what it answers. */
+/**
+ * Whether a request comes from a page of this application: no other page may make the server do anything, or read
+ * what it answers.
+ */
 export function isFromOwnPages(request: Request, environment: HostEnvironment = process.env): boolean {
   const { headers, method } = request
   const host = headers.get('host')
@@ -38,7 +43,10 @@ function parseUrl(text: string): URL | null {
 
 type Handler = (request: Request) => Response | Promise<Response>
 
-/** A route handler that answers 403 to everything that does not come from this application's own pages. Every route is wrapped in it. */
+/**
+ * A route handler that answers 403 to everything that does not come from this application's own pages. Every route is
+ * wrapped in it.
+ */
 export function forOwnPages(handle: Handler): Handler {
   return (request) => (isFromOwnPages(request) ? handle(request) : new Response(null, { status: 403 }))
 }

@@ -1,6 +1,9 @@
 import type { z } from 'zod'
 
-/** A request's body as JSON, at most `maxBytes` of it: *too-large* is known before more is held, *bad* is no JSON or not by the schema. */
+/**
+ * A request's body as JSON, at most `maxBytes` of it: *too-large* is known before more is held, *bad* is no JSON or
+ * not by the schema.
+ */
 type JsonRead<T> = { kind: 'read'; value: T } | { kind: 'too-large' } | { kind: 'bad' }
 
 async function readJson<T>(request: Request, schema: z.ZodType<T>, maxBytes: number): Promise<JsonRead<T>> {
@@ -25,7 +28,10 @@ async function readJson<T>(request: Request, schema: z.ZodType<T>, maxBytes: num
   }
 }
 
-/** Answers a request whose body is JSON by a schema: 413 when it is larger than `maxBytes`, 400 when it is anything else, `handle`'s answer otherwise. */
+/**
+ * Answers a request whose body is JSON by a schema: 413 when it is larger than `maxBytes`, 400 when it is anything
+ * else, `handle`'s answer otherwise.
+ */
 export async function answerJson<T>(
   request: Request,
   schema: z.ZodType<T>,

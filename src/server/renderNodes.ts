@@ -21,7 +21,10 @@ const kept = globalThis as unknown as {
   brimbleNodes?: { connection: ReturnType<typeof connect>; queue: ReturnType<typeof openQueue> }
 }
 
-/** Asks the queue, if it is there. Nothing is left to be done once it comes back: the person has been told that it is away. */
+/**
+ * Asks the queue, if it is there. Nothing is left to be done once it comes back: the person has been told that it is
+ * away.
+ */
 async function ask<T>(work: (queue: ReturnType<typeof openQueue>) => Promise<T>): Promise<T> {
   const address = redisAddress()
   if (address === undefined) throw new RedisAway()
@@ -108,7 +111,10 @@ export async function sweepBundleParts(): Promise<void> {
   }
 }
 
-/** Leaves a bundle where nodes find it, under a name of what it holds; null when this server has no such folder. Rejects when it is too large, there are too many, or the disk is full; nothing is left then. */
+/**
+ * Leaves a bundle where nodes find it, under a name of what it holds; null when this server has no such folder.
+ * Rejects when it is too large, there are too many, or the disk is full; nothing is left then.
+ */
 export async function leaveBundle(
   body: ReadableStream<Uint8Array>,
 ): Promise<{ fileName: string; sizeBytes: number } | null> {

@@ -1,4 +1,6 @@
-/** What pages and workers may load: this application's own files and what it makes itself, nothing from anywhere else. */
+/**
+ * What pages and workers may load: this application's own files and what it makes itself, nothing from anywhere else.
+ */
 const COMMON = [
   "default-src 'self'",
   "connect-src 'self' blob: data:",
@@ -15,7 +17,10 @@ const COMMON = [
 /** For scripts and workers. `wasm-unsafe-eval` is what WebAssembly needs; it does not allow JavaScript's eval. */
 export const STATIC_POLICY = [...COMMON, "script-src 'self' blob: 'wasm-unsafe-eval'"].join('; ')
 
-/** For pages: only scripts that carry this response's nonce run. Emotion writes its styles into the page, hence inline ones. */
+/**
+ * For pages: only scripts that carry this response's nonce run. Emotion writes its styles into the page, hence inline
+ * ones.
+ */
 export function pagePolicy(nonce: string, development: boolean): string {
   const scripts = [
     "script-src 'self'",

@@ -51,7 +51,10 @@ function tables(): Record<RecordKind, Table<AnyRecord, string>> {
   } as unknown as Record<RecordKind, Table<AnyRecord, string>>
 }
 
-/** Every record that can be read, what lies in the bin too. Of renders those that are finished, where `withRenders`, with the posts that they go out as; else neither. */
+/**
+ * Every record that can be read, what lies in the bin too. Of renders those that are finished, where `withRenders`,
+ * with the posts that they go out as; else neither.
+ */
 export async function allRecords(withRenders: boolean): Promise<BackupRecords> {
   const by = tables()
   const records = {} as Record<RecordKind, AnyRecord[]>
@@ -67,7 +70,10 @@ export async function allRecords(withRenders: boolean): Promise<BackupRecords> {
   return { ...all, render: finished, post: all.post.filter((p) => finished.some((r) => r.id === p.renderId)) }
 }
 
-/** *add*: what is here stays as it is. *as-it-was*: what is here in another state becomes as it was; what the backup does not know stays. */
+/**
+ * *add*: what is here stays as it is. *as-it-was*: what is here in another state becomes as it was; what the backup
+ * does not know stays.
+ */
 export type RestoreMode = 'add' | 'as-it-was'
 
 export interface Restored {
@@ -78,14 +84,18 @@ export interface Restored {
   stayed: number
 }
 
-/** Bytes of a backup that go into the database: of recordings, sounds, pictures and fonts by their ids, and captions that came with a recording. */
+/**
+ * Bytes of a backup that go into the database: of recordings, sounds, pictures and fonts by their ids, and captions
+ * that came with a recording.
+ */
 export interface RestoredFiles {
   files: ReadonlyMap<FileOwner, File>
   captions: ReadonlyMap<RecordingId, File>
 }
 
 /**
- * Puts records and bytes back in one transaction: all of it, or nothing. A highlight that is changed is kept as a version first; bytes that are here
+ * Puts records and bytes back in one transaction: all of it, or nothing. A highlight that is changed is kept as a
+ * version first; bytes that are here
  * stay. Rejects when the disk is full.
  */
 export async function restoreBackup(
@@ -132,7 +142,10 @@ export async function restoreBackup(
   return restored
 }
 
-/** Of bytes that came along those that are not here, or not any more. Files are looked at before the transaction, which reading them would end. */
+/**
+ * Of bytes that came along those that are not here, or not any more. Files are looked at before the transaction,
+ * which reading them would end.
+ */
 async function lostOf(owners: readonly FileOwner[]): Promise<FileOwner[]> {
   const lost: FileOwner[] = []
   for (const owner of owners) {

@@ -77,7 +77,8 @@ export async function binRender(id: RenderId, deleted: boolean): Promise<void> {
 }
 
 /**
- * Deletes what was thrown away, for good: its bytes are free again. Highlights that are cut from a recording stay, and ask for its file when they are
+ * Deletes what was thrown away, for good: its bytes are free again. Highlights that are cut from a recording stay,
+ * and ask for its file when they are
  * opened; what the recording says of itself stays with them.
  */
 export async function deleteForGood(items: readonly BinItem[]): Promise<void> {
@@ -130,7 +131,10 @@ async function deleteUnneededRecords(): Promise<void> {
   })
 }
 
-/** Bytes that Brimble keeps in this browser: of recordings, sounds, pictures and fonts, and of finished files. What lies in the bin counts. */
+/**
+ * Bytes that Brimble keeps in this browser: of recordings, sounds, pictures and fonts, and of finished files. What
+ * lies in the bin counts.
+ */
 export async function usedBytes(): Promise<number> {
   const db = database()
   let bytes = 0

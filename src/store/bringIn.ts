@@ -7,7 +7,10 @@ import { copyHighlight } from './highlights'
 import { addFiled } from './rackFiles'
 import { holdFile, storedFile } from './recordings'
 
-/** What came in a file: edits, the bytes of recordings, sounds, pictures and fonts by their ids, and what goes into the Rack. */
+/**
+ * What came in a file: edits, the bytes of recordings, sounds, pictures and fonts by their ids, and what goes into
+ * the Rack.
+ */
 export interface Incoming {
   edits: readonly Edit[]
   bytes: ReadonlyMap<string, Blob>
@@ -15,8 +18,10 @@ export interface Incoming {
 }
 
 /**
- * Puts edits that came in a file onto the Shelf, each as a highlight of its own, and what came with them, in one transaction: all of it is there, or
- * none. Recordings, sounds, pictures and fonts that are here already stay as they are; of others the records are added, with the bytes that came
+ * Puts edits that came in a file onto the Shelf, each as a highlight of its own, and what came with them, in one
+ * transaction: all of it is there, or
+ * none. Recordings, sounds, pictures and fonts that are here already stay as they are; of others the records are
+ * added, with the bytes that came
  * along, which also take the place of lost ones. Rejects when the disk is full.
  */
 export async function bringInEdits({ edits, bytes, filed }: Incoming): Promise<Highlight[]> {
@@ -52,7 +57,10 @@ export async function bringInEdits({ edits, bytes, filed }: Incoming): Promise<H
   return highlights
 }
 
-/** What is here as a record whose bytes are gone, and came along now. Looked at before anything is written: reading files would end the transaction. */
+/**
+ * What is here as a record whose bytes are gone, and came along now. Looked at before anything is written: reading
+ * files would end the transaction.
+ */
 async function idsOfLostFiles(edits: readonly Edit[], bytes: ReadonlyMap<string, Blob>): Promise<ReadonlySet<string>> {
   const lost = new Set<string>()
   for (const { id } of edits.flatMap((e) => [...e.recordings, ...e.soundFiles, ...e.imageFiles])) {

@@ -37,7 +37,10 @@ import type { WatchedFile } from './watched'
 /** Whose bytes a stored file holds. */
 export type FileOwner = RecordingId | SoundFileId | ImageFileId | FontFileId
 
-/** A file's bytes: a copy of its own, or a handle to the person's file, whose permission the browser may have taken back. */
+/**
+ * A file's bytes: a copy of its own, or a handle to the person's file, whose permission the browser may have taken
+ * back.
+ */
 export type StoredFile =
   { owner: FileOwner; kind: 'kept'; blob: Blob } | { owner: FileOwner; kind: 'linked'; handle: FileSystemFileHandle }
 
@@ -83,7 +86,10 @@ export interface StoredUndo {
   imageFileIds?: ImageFileId[]
 }
 
-/** Everything Brimble keeps in this browser. Tables hold records as core/model describes them; versions only ever go up. */
+/**
+ * Everything Brimble keeps in this browser. Tables hold records as core/model describes them; versions only ever go
+ * up.
+ */
 export class Database extends Dexie {
   declare recordings: Table<Recording, RecordingId>
   declare files: Table<StoredFile, FileOwner>

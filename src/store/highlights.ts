@@ -106,7 +106,10 @@ export async function createHighlight(
   return highlight
 }
 
-/** What is said in a recording is known from the highlight cut before, and captions look as they did there. Titles are each highlight's own. */
+/**
+ * What is said in a recording is known from the highlight cut before, and captions look as they did there. Titles are
+ * each highlight's own.
+ */
 function wordsLike(previous: Edit | null, recordingId: RecordingId): Highlight['words'] {
   if (!previous) return NO_WORDS
   const { cues, speakers, captions } = previous.highlight.words
@@ -118,7 +121,10 @@ function wordsLike(previous: Edit | null, recordingId: RecordingId): Highlight['
   }
 }
 
-/** A passage of all of a recording (at most a first cut's length) for an edit, with the records of its own that the edit lacks. */
+/**
+ * A passage of all of a recording (at most a first cut's length) for an edit, with the records of its own that the
+ * edit lacks.
+ */
 export async function passagePartsFor(
   edit: Edit,
   recording: Recording,
@@ -219,7 +225,8 @@ export async function loadEdit(id: HighlightId): Promise<LoadResult> {
 }
 
 /**
- * A highlight's own records, whether used at present or not, then others by id. `order`: the ids as they stood when they were written, which undo
+ * A highlight's own records, whether used at present or not, then others by id. `order`: the ids as they stood when
+ * they were written, which undo
  * steps count on; those that it does not know come after, in the order they were made.
  */
 async function ownedFirst<T extends { id: string; createdAt: string }, I extends string>(
@@ -262,8 +269,10 @@ export function editSession({ edit, steps, position }: Extract<LoadResult, { ok:
 }
 
 /**
- * Writes an edit and its history in one transaction, and gives the highlight's new `updatedAt`; null, with nothing written, when
- * what is stored is not what was `known`: another tab has written it. Recordings are not touched: the Bench does not change them.
+ * Writes an edit and its history in one transaction, and gives the highlight's new `updatedAt`; null, with nothing
+ * written, when
+ * what is stored is not what was `known`: another tab has written it. Recordings are not touched: the Bench does not
+ * change them.
  */
 async function saveEdit(
   edit: Edit,

@@ -3,7 +3,10 @@ import { database } from './database'
 
 /** What the person has changed about the keys. */
 const keySettings = z.object({
-  /** Whether keys that are single letters, digits or marks do anything: they are in the way of whoever speaks to the machine. */
+  /**
+   * Whether keys that are single letters, digits or marks do anything: they are in the way of whoever speaks to the
+   * machine.
+   */
   letters: z.boolean().default(true),
   /** The letters in the place of others, by screen and the binding's id; see ui/keyBindings. */
   changed: z.record(z.string(), z.record(z.string(), z.string().regex(/^[a-z]$/))).default({}),

@@ -20,7 +20,10 @@ export async function planPost(made: NewPost): Promise<Post> {
   return post
 }
 
-/** Changes a post that has not gone out. A failed one is planned again: whoever changes it means it to be tried. False, with nothing changed, when it has gone or is going. */
+/**
+ * Changes a post that has not gone out. A failed one is planned again: whoever changes it means it to be tried.
+ * False, with nothing changed, when it has gone or is going.
+ */
 export async function changePost(id: PostId, change: Partial<NewPost>): Promise<boolean> {
   return database().transaction('rw', database().posts, async () => {
     const post = await database().posts.get(id)
@@ -34,7 +37,10 @@ export async function setPostState(id: PostId, state: PostState): Promise<void> 
   await database().posts.update(id, { state, updatedAt: nowStamp() })
 }
 
-/** Takes the post that is due first, marked as being sent; in one step, so that nobody else takes it too. Undefined when none is due. */
+/**
+ * Takes the post that is due first, marked as being sent; in one step, so that nobody else takes it too. Undefined
+ * when none is due.
+ */
 export async function takeDuePost(now: Date): Promise<Post | undefined> {
   return database().transaction('rw', database().posts, async () => {
     const due = (await allPosts()).find((p) => isDue(p, now))
@@ -43,7 +49,10 @@ export async function takeDuePost(now: Date): Promise<Post | undefined> {
   })
 }
 
-/** What was being sent when a tab was closed is planned again: outlets know each post by its key, so that none goes out twice. Only for whoever alone sends. */
+/**
+ * What was being sent when a tab was closed is planned again: outlets know each post by its key, so that none goes
+ * out twice. Only for whoever alone sends.
+ */
 export async function resumeSending(): Promise<void> {
   for (const post of await allPosts())
     if (post.state.kind === 'sending') await setPostState(post.id, { kind: 'planned' })

@@ -18,7 +18,10 @@ function tableOf<K extends RackKind>(kind: K): Table<RecordOf<K>, string> {
   return tables[kind] as unknown as Table<RecordOf<K>, string>
 }
 
-/** Every record of a kind that is not in the bin and belongs to no highlight, by name. What cannot be read is left out, not lost. */
+/**
+ * Every record of a kind that is not in the bin and belongs to no highlight, by name. What cannot be read is left
+ * out, not lost.
+ */
 export async function kept<K extends RackKind>(kind: K): Promise<RecordOf<K>[]> {
   const all = await tableOf(kind)
     .filter((r) => !r.deletedAt && (!('ownedBy' in r) || r.ownedBy === null))

@@ -26,7 +26,10 @@ function tablesByKind(): { [K in FiledKind]: Table<RecordOf<K>, RecordOf<K>['id'
   } as unknown as { [K in FiledKind]: Table<RecordOf<K>, RecordOf<K>['id']> }
 }
 
-/** Adds what a file holds to what is there, all or nothing; nothing is written over, and what lies in the bin keeps its id. */
+/**
+ * Adds what a file holds to what is there, all or nothing; nothing is written over, and what lies in the bin keeps
+ * its id.
+ */
 export async function addFiled(incoming: Filed): Promise<Merge> {
   const tables = tablesByKind()
   return database().transaction(
@@ -60,7 +63,10 @@ const blobOf = ({ type, base64 }: RackBytes[string]) =>
 
 type Kept = { id: string; deletedAt: string | null; ownedBy?: string | null }
 
-/** Records with all that they refer to: what a recipe binds, and the bytes of every picture and of fonts that do not ship. */
+/**
+ * Records with all that they refer to: what a recipe binds, and the bytes of every picture and of fonts that do not
+ * ship.
+ */
 export async function toFile(wanted: Partial<Filed['records']>): Promise<Filed> {
   const tables = tablesByKind()
   const records = { ...NOTHING_FILED.records, ...wanted }

@@ -27,8 +27,10 @@ export function letGoOfFile(owner: FileOwner): void {
 export type FilePlace = { kind: 'kept' } | { kind: 'linked'; handle: FileSystemFileHandle }
 
 /**
- * Puts a recording onto the Shelf with its bytes and with the captions that lay beside it, all or nothing: a browser that ends on the way leaves no
- * recording without bytes. Where there is no room for them the recording is there all the same, for this tab to use its file. Throws TypeError
+ * Puts a recording onto the Shelf with its bytes and with the captions that lay beside it, all or nothing: a browser
+ * that ends on the way leaves no
+ * recording without bytes. Where there is no room for them the recording is there all the same, for this tab to use
+ * its file. Throws TypeError
  * when the facts are no recording's.
  */
 export async function addRecording(
@@ -52,7 +54,10 @@ export async function addRecording(
 const storedAt = (owner: FileOwner, file: File, place: FilePlace): StoredFile =>
   place.kind === 'kept' ? { owner, kind: 'kept', blob: file } : { owner, ...place }
 
-/** Writes a record together with the bytes that it stands for, and with what `more` writes; without room for the bytes the record alone. */
+/**
+ * Writes a record together with the bytes that it stands for, and with what `more` writes; without room for the bytes
+ * the record alone.
+ */
 export async function keepRecordWithFile<T extends { id: FileOwner }>(
   table: Table<T, T['id']>,
   record: T,

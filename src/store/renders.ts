@@ -11,7 +11,10 @@ import { readAll } from './readAll'
 /** A render that a closed tab or a crash has cut short so often is not begun again unasked: it may be what crashes. */
 export const MAX_INTERRUPTIONS = 6
 
-/** Adds one waiting render for each shape, with the edit exactly as it is now, at the end of the queue. They are made in one go where they can be. */
+/**
+ * Adds one waiting render for each shape, with the edit exactly as it is now, at the end of the queue. They are made
+ * in one go where they can be.
+ */
 export async function queueRenders(
   edit: Edit,
   wanted: readonly { shape: Shape; settings: RenderSettings }[],
@@ -43,7 +46,10 @@ export async function setRenderState(id: RenderId, state: RenderState): Promise<
   await database().renders.update(id, { state, updatedAt: nowStamp() })
 }
 
-/** Moves a render on from the state it is thought to be in; false when it is in that no more. Of two who ask at once, one is told true. */
+/**
+ * Moves a render on from the state it is thought to be in; false when it is in that no more. Of two who ask at once,
+ * one is told true.
+ */
 export async function moveOn(id: RenderId, from: RenderState['kind'], state: RenderState): Promise<boolean> {
   const table = database().renders
   return database().transaction('rw', table, async () => {
@@ -71,7 +77,10 @@ export async function countWaiting(): Promise<number> {
   return waiting().count()
 }
 
-/** The first of the renders that wait and what was asked for at one time with it, in the order of the queue. The others are not read: each carries a whole edit. */
+/**
+ * The first of the renders that wait and what was asked for at one time with it, in the order of the queue. The
+ * others are not read: each carries a whole edit.
+ */
 export async function firstWaiting(): Promise<Render[]> {
   const all = (await waiting().toArray()).sort(inQueueOrder)
   for (const batch of new Set(all.map((r) => r.batchId ?? r.id))) {
@@ -85,7 +94,10 @@ export async function firstWaiting(): Promise<Render[]> {
   return []
 }
 
-/** What a closed tab or a crash has cut short waits again, in its place; what was cut short again and again has failed. Only for whoever alone renders. */
+/**
+ * What a closed tab or a crash has cut short waits again, in its place; what was cut short again and again has
+ * failed. Only for whoever alone renders.
+ */
 export async function resumeInterrupted(): Promise<void> {
   const table = database().renders
   await database().transaction('rw', table, async () => {
@@ -114,7 +126,10 @@ export async function orderRenders(ids: readonly RenderId[]): Promise<void> {
   })
 }
 
-/** How many renders of a highlight in a shape came before `render`: part of its file name, so that no two are the same. */
+/**
+ * How many renders of a highlight in a shape came before `render`: part of its file name, so that no two are the
+ * same.
+ */
 export async function versionOf(render: Render): Promise<number> {
   const same = await database().renders.where('highlightId').equals(render.highlightId).toArray()
   return same.filter((r) => r.shape.id === render.shape.id && r.state.kind === 'finished').length + 1
@@ -140,7 +155,10 @@ export async function deleteRender(id: RenderId): Promise<void> {
 
 const RANK = { running: 0, away: 0, waiting: 1, failed: 2, finished: 2, 'made-away': 2 } as const
 
-/** Every render that is not in the bin: those at work first, then those that wait in their order, then what has ended, newest first. */
+/**
+ * Every render that is not in the bin: those at work first, then those that wait in their order, then what has ended,
+ * newest first.
+ */
 export async function allRenders(): Promise<Render[]> {
   const all = readAll('render', await database().renders.orderBy('createdAt').toArray()).filter((r) => !r.deletedAt)
   const rank = (r: Render) => RANK[r.state.kind]

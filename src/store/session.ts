@@ -6,7 +6,10 @@ import { change, extend, redo, undo, type Undoable, type UndoStep } from './undo
 /** *conflict*: another tab has written the same record; nothing is written over it. */
 export type SaveState = 'saved' | 'saving' | 'no-room' | 'failed' | 'conflict'
 
-/** A change that was not made: it would have come to more of something (`limit`) than can be stored, or its command says why not. */
+/**
+ * A change that was not made: it would have come to more of something (`limit`) than can be stored, or its command
+ * says why not.
+ */
 export type Refusal = { label: string } & ({ limit: string } | { why: string })
 
 export interface SessionState<T> {
@@ -16,7 +19,9 @@ export interface SessionState<T> {
   refusal: Refusal | null
 }
 
-/** Writes a value with its history. *conflict* when what is stored is no longer what this session read or wrote last. */
+/**
+ * Writes a value with its history. *conflict* when what is stored is no longer what this session read or wrote last.
+ */
 export type Save<T> = (value: T, steps: readonly UndoStep[], position: number) => Promise<'written' | 'conflict'>
 
 /** What is done in one go is written at once; a drag, and a run of keys, this often while it lasts. */
@@ -48,7 +53,10 @@ export class Session<T extends object> {
     return this.store.getState().history.value
   }
 
-  /** Changes the value. `label` is shown with undo; changes with the same `gesture` (a drag, a run of key presses) are one step. What would come to too much of something is not done, and told of as `refusal`. */
+  /**
+   * Changes the value. `label` is shown with undo; changes with the same `gesture` (a drag, a run of key presses) are
+   * one step. What would come to too much of something is not done, and told of as `refusal`.
+   */
   change(label: string, gesture: string, recipe: (draft: Draft<T>) => void): void {
     const before = this.store.getState().history
     const changed = change(before, label, gesture, recipe)
@@ -81,7 +89,10 @@ export class Session<T extends object> {
     return this.store.getState().history !== this.written
   }
 
-  /** Writes what has not been written yet. Resolves when it is, or has failed; what is done meanwhile as part of a drag waits for its turn. */
+  /**
+   * Writes what has not been written yet. Resolves when it is, or has failed; what is done meanwhile as part of a
+   * drag waits for its turn.
+   */
   async flush(): Promise<void> {
     if (this.timer) clearTimeout(this.timer)
     this.timer = null

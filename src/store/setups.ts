@@ -29,7 +29,10 @@ export async function changeSetup(id: SetupId, change: Partial<SetupContent>): P
   await database().setups.update(id, { ...change, updatedAt: nowStamp() })
 }
 
-/** Lets highlights that are based on a setup follow what it has become: one step each, which can be undone there. Gives how many did. */
+/**
+ * Lets highlights that are based on a setup follow what it has become: one step each, which can be undone there.
+ * Gives how many did.
+ */
 export async function letFollow(kept: Setup, highlights: readonly HighlightId[]): Promise<number> {
   let followed = 0
   for (const id of highlights) {

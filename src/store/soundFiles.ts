@@ -9,7 +9,10 @@ import { holdFile, keepRecordWithFile, type KeepResult } from './recordings'
 
 export type NewSoundFile = Omit<SoundFile, 'id' | 'schemaVersion' | 'createdAt' | 'updatedAt' | 'deletedAt'>
 
-/** Keeps a music or voice file; it can be used in this tab at once. Throws TypeError when the facts are no sound file's. */
+/**
+ * Keeps a music or voice file; it can be used in this tab at once. Throws TypeError when the facts are no sound
+ * file's.
+ */
 export async function addSoundFile(
   facts: NewSoundFile,
   file: File,

@@ -21,7 +21,10 @@ function newSpotting(id: RecordingId): Spotting {
 
 export type SpottingSession = Session<Spotting>
 
-/** The work on a recording's moments, as it was left. One that cannot be read is begun anew; what was stored stays until something is changed. */
+/**
+ * The work on a recording's moments, as it was left. One that cannot be read is begun anew; what was stored stays
+ * until something is changed.
+ */
 export async function openSpotting(id: RecordingId): Promise<SpottingSession> {
   const db = database()
   const stored = await db.spottings.get(id)

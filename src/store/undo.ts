@@ -39,7 +39,10 @@ export function change<T extends object>(
   return { value, steps: kept, position: kept.length }
 }
 
-/** Adds to a value what its history need not know: records that later steps refer to, put at the ends of lists. Undo leaves it there. */
+/**
+ * Adds to a value what its history need not know: records that later steps refer to, put at the ends of lists. Undo
+ * leaves it there.
+ */
 export function extend<T extends object>(from: Undoable<T>, recipe: (draft: Draft<T>) => void): Undoable<T> {
   return { ...from, value: produce(from.value, recipe) }
 }
@@ -56,7 +59,10 @@ export function redo<T extends object>(from: Undoable<T>): Undoable<T> {
   return { ...from, value: applyPatches(from.value, step.forward), position: from.position + 1 }
 }
 
-/** A long drag replaces the same few values hundreds of times: only the first old and the last new one are worth keeping. */
+/**
+ * A long drag replaces the same few values hundreds of times: only the first old and the last new one are worth
+ * keeping.
+ */
 function join(step: UndoStep, forward: Patch[], inverse: Patch[]): UndoStep {
   return { ...step, forward: squash([...step.forward, ...forward]), inverse: squash([...inverse, ...step.inverse]) }
 }

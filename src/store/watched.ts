@@ -4,7 +4,10 @@ import { nowStamp } from './clock'
 import { database } from './database'
 import { chosenFolder, keepFolder } from './folders'
 
-/** What became of a file in the watched folder. *was-there*: it lay there when the folder was chosen. *taking*: being taken in, or cut short while it was. */
+/**
+ * What became of a file in the watched folder. *was-there*: it lay there when the folder was chosen. *taking*: being
+ * taken in, or cut short while it was.
+ */
 export type WatchOutcome = 'was-there' | 'taking' | 'added' | 'laid-out' | 'rendering' | 'refused'
 
 /** A file of the watched folder that has been seen to. Size and time are those it then had. */
@@ -13,7 +16,10 @@ export interface WatchedFile {
   sizeBytes: number
   modified: number
   outcome: WatchOutcome
-  /** The recording it became; chosen before it is taken in, so that what is cut short is the same one when it is taken up again. */
+  /**
+   * The recording it became; chosen before it is taken in, so that what is cut short is the same one when it is taken
+   * up again.
+   */
   recordingId: RecordingId
   /** What was wrong with it, in words. */
   problem: string | null
@@ -38,7 +44,10 @@ export async function watchedFolder(): Promise<FileSystemDirectoryHandle | null>
   return (await readWatchSettings()).on ? chosenFolder(FOLDER) : null
 }
 
-/** Watches a folder from now on. `there`: what lies in it; what of that is not known yet is left alone. Of another folder than before, all that was known is forgotten. */
+/**
+ * Watches a folder from now on. `there`: what lies in it; what of that is not known yet is left alone. Of another
+ * folder than before, all that was known is forgotten.
+ */
 export async function watchFolder(
   handle: FileSystemDirectoryHandle,
   there: readonly Omit<WatchedFile, 'at'>[],

@@ -32,7 +32,10 @@ export async function forgetWhisperFolder(): Promise<void> {
   await database().folders.delete(ID)
 }
 
-/** A kept folder's files by path; null when it is gone or may not be read. Must be called from a person's own action, since the browser may ask. */
+/**
+ * A kept folder's files by path; null when it is gone or may not be read. Must be called from a person's own action,
+ * since the browser may ask.
+ */
 export async function filesOfFolder({ from }: StoredFolder): Promise<ReadonlyMap<string, Blob> | null> {
   if (from.kind === 'kept') return from.files
   try {

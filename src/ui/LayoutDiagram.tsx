@@ -9,7 +9,10 @@ import { fonts, palette } from './theme'
 
 const TALL: Size = { width: 1080, height: 1920 }
 
-/** What an arrangement looks like, drawn small: its panels with their letters, lines for words, hatching for a blurred or mirrored ground; `height` px high. */
+/**
+ * What an arrangement looks like, drawn small: its panels with their letters, lines for words, hatching for a blurred
+ * or mirrored ground; `height` px high.
+ */
 export function LayoutDiagram({
   arrangement,
   height,

@@ -12,7 +12,10 @@ export interface NumberFieldProps {
   least: number
   most: number
   step: number
-  /** Of fields in seconds: how long a frame is, for times typed in frames; else the step, where that is shorter than a tenth. */
+  /**
+   * Of fields in seconds: how long a frame is, for times typed in frames; else the step, where that is shorter than a
+   * tenth.
+   */
   frameSeconds?: number
   decimals?: number
   disabled?: boolean
@@ -24,7 +27,8 @@ export interface NumberFieldProps {
 const LONGEST_FRAME = 0.1
 
 /**
- * A labelled number that can be typed or stepped with ↑ and ↓ (Shift: ten steps); taken at Enter or when it is left, put back by Escape. Seconds can be
+ * A labelled number that can be typed or stepped with ↑ and ↓ (Shift: ten steps); taken at Enter or when it is left,
+ * put back by Escape. Seconds can be
  * typed as a time: 12:00, 1:02:03.5, 90s, 1200f. What is not understood is refused, and said.
  */
 export function NumberField({

@@ -19,7 +19,10 @@ interface TicketProps {
   children: ReactNode
 }
 
-/** Exact numbers and choices beside what is picked up. While it is open the screen hears no keys; Esc closes it from anywhere, also when a button in it has gone with what it was for and left the focus to the page. */
+/**
+ * Exact numbers and choices beside what is picked up. While it is open the screen hears no keys; Esc closes it from
+ * anywhere, also when a button in it has gone with what it was for and left the focus to the page.
+ */
 export function Ticket({ label, anchor, onClose, side = 'right', width = 292, gap, children }: TicketProps) {
   useHotkeys('escape', onClose, SCREEN_KEYS)
   return (

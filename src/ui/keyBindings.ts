@@ -14,7 +14,10 @@ export interface ChangedKeys {
   changed: Record<string, string>
 }
 
-/** What modifiers and keys do beside whatever is being dragged or written in: shown with the keys, dealt with where it happens. */
+/**
+ * What modifiers and keys do beside whatever is being dragged or written in: shown with the keys, dealt with where it
+ * happens.
+ */
 export interface KeyNote {
   shown: string
   does: string

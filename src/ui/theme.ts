@@ -2,7 +2,10 @@
 
 import { alpha, createTheme } from '@mui/material/styles'
 
-/** How the element that keys go to is shown, whatever lies around it: a green line, and a light one round that for dark ground. */
+/**
+ * How the element that keys go to is shown, whatever lies around it: a green line, and a light one round that for
+ * dark ground.
+ */
 export const focusRing = { outline: '2px solid #2E5E3E', outlineOffset: 1, boxShadow: '0 0 0 5px #FFFFFF' } as const
 
 /** The light table's colours; see docs/design.md. */

@@ -3,7 +3,8 @@ import type { Player } from '@/media/playback/player'
 import type { PreviewTarget } from '@/media/workers/preview.protocol'
 
 /**
- * Puts a canvas that the preview worker draws into `host`, which has a size of its own and is what its contents are placed in, and keeps its pixels at the size it is shown. A canvas can be handed to a
+ * Puts a canvas that the preview worker draws into `host`, which has a size of its own and is what its contents are
+ * placed in, and keeps its pixels at the size it is shown. A canvas can be handed to a
  * worker only once, so each mount makes a new one. `target` must be the same object between renders.
  */
 export function usePreviewCanvas(
@@ -24,7 +25,10 @@ export function usePreviewCanvas(
     // Out of the flow: its size in pixels must not keep the host from shrinking.
     canvas.style.position = 'absolute'
     element.prepend(canvas)
-    /** The pixels that the host covers. The canvas is laid on them exactly: half a pixel beside, the browser would draw it anew and soften it. */
+    /**
+     * The pixels that the host covers. The canvas is laid on them exactly: half a pixel beside, the browser would
+     * draw it anew and soften it.
+     */
     const pixels = () => {
       const { left, top, right, bottom } = element.getBoundingClientRect()
       const [x, y, endX, endY] = [left, top, right, bottom].map((edge) => Math.round(edge * devicePixelRatio)) as [

@@ -4,7 +4,10 @@ import { readKeySettings, USUAL_KEYS } from '@/store/keySettings'
 import { asChanged, type KeyBinding } from './keyBindings'
 import { SCREEN_KEYS } from './screenKeys'
 
-/** Listens for the keys of a screen, as the person has them. Whatever has the focus and uses a key itself keeps it from coming here. */
+/**
+ * Listens for the keys of a screen, as the person has them. Whatever has the focus and uses a key itself keeps it
+ * from coming here.
+ */
 export function useScreenKeys<Id extends string>(
   screen: string,
   bindings: readonly KeyBinding<Id>[],
@@ -20,7 +23,8 @@ export function useScreenKeys<Id extends string>(
     const id = byKey.get(key)
     if (id) actions[id]()
   }
-  // These two are the same on every screen: letting go also works in what can be dragged, and “?” is where the keyboard has it.
+  // These two are the same on every screen: letting go also works in what can be dragged, and “?” is where the
+  // keyboard has it.
   const plain = [...byKey.keys()].filter((key) => key !== 'escape' && key !== '?')
   useHotkeys(plain, (_event, { hotkey }) => listen(hotkey), SCREEN_KEYS)
   useHotkeys('escape', () => listen('escape'), { enableOnFormTags: ['slider'] })

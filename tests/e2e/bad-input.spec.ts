@@ -119,7 +119,10 @@ test('a disk that fills up in mid-render leaves nothing behind but the reason, a
   })
 })
 
-/** Has the browser keep nothing in `store` that is in one of the states which the function is told, or nothing at all when it is told `all`. */
+/**
+ * Has the browser keep nothing in `store` that is in one of the states which the function is told, or nothing at all
+ * when it is told `all`.
+ */
 async function fillUp(page: Page, store: string): Promise<(what: string | null) => Promise<void>> {
   await page.addInitScript((store) => {
     for (const name of ['put', 'add'] as const) {

@@ -188,7 +188,10 @@ test('words in the picture: what is seen is what is written, in three shapes', a
   errors.expectNone()
 })
 
-/** Loudness of sound in steps of 5 ms, dB, from `at` seconds on; `stretch` seconds of it are a second of what it is compared with. */
+/**
+ * Loudness of sound in steps of 5 ms, dB, from `at` seconds on; `stretch` seconds of it are a second of what it is
+ * compared with.
+ */
 function loudness(samples: Float32Array, at: number, steps: number, stretch = 1): number[] {
   return Array.from({ length: steps }, (_, i) => {
     const from = Math.round((at + i * 0.005 * stretch) * 48_000)
@@ -273,7 +276,8 @@ test('captions stay with what is said: dead air struck out, one passage at 150 %
   script.forEach(({ from, text }, i) => {
     const stretch = from < 21.8 ? 1 : 1.5
     const cue = written[i]?.from ?? NaN
-    // Where its first half second is heard in the file: the best likeness of loudness within 0.3 s of what the captions say.
+    // Where its first half second is heard in the file: the best likeness of loudness within 0.3 s of what the
+    // captions say.
     const said = loudness(recorded, from - 0.03, Math.round(100 / stretch), stretch)
     const places = Array.from({ length: 121 }, (_, n) => (n - 60) * 0.005).map((by) => ({
       by,

@@ -96,7 +96,8 @@ for (const file of ['bars.mp4', 'bars-601-full.mp4']) {
     ] as const) {
       const ours = pixelAt(path, 0.5, outX, 1000)
       const theirs = pixelAt(made(file), 0.5, sourceX, 180)
-      // Chromium converts frames to RGB in 7-bit steps on the processor, which cannot hold BT.709's 2.112 for blue: 2.0 is used, up to 10 levels off.
+      // Chromium converts frames to RGB in 7-bit steps on the processor, which cannot hold BT.709's 2.112 for blue:
+      // 2.0 is used, up to 10 levels off.
       ours.forEach((value, i) =>
         expect(
           Math.abs(value - (theirs[i] ?? 0)),

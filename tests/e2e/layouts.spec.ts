@@ -18,7 +18,10 @@ const SEEN_WITHIN_MS = 10_000
 
 const GOLDEN = join(import.meta.dirname, '..', 'golden')
 
-/** The demo stream's first highlight on the Bench, in every standard shape, in a window so large that previews are not small. */
+/**
+ * The demo stream's first highlight on the Bench, in every standard shape, in a window so large that previews are not
+ * small.
+ */
 async function toDemoBench(page: Page): Promise<void> {
   await page.setViewportSize({ width: 2560, height: 1600 })
   await page.goto('/')

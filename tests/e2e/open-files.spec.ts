@@ -35,7 +35,9 @@ async function highlight(page: Page): Promise<void> {
   await moveCut(page, 'Out point', -6)
 }
 
-/** The still that is made with a file: its pixels as they were drawn, before any encoder saw them. Ends on the Bench. */
+/**
+ * The still that is made with a file: its pixels as they were drawn, before any encoder saw them. Ends on the Bench.
+ */
 async function still(page: Page): Promise<Buffer> {
   await page.goBack()
   await page.getByRole('button', { name: 'Render', exact: true }).click()

@@ -233,7 +233,8 @@ test('a leapfrog of the field’s shots: the right shot is in the right band at 
   await expect(page.getByText('Every shot lasts until it is pushed out.')).toBeVisible()
   await page.getByRole('button', { name: 'Lay out 4 shots' }).click()
   const { path } = await renderAndSave(page)
-  // What is to be seen at times away from the pushes: which shot, at which of its seconds, from which row of the canvas on, how high.
+  // What is to be seen at times away from the pushes: which shot, at which of its seconds, from which row of the
+  // canvas on, how high.
   const seen: [at: number, parts: [shot: string, seconds: number, y: number, height: number][]][] = [
     [1, [['field-winch', 1, 0, 960]]],
     [
@@ -270,7 +271,8 @@ test('a leapfrog of the field’s shots: the right shot is in the right band at 
       )
       expect(ssim(still, ['-i', wanted], '[1:v]null[ref]'), `${shot} at ${at} s`).toBeGreaterThan(0.95)
     }
-  // Each shot's own sound from its cut point on, and nothing of the others': the loudest of a shot lies where it does in its recording.
+  // Each shot's own sound from its cut point on, and nothing of the others': the loudest of a shot lies where it does
+  // in its recording.
   const heard = sound(path)
   shots.forEach((shot, n) => {
     const own = sound(`public/demo/${shot}.mp4`)

@@ -16,7 +16,10 @@ const RATE = 30
 const FIRST = 12
 const LAST = 260
 
-/** The whole of a recording, wide, from frame `FIRST` up to, not including, `LAST`; struck out from frame 100 up to 131. */
+/**
+ * The whole of a recording, wide, from frame `FIRST` up to, not including, `LAST`; struck out from frame 100 up to
+ * 131.
+ */
 function wideEdit(recording: string): Edit {
   const { highlight, setups, layouts, recordings } = sampleEdit()
   const at = (frame: number) => Math.round((frame * 1e6) / RATE)
@@ -114,7 +117,8 @@ test('whole frames with nothing over them go into a wide file as they were coded
   const file = join(dir, finished.names[0] as string)
   const shown = Array.from({ length: LAST - FIRST }, (_, i) => FIRST + i).filter((n) => n < 100 || n >= 131)
   expect(finished.frames).toBe(shown.length)
-  // Key frames at 45, 90, 135, 180, 225: taken over are 45 to 99, and 135 to the end but for what leans on later frames.
+  // Key frames at 45, 90, 135, 180, 225: taken over are 45 to 99, and 135 to the end but for what leans on later
+  // frames.
   expect(finished.framesTakenOver).toBeGreaterThanOrEqual(100 - 45 - 4 + (LAST - 135 - 4))
   const [own, recorded] = [prints(file), prints(recording)]
   expect(own.length).toBe(shown.length)

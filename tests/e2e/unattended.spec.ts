@@ -42,7 +42,8 @@ test('a file made without a person is, frame by frame and in its sound, the one 
   await setNumber(page, 1, 'Speed', '125')
   const edit = await handOn(page, /^Edit alone/)
   const bundle = await handOn(page, /^Bundle with what is used/)
-  // VP9 at a held quality gives the same bytes for the same pictures; the browser's H.264 does not, from one time to the next.
+  // VP9 at a held quality gives the same bytes for the same pictures; the browser's H.264 does not, from one time to
+  // the next.
   const { path } = await renderAndSave(page, { coding: 'VP9 in MP4' })
   const out = tempDir('rendered')
   writeFileSync(join(dirname(edit), 'preset.json'), '{"coding":"mp4-vp9"}')

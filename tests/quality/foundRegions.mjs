@@ -1,4 +1,5 @@
-// Cameras over games, calls, and footage without either: how many of the proposals lie where the pictures are, and how many where there is none?
+// Cameras over games, calls, and footage without either: how many of the proposals lie where the pictures are, and
+// how many where there is none?
 import { spawnSync } from 'node:child_process'
 import { core } from './core.mjs'
 import { callScene, gameScene, seeded } from './scenes.mjs'

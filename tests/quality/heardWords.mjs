@@ -1,4 +1,5 @@
-// The demo footage, of which it is known what is said, when and by whom: how much of its speech is heard, how well a pasted text lies on it, who is named.
+// The demo footage, of which it is known what is said, when and by whom: how much of its speech is heard, how well a
+// pasted text lies on it, who is named.
 import { scripts } from '../../demo/script.mjs'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
@@ -94,7 +95,8 @@ export async function heardWords(page) {
       heard.found += Number(was)
       heard.wrong += Number(was && !is)
     }
-    // Lines that follow each other closely are one stretch of speech: an edge counts where there is one in what is known.
+    // Lines that follow each other closely are one stretch of speech: an edge counts where there is one in what is
+    // known.
     for (const { from, to } of blanks)
       heard.edges.push(
         Math.min(...said.map((s) => Math.abs(s.from - from))),

@@ -1,4 +1,5 @@
-// Hostile files and requests, through the real interface and the real server: each is refused in plain words, soon, with nothing changed and the page never blocked for long.
+// Hostile files and requests, through the real interface and the real server: each is refused in plain words, soon,
+// with nothing changed and the page never blocked for long.
 import { deflateRawSync } from 'node:zlib'
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import http from 'node:http'
@@ -22,7 +23,10 @@ const noise = (bytes) => Buffer.from(Array.from({ length: bytes }, () => random.
 const cue = (n, text) =>
   `${String(Math.floor(n / 3600)).padStart(2, '0')}:${String(Math.floor(n / 60) % 60).padStart(2, '0')}:${String(n % 60).padStart(2, '0')}.000 --> ${String(Math.floor((n + 1) / 3600)).padStart(2, '0')}:${String(Math.floor((n + 1) / 60) % 60).padStart(2, '0')}:${String((n + 1) % 60).padStart(2, '0')}.000\n${text}\n`
 
-/** A zip written by hand: `entries` are `{ name, data, says }`; `says`: sizes that its list claims instead of the true ones. */
+/**
+ * A zip written by hand: `entries` are `{ name, data, says }`; `says`: sizes that its list claims instead of the true
+ * ones.
+ */
 function zip(entries) {
   const locals = []
   const centrals = []

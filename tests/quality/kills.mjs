@@ -1,4 +1,5 @@
-// Browsers killed at random moments of seeded work: what was done and is not there afterwards, and whether anything came in by halves.
+// Browsers killed at random moments of seeded work: what was done and is not there afterwards, and whether anything
+// came in by halves.
 import { spawn, spawnSync } from 'node:child_process'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -10,7 +11,10 @@ import { inDatabase } from '../support/inDatabase.mjs'
 import { seeded } from './scenes.mjs'
 
 const SEED = Number(process.env.SEED ?? 20261129)
-/** How many browsers are killed: in mid-edit, of those with four busy loops beside them, and over each way of bringing something in. */
+/**
+ * How many browsers are killed: in mid-edit, of those with four busy loops beside them, and over each way of bringing
+ * something in.
+ */
 const EDIT_KILLS = Number(process.env.EDIT_KILLS ?? 100)
 const BUSY_SHARE = 0.25
 const BRING_IN_KILLS = Number(process.env.BRING_IN_KILLS ?? 20)
@@ -222,7 +226,10 @@ function isWhole({ recordings, files, highlights, setups, layouts, images }) {
   )
 }
 
-/** Kills browsers over `begin(page)`, each in an empty profile; how many had some of it and not all. `isAll`: whether what is stored is all of it. */
+/**
+ * Kills browsers over `begin(page)`, each in an empty profile; how many had some of it and not all. `isAll`: whether
+ * what is stored is all of it.
+ */
 async function bringInKills(baseURL, begin, latestMs, isAll) {
   const random = seeded(SEED + 1)
   const result = { kills: 0, halves: 0, whole: 0, nothing: 0 }

@@ -1,4 +1,5 @@
-// A full Shelf and a big highlight, put into the browser's own database: how soon each screen is there, and how soon it answers a key.
+// A full Shelf and a big highlight, put into the browser's own database: how soon each screen is there, and how soon
+// it answers a key.
 import { spawnSync } from 'node:child_process'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -53,7 +54,10 @@ function makeEightHours(dir) {
   return out
 }
 
-/** Fills the database from the one recording, highlight and render that are in it. Says which highlight is the big one. */
+/**
+ * Fills the database from the one recording, highlight and render that are in it. Says which highlight is the big
+ * one.
+ */
 function fill(page) {
   return inDatabase(
     page,
@@ -158,7 +162,10 @@ function fill(page) {
   )
 }
 
-/** Opens a screen: ms until what is named is seen, and the slowest of some presses of a key, ms to the next picture (null: not there). */
+/**
+ * Opens a screen: ms until what is named is seen, and the slowest of some presses of a key, ms to the next picture
+ * (null: not there).
+ */
 async function visit(page, address, seen, keys) {
   const begun = Date.now()
   await page.goto(address, { waitUntil: 'commit' })

@@ -1,4 +1,5 @@
-// Three hours made of the demo footage, with its loud moment planted at ten known times: how many are among the first proposals?
+// Three hours made of the demo footage, with its loud moment planted at ten known times: how many are among the first
+// proposals?
 import { spawnSync } from 'node:child_process'
 import { existsSync, mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
@@ -42,7 +43,10 @@ function keyFrames(file) {
   return String(stdout).split('\n').filter(Boolean).map(parseFloat)
 }
 
-/** Pieces of demo footage, all coded alike so that they can be put end to end without coding them again. `loud` is the planted one. */
+/**
+ * Pieces of demo footage, all coded alike so that they can be put end to end without coding them again. `loud` is the
+ * planted one.
+ */
 const PIECES = {
   quietStream: { file: 'ridge-cup-stream', from: 0, to: 16.6 },
   laterStream: { file: 'ridge-cup-stream', from: 25.4, to: 40 },
@@ -89,8 +93,10 @@ function makePieces() {
 }
 
 /**
- * Ordinary pieces in a seeded order; one loud one somewhere in each tenth of the time. Gives the file and where the loud line came to lie,
- * seconds: told from the key frames, since every piece begins with one and the pieces' sound makes each a little longer than it should be.
+ * Ordinary pieces in a seeded order; one loud one somewhere in each tenth of the time. Gives the file and where the
+ * loud line came to lie,
+ * seconds: told from the key frames, since every piece begins with one and the pieces' sound makes each a little
+ * longer than it should be.
  */
 function makeRecording(seed) {
   makePieces()

@@ -1,4 +1,5 @@
-// Twenty setups, five new recordings of each: other content, another size, other coding. How many are recognised, and is any taken for another?
+// Twenty setups, five new recordings of each: other content, another size, other coding. How many are recognised, and
+// is any taken for another?
 import { core } from './core.mjs'
 import { coded } from './foundRegions.mjs'
 import { callScene, gameScene, seeded } from './scenes.mjs'
@@ -13,7 +14,10 @@ const SIZES = [
   { width: 1920, height: 1080 },
 ]
 
-/** A setup is what stays: the place of the camera, its room and border, the displays, or the grid of a call. Content comes with `take`. */
+/**
+ * A setup is what stays: the place of the camera, its room and border, the displays, or the grid of a call. Content
+ * comes with `take`.
+ */
 function setup(n, seed) {
   const random = seeded(seed * 31 + n)
   const own = seed + n * 1000

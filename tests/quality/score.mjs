@@ -1,4 +1,5 @@
-// `npm run score [name] [-- --json]`: bars that are figures, not pass or fail. One line each: { name, figure, unit, bar, met }.
+// `npm run score [name] [-- --json]`: bars that are figures, not pass or fail. One line each: { name, figure, unit,
+// bar, met }.
 import { openBrimble } from '../../scripts/headless.mjs'
 import { foundRegions } from './foundRegions.mjs'
 import { heardWords } from './heardWords.mjs'

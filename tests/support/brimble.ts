@@ -87,7 +87,10 @@ export async function moveCut(page: Page, which: 'In point' | 'Out point', secon
   for (let i = 0; i < Math.abs(seconds); i++) await handle.press(seconds > 0 ? 'Shift+ArrowDown' : 'Shift+ArrowUp')
 }
 
-/** Opens the render dialog, chooses, renders, waits in the Outbox, and saves the file; returns its path and the Outbox's row. */
+/**
+ * Opens the render dialog, chooses, renders, waits in the Outbox, and saves the file; returns its path and the
+ * Outbox's row.
+ */
 export async function renderAndSave(
   page: Page,
   options: { rate?: string; coding?: string } = {},
@@ -115,7 +118,10 @@ export async function renderAndSave(
   return { path, fileName: saved.suggestedFilename(), row }
 }
 
-/** Fails the test at its end if the page wrote an error to the console, threw, or asked for anything outside itself; `butFor` leaves out what the test provokes. */
+/**
+ * Fails the test at its end if the page wrote an error to the console, threw, or asked for anything outside itself;
+ * `butFor` leaves out what the test provokes.
+ */
 export function watchForErrors(page: Page): { expectNone: (butFor?: RegExp) => void } {
   const problems: string[] = []
   page.on('console', (message) => {
@@ -137,7 +143,10 @@ export async function toDemoBench(page: Page): Promise<void> {
   await expect(page.getByRole('img', { name: 'Result, tall' })).toBeVisible()
 }
 
-/** Stores copies of a stored highlight with some of its fields changed, as another tab would: many are quicker made so than by hand. The setups and layouts stay its own. */
+/**
+ * Stores copies of a stored highlight with some of its fields changed, as another tab would: many are quicker made so
+ * than by hand. The setups and layouts stay its own.
+ */
 export async function storeCopies(
   page: Page,
   id: string,

@@ -1,7 +1,10 @@
 import type { Composition, PictureStep } from '@/core/compose/composition'
 import type { Point, Rect } from '@/core/geometry/rect'
 
-/** Every picture of a composition with where it comes to lie on the canvas: layers moved, as far as they are seen through their windows. */
+/**
+ * Every picture of a composition with where it comes to lie on the canvas: layers moved, as far as they are seen
+ * through their windows.
+ */
 export function picturesIn(
   { steps }: Pick<Composition, 'steps'>,
   offset: Point = { x: 0, y: 0 },

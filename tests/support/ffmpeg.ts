@@ -48,7 +48,10 @@ export function ffprobe(file: string): Probed {
   return { ...found, video, audio: found.streams.find((s) => s.codec_type === 'audio') }
 }
 
-/** Mean SSIM (all planes) between a file's picture and a filter graph over other inputs; the graph's output is labelled [ref]. */
+/**
+ * Mean SSIM (all planes) between a file's picture and a filter graph over other inputs; the graph's output is
+ * labelled [ref].
+ */
 export function ssim(file: string, inputs: readonly string[], graph: string): number {
   const args = [
     '-v',

@@ -35,7 +35,10 @@ const LONGEST = 3
 const IDS = ['a', 'b', 'c']
 const TEXTS = ['Last gate', 'Über den Grat', '最後のゲート', 'شريط', '👩‍✈️ two up', '<b>&amp;', 'a\nb', 'x'.repeat(60)]
 
-/** Values that a schema allows, its outermost ones more often than chance would: each number is at an end of its range half of the time. Ids are a few letters, so that some refer to something and some do not. */
+/**
+ * Values that a schema allows, its outermost ones more often than chance would: each number is at an end of its range
+ * half of the time. Ids are a few letters, so that some refer to something and some do not.
+ */
 export class FromSchema {
   constructor(
     private readonly root: JsonSchema,

@@ -1,6 +1,9 @@
 import { run } from './ffmpeg'
 
-/** Frames of a numbered recording carry their number in twelve squares, black for 0 and white for 1: four columns, three rows, the lowest bit first. */
+/**
+ * Frames of a numbered recording carry their number in twelve squares, black for 0 and white for 1: four columns,
+ * three rows, the lowest bit first.
+ */
 const COLUMNS = 4
 const ROWS = 3
 
@@ -13,7 +16,10 @@ export function numberFilter(width: number, height: number): string {
   return boxes.join(',')
 }
 
-/** The number that each frame of a file shows in its upper `width` × `height` px; NaN where a square is neither black nor white. */
+/**
+ * The number that each frame of a file shows in its upper `width` × `height` px; NaN where a square is neither black
+ * nor white.
+ */
 export function numbersOf(file: string, width: number, height: number): number[] {
   const raw = run('ffmpeg', [
     '-v',

@@ -1,11 +1,15 @@
-// Programs that tests and benchmarks start beside themselves: commands that tell in JSON lines, and a Redis of one's own.
+// Programs that tests and benchmarks start beside themselves: commands that tell in JSON lines, and a Redis of one's
+// own.
 import { spawn, spawnSync } from 'node:child_process'
 import { mkdtempSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 
-/** @typedef {{ event: string, at: number } & Record<string, unknown>} Line What a command told, and when, ms of this process. */
+/**
+ * @typedef {{ event: string, at: number } & Record<string, unknown>} Line What a command told, and when, ms of this
+ * process.
+ */
 
 /** @param {string} name */
 export const tempDir = (name) => mkdtempSync(join(tmpdir(), `brimble-${name}-`))
@@ -20,7 +24,8 @@ export async function freePort() {
 }
 
 /**
- * Starts a script that tells in JSON lines. `until`: resolves at the `times`th line of an event, rejects when the script ends before; `ended`: with its exit code, null when a signal ended it.
+ * Starts a script that tells in JSON lines. `until`: resolves at the `times`th line of an event, rejects when the
+ * script ends before; `ended`: with its exit code, null when a signal ended it.
  * @param {string} script @param {readonly string[]} args @param {Record<string, string>} env
  */
 export function start(script, args, env = {}) {
@@ -57,7 +62,10 @@ export function start(script, args, env = {}) {
   return { child, lines, until, ended, said: () => said }
 }
 
-/** A Redis of its own on loopback, which keeps what it was told on the disk; on demand behind a password and TLS, with a certificate of its own. */
+/**
+ * A Redis of its own on loopback, which keeps what it was told on the disk; on demand behind a password and TLS, with
+ * a certificate of its own.
+ */
 export class OwnRedis {
   /** @type {import('node:child_process').ChildProcess | null} */
   child = null

@@ -1,4 +1,7 @@
-/** A small seeded generator (mulberry32). The seed is in the name of each test that uses it, so a failure can be run again. */
+/**
+ * A small seeded generator (mulberry32). The seed is in the name of each test that uses it, so a failure can be run
+ * again.
+ */
 export function seeded(seed: number) {
   let a = seed >>> 0
   const next = () => {

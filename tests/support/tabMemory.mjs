@@ -4,10 +4,14 @@ const SAMPLE_MS = 50
 const NOTHING = { privateMb: 0, ownMb: 0, residentMb: 0 }
 
 /**
- * Watches the memory of a browser's tabs, workers included; of the largest tab's process at its highest. *Private* is what nobody else has:
- * `RssAnon` + `VmSwap`, which the browser's own task manager shows as a tab's memory footprint. *Own* adds what the tab shares with the browser
- * to hand pictures over (`RssShmem`). *Resident* is all of it (`VmRSS`), with the pages of the browser's program file, which every tab has.
- * @param {{ send: (method: 'SystemInfo.getProcessInfo') => Promise<{ processInfo: { type: string, id: number }[] }> }} browserSession
+ * Watches the memory of a browser's tabs, workers included; of the largest tab's process at its highest. *Private* is
+ * what nobody else has:
+ * `RssAnon` + `VmSwap`, which the browser's own task manager shows as a tab's memory footprint. *Own* adds what the
+ * tab shares with the browser
+ * to hand pictures over (`RssShmem`). *Resident* is all of it (`VmRSS`), with the pages of the browser's program
+ * file, which every tab has.
+ * @param {{ send: (method: 'SystemInfo.getProcessInfo') => Promise<{ processInfo: { type: string, id: number }[] }>
+ * }} browserSession
  */
 export function watchMemory(browserSession) {
   let peak = NOTHING

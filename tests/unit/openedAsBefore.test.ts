@@ -7,7 +7,10 @@ import { timeMapOf } from '@/core/time/timeMap'
 import edits from '../fixtures/edits.v1.json'
 import records from '../fixtures/records.v1.json'
 
-/** What was saved by the version of 30 November 2026: seeded values of every kind of record, and edits with what was drawn of them. */
+/**
+ * What was saved by the version of 30 November 2026: seeded values of every kind of record, and edits with what was
+ * drawn of them.
+ */
 describe('what an older version has saved', () => {
   it.each(Object.entries(records) as [RecordKind, unknown[]][])('%s: is read as it was written', (kind, rows) => {
     expect(rows.length).toBeGreaterThan(1)

@@ -7,7 +7,9 @@ import { isDisposable } from './disposable'
 
 const random = seeded(SEED)
 
-/** A unit's bytes so that no start code is in them (Rec. ITU-T H.264, 7.4.1), made by other means than the product's. */
+/**
+ * A unit's bytes so that no start code is in them (Rec. ITU-T H.264, 7.4.1), made by other means than the product's.
+ */
 function escaped(plain: readonly number[]): Uint8Array {
   const out: number[] = []
   for (const byte of plain) {

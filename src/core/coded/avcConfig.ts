@@ -1,6 +1,9 @@
 import { BitReader } from './bits'
 
-/** What a decoder is told about a track of H.264: the decoder configuration record of ISO/IEC 14496-15, 5.3.3.1. Parameter sets are whole NAL units. */
+/**
+ * What a decoder is told about a track of H.264: the decoder configuration record of ISO/IEC 14496-15, 5.3.3.1.
+ * Parameter sets are whole NAL units.
+ */
 export interface AvcConfig {
   profile: number
   /** Constraint flags. */

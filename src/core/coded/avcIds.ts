@@ -15,7 +15,8 @@ export interface AvcIds {
 }
 
 /**
- * Numbers for the parameter sets of one track that another, with sets of its own, does not use. Those of picture sets take a whole byte more than
+ * Numbers for the parameter sets of one track that another, with sets of its own, does not use. Those of picture sets
+ * take a whole byte more than
  * before: slices keep how their bits lie in bytes, and so their coded pictures as they are. Null when there are none.
  */
 export function idsBeside(config: AvcConfig, other: AvcConfig): AvcIds | null {
@@ -58,7 +59,10 @@ export function configWithIds(config: AvcConfig, ids: AvcIds): AvcConfig {
   }
 }
 
-/** A packet, its NAL units each behind its length in four bytes, with other numbers for its sets. What is said besides pictures and sets is left out: it may refer to them. */
+/**
+ * A packet, its NAL units each behind its length in four bytes, with other numbers for its sets. What is said besides
+ * pictures and sets is left out: it may refer to them.
+ */
 export function packetWithIds(packet: Uint8Array, ids: AvcIds): Uint8Array<ArrayBuffer> {
   const units: Uint8Array[] = []
   const view = new DataView(packet.buffer, packet.byteOffset, packet.byteLength)

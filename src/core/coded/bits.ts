@@ -1,4 +1,7 @@
-/** Reads bits, the highest of a byte first, and unsigned Exp-Golomb codes (Rec. ITU-T H.264, 9.1). Beyond the end there are zeros. */
+/**
+ * Reads bits, the highest of a byte first, and unsigned Exp-Golomb codes (Rec. ITU-T H.264, 9.1). Beyond the end
+ * there are zeros.
+ */
 export class BitReader {
   constructor(
     private readonly bytes: Uint8Array,

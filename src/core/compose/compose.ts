@@ -54,7 +54,10 @@ function drawPassage(edit: Edit, map: TimeMap, shape: Shape, { passage, recordin
 
 const sizeOf = ({ width, height }: Size): Size => ({ width, height })
 
-/** The frame shown when `passage` is at `recordingMicros`, which may lie beyond its cut points (to look at what a trim would gain). */
+/**
+ * The frame shown when `passage` is at `recordingMicros`, which may lie beyond its cut points (to look at what a trim
+ * would gain).
+ */
 export function composePassageAt(
   edit: Edit,
   map: TimeMap,
@@ -73,7 +76,10 @@ export function composePassageAt(
   }
 }
 
-/** The frame of a highlight in a shape at output time `t`, or null outside the highlight. `map` is the edit's own time map. */
+/**
+ * The frame of a highlight in a shape at output time `t`, or null outside the highlight. `map` is the edit's own time
+ * map.
+ */
 export function compose(edit: Edit, map: TimeMap, shape: Shape, t: Micros): Composition | null {
   const shown = onScreenAt(map, t)
   if (!shown) return null
@@ -97,7 +103,10 @@ function stepsOnTop(edit: Edit, map: TimeMap, shape: Shape, passage: Passage, t:
   ]
 }
 
-/** What comes on next after `t`: the first moment of the run that follows, with the output time at which it starts; null when nothing does. */
+/**
+ * What comes on next after `t`: the first moment of the run that follows, with the output time at which it starts;
+ * null when nothing does.
+ */
 export function nextFeed(map: TimeMap, t: Micros): { feed: Feed; startMicros: Micros } | null {
   for (const placed of map.passages)
     for (const [index, run] of placed.runs.entries()) {

@@ -25,7 +25,10 @@ export interface PanelSource {
   feed: PanelFeed | null
 }
 
-/** What plays in a panel: the passage, unless it has a feed of its own. A feed whose passage is gone counts for nothing. */
+/**
+ * What plays in a panel: the passage, unless it has a feed of its own. A feed whose passage is gone counts for
+ * nothing.
+ */
 export function sourceOfPanel({ highlight }: Edit, passage: Passage, panelId: PanelFeed['panelId']): PanelSource {
   const own = { recordingId: passage.recordingId, setupId: passage.setupId, from: passage, feed: null }
   const feed = passage.feeds.find((f) => f.panelId === panelId)
@@ -36,7 +39,10 @@ export function sourceOfPanel({ highlight }: Edit, passage: Passage, panelId: Pa
   return other ? { recordingId: other.recordingId, setupId: other.setupId, from: other, feed } : own
 }
 
-/** A panel's own run through a recording at a moment of the output: where it is (which may lie outside the recording), and how fast it goes. */
+/**
+ * A panel's own run through a recording at a moment of the output: where it is (which may lie outside the recording),
+ * and how fast it goes.
+ */
 export interface PanelPlay {
   recordingId: RecordingId
   micros: Micros
@@ -44,7 +50,10 @@ export interface PanelPlay {
   lane: string
 }
 
-/** What a panel plays of its own while the passage's picture is at `recordingMicros`, output time `t`; null when it shows the passage, or nothing. */
+/**
+ * What a panel plays of its own while the passage's picture is at `recordingMicros`, output time `t`; null when it
+ * shows the passage, or nothing.
+ */
 export function panelPlay(
   map: TimeMap,
   passage: Passage,
@@ -83,7 +92,10 @@ export function panelPlay(
 export const pictureSpeed = ({ picture, speedPercent }: Pick<Passage, 'picture' | 'speedPercent'>): number =>
   picture?.speedPercent ?? speedPercent
 
-/** Where a panel's feed is while the passage's picture is at `recordingMicros`, output time `t`; null when it plays nothing of its own. */
+/**
+ * Where a panel's feed is while the passage's picture is at `recordingMicros`, output time `t`; null when it plays
+ * nothing of its own.
+ */
 export function feedMoment(
   edit: Edit,
   map: TimeMap,

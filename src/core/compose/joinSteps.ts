@@ -34,7 +34,10 @@ function following(direction: Direction, share: number, size: Size): Point {
   return { x: gone.x - whole.x, y: gone.y - whole.y }
 }
 
-/** The steps of a frame on the way from what one passage draws to what the next does; `progress` 0..1 is already eased. */
+/**
+ * The steps of a frame on the way from what one passage draws to what the next does; `progress` 0..1 is already
+ * eased.
+ */
 export function joinSteps(
   join: PlacedJoin['join'],
   progress: number,
@@ -71,7 +74,10 @@ export function joinSteps(
 /** Everything that is drawn, in order. */
 export const allOf = ({ behind, panels }: Drawn): Step[] => [...behind, ...panels.map((p) => p.step)]
 
-/** Panels in the next passage's places: one that goes on with what it showed stays, any other is pushed out by what comes. */
+/**
+ * Panels in the next passage's places: one that goes on with what it showed stays, any other is pushed out by what
+ * comes.
+ */
 function pushPanels(direction: Direction, progress: number, from: Drawn, to: Drawn): Step[] {
   return [
     ...to.behind,
@@ -91,7 +97,9 @@ const sameRect = (a: Rect, b: Rect) => a.x === b.x && a.y === b.y && a.width ===
 const overlaps = (a: Rect, b: Rect) =>
   a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height
 
-/** Whether two pictures show the same moment of the same walk through a recording, but for what rounding makes of it. */
+/**
+ * Whether two pictures show the same moment of the same walk through a recording, but for what rounding makes of it.
+ */
 const goesOn = (a: PictureStep, b: PictureStep) =>
   a.feed.lane === b.feed.lane &&
   a.feed.recordingId === b.feed.recordingId &&

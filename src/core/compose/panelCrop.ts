@@ -15,7 +15,8 @@ export interface PanelPicture {
 }
 
 /**
- * Crop and place of a region in a panel. Never reaches beyond the region's bounds and never stretches: a *fill* crop has the
+ * Crop and place of a region in a panel. Never reaches beyond the region's bounds and never stretches: a *fill* crop
+ * has the
  * panel's proportion exactly; a *whole* picture keeps its own, to the even pixel, in the middle of the panel.
  */
 export function panelPicture(
@@ -54,7 +55,9 @@ function wholePicture(bounds: Rect, rect: Rect, turn: Turn): PanelPicture {
   return { crop: cropToFill(bounds, turnedProportion(dest, turn), centreOf(bounds)), dest }
 }
 
-/** Which way through the frame a movement on the canvas goes, for a panel that is turned or flipped; in the same unit. */
+/**
+ * Which way through the frame a movement on the canvas goes, for a panel that is turned or flipped; in the same unit.
+ */
 export function throughFrame({ turn, flip }: Pick<Panel, 'turn' | 'flip'>, { x, y }: Point): Point {
   const back: Record<Turn, Point> = { 0: { x, y }, 1: { x: y, y: -x }, 2: { x: -x, y: -y }, 3: { x: -y, y: x } }
   const unturned = back[turn]

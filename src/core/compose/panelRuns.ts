@@ -8,7 +8,10 @@ import type { PictureStep } from './composition'
 import { panelPlay, pictureSpeed } from './feeds'
 import { placePanels } from './placePanels'
 
-/** What one panel plays during a run of a passage. `inMicros`: recording time at the run's start, which may lie outside the recording, whose first or last frame then stands still. */
+/**
+ * What one panel plays during a run of a passage. `inMicros`: recording time at the run's start, which may lie
+ * outside the recording, whose first or last frame then stands still.
+ */
 export interface PanelRun {
   step: PictureStep
   recordingId: RecordingId
@@ -16,7 +19,10 @@ export interface PanelRun {
   speedPercent: number
 }
 
-/** What every panel of a shape plays during a run, from the lowest to the highest, as the composition draws it in the run's middle. */
+/**
+ * What every panel of a shape plays during a run, from the lowest to the highest, as the composition draws it in the
+ * run's middle.
+ */
 export function panelRuns(edit: Edit, map: TimeMap, shape: Shape, placed: PlacedPassage, run: Run): PanelRun[] {
   const { passage } = placed
   const own = pictureMicrosAt(placed, run.startMicros)

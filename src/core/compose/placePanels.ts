@@ -11,7 +11,8 @@ import { panelPicture, type PanelPicture } from './panelCrop'
 import { regionIn } from './regionIn'
 
 /**
- * A panel in a shape: where it lies, which region it shows as that lies in the passage, and the crop; no region when the setup has none for
+ * A panel in a shape: where it lies, which region it shows as that lies in the passage, and the crop; no region when
+ * the setup has none for
  * its role. `source` is what plays in it.
  */
 export interface PlacedPanel extends SolvedPanel {
@@ -24,7 +25,8 @@ export interface PlacedPanel extends SolvedPanel {
 const WHOLE_REGION = newRegion('whole' as RegionId, 'whole', 'Whole', WHOLE_FRAME)
 
 /**
- * Every panel of a passage's layout in a shape, solved and cropped, at a recording time: crop paths move with it. Throws RangeError when the
+ * Every panel of a passage's layout in a shape, solved and cropped, at a recording time: crop paths move with it.
+ * Throws RangeError when the
  * edit lacks a record.
  */
 export function placePanels(

@@ -6,7 +6,10 @@ import type { Micros } from '../time/micros'
 import { pathAt } from './cropPath'
 import type { RegionId } from '../model/ids'
 
-/** A region as it lies in one passage at a recording time: with the passage's own shift, and its focus where the passage's crop path has it. */
+/**
+ * A region as it lies in one passage at a recording time: with the passage's own shift, and its focus where the
+ * passage's crop path has it.
+ */
 export function regionIn(
   passage: Pick<Passage, 'regionShifts' | 'cropPaths'>,
   region: Region,
@@ -36,7 +39,10 @@ function shifted(rect: Rect, { dx, dy, scale }: RegionShift): Rect {
   return pushInside({ x: x + dx - width / 2, y: y + dy - height / 2, width, height }, WHOLE_FRAME)
 }
 
-/** The shift that puts a region's bounds onto `to`, fractions of the frame: centre on centre, as wide as that where a shift may be. */
+/**
+ * The shift that puts a region's bounds onto `to`, fractions of the frame: centre on centre, as wide as that where a
+ * shift may be.
+ */
 export function shiftTo({ id, bounds }: Pick<Region, 'id' | 'bounds'>, to: Rect): RegionShift {
   const from = centreOf(bounds)
   const centre = centreOf(to)

@@ -4,7 +4,10 @@ import { seenOf } from './seen'
 
 const CROP = { x: 100.5, y: 40, width: 320, height: 180.25 }
 
-/** Where a canvas that is turned by quarters, then flipped, puts a place of the crop into a rectangle of one by one: each side counted from its middle. */
+/**
+ * Where a canvas that is turned by quarters, then flipped, puts a place of the crop into a rectangle of one by one:
+ * each side counted from its middle.
+ */
 function placed(u: number, v: number, turn: Turn, flip: boolean): { a: number; b: number } {
   const [x, y] = [(u - 0.5) * (flip ? -1 : 1), v - 0.5]
   const [cos, sin] = [Math.cos((turn * Math.PI) / 2), Math.sin((turn * Math.PI) / 2)]

@@ -1,7 +1,10 @@
 import type { Point, Rect } from '../geometry/rect'
 import type { Orientation } from './composition'
 
-/** What a rectangle shows of a picture: the place at its upper left corner, and the ways from there to those at its upper right and lower left ones. */
+/**
+ * What a rectangle shows of a picture: the place at its upper left corner, and the ways from there to those at its
+ * upper right and lower left ones.
+ */
 export interface Seen {
   from: Point
   across: Point

@@ -86,7 +86,10 @@ function step(text: string, style: TextStyle, area: Rect, canvas: Size, since: M
     : [{ kind: 'text', text, style: styleIn(style, area, canvas), area, word: null, ...entered(style, since) }]
 }
 
-/** A style that says where in its area words stand, wherever that area is: *near* the picture is towards the canvas's middle. */
+/**
+ * A style that says where in its area words stand, wherever that area is: *near* the picture is towards the canvas's
+ * middle.
+ */
 export function styleIn(style: TextStyle, area: Rect, canvas: Size): TextStyle {
   return style.place === 'near'
     ? { ...style, place: area.y + area.height / 2 < canvas.height / 2 ? 'bottom' : 'top' }

@@ -17,7 +17,8 @@ export const DEAD_AIR_DEFAULTS: DeadAirSettings = { leastMicros: 700_000, levelD
 const BLIP_MICROS = 60_000
 
 /**
- * Pauses in a row of levels (dBFS, one for each `stepMicros` from `fromMicros` on): what would be struck out, breath left on
+ * Pauses in a row of levels (dBFS, one for each `stepMicros` from `fromMicros` on): what would be struck out, breath
+ * left on
  * either side. A pause at the very start or end of the row keeps its breath only toward the sound.
  */
 export function findDeadAir(

@@ -20,7 +20,10 @@ export interface ShortHandle {
   speedPercent: number | null
 }
 
-/** Every join of a *hold* highlight whose handles are too short. Overlapping joins use what lies inside the cuts and need none. */
+/**
+ * Every join of a *hold* highlight whose handles are too short. Overlapping joins use what lies inside the cuts and
+ * need none.
+ */
 export function shortHandles(map: TimeMap, footageOf: (passage: Passage) => Footage): ShortHandle[] {
   return map.joins.flatMap(({ index, fromMicros, toMicros }) => {
     const before = map.passages[index]

@@ -127,7 +127,8 @@ describe('a leapfrog', () => {
     const { passages } = edit.highlight
     const third = passages[2]
     if (!third) throw new Error('no shot')
-    // The third stays for its own and half a join: until 18.0 + 1.5 + 0.2 s of its recording; the second until 9.0 + 3.0 + 0.2 s.
+    // The third stays for its own and half a join: until 18.0 + 1.5 + 0.2 s of its recording; the second until 9.0 +
+    // 3.0 + 0.2 s.
     expect(shortShots(passages, how(2), () => footage)).toEqual([])
     const short = shortShots(passages, how(2), () => ({ ...footage, durationMicros: 19_600_000 }))
     expect(short).toEqual([{ passageId: 'shot 2', missingFrames: 6, slipMicros: -100_000, speedPercent: 90 }])

@@ -49,7 +49,8 @@ export function lastArrangement({ role }: Pick<Leapfrog, 'role'>): Arrangement {
 export const layoutsFor = ({ bands }: Pick<Leapfrog, 'bands'>): number => bands + 1
 
 /**
- * Passages laid out as a leapfrog: their cut points and sound stay, their layouts, feeds and joins are new. `layoutIds` are those of
+ * Passages laid out as a leapfrog: their cut points and sound stay, their layouts, feeds and joins are new.
+ * `layoutIds` are those of
  * {@link bandsArrangement} for 1, 2 … bands taken, then of {@link lastArrangement}.
  */
 export function leapfrog(passages: readonly Passage[], how: Leapfrog, layoutIds: readonly LayoutId[]): Passage[] {
@@ -137,7 +138,10 @@ export function withOwnPicture(passage: Passage, change: { slipMicros: Micros } 
   }
 }
 
-/** What puts a short shot right with the least to be seen of it: a little slower, else a little earlier, else much slower; null when nothing does. */
+/**
+ * What puts a short shot right with the least to be seen of it: a little slower, else a little earlier, else much
+ * slower; null when nothing does.
+ */
 export function remedyOf({ slipMicros, speedPercent }: ShortShot): Parameters<typeof withOwnPicture>[1] | null {
   if (speedPercent !== null && (speedPercent >= LITTLE_SLOWER || slipMicros === null)) return { speedPercent }
   return slipMicros === null ? null : { slipMicros }

@@ -22,7 +22,10 @@ export function onFrame(footage: Footage, t: Micros): Micros {
   return snapToFrame(clampMicros(t, 0, footage.durationMicros), frameRate, firstFrameMicros)
 }
 
-/** `passage` with its in or out point at the frame nearest to `t`; the two stay a frame apart and inside the recording. */
+/**
+ * `passage` with its in or out point at the frame nearest to `t`; the two stay a frame apart and inside the
+ * recording.
+ */
 export function trim(passage: Passage, which: 'in' | 'out', t: Micros, footage: Footage): Passage {
   const at = onFrame(footage, t)
   const frame = oneFrame(footage)
@@ -60,7 +63,10 @@ export function slip(passage: Passage, by: Micros, footage: Footage): Passage {
   return outMicros > moved ? { ...passage, inMicros: moved, outMicros, strikes, picture } : passage
 }
 
-/** Cuts a passage in two at recording time `t`; unchanged when `t` is not inside. Joins and fades stay at the outer ends, and every panel goes on with what it plays. */
+/**
+ * Cuts a passage in two at recording time `t`; unchanged when `t` is not inside. Joins and fades stay at the outer
+ * ends, and every panel goes on with what it plays.
+ */
 export function split(
   passages: readonly Passage[],
   id: PassageId,
@@ -102,7 +108,10 @@ function goingOn(passage: Passage, late: Micros): Passage {
   return { ...passage, feeds, picture: passage.picture && on(passage.picture) }
 }
 
-/** Strikes out a stretch of recording time; joins strikes it touches. Unchanged when nothing of the passage would be left. */
+/**
+ * Strikes out a stretch of recording time; joins strikes it touches. Unchanged when nothing of the passage would be
+ * left.
+ */
 export function strikeOut(passage: Passage, stretch: Strike): Passage {
   const strikes = mergeStrikes([...passage.strikes, stretch])
   return keptStretches({ ...passage, strikes }).length > 0 ? { ...passage, strikes } : passage
@@ -128,7 +137,10 @@ export function mergeStrikes(strikes: readonly Strike[]): Strike[] {
   return merged
 }
 
-/** Strikes out everything between two output times, in every passage it touches; a passage that would be left empty goes, the last one stays. */
+/**
+ * Strikes out everything between two output times, in every passage it touches; a passage that would be left empty
+ * goes, the last one stays.
+ */
 export function strikeOutput(
   map: TimeMap,
   fromMicros: Micros,

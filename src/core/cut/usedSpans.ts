@@ -11,7 +11,10 @@ export interface Span {
   toMicros: Micros
 }
 
-/** What of a recording edits use, with handles of so much on either side and what joins take beyond cut points; merged, in order. */
+/**
+ * What of a recording edits use, with handles of so much on either side and what joins take beyond cut points;
+ * merged, in order.
+ */
 export function usedSpans(edits: readonly Edit[], id: RecordingId, handleMicros: Micros): Span[] {
   const spans = edits.flatMap(({ highlight }) => {
     const map = timeMapOf(highlight)

@@ -1,6 +1,9 @@
 import type { Micros } from '../time/micros'
 
-/** A recording is looked through in parts of this length, each kept by itself, so that what is done is never done again. */
+/**
+ * A recording is looked through in parts of this length, each kept by itself, so that what is done is never done
+ * again.
+ */
 export const PART_MICROS: Micros = 60_000_000
 
 /** Steps of the waveform: a hundredth of a second. */
@@ -16,7 +19,10 @@ export interface SoundPart {
   peaks: Uint8Array<ArrayBuffer>
   /** Root mean square of the same steps, 0..255. */
   rms: Uint8Array<ArrayBuffer>
-  /** K-weighted loudness of the channels' mean in each {@link LOUDNESS_STEP_MICROS} (filters of ITU-R BS.1770, ungated), LUFS as in two channels; −120 for silence. */
+  /**
+   * K-weighted loudness of the channels' mean in each {@link LOUDNESS_STEP_MICROS} (filters of ITU-R BS.1770,
+   * ungated), LUFS as in two channels; −120 for silence.
+   */
   loudness: Float32Array<ArrayBuffer>
   /** Probability of speech in each {@link SPEECH_STEP_MICROS}, 0..255 for 0..1. */
   speech: Uint8Array<ArrayBuffer>

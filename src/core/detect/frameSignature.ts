@@ -7,7 +7,10 @@ const PIXELS = SIGNATURE_WIDTH * SIGNATURE_HEIGHT
 /** Steps of each colour in the histogram. */
 const BINS = 4
 
-/** What is kept of a picture to compare it with others: luma, row by row, and how its pixels spread over 64 colours (shares, summing to 1). */
+/**
+ * What is kept of a picture to compare it with others: luma, row by row, and how its pixels spread over 64 colours
+ * (shares, summing to 1).
+ */
 export interface FrameSignature {
   luma: Uint8Array
   colours: Float32Array
@@ -41,7 +44,10 @@ export function colourDistance(a: FrameSignature, b: FrameSignature): number {
   return sum / 2
 }
 
-/** Between two neighbouring frames, this much change of both kinds is another shot: a flash changes luma alone, a pan colours little. */
+/**
+ * Between two neighbouring frames, this much change of both kinds is another shot: a flash changes luma alone, a pan
+ * colours little.
+ */
 const CUT_COLOURS = 0.35
 const CUT_MOTION = 0.08
 

@@ -26,7 +26,10 @@ const MIN_MOTION = 0.004
 /** Speech is counted over this many steps around a moment. */
 const SPEECH_STEPS = 6
 
-/** How lively a recording is over time, one value for each {@link LIVELINESS_STEP_MICROS} from its start; 0 where nothing is known yet. */
+/**
+ * How lively a recording is over time, one value for each {@link LIVELINESS_STEP_MICROS} from its start; 0 where
+ * nothing is known yet.
+ */
 export interface Liveliness {
   /** Weighted sum of the signs below, 0..1. */
   score: Float32Array
@@ -87,7 +90,10 @@ function loudnessSteps({ sound }: Analysis, steps: number): Float32Array {
   return row
 }
 
-/** The loudest but one of values `from` up to `to`; the only one where there is no other. Worked out again with every part that comes in, so without sorting. */
+/**
+ * The loudest but one of values `from` up to `to`; the only one where there is no other. Worked out again with every
+ * part that comes in, so without sorting.
+ */
 function secondLoudest(loudness: Float32Array, from: number, to: number): number {
   let first = -Infinity
   let second = -Infinity
@@ -141,7 +147,10 @@ function movingMean(row: Float32Array, reach: number): Float32Array {
   })
 }
 
-/** Each value with a quarter of either neighbour's: steady enough to find one peak for one event, and short events keep most of their height. */
+/**
+ * Each value with a quarter of either neighbour's: steady enough to find one peak for one event, and short events
+ * keep most of their height.
+ */
 function smoothed(row: Float32Array): Float32Array {
   return row.map((v, i) => v / 2 + (row[Math.max(0, i - 1)] ?? 0) / 4 + (row[Math.min(row.length - 1, i + 1)] ?? 0) / 4)
 }

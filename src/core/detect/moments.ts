@@ -22,7 +22,9 @@ export interface ProposalSettings {
 /** Below this nothing is worth a proposal. */
 const MIN_SCORE = 0.05
 
-/** The rise begins, and the fall has ended, where the score is under this share of the peak's for {@link CALM_STEPS}. */
+/**
+ * The rise begins, and the fall has ended, where the score is under this share of the peak's for {@link CALM_STEPS}.
+ */
 const EDGE_SHARE = 0.35
 const CALM_STEPS = 4
 
@@ -34,7 +36,9 @@ const AFTER_FALL_MICROS = 2 * MICROS_PER_SECOND
 const SNAP_MICROS = 2.5 * MICROS_PER_SECOND
 const BREATH_MICROS = 150_000
 
-/** The liveliest moments, best first; none overlaps another. `speech` and `cuts` in order: what edges are snapped to. */
+/**
+ * The liveliest moments, best first; none overlaps another. `speech` and `cuts` in order: what edges are snapped to.
+ */
 export function proposeMoments(
   liveliness: Liveliness,
   durationMicros: Micros,
@@ -109,7 +113,10 @@ function riseAndFall(score: Float32Array, peak: number): Edges {
   return { inMicros: walk(-1) * LIVELINESS_STEP_MICROS, outMicros: (walk(1) + 1) * LIVELINESS_STEP_MICROS }
 }
 
-/** Held to the recording and to the length; what is too long keeps two thirds before its peak at most, as a story does. */
+/**
+ * Held to the recording and to the length; what is too long keeps two thirds before its peak at most, as a story
+ * does.
+ */
 function withinLength(
   { inMicros, outMicros }: Edges,
   peakMicros: Micros,
@@ -124,7 +131,10 @@ function withinLength(
   return { inMicros: start, outMicros: Math.min(to, start + mostMicros) }
 }
 
-/** Into the pause before a sentence and the pause after one, or onto a shot's first frame, where one is near; never into what is between rise and fall. */
+/**
+ * Into the pause before a sentence and the pause after one, or onto a shot's first frame, where one is near; never
+ * into what is between rise and fall.
+ */
 function snapped(
   { inMicros, outMicros }: Edges,
   rise: Edges,

@@ -3,7 +3,10 @@ import type { MomentId } from '../model/ids'
 import type { Moment } from '../model/spotting'
 import type { ProposedMoment } from './moments'
 
-/** A proposal as a moment that nothing has been decided about yet. Its id follows from its peak, so that it stays picked up while more is found. */
+/**
+ * A proposal as a moment that nothing has been decided about yet. Its id follows from its peak, so that it stays
+ * picked up while more is found.
+ */
 export function asMoment(proposal: ProposedMoment): Moment {
   return { ...proposal, id: `peak ${proposal.peakMicros}` as MomentId, source: 'proposed', label: '', state: 'open' }
 }

@@ -36,7 +36,10 @@ export function speechStretches(
     .filter((s) => s.toMicros - s.fromMicros >= MIN_SPEECH_MICROS)
 }
 
-/** Speech in everything that has been heard of a recording, in order; stretches that meet at the border of two parts are joined. */
+/**
+ * Speech in everything that has been heard of a recording, in order; stretches that meet at the border of two parts
+ * are joined.
+ */
 export function speechOfAnalysis({ sound }: Pick<Analysis, 'sound'>): SpeechStretch[] {
   const parts = [...sound].sort(([a], [b]) => a - b)
   const joined: SpeechStretch[] = []

@@ -23,7 +23,8 @@ export class Waveform {
   }
 
   /**
-   * Loudest peak and mean level, 0..255, of each of `peaks.length` columns of `columnMicros` from `fromMicros` on, into the arrays given;
+   * Loudest peak and mean level, 0..255, of each of `peaks.length` columns of `columnMicros` from `fromMicros` on,
+   * into the arrays given;
    * 0 where nothing has been heard yet.
    */
   columns(fromMicros: Micros, columnMicros: number, peaks: Uint8Array, rms: Uint8Array): void {
@@ -56,7 +57,10 @@ export class Waveform {
   }
 }
 
-/** A row and ever coarser ones of it. Thousands of steps a part and hundreds of parts at once when a recording is opened again: plain loops. */
+/**
+ * A row and ever coarser ones of it. Thousands of steps a part and hundreds of parts at once when a recording is
+ * opened again: plain loops.
+ */
 function levelsOf(row: Uint8Array, join: (row: Uint8Array, from: number, to: number) => number): Uint8Array[] {
   const levels = [row]
   for (let below = row; below.length > 1;) {

@@ -4,7 +4,8 @@ import { centreOf, intersection, type Rect } from '../geometry/rect'
 const MIN_SHARE = 0.4
 
 /**
- * The crop nearest to `crop` that shows nothing of `out` and stays inside `bounds`: moved sideways or up and down where there is room, else zoomed
+ * The crop nearest to `crop` that shows nothing of `out` and stays inside `bounds`: moved sideways or up and down
+ * where there is room, else zoomed
  * in as little as it takes, of the same proportion. Null when that would be hardly any of it. All in the same unit.
  */
 export function clearOf(crop: Rect, bounds: Rect, out: Rect): Rect | null {

@@ -47,12 +47,18 @@ export const NOTHING_KNOWN: Known = {
   presence: new Map(),
 }
 
-/** Everything that people find out after they have posted, worst first, each with the remedy that is seen to work. Pure; whoever calls keeps what it gives until the edit changes. */
+/**
+ * Everything that people find out after they have posted, worst first, each with the remedy that is seen to work.
+ * Pure; whoever calls keeps what it gives until the edit changes.
+ */
 export function findingsOf(edit: Edit, { loudness, ...known }: Known, tryRemedy: TryRemedy): Finding[] {
   return withHeard(findingsBesideSound(edit, known, tryRemedy), edit, loudness, known.outlet)
 }
 
-/** What was found beside its sound, and what is heard of it besides, worst first. Sound is measured again at its own pace: what is seen need not be looked over for it. */
+/**
+ * What was found beside its sound, and what is heard of it besides, worst first. Sound is measured again at its own
+ * pace: what is seen need not be looked over for it.
+ */
 export function withHeard(
   findings: readonly Finding[],
   edit: Edit,

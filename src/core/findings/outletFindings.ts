@@ -26,7 +26,10 @@ const WITH_SOMEBODY: ReadonlySet<string> = new Set(['face', 'speaker', 'guest'])
 const isFor = (outlet: Outlet, { width, height }: Shape) =>
   Math.abs(outlet.shape.width / outlet.shape.height - width / height) < 0.01
 
-/** What is wrong with a passage in a shape by what an outlet lays over it: faces, titles and captions under its own things. Words lie where `measure` says, else all over their area. */
+/**
+ * What is wrong with a passage in a shape by what an outlet lays over it: faces, titles and captions under its own
+ * things. Words lie where `measure` says, else all over their area.
+ */
 export function controlFindings(
   edit: Edit,
   shape: Shape,
@@ -180,7 +183,10 @@ export function limitFindings(
 /** Nothing is cut off right at a word. */
 const BEFORE_SPEECH = 60_000
 
-/** The last moment up to `limit` (output time) at which nobody is speaking; the limit itself where that would leave less than half. */
+/**
+ * The last moment up to `limit` (output time) at which nobody is speaking; the limit itself where that would leave
+ * less than half.
+ */
 function lastPause(map: TimeMap, speech: SpeechOf, limit: Micros): Micros {
   const spoken = speechInOutput(map, speech)
   let at = limit

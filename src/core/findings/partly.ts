@@ -6,7 +6,10 @@ import type { Remedy } from './finding'
 
 const between = (a: number, b: number, share: number) => a + (b - a) * share
 
-/** A remedy a part of the way (0..1) from how things are in `edit`, for showing it moving; null for one that is either done or not. */
+/**
+ * A remedy a part of the way (0..1) from how things are in `edit`, for showing it moving; null for one that is either
+ * done or not.
+ */
 export function partly(edit: Edit, remedy: Remedy, share: number): Remedy | null {
   switch (remedy.kind) {
     case 'move-crop': {

@@ -11,7 +11,10 @@ import type { Found } from './finding'
 export interface Seen {
   /** Bounds without border and black, fractions of the frame. */
   edges: ReadonlyMap<string, Rect>
-  /** When somebody is not inside, output time; `holding`: the least bounds that would hold them throughout, null where that is not known. */
+  /**
+   * When somebody is not inside, output time; `holding`: the least bounds that would hold them throughout, null where
+   * that is not known.
+   */
   presence: ReadonlyMap<string, { outside: readonly { fromMicros: Micros; toMicros: Micros }[]; holding: Rect | null }>
 }
 
@@ -19,7 +22,10 @@ export interface Seen {
 const MIN_SLIVER = 1.5
 const WIDE_SLIVER = 4
 
-/** Border and black along the edges of a passage's crops in a shape. A region that lies elsewhere in this passage was not looked at there. */
+/**
+ * Border and black along the edges of a passage's crops in a shape. A region that lies elsewhere in this passage was
+ * not looked at there.
+ */
 export function sliverFindings(
   edit: Edit,
   shape: Shape,

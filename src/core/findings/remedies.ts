@@ -12,14 +12,18 @@ export interface Scope {
 /** What an edit would be with a remedy; null where it cannot be had, a region being locked. */
 export type TryRemedy = (edit: Edit, remedy: Remedy) => Edit | null
 
-/** So much looking over again in one go, in passages times shapes; findings beyond it wait for the earlier ones to be put right. */
+/**
+ * So much looking over again in one go, in passages times shapes; findings beyond it wait for the earlier ones to be
+ * put right.
+ */
 const MAX_LOOKED = 2000
 
 /** Remedies that change nothing that can be seen again from the edit alone, or only what their own figure says. */
 const TAKEN_AS_SAID: ReadonlySet<Remedy['kind']> = new Set(['gain', 'own-rate', 'smaller-file', 'limit-size', 'end-at'])
 
 /**
- * Gives each finding the first of its remedies that is seen to work: tried on a copy, the fault is gone, or no longer as bad, and nothing that must stop
+ * Gives each finding the first of its remedies that is seen to work: tried on a copy, the fault is gone, or no longer
+ * as bad, and nothing that must stop
  * or warn has come instead. `lookAgain` finds what is wrong in a part of an edit; `sizeOf` is how much looking that is.
  */
 export function withRemedies(

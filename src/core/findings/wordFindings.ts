@@ -105,7 +105,10 @@ export function glyphFindings(edit: Edit, map: TimeMap, missing: ReadonlySet<str
 const LONG_LINE = 42
 const TOO_LONG_LINE = 56
 
-/** Words that had to be set far smaller than asked for, and captions whose lines are long, in a shape. `measure` as for setText; the fonts must be there. */
+/**
+ * Words that had to be set far smaller than asked for, and captions whose lines are long, in a shape. `measure` as
+ * for setText; the fonts must be there.
+ */
 export function fitFindings(edit: Edit, map: TimeMap, shape: Shape, measure: Measure): Found[] {
   const { words, passages } = edit.highlight
   const side = Math.min(shape.width, shape.height)
@@ -203,11 +206,16 @@ function splitInMiddle(cues: Edit['highlight']['words']['cues'], id: CueId): Fou
 
 /** Large letters are read against what is behind them from this contrast on (WCAG 2.2, 1.4.3). */
 const MIN_CONTRAST = 3
-/** A ring thinner than this, as a share of the em, or a shadow fainter than that does not part letters from a picture. */
+/**
+ * A ring thinner than this, as a share of the em, or a shadow fainter than that does not part letters from a picture.
+ */
 const MIN_RING = 0.04
 const MIN_SHADOW = 0.5
 
-/** Titles and captions whose letters cannot be told from what is right behind them: their block, ring or shadow, or, without any, whatever the picture has there. */
+/**
+ * Titles and captions whose letters cannot be told from what is right behind them: their block, ring or shadow, or,
+ * without any, whatever the picture has there.
+ */
 export function contrastFindings(edit: Edit, map: TimeMap): Found[] {
   const { titles, captions, cues, speakers } = edit.highlight.words
   const check = (

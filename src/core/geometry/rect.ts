@@ -1,4 +1,6 @@
-/** An axis-aligned rectangle. The unit (fractions of a frame, pixels of a frame, pixels of a canvas) is the holder's. */
+/**
+ * An axis-aligned rectangle. The unit (fractions of a frame, pixels of a frame, pixels of a canvas) is the holder's.
+ */
 export interface Rect {
   x: number
   y: number

@@ -39,7 +39,10 @@ function anyEdit(seed: number): unknown {
   })
 }
 
-/** Puts right what a schema of single values cannot say: no two in a list have one id, ends come after starts, and rectangles lie inside the frame. */
+/**
+ * Puts right what a schema of single values cannot say: no two in a list have one id, ends come after starts, and
+ * rectangles lie inside the frame.
+ */
 function inOrder(value: unknown): unknown {
   if (Array.isArray(value)) {
     const ids = new Set<unknown>()
@@ -132,7 +135,10 @@ describe('whatever an edit says that is accepted from a file', () => {
   })
 })
 
-/** What befalls a file on its way: cut short, a piece of it lost or there twice, letters changed, a value that is another. */
+/**
+ * What befalls a file on its way: cut short, a piece of it lost or there twice, letters changed, a value that is
+ * another.
+ */
 function spoilt(text: string, random: ReturnType<typeof seeded>): string {
   const at = random.integer(0, text.length)
   const to = Math.min(text.length, at + random.integer(1, 60))

@@ -29,7 +29,10 @@ export const BACKUP_KINDS = [
 
 export type BackupRecords = { [K in RecordKind]: RecordOf<K>[] }
 
-/** What lies in a backup beside its list. *file*: bytes of a recording, sound, picture or font, by its id; *render*: a finished file, or what was made beside it; *text*: the captions that came with a recording. */
+/**
+ * What lies in a backup beside its list. *file*: bytes of a recording, sound, picture or font, by its id; *render*: a
+ * finished file, or what was made beside it; *text*: the captions that came with a recording.
+ */
 const backedUp = z.object({
   kind: z.enum(['file', 'render', 'text']),
   id: z.string().min(1).max(120),
@@ -64,7 +67,10 @@ export type BackupRead =
     }
   | { ok: false; reason: BackupRefusal; detail: string }
 
-/** Reads `backup.json`. A record that is damaged is left out and counted: the others are worth having back. One of a newer version refuses the whole. */
+/**
+ * Reads `backup.json`. A record that is damaged is left out and counted: the others are worth having back. One of a
+ * newer version refuses the whole.
+ */
 export function readBackup(text: string): BackupRead {
   const outside = readEnvelope(text, 'backup', 1)
   if (!outside.ok) return outside

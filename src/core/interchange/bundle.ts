@@ -16,7 +16,10 @@ export const MAX_ENTRIES = 2000
 const MAX_EDITS = 200
 const MAX_STRETCHES = 50_000
 
-/** A name inside a bundle: one folder, one file, of plain letters. Anything else is refused, and so is every way out of the folder it is opened in. */
+/**
+ * A name inside a bundle: one folder, one file, of plain letters. Anything else is refused, and so is every way out
+ * of the folder it is opened in.
+ */
 const entryName = z.string().regex(/^(media|files)\/[A-Za-z0-9_-]{1,80}\.[a-z0-9]{1,8}$/)
 
 /** What lies in a bundle beside this list: the bytes of a recording, sound, picture or font, by its id. */

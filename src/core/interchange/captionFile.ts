@@ -29,7 +29,10 @@ const MAX_PROBLEMS = 200
 /** Of a caption with its marks so many characters are read: every word may have a time and a colour of its own. */
 const MAX_CUE_MARKUP = 10 * MAX_CUE_LENGTH
 
-/** Reads WebVTT or SubRip, told apart by their first line. Cues that cannot be used are left out and reported by line; the rest come in order of time. */
+/**
+ * Reads WebVTT or SubRip, told apart by their first line. Cues that cannot be used are left out and reported by line;
+ * the rest come in order of time.
+ */
 export async function readCaptions(bytes: Uint8Array): Promise<CaptionsRead> {
   if (bytes.length > MAX_CAPTION_BYTES) return { ok: false, reason: 'too-large', problems: [] }
   const text = decodeText(bytes).replace(/^\uFEFF/, '')

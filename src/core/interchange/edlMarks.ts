@@ -3,10 +3,16 @@ import { MICROS_PER_SECOND, type Micros } from '../time/micros'
 import { formatTimecode, framesInHour, frameTimecode, parseTimecode } from '../time/timecode'
 import { cleanLabel, MarkCollector, tooLarge, type Mark, type MarksRead } from './mark'
 
-/** Number, reel, channels, kind of edit (with a length, for all but cuts), then source in, source out, record in, record out. */
+/**
+ * Number, reel, channels, kind of edit (with a length, for all but cuts), then source in, source out, record in,
+ * record out.
+ */
 const EVENT =
   /^\s*(\d{1,6})\s+(\S{1,32})\s+(\S{1,8})\s+([A-Z]\w{0,4})(?:\s+(\d{1,4}))?\s+(\S+)\s+(\S+)\s+(\S+)\s+(\S+)\s*$/
-/** A line that says something of the event before it, as lists of every make have them: a word in capitals, or an arrow, and what it is about. */
+/**
+ * A line that says something of the event before it, as lists of every make have them: a word in capitals, or an
+ * arrow, and what it is about.
+ */
 const NOTE = /^(?:[A-Z][A-Z0-9]*\b|>+)/
 /** No line of a list is longer. */
 const MAX_LINE_LENGTH = 2000
@@ -24,8 +30,10 @@ interface Event {
 }
 
 /**
- * Marks from a CMX 3600 edit decision list: an event a mark, from its source in to its source out; its locators are marks too. Lists do not
- * say their frame rate: `rate` is the recording's. Where source times begin at a whole hour beyond the recording, that hour is taken off.
+ * Marks from a CMX 3600 edit decision list: an event a mark, from its source in to its source out; its locators are
+ * marks too. Lists do not
+ * say their frame rate: `rate` is the recording's. Where source times begin at a whole hour beyond the recording,
+ * that hour is taken off.
  */
 export function readEdlMarks(text: string, rate: FrameRate, durationMicros: Micros): MarksRead {
   const refused = tooLarge(text)

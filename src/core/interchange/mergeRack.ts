@@ -3,14 +3,18 @@ import { NOTHING_FILED, RACK_KINDS, type Filed, type FiledKind } from './rackFil
 import type { RecordOf } from '../model/migrate'
 
 export interface Merge {
-  /** To be stored: new ones as they are; one whose id is taken by another gets an id of its own, one whose name is taken a number. */
+  /**
+   * To be stored: new ones as they are; one whose id is taken by another gets an id of its own, one whose name is
+   * taken a number.
+   */
   add: Filed
   /** Names of those that are there already, just the same. */
   same: string[]
 }
 
 /**
- * How records from a file come to those that are there, without anything being written over. What refers to one that got another id follows
+ * How records from a file come to those that are there, without anything being written over. What refers to one that
+ * got another id follows
  * it. `taken`: ids that are not free although nothing of them is there, such as those of the bin.
  */
 export function mergeRack(

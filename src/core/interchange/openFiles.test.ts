@@ -101,7 +101,8 @@ describe('timelines', () => {
         m.marked_range.start_time.value / m.marked_range.start_time.rate,
         m.marked_range.duration.value / m.marked_range.duration.rate,
       ])
-    // Half a second was struck out before the first; the second begins 1.5 s into a passage at one and a half times the speed.
+    // Half a second was struck out before the first; the second begins 1.5 s into a passage at one and a half times
+    // the speed.
     expect(captions).toEqual([
       ['Last gate', expect.closeTo(1.5, 5), expect.closeTo(1, 5)],
       ['no lift', expect.closeTo(4.5, 5), expect.closeTo(1, 5)],

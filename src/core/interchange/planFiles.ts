@@ -6,7 +6,10 @@ import type { Post } from '../model/post'
 const nameOf = (outlets: readonly Pick<Outlet, 'id' | 'name'>[], post: Post) =>
   outlets.find((o) => o.id === post.outletId)?.name ?? 'Outlet'
 
-/** A plan as iCalendar (RFC 5545): an event of a quarter of an hour for each post, at its time in UTC. Throws Error on what no calendar takes. */
+/**
+ * A plan as iCalendar (RFC 5545): an event of a quarter of an hour for each post, at its time in UTC. Throws Error on
+ * what no calendar takes.
+ */
 export function planAsCalendar(posts: readonly Post[], outlets: readonly Pick<Outlet, 'id' | 'name'>[]): string {
   const events = posts.map((post): EventAttributes => {
     const at = new Date(post.dueAt)

@@ -8,7 +8,10 @@ import { STANDARD_ROLES } from '../model/region'
 import { readEnvelope } from './envelope'
 import { repair } from './repair'
 
-/** What files carry from one rack to another, in the order in which it has to come in: later kinds refer to earlier ones. */
+/**
+ * What files carry from one rack to another, in the order in which it has to come in: later kinds refer to earlier
+ * ones.
+ */
 export const RACK_KINDS = ['imageFile', 'fontFile', 'setup', 'layout', 'brand', 'outlet', 'recipe'] as const
 export type FiledKind = (typeof RACK_KINDS)[number]
 
@@ -23,7 +26,10 @@ const bytes = z.record(
   z.object({ type: z.enum([...IMAGE_TYPES, ...FONT_TYPES]), base64: z.base64().max(MAX_RACK_FILE_BYTES) }),
 )
 
-/** A `.brimble.json` file as written; each record in it is of the version that it says. Files of setups alone are the older kind. */
+/**
+ * A `.brimble.json` file as written; each record in it is of the version that it says. Files of setups alone are the
+ * older kind.
+ */
 const rackFile = z.object({
   brimble: z.enum(['rack', 'setups']),
   version: z.literal(1),
@@ -79,7 +85,9 @@ function withoutOwner<T extends object>(record: T): T {
 export interface Remark {
   kind: FiledKind
   name: string
-  /** *refused*: it was left out; *repaired*: it is there, with these changes; *note*: it is there as it is, but look. */
+  /**
+   * *refused*: it was left out; *repaired*: it is there, with these changes; *note*: it is there as it is, but look.
+   */
   what: 'refused' | 'repaired' | 'note'
   reasons: string[]
 }
@@ -89,8 +97,10 @@ export type RackFileResult =
   | { ok: false; reason: 'too-large' | 'not-json' | 'not-a-rack' | 'newer-version'; detail: string }
 
 /**
- * Reads a file that {@link writeRackFile} wrote, here or elsewhere. Numbers beyond their range are put right, fonts that are not there
- * replaced, roles that nobody knows told of; what cannot be put right is left out. All of it is in `remarks`. `knownFonts`: families that are
+ * Reads a file that {@link writeRackFile} wrote, here or elsewhere. Numbers beyond their range are put right, fonts
+ * that are not there
+ * replaced, roles that nobody knows told of; what cannot be put right is left out. All of it is in `remarks`.
+ * `knownFonts`: families that are
  * there besides those that ship.
  */
 export function readRackFile(text: string, knownFonts: readonly string[] = []): RackFileResult {

@@ -29,7 +29,10 @@ const raw = z.object({
 /** `newer`: whether it is a newer Brimble's, which an update would read. */
 export type EditRead = { ok: true; edit: Edit } | { ok: false; newer: boolean; problems: string[] }
 
-/** An edit out of a file, each of its records brought up to date, checked as a whole: nothing that it refers to may be missing from it, no two things of a list may have one id, and of each passage something must be left. */
+/**
+ * An edit out of a file, each of its records brought up to date, checked as a whole: nothing that it refers to may be
+ * missing from it, no two things of a list may have one id, and of each passage something must be left.
+ */
 export function readEdit(value: unknown): EditRead {
   const parsed = raw.safeParse(value)
   if (!parsed.success) return { ok: false, newer: false, problems: ['not an edit'] }

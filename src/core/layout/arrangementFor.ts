@@ -15,8 +15,10 @@ export function arrangementFor(layout: Pick<Layout, 'arrangement' | 'perShape'>,
 }
 
 /**
- * An arrangement for another shape than the one it was made for. In a wide one rows become columns, four equal rows two by two; areas for
- * words stay above and below. Insets keep their corner, their distance from it and their share of the canvas. What was turned to fill a
+ * An arrangement for another shape than the one it was made for. In a wide one rows become columns, four equal rows
+ * two by two; areas for
+ * words stay above and below. Insets keep their corner, their distance from it and their share of the canvas. What
+ * was turned to fill a
  * tall frame is upright again in one that is not tall.
  */
 export function derive({ tree, insets, backdrop }: Arrangement, shape: Size): Arrangement {
@@ -31,7 +33,10 @@ export function derive({ tree, insets, backdrop }: Arrangement, shape: Size): Ar
 
 const isArea = ({ node }: StackChild) => node.kind === 'titleArea' || node.kind === 'captionArea'
 
-/** A stack's children with the share that each has of the base canvas as its weight: what stands side by side keeps its part of the whole. */
+/**
+ * A stack's children with the share that each has of the base canvas as its weight: what stands side by side keeps
+ * its part of the whole.
+ */
 function weighed(
   { axis, gap, children }: Stack,
   { width, height }: Size,
@@ -54,12 +59,16 @@ function weighed(
   }))
 }
 
-/** Rows become columns and columns rows; rows within rows, which belong together, stay as they are. `room`: what the node takes of the base canvas. */
+/**
+ * Rows become columns and columns rows; rows within rows, which belong together, stay as they are. `room`: what the
+ * node takes of the base canvas.
+ */
 function sideBySide(node: LayoutNode, room: Size): LayoutNode {
   if (node.kind !== 'stack') return node
   const children = weighed(node, room)
   if (node.axis === 'row') return { ...node, axis: 'column', children }
-  // Words keep their strip above and below, and the space about them; only what lies between comes to stand side by side.
+  // Words keep their strip above and below, and the space about them; only what lies between comes to stand side by
+  // side.
   const isPicture = ({ node: { kind } }: StackChild) => kind === 'panel' || kind === 'stack'
   const [firstPicture, lastPicture] = [children.findIndex(isPicture), children.findLastIndex(isPicture)]
   if (firstPicture === -1) return node
@@ -108,7 +117,9 @@ function alongside(inset: Inset): Inset {
   return anchor || inset.anchor === 'c' ? { ...inset, anchor: anchor ?? 'c', dx: inset.dy, dy: inset.dx } : inset
 }
 
-/** What a distance of one canvas's sides is on another: corners keep theirs by the shorter side, middles by their own. */
+/**
+ * What a distance of one canvas's sides is on another: corners keep theirs by the shorter side, middles by their own.
+ */
 function insetFor(inset: Inset, shape: Size): Inset {
   const { width, proportion } = resized(inset, BASE, shape)
   const corner = inset.anchor.length === 2
@@ -135,7 +146,8 @@ function resized({ width, proportion }: Inset, from: Size, to: Size): { width: n
 }
 
 /**
- * The base arrangement's inset that derives to `moved` in `shape`: what a change made there means for all. `turned`: see
+ * The base arrangement's inset that derives to `moved` in `shape`: what a change made there means for all. `turned`:
+ * see
  * {@link turnsInto}.
  */
 export function insetInBase(moved: Inset, shape: Size, turned: boolean): Inset {

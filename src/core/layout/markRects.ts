@@ -45,7 +45,10 @@ export function markRect(mark: HungMark, images: readonly ImageFile[], canvas: S
   return insetRect(asInset(mark, images, canvas), canvas)
 }
 
-/** A mark that lies at `rect`, px of a canvas; on others it stays near the same of the nine points. Letters grow with their box. */
+/**
+ * A mark that lies at `rect`, px of a canvas; on others it stays near the same of the nine points. Letters grow with
+ * their box.
+ */
 export function markAt<M extends HungMark>(mark: M, images: readonly ImageFile[], rect: Rect, canvas: Size): M {
   const short = shorterSide(canvas)
   const { anchor, dx, dy, width, proportion } = insetAt(asInset(mark, images, canvas), rect, canvas)
@@ -61,7 +64,10 @@ export function markAt<M extends HungMark>(mark: M, images: readonly ImageFile[]
   return placed.kind === 'level' ? { ...placed, proportion: Math.min(20, Math.max(0.2, proportion)) } : placed
 }
 
-/** Where the picture and the words of an end card lie: the picture above the words, each as large as it can be with room about it. */
+/**
+ * Where the picture and the words of an end card lie: the picture above the words, each as large as it can be with
+ * room about it.
+ */
 export function endCardPlaces(
   canvas: Size,
   image: Size | null,

@@ -2,7 +2,10 @@ import type { PanelId } from '../model/ids'
 import type { Area, Arrangement, LayoutNode, Stack, StackChild } from '../model/layout'
 import type { Panel } from '../model/panel'
 
-/** Every panel of an arrangement in drawing order: the stack's, then the insets'. Those of a draft are the draft's own. */
+/**
+ * Every panel of an arrangement in drawing order: the stack's, then the insets'. Those of a draft are the draft's
+ * own.
+ */
 export function panelsOf({ tree, insets }: Arrangement): Panel[] {
   return [...panelsUnder(tree), ...insets.map((i) => i.panel)]
 }
@@ -12,7 +15,10 @@ function panelsUnder(node: LayoutNode): Panel[] {
   return node.kind === 'stack' ? node.children.flatMap((c) => panelsUnder(c.node)) : []
 }
 
-/** Whether two trees have the same places, whichever way their stacks go: a path through one leads to the same place in the other. */
+/**
+ * Whether two trees have the same places, whichever way their stacks go: a path through one leads to the same place
+ * in the other.
+ */
 export function sameStructure(a: LayoutNode, b: LayoutNode): boolean {
   if (a.kind !== 'stack' || b.kind !== 'stack') return a.kind === b.kind
   return (
@@ -32,7 +38,10 @@ export function replacePanels({ tree, insets, backdrop }: Arrangement, replace: 
   return { tree: inTree(tree), insets: insets.map((i) => ({ ...i, panel: replace(i.panel) })), backdrop }
 }
 
-/** A new last child of the outermost stack, as large as the others on average. What was no stack becomes one, from top to bottom. */
+/**
+ * A new last child of the outermost stack, as large as the others on average. What was no stack becomes one, from top
+ * to bottom.
+ */
 export function withBand(tree: LayoutNode, node: LayoutNode): LayoutNode {
   if (tree.kind !== 'stack')
     return {

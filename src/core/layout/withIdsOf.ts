@@ -2,7 +2,10 @@ import type { PanelId } from '../model/ids'
 import type { Arrangement, Layout } from '../model/layout'
 import { panelsOf, replacePanels } from './tree'
 
-/** A kept layout's arrangements with the panel ids of the highlight that takes them: `idFor` names the `n`th panel of each role. */
+/**
+ * A kept layout's arrangements with the panel ids of the highlight that takes them: `idFor` names the `n`th panel of
+ * each role.
+ */
 export function withIdsOf(
   { arrangement, perShape }: Pick<Layout, 'arrangement' | 'perShape'>,
   idFor: (role: string, n: number) => PanelId,

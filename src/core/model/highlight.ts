@@ -9,7 +9,8 @@ import { shape } from './shape'
 import { NO_WORDS, words } from './words'
 
 /**
- * What a join does to time. *hold*: cut points stay where they are on the output clock; a join takes half its length from beyond
+ * What a join does to time. *hold*: cut points stay where they are on the output clock; a join takes half its length
+ * from beyond
  * the cut on either side. *overlap*: neighbours share the join's length, and all that follows comes earlier.
  */
 export const joinTiming = z.enum(['hold', 'overlap'])

@@ -10,7 +10,10 @@ export type Easing = z.infer<typeof easing>
 
 const lengthMicros = z.number().int().min(0).max(5_000_000)
 
-/** *Canvas*: the picture moves as a whole. *Panel*: each panel that comes to show something else moves by itself, the others stay. */
+/**
+ * *Canvas*: the picture moves as a whole. *Panel*: each panel that comes to show something else moves by itself, the
+ * others stay.
+ */
 export const joinWithin = z.enum(['canvas', 'panel'])
 export type JoinWithin = z.infer<typeof joinWithin>
 

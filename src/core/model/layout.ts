@@ -15,7 +15,8 @@ export type Area = z.infer<typeof titleArea> | z.infer<typeof captionArea>
 export type Space = z.infer<typeof space>
 
 /**
- * How much of a stack a child takes: a share of what is left, a fixed fraction of the stack's length, or as much as gives it a proportion
+ * How much of a stack a child takes: a share of what is left, a fixed fraction of the stack's length, or as much as
+ * gives it a proportion
  * (width over height), up to a fraction `most`.
  */
 export const extent = z.discriminatedUnion('kind', [

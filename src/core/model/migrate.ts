@@ -73,7 +73,10 @@ export type Upgraded =
   | { ok: true; record: Record<string, unknown> }
   | { ok: false; reason: 'newer-version' | 'not-a-record'; problems: string[] }
 
-/** A stored or imported record in the current version's form, not checked yet: itself when it is of that version, else a copy. Never throws. */
+/**
+ * A stored or imported record in the current version's form, not checked yet: itself when it is of that version, else
+ * a copy. Never throws.
+ */
 export function upgraded(kind: RecordKind, raw: unknown): Upgraded {
   const version = (raw as { schemaVersion?: unknown } | null)?.schemaVersion
   if (typeof version !== 'number' || !Number.isInteger(version) || version < 1)

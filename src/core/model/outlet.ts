@@ -35,7 +35,9 @@ const zoneAt = (name: string, x: number, y: number, width: number, height: numbe
   rect: { x, y, width, height },
 })
 
-/** Outlets to begin with, of nobody's but our own; their zones are starting points to be edited. `now`: ISO 8601, UTC. */
+/**
+ * Outlets to begin with, of nobody's but our own; their zones are starting points to be edited. `now`: ISO 8601, UTC.
+ */
 export function startingOutlets(now: string): Outlet[] {
   const base = { ...newRecord(now), tags: [] }
   const made = (

@@ -1,7 +1,10 @@
 import { z } from 'zod'
 import { colour } from './colour'
 
-/** The form that a picture is cut to. `radius` is a share of the shorter side, 0.5 at most; an ellipse in a square is a circle. */
+/**
+ * The form that a picture is cut to. `radius` is a share of the shorter side, 0.5 at most; an ellipse in a square is
+ * a circle.
+ */
 export const mask = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('rectangle') }),
   z.object({ kind: z.literal('rounded'), radius: z.number().min(0).max(0.5) }),

@@ -9,11 +9,17 @@ export type CaptionsIn = z.infer<typeof captionsIn>
 export const coding = z.enum(['mp4-h264', 'mp4-vp9', 'mp4-av1', 'webm-vp9', 'webm-av1'])
 export type Coding = z.infer<typeof coding>
 
-/** How large a file's picture is: as its shape, at most so many pixels on the shorter side, or no larger than its recordings are sharp. */
+/**
+ * How large a file's picture is: as its shape, at most so many pixels on the shorter side, or no larger than its
+ * recordings are sharp.
+ */
 export const outputSize = z.enum(['shape', '1080', '720', 'sharp'])
 export type OutputSize = z.infer<typeof outputSize>
 
-/** How a highlight is rendered, whatever its shapes and recordings: what core/output/renderSettings turns into numbers. */
+/**
+ * How a highlight is rendered, whatever its shapes and recordings: what core/output/renderSettings turns into
+ * numbers.
+ */
 export const outputChoice = z.object({
   size: outputSize.default('shape'),
   /** Null: as recorded. */

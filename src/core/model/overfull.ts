@@ -6,7 +6,10 @@ import { MAX_MARKS } from './pictureMark'
 import { MAX_REGIONS } from './setup'
 import { MAX_CUES, MAX_SPEAKERS, MAX_TITLES } from './words'
 
-/** How many there may be of what a person can add to again and again: of bands in a stack, of regions in a setup, of some in a passage, of the others in a highlight. */
+/**
+ * How many there may be of what a person can add to again and again: of bands in a stack, of regions in a setup, of
+ * some in a passage, of the others in a highlight.
+ */
 export const MOST = {
   passages: MAX_PASSAGES,
   shapes: MAX_SHAPES,
@@ -28,7 +31,10 @@ export const MOST = {
 
 export type Limited = keyof typeof MOST
 
-/** What there are more of in an edit than can be stored; null: nothing. Looks at lengths alone, so that it can be asked with every change. */
+/**
+ * What there are more of in an edit than can be stored; null: nothing. Looks at lengths alone, so that it can be
+ * asked with every change.
+ */
 export function overfull({
   highlight,
   setups,

@@ -4,7 +4,10 @@ import { layoutId, panelId, passageId, recordingId, regionId, setupId } from './
 import { CUT, join } from './join'
 import { micros } from './record'
 
-/** A small shift of one panel's crop for one passage: `dx`, `dy` in fractions of the frame, `zoom` on top of the panel's. In one shape, or (null) in all that have none of their own. */
+/**
+ * A small shift of one panel's crop for one passage: `dx`, `dy` in fractions of the frame, `zoom` on top of the
+ * panel's. In one shape, or (null) in all that have none of their own.
+ */
 export const correction = z.object({
   panelId,
   dx: z.number().min(-1).max(1),
@@ -15,7 +18,10 @@ export const correction = z.object({
 
 export const SHIFT_SCALE: Range = { least: 0.1, most: 10 }
 
-/** Where a region lies differently in one passage: shifted by `dx`, `dy` in fractions of the frame, its sides times `scale` about its centre. */
+/**
+ * Where a region lies differently in one passage: shifted by `dx`, `dy` in fractions of the frame, its sides times
+ * `scale` about its centre.
+ */
 export const regionShift = z.object({
   regionId,
   dx: z.number().min(-1).max(1),
@@ -24,7 +30,10 @@ export const regionShift = z.object({
 })
 export type RegionShift = z.infer<typeof regionShift>
 
-/** A place that a crop path goes through, fractions of the frame at a recording time. `jump`: the path comes here at once, as at a hard cut. */
+/**
+ * A place that a crop path goes through, fractions of the frame at a recording time. `jump`: the path comes here at
+ * once, as at a hard cut.
+ */
 export const pathKey = z.object({
   micros,
   x: z.number().min(0).max(1),
@@ -39,14 +48,18 @@ export const MAX_PATH_KEYS = 2000
 export const cropPath = z.object({ regionId, keys: z.array(pathKey).min(1).max(MAX_PATH_KEYS) })
 export type CropPath = z.infer<typeof cropPath>
 
-/** A stretch inside a passage that is left out: recording time, end-exclusive. What lies outside the passage's own cut points waits there. */
+/**
+ * A stretch inside a passage that is left out: recording time, end-exclusive. What lies outside the passage's own cut
+ * points waits there.
+ */
 export const strike = z
   .object({ fromMicros: micros, toMicros: micros })
   .refine((s) => s.toMicros > s.fromMicros, { message: 'must lie after the start', path: ['toMicros'] })
 export type Strike = z.infer<typeof strike>
 
 /**
- * How a panel's own recording runs. *Together*: beside the passage's own picture, through strikes and speeds, `offsetMicros` later in its
+ * How a panel's own recording runs. *Together*: beside the passage's own picture, through strikes and speeds,
+ * `offsetMicros` later in its
  * recording. *Own*: from the passage's start on, at a speed of its own.
  */
 export const feedClock = z.discriminatedUnion('kind', [
@@ -55,7 +68,10 @@ export const feedClock = z.discriminatedUnion('kind', [
 ])
 export type FeedClock = z.infer<typeof feedClock>
 
-/** What one panel plays instead of the passage: another passage's shot, which goes on beyond its cut points, or a recording of its own. */
+/**
+ * What one panel plays instead of the passage: another passage's shot, which goes on beyond its cut points, or a
+ * recording of its own.
+ */
 export const panelFeed = z.object({
   panelId,
   plays: z.discriminatedUnion('kind', [
@@ -72,7 +88,10 @@ export const panelFeed = z.object({
 export type PanelFeed = z.infer<typeof panelFeed>
 export type RecordingFeed = Extract<PanelFeed['plays'], { kind: 'recording' }>
 
-/** How a passage's picture runs when it goes by itself: from `inMicros` of the recording on at the passage's start, through its strikes; its sound stays where the passage has it. */
+/**
+ * How a passage's picture runs when it goes by itself: from `inMicros` of the recording on at the passage's start,
+ * through its strikes; its sound stays where the passage has it.
+ */
 export const pictureClock = z.object({ inMicros: micros, speedPercent: z.number().int().min(25).max(400) })
 export type PictureClock = z.infer<typeof pictureClock>
 
@@ -121,7 +140,10 @@ export const passage = z
 export type Passage = z.infer<typeof passage>
 export type Correction = z.infer<typeof correction>
 
-/** A passage by what makes it one; the rest is normal speed with nothing struck out, its sound as recorded, cutting straight to the next. */
+/**
+ * A passage by what makes it one; the rest is normal speed with nothing struck out, its sound as recorded, cutting
+ * straight to the next.
+ */
 export function newPassage(
   made: Pick<Passage, 'id' | 'recordingId' | 'inMicros' | 'outMicros' | 'setupId' | 'layoutId'>,
 ): Passage {
@@ -154,7 +176,10 @@ export function setupsIn(passage: Passage): Passage['setupId'][] {
   return [...new Set([passage.setupId, ...recordingFeeds(passage).map((f) => f.setupId)])]
 }
 
-/** How a panel's crop is shifted in a shape: by that shape's own correction, else by what goes for all; undefined where it is as it comes. */
+/**
+ * How a panel's crop is shifted in a shape: by that shape's own correction, else by what goes for all; undefined
+ * where it is as it comes.
+ */
 export function correctionFor(
   { corrections }: Pick<Passage, 'corrections'>,
   id: Correction['panelId'],

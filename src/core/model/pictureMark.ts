@@ -12,7 +12,10 @@ const timed = z.object({
   toMicros: micros.nullable().default(null),
 })
 
-/** Where a mark hangs, as insets do; but `width` is a share of the canvas's shorter side, so that it looks as large in every shape. */
+/**
+ * Where a mark hangs, as insets do; but `width` is a share of the canvas's shorter side, so that it looks as large in
+ * every shape.
+ */
 const hung = timed.extend({
   anchor,
   dx: z.number().min(-1).max(1),
@@ -81,7 +84,10 @@ export function picturesOfMarks(marks: readonly PictureMark[]): ImageFileId[] {
 /** Letters that can be read over any picture. */
 const OVER_PICTURE = { ...PLAIN_TEXT, lines: 1, size: 0.042, weight: 600 } as const
 
-/** A mark of a kind as it is put on a picture first: small, half-way down where neither feeds nor words are, in colours of nobody's. */
+/**
+ * A mark of a kind as it is put on a picture first: small, half-way down where neither feeds nor words are, in
+ * colours of nobody's.
+ */
 export function newMark(
   id: z.infer<typeof markId>,
   what: { kind: 'picture'; imageFileId: ImageFileId } | { kind: Exclude<MarkKind, 'picture'> },

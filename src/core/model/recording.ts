@@ -6,7 +6,10 @@ import { frameRate, micros, recordBase, title } from './record'
 export const recordingSource = z.enum(['kept', 'linked'])
 
 export const videoFacts = z.object({
-  /** Display-oriented size in square pixels: after rotation and pixel aspect. Nothing can be cut from less than the two pixels that share a colour. */
+  /**
+   * Display-oriented size in square pixels: after rotation and pixel aspect. Nothing can be cut from less than the
+   * two pixels that share a colour.
+   */
   width: z.number().int().min(2).max(16384),
   height: z.number().int().min(2).max(16384),
   /** Clockwise turn, in degrees, that the container asks for; already counted into width and height. */

@@ -43,7 +43,10 @@ export const renderFailure = z.discriminatedUnion('reason', [
 ])
 export type RenderFailure = z.infer<typeof renderFailure>
 
-/** How long a render waited for pictures of its recordings, for them to be drawn, and for encoders, ms of wall time; decoders and encoders work beside all of it. */
+/**
+ * How long a render waited for pictures of its recordings, for them to be drawn, and for encoders, ms of wall time;
+ * decoders and encoders work beside all of it.
+ */
 export const renderStages = z.object({
   decodeMs: z.number().nonnegative(),
   drawMs: z.number().nonnegative(),

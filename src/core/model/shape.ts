@@ -20,7 +20,10 @@ export const STANDARD_SHAPES: readonly Shape[] = [
   { id: 'wide', width: 1920, height: 1080 },
 ]
 
-/** A shape of a size of one's own, px; odd sides become the next even ones, and `rounded` says so. Null when it is no size for a video. A standard size is that shape. */
+/**
+ * A shape of a size of one's own, px; odd sides become the next even ones, and `rounded` says so. Null when it is no
+ * size for a video. A standard size is that shape.
+ */
 export function ownShape(width: number, height: number): { shape: Shape; rounded: boolean } | null {
   const sides = [width, height].map((side) => 2 * Math.round(side / 2)) as [number, number]
   if (![width, height, ...sides].every((side) => Number.isFinite(side) && side >= MIN_SIDE && side <= MAX_SIDE))

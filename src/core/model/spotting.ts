@@ -13,7 +13,10 @@ export type Reason = z.infer<typeof reason>
 /** Where a moment comes from: found by Brimble, marked while watching, or read from a file. */
 export const momentSource = z.enum(['proposed', 'marked', 'imported'])
 
-/** A stretch of a recording worth a highlight: recording time, end-exclusive. `peakMicros` is when the thing itself happens. */
+/**
+ * A stretch of a recording worth a highlight: recording time, end-exclusive. `peakMicros` is when the thing itself
+ * happens.
+ */
 export const moment = z.object({
   id: momentId,
   source: momentSource,

@@ -32,7 +32,10 @@ export const textStyle = z.object({
     })
     .nullable(),
   align: z.enum(['start', 'middle', 'end']),
-  /** Where in their area, up and down; *near*: at the edge that is closer to the middle of the canvas, where the picture is. */
+  /**
+   * Where in their area, up and down; *near*: at the edge that is closer to the middle of the canvas, where the
+   * picture is.
+   */
   place: z.enum(['top', 'middle', 'bottom', 'near']),
   /** At most so many. */
   lines: z.number().int().min(1).max(3),

@@ -18,7 +18,10 @@ const megapixels = (of: Wanted) => (sizeOfFile(of).width * sizeOfFile(of).height
 const nominalBytes = ({ settings }: Wanted, seconds: number) =>
   ((settings.videoBitrate + settings.audioBitrate) * seconds) / 8
 
-/** What a file of so many seconds will come to, and how long it will take, by what the latest `past` ones, newest first, came to on this machine. */
+/**
+ * What a file of so many seconds will come to, and how long it will take, by what the latest `past` ones, newest
+ * first, came to on this machine.
+ */
 export function estimate(wanted: Wanted, seconds: number, past: readonly Render[]): Estimate {
   const finished = past
     .flatMap((r) =>

@@ -28,7 +28,10 @@ export function recordedRate({ video }: Pick<Recording, 'video'>): FrameRate {
 /** The slowest rate that half of a recording's own is offered for. */
 const MIN_HALF = 23.9
 
-/** The rates to choose from, the recording's own first, then the exact half of a fractional one. Never above it: frames would only be shown twice. */
+/**
+ * The rates to choose from, the recording's own first, then the exact half of a fractional one. Never above it:
+ * frames would only be shown twice.
+ */
 export function ratesFor(recording: Pick<Recording, 'video'>): readonly FrameRate[] {
   const own = recordedRate(recording)
   const half = own.num % 2 === 0 ? { num: own.num / 2, den: own.den } : { num: own.num, den: own.den * 2 }
@@ -39,7 +42,10 @@ export function ratesFor(recording: Pick<Recording, 'video'>): readonly FrameRat
 /** What containers and encoders that are not exact take of a size limit. */
 const KEPT_FREE = 0.06
 
-/** What a choice comes to for a shape of an edit that lasts so many seconds and whose first passage plays `recording`. A rate above the recording's own is brought down to it. */
+/**
+ * What a choice comes to for a shape of an edit that lasts so many seconds and whose first passage plays `recording`.
+ * A rate above the recording's own is brought down to it.
+ */
 export function settingsFor(
   choice: OutputChoice,
   edit: Edit,
@@ -94,7 +100,10 @@ export const LONGEST_LOOP_SECONDS = 15
 export const sizeOfFile = ({ shape, settings }: Pick<Render, 'shape' | 'settings'>): Size =>
   settings.size ?? { width: shape.width, height: shape.height }
 
-/** The picture's bitrate with which a file of so many seconds stays under a size; may be too little for anything, or negative. */
+/**
+ * The picture's bitrate with which a file of so many seconds stays under a size; may be too little for anything, or
+ * negative.
+ */
 export function bitrateFor(mostBytes: number, seconds: number): number {
   return Math.floor((mostBytes * (1 - KEPT_FREE) * 8) / Math.max(0.1, seconds) - AUDIO_BITRATE)
 }

@@ -78,7 +78,10 @@ describe('what is untouched', () => {
   })
 })
 
-/** Coded frames in the order of decoding: groups of `group` frames, each with up to three frames shown before the one that is decoded ahead of them. `open`: those before a key frame may come after it. */
+/**
+ * Coded frames in the order of decoding: groups of `group` frames, each with up to three frames shown before the one
+ * that is decoded ahead of them. `open`: those before a key frame may come after it.
+ */
 function codedFrames(count: number, group: number, between: number, open: boolean): CodedFrame[] {
   const order: { n: number; key: boolean }[] = []
   for (let start = 0; start < count; start += group) {

@@ -2,7 +2,10 @@ import type { Composition, Feed } from '../compose/composition'
 import type { Rect, Size } from '../geometry/rect'
 import type { RecordingId } from '../model/ids'
 
-/** What a composition shows of a recording whose frames are as large as it is, when that is a whole frame and nothing else; null when it is anything more, or less. */
+/**
+ * What a composition shows of a recording whose frames are as large as it is, when that is a whole frame and nothing
+ * else; null when it is anything more, or less.
+ */
 export function untouchedFeed({ size, steps }: Composition): Feed | null {
   const top = steps.at(-1)
   if (
@@ -26,7 +29,10 @@ export interface UntouchedStretch {
   shown: number[]
 }
 
-/** The stretches of a file's frames in which nothing is done to a recording. `isWanted`: for its frames are as large as the file's, and can be taken over. */
+/**
+ * The stretches of a file's frames in which nothing is done to a recording. `isWanted`: for its frames are as large
+ * as the file's, and can be taken over.
+ */
 export function untouchedStretches(
   frames: number,
   compositionOf: (n: number) => Composition,
@@ -45,13 +51,19 @@ export function untouchedStretches(
   return stretches
 }
 
-/** One coded frame in the order of decoding: recording time at which it is shown, and whether decoding can begin with it. */
+/**
+ * One coded frame in the order of decoding: recording time at which it is shown, and whether decoding can begin with
+ * it.
+ */
 export interface CodedFrame {
   micros: number
   key: boolean
 }
 
-/** Frames of output `fromFrame` up to, not including, `toFrame` that are coded frames as they stand: those from the `first` on, in the order of decoding, each with the frame of output that it shows. */
+/**
+ * Frames of output `fromFrame` up to, not including, `toFrame` that are coded frames as they stand: those from the
+ * `first` on, in the order of decoding, each with the frame of output that it shows.
+ */
 export interface CopiedRun {
   fromFrame: number
   toFrame: number
@@ -63,8 +75,10 @@ export interface CopiedRun {
 const MIN_FRAMES = 24
 
 /**
- * Which of some frames of output, `shown` at these recording times one after the other from `fromFrame` on, can be taken over from `coded` frames: each run begins with a
- * key frame and ends where all that was decoded has been shown. Frames that are shown twice, or left out, end a run; so do groups of pictures that lean on those before.
+ * Which of some frames of output, `shown` at these recording times one after the other from `fromFrame` on, can be
+ * taken over from `coded` frames: each run begins with a
+ * key frame and ends where all that was decoded has been shown. Frames that are shown twice, or left out, end a run;
+ * so do groups of pictures that lean on those before.
  * `tolerance`: a frame counts as on screen so much before its time.
  */
 export function copiedRuns(
@@ -104,7 +118,10 @@ function ranksOnScreen(shown: readonly number[], times: readonly number[], toler
   })
 }
 
-/** The longest stretch of frames, by rank, from a key frame on, that lies within `least` up to, not including, `end`, and whose decoding needs and gives nothing else. */
+/**
+ * The longest stretch of frames, by rank, from a key frame on, that lies within `least` up to, not including, `end`,
+ * and whose decoding needs and gives nothing else.
+ */
 function runWithin(
   coded: readonly CodedFrame[],
   rank: ReadonlyMap<number, number>,

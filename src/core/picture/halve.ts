@@ -1,6 +1,8 @@
 import type { Size } from '../geometry/rect'
 
-/** How a picture's luma and colour differences become red, green and blue: ITU-T H.273 matrix coefficients and range. */
+/**
+ * How a picture's luma and colour differences become red, green and blue: ITU-T H.273 matrix coefficients and range.
+ */
 export interface YuvCoding {
   matrix: 'bt709' | 'bt601'
   fullRange: boolean
@@ -38,8 +40,10 @@ export const halfOf = ({ width, height }: Size): Size => ({
 })
 
 /**
- * A 4:2:0 picture of `size` at half its width and height, as opaque RGBA `out[⌈height/2⌉][⌈width/2⌉]`, little-endian. Four luma samples are
- * averaged to one; the colour differences are of that size already, so that this is the exact box filter at a fraction of a conversion's cost.
+ * A 4:2:0 picture of `size` at half its width and height, as opaque RGBA `out[⌈height/2⌉][⌈width/2⌉]`, little-endian.
+ * Four luma samples are
+ * averaged to one; the colour differences are of that size already, so that this is the exact box filter at a
+ * fraction of a conversion's cost.
  */
 export function halveToRgba(
   { bytes, y: yPlane, u: uPlane, v: vPlane }: Planes420,

@@ -1,9 +1,15 @@
 import type { Size } from '../geometry/rect'
 
-/** Bytes at the start of a picture's file that are enough for {@link imageSize}, but for JPEG files with large notes in front. */
+/**
+ * Bytes at the start of a picture's file that are enough for {@link imageSize}, but for JPEG files with large notes
+ * in front.
+ */
 export const IMAGE_HEADER_BYTES = 262_144
 
-/** The size that a PNG, GIF, WebP or JPEG file says it has, px, without decoding it; null where its start does not say. */
+/**
+ * The size that a PNG, GIF, WebP or JPEG file says it has, px, without decoding it; null where its start does not
+ * say.
+ */
 export function imageSize(start: Uint8Array): Size | null {
   const view = new DataView(start.buffer, start.byteOffset, start.byteLength)
   const text = (at: number, length: number) => String.fromCharCode(...start.subarray(at, at + length))

@@ -1,6 +1,9 @@
 import type { RateFilter } from './rateChange'
 
-/** Coefficients of the four-times oversampling filter of BS.1770-4, annex 2; the last two phases are the first two turned round. The newest sample's comes first. */
+/**
+ * Coefficients of the four-times oversampling filter of BS.1770-4, annex 2; the last two phases are the first two
+ * turned round. The newest sample's comes first.
+ */
 const P0 = Float64Array.of(
   0.001708984375,
   0.010986328125,
@@ -42,18 +45,38 @@ export const MAX_OVER = Math.max(...[P0, P1].map((phase) => phase.reduce((sum, h
 /** Samples that are looked at as one for whether they can matter at all. */
 const CHUNK = 32
 
-/** How far a piece may be moved to fit, in steps; candidates are compared in means of so many samples first (6 kHz at 48 kHz: a voice's pitch and vowels), and what is best there is refined twice. */
+/**
+ * How far a piece may be moved to fit, in steps; candidates are compared in means of so many samples first (6 kHz at
+ * 48 kHz: a voice's pitch and vowels), and what is best there is refined twice.
+ */
 const FIT_STEPS = [8, 2, 1] as const
 
-/** The inner loops of sound: in JavaScript here, in WebAssembly where it can be had (media/sound/soundKernel), which is some times as fast and rounds a little differently. Stereo is interleaved. */
+/**
+ * The inner loops of sound: in JavaScript here, in WebAssembly where it can be had (media/sound/soundKernel), which
+ * is some times as fast and rounds a little differently. Stereo is interleaved.
+ */
 export interface SoundArithmetic {
-  /** Into `peaks`, for each frame, the highest absolute value of the four that the oversampling filter makes of it and those before, of either channel; `stereo` has 11 frames more, before the first. Where none is above `above`, 0 may stand instead. Gives the highest of all. */
+  /**
+   * Into `peaks`, for each frame, the highest absolute value of the four that the oversampling filter makes of it and
+   * those before, of either channel; `stereo` has 11 frames more, before the first. Where none is above `above`, 0
+   * may stand instead. Gives the highest of all.
+   */
   oversample(stereo: Float32Array, peaks: Float32Array, above: number): number
-  /** Sum of squares, over both channels, of frames `from` up to, not including, `to` after two second-order sections (`filter`: b0 b1 b2 a1 a2 of each), whose `state` (four numbers a channel) goes on. */
+  /**
+   * Sum of squares, over both channels, of frames `from` up to, not including, `to` after two second-order sections
+   * (`filter`: b0 b1 b2 a1 a2 of each), whose `state` (four numbers a channel) goes on.
+   */
   weigh(stereo: Float32Array, from: number, to: number, filter: Float64Array, state: Float64Array): number
-  /** Finds where in `heard` a stretch as long as `tail` begins that is most like it (normalised cross-correlation of both channels' sum, looked for coarsely first), of all starts that leave as much again behind it; crosses over from `tail` to it, into `crossed`, by the gains `fade`. Gives the start, in frames. */
+  /**
+   * Finds where in `heard` a stretch as long as `tail` begins that is most like it (normalised cross-correlation of
+   * both channels' sum, looked for coarsely first), of all starts that leave as much again behind it; crosses over
+   * from `tail` to it, into `crossed`, by the gains `fade`. Gives the start, in frames.
+   */
   goOn(heard: Float32Array, tail: Float32Array, fade: Float32Array, crossed: Float32Array): number
-  /** Fills `out` with frames of another rate: the first looks at `heard` from `next` / `filter.up` frames behind its first on, each later one `filter.down` / `filter.up` frames farther. */
+  /**
+   * Fills `out` with frames of another rate: the first looks at `heard` from `next` / `filter.up` frames behind its
+   * first on, each later one `filter.down` / `filter.up` frames farther.
+   */
   changeRate(heard: Float32Array, filter: RateFilter, next: number, out: Float32Array): void
 }
 
@@ -204,7 +227,10 @@ const highestOfPhases = (x: Float32Array, n: number) =>
     Math.abs(filtered(P3, x, n)),
   )
 
-/** One phase of the filter at a sample of one channel. Written out, and reading each kind of array in a way of its own: a loop takes five times as long. */
+/**
+ * One phase of the filter at a sample of one channel. Written out, and reading each kind of array in a way of its
+ * own: a loop takes five times as long.
+ */
 function filtered(h: Float64Array, x: Float32Array, n: number): number {
   return (
     tap(h, 0) * sample(x, n) +

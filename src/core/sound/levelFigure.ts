@@ -12,7 +12,8 @@ const QUIETEST = -48
 const LOUDEST = -6
 
 /**
- * Heights 0..1 of a level figure at output time `t`, oldest first. `levels`: mean level, linear, of each thirtieth of a second of the output;
+ * Heights 0..1 of a level figure at output time `t`, oldest first. `levels`: mean level, linear, of each thirtieth of
+ * a second of the output;
  * before its start and after its end it is silent.
  */
 export function figureAt(levels: ArrayLike<number>, t: Micros): number[] {

@@ -10,8 +10,10 @@ const RELEASE_SECONDS = 0.15
 const KEPT_FREE_DB = 0.1
 
 /**
- * Holds the true peaks of interleaved stereo under a ceiling (dBTP) by turning both channels down round each peak, and no more than that. What it
- * gives back is as long as what it was given in all, and comes late: the rest comes with `end`. Sound that is under the ceiling comes back as it was.
+ * Holds the true peaks of interleaved stereo under a ceiling (dBTP) by turning both channels down round each peak,
+ * and no more than that. What it
+ * gives back is as long as what it was given in all, and comes late: the rest comes with `end`. Sound that is under
+ * the ceiling comes back as it was.
  */
 export class Limiter {
   private readonly ceiling: number
@@ -24,7 +26,10 @@ export class Limiter {
   private begun = false
   /** How many of the waiting frames have been looked at. */
   private looked = 0
-  /** The least gains within reach, as a ring: waiting frames that no later one looked at needs as much as. Frames count from the first that waits. */
+  /**
+   * The least gains within reach, as a ring: waiting frames that no later one looked at needs as much as. Frames
+   * count from the first that waits.
+   */
   private readonly leastAt: Int32Array
   private readonly leastGain: Float32Array
   private first = 0
@@ -64,7 +69,10 @@ export class Limiter {
     return this.take(this.waiting.length / 2)
   }
 
-  /** So far ahead a peak is seen: its filter's half, and as long as the gain takes to go down, and as the way down is evened. */
+  /**
+   * So far ahead a peak is seen: its filter's half, and as long as the gain takes to go down, and as the way down is
+   * evened.
+   */
   private get reach(): number {
     return this.ahead + PEAK_TAPS
   }
@@ -111,7 +119,10 @@ export class Limiter {
     this.recentSum = first * this.ahead
   }
 
-  /** For each of the first `count` waiting frames the least gain that it or any later one needs, as far as is looked ahead. */
+  /**
+   * For each of the first `count` waiting frames the least gain that it or any later one needs, as far as is looked
+   * ahead.
+   */
   private leastGains(count: number): Float32Array {
     const least = new Float32Array(count)
     const { leastAt, leastGain, needed, reach } = this

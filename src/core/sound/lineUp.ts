@@ -13,8 +13,10 @@ const COARSE = 8
 const AROUND = COARSE * 2
 
 /**
- * Where a stretch of sound lies in a longer one, both as levels in equal steps: the place at which their normalised cross-correlation is
- * largest, looked for in coarse steps first. At least half of the stretch has to lie inside. Null when there is nothing to compare.
+ * Where a stretch of sound lies in a longer one, both as levels in equal steps: the place at which their normalised
+ * cross-correlation is
+ * largest, looked for in coarse steps first. At least half of the stretch has to lie inside. Null when there is
+ * nothing to compare.
  */
 export function lineUp(short: ArrayLike<number>, long: ArrayLike<number>): LinedUp | null {
   const coarse = best(sumsOf(short), sumsOf(long))
@@ -47,7 +49,10 @@ function best(
   return found
 }
 
-/** Pearson's correlation of a stretch with what lies beside it from `at` on; null where less than half lies inside or either is flat. */
+/**
+ * Pearson's correlation of a stretch with what lies beside it from `at` on; null where less than half lies inside or
+ * either is flat.
+ */
 function correlation(short: Float64Array, long: Float64Array, at: number): number | null {
   const first = Math.max(0, -at)
   const last = Math.min(short.length, long.length - at)

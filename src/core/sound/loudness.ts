@@ -3,7 +3,10 @@ import { kWeightingFilter, toLufs } from './kWeighting'
 import { toDecibels } from './levels'
 import { TruePeaks } from './truePeak'
 
-/** Sums are kept for each tenth of a second; a gating block is four of them, each beginning with the next tenth (BS.1770-4). */
+/**
+ * Sums are kept for each tenth of a second; a gating block is four of them, each beginning with the next tenth
+ * (BS.1770-4).
+ */
 const STEPS_PER_SECOND = 10
 const STEPS_PER_BLOCK = 4
 /** Blocks quieter than this are silence; those that are so much quieter than the mean of the rest are left out. */
@@ -55,7 +58,10 @@ export class LoudnessMeter {
     }
   }
 
-  /** What has been measured so far. Less than 0.4 s of sound cannot be gated: it is silence by this measure, but for its peak. */
+  /**
+   * What has been measured so far. Less than 0.4 s of sound cannot be gated: it is silence by this measure, but for
+   * its peak.
+   */
   loudness(): Loudness {
     const blocks = this.steps
       .slice(STEPS_PER_BLOCK - 1)

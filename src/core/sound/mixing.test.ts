@@ -62,7 +62,10 @@ describe('changing speed', () => {
   })
 })
 
-/** The sample edit as three passages: 10–12 s, then 30–33 s at 200 %, then 40–42 s with a stretch struck out; music under all. */
+/**
+ * The sample edit as three passages: 10–12 s, then 30–33 s at 200 %, then 40–42 s with a stretch struck out; music
+ * under all.
+ */
 function threePassages(): Edit {
   const edit = sampleEdit()
   const [first] = edit.highlight.passages

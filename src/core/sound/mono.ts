@@ -9,7 +9,10 @@ export function meanOf(channels: readonly Float32Array[]): Float32Array {
   return mono
 }
 
-/** Sound at another sample rate. Where it has a lower one itself, each sample is held until the next: what that adds lies above all that was recorded. */
+/**
+ * Sound at another sample rate. Where it has a lower one itself, each sample is held until the next: what that adds
+ * lies above all that was recorded.
+ */
 export function atRate(mono: Float32Array, from: number, to: number): Float32Array {
   if (from >= to) return decimate(mono, from, to)
   return Float32Array.from(

@@ -1,6 +1,9 @@
 import { PLAIN_ARITHMETIC, type SoundArithmetic } from './arithmetic'
 
-/** Samples of the slower rate that one looks at: what is passed reaches to 0.9 of its Nyquist frequency, and 100 dB are gone from a little above it. */
+/**
+ * Samples of the slower rate that one looks at: what is passed reaches to 0.9 of its Nyquist frequency, and 100 dB
+ * are gone from a little above it.
+ */
 const SPAN = 96
 
 /** Where the filter is at one half, in shares of the slower rate's Nyquist frequency. */
@@ -20,7 +23,10 @@ export interface RateFilter {
   coefs: Float32Array
 }
 
-/** The filter from one rate to another, both whole numbers of samples a second. Source: polyphase interpolation by a windowed sinc (Crochiere and Rabiner, 1983). */
+/**
+ * The filter from one rate to another, both whole numbers of samples a second. Source: polyphase interpolation by a
+ * windowed sinc (Crochiere and Rabiner, 1983).
+ */
 export function rateFilter(from: number, to: number): RateFilter {
   const key = `${from} ${to}`
   const filter = kept.get(key) ?? builtFilter(from, to)
@@ -50,7 +56,10 @@ function builtFilter(from: number, to: number): RateFilter {
   return { up, down, taps, coefs }
 }
 
-/** Brings interleaved stereo from one rate to another, block after block; what comes out lies at the same time as what went in. */
+/**
+ * Brings interleaved stereo from one rate to another, block after block; what comes out lies at the same time as what
+ * went in.
+ */
 export class RateChange {
   private readonly filter: RateFilter
   /** Frames that are still looked at; before the first there is silence. There is room behind them. */
@@ -103,7 +112,9 @@ const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b))
 
 const sinc = (x: number) => (x === 0 ? 1 : Math.sin(Math.PI * x) / (Math.PI * x))
 
-/** Places from the middle of the window to its end at which it is worked out; between them it is as good as straight. */
+/**
+ * Places from the middle of the window to its end at which it is worked out; between them it is as good as straight.
+ */
 const WINDOW_STEPS = 8192
 let window: Float64Array | null = null
 

@@ -14,7 +14,10 @@ export interface Fade {
   curve: 'linear' | 'power'
 }
 
-/** One stretch of one source as it is heard: output time `startMicros`..`endMicros`, beginning at source time `fromMicros` (which may be before 0: silence). */
+/**
+ * One stretch of one source as it is heard: output time `startMicros`..`endMicros`, beginning at source time
+ * `fromMicros` (which may be before 0: silence).
+ */
 export interface SoundSegment {
   source: { kind: 'recording'; id: RecordingId } | { kind: 'file'; id: SoundFileId }
   fromMicros: Micros
@@ -33,7 +36,10 @@ export const CUT_FADE_MICROS = 3_000
 /** What of an edit is heard. */
 type Sounding = Pick<Edit, 'highlight' | 'recordings' | 'soundFiles'>
 
-/** Everything that is heard of a highlight, in no particular order. Muted passages and recordings without sound give nothing. */
+/**
+ * Everything that is heard of a highlight, in no particular order. Muted passages and recordings without sound give
+ * nothing.
+ */
 export function soundPlan(edit: Sounding, map: TimeMap): SoundSegment[] {
   return [
     ...map.passages.flatMap((placed) => [...passageSegments(edit, map, placed), ...feedSegments(edit, placed)]),

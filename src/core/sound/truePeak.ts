@@ -7,7 +7,10 @@ export class TruePeaks {
 
   constructor(private readonly arithmetic: SoundArithmetic = PLAIN_ARITHMETIC) {}
 
-  /** For each new frame the highest absolute value of the four that the filter makes of it and those before, of either channel; where none is above `above`, 0 may stand instead. And the highest of all. */
+  /**
+   * For each new frame the highest absolute value of the four that the filter makes of it and those before, of either
+   * channel; where none is above `above`, 0 may stand instead. And the highest of all.
+   */
   push(stereo: Float32Array, above: number): { peaks: Float32Array; highest: number } {
     const all = new Float32Array(this.tail.length + stereo.length)
     all.set(this.tail)

@@ -49,7 +49,10 @@ export function framesPerSecond(rate: FrameRate): number {
   return rate.num / rate.den
 }
 
-/** The standard rate within 0.05 % of `fps`, else `fps` itself to a thousandth. Throws RangeError unless 0 < fps ≤ 1000. */
+/**
+ * The standard rate within 0.05 % of `fps`, else `fps` itself to a thousandth. Throws RangeError unless 0 < fps ≤
+ * 1000.
+ */
 export function toFrameRate(fps: number): FrameRate {
   if (!(fps > 0 && fps <= 1000)) throw new RangeError(`fps: ${fps} is not between 0 and 1000`)
   const near = STANDARD_FRAME_RATES.reduce((best, rate) =>

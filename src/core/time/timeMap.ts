@@ -4,7 +4,10 @@ import { ease, joinLength, type Join } from '../model/join'
 import type { Passage } from '../model/passage'
 import type { Micros } from './micros'
 
-/** A stretch of a recording that plays without a break: recording time `inMicros`..`outMicros`, output time `startMicros`..`endMicros`, both end-exclusive. */
+/**
+ * A stretch of a recording that plays without a break: recording time `inMicros`..`outMicros`, output time
+ * `startMicros`..`endMicros`, both end-exclusive.
+ */
 export interface Run {
   inMicros: Micros
   outMicros: Micros
@@ -12,7 +15,10 @@ export interface Run {
   endMicros: Micros
 }
 
-/** A passage with its place on the output clock: from `startMicros` up to, not including, `endMicros`, without what joins add. */
+/**
+ * A passage with its place on the output clock: from `startMicros` up to, not including, `endMicros`, without what
+ * joins add.
+ */
 export interface PlacedPassage {
   passage: Passage
   index: number
@@ -41,7 +47,10 @@ type Timed = Pick<Passage, 'inMicros' | 'outMicros' | 'speedPercent' | 'strikes'
 const atSpeed = (recordingLength: Micros, speedPercent: number): Micros =>
   Math.round((recordingLength * 100) / speedPercent)
 
-/** What is left of a passage between its cut points when its strikes are taken out: recording time, in order. Empty when all is struck. */
+/**
+ * What is left of a passage between its cut points when its strikes are taken out: recording time, in order. Empty
+ * when all is struck.
+ */
 export function keptStretches({
   inMicros,
   outMicros,
@@ -63,7 +72,10 @@ export function passageLength(passage: Timed): Micros {
   return runsOf(passage, 0).at(-1)?.endMicros ?? 0
 }
 
-/** A passage's runs from output time `startMicros` on. Ends are computed from the sum so far, so that rounding does not add up. */
+/**
+ * A passage's runs from output time `startMicros` on. Ends are computed from the sum so far, so that rounding does
+ * not add up.
+ */
 function runsOf(passage: Timed, startMicros: Micros): Run[] {
   let kept = 0
   return keptStretches(passage).map(({ inMicros, outMicros }) => {
@@ -73,7 +85,10 @@ function runsOf(passage: Timed, startMicros: Micros): Run[] {
   })
 }
 
-/** Lays a highlight's passages and joins on the output clock. A join longer than its neighbours have room for is shortened. */
+/**
+ * Lays a highlight's passages and joins on the output clock. A join longer than its neighbours have room for is
+ * shortened.
+ */
 export function timeMapOf({ passages, joinTiming }: Pick<Highlight, 'passages' | 'joinTiming'>): TimeMap {
   const lengths = passages.map(passageLength)
   const joinLengths = passages.map((p, i) =>
@@ -94,7 +109,10 @@ export function timeMapOf({ passages, joinTiming }: Pick<Highlight, 'passages' |
   return map
 }
 
-/** Joins at both ends of a passage must not meet: *hold* takes half of each length from either side, *overlap* all of it. */
+/**
+ * Joins at both ends of a passage must not meet: *hold* takes half of each length from either side, *overlap* all of
+ * it.
+ */
 function roomForJoin(wanted: Micros, before: Micros, after: Micros, timing: JoinTiming): Micros {
   const shortest = Math.min(before, after)
   return Math.max(0, Math.min(wanted, timing === 'overlap' ? Math.floor(shortest / 2) : shortest))
@@ -104,7 +122,10 @@ export function outputLength(highlight: Pick<Highlight, 'passages' | 'joinTiming
   return timeMapOf(highlight).lengthMicros
 }
 
-/** The recording time that a passage shows at output time `t`. Before its start and after its end it goes on beyond the cut points. */
+/**
+ * The recording time that a passage shows at output time `t`. Before its start and after its end it goes on beyond
+ * the cut points.
+ */
 export function recordingMicrosAt(placed: Pick<PlacedPassage, 'passage' | 'runs'>, t: Micros): Micros {
   const run = placed.runs[runAt(placed, t)]
   return run
@@ -112,7 +133,10 @@ export function recordingMicrosAt(placed: Pick<PlacedPassage, 'passage' | 'runs'
     : placed.passage.inMicros
 }
 
-/** The recording time whose picture a passage shows at output time `t`: where its sound is, unless its picture runs by itself. May lie outside the recording. */
+/**
+ * The recording time whose picture a passage shows at output time `t`: where its sound is, unless its picture runs by
+ * itself. May lie outside the recording.
+ */
 export function pictureMicrosAt(placed: Pick<PlacedPassage, 'passage' | 'runs' | 'startMicros'>, t: Micros): Micros {
   const { picture } = placed.passage
   return picture

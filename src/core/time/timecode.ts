@@ -6,13 +6,19 @@ function nominalRate(rate: FrameRate): number {
   return Math.max(1, Math.round(framesPerSecond(rate)))
 }
 
-/** Frame numbers left out at each minute but every tenth, in drop-frame counting (SMPTE ST 12-1): only 29.97 and 59.94 have it. */
+/**
+ * Frame numbers left out at each minute but every tenth, in drop-frame counting (SMPTE ST 12-1): only 29.97 and 59.94
+ * have it.
+ */
 function droppedPerMinute(rate: FrameRate): number {
   const nominal = nominalRate(rate)
   return rate.den !== 1 && nominal % 30 === 0 ? (nominal / 30) * 2 : 0
 }
 
-/** `HH:MM:SS:FF`, drop-frame where the last separator is `;` or `drop` says so → time from 00:00:00:00; null when it is no timecode. */
+/**
+ * `HH:MM:SS:FF`, drop-frame where the last separator is `;` or `drop` says so → time from 00:00:00:00; null when it
+ * is no timecode.
+ */
 export function parseTimecode(text: string, rate: FrameRate, drop = false): Micros | null {
   const match = /^(\d{1,2}):([0-5]\d):([0-5]\d)([:;.])(\d{2,3})$/.exec(text.trim())
   if (!match) return null
@@ -30,7 +36,10 @@ export function formatTimecode(t: Micros, rate: FrameRate, drop = false): string
   return frameTimecode(frameAtMicros(t, rate), rate, drop)
 }
 
-/** Frames that timecode counts up to an hour: at fractional rates an hour of timecode is a little longer than one of the clock. */
+/**
+ * Frames that timecode counts up to an hour: at fractional rates an hour of timecode is a little longer than one of
+ * the clock.
+ */
 export const framesInHour = (rate: FrameRate): number => 3600 * nominalRate(rate)
 
 /** The timecode of a frame by its number from 00:00:00:00. */

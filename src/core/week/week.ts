@@ -30,7 +30,10 @@ export type WeekNote =
   /** Days without a post on an outlet that has posts before and after. */
   | { kind: 'gap'; outletId: Post['outletId']; days: number; from: string }
 
-/** What somebody would want to know of a plan: doublings, crowds and gaps, by outlet. `longestGapDays`: more days without a post are a gap. */
+/**
+ * What somebody would want to know of a plan: doublings, crowds and gaps, by outlet. `longestGapDays`: more days
+ * without a post are a gap.
+ */
 export function notesOn(posts: readonly Post[], longestGapDays = 2): WeekNote[] {
   const notes: WeekNote[] = []
   for (const outletId of new Set(posts.map((p) => p.outletId))) {

@@ -8,7 +8,10 @@ function luminance(colour: string): number {
 
 const channels = (colour: string) => [1, 3, 5].map((at) => parseInt(colour.slice(at, at + 2), 16))
 
-/** Whether dark letters are read better on a colour (`#rrggbb`) than white ones: luminance above where both contrast the same. */
+/**
+ * Whether dark letters are read better on a colour (`#rrggbb`) than white ones: luminance above where both contrast
+ * the same.
+ */
 export function isLight(colour: string): boolean {
   return luminance(colour) > 0.179
 }

@@ -2,7 +2,9 @@ import type { Cue } from '../model/words'
 import { MICROS_PER_SECOND } from '../time/micros'
 import { tokensOf, type Token } from './tokens'
 
-/** Why a place in a caption should be looked at. *alike*: the word differs by one letter from one that is said often. */
+/**
+ * Why a place in a caption should be looked at. *alike*: the word differs by one letter from one that is said often.
+ */
 export type Doubt =
   | { why: 'twice'; token: Token }
   | { why: 'alike'; token: Token; usual: string }
@@ -61,7 +63,10 @@ function doubtsOf(
   return perSecond > MAX_PER_SECOND ? [...doubts, { why: 'fast', perSecond }] : doubts
 }
 
-/** Whether one letter added, left out or exchanged turns one word into another; endings of grammar (a last letter more) are no slip. */
+/**
+ * Whether one letter added, left out or exchanged turns one word into another; endings of grammar (a last letter
+ * more) are no slip.
+ */
 function isOneLetterOff(a: string, b: string): boolean {
   if (a === b || Math.abs(a.length - b.length) > 1) return false
   let start = 0

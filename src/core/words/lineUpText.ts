@@ -17,7 +17,10 @@ const MIN_LETTERS = 16
 /** Pieces may begin in pauses, or every so often inside speech. */
 const STEP_MICROS = 100_000
 
-/** A piece's length is judged against what its letters ask for; a boundary inside speech costs as much as being this wrong, squared. */
+/**
+ * A piece's length is judged against what its letters ask for; a boundary inside speech costs as much as being this
+ * wrong, squared.
+ */
 const COST_INSIDE_SPEECH = 0.6
 /** A boundary in a pause gains up to this, in full from a pause of this length on. */
 const GAIN_IN_PAUSE = 0.5
@@ -83,7 +86,8 @@ function placesIn(speech: readonly SpeechStretch[]): Place[] {
 }
 
 /**
- * Lines a known text up with the speech that was found: pieces in order, each as long as its letters ask for as near as may be, beginning in
+ * Lines a known text up with the speech that was found: pieces in order, each as long as its letters ask for as near
+ * as may be, beginning in
  * pauses rather than inside speech, the more so the longer they are. Empty when there is no speech.
  */
 export function lineUpText(text: string, speech: readonly SpeechStretch[]): LinedUp[] {
@@ -95,7 +99,8 @@ export function lineUpText(text: string, speech: readonly SpeechStretch[]): Line
   const perLetter = total / weights.reduce((a, b) => a + b, 0)
   const costOf = ({ pause }: Place) =>
     pause > 0 ? -GAIN_IN_PAUSE * Math.min(1, pause / FULL_PAUSE_MICROS) : COST_INSIDE_SPEECH ** 2
-  // best[j]: least cost of having placed all pieces so far so that the next begins at place j; from[i][j]: where piece i began then.
+  // best[j]: least cost of having placed all pieces so far so that the next begins at place j; from[i][j]: where
+  // piece i began then.
   let best = places.map((_, j) => (j === 0 ? 0 : Infinity))
   const from: Int32Array[] = []
   let expected = 0

@@ -11,7 +11,10 @@ const ENDS_SENTENCE = /[.!?…。！？]["'”’»)]*$/u
 /** A word as a recogniser writes it: with the space before it, where the language puts one there. */
 export type HeardWord = SpokenWord
 
-/** Words that were heard one after another, gathered into lines: up to the end of a sentence, a pause, or as much as can be read at a time. */
+/**
+ * Words that were heard one after another, gathered into lines: up to the end of a sentence, a pause, or as much as
+ * can be read at a time.
+ */
 export function linesOfWords(words: readonly HeardWord[]): Pick<Cue, 'fromMicros' | 'toMicros' | 'text' | 'words'>[] {
   const lines: HeardWord[][] = []
   for (const word of words) {

@@ -4,7 +4,10 @@ import type { Micros } from '../time/micros'
 import type { PlacedPassage, Run, TimeMap } from '../time/timeMap'
 import { timedTokens, type TimedToken } from './tokens'
 
-/** A cue as it comes in the highlight: output time, end-exclusive; `tokens` are its words with theirs, in characters of `text`. */
+/**
+ * A cue as it comes in the highlight: output time, end-exclusive; `tokens` are its words with theirs, in characters
+ * of `text`.
+ */
 export interface OutputCue {
   cueId: CueId
   /** The passage that it is spoken in. */
@@ -19,7 +22,10 @@ export interface OutputCue {
 /** What is left of a cue for a shorter time than this is not shown. */
 const MIN_MICROS = 150_000
 
-/** Cues as they come on the output clock, in order. What is cut out or struck out is not said, so it is not written either. */
+/**
+ * Cues as they come on the output clock, in order. What is cut out or struck out is not said, so it is not written
+ * either.
+ */
 export function outputCues({ cues }: Pick<Words, 'cues'>, map: TimeMap): OutputCue[] {
   return map.passages
     .flatMap((placed) =>
@@ -76,7 +82,9 @@ function withoutTheRest(text: string, kept: readonly TimedToken[]): { text: stri
   return { text: made, tokens }
 }
 
-/** The cues that are on at output time `t`; on the way through a join those of the passage that the moment belongs to. */
+/**
+ * The cues that are on at output time `t`; on the way through a join those of the passage that the moment belongs to.
+ */
 export function cuesAt(cues: readonly OutputCue[], index: number, t: Micros): OutputCue[] {
   return cues.filter((c) => c.index === index && c.fromMicros <= t && t < c.toMicros)
 }

@@ -7,7 +7,10 @@ const LONGEST_PAUSE = 1_500_000
 /** Heard before and after speech, so that no first sound is cut off. */
 const MARGIN = 200_000
 
-/** Stretches of speech gathered into spans of at most `mostMicros`, rising and apart, as few as pauses allow: a recogniser does better with what was said before. */
+/**
+ * Stretches of speech gathered into spans of at most `mostMicros`, rising and apart, as few as pauses allow: a
+ * recogniser does better with what was said before.
+ */
 export function spansToHear(speech: readonly SpeechStretch[], mostMicros: Micros): SpeechStretch[] {
   const spans: SpeechStretch[] = []
   for (const stretch of speech) {

@@ -50,7 +50,8 @@ export function spread(text: string, tokens: readonly Token[], fromMicros: Micro
 const plain = (word: string) => word.toLocaleLowerCase().replace(/[^\p{L}\p{N}]/gu, '')
 
 /**
- * The words of a cue with the times at which they are spoken. Words that were timed keep their times, also after the text was corrected;
+ * The words of a cue with the times at which they are spoken. Words that were timed keep their times, also after the
+ * text was corrected;
  * those between share out what lies between.
  */
 export function timedTokens({
@@ -86,7 +87,10 @@ export function timedTokens({
   return timed
 }
 
-/** For each word of a new text the timed word that it is, by the longest run of words in common; undefined for a new one. */
+/**
+ * For each word of a new text the timed word that it is, by the longest run of words in common; undefined for a new
+ * one.
+ */
 function alike(texts: readonly string[], words: readonly SpokenWord[]): (SpokenWord | undefined)[] {
   const [a, b] = [texts.map(plain), words.map((w) => plain(w.text))]
   const longest = Array.from({ length: a.length + 1 }, () => new Array<number>(b.length + 1).fill(0))

@@ -7,7 +7,10 @@ import type { ReactNode } from 'react'
 import { fonts, palette } from '@/ui/theme'
 import { useBenchContext, useView, type Pane } from './benchContext'
 
-/** One of the Bench's three panes: its heading with its key, its tools, its contents. The one at work has a leaf-green edge; Tab makes a pane that by itself, so that its heading is no stop of it. */
+/**
+ * One of the Bench's three panes: its heading with its key, its tools, its contents. The one at work has a leaf-green
+ * edge; Tab makes a pane that by itself, so that its heading is no stop of it.
+ */
 export function PaneFrame({
   pane,
   digit,

@@ -20,7 +20,10 @@ import type { Bench } from './useBench'
 
 export type Pane = 'sheet' | 'frame' | 'shapes'
 
-/** What is picked up on the Bench: a region in the Frame or a panel in the Shapes, of which each lights up its other half; or something over the picture. */
+/**
+ * What is picked up on the Bench: a region in the Frame or a panel in the Shapes, of which each lights up its other
+ * half; or something over the picture.
+ */
 export type Selection =
   | { kind: 'region'; id: RegionId }
   | { kind: 'panel'; id: PanelId }
@@ -95,7 +98,10 @@ export function useBenchContext(): BenchContextValue {
   return value
 }
 
-/** All of the edit: for what is drawn anew with every change. While a region is dragged that is sixty times a second; the hooks below follow less. */
+/**
+ * All of the edit: for what is drawn anew with every change. While a region is dragged that is sixty times a second;
+ * the hooks below follow less.
+ */
 export function useEdit(): Edit {
   return useStore(useBenchContext().session.store, (s) => s.history.value)
 }

@@ -25,7 +25,10 @@ export type BenchState =
   | { kind: 'preview-broken' }
   | { kind: 'ready'; bench: Bench }
 
-/** Opens a highlight for work: its edit with history, its recordings' files, a player. Closes and saves when it is left. */
+/**
+ * Opens a highlight for work: its edit with history, its recordings' files, a player. Closes and saves when it is
+ * left.
+ */
 export function useBench(id: string): { state: BenchState; reopen: () => void } {
   const [state, setState] = useState<BenchState>({ kind: 'loading' })
   const [attempt, setAttempt] = useState(0)

@@ -17,7 +17,10 @@ import { formatBytes, formatDuration } from '@/ui/format'
 import { fonts, palette } from '@/ui/theme'
 import { closePickUpNow, offerToPhone, openPickUpNow, type PickUpTold } from './pickUpClient'
 
-/** Chooses finished files, lays them ready for a phone, and shows the way there. What lies ready stays when the dialog is closed, until its time is over. */
+/**
+ * Chooses finished files, lays them ready for a phone, and shows the way there. What lies ready stays when the dialog
+ * is closed, until its time is over.
+ */
 export function PickUpDialog({ finished, onClose }: { finished: readonly Render[]; onClose: () => void }) {
   const [open, setOpen] = useState<PickUpTold | null>(null)
   const [share, setShare] = useState<number | null>(null)

@@ -19,7 +19,10 @@ export function spanKey(iso: string, kind: SpanKind): string {
   return kind === 'day' ? dayKey(iso) : dayKey(iso).slice(0, 7)
 }
 
-/** Every day or month from the first recording to the last, oldest first; the newest {@link MAX_SPANS} when there are more. */
+/**
+ * Every day or month from the first recording to the last, oldest first; the newest {@link MAX_SPANS} when there are
+ * more.
+ */
 export function spansOf(days: readonly ShelfDay[], kind: SpanKind): ShelfSpan[] {
   const times = days.map((d) => Date.parse(d.iso)).sort((a, b) => a - b)
   const [first, last] = [times[0], times.at(-1)]

@@ -77,7 +77,10 @@ async function readShelf(): Promise<Shelf> {
   }
 }
 
-/** Records brought up to date; those of a newer version, or damaged, are left out here and say why when they are opened. */
+/**
+ * Records brought up to date; those of a newer version, or damaged, are left out here and say why when they are
+ * opened.
+ */
 function readable<K extends RecordKind>(kind: K, raw: readonly unknown[]): RecordOf<K>[] {
   return raw.flatMap((r) => {
     const read = readRecord(kind, r)

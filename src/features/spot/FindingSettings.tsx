@@ -18,7 +18,9 @@ const SIGNS: readonly { key: keyof Weights; name: string; what: string }[] = [
   { key: 'speech', name: 'Speech', what: 'more talk than around it' },
 ]
 
-/** How moments are found: what each sign counts, how long a moment may be, how many are proposed, how late a mark is. */
+/**
+ * How moments are found: what each sign counts, how long a moment may be, how many are proposed, how late a mark is.
+ */
 export function FindingSettings() {
   const { session } = useSpotContext()
   const { weights, mostMicros, reactionMicros, proposals } = useSpotting()

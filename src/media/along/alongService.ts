@@ -82,7 +82,10 @@ export class AlongService implements AlongWorker {
   }
 }
 
-/** Gives every sample, each when it is its `turn`, to `see` and `onSample`; resolves with the first frames of shots, when they are wanted. */
+/**
+ * Gives every sample, each when it is its `turn`, to `see` and `onSample`; resolves with the first frames of shots,
+ * when they are wanted.
+ */
 async function walk(
   source: Source,
   times: readonly Micros[],

@@ -10,7 +10,10 @@ import { decodePart } from './decodePart'
 import { measurePart, type MeasuredPart } from './measurePart'
 import { PictureAnalyst } from './picturesPart'
 
-/** The speech model listens to this many parts at a time: the more, the less each costs. The first comes alone, so that something is there soon. */
+/**
+ * The speech model listens to this many parts at a time: the more, the less each costs. The first comes alone, so
+ * that something is there soon.
+ */
 const PARTS_TOGETHER = 15
 
 type OnPart = (part: FoundPart) => void
@@ -46,7 +49,10 @@ export class AnalyseService implements AnalyseWorker {
     this.abort?.abort()
   }
 
-  /** Decodes and measures here, while the model listens to the group before in a worker of its own: about the same work for each. */
+  /**
+   * Decodes and measures here, while the model listens to the group before in a worker of its own: about the same
+   * work for each.
+   */
   private async listen(
     source: Source,
     { sound, durationMicros }: AnalyseJob,

@@ -25,7 +25,10 @@ export class CutFinder {
     return signatureOf(this.small.getImageData(0, 0, SIGNATURE_WIDTH, SIGNATURE_HEIGHT).data)
   }
 
-  /** First frames of shots after one frame, which looks like `before`, and up to another, by looking at all frames between. Stops with an AbortError when `signal` says so. */
+  /**
+   * First frames of shots after one frame, which looks like `before`, and up to another, by looking at all frames
+   * between. Stops with an AbortError when `signal` says so.
+   */
   async between(from: Micros, to: Micros, before: FrameSignature, signal: AbortSignal): Promise<Micros[]> {
     const cuts: Micros[] = []
     let last = before

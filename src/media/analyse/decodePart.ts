@@ -7,7 +7,10 @@ import type { SoundSource } from '../source/openSource'
 /** Decoded before a part, so that filters have settled when it begins. */
 const LEAD_MICROS = MICROS_PER_SECOND
 
-/** A part's sound, planar; where the recording has none there is silence. It begins `leadMicros` before the part and ends with it. */
+/**
+ * A part's sound, planar; where the recording has none there is silence. It begins `leadMicros` before the part and
+ * ends with it.
+ */
 export interface DecodedPart {
   index: number
   durationMicros: Micros
@@ -16,7 +19,10 @@ export interface DecodedPart {
   channels: Float32Array<ArrayBuffer>[]
 }
 
-/** Decodes part `index` of a recording of length `durationMicros`. Throws when it cannot; stops with an AbortError when `signal` says so. */
+/**
+ * Decodes part `index` of a recording of length `durationMicros`. Throws when it cannot; stops with an AbortError
+ * when `signal` says so.
+ */
 export async function decodePart(
   source: SoundSource,
   index: number,
@@ -33,7 +39,10 @@ export async function decodePart(
   return { index, durationMicros, leadMicros, ...decoded }
 }
 
-/** A stretch of a recording's sound as one channel at a sample rate, for a machine to listen to. Throws and stops like {@link decodePart}. */
+/**
+ * A stretch of a recording's sound as one channel at a sample rate, for a machine to listen to. Throws and stops like
+ * {@link decodePart}.
+ */
 export async function decodeMono(
   source: SoundSource,
   fromMicros: Micros,

@@ -5,7 +5,10 @@ import { MICROS_PER_SECOND } from '@/core/time/micros'
 import type { DecodedPart } from './decodePart'
 import { SPEECH_SAMPLE_RATE } from './speechDetector'
 
-/** What was heard of a part, but for where speech is: `mono` is what tells that, at {@link SPEECH_SAMPLE_RATE}, exactly as long as the part. */
+/**
+ * What was heard of a part, but for where speech is: `mono` is what tells that, at {@link SPEECH_SAMPLE_RATE},
+ * exactly as long as the part.
+ */
 export interface MeasuredPart {
   index: number
   measured: Omit<SoundPart, 'speech'>

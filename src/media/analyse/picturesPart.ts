@@ -18,7 +18,10 @@ const PICTURE_HEIGHT = 72
 /** Between two key frames that differ, all frames are decoded to find the cut; in one part this often at most. */
 const MAX_SEARCHES = 3
 
-/** A key frame this much earlier than the usual distance was put there by the encoder because the picture changed: it is the cut. */
+/**
+ * A key frame this much earlier than the usual distance was put there by the encoder because the picture changed: it
+ * is the cut.
+ */
 const EARLY_SHARE = 0.9
 
 interface Seen {
@@ -26,7 +29,10 @@ interface Seen {
   signature: FrameSignature
 }
 
-/** Looks through recordings part by part, from their key frames. Parts of one recording are best taken in order: each remembers the last frame of the one before. */
+/**
+ * Looks through recordings part by part, from their key frames. Parts of one recording are best taken in order: each
+ * remembers the last frame of the one before.
+ */
 export class PictureAnalyst {
   private readonly reader = new CropReader()
   private readonly cutFinder: CutFinder

@@ -15,7 +15,10 @@ import { readZip, type ZipFault } from '../zip/readZip'
 /** Bytes that go into a backup, or came out of one. */
 export type Bytes = Omit<BackedUp, 'entry' | 'sizeBytes'> & { blob: Blob }
 
-/** Puts records and bytes into one zip on disk. Rejects when a file cannot be read, the disk is full, or `signal` says to stop; nothing is left then. */
+/**
+ * Puts records and bytes into one zip on disk. Rejects when a file cannot be read, the disk is full, or `signal` says
+ * to stop; nothing is left then.
+ */
 export async function makeBackup(
   records: BackupRecords,
   files: readonly Bytes[],

@@ -17,7 +17,10 @@ export type BundleOpened =
   | { ok: true; edits: Edit[]; speechOf: SpeechOf; rack: string | null; files: { of: Carried; blob: Blob }[] }
   | { ok: false; reason: ZipRefusal; detail: string }
 
-/** Opens a bundle, or what a bundle says, alone, as a `.brimble.json` file: nothing of it is kept unless all of it can be read. */
+/**
+ * Opens a bundle, or what a bundle says, alone, as a `.brimble.json` file: nothing of it is kept unless all of it can
+ * be read.
+ */
 export async function openBundle(file: File): Promise<BundleOpened> {
   return /\.json$/i.test(file.name) ? openAlone(file) : openZip(file)
 }

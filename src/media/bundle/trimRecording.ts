@@ -15,8 +15,10 @@ import type { Span } from '@/core/cut/usedSpans'
 import { openInput } from '../source/openSource'
 
 /**
- * Copies what lies in some spans of a recording (recording time) into a file, packet by packet and without coding anything again, from the key frame before each span on.
- * All keeps its own time, so that edits need no change; between the spans nothing is. False, with nothing worth keeping written, when no container holds its codecs.
+ * Copies what lies in some spans of a recording (recording time) into a file, packet by packet and without coding
+ * anything again, from the key frame before each span on.
+ * All keeps its own time, so that edits need no change; between the spans nothing is. False, with nothing worth
+ * keeping written, when no container holds its codecs.
  */
 export async function trimRecording(
   file: Blob,
@@ -75,7 +77,8 @@ async function copyTrack(
   let first = true
   for (const { from, to } of spans) {
     let packet = (await sink.getKeyPacket(from, { verifyKeyPackets: true })) ?? (await sink.getFirstPacket())
-    // Pictures that are shown before the span's end may be coded after later ones: the whole of the last group is taken.
+    // Pictures that are shown before the span's end may be coded after later ones: the whole of the last group is
+    // taken.
     while (packet && (packet.timestamp < to || packet.type !== 'key')) {
       if (packet.sequenceNumber > last) {
         await add(packet, first)

@@ -34,8 +34,10 @@ export class Composer {
   constructor(private readonly missingFonts: 'fail' | 'stand-in' = 'fail') {}
 
   /**
-   * Draws every target from `material`, borrowed until this is done. All pixels are read first, then drawn at one go: a canvas on screen
-   * never shows half a picture. Nothing is drawn where `isOver` says, once they are read, that nobody wants the picture any more. Not for concurrent use.
+   * Draws every target from `material`, borrowed until this is done. All pixels are read first, then drawn at one go:
+   * a canvas on screen
+   * never shows half a picture. Nothing is drawn where `isOver` says, once they are read, that nobody wants the
+   * picture any more. Not for concurrent use.
    */
   async draw(
     targets: readonly Target[],
@@ -51,7 +53,8 @@ export class Composer {
   }
 
   private async readCrops(targets: readonly Target[], frameOf: Material['frameOf']): Promise<Map<string, DrawFootage>> {
-    // The largest first: a crop that lies in one that was read already, such as the whole frame beside a preview, needs no reading of its own.
+    // The largest first: a crop that lies in one that was read already, such as the whole frame beside a preview,
+    // needs no reading of its own.
     const steps = targets.flatMap((t) => footageOf(t.composition)).sort((a, b) => areaOf(b.crop) - areaOf(a.crop))
     const large = new Set(
       targets.flatMap((t) =>
@@ -68,7 +71,8 @@ export class Composer {
           contains(r.crop, step.crop) &&
           !(r.small && large.has(footageKey(step))),
       )
-    // While a region is dragged, the frames stay: what was read of them for the picture before serves for this one, once all of it has been read.
+    // While a region is dragged, the frames stay: what was read of them for the picture before serves for this one,
+    // once all of it has been read.
     const frames = steps.flatMap((step) => frameOf(step.feed) ?? [])
     const stays = this.read.some((r) => frames.includes(r.frame))
     if (!steps.every((step) => isNothingOr(frameOf(step.feed), (frame) => sourceOf(step, frame) !== undefined))) {

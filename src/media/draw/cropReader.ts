@@ -6,28 +6,40 @@ import { codingOf, FrameHalver } from './frameHalver'
 export type Context2D = OffscreenCanvasRenderingContext2D | CanvasRenderingContext2D
 
 /**
- * Draws what was read into a rectangle of a canvas; good until the next {@link CropReader.begin}. `part`, in the same pixels as the crop
+ * Draws what was read into a rectangle of a canvas; good until the next {@link CropReader.begin}. `part`, in the same
+ * pixels as the crop
  * that was read and inside it, draws less of it.
  */
 export type DrawCrop = (ctx: Context2D, dest: Rect, part?: Rect) => void
 
-/** Drawn at so much of its size or less, a picture is halved first: a filter that looks at four pixels would leave some out. */
+/**
+ * Drawn at so much of its size or less, a picture is halved first: a filter that looks at four pixels would leave
+ * some out.
+ */
 export const HALVED_FROM = 0.54
 
 /** Planar formats whose frames can be narrowed to a crop before conversion; the rest is drawn whole. */
 const NARROWABLE: ReadonlySet<string | null> = new Set(['I420', 'NV12'])
 
-/** Rows copied out at a time; even, for the sake of half-size colour planes. Whole frames at once would hold eight megabytes more in every worker. */
+/**
+ * Rows copied out at a time; even, for the sake of half-size colour planes. Whole frames at once would hold eight
+ * megabytes more in every worker.
+ */
 const STRIP_ROWS = 270
 
-/** Scratch canvases have sides in steps of this, so that a crop that is being zoomed does not need a new one for every frame. */
+/**
+ * Scratch canvases have sides in steps of this, so that a crop that is being zoomed does not need a new one for every
+ * frame.
+ */
 const SCRATCH_STEP = 64
 
 /**
  * Turns crops of decoded frames into pixels that canvases can draw.
  *
- * Without a GPU, Chromium keeps a converted copy of each frame that is drawn, up to half a gigabyte of them. So there a crop's pixels
- * are copied out instead, converted on the way, onto scratch canvases that are used again; the same picture to the last bit, in less time
+ * Without a GPU, Chromium keeps a converted copy of each frame that is drawn, up to half a gigabyte of them. So there
+ * a crop's pixels
+ * are copied out instead, converted on the way, onto scratch canvases that are used again; the same picture to the
+ * last bit, in less time
  * where it is enlarged. With a GPU the frame is drawn as it is: copying it out would cost more than it saves.
  */
 export class CropReader {
@@ -46,7 +58,8 @@ export class CropReader {
   }
 
   /**
-   * Reads `crop`, in display-oriented pixels, of a frame. `small` says that it will be drawn at {@link HALVED_FROM} of its size at most. Not
+   * Reads `crop`, in display-oriented pixels, of a frame. `small` says that it will be drawn at {@link HALVED_FROM}
+   * of its size at most. Not
    * for concurrent use. The frame is borrowed until what is returned has been drawn.
    */
   async read(frame: VideoSample, crop: Rect, small = false): Promise<DrawCrop> {
@@ -60,7 +73,8 @@ export class CropReader {
     const { narrowed, x, y } = narrow(frame, crop)
     if (hasGpu()) {
       this.open.push(narrowed)
-      // Enlarging with the best filter costs no more than with the simplest here; for small previews mipmaps keep edges calm.
+      // Enlarging with the best filter costs no more than with the simplest here; for small previews mipmaps keep
+      // edges calm.
       return (ctx, dest, part = crop) => {
         smooth(ctx, dest.width < part.width ? 'medium' : 'high')
         ctx.drawImage(
@@ -148,7 +162,10 @@ export class CropReader {
   }
 }
 
-/** Whether this browser counts a rectangle to be converted from the visible part of a frame, and not, as WebCodecs has it, from the coded one. Firefox does. */
+/**
+ * Whether this browser counts a rectangle to be converted from the visible part of a frame, and not, as WebCodecs has
+ * it, from the coded one. Firefox does.
+ */
 let fromVisible: Promise<boolean> | null = null
 
 function countsFromVisible(): Promise<boolean> {
@@ -168,7 +185,10 @@ function countsFromVisible(): Promise<boolean> {
   return fromVisible
 }
 
-/** A frame of the crop's own pixels alone, and where it starts: on even pixels, for the sake of half-size colour planes. */
+/**
+ * A frame of the crop's own pixels alone, and where it starts: on even pixels, for the sake of half-size colour
+ * planes.
+ */
 function narrow(sample: VideoSample, crop: Rect): { narrowed: VideoFrame; x: number; y: number } {
   const frame = sample.toVideoFrame()
   // Browsers do not agree on what lies round a decoded picture: the frame's own account is the one to go by.

@@ -2,13 +2,19 @@ import type { Rect, Size } from '@/core/geometry/rect'
 import type { Context2D } from './cropReader'
 import { spareCanvas } from './spareCanvas'
 
-/** The blurred copy is made this many px on its longer side, whatever the canvas: the same picture in preview and render, and little work. */
+/**
+ * The blurred copy is made this many px on its longer side, whatever the canvas: the same picture in preview and
+ * render, and little work.
+ */
 const SMALL_SIDE = 240
 
 /** Beyond this many deviations nothing is seen of what lies outside. */
 const REACH = 2.5
 
-/** How large the blurred copy of a composition of `size` is, how far the picture reaches past it on every side, and its deviation there. `radius`: standard deviation in pixels of the composition. */
+/**
+ * How large the blurred copy of a composition of `size` is, how far the picture reaches past it on every side, and
+ * its deviation there. `radius`: standard deviation in pixels of the composition.
+ */
 export function blurSizes(size: Size, radius: number): { small: Size; beyond: number; deviation: number } {
   const scale = SMALL_SIDE / Math.max(size.width, size.height)
   const small = {

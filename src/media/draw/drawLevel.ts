@@ -6,7 +6,10 @@ const BETWEEN = 0.35
 /** A line's thickness, and the height of a bar at silence, as shares of the figure's height. */
 const THIN = 0.06
 
-/** Draws how loud it is: bars about the middle of their place, or a line through it that keeps within it. `heights`: 0..1, oldest first. */
+/**
+ * Draws how loud it is: bars about the middle of their place, or a line through it that keeps within it. `heights`:
+ * 0..1, oldest first.
+ */
 export function drawLevel(
   ctx: Context2D,
   { rect, form, colour, opacity }: Extract<Step, { kind: 'level' }>,

@@ -2,7 +2,10 @@ import type { PictureOutline } from '@/core/compose/pictureOutline'
 import type { Rect } from '@/core/geometry/rect'
 import type { Context2D } from './cropReader'
 
-/** Draws a picture at `dest`, cut to its form, with its shadow under it and its border over it. `scale`: pixels of this canvas for each of the composition's. */
+/**
+ * Draws a picture at `dest`, cut to its form, with its shadow under it and its border over it. `scale`: pixels of
+ * this canvas for each of the composition's.
+ */
 export function drawOutlined(
   ctx: Context2D,
   outline: PictureOutline | null,

@@ -9,7 +9,10 @@ export function codingOf({ format, colorSpace: { matrix, fullRange } }: VideoFra
   return known && fullRange !== null && (format === 'I420' || format === 'NV12') ? { matrix: known, fullRange } : null
 }
 
-/** Reads frames at half their size: their planes are copied as they are, which costs a tenth of having them converted, and halved on the way to pixels. */
+/**
+ * Reads frames at half their size: their planes are copied as they are, which costs a tenth of having them converted,
+ * and halved on the way to pixels.
+ */
 export class FrameHalver {
   private planes = new Uint8Array(0)
   private pixels = new Uint8ClampedArray(0)

@@ -4,14 +4,20 @@ import type { Context2D } from './cropReader'
 import { drawOutlined } from './drawOutlined'
 import type { Overlays } from './overlays'
 
-/** What lies under, in and over a picture that is cut to a form; null where there is nothing of it. The mask's alpha is how much of the picture is seen. */
+/**
+ * What lies under, in and over a picture that is cut to a form; null where there is nothing of it. The mask's alpha
+ * is how much of the picture is seen.
+ */
 export interface OutlineParts<T> {
   shadow: T | null
   mask: T | null
   border: T | null
 }
 
-/** The parts of an outline on a ground of size `out`, each drawn by the canvas once. `scale`: pixels there for each of the composition's. */
+/**
+ * The parts of an outline on a ground of size `out`, each drawn by the canvas once. `scale`: pixels there for each of
+ * the composition's.
+ */
 export function outlineParts<T>(
   overlays: Overlays<T>,
   out: Size,

@@ -4,7 +4,10 @@ import type { Material } from './composer'
 import type { Context2D } from './cropReader'
 import { drawSteps } from './drawSteps'
 
-/** What a canvas holds: RGBA in words, not premultiplied, rows of `stride`, and the rectangle on even sides outside which there is nothing. */
+/**
+ * What a canvas holds: RGBA in words, not premultiplied, rows of `stride`, and the rectangle on even sides outside
+ * which there is nothing.
+ */
 export interface Drawn {
   pixels: Uint32Array<ArrayBuffer>
   stride: number
@@ -20,7 +23,10 @@ export interface Keeper<T> {
 /** So much is kept of what was drawn; what moves is drawn anew for every frame. */
 const MAX_BYTES = 64e6
 
-/** Words, figures, shadows, borders, masks, gradients: drawn by the canvas, as the preview draws them, once for as long as they stay, and laid over planes from then on. */
+/**
+ * Words, figures, shadows, borders, masks, gradients: drawn by the canvas, as the preview draws them, once for as
+ * long as they stay, and laid over planes from then on.
+ */
 export class Overlays<T> {
   private readonly kept = new Map<string, { overlay: T | null; bytes: number }>()
   private bytes = 0
@@ -28,7 +34,10 @@ export class Overlays<T> {
 
   constructor(private readonly keeper: Keeper<T>) {}
 
-  /** What `draw` puts on a clear canvas of `size`; null when that is nothing. `key` tells one drawing from every other. */
+  /**
+   * What `draw` puts on a clear canvas of `size`; null when that is nothing. `key` tells one drawing from every
+   * other.
+   */
   of(key: string, size: Size, draw: (ctx: Context2D) => void): T | null {
     const full = `${size.width} ${size.height} ${key}`
     const known = this.kept.get(full)
@@ -94,7 +103,10 @@ function coveredBy(pixels: Uint32Array, { width, height }: Size): Rect | null {
   return { x, y, width: Math.min(width, (right + 1) & ~1) - x, height: Math.min(height, (bottom + 1) & ~1) - y }
 }
 
-/** A step that shows no footage, drawn on a ground of size `out` for a composition of `size`; null when there is nothing to see of it. */
+/**
+ * A step that shows no footage, drawn on a ground of size `out` for a composition of `size`; null when there is
+ * nothing to see of it.
+ */
 export function overlayOf<T>(
   overlays: Overlays<T>,
   out: Size,

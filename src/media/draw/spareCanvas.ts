@@ -1,10 +1,16 @@
 import type { Size } from '@/core/geometry/rect'
 import type { Context2D } from './cropReader'
 
-/** Spare canvases for each canvas that is drawn on, by what they are for: never nested, and drawn over as soon as they are made. */
+/**
+ * Spare canvases for each canvas that is drawn on, by what they are for: never nested, and drawn over as soon as they
+ * are made.
+ */
 const spare = new WeakMap<Context2D, Map<string, OffscreenCanvasRenderingContext2D>>()
 
-/** A canvas of a size to draw on aside from `ctx`; what was on it before is still there. `alpha`: always the same for one purpose. */
+/**
+ * A canvas of a size to draw on aside from `ctx`; what was on it before is still there. `alpha`: always the same for
+ * one purpose.
+ */
 export function spareCanvas(
   ctx: Context2D,
   purpose: string,

@@ -41,7 +41,10 @@ export function listOwnFont(family: string, file: Blob): void {
 const ready = new Set<string>()
 const MAX_KNOWN = 2000
 
-/** Loads what is needed to draw `text`: the style's own font, and for letters that it lacks those that stand in for it. Says whether anything new came. */
+/**
+ * Loads what is needed to draw `text`: the style's own font, and for letters that it lacks those that stand in for
+ * it. Says whether anything new came.
+ */
 export async function loadFonts(text: string, { font, weight, capitals }: TextStyle): Promise<boolean> {
   const key = `${font} ${weight} ${capitals} ${text}`
   if (ready.has(key)) return false

@@ -1,10 +1,16 @@
 import type { TextStyle } from '@/core/model/textStyle'
 import { cssFont } from './measureText'
 
-/** A letter that no font will ever have (Unicode keeps it so): what stands for it stands for every other that is missing. */
+/**
+ * A letter that no font will ever have (Unicode keeps it so): what stands for it stands for every other that is
+ * missing.
+ */
 const NEVER_DRAWN = '\u{10FFFF}'
 
-/** Space, and what has no shape of its own: joiners, variation selectors, marks of direction and of language, controls. */
+/**
+ * Space, and what has no shape of its own: joiners, variation selectors, marks of direction and of language,
+ * controls.
+ */
 const SHAPELESS = /^[\s\p{Cc}\p{Cf}\p{Cs}\p{Z}\p{Variation_Selector}\u{E0000}-\u{E007F}\u{1F3FB}-\u{1F3FF}\u20E3]$/u
 
 const SIDE = 48
@@ -14,7 +20,10 @@ let canvas: OffscreenCanvasRenderingContext2D | null = null
 const known = new Map<string, boolean>()
 const MAX_KNOWN = 20_000
 
-/** Those letters of a text that nothing is drawn for, or only what stands for a missing one. The fonts must have been loaded, see loadFonts. */
+/**
+ * Those letters of a text that nothing is drawn for, or only what stands for a missing one. The fonts must have been
+ * loaded, see loadFonts.
+ */
 export function missingGlyphs(text: string, { font, weight }: Pick<TextStyle, 'font' | 'weight'>): string[] {
   const face = cssFont({ font, weight, size: EM })
   return [...new Set(text.normalize('NFC'))].filter((letter) => !SHAPELESS.test(letter) && !isDrawn(letter, face))

@@ -48,7 +48,8 @@ const UPRIGHT: Orientation = { turn: 0, flip: false }
 const MAX_CELLS = 16
 
 /**
- * Paints compositions on the GPU: frames become textures, are scaled and laid over each other there, and come back as the planes that encoders take.
+ * Paints compositions on the GPU: frames become textures, are scaled and laid over each other there, and come back as
+ * the planes that encoders take.
  * What is not footage is drawn by the canvas, as everywhere, and kept for as long as it stays the same.
  */
 export class GpuPainter {
@@ -110,7 +111,10 @@ export class GpuPainter {
     return footageOf(composition).every((step) => isNothingOrUpright(frameOf(step.feed), this.largest))
   }
 
-  /** Paints pictures that can be painted from material that is borrowed until this is done; false when the GPU was lost meanwhile, and nothing was. Fonts have been loaded. Not for concurrent use. */
+  /**
+   * Paints pictures that can be painted from material that is borrowed until this is done; false when the GPU was
+   * lost meanwhile, and nothing was. Fonts have been loaded. Not for concurrent use.
+   */
   paint(targets: readonly { composition: Composition; picture: GpuPicture }[], material: Material): boolean {
     const read = this.read(
       targets.map((t) => t.composition),
@@ -460,7 +464,10 @@ export class GpuPainter {
   }
 }
 
-/** Bytes from row to row of what is read back: whole pixels of four samples, as many for each of two rows of a colour difference. */
+/**
+ * Bytes from row to row of what is read back: whole pixels of four samples, as many for each of two rows of a colour
+ * difference.
+ */
 const strideOf = (width: number) => 8 * Math.ceil(width / 8)
 
 /** Rows that hold two rows of a colour difference each. */

@@ -1,10 +1,14 @@
-// What runs on the GPU, in GLSL ES 3.00. Places are in pixels, counted from the upper left corner; rows lie in memory in that order, so nothing is ever turned upside down.
+// What runs on the GPU, in GLSL ES 3.00. Places are in pixels, counted from the upper left corner; rows lie in memory
+// in that order, so nothing is ever turned upside down.
 
 const HEAD = `#version 300 es
 precision highp float;
 `
 
-/** A rectangle of the target. `looksAt` is the place in the source that each of its pixels shows, in the source's pixels. */
+/**
+ * A rectangle of the target. `looksAt` is the place in the source that each of its pixels shows, in the source's
+ * pixels.
+ */
 export const RECTANGLE = `${HEAD}
 uniform vec2 target;
 uniform vec4 dest;
@@ -16,7 +20,10 @@ void main() {
   gl_Position = vec4((dest.xy + dest.zw * share) / target * 2.0 - 1.0, 0.0, 1.0);
 }`
 
-/** A crop at another size: two neighbours each way, or the mean of all that a pixel covers where `cells` of it are looked at. Premultiplied. */
+/**
+ * A crop at another size: two neighbours each way, or the mean of all that a pixel covers where `cells` of it are
+ * looked at. Premultiplied.
+ */
 export const FOOTAGE = `${HEAD}
 uniform sampler2D source, mask;
 uniform vec4 inside;
@@ -79,7 +86,8 @@ void main() {
 }`
 
 /**
- * BT.709, limited range, 4:2:0, four samples in each pixel of the target: rows of luma, then rows that hold two of Cb each, then such of Cr.
+ * BT.709, limited range, 4:2:0, four samples in each pixel of the target: rows of luma, then rows that hold two of Cb
+ * each, then such of Cr.
  * Source: Rec. ITU-R BT.709.
  */
 export const TO_PLANES = `${HEAD}

@@ -117,7 +117,10 @@ export class InspectService implements InspectWorker {
     return this.alone('findings', (signal) => lookOver(edit, known, files, signal))
   }
 
-  /** Resolves when small pictures and levels may be made: what is found in the sound is wanted first, and is not long in coming. */
+  /**
+   * Resolves when small pictures and levels may be made: what is found in the sound is wanted first, and is not long
+   * in coming.
+   */
   private readonly turn = async (): Promise<void> => {
     await Promise.race([this.listening, new Promise((resolve) => setTimeout(resolve, LONGEST_WAIT_MS))])
   }

@@ -6,7 +6,10 @@ import { listOwnFont, loadFonts } from '../fonts/loadFonts'
 import { measureText } from '../fonts/measureText'
 import { missingGlyphs } from '../fonts/missingGlyphs'
 
-/** What is wrong with an edit, with its words measured in their fonts where those can be had; null when `signal` is aborted meanwhile. */
+/**
+ * What is wrong with an edit, with its words measured in their fonts where those can be had; null when `signal` is
+ * aborted meanwhile.
+ */
 export async function lookOver(
   edit: Edit,
   known: KnownBesideFonts,

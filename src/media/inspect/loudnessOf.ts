@@ -11,10 +11,16 @@ import { openSound, type SoundSource } from '../source/openSource'
 import type { OpenSources, SourceFile } from '../source/openSources'
 import type { SoundMemory } from './soundMemory'
 
-/** Sound that is kept is listened to without ever waiting for anything: so often somebody else is let in, among them a later call that ends this one. */
+/**
+ * Sound that is kept is listened to without ever waiting for anything: so often somebody else is let in, among them a
+ * later call that ends this one.
+ */
 const MAX_AT_A_TIME_MS = 50
 
-/** Listens to a highlight's mix, as it is played and rendered; null when `signal` is aborted. Rejects when a file cannot be read. Recordings that are open for something else are not opened again. */
+/**
+ * Listens to a highlight's mix, as it is played and rendered; null when `signal` is aborted. Rejects when a file
+ * cannot be read. Recordings that are open for something else are not opened again.
+ */
 export async function loudnessOf(
   edit: Edit,
   files: ReadonlyMap<string, Blob>,
@@ -48,7 +54,10 @@ export async function loudnessOf(
 /** What is shorter is read in one go. */
 const WORTH_HALVING_MICROS = 10 * MICROS_PER_SECOND
 
-/** Reads the later half of everything long that is heard while its first half is read and mixed: a decoder takes packets one by one, and two of them keep two cores busy. */
+/**
+ * Reads the later half of everything long that is heard while its first half is read and mixed: a decoder takes
+ * packets one by one, and two of them keep two cores busy.
+ */
 async function readLaterHalves(
   edit: Edit,
   sources: SoundSources,
@@ -79,7 +88,10 @@ async function readLaterHalves(
 /** Cut points are moved by this much at a time, mostly. */
 const AROUND_MICROS = 30 * MICROS_PER_SECOND
 
-/** Hears what lies around the passages of a highlight, so that it need not be decoded when a cut point is moved out there. */
+/**
+ * Hears what lies around the passages of a highlight, so that it need not be decoded when a cut point is moved out
+ * there.
+ */
 export async function hearAround(
   edit: Edit,
   files: ReadonlyMap<string, Blob>,

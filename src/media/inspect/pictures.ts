@@ -5,12 +5,17 @@ import { smallPicture } from '../draw/smallPicture'
 import { framesAt } from '../source/framesAt'
 import type { Source } from '../source/openSource'
 
-/** Which frame stands for a moment: the one on screen then, or the key frame before it, which is far quicker to decode. */
+/**
+ * Which frame stands for a moment: the one on screen then, or the key frame before it, which is far quicker to
+ * decode.
+ */
 export type PicturePrecision = 'exact' | 'key-frame'
 
 /**
- * Small pictures of a recording at rising `times`, `height` px high, as WebP. `onPicture` is called with the index of the time as each is
- * made; not at all where a frame cannot be decoded. Between pictures it waits for its `turn`, and stops with what it has when `signal` is aborted.
+ * Small pictures of a recording at rising `times`, `height` px high, as WebP. `onPicture` is called with the index of
+ * the time as each is
+ * made; not at all where a frame cannot be decoded. Between pictures it waits for its `turn`, and stops with what it
+ * has when `signal` is aborted.
  */
 export async function picturesAt(
   source: Source,

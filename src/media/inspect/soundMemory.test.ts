@@ -5,7 +5,10 @@ import { SoundMemory } from './soundMemory'
 const RATE = 48_000
 const source = {} as SoundSource
 
-/** Sound of `seconds` whose left sample is its frame's number, in blocks of 1000 frames; counts how much of it was read. */
+/**
+ * Sound of `seconds` whose left sample is its frame's number, in blocks of 1000 frames; counts how much of it was
+ * read.
+ */
 function counting(seconds: number) {
   const read = { frames: 0 }
   const memory = new SoundMemory(async function* (_, fromMicros) {

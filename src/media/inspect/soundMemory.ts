@@ -4,14 +4,20 @@ import type { ReadSound } from '../sound/mixer'
 import type { SoundSource } from '../source/openSource'
 import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
 
-/** About three minutes of stereo; what was used longest ago goes first, and stretched sound before what it was stretched from, which takes longer to decode. */
+/**
+ * About three minutes of stereo; what was used longest ago goes first, and stretched sound before what it was
+ * stretched from, which takes longer to decode.
+ */
 const MAX_BYTES = 64 << 20
 
 const PART_SECONDS = 5
 const PART_FRAMES = PART_SECONDS * OUTPUT_SAMPLE_RATE
 const PART_BYTES = PART_FRAMES * 2 * Float32Array.BYTES_PER_ELEMENT
 
-/** Sound that was read to be listened to, kept for a while: after a change of levels or cuts most of it need not be decoded again. */
+/**
+ * Sound that was read to be listened to, kept for a while: after a change of levels or cuts most of it need not be
+ * decoded again.
+ */
 export class SoundMemory {
   /** Interleaved stereo in the order of its last use: as it was read, and at other speeds. */
   private readonly parts = new Map<string, Float32Array>()
@@ -29,7 +35,10 @@ export class SoundMemory {
           stretched(this.inParts(id, source, fromMicros), speedPercent),
         )
 
-  /** Reads sound from one time of a source to another before it is asked for: as far as there is room beside what was read before, or else what was used longest ago is forgotten for it. */
+  /**
+   * Reads sound from one time of a source to another before it is asked for: as far as there is room beside what was
+   * read before, or else what was used longest ago is forgotten for it.
+   */
   async readAhead(
     id: string,
     source: SoundSource,

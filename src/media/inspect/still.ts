@@ -7,7 +7,10 @@ import { timeMapOf } from '@/core/time/timeMap'
 import { Composer } from '../draw/composer'
 import { SourceSet } from '../source/sourceSet'
 
-/** One frame of a highlight at output time `t`, drawn as it would be rendered but for figures of its sound, `height` px high; null when a recording is missing. */
+/**
+ * One frame of a highlight at output time `t`, drawn as it would be rendered but for figures of its sound, `height`
+ * px high; null when a recording is missing.
+ */
 export async function stillOf(
   edit: Edit,
   shape: Shape,

@@ -3,7 +3,10 @@ import type { Rect } from '@/core/geometry/rect'
 import type { PlaneHeap } from './planeHeap'
 import { bytesOf, halfOf, layoutOf, takePicture, type Picture } from './planes'
 
-/** Whether a frame's planes can be used as they are: 8 bit, 4:2:0, BT.709 and limited range as every file of ours is, upright, square pixels. All else is the canvas's. */
+/**
+ * Whether a frame's planes can be used as they are: 8 bit, 4:2:0, BT.709 and limited range as every file of ours is,
+ * upright, square pixels. All else is the canvas's.
+ */
 export function isPlain(sample: VideoSample): boolean {
   const { format, colorSpace, rotation, flip, squarePixelWidth, visibleRect } = sample
   return (
@@ -16,7 +19,10 @@ export function isPlain(sample: VideoSample): boolean {
   )
 }
 
-/** Copies a part of a plain frame into the kernel's memory. `part` lies in the visible picture, on even pixels; whoever calls gives the picture back. */
+/**
+ * Copies a part of a plain frame into the kernel's memory. `part` lies in the visible picture, on even pixels;
+ * whoever calls gives the picture back.
+ */
 export async function copyIn(heap: PlaneHeap, sample: VideoSample, part: Rect): Promise<Picture> {
   const frame = sample.toVideoFrame()
   const rect = {

@@ -1,4 +1,7 @@
-/** What kernel/planes.ts compiles to. Every number is a byte offset, a size in samples or a stride in bytes; see there. */
+/**
+ * What kernel/planes.ts compiles to. Every number is a byte offset, a size in samples or a stride in bytes; see
+ * there.
+ */
 export interface Kernel {
   memory: WebAssembly.Memory
   resample: (

@@ -50,7 +50,10 @@ export class PlaneHeap {
   }
 }
 
-/** Sizes in steps of an eighth of their power of two: what is given back then fits what is asked for next, though it is not quite the same. */
+/**
+ * Sizes in steps of an eighth of their power of two: what is given back then fits what is asked for next, though it
+ * is not quite the same.
+ */
 function sizeClass(bytes: number): number {
   const step = Math.max(ALIGN, 2 ** (Math.floor(Math.log2(bytes)) - 3))
   return Math.ceil(bytes / step) * step
@@ -58,7 +61,10 @@ function sizeClass(bytes: number): number {
 
 let shipped: Promise<PlaneHeap | null> | null = null
 
-/** The kernel that ships with the application, with its memory; null where it cannot run. One for each worker, whoever asks. */
+/**
+ * The kernel that ships with the application, with its memory; null where it cannot run. One for each worker, whoever
+ * asks.
+ */
 export function shippedHeap(): Promise<PlaneHeap | null> {
   shipped ??= fetch('/kernel/planes.wasm')
     .then((answer) => (answer.ok ? answer.arrayBuffer() : Promise.reject(new Error(`${answer.status}`))))

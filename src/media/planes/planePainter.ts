@@ -26,7 +26,8 @@ export interface PlaneTarget {
 const FILLING: ReadonlySet<Step['kind']> = new Set(['colour', 'gradient', 'blur', 'image'])
 
 /**
- * Paints compositions on planes instead of pixels: what a decoder gives is scaled straight into what an encoder takes, and nothing is converted on the way.
+ * Paints compositions on planes instead of pixels: what a decoder gives is scaled straight into what an encoder
+ * takes, and nothing is converted on the way.
  * What is not footage is drawn by the canvas, as everywhere, and kept for as long as it stays the same.
  */
 export class PlanePainter {
@@ -55,7 +56,10 @@ export class PlanePainter {
     return layersFill(composition.steps) && footageOf(composition).every((step) => isNothingOrPlain(frameOf(step.feed)))
   }
 
-  /** Paints targets that can be painted from material that is borrowed until this is done. Fonts have been loaded. Not for concurrent use. */
+  /**
+   * Paints targets that can be painted from material that is borrowed until this is done. Fonts have been loaded. Not
+   * for concurrent use.
+   */
   async paint(targets: readonly PlaneTarget[], material: Material): Promise<true> {
     const read = new Map<string, Picture>()
     try {

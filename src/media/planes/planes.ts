@@ -9,7 +9,10 @@ export interface Plane {
   height: number
 }
 
-/** A 4:2:0 picture: luma, and both colour differences at half its size, rounded up. All three lie in one stretch of memory. */
+/**
+ * A 4:2:0 picture: luma, and both colour differences at half its size, rounded up. All three lie in one stretch of
+ * memory.
+ */
 export interface Picture extends Size {
   y: Plane
   u: Plane
@@ -27,7 +30,10 @@ export function bytesOf({ width, height }: Size): number {
   return strideOf(width) * height + 2 * strideOf(halfOf(width)) * halfOf(height)
 }
 
-/** A picture of that size in memory that is taken for it; given back by {@link givePicture}. What is in it is not known. */
+/**
+ * A picture of that size in memory that is taken for it; given back by {@link givePicture}. What is in it is not
+ * known.
+ */
 export function takePicture(heap: PlaneHeap, { width, height }: Size): Picture {
   const at = heap.take(bytesOf({ width, height }))
   const half = { stride: strideOf(halfOf(width)), width: halfOf(width), height: halfOf(height) }

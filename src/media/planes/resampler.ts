@@ -2,7 +2,10 @@ import { filterTable, type FilterKind, type FilterTable } from '@/core/picture/f
 import type { PlaneHeap } from './planeHeap'
 import type { Plane } from './planes'
 
-/** How outputs along one side come from samples. `at`: where output `n` looks, in samples of the source, 0 the middle of the first; in even steps. */
+/**
+ * How outputs along one side come from samples. `at`: where output `n` looks, in samples of the source, 0 the middle
+ * of the first; in even steps.
+ */
 export interface Axis {
   kind: FilterKind
   outputs: number
@@ -15,7 +18,10 @@ export interface Axis {
   deviation?: number
 }
 
-/** Tables are kept for so many different crops: those of a picture that stays are built once, those of one that moves are not worth keeping. */
+/**
+ * Tables are kept for so many different crops: those of a picture that stays are built once, those of one that moves
+ * are not worth keeping.
+ */
 const MAX_TABLES = 128
 
 interface Table {
@@ -31,12 +37,16 @@ export class Resampler {
 
   constructor(private readonly heap: PlaneHeap) {}
 
-  /** Fills `dst` from `src`. `dst` is as large as the axes say; the vertical one must not be mirrored where `isUpsideDown` can say it instead. */
+  /**
+   * Fills `dst` from `src`. `dst` is as large as the axes say; the vertical one must not be mirrored where
+   * `isUpsideDown` can say it instead.
+   */
   run(src: Plane, dst: Plane, across: Axis, down: Axis): void {
     const { heap } = this
     const upsideDown = down.step < 0
     const x = this.table('across', across)
-    // A mirrored side looks at rows in falling order; the kernel wants them rising, so that it is told the rows from the last to the first.
+    // A mirrored side looks at rows in falling order; the kernel wants them rising, so that it is told the rows from
+    // the last to the first.
     const y = this.table(
       'down',
       upsideDown ? { ...down, from: down.samples - 1 - (down.from - down.first) + down.first, step: -down.step } : down,
@@ -104,7 +114,10 @@ export class Resampler {
 
 const roundUp = (n: number, to: number) => Math.ceil(n / to) * to
 
-/** A table as the kernel reads it for rows: outputs in eights, the last again for what is missing; above two taps in squares of four by four. */
+/**
+ * A table as the kernel reads it for rows: outputs in eights, the last again for what is missing; above two taps in
+ * squares of four by four.
+ */
 function forRows({ taps, index, coefs }: FilterTable): { index: Uint32Array; coefs: Int16Array } {
   const outputs = roundUp(index.length, 8)
   const padded = new Uint32Array(outputs).fill(index.at(-1) ?? 0)

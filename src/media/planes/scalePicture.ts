@@ -6,7 +6,10 @@ import type { PlaneHeap } from './planeHeap'
 import { givePicture, halfOf, takePicture, type Picture, type Plane } from './planes'
 import type { Axis, Resampler } from './resampler'
 
-/** Where samples of the colour differences lie between those of luma, in luma samples from the edge of the first: on its left one's middle, between two rows (H.264, type 0). */
+/**
+ * Where samples of the colour differences lie between those of luma, in luma samples from the edge of the first: on
+ * its left one's middle, between two rows (H.264, type 0).
+ */
 const SITED_ACROSS = 0.5
 const SITED_DOWN = 1
 

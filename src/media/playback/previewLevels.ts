@@ -7,7 +7,10 @@ import { levelTrack } from '../sound/levelTrack'
 /** Somebody who is dragging a cut changes the sound many times: it is listened to when that is over. */
 const REST_MS = 400
 
-/** How loud the highlight that is previewed is, listened to in the background when a level figure is on it, and again when its sound has changed. */
+/**
+ * How loud the highlight that is previewed is, listened to in the background when a level figure is on it, and again
+ * when its sound has changed.
+ */
 export class PreviewLevels {
   private levels: ArrayLike<number> = []
   private heard = ''

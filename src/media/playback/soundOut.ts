@@ -17,7 +17,10 @@ const START_DELAY_SECONDS = 0.12
 const GRAIN_MICROS = 90_000
 const GRAIN_FADE_SECONDS = 0.012
 
-/** Plays a highlight's mix through the machine's speakers, from any moment, at normal speed. Made after a person's first action, which browsers ask for. */
+/**
+ * Plays a highlight's mix through the machine's speakers, from any moment, at normal speed. Made after a person's
+ * first action, which browsers ask for.
+ */
 export class SoundOut {
   private readonly context = new AudioContext({ sampleRate: SAMPLE_RATE })
   private readonly gain = this.context.createGain()
@@ -46,7 +49,10 @@ export class SoundOut {
     this.gain.gain.setTargetAtTime(volume, this.context.currentTime, 0.01)
   }
 
-  /** Starts at output time `from`; returns the wall time (performance.timeOrigin + now, ms) at which that moment will be heard. */
+  /**
+   * Starts at output time `from`; returns the wall time (performance.timeOrigin + now, ms) at which that moment will
+   * be heard.
+   */
   async start(from: Micros): Promise<number> {
     this.stop()
     await this.wake()

@@ -1,7 +1,9 @@
 import { proxy, wrap } from 'comlink'
 import type { ReadWorker } from '../workers/read.protocol'
 
-/** How long a file may take without a sign of getting on, ms: small ones this long, larger ones longer by their size. */
+/**
+ * How long a file may take without a sign of getting on, ms: small ones this long, larger ones longer by their size.
+ */
 const MAX_MS = 1500
 const MAX_MS_A_MEGABYTE = 1000
 const LONGEST_MS = 60_000
@@ -15,7 +17,8 @@ type RemoteReader = {
 export type ForeignRead<T> = { ok: true; value: T } | { ok: false; reason: 'too-slow' | 'broken' }
 
 /**
- * Reads a foreign file in a worker of its own that ends with it, so that nothing in it can hold up the page. `ask` calls one method of the
+ * Reads a foreign file in a worker of its own that ends with it, so that nothing in it can hold up the page. `ask`
+ * calls one method of the
  * worker; it may call `getsOn` as a sign that it does, which begins its time anew. Never rejects.
  */
 export async function readForeign<T>(

@@ -105,7 +105,9 @@ async function watch(
   }
 }
 
-/** Container times of the key frames before the wanted times, which decode at once, unless many of those are the same. */
+/**
+ * Container times of the key frames before the wanted times, which decode at once, unless many of those are the same.
+ */
 async function quickTimes(source: Source, times: readonly Micros[]): Promise<number[]> {
   const packets = new EncodedPacketSink(source.video)
   const first = await source.video.getFirstTimestamp()

@@ -13,7 +13,10 @@ export interface EncoderChoice {
   shippedAac: boolean
 }
 
-/** Quantizers, 0..63, with which encoders that can hold a quality do so. H.264 is left to its bitrate: no browser's own encoder takes one. */
+/**
+ * Quantizers, 0..63, with which encoders that can hold a quality do so. H.264 is left to its bitrate: no browser's
+ * own encoder takes one.
+ */
 export const QUANTIZERS: Partial<Record<VideoCodec, Record<OutputChoice['quality'], number>>> = {
   vp9: { small: 44, standard: 36, high: 28 },
   av1: { small: 45, standard: 37, high: 29 },

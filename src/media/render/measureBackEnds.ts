@@ -43,7 +43,10 @@ const COMPOSITION: Composition = {
   ],
 }
 
-/** How long a picture takes from a decoded frame to one for the encoder, in ms: the quickest of some, since whatever else the machine does only adds to it. Null where the back end cannot be used here. */
+/**
+ * How long a picture takes from a decoded frame to one for the encoder, in ms: the quickest of some, since whatever
+ * else the machine does only adds to it. Null where the back end cannot be used here.
+ */
 export async function measureBackEnd(backEnd: BackEnd): Promise<number | null> {
   // What does a GPU's work on the processor is never quicker.
   if (backEnd === 'gpu' && !hasGpu()) return null

@@ -1,9 +1,15 @@
 import type { StreamTargetChunk } from 'mediabunny'
 
-/** The browser's private folder (origin-private file system) in which finished renders lie, each under its render's id. */
+/**
+ * The browser's private folder (origin-private file system) in which finished renders lie, each under its render's
+ * id.
+ */
 const FOLDER = 'renders'
 
-/** Ends the name of a file that is still being written; such a file is never offered and is swept away at the next start. */
+/**
+ * Ends the name of a file that is still being written; such a file is never offered and is swept away at the next
+ * start.
+ */
 const PART = '.part'
 
 async function folder(): Promise<FileSystemDirectoryHandle> {
@@ -11,7 +17,10 @@ async function folder(): Promise<FileSystemDirectoryHandle> {
   return root.getDirectoryHandle(FOLDER, { create: true })
 }
 
-/** A file being written in a worker. Ends in exactly one of `keep` (whole, under its name) or `discard` (nothing left). */
+/**
+ * A file being written in a worker. Ends in exactly one of `keep` (whole, under its name) or `discard` (nothing
+ * left).
+ */
 export interface PartFile {
   writable: WritableStream<StreamTargetChunk>
   keep: () => Promise<number>
@@ -76,7 +85,10 @@ export async function deleteRenderFile(name: string): Promise<void> {
   for (const own of [name, `${name}.poster`, `${name}.loop`]) await dir.removeEntry(own).catch(() => {})
 }
 
-/** Removes what renders that were cut short have left, and files of renders that are not `known` any more. Only while none is running. */
+/**
+ * Removes what renders that were cut short have left, and files of renders that are not `known` any more. Only while
+ * none is running.
+ */
 export async function sweepRenderFiles(known: ReadonlySet<string>): Promise<void> {
   const dir = await folder()
   for await (const name of dir.keys())

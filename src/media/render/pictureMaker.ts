@@ -59,7 +59,10 @@ export class PictureMaker {
     if (picture !== null) this.painter?.give(picture)
   }
 
-  /** Draws what is wanted from material that is borrowed until this is done. What comes back makes a frame for the encoder of each, in order. Not for concurrent use. */
+  /**
+   * Draws what is wanted from material that is borrowed until this is done. What comes back makes a frame for the
+   * encoder of each, in order. Not for concurrent use.
+   */
   async draw(
     wanted: readonly WantedPicture[],
     material: Material,

@@ -13,7 +13,10 @@ export interface WantedFile {
   settings: RenderSettings
 }
 
-/** Files of one edit that are made in one go: their settings show the same moments and sound alike; see core/output/renderGroups. */
+/**
+ * Files of one edit that are made in one go: their settings show the same moments and sound alike; see
+ * core/output/renderGroups.
+ */
 export interface RenderJob {
   edit: Edit
   backEnd: BackEnd

@@ -32,7 +32,10 @@ const SOUND_AHEAD_MICROS = MICROS_PER_SECOND / 2
 
 export type Outcomes = Map<RenderId, RenderOutcome>
 
-/** Renders a highlight into all the files of a job, decoding its recordings once. What befalls one file leaves the others. Resolves with an outcome for each that was not dropped; rejects only when the host's signal is aborted. */
+/**
+ * Renders a highlight into all the files of a job, decoding its recordings once. What befalls one file leaves the
+ * others. Resolves with an outcome for each that was not dropped; rejects only when the host's signal is aborted.
+ */
 export async function renderTogether(job: RenderJob, host: RenderHost): Promise<Outcomes> {
   const [first] = job.wanted
   if (!first) return new Map()
@@ -213,7 +216,10 @@ function pixelsOf({ wanted }: OutputFile): number {
   return width * height
 }
 
-/** Why `error` ended a file: a full disk, the recording that was being read when it was thrown, or else a fault of ours. */
+/**
+ * Why `error` ended a file: a full disk, the recording that was being read when it was thrown, or else a fault of
+ * ours.
+ */
 function failureOf(error: unknown, { reading }: SourceSet): RenderFailure {
   const detail = error instanceof Error ? error.message : String(error)
   if (error instanceof DOMException && error.name === 'QuotaExceededError')

@@ -54,7 +54,10 @@ class SoundCoder {
     return coder
   }
 
-  /** Codes interleaved stereo that begins at frame `at` of the highlight. The track starts before 0 by what the encoder puts before the first sound. */
+  /**
+   * Codes interleaved stereo that begins at frame `at` of the highlight. The track starts before 0 by what the
+   * encoder puts before the first sound.
+   */
   async add(data: Float32Array<ArrayBuffer>, at: number): Promise<void> {
     const priming = this.coding.codec === 'aac' ? AAC_PRIMING_FRAMES : 0
     const sample = new AudioSample({

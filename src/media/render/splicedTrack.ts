@@ -7,7 +7,10 @@ import { OUTPUT_COLOURS, type FrameTime } from './pictureCanvas'
 /** Frames that wait in the encoder at most. */
 const MAX_WAITING = 4
 
-/** H.264 of our own between stretches that are taken over from a recording as they are coded, in one track: the sets that our own is read with get numbers that the recording does not use. */
+/**
+ * H.264 of our own between stretches that are taken over from a recording as they are coded, in one track: the sets
+ * that our own is read with get numbers that the recording does not use.
+ */
 export class SplicedTrack {
   readonly source = new EncodedVideoPacketSource('avc')
   private readonly encoder: VideoEncoder
@@ -29,7 +32,10 @@ export class SplicedTrack {
     this.encoder.configure(config)
   }
 
-  /** `config`: of H.264, each unit behind its length; `keyFrameEvery`: frames from one to the next at most. Null when the two cannot be told of in one track. */
+  /**
+   * `config`: of H.264, each unit behind its length; `keyFrameEvery`: frames from one to the next at most. Null when
+   * the two cannot be told of in one track.
+   */
   static async start(
     config: VideoEncoderConfig,
     keyFrameEvery: number,

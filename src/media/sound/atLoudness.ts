@@ -10,7 +10,10 @@ const CEILING_DB = -1
 /** Quieter than this is silence: nothing to bring up. */
 const SILENCE_LUFS = -69
 
-/** Sound brought to an integrated loudness (LUFS), its peaks held. `mixed` is heard twice: once to be measured. Throws when `signal` is aborted meanwhile. */
+/**
+ * Sound brought to an integrated loudness (LUFS), its peaks held. `mixed` is heard twice: once to be measured. Throws
+ * when `signal` is aborted meanwhile.
+ */
 export async function* atLoudness(
   mixed: () => AsyncGenerator<Float32Array>,
   lufs: number,

@@ -1,7 +1,10 @@
 import { AudioSample, AudioSampleSink, EncodedPacketSink, type InputAudioTrack } from 'mediabunny'
 import { toInterleavedStereo } from '@/core/sound/downmix'
 
-/** Packets given to the browser's decoder and blocks that came out of it and were not fetched: enough to keep it busy, little to throw away. */
+/**
+ * Packets given to the browser's decoder and blocks that came out of it and were not fetched: enough to keep it busy,
+ * little to throw away.
+ */
 const MAX_ON_THE_WAY = 256
 
 /** Blocks fetched at a time: going to and fro for each takes longer than decoding it. */
@@ -13,7 +16,11 @@ const LEAD = 0.1
 /** Chromium says that it decodes these and ends the whole page over them; the library unpacks them itself. */
 const CRASHES = /^pcm-s24/
 
-/** A track's sound between two times, both in container seconds, in blocks as the codec has them; the first and the last reach beyond. Whoever takes a block closes it. Throws when it cannot be decoded. Stop reading to stop decoding. */
+/**
+ * A track's sound between two times, both in container seconds, in blocks as the codec has them; the first and the
+ * last reach beyond. Whoever takes a block closes it. Throws when it cannot be decoded. Stop reading to stop
+ * decoding.
+ */
 export async function* decoded(track: InputAudioTrack, from: number, to = Infinity): AsyncGenerator<AudioSample> {
   const config = await track.getDecoderConfig()
   const early = Math.max(from - LEAD, Math.min(from, await track.getFirstTimestamp()))

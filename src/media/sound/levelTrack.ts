@@ -7,7 +7,10 @@ import { OUTPUT_SAMPLE_RATE } from './stereo'
 
 const FRAMES = OUTPUT_SAMPLE_RATE / LEVELS_PER_SECOND
 
-/** Mean level, linear, of each thirtieth of a second of what is heard of an edit: what level figures are drawn from. Throws when `signal` is aborted or a file cannot be read. */
+/**
+ * Mean level, linear, of each thirtieth of a second of what is heard of an edit: what level figures are drawn from.
+ * Throws when `signal` is aborted or a file cannot be read.
+ */
 export async function levelTrack(
   edit: Edit,
   files: ReadonlyMap<string, Blob>,

@@ -56,7 +56,10 @@ export class Mixer {
   private readonly plan: SoundSegment[]
   private readonly speech: SpeechStretch[]
 
-  /** `speechOf`: where recordings hold speech, for beds to go down under. `sources` stays the caller's to close. `read`: for whoever keeps what was read. */
+  /**
+   * `speechOf`: where recordings hold speech, for beds to go down under. `sources` stays the caller's to close.
+   * `read`: for whoever keeps what was read.
+   */
   constructor(
     private readonly edit: Edit,
     speechOf: SpeechOf,
@@ -69,7 +72,10 @@ export class Mixer {
     this.speech = speechInOutput(map, speechOf)
   }
 
-  /** Interleaved stereo from output time `fromMicros` up to the highlight's end, in blocks, without a gap, its peaks held where the highlight says so. Stop reading to stop decoding. */
+  /**
+   * Interleaved stereo from output time `fromMicros` up to the highlight's end, in blocks, without a gap, its peaks
+   * held where the highlight says so. Stop reading to stop decoding.
+   */
   async *blocks(fromMicros: Micros): AsyncGenerator<Float32Array> {
     const { limitDb } = this.edit.highlight
     if (limitDb === null) return yield* this.mixed(fromMicros)

@@ -33,7 +33,10 @@ const THIRD = SECOND + (MAX_SAMPLES + 64) * BYTES
 const FOURTH = THIRD + (MAX_SAMPLES + 64) * BYTES
 /** For sums and means of what is looked through. */
 const ROOM = FOURTH + (MAX_SAMPLES + 64) * BYTES
-/** For the filter of one change of rate; that of 44 100 to 48 000 takes 15 360, one between rates that have nothing in common some millions. */
+/**
+ * For the filter of one change of rate; that of 44 100 to 48 000 takes 15 360, one between rates that have nothing in
+ * common some millions.
+ */
 const RATES = ROOM + 4 * (MAX_SAMPLES + 64) * BYTES
 const MAX_COEFS = 262_144
 const END = RATES + MAX_COEFS * BYTES
@@ -97,7 +100,8 @@ export async function startSoundKernel(bytes: BufferSource): Promise<SoundArithm
     },
     changeRate(heard, filter, next, out) {
       const { up, down, taps } = filter
-      // Frames that can be told from what fits; a filter that is longer than that, or has more phases than there is room for, is a rare one.
+      // Frames that can be told from what fits; a filter that is longer than that, or has more phases than there is
+      // room for, is a rare one.
       const atOnce = Math.min(MAX_SAMPLES / 2, Math.floor(((MAX_SAMPLES / 2 - taps) * up) / down))
       if (filter.coefs.length > MAX_COEFS || atOnce < 1) return PLAIN_ARITHMETIC.changeRate(heard, filter, next, out)
       if (laid !== filter) coefs.set(filter.coefs)
@@ -116,7 +120,10 @@ export async function startSoundKernel(bytes: BufferSource): Promise<SoundArithm
 
 let shipped: Promise<SoundArithmetic> | null = null
 
-/** The arithmetic of the kernel that ships with the application, else the plain one. One for each worker, whoever asks. */
+/**
+ * The arithmetic of the kernel that ships with the application, else the plain one. One for each worker, whoever
+ * asks.
+ */
 export function soundArithmetic(): Promise<SoundArithmetic> {
   shipped ??= fetch('/kernel/sound.wasm')
     .then((answer) => (answer.ok ? answer.arrayBuffer() : Promise.reject(new Error(`${answer.status}`))))

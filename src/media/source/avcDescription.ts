@@ -1,6 +1,9 @@
 import type { InputVideoTrack } from 'mediabunny'
 
-/** The AVCDecoderConfigurationRecord of a track of H.264 (ISO/IEC 14496-15); null for other tracks, and where start codes stand between NAL units instead. */
+/**
+ * The AVCDecoderConfigurationRecord of a track of H.264 (ISO/IEC 14496-15); null for other tracks, and where start
+ * codes stand between NAL units instead.
+ */
 export async function avcDescription(track: InputVideoTrack): Promise<Uint8Array | null> {
   const description = (await track.getCodec()) === 'avc' ? (await track.getDecoderConfig())?.description : undefined
   if (!description) return null

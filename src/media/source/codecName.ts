@@ -1,4 +1,7 @@
-/** What people call a codec, from a container's own code for it ('hvc1', 'V_MPEGH/ISO/HEVC', 0x24, …) or its short name. */
+/**
+ * What people call a codec, from a container's own code for it ('hvc1', 'V_MPEGH/ISO/HEVC', 0x24, …) or its short
+ * name.
+ */
 const NAMES: readonly [RegExp, string][] = [
   [/hevc|hvc1|hev1|mpegh|^36$/i, 'H.265 (HEVC)'],
   [/avc|h264|^27$/i, 'H.264'],

@@ -5,15 +5,22 @@ import { KeyFrames } from './keyFrames'
 import type { Source } from './openSource'
 
 /**
- * A frame counts as started this much before its timestamp says so: containers round timestamps, some to the millisecond,
+ * A frame counts as started this much before its timestamp says so: containers round timestamps, some to the
+ * millisecond,
  * so the frame meant for an exact time can carry one that is up to 0.5 ms later.
  */
 export const FRAME_TOLERANCE_MICROS = 1000
 
-/** A key frame so far ahead is worth starting again at: decoding what lies between would take longer than a fresh decoder does. */
+/**
+ * A key frame so far ahead is worth starting again at: decoding what lies between would take longer than a fresh
+ * decoder does.
+ */
 const WORTH_RESTARTING_MICROS = 500_000
 
-/** While a frame is on its way, one that was passed is offered after this long, and then every so often: drawing it takes time from decoding. */
+/**
+ * While a frame is on its way, one that was passed is offered after this long, and then every so often: drawing it
+ * takes time from decoding.
+ */
 const FIRST_OFFER_MS = 30
 const OFFER_EVERY_MS = 160
 
@@ -26,8 +33,10 @@ export interface OnTheWay {
 }
 
 /**
- * Walks through a recording's frames. Asking for times in rising order decodes every frame once; asking backwards, or beyond
- * a key frame that lies well ahead, starts again from the last one before. Not for concurrent use: await one call before the next.
+ * Walks through a recording's frames. Asking for times in rising order decodes every frame once; asking backwards, or
+ * beyond
+ * a key frame that lies well ahead, starts again from the last one before. Not for concurrent use: await one call
+ * before the next.
  */
 export class FrameCursor {
   private frames: FrameStream | null = null
@@ -46,8 +55,10 @@ export class FrameCursor {
   }
 
   /**
-   * The frame on screen at `t`; before the first frame the first, after the last the last, null if there is none at all.
-   * Borrowed: the cursor closes it at the next call. A long walk offers what it passes to `onTheWay`, the key frame it starts from at once;
+   * The frame on screen at `t`; before the first frame the first, after the last the last, null if there is none at
+   * all.
+   * Borrowed: the cursor closes it at the next call. A long walk offers what it passes to `onTheWay`, the key frame
+   * it starts from at once;
    * where that stops it, the frame it has come to is given.
    */
   async frameAt(t: Micros, onTheWay?: OnTheWay): Promise<VideoSample | null> {
@@ -114,7 +125,10 @@ export class FrameCursor {
     this.next = await this.pull()
   }
 
-  /** Offers the key frame before anything else is decoded. Whether it is done and goes on, or whoever waited has left meanwhile and it is what was come to. */
+  /**
+   * Offers the key frame before anything else is decoded. Whether it is done and goes on, or whoever waited has left
+   * meanwhile and it is what was come to.
+   */
   private async glanceAt(key: EncodedPacket, onTheWay: OnTheWay): Promise<'none' | 'goes-on' | 'left'> {
     const frame = await this.keyFrames.decode(key)
     if (!frame) return 'none'

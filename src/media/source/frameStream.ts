@@ -11,12 +11,18 @@ import { ReadAhead } from './readAhead'
 /** Packets given to the decoder and not taken from it as frames: enough to keep it busy through its reordering. */
 const MAX_AHEAD = 6
 
-/** Frames from a time on, in the order of their presentation, decoded a little ahead of whoever takes them. Not for concurrent use: await one call before the next. */
+/**
+ * Frames from a time on, in the order of their presentation, decoded a little ahead of whoever takes them. Not for
+ * concurrent use: await one call before the next.
+ */
 export class FrameStream {
   private readonly samples: AsyncGenerator<VideoSample, void, unknown>
   private readonly ahead = new ReadAhead(MAX_AHEAD)
 
-  /** From the frame on screen at `startSeconds` on; up to `wantedSeconds` as fast as they come, since nobody looks at those. Frames that `isUnseen` may be left out. Container time. */
+  /**
+   * From the frame on screen at `startSeconds` on; up to `wantedSeconds` as fast as they come, since nobody looks at
+   * those. Frames that `isUnseen` may be left out. Container time.
+   */
   constructor(
     private readonly track: InputVideoTrack,
     startSeconds: number,
@@ -26,7 +32,8 @@ export class FrameStream {
     const packets = new EncodedPacketSink(track)
     const all = packets.packets.bind(packets)
     packets.packets = (...range) => this.heldBack(all(...range))
-    // The sink makes its own reader of packets; should a later version no longer ask here, frames are the same and only memory grows.
+    // The sink makes its own reader of packets; should a later version no longer ask here, frames are the same and
+    // only memory grows.
     this.samples = Object.assign(new VideoSampleSink(track), { _createPacketSink: () => packets }).samples(startSeconds)
   }
 

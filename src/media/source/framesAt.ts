@@ -4,7 +4,10 @@ import { ReadAhead } from './readAhead'
 /** Frames decoded and not yet taken. */
 const MAX_AHEAD = 3
 
-/** The frames on screen at rising times, seconds of container time, each for the caller to close; null where there is none. Leaving the loop stops the decoding. */
+/**
+ * The frames on screen at rising times, seconds of container time, each for the caller to close; null where there is
+ * none. Leaving the loop stops the decoding.
+ */
 export async function* framesAt(
   track: InputVideoTrack,
   seconds: Iterable<number>,

@@ -2,7 +2,10 @@ import type { EncodedPacket, InputVideoTrack } from 'mediabunny'
 import { isDisposable } from '@/core/coded/disposable'
 import { avcDescription } from './avcDescription'
 
-/** A frame's neighbour in time lies at most so many packets behind it: decoders hold back no more in practice. Should one, more is decoded than is looked at. */
+/**
+ * A frame's neighbour in time lies at most so many packets behind it: decoders hold back no more in practice. Should
+ * one, more is decoded than is looked at.
+ */
 const REORDERED = 8
 
 /** Whether nobody will look at the frame on screen between two container times. */

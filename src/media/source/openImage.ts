@@ -23,7 +23,10 @@ export async function openImage(file: Blob): Promise<OpenImage> {
   return { at: () => bitmap, close: () => bitmap.close() }
 }
 
-/** A picture with more than one frame, all of them decoded; null for one that stands still, or where the browser cannot tell. */
+/**
+ * A picture with more than one frame, all of them decoded; null for one that stands still, or where the browser
+ * cannot tell.
+ */
 async function openMoving(file: Blob): Promise<OpenImage | null> {
   if (typeof ImageDecoder === 'undefined' || !(await ImageDecoder.isTypeSupported(file.type))) return null
   const decoder = new ImageDecoder({ data: await file.arrayBuffer(), type: file.type, preferAnimation: true })

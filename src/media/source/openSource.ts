@@ -1,7 +1,10 @@
 import { ALL_FORMATS, BlobSource, Input, type InputAudioTrack, type InputVideoTrack } from 'mediabunny'
 import { MICROS_PER_SECOND, toMicros, type Micros } from '@/core/time/micros'
 
-/** The clock of an open file, and letting go of it. This is the one place where the media library's container seconds meet recording time. */
+/**
+ * The clock of an open file, and letting go of it. This is the one place where the media library's container seconds
+ * meet recording time.
+ */
 interface OpenFile {
   /** Container seconds (a library timestamp) → recording time. */
   toRecording: (containerSeconds: number) => Micros

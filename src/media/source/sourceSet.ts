@@ -15,12 +15,16 @@ export interface MissingSource {
 }
 
 /**
- * Cursors kept open over all recordings besides those of the picture at hand: each holds a decoder and a few frames. Two passages can be
+ * Cursors kept open over all recordings besides those of the picture at hand: each holds a decoder and a few frames.
+ * Two passages can be
  * on screen at once, and the one that comes next is made ready ahead of its cut.
  */
 const SPARE_CURSORS = 3
 
-/** A cursor that nothing on screen needs takes over a walk that begins so soon after where it stands: at a split, or after a short stretch struck out. */
+/**
+ * A cursor that nothing on screen needs takes over a walk that begins so soon after where it stands: at a split, or
+ * after a short stretch struck out.
+ */
 const TAKES_OVER_MICROS = 1_500_000
 
 /** A walk that goes on within this of where another ends is left to that one. */
@@ -53,7 +57,8 @@ export class SourceSet {
   private constructor() {}
 
   /**
-   * Opens every recording, picture and font of an edit; those that only undo may need, where they are there. Returns the first one in use that is
+   * Opens every recording, picture and font of an edit; those that only undo may need, where they are there. Returns
+   * the first one in use that is
    * missing or cannot be opened, if any.
    */
   static async openAll(edit: Edit, files: ReadonlyMap<string, Blob>): Promise<SourceSet | MissingSource> {
@@ -92,7 +97,10 @@ export class SourceSet {
     return this.open
   }
 
-  /** Tells what will be loaded, in its order, well ahead of its turn: frames between need not be decoded. Whoever loads what was not told of gets it all the same once everything told of has been loaded. */
+  /**
+   * Tells what will be loaded, in its order, well ahead of its turn: frames between need not be decoded. Whoever
+   * loads what was not told of gets it all the same once everything told of has been loaded.
+   */
   expect(feeds: readonly Feed[]): void {
     for (const feed of feeds) {
       const key = walkOf(feed.lane, feed.recordingId)
@@ -103,7 +111,8 @@ export class SourceSet {
   }
 
   /**
-   * Decodes what a composition's feeds show; `frameOf` then gives them until the next call. Where that takes long and there is but one feed,
+   * Decodes what a composition's feeds show; `frameOf` then gives them until the next call. Where that takes long and
+   * there is but one feed,
    * `onTheWay.near` is called when `frameOf` gives a frame near the one asked for.
    */
   async load(

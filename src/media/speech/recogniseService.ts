@@ -72,7 +72,8 @@ async function loadModel(folder: WhisperFolder): Promise<AutomaticSpeechRecognit
   env.useWasmCache = false
   env.logLevel = LogLevel.ERROR
   env.fetch = (asked) => Promise.resolve(answerFrom(folder, String(asked)))
-  // Else the library would fetch the runtime from a host of its own; unset, the runtime's own file is used, which the application serves.
+  // Else the library would fetch the runtime from a host of its own; unset, the runtime's own file is used, which the
+  // application serves.
   const wasm = env.backends.onnx.wasm
   if (wasm) Object.assign(wasm, { wasmPaths: undefined, numThreads: threads() })
   const { encoder, decoder } = folder.forms
@@ -94,7 +95,10 @@ function answerFrom(folder: WhisperFolder, url: string): Response {
     : new Response(null, { status: 404 })
 }
 
-/** Asks a model span by span. Many a folder says that its model times words, while the weights in it lack what that takes: then its sentences' times are shared out. */
+/**
+ * Asks a model span by span. Many a folder says that its model times words, while the weights in it lack what that
+ * takes: then its sentences' times are shared out.
+ */
 class Listener {
   constructor(
     private readonly model: AutomaticSpeechRecognitionPipeline,

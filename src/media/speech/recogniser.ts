@@ -6,7 +6,10 @@ import type { SpeechStretch } from '@/core/sound/ducking'
 import type { Micros } from '@/core/time/micros'
 import { timedTokens } from '@/core/words/tokens'
 
-/** What was made out of a stretch of speech: recording time. `words` is empty where their times are not known; `voice` where it is not known who speaks. */
+/**
+ * What was made out of a stretch of speech: recording time. `words` is empty where their times are not known; `voice`
+ * where it is not known who speaks.
+ */
 export interface Recognised {
   fromMicros: Micros
   toMicros: Micros
@@ -22,7 +25,10 @@ export interface Recogniser {
   simulated: boolean
   /** Whether it can make anything of a recording. */
   canDo: (recording: Recording) => Promise<boolean>
-  /** `speech`: where somebody was heard speaking. Rejects when it fails, with an AbortError when `signal` says so; the captions that are there stay. `onShare`: 0..1, rising. */
+  /**
+   * `speech`: where somebody was heard speaking. Rejects when it fails, with an AbortError when `signal` says so; the
+   * captions that are there stay. `onShare`: 0..1, rising.
+   */
   recognise: (
     recording: Recording,
     file: Blob,
@@ -42,7 +48,9 @@ const timedBlanks: Recogniser = {
     ),
 }
 
-/** What the simulated recogniser knows: the demo footage that a text lies beside, as public/demo/shelf.json lists it. */
+/**
+ * What the simulated recogniser knows: the demo footage that a text lies beside, as public/demo/shelf.json lists it.
+ */
 const demoTexts = z.object({ recordings: z.array(z.object({ id: z.string(), captions: z.string().optional() })) })
 
 async function demoTextOf(id: string): Promise<string | null> {
@@ -51,7 +59,10 @@ async function demoTextOf(id: string): Promise<string | null> {
   return recordings.find((r) => r.id === id)?.captions ?? null
 }
 
-/** Answers for the demo footage alone, from the text that lies beside it: what a recogniser gives can be tried without one. */
+/**
+ * Answers for the demo footage alone, from the text that lies beside it: what a recogniser gives can be tried without
+ * one.
+ */
 const simulatedRecogniser: Recogniser = {
   id: 'simulated',
   simulated: true,

@@ -49,7 +49,10 @@ const generationConfig = z.object({
   alignment_heads: z.array(z.unknown()).optional(),
 })
 
-/** Looks whether a folder's files (by path in it) are a Whisper model. Weights may lie in `onnx/` or beside the settings. */
+/**
+ * Looks whether a folder's files (by path in it) are a Whisper model. Weights may lie in `onnx/` or beside the
+ * settings.
+ */
 export async function readWhisperFolder(name: string, all: ReadonlyMap<string, Blob>): Promise<FolderRead> {
   const encoder = weightsIn(all, 'encoder_model')
   const decoder = weightsIn(all, 'decoder_model_merged')

@@ -9,7 +9,10 @@ import type { WhisperFolder } from './whisperFolder'
 /** A Whisper model hears half a minute at a time. */
 const LONGEST_SPAN_MICROS = 29_000_000
 
-/** Writes what is said with a model of the person's own. Its worker, and the hundreds of megabytes it needs, last for one call. */
+/**
+ * Writes what is said with a model of the person's own. Its worker, and the hundreds of megabytes it needs, last for
+ * one call.
+ */
 export function whisperRecogniser(folder: WhisperFolder, language: string | null): Recogniser {
   return {
     id: 'whisper',

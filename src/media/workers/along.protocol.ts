@@ -2,14 +2,20 @@ import type { Point, Rect } from '@/core/geometry/rect'
 import type { Micros } from '@/core/time/micros'
 import type { SourceFile } from '../source/openSources'
 
-/** Where somebody is looked for, fractions of the frame: faces in `area`, what stands out from what is usual in `core` alone, inside it. */
+/**
+ * Where somebody is looked for, fractions of the frame: faces in `area`, what stands out from what is usual in `core`
+ * alone, inside it.
+ */
 export interface SearchArea {
   id: string
   area: Rect
   core: Rect
 }
 
-/** What was seen at one moment: the whole frame as a small picture, and in each area the faces found, fractions of the frame. */
+/**
+ * What was seen at one moment: the whole frame as a small picture, and in each area the faces found, fractions of the
+ * frame.
+ */
 export interface AlongSample {
   index: number
   picture: Blob
@@ -29,7 +35,10 @@ export interface AlongWhole {
 export type AlongOutcome = ({ kind: 'done' } & AlongWhole) | { kind: 'stopped' } | { kind: 'failed'; detail: string }
 
 export interface AlongWorker {
-  /** Looks at a recording at rising `times`; `withCuts`: for hard cuts between them too. A later call stops an earlier one; settles once. */
+  /**
+   * Looks at a recording at rising `times`; `withCuts`: for hard cuts between them too. A later call stops an earlier
+   * one; settles once.
+   */
   look(
     file: SourceFile,
     times: Micros[],

@@ -7,7 +7,10 @@ import type { Micros } from '@/core/time/micros'
 /** Where a preview is drawn: the recording's own frame, or the result in one shape. */
 export type PreviewTarget = { kind: 'frame' } | { kind: 'shape'; shape: Shape }
 
-/** Playing: at wall time `epochMs` (performance.timeOrigin + now) the highlight is at output time `fromMicros`, and moves at `rate`. */
+/**
+ * Playing: at wall time `epochMs` (performance.timeOrigin + now) the highlight is at output time `fromMicros`, and
+ * moves at `rate`.
+ */
 export interface PlayAnchor {
   fromMicros: Micros
   epochMs: number
@@ -29,12 +32,17 @@ export interface PreviewWorker {
   attach(key: string, target: PreviewTarget, canvas: OffscreenCanvas): void
   resize(key: string, width: number, height: number): void
   detach(key: string): void
-  /** Stops playing and shows one moment of the highlight. Of calls that come faster than frames decode, the last wins. */
+  /**
+   * Stops playing and shows one moment of the highlight. Of calls that come faster than frames decode, the last wins.
+   */
   show(t: Micros): void
   /** Stops playing and shows a moment of a passage's recording, which may lie beyond its cut points. */
   peek(passageId: PassageId, recordingMicros: Micros): void
   play(anchor: PlayAnchor): void
-  /** Told about every picture drawn (`exact`: not one on the way to it), decoding errors and, once a second while playing, frames drawn in that second, and the share of their sides that pictures are drawn in to keep up. */
+  /**
+   * Told about every picture drawn (`exact`: not one on the way to it), decoding errors and, once a second while
+   * playing, frames drawn in that second, and the share of their sides that pictures are drawn in to keep up.
+   */
   observe(onEvent: (event: PreviewEvent) => void): void
 }
 

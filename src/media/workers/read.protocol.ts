@@ -6,7 +6,10 @@ import type { Recording } from '@/core/model/recording'
 import type { BackupOpened } from '../bundle/backupFile'
 import type { BundleOpened } from '../bundle/openBundle'
 
-/** Reads files that came from elsewhere; what each method answers is told where its reader stands (core/interchange, media/bundle). */
+/**
+ * Reads files that came from elsewhere; what each method answers is told where its reader stands (core/interchange,
+ * media/bundle).
+ */
 export interface ReadWorker {
   /** Answers once the worker runs: from then on its time counts. */
   ready(): void

@@ -10,7 +10,10 @@ export type RecogniseOutcome =
   | { kind: 'failed'; what: 'model' | 'sound'; detail: string }
 
 export interface RecogniseWorker {
-  /** Writes down what is said in `spans` of a recording, none longer than half a minute. `language`: as the model lists it; null for a model of one language. `onShare`: 0..1, rising. Settles once. */
+  /**
+   * Writes down what is said in `spans` of a recording, none longer than half a minute. `language`: as the model
+   * lists it; null for a model of one language. `onShare`: 0..1, rising. Settles once.
+   */
   recognise(
     folder: WhisperFolder,
     file: SourceFile,

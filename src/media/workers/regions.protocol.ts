@@ -5,7 +5,10 @@ import type { Rect, Size } from '@/core/geometry/rect'
 import type { Micros } from '@/core/time/micros'
 import type { SourceFile } from '../source/openSources'
 
-/** What was seen of a recording at the times that were looked at. Lengths are px of `size`, the recording's display size. */
+/**
+ * What was seen of a recording at the times that were looked at. Lengths are px of `size`, the recording's display
+ * size.
+ */
 export interface Look {
   size: Size
   proposals: RegionProposal[]
@@ -18,9 +21,15 @@ export interface Look {
 export type LookOutcome = { kind: 'seen'; look: Look } | { kind: 'stopped' } | { kind: 'failed'; detail: string }
 
 export interface RegionsWorker {
-  /** Looks at a recording at rising `times`. `onProgress` is told the share that is done, 0..1. A later call stops an earlier one; settles once. */
+  /**
+   * Looks at a recording at rising `times`. `onProgress` is told the share that is done, 0..1. A later call stops an
+   * earlier one; settles once.
+   */
   look(file: SourceFile, size: Size, times: Micros[], onProgress: (share: number) => void): Promise<LookOutcome>
-  /** For each stretch how much each region stirs where mouths are, on average; `regions` in px of `size`. Rejects when the recording cannot be read. */
+  /**
+   * For each stretch how much each region stirs where mouths are, on average; `regions` in px of `size`. Rejects when
+   * the recording cannot be read.
+   */
   stir(
     file: SourceFile,
     size: Size,

@@ -11,7 +11,10 @@ export type RenderReply =
 export interface RenderWorker {
   /** How long each back end takes for a picture here, in ms; null for planes where they cannot be used. */
   measure(): Promise<Omit<MeasuredBackEnds, 'agent'>>
-  /** Renders all files of a job into private files named by their ids; `onEnd` is told each one's end. One job in a worker's life. */
+  /**
+   * Renders all files of a job into private files named by their ids; `onEnd` is told each one's end. One job in a
+   * worker's life.
+   */
   render(
     job: RenderJob,
     onProgress: (progress: RenderProgress) => void,

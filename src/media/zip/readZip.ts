@@ -81,7 +81,10 @@ export async function readZip<T>(
   }
 }
 
-/** How many entries a zip says at its end that it has (APPNOTE 4.3.16), which is read at once; null where it does not say, or says that it is more than sixteen bits hold. */
+/**
+ * How many entries a zip says at its end that it has (APPNOTE 4.3.16), which is read at once; null where it does not
+ * say, or says that it is more than sixteen bits hold.
+ */
 async function entriesTold(zip: Blob): Promise<number | null> {
   const end = new DataView(await zip.slice(Math.max(0, zip.size - END_BYTES)).arrayBuffer())
   for (let at = end.byteLength - 22; at >= 0; at--) {

@@ -1,6 +1,9 @@
 import type { StreamTargetChunk } from 'mediabunny'
 
-/** A folder of the browser's private disk for what is being put together; one file for each purpose, the last one made for it. */
+/**
+ * A folder of the browser's private disk for what is being put together; one file for each purpose, the last one made
+ * for it.
+ */
 const FOLDER = 'scratch'
 
 interface Scratch {

@@ -7,7 +7,10 @@ export interface NamedBlob {
   blob: Blob
 }
 
-/** Puts files into one zip, on disk and not in memory, as they are: video does not get smaller. Beyond 4 GB it is a Zip64. The zip made before it is let go of. */
+/**
+ * Puts files into one zip, on disk and not in memory, as they are: video does not get smaller. Beyond 4 GB it is a
+ * Zip64. The zip made before it is let go of.
+ */
 export async function zipFiles(
   files: readonly NamedBlob[],
   onProgress: (share: number) => void = () => {},

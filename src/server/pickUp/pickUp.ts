@@ -135,7 +135,9 @@ export class PickUp {
 
 class TooLarge extends Error {}
 
-/** A name that can be written into a header and an address: never cut through a letter, and without halves of letters. */
+/**
+ * A name that can be written into a header and an address: never cut through a letter, and without halves of letters.
+ */
 function shownName(name: string): string {
   return [...name.toWellFormed()].slice(0, 250).join('')
 }

@@ -3,7 +3,10 @@ import { stat } from 'node:fs/promises'
 import { join } from 'node:path'
 import { Readable } from 'node:stream'
 
-/** A stand-in for a clip host: it lists the demo's recordings by month as a real one would list clips, and hands them out by their address. The interface is described in docs/outside-services.md. */
+/**
+ * A stand-in for a clip host: it lists the demo's recordings by month as a real one would list clips, and hands them
+ * out by their address. The interface is described in docs/outside-services.md.
+ */
 
 export const CLIP_FAULTS = ['none', 'offline', 'busy', 'signed-out', 'breaks-off'] as const
 export type ClipFault = (typeof CLIP_FAULTS)[number]

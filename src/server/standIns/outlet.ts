@@ -1,6 +1,9 @@
 import { randomUUID } from 'node:crypto'
 
-/** A stand-in for an outlet: it takes files as a real one would, keeps what it was told of them and throws their bytes away. The interface is described in docs/outside-services.md. */
+/**
+ * A stand-in for an outlet: it takes files as a real one would, keeps what it was told of them and throws their bytes
+ * away. The interface is described in docs/outside-services.md.
+ */
 
 export const STAND_IN_LIMITS = { bytes: 250_000_000, title: 100, text: 2200 }
 

@@ -1,7 +1,10 @@
 import type { Stillness } from './stillness'
 import { SummedArea } from './summedArea'
 
-/** A pixel that was never more than this brighter than at its darkest holds still; coding makes flat areas flicker a little. */
+/**
+ * A pixel that was never more than this brighter than at its darkest holds still; coding makes flat areas flicker a
+ * little.
+ */
 export const STILL_RANGE = 14
 
 /** How far from the background's brightness still counts as background. */

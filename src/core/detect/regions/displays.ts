@@ -7,7 +7,10 @@ import { SummedArea } from './summedArea'
 /** Displays are smaller than cameras, and may be long. */
 const SIZES: InsetSizes = { leastSide: 0.035, mostSide: 0.4, leastProportion: 0.5, mostProportion: 9 }
 
-/** A pixel that has been this much brighter and darker moves; the second is for displays that let the picture shine through. */
+/**
+ * A pixel that has been this much brighter and darker moves; the second is for displays that let the picture shine
+ * through.
+ */
 const RANGES = [28, 60]
 
 /** Around a display this share of the pixels moves at least, and this much less of those in it. */
@@ -24,7 +27,10 @@ export interface Display {
   confidence: number
 }
 
-/** Blocks that a game lays over its picture, such as readings and maps: rectangles with lines for sides that rest while what is around them moves. None overlaps another or `camera`; surest first. */
+/**
+ * Blocks that a game lays over its picture, such as readings and maps: rectangles with lines for sides that rest
+ * while what is around them moves. None overlaps another or `camera`; surest first.
+ */
 export function displaysIn(
   within: Rect,
   camera: Rect | null,

@@ -10,7 +10,10 @@ const CELLS = COLUMNS * ROWS
 const amount = z.number().int().min(0).max(255)
 const cells = z.array(amount).length(CELLS)
 
-/** What holds still in a recording's picture, by which its setup is recognised. `[row][column]` of a 48 × 27 grid each. */
+/**
+ * What holds still in a recording's picture, by which its setup is recognised. `[row][column]` of a 48 × 27 grid
+ * each.
+ */
 export const fingerprint = z.object({
   /** How much of the cell's height an upright line that holds still runs along, in 255ths. */
   upright: cells,
@@ -83,7 +86,10 @@ export function likeness(a: Fingerprint, b: Fingerprint): number {
   return Math.max(0, 0.65 * lines + 0.35 * luma * Math.min(1, (2 * both) / either))
 }
 
-/** Correlation of two maps of lines, each spread a little over its neighbours: 1 for the same, about 0 for unrelated ones. */
+/**
+ * Correlation of two maps of lines, each spread a little over its neighbours: 1 for the same, about 0 for unrelated
+ * ones.
+ */
 function linesAlike(a: readonly number[], b: readonly number[]): number {
   const [x, y] = [spread(a), spread(b)]
   const [meanX, meanY] = [mean(x), mean(y)]

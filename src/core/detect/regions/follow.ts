@@ -30,7 +30,8 @@ interface Hold {
 }
 
 /**
- * A path that keeps a subject in view: still for as long as one place will do, then eased to the next; a path of its own for each shot
+ * A path that keeps a subject in view: still for as long as one place will do, then eased to the next; a path of its
+ * own for each shot
  * (`cuts`: first moments of shots, rising). Samples in order, recording time. Empty when the subject was never found.
  */
 export function followPath(
@@ -81,7 +82,10 @@ function holdsOf(shot: readonly { micros: Micros; at: Point }[], reach: Point): 
   return holds
 }
 
-/** The keys of one shot: a jump to its first hold, then for each change of hold the start and the end of a move about the moment between them. */
+/**
+ * The keys of one shot: a jump to its first hold, then for each change of hold the start and the end of a move about
+ * the moment between them.
+ */
 function keysOf(start: Micros, holds: readonly Hold[], mostPerSecond: number): PathKey[] {
   const [first] = holds
   if (!first) return []
@@ -89,7 +93,8 @@ function keysOf(start: Micros, holds: readonly Hold[], mostPerSecond: number): P
   let here = first.at
   for (let n = 1; n < holds.length; n++) {
     const [before, hold] = [holds[n - 1] as Hold, holds[n] as Hold]
-    // A move has the second half of one hold and the first half of the next to itself, so moves never run into each other.
+    // A move has the second half of one hold and the first half of the next to itself, so moves never run into each
+    // other.
     const most = Math.min(hold.fromMicros - before.fromMicros, hold.toMicros - hold.fromMicros)
     const distance = Math.hypot(hold.at.x - here.x, hold.at.y - here.y)
     const wanted = Math.max(MIN_MOVE_MICROS, (EASING_PEAK * distance * 1e6) / mostPerSecond)

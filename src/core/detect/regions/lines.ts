@@ -1,13 +1,17 @@
 import type { Stillness } from './stillness'
 
 /**
- * Straight lines that hold still: for every column (or row), where along it brightness steps, frame after frame, more than a few
+ * Straight lines that hold still: for every column (or row), where along it brightness steps, frame after frame, more
+ * than a few
  * pixels to either side. Answers how much of any stretch is such a line in constant time.
  */
 export class StillLines {
   readonly data: StillLinesData
 
-  /** Of what was seen, along `axis` (x: upright lines, one for every column; y: level ones); or again what another has found. */
+  /**
+   * Of what was seen, along `axis` (x: upright lines, one for every column; y: level ones); or again what another has
+   * found.
+   */
   constructor(seen: Stillness, axis: 'x' | 'y')
   constructor(found: StillLinesData)
   constructor(from: Stillness | StillLinesData, axis: 'x' | 'y' = 'x') {

@@ -19,7 +19,9 @@ export interface Movement {
 export class Motion {
   private readonly changed: readonly Uint8Array[]
 
-  /** `cells`: 8-bit luma of each frame averaged down to {@link CELLS}; `frame`: the size that rectangles are given in. */
+  /**
+   * `cells`: 8-bit luma of each frame averaged down to {@link CELLS}; `frame`: the size that rectangles are given in.
+   */
   constructor(
     cells: readonly Uint8Array[],
     private readonly frame: Size,

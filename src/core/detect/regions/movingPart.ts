@@ -12,7 +12,10 @@ const MIN_INSIDE = 0.92
 /** A part is a place, not scattered dots: this share of it has moved. */
 const MIN_FILLED = 0.3
 
-/** The one rectangle in which nearly everything moves while the rest of `within`, on three sides of it at least, holds still; null where there is none. */
+/**
+ * The one rectangle in which nearly everything moves while the rest of `within`, on three sides of it at least, holds
+ * still; null where there is none.
+ */
 export function movingPart(within: Rect, { width, range }: Stillness, motion: Motion): Rect | null {
   const moves = (x: number, y: number) => (range[y * width + x] as number) > 2 * STILL_RANGE
   const rows = new Float64Array(within.height)

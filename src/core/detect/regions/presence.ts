@@ -1,7 +1,10 @@
 import { areaOf, intersection, unionOf, type Rect } from '../../geometry/rect'
 import type { Micros } from '../../time/micros'
 
-/** Where the subject of a region was at one moment, and the region's bounds then; fractions of the frame. No subject: it was not to be found. */
+/**
+ * Where the subject of a region was at one moment, and the region's bounds then; fractions of the frame. No subject:
+ * it was not to be found.
+ */
 export interface SubjectSample {
   micros: Micros
   subject: Rect | null
@@ -23,7 +26,10 @@ const CORE_SHARE = 0.7
 /** So much of that core has to lie inside. */
 const MIN_INSIDE = 0.97
 
-/** Judges samples in order, `everyMicros` apart. A single sample in which nothing is found between two that are inside is a blink of the detector. */
+/**
+ * Judges samples in order, `everyMicros` apart. A single sample in which nothing is found between two that are inside
+ * is a blink of the detector.
+ */
 export function presenceOf(samples: readonly SubjectSample[], everyMicros: Micros): Presence {
   const held = samples.map(({ subject, bounds }) => subject !== null && isInside(subject, bounds))
   const inside = held.map(

@@ -11,7 +11,10 @@ import { SummedArea } from './summedArea'
 import { tighten } from './tighten'
 import { Edges, tilesOf, trim, type TileLines } from './tiles'
 
-/** What was recognised: a picture laid over another, one of several pictures side by side, slides, what is left inside black bars, a display laid over a game, or the one part that moves. */
+/**
+ * What was recognised: a picture laid over another, one of several pictures side by side, slides, what is left inside
+ * black bars, a display laid over a game, or the one part that moves.
+ */
 export type Found = 'inset' | 'tile' | 'slides' | 'content' | 'display' | 'moving-part'
 
 /** A place in the frame that probably is a region: whole pixels of the frame that was looked at. */
@@ -23,7 +26,10 @@ export interface RegionProposal {
   confidence: number
 }
 
-/** What was seen of a recording: how its pixels behave, small pictures over time, and where faces were, if anybody looked for them. */
+/**
+ * What was seen of a recording: how its pixels behave, small pictures over time, and where faces were, if anybody
+ * looked for them.
+ */
 export interface Seen {
   stillness: Stillness
   cells: readonly Uint8Array[]
@@ -42,7 +48,10 @@ const LIVE = 0.015
 /** Slides rest: hardly anything changes in this share of the pairs of frames. */
 const RESTFUL = 0.45
 
-/** Proposes regions from what holds still and what moves. Empty when nothing is clear: never a guess. Needs at least four frames. */
+/**
+ * Proposes regions from what holds still and what moves. Empty when nothing is clear: never a guess. Needs at least
+ * four frames.
+ */
 export function proposeRegions(
   seen: Seen,
   upright = new StillLines(seen.stillness, 'x'),
@@ -80,7 +89,10 @@ interface Parts {
   tiles: Rect[]
 }
 
-/** The frame taken apart along each plain colour that it may be laid out on: the way that leaves most pictures of one size. */
+/**
+ * The frame taken apart along each plain colour that it may be laid out on: the way that leaves most pictures of one
+ * size.
+ */
 function partsOf(frame: Rect, stillness: Stillness, lines: TileLines, motion: Motion): Parts {
   let best: Parts = { content: frame, tiles: [frame] }
   for (const background of [null, ...Background.candidates(stillness)])
@@ -152,7 +164,10 @@ function restOf(frame: Rect, content: Rect, inset: RegionProposal | null, motion
   return hasBars(frame, content) ? [{ found: 'content', role: 'whole', rect: content, confidence: 0.9 }] : []
 }
 
-/** Displays over what moves; or, where nothing else was clear and only one part of the picture moves, that part: a board on a desk. */
+/**
+ * Displays over what moves; or, where nothing else was clear and only one part of the picture moves, that part: a
+ * board on a desk.
+ */
 function overlaid(
   content: Rect,
   proposals: readonly RegionProposal[],
@@ -171,7 +186,10 @@ function overlaid(
   return part ? [{ found: 'moving-part', role: 'game', rect: part, confidence: 0.6 }] : []
 }
 
-/** The largest part of `content` that runs along a whole side of it and has nothing of `inset` in it: shown beside it, nothing is shown twice. */
+/**
+ * The largest part of `content` that runs along a whole side of it and has nothing of `inset` in it: shown beside it,
+ * nothing is shown twice.
+ */
 function largestBeside(content: Rect, inset: Rect): Rect {
   const [right, bottom] = [content.x + content.width, content.y + content.height]
   const parts: Rect[] = [
@@ -215,7 +233,10 @@ function bestInset(
 /** Rectangles come about by chance: without a face in it, an inset's sides must be lines nearly all along. */
 const SURE_COVER = 0.82
 
-/** How surely an inset is a camera's picture, 0..1: its sides, that something lives in it, and that its surroundings live otherwise. */
+/**
+ * How surely an inset is a camera's picture, 0..1: its sides, that something lives in it, and that its surroundings
+ * live otherwise.
+ */
 function insetScore(
   { rect, cover }: Inset,
   within: Rect,

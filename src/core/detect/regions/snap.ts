@@ -10,7 +10,10 @@ export interface SnapLines {
   level: StillLines
 }
 
-/** `rect` (px of the frame) with the edges that `grip` moves put onto lines of the picture within `reach` px, where there are any. */
+/**
+ * `rect` (px of the frame) with the edges that `grip` moves put onto lines of the picture within `reach` px, where
+ * there are any.
+ */
 export function snapEdges(rect: Rect, grip: Grip, { upright, level }: SnapLines, reach: number): Rect {
   let [x0, x1, y0, y1] = [rect.x, rect.x + rect.width, rect.y, rect.y + rect.height].map(Math.round) as [
     number,

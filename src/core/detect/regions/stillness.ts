@@ -3,7 +3,10 @@ import type { Size } from '../../geometry/rect'
 /** What a picture's brightness does over time, from frames far apart. All arrays are `[height][width]`. */
 export interface Stillness extends Size {
   frames: number
-  /** In how many frames brightness steps from the pixel to the left; 0 in column 0. What holds still steps in the same place in nearly all. */
+  /**
+   * In how many frames brightness steps from the pixel to the left; 0 in column 0. What holds still steps in the same
+   * place in nearly all.
+   */
   stepsX: Uint8Array
   /** The same from the pixel above. */
   stepsY: Uint8Array

@@ -20,7 +20,10 @@ export interface Subjects {
 /** With faces in fewer samples than this share, faces do not tell who is there. */
 const ENOUGH_FACES = 0.2
 
-/** Who a region is about, from sample to sample: of several faces the one that lies most inside; of several as much inside, the one nearest to the last. */
+/**
+ * Who a region is about, from sample to sample: of several faces the one that lies most inside; of several as much
+ * inside, the one nearest to the last.
+ */
 export function subjectsOf(samples: readonly FoundSample[]): Subjects {
   const withFaces = samples.filter((s) => s.faces.length > 0).length
   if (withFaces < samples.length * ENOUGH_FACES)

@@ -13,7 +13,8 @@ const MIN_COVER = 0.45
 const BLACK = 28
 
 /**
- * Each side of `rect` (whole pixels) moved inwards past black and past a border to the first pixel of the picture; where there is
+ * Each side of `rect` (whole pixels) moved inwards past black and past a border to the first pixel of the picture;
+ * where there is
  * neither, it stays. A border ends at the last line near the side that runs along it.
  */
 export function tighten(
@@ -75,7 +76,8 @@ function pastBorder(
   const least = Math.max(MIN_COVER, 0.5 * Math.max(...shares))
   const last = shares.findLastIndex((s) => s >= least)
   if (last < 0) return start
-  // Coding spreads an edge over neighbouring places: the steepest of them is it, and half-tones beside it are not picture yet.
+  // Coding spreads an edge over neighbouring places: the steepest of them is it, and half-tones beside it are not
+  // picture yet.
   const near = [last - 1, last, last + 1].filter((n) => n >= 0)
   const steps = near.map((n) => meanStep(start + n * by, from, to, axis, stillness))
   const steepest = Math.max(...steps)

@@ -20,14 +20,20 @@ export interface TileLines {
   upright: StillLines
   level: StillLines
   edges: Edges
-  /** Whether something in a rectangle keeps moving. A heading's edge runs right through a slide too, but nothing moves on both of its sides. */
+  /**
+   * Whether something in a rectangle keeps moving. A heading's edge runs right through a slide too, but nothing moves
+   * on both of its sides.
+   */
   isLive: (rect: Rect) => boolean
 }
 
 /**
- * Cuts a rectangle along the background that runs right through it, again and again, and where none does, along lines that do: the
- * recursive X–Y cut of page layout analysis (Nagy and Seth, 1984). Gives the pictures that are left, in reading order, without the background
- * around them; one when nothing parts it, none when all is background. Beyond a line a wall can pass for background: `trimAfterLines` says
+ * Cuts a rectangle along the background that runs right through it, again and again, and where none does, along lines
+ * that do: the
+ * recursive X–Y cut of page layout analysis (Nagy and Seth, 1984). Gives the pictures that are left, in reading
+ * order, without the background
+ * around them; one when nothing parts it, none when all is background. Beyond a line a wall can pass for background:
+ * `trimAfterLines` says
  * whether to cut it away there too.
  */
 export function tilesOf(whole: Rect, background: Background | null, lines: TileLines, trimAfterLines: boolean): Rect[] {
@@ -44,7 +50,10 @@ export function tilesOf(whole: Rect, background: Background | null, lines: TileL
   return cut(whole, background)
 }
 
-/** Where background ends and a picture begins, brightness steps along at least this share of the edge, in half of all frames: a clear sky fades instead. */
+/**
+ * Where background ends and a picture begins, brightness steps along at least this share of the edge, in half of all
+ * frames: a clear sky fades instead.
+ */
 const MIN_EDGE = 0.5
 const STEPS_IN = 0.5
 /** Coding frays an edge: the step may lie this far from where the background ends, px. */

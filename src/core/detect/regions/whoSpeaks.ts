@@ -6,7 +6,9 @@ const MOUTH = { top: 0.3, bottom: 0.85, side: 0.2 } as const
 /** The one who speaks stirs this much more than the next, or nobody is named. */
 const CLEARLY = 1.25
 
-/** Mean difference of 8-bit luma between two frames of `size` within a region's part where mouths are; `bounds` in px. */
+/**
+ * Mean difference of 8-bit luma between two frames of `size` within a region's part where mouths are; `bounds` in px.
+ */
 export function stirred(before: Uint8Array, now: Uint8Array, { width }: Size, bounds: Rect): number {
   const left = Math.round(bounds.x + MOUTH.side * bounds.width)
   const right = Math.round(bounds.x + (1 - MOUTH.side) * bounds.width)
@@ -20,7 +22,8 @@ export function stirred(before: Uint8Array, now: Uint8Array, { width }: Size, bo
 }
 
 /**
- * For each stretch of speech the region whose owner speaks, by how much more it stirs than when it is quietest; null where two stir alike.
+ * For each stretch of speech the region whose owner speaks, by how much more it stirs than when it is quietest; null
+ * where two stir alike.
  * `stir[stretch][region]`: what {@link stirred} gives, on average.
  */
 export function whoSpeaks(stir: readonly (readonly number[])[]): (number | null)[] {

@@ -137,7 +137,10 @@ function footageStreams(
   return streams
 }
 
-/** How fast what a step shows runs through its recording, percent, by where it is at a later time; null where that cannot be told. */
+/**
+ * How fast what a step shows runs through its recording, percent, by where it is at a later time; null where that
+ * cannot be told.
+ */
 function percentBetween(
   step: FootageStep,
   at: Micros,

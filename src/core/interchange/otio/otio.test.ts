@@ -31,7 +31,10 @@ interface Playing {
   at: number
 }
 
-/** A timeline's tracks of a kind, each as a function of output seconds: an item lasts as long as its range; a transition takes no time of its own. */
+/**
+ * A timeline's tracks of a kind, each as a function of output seconds: an item lasts as long as its range; a
+ * transition takes no time of its own.
+ */
 function tracksOf(text: string, kind: string) {
   const { tracks } = JSON.parse(text) as { tracks: { children: { kind: string; children: Item[] }[] } }
   return tracks.children
@@ -128,7 +131,8 @@ describe('a timeline', () => {
         void _
         for (const { value, rate } of timesIn(told)) expect([rate, Number.isInteger(value)]).toEqual([rate, true])
         const [track] = tracksOf(JSON.stringify(told), 'Video')
-        // By hand: 77 frames, 91 at one and a half times the speed, 50; overlapping, two joins of a third of a second are shared.
+        // By hand: 77 frames, 91 at one and a half times the speed, 50; overlapping, two joins of a third of a second
+        // are shared.
         const whole = 77 + 91 / 1.5 + 50
         const shared = joinTiming === 'overlap' ? (2 * 0.333333 * frameRate.num) / frameRate.den : 0
         expect(Math.abs((track?.seconds ?? 0) * (frameRate.num / frameRate.den) - (whole - shared))).toBeLessThan(1.5)

@@ -1,6 +1,9 @@
 import { z } from 'zod'
 
-/** The objects of OpenTimelineIO (JSON, schema versions as of 0.17) that a timeline of ours is made of, or may hold when others made it. */
+/**
+ * The objects of OpenTimelineIO (JSON, schema versions as of 0.17) that a timeline of ours is made of, or may hold
+ * when others made it.
+ */
 
 export const rationalTime = z.object({
   OTIO_SCHEMA: z.literal('RationalTime.1'),

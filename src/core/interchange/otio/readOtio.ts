@@ -27,7 +27,10 @@ export type OtioRead =
     }
   | { ok: false; reason: 'too-large' | 'not-json' | 'not-a-timeline' | 'no-clips' }
 
-/** Reads the cuts of an OpenTimelineIO timeline off its first video track with clips; of one that {@link writeOtio} wrote, the whole edit. */
+/**
+ * Reads the cuts of an OpenTimelineIO timeline off its first video track with clips; of one that {@link writeOtio}
+ * wrote, the whole edit.
+ */
 export function readOtio(text: string): OtioRead {
   if (text.length > MAX_OTIO_CHARACTERS) return { ok: false, reason: 'too-large' }
   const json = parseJson(text)

@@ -15,9 +15,12 @@ const DISSOLVE = 'SMPTE_Dissolve'
 const CUSTOM = 'Custom_Transition'
 
 /**
- * A highlight as an OpenTimelineIO timeline: a video track for each panel of a shape, the first the lowest, with what the panel plays; audio tracks; joins as
- * transitions, titles and captions as markers. All lengths are whole frames of the timeline's rate, starts whole frames of the recording's own. What a
- * timeline cannot say is told in its metadata under `brimble`, where the whole edit is too, so that reading it back loses nothing.
+ * A highlight as an OpenTimelineIO timeline: a video track for each panel of a shape, the first the lowest, with what
+ * the panel plays; audio tracks; joins as
+ * transitions, titles and captions as markers. All lengths are whole frames of the timeline's rate, starts whole
+ * frames of the recording's own. What a
+ * timeline cannot say is told in its metadata under `brimble`, where the whole edit is too, so that reading it back
+ * loses nothing.
  */
 export function writeOtio(edit: Edit, shape: Shape): string {
   const map = timeMapOf(edit.highlight)
@@ -134,7 +137,10 @@ function trackOf(kind: 'Video' | 'Audio', name: string, children: Child[]): Trac
   }
 }
 
-/** A passage's runs as they lie on a track, where clips follow each other and a join lies half on either side of its cut: where passages overlap, the cut is the middle. */
+/**
+ * A passage's runs as they lie on a track, where clips follow each other and a join lies half on either side of its
+ * cut: where passages overlap, the cut is the middle.
+ */
 function partsOf(map: TimeMap, { index, runs, startMicros, endMicros }: PlacedPassage): Run[] {
   const middle = (n: number) =>
     map.joins.find(
@@ -237,7 +243,10 @@ const gapFor = ({ startMicros, endMicros }: Run, rate: number): Child => ({
   enabled: true,
 })
 
-/** A clip as long as it lasts in the output; how fast it runs through the recording is an effect. It starts on a frame of the recording, none before its first. */
+/**
+ * A clip as long as it lasts in the output; how fast it runs through the recording is an effect. It starts on a frame
+ * of the recording, none before its first.
+ */
 function clipOf(
   edit: Edit,
   { recordingId, inMicros, speedPercent }: Pick<PanelRun, 'recordingId' | 'inMicros' | 'speedPercent'>,

@@ -35,7 +35,10 @@ const KINDS = {
 } as const
 type Kind = keyof typeof KINDS
 
-/** Two or three pictures side by side: what was recorded and what comes of it, what the last change did, a passage along its length, a finished file. */
+/**
+ * Two or three pictures side by side: what was recorded and what comes of it, what the last change did, a passage
+ * along its length, a finished file.
+ */
 export function CompareDialog({ onClose }: { onClose: () => void }) {
   const { session, player, view } = useBenchContext()
   const history = useStore(session.store, (s) => s.history)

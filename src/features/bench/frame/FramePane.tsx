@@ -176,7 +176,10 @@ function Picture() {
 /** Crops that follow a path are outlined where they are at the playhead, to this many microseconds. */
 const PATH_STEP_MICROS = 50_000
 
-/** The recording time at the playhead where crops of the passage move with it; otherwise its in point, and nothing is drawn anew while it plays. */
+/**
+ * The recording time at the playhead where crops of the passage move with it; otherwise its in point, and nothing is
+ * drawn anew while it plays.
+ */
 function usePathTime(): number {
   const { player } = useBenchContext()
   const { passage } = useParts()

@@ -5,7 +5,10 @@ import { roleMark } from '@/ui/roleMarks'
 import { fonts } from '@/ui/theme'
 import { nameForRole } from '@/core/model/region'
 
-/** A proposed region over the picture: a broken light line, its role with a question mark. Pressing the tab accepts it. */
+/**
+ * A proposed region over the picture: a broken light line, its role with a question mark. Pressing the tab accepts
+ * it.
+ */
 export function GhostBox({
   proposal: { rect, role, confidence },
   frame,

@@ -13,7 +13,10 @@ const TIMES = 8
 const ACROSS = 20
 const SIDE = TIMES * ACROSS
 
-/** The recording's own pixels at the edge that is dragged, eight times as large, with the grid between them; in the corner farthest from it. */
+/**
+ * The recording's own pixels at the edge that is dragged, eight times as large, with the grid between them; in the
+ * corner farthest from it.
+ */
 export function Magnifier({ frame }: { frame: Size }) {
   const point = useView((v) => v.magnified)
   const bitmap = useFrameAtPlayhead(point !== null)

@@ -21,7 +21,9 @@ const STEP: Record<string, Point> = {
 /** An arrow key moves the path by this share of the frame; with Shift ten times as far. */
 const NUDGE = 0.002
 
-/** Where a region's crops are aimed at the playhead: dragged, or moved by arrow keys, it sets a key of the path there. */
+/**
+ * Where a region's crops are aimed at the playhead: dragged, or moved by arrow keys, it sets a key of the path there.
+ */
 export function PathHandle({ region, path }: { region: Region; path: CropPath }) {
   const { session, player } = useBenchContext()
   const { passage } = usePassage()

@@ -15,7 +15,10 @@ import { useBenchContext, usePassage, useTimeMap } from '../benchContext'
 /** Places of the path that the line is drawn through. */
 const POINTS = 240
 
-/** A region's crop path over its ribbon: left edge of the region at the top, right edge at the bottom. Keys lead to their time; Delete takes one away. */
+/**
+ * A region's crop path over its ribbon: left edge of the region at the top, right edge at the bottom. Keys lead to
+ * their time; Delete takes one away.
+ */
 export function PathLine({
   region,
   bounds,

@@ -186,7 +186,10 @@ const RegionLine = memo(function RegionLine({
   )
 })
 
-/** A region's mark and name; pressing it changes its role. Apart from its line, which is drawn anew while the region is dragged. */
+/**
+ * A region's mark and name; pressing it changes its role. Apart from its line, which is drawn anew while the region
+ * is dragged.
+ */
 const RoleSelect = memo(function RoleSelect({
   id,
   role,

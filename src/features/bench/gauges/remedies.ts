@@ -14,7 +14,10 @@ const staysStill = () => window.matchMedia('(prefers-reduced-motion: reduce)').m
 /** Brings what is still moving to where it ends, so that the next remedy finds it there. */
 let finish: () => void = () => {}
 
-/** Does remedies as one step: what moves is seen to move there. Whatever else is done meanwhile, undo first of all, stops it; another remedy ends it first. */
+/**
+ * Does remedies as one step: what moves is seen to move there. Whatever else is done meanwhile, undo first of all,
+ * stops it; another remedy ends it first.
+ */
 function take(session: EditSession, label: string, remedies: readonly Remedy[]): void {
   finish()
   const gesture = crypto.randomUUID()
@@ -41,7 +44,11 @@ export function putRight(session: EditSession, { remedy }: Finding): void {
   if (remedy) take(session, 'Put right', [remedy])
 }
 
-/** Puts right all that can be without leaving anything out, in one step; gives the findings that were. What cures several is done once; of two that would change one thing in different ways the worse one's is done, and the other is found again. */
+/**
+ * Puts right all that can be without leaving anything out, in one step; gives the findings that were. What cures
+ * several is done once; of two that would change one thing in different ways the worse one's is done, and the other
+ * is found again.
+ */
 export function putAllRight(session: EditSession, findings: readonly Finding[]): Finding[] {
   const remedies = new Map<string, Remedy>()
   const done = findings.filter(({ remedy }) => {

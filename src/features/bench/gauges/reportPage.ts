@@ -13,7 +13,10 @@ const STYLE = `
   .pictures { display: flex; flex-wrap: wrap; gap: 1rem; margin: 0 0 1.5rem } figure { margin: 0 } figure img { height: 260px; display: block; border: 1px solid #d9d6cc } figcaption { font-size: .85rem; color: #5a635b }
 `
 
-/** What was found as a page that stands by itself: no scripts, nothing from elsewhere. `pictures`: each shape as a data URL. Texts are set as text, whatever is in them. */
+/**
+ * What was found as a page that stands by itself: no scripts, nothing from elsewhere. `pictures`: each shape as a
+ * data URL. Texts are set as text, whatever is in them.
+ */
 export function reportPage(report: FindingsReport, pictures: readonly { shape: string; url: string }[]): string {
   const page = document.implementation.createHTMLDocument(`Findings: ${report.highlight.name}`)
   page.documentElement.lang = 'en'

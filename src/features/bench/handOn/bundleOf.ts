@@ -27,7 +27,9 @@ export async function bundleOf(
   )
 }
 
-/** What a bundle of one edit says, without the bytes of anything: for whoever has its recordings, pictures and fonts. */
+/**
+ * What a bundle of one edit says, without the bytes of anything: for whoever has its recordings, pictures and fonts.
+ */
 export async function aloneOf(edit: Edit): Promise<string> {
   return writeBundle([edit], await speechOf(usedRecordings(edit)))
 }

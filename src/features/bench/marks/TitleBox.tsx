@@ -12,7 +12,9 @@ import { palette } from '@/ui/theme'
 import { editTitle, removeTitle } from '@/edit/words'
 import { useBenchContext, useView } from '../benchContext'
 
-/** A title where it stands in a shape: Enter or a double click writes in it there, Esc or a click elsewhere ends that. */
+/**
+ * A title where it stands in a shape: Enter or a double click writes in it there, Esc or a click elsewhere ends that.
+ */
 export function TitleBox({
   title,
   area,

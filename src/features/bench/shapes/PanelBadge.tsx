@@ -10,7 +10,10 @@ import { useDrag } from '@/ui/useDrag'
 import { swapPanels } from '@/edit/layouts'
 import { useBenchContext, useLayout } from '../benchContext'
 
-/** A panel's letter; dragged onto another panel the two change places. By keyboard: “Change places with” in the panel's ticket. */
+/**
+ * A panel's letter; dragged onto another panel the two change places. By keyboard: “Change places with” in the
+ * panel's ticket.
+ */
 export const PanelBadge = memo(function PanelBadge({ panel }: { panel: Panel }) {
   const { session } = useBenchContext()
   const layout = useLayout()

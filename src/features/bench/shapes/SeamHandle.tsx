@@ -10,7 +10,10 @@ import { dragSeam } from '@/edit/layouts'
 import { useBenchContext, useLayout } from '../benchContext'
 import { useDrag } from '@/ui/useDrag'
 
-/** The line between two bands: drag it, or move it with the arrow keys (Shift: ten times as far; Alt: in this shape only). */
+/**
+ * The line between two bands: drag it, or move it with the arrow keys (Shift: ten times as far; Alt: in this shape
+ * only).
+ */
 export const SeamHandle = memo(function SeamHandle({ seam, shape }: { seam: Seam; shape: Shape }) {
   const { session } = useBenchContext()
   const layout = useLayout()

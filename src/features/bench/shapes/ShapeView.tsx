@@ -26,7 +26,10 @@ import { SeamHandle } from './SeamHandle'
 import { shapeName } from './shapeNames'
 import { ZoneMarks } from './ZoneMarks'
 
-/** How wide a shape is shown, by how it is looked at. A phone is about this wide; CSS knows how long a millimetre is meant to be. */
+/**
+ * How wide a shape is shown, by how it is looked at. A phone is about this wide; CSS knows how long a millimetre is
+ * meant to be.
+ */
 const WIDTHS = {
   among: (p: number) => `calc(52dvh * ${p})`,
   full: (p: number) => `calc((100dvh - 262px) * ${p})`,

@@ -10,7 +10,10 @@ const STEP_MICROS = 10_000
 /** So much of a passage is enough to know it by. */
 const MAX_MICROS = 60_000_000
 
-/** How much later a passage's sound lies in another recording than in its own, and how alike the two are there; null when one is silent. */
+/**
+ * How much later a passage's sound lies in another recording than in its own, and how alike the two are there; null
+ * when one is silent.
+ */
 export async function offsetBySound(
   edit: Edit,
   files: ReadonlyMap<string, Blob>,

@@ -26,7 +26,10 @@ export interface Hanging {
   place: (rect: Rect, only: boolean, gesture: string) => void
 }
 
-/** What moves and resizes what hangs: the mouse, with guides to rest on (Ctrl: without; Shift on a corner: out of proportion; Alt: this shape only), and keys. */
+/**
+ * What moves and resizes what hangs: the mouse, with guides to rest on (Ctrl: without; Shift on a corner: out of
+ * proportion; Alt: this shape only), and keys.
+ */
 export function useHanging(layoutId: LayoutId, shape: Shape, { id, rect, insetId, least, place }: Hanging) {
   const { session, view } = useBenchContext()
   const canvas = { x: 0, y: 0, width: shape.width, height: shape.height }

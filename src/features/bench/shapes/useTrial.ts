@@ -4,7 +4,10 @@ import { layoutOf, passageOf } from '@/core/model/edit'
 import type { Chosen } from '@/edit/layouts'
 import { useBenchContext } from '../benchContext'
 
-/** Shows how an arrangement would look, without changing anything: every passage that has the layout in use is drawn with it until `null` is tried. */
+/**
+ * Shows how an arrangement would look, without changing anything: every passage that has the layout in use is drawn
+ * with it until `null` is tried.
+ */
 export function useTrial(): (chosen: Pick<Chosen, 'arrangement' | 'perShape'> | null) => void {
   const { session, player, view } = useBenchContext()
   const trying = useRef(false)

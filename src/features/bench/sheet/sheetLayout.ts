@@ -10,7 +10,9 @@ export const HANDLE_HEIGHT = 18
 export const STRIKE_HEIGHT = 20
 export const JOIN_HEIGHT = 26
 
-/** A passage whose recording is shown beyond its cut points, recording time: while one of its edges is being trimmed. */
+/**
+ * A passage whose recording is shown beyond its cut points, recording time: while one of its edges is being trimmed.
+ */
 export interface Opened {
   passageId: PassageId
   fromMicros: Micros
@@ -137,7 +139,9 @@ export function recordingPerPixel(
   return (microsPerPixel * passage.speedPercent) / 100
 }
 
-/** Where a moment of a passage's recording lies; what is struck out or not shown lies at the nearest edge of what is. */
+/**
+ * Where a moment of a passage's recording lies; what is struck out or not shown lies at the nearest edge of what is.
+ */
 export function topOfRecording(layout: SheetLayout, id: PassageId, t: Micros): number {
   const own = layout.stretchesOf.get(id) ?? []
   const stretch = own.find((s) => t < s.outMicros) ?? own.at(-1)
@@ -156,7 +160,10 @@ export function topOfOutput(layout: SheetLayout, map: TimeMap, t: Micros): numbe
     : (layout.stretches[0]?.top ?? 0)
 }
 
-/** The output time at a height; between rows that of what comes next. What lies beyond cut points counts as the cut point. */
+/**
+ * The output time at a height; between rows that of what comes next. What lies beyond cut points counts as the cut
+ * point.
+ */
 export function outputAt(layout: SheetLayout, y: number): Micros {
   const stretch = layout.stretches.find((s) => y < s.bottom) ?? layout.stretches.at(-1)
   if (!stretch) return 0

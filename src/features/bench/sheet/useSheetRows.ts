@@ -32,7 +32,10 @@ export function rowKey({ placed, recordingMicros, lengthMicros }: RowItem): stri
   return `${placed.passage.recordingId} ${recordingMicros} ${lengthMicros}`
 }
 
-/** Pictures and levels of the rows in sight, by {@link rowKey}; they come in as they are made and are kept for a while. */
+/**
+ * Pictures and levels of the rows in sight, by {@link rowKey}; they come in as they are made and are kept for a
+ * while.
+ */
 export function useSheetRows(
   edit: Pick<Edit, 'highlight' | 'recordings'>,
   inSight: readonly RowItem[],

@@ -33,7 +33,10 @@ function emphasisAs(known: TextStyle['emphasis'], kind: TextStyle['emphasis']['k
   return kind === 'enlarge' ? { kind, colour, by: 1.18 } : { kind, colour }
 }
 
-/** Every part of a style that is not the choice of one: font, size, colours, where it stands, how it comes in. `spoken`: whether it is set in words that are spoken. */
+/**
+ * Every part of a style that is not the choice of one: font, size, colours, where it stands, how it comes in.
+ * `spoken`: whether it is set in words that are spoken.
+ */
 export function StyleFields({
   style,
   spoken,

@@ -25,7 +25,10 @@ export async function backUpSizes(): Promise<{ recordings: number; finished: num
   return { recordings: recording.reduce((sum, r) => sum + r.sizeBytes, 0), finished }
 }
 
-/** The whole Shelf and Rack as one file on disk, and the names of files whose bytes could not be had. Rejects when the disk is full or `signal` says to stop. */
+/**
+ * The whole Shelf and Rack as one file on disk, and the names of files whose bytes could not be had. Rejects when the
+ * disk is full or `signal` says to stop.
+ */
 export async function backUpShelf(
   wish: BackUpWish,
   onProgress: (share: number) => void,
@@ -71,7 +74,8 @@ export async function restoreShelf(
   { records, files, madeAt }: Extract<BackupOpened, { ok: true }>,
   mode: RestoreMode,
 ): Promise<Restored> {
-  // Finished files lie outside the database. They come first: without their records they are swept away at the next start.
+  // Finished files lie outside the database. They come first: without their records they are swept away at the next
+  // start.
   for (const { kind, id, blob } of files)
     if (kind === 'render' && !(await openRenderFile(id))) await keepWhole(id, blob)
   const asFiles = <I extends string>(kind: Bytes['kind']) =>

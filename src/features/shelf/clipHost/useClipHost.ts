@@ -24,7 +24,10 @@ export function useClipHost(host: ClipHost, onTakenIn: (taken: TakenIn) => void)
     return () => stop.current?.abort()
   }, [look])
 
-  /** Gets clips one after the other and takes them in; ends at the first that does not come. The addresses that are left. */
+  /**
+   * Gets clips one after the other and takes them in; ends at the first that does not come. The addresses that are
+   * left.
+   */
   const get = async (addresses: readonly string[]): Promise<string[]> => {
     const controller = new AbortController()
     stop.current = controller

@@ -22,7 +22,10 @@ export interface Settling {
   growing: string[]
 }
 
-/** Which files of a folder have stopped growing, going by what was seen at earlier looks. An empty file is one that is about to be written. `nowMs`: of a clock that never goes back. */
+/**
+ * Which files of a folder have stopped growing, going by what was seen at earlier looks. An empty file is one that is
+ * about to be written. `nowMs`: of a clock that never goes back.
+ */
 export function settle(before: ReadonlyMap<string, Seen>, files: readonly FileNow[], nowMs: number): Settling {
   const seen = new Map<string, Seen>()
   const settled: string[] = []
