@@ -14,7 +14,8 @@ const SHOWN_AFTER_MS = 800
  * the pointer.
  */
 export function SavingNote<T extends object>({ session }: { session: Session<T> }) {
-  const isSaving = useStore(session.store, (s) => s.saving === 'saving')
+  const saving = useStore(session.store, (s) => s.saving)
+  const isSaving = saving === 'saving'
   const [isLong, setIsLong] = useState(false)
   useEffect(() => {
     if (!isSaving) return
@@ -27,6 +28,7 @@ export function SavingNote<T extends object>({ session }: { session: Session<T> 
   return (
     <Box
       aria-live="polite"
+      data-saving={saving}
       sx={{
         position: 'fixed',
         left: '50%',

@@ -1,6 +1,14 @@
 import { expect, test, type Page } from '@playwright/test'
 import { readFileSync, writeFileSync } from 'node:fs'
-import { renderAndSave, setRegion, toBench, watchForErrors } from '../support/brimble'
+import {
+  renderAndSave,
+  setRegion,
+  steadyPicture,
+  toBench,
+  untilKept,
+  untilSteady,
+  watchForErrors,
+} from '../support/brimble'
 import { run, ssim } from '../support/ffmpeg'
 import { made } from '../support/makeRecordings'
 
@@ -27,9 +35,8 @@ test('what is seen is what is written: preview and file show the same picture', 
   await page.keyboard.press('3')
   await page.keyboard.press('Home')
   for (let i = 0; i < 31; i++) await page.keyboard.press('ArrowRight')
-  await page.waitForTimeout(1500)
   const preview = test.info().outputPath('preview.png')
-  writeFileSync(preview, await page.getByTestId('shape-tall').screenshot())
+  writeFileSync(preview, await steadyPicture(page.getByTestId('shape-tall')))
   const { path } = await renderAndSave(page)
   const still = test.info().outputPath('still.png')
   run('ffmpeg', ['-v', 'error', '-y', '-i', path, '-vf', "select='eq(n,31)'", '-frames:v', '1', still])
@@ -69,8 +76,7 @@ test('regions are moved and resized with the mouse and the keyboard, undone in o
   const nudged = await bounds(page, 'Face')
   expect(nudged).not.toBe(resized)
 
-  await expect.poll(() => page.evaluate(() => indexedDB.databases().then((all) => all.length))).toBeGreaterThan(0)
-  await page.waitForTimeout(600)
+  await untilKept(page)
   await page.reload()
   await expect(page.getByRole('img', { name: 'Result, tall' })).toBeVisible()
   expect(await bounds(page, 'Face')).toBe(nudged)
@@ -115,25 +121,22 @@ test('in and out points follow the keys, land on frames, and playing stays betwe
   await page.keyboard.press('Home')
   await page.keyboard.press('Space')
   const seen: number[] = []
-  for (let i = 0; i < 30; i++) {
+  const cameRound = async () => {
     seen.push(await clock())
-    await page.waitForTimeout(100)
+    return (seen.at(-2) ?? 0) - (seen.at(-1) ?? 0) > 0.3
   }
+  await expect.poll(cameRound, { message: 'it came round again', intervals: [50] }).toBe(true)
   await page.keyboard.press('Space')
   expect(Math.max(...seen)).toBeGreaterThan(0.6)
   expect(Math.max(...seen)).toBeLessThanOrEqual(1.02)
-  expect(
-    seen.some((t, i) => i > 0 && t < (seen[i - 1] ?? 0) - 0.3),
-    'it came round again',
-  ).toBe(true)
   // A slow click in a pane that grows when it is worked in lands on what was pressed.
   await page.keyboard.press('2')
-  await page.waitForTimeout(300)
   const numbers = page.getByRole('button', { name: 'Numbers of passage 1' })
+  await untilSteady(numbers)
   const { x = 0, y = 0, width = 0, height = 0 } = (await numbers.boundingBox()) ?? {}
   await page.mouse.move(x + width / 2, y + height / 2)
   await page.mouse.down()
-  await page.waitForTimeout(400)
+  await untilSteady(numbers)
   await page.mouse.up()
   await expect(page.getByRole('dialog', { name: 'Numbers of passage 1' })).toBeVisible()
 })

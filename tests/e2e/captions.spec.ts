@@ -3,7 +3,7 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Highlight } from '@/core/model/highlight'
-import { storeCopies, storedHighlight, toDemoBench, watchForErrors } from '../support/brimble'
+import { storeCopies, storedHighlight, toDemoBench, untilKept, watchForErrors } from '../support/brimble'
 import { ffmpeg, sound, ssim } from '../support/ffmpeg'
 import { makeWhisper } from '../support/makeWhisper'
 
@@ -60,8 +60,7 @@ test('captions are read, corrected by keyboard alone, undone, kept over a reload
   await page.keyboard.press('Alt+ArrowDown')
   await page.keyboard.press('Alt+ArrowDown')
   await page.keyboard.press('Escape')
-  await expect(page.getByText('Saving')).toHaveCount(0)
-  await page.waitForTimeout(600)
+  await untilKept(page)
   await page.reload()
   await expect(corrected).toBeVisible()
   await page.getByRole('button', { name: 'Captions', exact: true }).click()

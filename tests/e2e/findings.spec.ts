@@ -2,7 +2,7 @@ import { expect, test } from '@playwright/test'
 import { spawnSync } from 'node:child_process'
 import { readFileSync } from 'node:fs'
 import { findingsReport } from '@/core/findings/report'
-import { renderAndSave, toDemoBench, watchForErrors } from '../support/brimble'
+import { renderAndSave, toDemoBench, untilKept, watchForErrors } from '../support/brimble'
 
 test('what is wrong is found with its number, shown where it is, put right in one action, undone, or meant so', async ({
   page,
@@ -40,7 +40,7 @@ test('what is wrong is found with its number, shown where it is, put right in on
   await soft.getByRole('button', { name: 'Meant so' }).click()
   await expect(soft).toHaveCount(0)
   await page.keyboard.press('Escape')
-  await page.waitForTimeout(700)
+  await untilKept(page)
   await page.reload()
   await expect(gauge).toHaveAttribute('data-stale', 'false')
   await gauge.click()

@@ -85,15 +85,19 @@ test('every starting layout in every shape: one action each, the file shows what
     const frames = STARTING_LAYOUTS.map((_, n) => `eq(n,${n * RENDERED_EACH + LOOKED_AT / 2})`).join('+')
     ffmpeg('-i', file, '-vf', `select='${frames}'`, '-fps_mode', 'passthrough', join(folder, `${shapeId}-%02d.png`))
   }
-  // What is seen.
+  // What is seen: each layout in one of the shapes, since preview and file draw the same list.
   await page.goBack()
   await expect(page.getByRole('img', { name: 'Result, tall' })).toBeVisible()
   await page.keyboard.press('h')
-  for (const shape of STANDARD_SHAPES) {
+  for (const [s, shape] of STANDARD_SHAPES.entries()) {
     await page.getByRole('button', { name: `See ${shape.id} as large as can be` }).click()
     const result = page.getByRole('img', { name: `Result, ${shape.id}` })
     await page.keyboard.press('Home')
     for (const [n, { id }] of STARTING_LAYOUTS.entries()) {
+      if (n % STANDARD_SHAPES.length !== s) {
+        await page.keyboard.press('PageDown')
+        continue
+      }
       for (let i = 0; i < LOOKED_AT; i++) await page.keyboard.press('ArrowRight')
       await expect
         .poll(async () => likeness(await result.screenshot(), written(folder, shape.id, n)), {

@@ -2,7 +2,7 @@ import { expect, test, type Page } from '@playwright/test'
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { renderAndSave, toDemoBench, watchForErrors } from '../support/brimble'
+import { renderAndSave, steadyPicture, toDemoBench, untilKept, watchForErrors } from '../support/brimble'
 import { ffmpeg, pixelAt } from '../support/ffmpeg'
 
 const folder = mkdtempSync(join(tmpdir(), 'brimble-marks-'))
@@ -74,7 +74,7 @@ test('marks are put on, moved by mouse and keys, timed, undone, and kept over a 
   await page.keyboard.press('Control+z')
   await expect.poll(async () => (await handle.boundingBox())?.y).toBeCloseTo(before.y, 0)
   await page.keyboard.press('Control+Shift+z')
-  await page.waitForTimeout(700)
+  await untilKept(page)
   await page.reload()
   await expect(page.getByText('Handle “heron ridge”')).toBeVisible()
   await page.getByRole('button', { name: 'Add mark' }).focus()
@@ -167,13 +167,12 @@ test('a font of one’s own is drawn with, and travels with the brand that uses 
   await title.getByRole('button', { name: /^More about the look/ }).click()
   await title.getByLabel('A font file').setInputFiles(join(folder, 'broken.ttf'))
   await expect(page.getByText(/“broken.ttf” is not a font/)).toBeVisible()
-  await page.waitForTimeout(800)
-  const before = await tall.screenshot()
+  const before = await steadyPicture(tall)
   await title.getByLabel('A font file').setInputFiles(join(folder, 'Ridge_Hand.woff2'))
   await expect(title.getByRole('combobox', { name: 'Font' })).toHaveText('Ridge Hand')
   await expect.poll(async () => (await tall.screenshot()).equals(before)).toBe(false)
   await page.keyboard.press('Escape')
-  await page.waitForTimeout(700)
+  await untilKept(page)
   // After a reload it is drawn with it again, and a brand can have it.
   await page.reload()
   await expect(tall).toBeVisible()

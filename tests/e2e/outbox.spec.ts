@@ -3,7 +3,7 @@ import { execFileSync } from 'node:child_process'
 import { mkdtempSync, readdirSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { moveCut, toBench, watchForErrors } from '../support/brimble'
+import { carry, moveCut, toBench, watchForErrors } from '../support/brimble'
 import { ffprobe, lumaOfFrames, sound } from '../support/ffmpeg'
 import { made } from '../support/makeRecordings'
 import { SEED, seeded } from '../support/seeded'
@@ -51,6 +51,13 @@ async function crash(context: BrowserContext, page: Page): Promise<void> {
   await page.close()
 }
 
+/** How many frames of the files at work are made; no end of them when all files are. */
+async function framesMade(page: Page): Promise<number> {
+  if ((await page.locator('article[data-state=finished]').count()) === 6) return Infinity
+  const told = await page.getByText(/^frame \d+ of/).allInnerTexts()
+  return Math.max(0, ...told.map((words) => Number(/\d+/.exec(words)?.[0])))
+}
+
 test(`of a queue of six whose tab is killed three times, six whole files come out (seed ${SEED})`, async ({
   page,
   context,
@@ -61,8 +68,10 @@ test(`of a queue of six whose tab is killed three times, six whole files come ou
   await render(page)
   const random = seeded(SEED)
   let open = page
+  await page.getByRole('link', { name: 'Outbox' }).click()
   for (let kill = 0; kill < 3; kill++) {
-    await open.waitForTimeout(random.integer(500, 4000))
+    const frame = random.integer(1, 40)
+    await expect.poll(() => framesMade(open), { intervals: [50], timeout: 60_000 }).toBeGreaterThanOrEqual(frame)
     await crash(context, open)
     open = await context.newPage()
     await open.goto('/outbox')
@@ -131,11 +140,7 @@ test('held, put into another order by keyboard, let go on; names follow the patt
   const first = await waiting.first().getAttribute('aria-label')
   const handle = page.getByRole('button', { name: /number 1 in the queue/ })
   await handle.focus()
-  await page.keyboard.press('Space')
-  await page.waitForTimeout(300)
-  await page.keyboard.press('ArrowDown')
-  await page.waitForTimeout(300)
-  await page.keyboard.press('Space')
+  await carry(page, 'ArrowDown')
   await expect(waiting.first()).not.toHaveAttribute('aria-label', first ?? '')
   await page.getByRole('button', { name: 'Go on' }).click()
   await expect(page.locator('article[data-state=finished]')).toHaveCount(5, { timeout: 90_000 })

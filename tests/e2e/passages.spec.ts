@@ -1,5 +1,13 @@
 import { expect, test, type Page } from '@playwright/test'
-import { renderAndSave, setNumber, setRegion, toBench, choosePlainly, watchForErrors } from '../support/brimble'
+import {
+  choosePlainly,
+  renderAndSave,
+  setNumber,
+  setRegion,
+  toBench,
+  untilKept,
+  watchForErrors,
+} from '../support/brimble'
 import { ffprobe, frameTimes, sound } from '../support/ffmpeg'
 import { inDatabase } from '../support/inDatabase.mjs'
 import { made } from '../support/makeRecordings'
@@ -155,7 +163,7 @@ test('what lies beyond a cut is shown while it is trimmed, frame by frame; a str
   await expect(page.getByTestId('marked-stretch')).toBeVisible()
   await page.keyboard.press('x')
   expect(await length()).toContain('/ 0:08.0')
-  await page.waitForTimeout(500)
+  await untilKept(page)
   await page.reload()
   await expect(page.getByRole('img', { name: 'Result, tall' })).toBeVisible()
   await page.keyboard.press('1')
@@ -257,7 +265,7 @@ test('two tabs on one highlight never write over each other; a version is kept a
   await expect(page.getByText('Whole', { exact: true })).toBeVisible()
   await page.getByRole('button', { name: 'Close' }).click()
   await setNumber(page, 1, 'Speed', '200')
-  await page.waitForTimeout(600)
+  await untilKept(page)
   await other.bringToFront()
   await setNumber(other, 1, 'Speed', '50')
   await expect(other.getByRole('alert').filter({ hasText: 'was changed in another tab' })).toBeVisible()

@@ -142,7 +142,7 @@ test.describe('render nodes, with a Redis of their own', () => {
     const two = node(out, server.address, 'two')
     await two.until('started')
     await redis.stop()
-    await new Promise((resolve) => setTimeout(resolve, 1500))
+    await waited.until('waiting')
     await redis.start()
     expect(await waited.ended).toBe(0)
     expect(named(waited.lines, 'waiting')).toHaveLength(1)

@@ -7,6 +7,7 @@ import {
   keepRecipe,
   renderAndSave,
   setNumber,
+  steadyPicture,
   takeLayout,
   toBench,
   toDemoBench,
@@ -361,9 +362,8 @@ test('an outlet’s zones are dragged, resized and moved by keys; the picture in
   await page.goBack()
   await page.keyboard.press('3')
   const panelIn = (shape: string) => page.getByTestId(`shape-${shape}`).getByRole('group', { name: /^game panel/ })
-  const pictureOf = (shape: string) => page.getByRole('img', { name: `Result, ${shape}` }).screenshot()
+  const pictureOf = (shape: string) => steadyPicture(page.getByRole('img', { name: `Result, ${shape}` }))
   await panelIn('tall').focus()
-  await page.waitForTimeout(1500)
   const [tall, square] = [await pictureOf('tall'), await pictureOf('square')]
   for (let i = 0; i < 5; i++) await page.keyboard.press('Alt++')
   await expect(panelIn('tall').getByRole('img', { name: 'Cropped by itself in this shape', exact: true })).toHaveCount(

@@ -1,7 +1,7 @@
 import { expect, test, type Page } from '@playwright/test'
 import { readFileSync, writeFileSync } from 'node:fs'
 import { speechStretches } from '@/core/detect/speech'
-import { addFiles, watchForErrors } from '../support/brimble'
+import { addFiles, untilKept, watchForErrors } from '../support/brimble'
 import { inDatabase } from '../support/inDatabase.mjs'
 import { made } from '../support/makeRecordings'
 
@@ -113,7 +113,7 @@ test('what was found and decided is there after a reload, and looking through go
   await page.keyboard.press('n')
   await expect(moments(page).filter({ hasText: 'your mark' })).toHaveAttribute('data-state', 'dropped')
   const before = await moments(page).allInnerTexts()
-  await page.waitForTimeout(500)
+  await untilKept(page)
   await page.reload()
   await expect(moments(page).filter({ hasText: 'your mark' })).toHaveAttribute('data-state', 'dropped')
   await expect.poll(() => moments(page).allInnerTexts()).toEqual(before)

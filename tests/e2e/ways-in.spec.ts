@@ -80,6 +80,7 @@ test('what a recorder writes is taken in once it is whole, laid out and rendered
 }) => {
   test.setTimeout(300_000)
   const errors = watchForErrors(page)
+  await page.clock.install()
   await toBench(page, made('silent.mp4'), 'silent')
   await standInForFolder(page)
   await keepSetup(page, 'Evening stream')
@@ -101,9 +102,9 @@ test('what a recorder writes is taken in once it is whole, laid out and rendered
   // Half of a file, then a pause shorter than it takes, then the rest.
   await recorded(page, 'gate one.mp4', made('silent.mp4'), 0, 0.5)
   await expect(dialog.getByRole('status')).toHaveText('Being written: gate one.mp4')
-  await page.waitForTimeout(6000)
+  await page.clock.fastForward(6000)
   await recorded(page, 'gate one.mp4', made('silent.mp4'), 0.5, 1)
-  await page.waitForTimeout(6000)
+  await page.clock.fastForward(6000)
   await expect(dialog.getByRole('status')).toHaveText('Being written: gate one.mp4')
   await recorded(page, 'words.mp4', made('notes.mp4'), 0, 1)
   const files = dialog.getByRole('list', { name: 'Files taken in' })

@@ -174,12 +174,39 @@ export async function storedHighlight<T>(page: Page, id: string): Promise<T> {
 
 /** A picture of a preview once it no longer changes. */
 export async function steadyPicture(shown: Locator): Promise<Buffer> {
-  let before = await shown.screenshot()
-  for (let tries = 0; tries < 40; tries++) {
-    await shown.page().waitForTimeout(250)
-    const now = await shown.screenshot()
-    if (now.equals(before)) return now
-    before = now
+  let picture = await shown.screenshot()
+  const isSteady = async () => {
+    const before = picture
+    picture = await shown.screenshot()
+    return picture.equals(before)
   }
-  throw new Error('the preview never came to rest')
+  await expect.poll(isSteady, { message: 'the preview comes to rest', intervals: [250] }).toBe(true)
+  return picture
+}
+
+/** Resolves when all that was done on the Bench, or to a recording's moments, is written down. */
+export async function untilKept(page: Page): Promise<void> {
+  await expect(page.locator('[data-saving]')).toHaveAttribute('data-saving', 'saved')
+}
+
+/** Takes up what has the focus, carries it a step by an arrow key, and puts it down. */
+export async function carry(page: Page, arrow: 'ArrowRight' | 'ArrowDown'): Promise<void> {
+  const said = page.locator('[id^=DndLiveRegion]')
+  await page.keyboard.press('Space')
+  await expect(said).toContainText('moved over')
+  const before = await said.innerText()
+  await page.keyboard.press(arrow)
+  await expect(said).not.toHaveText(before)
+  await page.keyboard.press('Space')
+}
+
+/** Resolves when something no longer moves, nor changes its size. */
+export async function untilSteady(shown: Locator): Promise<void> {
+  let box = await shown.boundingBox()
+  const isSteady = async () => {
+    const before = box
+    box = await shown.boundingBox()
+    return JSON.stringify(box) === JSON.stringify(before)
+  }
+  await expect.poll(isSteady, { intervals: [100] }).toBe(true)
 }
