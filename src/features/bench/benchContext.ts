@@ -2,20 +2,18 @@ import { createContext, useContext, useMemo } from 'react'
 import { useStore } from 'zustand'
 import { useShallow } from 'zustand/react/shallow'
 import { createStore, type StoreApi } from 'zustand/vanilla'
-import type { Finding } from '@/core/findings/finding'
-import type { Point } from '@/core/geometry/rect'
 import { layoutOf, recordingOf, setupOf, type Edit } from '@/core/model/edit'
 import type { Highlight } from '@/core/model/highlight'
 import type { Layout } from '@/core/model/layout'
 import type { MarkId, PanelId, PassageId, RegionId, TitleId } from '@/core/model/ids'
-import type { Guides } from '@/core/layout/insets'
-import type { Outlet } from '@/core/model/outlet'
 import type { Passage } from '@/core/model/passage'
 import type { Recording } from '@/core/model/recording'
 import type { Setup } from '@/core/model/setup'
-import type { Micros } from '@/core/time/micros'
 import { timeMapOf, type TimeMap } from '@/core/time/timeMap'
-import type { Looked } from './gauges/useFindings'
+import { NEW_FRAME_VIEW, type FrameView } from './frame/frameView'
+import { NEW_GAUGES_VIEW, type GaugesView } from './gauges/gaugesView'
+import { NEW_SHAPES_VIEW, type ShapesView } from './shapes/shapesView'
+import { NEW_SHEET_VIEW, type SheetView } from './sheet/sheetView'
 import type { Bench } from './useBench'
 
 export type Pane = 'sheet' | 'frame' | 'shapes'
@@ -31,38 +29,12 @@ export type Selection =
   | { kind: 'title'; id: TitleId }
   | null
 
-/** What is only this tab's: nothing here is saved or undone. */
-export interface BenchView {
+/** What is only this tab's: nothing here is saved or undone. Each pane says what it keeps of it. */
+export interface BenchView extends SheetView, FrameView, ShapesView, GaugesView {
   pane: Pane
   selection: Selection
-  /** The region that is being dragged: the rest of the frame is dimmed meanwhile. */
-  moving: RegionId | null
-  /** The region whose crops are to follow what is in it, as soon as that is known. */
-  wantsFollow: RegionId | null
-  /** The point of the frame (px) that is looked at through the magnifier. */
-  magnified: Point | null
   /** Whether outlines, labels and handles are drawn over the pictures. */
-  marks: boolean
-  /** The passage that is worked on: the one at the playhead, or the one whose edge is being trimmed. */
-  passageId: PassageId | null
-  /** Whether an arrangement is only being tried: what is drawn is not what is edited. */
-  trial: boolean
-  /** The outlet whose zones are drawn over the shapes. */
-  outlet: Outlet | null
-  /** The title that is being written where it stands, in one of the shapes. */
-  writing: { titleId: TitleId; shapeId: string } | null
-  /** What was found when it was looked over last; null before the first time. */
-  looked: Looked | null
-  /** Files that could not be read while they were played, by id. */
-  unreadable: ReadonlySet<string> | null
-  /** The finding whose place is shown. */
-  pointedAt: Finding | null
-  /** Lines that what is being dragged has come to rest on, px of a shape. */
-  guides: (Guides & { shapeId: string }) | null
-  /** The shape that is looked at alone, and how. */
-  alone: { shapeId: string; as: 'full' | 'phone' } | null
-  /** A stretch of the output that is marked, to be struck out or played over and over; end-exclusive. */
-  stretch: { fromMicros: Micros; toMicros: Micros } | null
+  outlines: boolean
 }
 
 export interface BenchContextValue extends Bench {
@@ -75,20 +47,11 @@ export function newBenchView(): StoreApi<BenchView> {
   return createStore<BenchView>(() => ({
     pane: 'frame',
     selection: null,
-    moving: null,
-    wantsFollow: null,
-    magnified: null,
-    marks: true,
-    passageId: null,
-    trial: false,
-    outlet: null,
-    writing: null,
-    looked: null,
-    unreadable: null,
-    pointedAt: null,
-    guides: null,
-    alone: null,
-    stretch: null,
+    outlines: true,
+    ...NEW_SHEET_VIEW,
+    ...NEW_FRAME_VIEW,
+    ...NEW_SHAPES_VIEW,
+    ...NEW_GAUGES_VIEW,
   }))
 }
 

@@ -137,7 +137,7 @@ export function useBenchKeys(
     sheet: () => view.setState({ pane: 'sheet' }),
     frame: () => view.setState({ pane: 'frame' }),
     shapes: () => view.setState({ pane: 'shapes' }),
-    outlines: () => view.setState((v) => ({ marks: !v.marks })),
+    outlines: () => view.setState((v) => ({ outlines: !v.outlines })),
     undo: () => session.undo(),
     redo: () => session.redo(),
     versions: open.versions,

@@ -1,4 +1,4 @@
 import { expose } from 'comlink'
-import { InspectService } from '../inspect/inspectService'
+import { inspectService } from '../inspect/inspectService'
 
-expose(new InspectService())
+expose(inspectService())

@@ -38,7 +38,7 @@ const FRAME_TARGET: PreviewTarget = { kind: 'frame' }
 /** Where: the recording's picture with its regions. */
 export function FramePane() {
   const { view } = useBenchContext()
-  const marks = useView((v) => v.marks)
+  const outlines = useView((v) => v.outlines)
   return (
     <PaneFrame
       pane="frame"
@@ -47,8 +47,8 @@ export function FramePane() {
       tools={
         <>
           <SetupMenu />
-          <Button aria-pressed={marks} onClick={() => view.setState({ marks: !marks })}>
-            {marks ? 'Hide outlines' : 'Show outlines'}
+          <Button aria-pressed={outlines} onClick={() => view.setState({ outlines: !outlines })}>
+            {outlines ? 'Hide outlines' : 'Show outlines'}
           </Button>
         </>
       }
@@ -73,7 +73,7 @@ function Recognition() {
 function Picture() {
   const { player, session, view } = useBenchContext()
   const edit = useEdit()
-  const marks = useView((v) => v.marks)
+  const outlines = useView((v) => v.outlines)
   const host = useRef<HTMLDivElement>(null)
   usePreviewCanvas(player, host, FRAME_TARGET, 'The recording’s picture')
   const { passage, recording, setup } = useParts()
@@ -131,7 +131,7 @@ function Picture() {
           touchAction: 'none',
         }}
       >
-        {marks && (
+        {outlines && (
           <>
             <Dimmed regions={regions} />
             {placed.map(

@@ -27,7 +27,7 @@ const MIN_INSET = 32
 interface PanelBoxProps {
   placed: PlacedPanel
   shape: Shape
-  marks: boolean
+  outlines: boolean
 }
 
 /**
@@ -35,10 +35,10 @@ interface PanelBoxProps {
  * compared.
  */
 function showTheSame(a: PanelBoxProps, b: PanelBoxProps): boolean {
-  const matters = ({ placed: { panel, rect, region, picture, source }, shape, marks }: PanelBoxProps) => [
+  const matters = ({ placed: { panel, rect, region, picture, source }, shape, outlines }: PanelBoxProps) => [
     panel,
     shape,
-    marks,
+    outlines,
     source.feed,
     source.from.id,
     region?.id,
@@ -59,7 +59,7 @@ function showTheSame(a: PanelBoxProps, b: PanelBoxProps): boolean {
  * nudged itself; with Shift it is the picture inside that moves. With Alt a crop moves in this shape only, which then
  * shows a mark for it.
  */
-export const PanelBox = memo(function PanelBox({ placed, shape, marks }: PanelBoxProps) {
+export const PanelBox = memo(function PanelBox({ placed, shape, outlines }: PanelBoxProps) {
   const { session, view } = useBenchContext()
   const { passage } = usePassage()
   const layout = useLayout()
@@ -152,7 +152,7 @@ export const PanelBox = memo(function PanelBox({ placed, shape, marks }: PanelBo
   }
 
   const outlineOf = () => {
-    if (!marks) return 'none'
+    if (!outlines) return 'none'
     if (selected) return `2px solid ${colour}`
     return insetId === null ? 'none' : `1px dashed ${colour}`
   }
@@ -183,9 +183,9 @@ export const PanelBox = memo(function PanelBox({ placed, shape, marks }: PanelBo
         '&:focus-visible': { outline: `2px solid ${colour}`, boxShadow: 'inset 0 0 0 4px #fff' },
       }}
     >
-      {marks && <PanelBadge panel={panel} />}
-      {marks && ownCrop && <OwnCrop />}
-      {marks && selected && insetId !== null && <InsetGrips colour={colour} />}
+      {outlines && <PanelBadge panel={panel} />}
+      {outlines && ownCrop && <OwnCrop />}
+      {outlines && selected && insetId !== null && <InsetGrips colour={colour} />}
       {!region && (
         <Box
           sx={{

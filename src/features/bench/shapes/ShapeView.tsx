@@ -41,7 +41,7 @@ export const ShapeView = memo(function ShapeView({ shape }: { shape: Shape }) {
   const { player } = useBenchContext()
   const edit = useEdit()
   const trial = useView((v) => v.trial)
-  const marks = useView((v) => v.marks) && !trial
+  const outlines = useView((v) => v.outlines) && !trial
   const alone = useView((v) => (v.alone?.shapeId === shape.id ? v.alone.as : null))
   const host = useRef<HTMLDivElement>(null)
   const { id, width, height } = shape
@@ -59,16 +59,17 @@ export const ShapeView = memo(function ShapeView({ shape }: { shape: Shape }) {
         data-testid={`shape-${id}`}
         sx={{ position: 'relative', width: '100%', aspectRatio: `${width} / ${height}`, touchAction: 'none' }}
       >
-        {!trial && placed.map((panel) => <PanelBox key={panel.panel.id} placed={panel} shape={shape} marks={marks} />)}
-        {marks &&
+        {!trial &&
+          placed.map((panel) => <PanelBox key={panel.panel.id} placed={panel} shape={shape} outlines={outlines} />)}
+        {outlines &&
           areas.map((area) => (
             <AreaMark key={`${area.kind} ${area.rect.y}`} area={area} shape={shape} named={!written[area.kind]} />
           ))}
-        {marks &&
+        {outlines &&
           seams.map((seam) => <SeamHandle key={[...seam.path, seam.index].join('.')} seam={seam} shape={shape} />)}
-        {!trial && <OverPicture shape={shape} shown={marks} />}
+        {!trial && <OverPicture shape={shape} shown={outlines} />}
         <ZoneMarks shape={shape} />
-        {marks && <ShapeMarks shape={shape} />}
+        {outlines && <ShapeMarks shape={shape} />}
         <PointedAt shape={shape} />
         <GuideLines shape={shape} />
       </Box>

@@ -1,0 +1,12 @@
+import type { PassageId } from '@/core/model/ids'
+import type { Micros } from '@/core/time/micros'
+
+/** Where somebody is in what is told. */
+export interface SheetView {
+  /** The passage that is worked on: the one at the playhead, or the one whose edge is being trimmed. */
+  passageId: PassageId | null
+  /** A stretch of the output that is marked, to be struck out or played over and over; end-exclusive. */
+  stretch: { fromMicros: Micros; toMicros: Micros } | null
+}
+
+export const NEW_SHEET_VIEW: SheetView = { passageId: null, stretch: null }
