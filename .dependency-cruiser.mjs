@@ -1,5 +1,5 @@
 // The rooms and which way dependencies may point; see docs/architecture.md. A new room belongs in this list.
-const rooms = ['app', 'features', 'shared', 'ui', 'store', 'media', 'edit', 'core']
+const rooms = ['app', 'features', 'shared', 'ui', 'store', 'media', 'edit', 'core', 'diagnostics']
 
 /**
  * Each room may import the rooms after it; `server` stands aside and is only reached from `app` and the

@@ -1,3 +1,5 @@
+import { note } from '@/diagnostics/note'
+
 /** After a round that failed, it is tried again so much later. */
 const AGAIN_AFTER_MS = 5000
 
@@ -41,6 +43,7 @@ export function keepDoing(
         begun = true
         await round()
       } catch (error) {
+        note(lock, error)
         onFailure(error)
         begun = false
         await new Promise((resolve) => setTimeout(resolve, againAfterMs))

@@ -5,6 +5,7 @@ import { readRecord } from '@/core/model/migrate'
 import { newRecord } from '@/core/model/record'
 import { drawnSvg } from '@/media/source/drawnSvg'
 import { newId } from '@/core/model/ids'
+import { nullOnError } from '@/diagnostics/note'
 import { nowStamp } from './clock'
 import { database } from './database'
 import { readAll } from './readAll'
@@ -28,7 +29,7 @@ export async function addImageFile(chosen: File): Promise<AddImageResult> {
   if (size && (Math.max(size.width, size.height) > MAX_SIDE || size.width * size.height > MAX_PIXELS))
     return { ok: false, reason: 'too-large' }
   const bitmap = (IMAGE_TYPES as readonly string[]).includes(file.type)
-    ? await createImageBitmap(file).catch(() => null)
+    ? await createImageBitmap(file).catch(nullOnError('opening a picture'))
     : null
   if (!bitmap) return { ok: false, reason: 'not-a-picture' }
   const { width, height } = bitmap

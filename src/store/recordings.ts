@@ -4,6 +4,7 @@ import type { RecordingId } from '@/core/model/ids'
 import type { Recording } from '@/core/model/recording'
 import type { Table } from 'dexie'
 import { newId } from '@/core/model/ids'
+import { note } from '@/diagnostics/note'
 import { nowStamp } from './clock'
 import { database, isStorageFull, type FileOwner, type StoredFile } from './database'
 import { readAll } from './readAll'
@@ -81,10 +82,10 @@ export async function keepRecordWithFile<T extends { id: FileOwner }>(
   }
 }
 
-const notKept = (error: unknown): KeepResult => ({
-  ok: false,
-  reason: isStorageFull(error) ? 'no-room' : 'storage-failed',
-})
+function notKept(error: unknown): KeepResult {
+  note('keeping a recording', error)
+  return { ok: false, reason: isStorageFull(error) ? 'no-room' : 'storage-failed' }
+}
 
 export type KeepResult = { ok: true } | { ok: false; reason: 'no-room' | 'storage-failed' }
 

@@ -2,6 +2,7 @@ import type { Draft } from 'immer'
 import { createStore, type StoreApi } from 'zustand/vanilla'
 import { isStorageFull } from './database'
 import { change, extend, redo, undo, type Undoable, type UndoStep } from './undo'
+import { note } from '@/diagnostics/note'
 
 /** *conflict*: another tab has written the same record; nothing is written over it. */
 export type SaveState = 'saved' | 'saving' | 'no-room' | 'failed' | 'conflict'
@@ -123,6 +124,7 @@ export class Session<T extends object> {
       this.written = history
       if (this.store.getState().history === history) this.store.setState({ saving: 'saved' })
     } catch (error) {
+      note('saving', error)
       this.store.setState({ saving: isStorageFull(error) ? 'no-room' : 'failed' })
       this.timer ??= setTimeout(() => void this.flush(), RETRY_AFTER_MS)
     } finally {

@@ -2,6 +2,7 @@ import { NOTHING_KNOWN, type Known } from '@/core/findings/findings'
 import { causeOf, type Finding } from '@/core/findings/finding'
 import { usedFiles, usedRecordings, type Edit } from '@/core/model/edit'
 import type { HighlightId } from '@/core/model/ids'
+import { nullOnError, quietly } from '@/diagnostics/note'
 import { inspector } from '@/media/inspect/inspector'
 import { speechOf } from '@/store/analyses'
 import { loadEdit } from '@/store/highlights'
@@ -20,7 +21,7 @@ const LOOKS: readonly ((edit: Edit, files: ReadonlyMap<string, Blob>) => Promise
   async (edit, files) => ({
     loudness: await inspector()
       .loudness(edit, files, await speechOf(usedRecordings(edit)))
-      .catch(() => null),
+      .catch(nullOnError('looking a highlight over')),
     edges: await edgesOf(edit, files),
   }),
   async (edit, files) => ({ presence: await presencesOf(edit, files) }),
@@ -61,7 +62,7 @@ export function lookOverHighlight(
     lines[n] = Promise.resolve(lines[n])
       .then(() => lines[n - 1])
       .then(turn)
-      .catch(() => {})
+      .catch(quietly('looking a highlight over'))
   })
 }
 

@@ -5,6 +5,7 @@ import { usedRecordings, type Edit } from '@/core/model/edit'
 import type { RecordingId } from '@/core/model/ids'
 import type { SpeechOf } from '@/core/sound/ducking'
 import type { Micros } from '@/core/time/micros'
+import { quietly } from '@/diagnostics/note'
 import { speechOf } from '@/store/analyses'
 import { useStore } from 'zustand'
 import { analyse, liveAnalyses } from '@/shared/recordings/analyser'
@@ -56,7 +57,8 @@ export function useListening(
     for (const recording of latest.current) {
       const stretches = passages.filter((p) => p.recordingId === recording.id)
       const file = files.get(recording.id)
-      if (file && stretches.length > 0) void analyse(recording, file, { kind: 'sound', stretches }).catch(() => {})
+      if (file && stretches.length > 0)
+        void analyse(recording, file, { kind: 'sound', stretches }).catch(quietly('listening to a recording'))
     }
   }, [played, files])
 }

@@ -13,6 +13,7 @@ import Typography from '@mui/material/Typography'
 import { useEffect, useRef, useState } from 'react'
 import { encode } from 'uqr'
 import type { Render } from '@/core/model/render'
+import { explain, quietly } from '@/diagnostics/note'
 import { formatBytes, formatDuration } from '@/ui/format'
 import { fonts, palette } from '@/ui/theme'
 import { closePickUpNow, offerToPhone, openPickUpNow, type PickUpTold } from './pickUpClient'
@@ -47,13 +48,13 @@ export function PickUpDialog({ finished, onClose }: { finished: readonly Render[
     try {
       setOpen(await offerToPhone(chosen, setShare, abort.current.signal))
     } catch (error) {
-      if (!abort.current.signal.aborted) setProblem(error instanceof Error ? error.message : String(error))
+      if (!abort.current.signal.aborted) setProblem(explain('the pick-up', error))
     } finally {
       setShare(null)
     }
   }
   const close = async () => {
-    await closePickUpNow().catch(() => {})
+    await closePickUpNow().catch(quietly('the pick-up'))
     setOpen(null)
   }
   return (

@@ -11,6 +11,7 @@ import type { Render } from '@/core/model/render'
 import { estimate } from '@/core/output/estimate'
 import { toSeconds } from '@/core/time/micros'
 import { outputLength } from '@/core/time/timeMap'
+import { note } from '@/diagnostics/note'
 import { zipFiles } from '@/media/zip/zipFiles'
 import { changeOutboxSettings, readOutboxSettings } from '@/store/outboxSettings'
 import { formatDuration } from '@/ui/format'
@@ -39,7 +40,8 @@ export function QueueBar({ renders }: { renders: readonly Render[] }) {
     try {
       const files = (await Promise.all(finished.map(filesOf))).flat()
       offerDownload(await zipFiles(files, setZipped), `brimble ${new Date().toISOString().slice(0, 10)}.zip`)
-    } catch {
+    } catch (error) {
+      note('writing a zip', error)
       enqueueSnackbar('The zip could not be written: the disk may be full. The files are still here.', {
         variant: 'error',
       })

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import type { Render } from '@/core/model/render'
+import { quietly } from '@/diagnostics/note'
 import { filesOf } from '@/shared/rendering/filesOf'
 
 const told = z.object({
@@ -56,7 +57,7 @@ export async function offerToPhone(
     if (!now) throw new Error('the pick-up was closed')
     return now
   } catch (error) {
-    await closePickUpNow().catch(() => {})
+    await closePickUpNow().catch(quietly('the pick-up'))
     throw error
   }
 }

@@ -6,6 +6,7 @@ import type { Render, RenderFailure } from '@/core/model/render'
 import { chosenBackEnd, type BackEnd } from '@/core/output/backEnd'
 import { freeFileName, nameBy } from '@/core/output/fileName'
 import { nextGroup } from '@/core/output/renderGroups'
+import { explain } from '@/diagnostics/note'
 import { sweepRenderFiles } from '@/media/render/partFile'
 import { withRenderWorker } from '@/media/render/renderInWorker'
 import type { RenderProgress } from '@/media/render/renderJob'
@@ -142,7 +143,7 @@ async function run(planned: readonly Render[]): Promise<{ finished: number; fail
 
 function failureOf(error: unknown): RenderFailure {
   if (isStorageFull(error)) return { reason: 'no-room', neededBytes: null }
-  return { reason: 'broken', detail: error instanceof Error ? error.message : String(error) }
+  return { reason: 'broken', detail: explain('a render', error) }
 }
 
 async function filesAndRender(

@@ -10,11 +10,12 @@ import { palette } from '@/ui/theme'
 import { BackUpDialog } from './backup/BackUpDialog'
 import { standInClipHost } from './clipHost/clipHost'
 import { ClipHostDialog } from './clipHost/ClipHostDialog'
+import { DiagnosticsDialog } from './DiagnosticsDialog'
 import type { TakenIn } from './takeIn'
 import type { Watch } from './watch/useWatch'
 import { WatchDialog } from './watch/WatchDialog'
 
-type Open = 'watch' | 'host' | 'backup'
+type Open = 'watch' | 'host' | 'backup' | 'diagnostics'
 
 /** The ways onto the Shelf beside choosing and dropping files, and all of it as one file. */
 export function MoreMenu({ watch, onTakenIn }: { watch: Watch | undefined; onTakenIn: (taken: TakenIn) => void }) {
@@ -69,7 +70,11 @@ export function MoreMenu({ watch, onTakenIn }: { watch: Watch | undefined; onTak
         <MenuItem onClick={() => choose('backup')} sx={{ whiteSpace: 'normal' }}>
           <ListItemText primary="Back up the Shelf…" secondary="As one file, to be dropped onto a Shelf again" />
         </MenuItem>
+        <MenuItem onClick={() => choose('diagnostics')} sx={{ whiteSpace: 'normal' }}>
+          <ListItemText primary="Diagnostics…" secondary="What went wrong lately, to look at or to pass on" />
+        </MenuItem>
       </Menu>
+      {open === 'diagnostics' && <DiagnosticsDialog onClose={() => setOpen(null)} />}
       {open === 'backup' && <BackUpDialog onClose={() => setOpen(null)} />}
       {open === 'watch' && watch && <WatchDialog watch={watch} onClose={() => setOpen(null)} />}
       {open === 'host' && <ClipHostDialog host={standInClipHost} onTakenIn={onTakenIn} onClose={() => setOpen(null)} />}

@@ -1,5 +1,6 @@
 'use client'
 
+import { explain } from '@/diagnostics/note'
 import Alert from '@mui/material/Alert'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
@@ -130,7 +131,7 @@ function useDemoShelf() {
         setProblems([
           {
             id: 'demo',
-            text: `The demo shelf could not be opened: ${error instanceof Error ? error.message : String(error)}`,
+            text: `The demo shelf could not be opened: ${explain('opening the demo shelf', error)}`,
           },
         ]),
       )

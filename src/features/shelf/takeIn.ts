@@ -1,4 +1,5 @@
 import type { Recording } from '@/core/model/recording'
+import { explain } from '@/diagnostics/note'
 import { layOutClip, type LaidOut } from '@/shared/looks/layOutClip'
 import { addChosenFile, type AddOptions } from '@/shared/recordings/addRecordings'
 import type { ChosenFile } from '@/shared/recordings/chosenFiles'
@@ -26,7 +27,7 @@ export async function takeIn(chosen: ChosenFile, text: File | null = null, optio
   } catch (error) {
     return {
       ok: false,
-      problem: `“${chosen.file.name}” could not be added: ${error instanceof Error ? error.message : String(error)}`,
+      problem: `“${chosen.file.name}” could not be added: ${explain('adding a recording', error)}`,
     }
   }
 }

@@ -1,3 +1,4 @@
+import { explain } from '@/diagnostics/note'
 import { useRouter } from 'next/navigation'
 import { useSnackbar } from 'notistack'
 import { useCallback, useState } from 'react'
@@ -74,7 +75,7 @@ export function useAdding() {
           problems.forEach((problem) => report(problem))
           if (highlights.length > 0) tell(`Brought in: ${highlights.map((h) => `“${h.name}”`).join(', ')}.`)
         } catch (error) {
-          report(`“${file.name}” could not be brought in: ${error instanceof Error ? error.message : String(error)}`)
+          report(`“${file.name}” could not be brought in: ${explain('adding a file', error)}`)
         } finally {
           setReading((n) => n - 1)
         }

@@ -2,6 +2,7 @@ import { startTransition, useCallback, useEffect, useState } from 'react'
 import type { RecordingId } from '@/core/model/ids'
 import type { Recording } from '@/core/model/recording'
 import { wholeRecording } from '@/core/model/wholeRecording'
+import { quietly } from '@/diagnostics/note'
 import { Player } from '@/media/playback/player'
 import { getRecording, storedFile } from '@/store/recordings'
 import { openSpotting } from '@/store/spottings'
@@ -37,7 +38,7 @@ export function useSpot(id: string): { state: SpotState; reopen: () => void } {
       if (!live) return close()
       // A whole screen appears: in slices, so that nothing waits for it.
       startTransition(() => setState(result))
-      if (opened) void analyse(opened.recording, opened.file).catch(() => {})
+      if (opened) void analyse(opened.recording, opened.file).catch(quietly('the analysis of a recording'))
     })
     return () => {
       live = false

@@ -11,6 +11,7 @@ import { neededFiles, unattendedWish, wishedFiles, type NeededFile } from '@/cor
 import type { SpeechOf } from '@/core/sound/ducking'
 import { frameCount } from '@/core/time/frameRate'
 import { outputLength } from '@/core/time/timeMap'
+import { explain } from '@/diagnostics/note'
 import { openBundle } from '@/media/bundle/openBundle'
 import { deleteRenderFile } from '@/media/render/partFile'
 import { withRenderWorker } from '@/media/render/renderInWorker'
@@ -182,7 +183,7 @@ export class Unattended {
       for (const id of [...left.keys()])
         await end(id, {
           kind: 'failed',
-          failure: { reason: 'broken', detail: error instanceof Error ? error.message : String(error) },
+          failure: { reason: 'broken', detail: explain('an unattended render', error) },
         })
     } finally {
       this.cancelling = null

@@ -4,6 +4,7 @@ import { movingSubjects } from '@/core/detect/regions/moving'
 import { salientPoint } from '@/core/detect/regions/salient'
 import { scaleRect, type Point, type Rect } from '@/core/geometry/rect'
 import type { Micros } from '@/core/time/micros'
+import { explain } from '@/diagnostics/note'
 import { CutFinder } from '../analyse/cutFinder'
 import { CropReader, type DrawCrop } from '../draw/cropReader'
 import { smallPicture } from '../draw/smallPicture'
@@ -62,7 +63,7 @@ export class AlongService implements AlongWorker {
     } catch (error) {
       if (signal.aborted) return { kind: 'stopped' }
       this.finder = null
-      return { kind: 'failed', detail: error instanceof Error ? error.message : String(error) }
+      return { kind: 'failed', detail: explain('a look along a highlight', error) }
     } finally {
       if (this.running === abort) this.running = null
     }

@@ -2,6 +2,7 @@ import { transfer, type Remote } from 'comlink'
 import { SPEECH_STEP_MICROS, stepsInPart } from '@/core/detect/analysis'
 import { concatenated } from '@/core/sound/concatenated'
 import type { Micros } from '@/core/time/micros'
+import { explain, nullOnError, quietly } from '@/diagnostics/note'
 import { openSource, type Source } from '../source/openSource'
 import type { AnalyseJob, AnalyseOutcome, AnalyseWorker, FoundPart } from '../workers/analyse.protocol'
 import type { SpeechWorker } from '../workers/speech.protocol'
@@ -29,7 +30,7 @@ export class AnalyseService implements AnalyseWorker {
   async analyse(job: AnalyseJob, onPart: OnPart): Promise<AnalyseOutcome> {
     const abort = new AbortController()
     this.abort = abort
-    const source = await openSource(job.file, job.originMicros).catch(() => null)
+    const source = await openSource(job.file, job.originMicros).catch(nullOnError('the analysis of a recording'))
     if (!source) return { kind: 'failed', detail: 'the file cannot be opened' }
     try {
       await this.listen(source, job, onPart, abort.signal)
@@ -39,7 +40,7 @@ export class AnalyseService implements AnalyseWorker {
       return { kind: 'done' }
     } catch (error) {
       if (abort.signal.aborted) return { kind: 'stopped' }
-      return { kind: 'failed', detail: error instanceof Error ? error.message : String(error) }
+      return { kind: 'failed', detail: explain('the analysis of a recording', error) }
     } finally {
       source.dispose()
     }
@@ -62,7 +63,7 @@ export class AnalyseService implements AnalyseWorker {
     if (!source.sound || sound.length === 0) return
     const speech = speechWorker()
     // A model that cannot be loaded is reported when it is first asked.
-    speech.makeReady().catch(() => {})
+    speech.makeReady().catch(quietly('the analysis of a recording'))
     let before: Promise<void> = Promise.resolve()
     for (const group of groups(sound)) {
       const heard: MeasuredPart[] = []

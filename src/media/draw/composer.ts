@@ -4,6 +4,7 @@ import { footageKey, footageOf, momentKey, textsOf } from '@/core/compose/compos
 import { areaOf, contains, type Rect } from '@/core/geometry/rect'
 import type { ImageFileId } from '@/core/model/ids'
 import type { Micros } from '@/core/time/micros'
+import { quietly } from '@/diagnostics/note'
 import { CropReader, HALVED_FROM, type DrawCrop } from './cropReader'
 import { loadFonts } from '../fonts/loadFonts'
 import { drawSteps, type DrawFootage } from './drawSteps'
@@ -103,7 +104,9 @@ export class Composer {
   }
 
   private loadFonts(...text: Parameters<typeof loadFonts>): Promise<boolean> {
-    return this.missingFonts === 'fail' ? loadFonts(...text) : loadFonts(...text).catch(() => false)
+    return this.missingFonts === 'fail'
+      ? loadFonts(...text)
+      : loadFonts(...text).catch((error: unknown) => quietly('fonts')(error) ?? false)
   }
 }
 

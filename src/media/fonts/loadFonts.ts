@@ -1,4 +1,5 @@
 import type { TextStyle } from '@/core/model/textStyle'
+import { note } from '@/diagnostics/note'
 import { cssFont } from './measureText'
 
 /** One font file, as public/fonts/faces.json lists them: a part of a family's letters. */
@@ -22,7 +23,10 @@ function listFaces(): Promise<void> {
     for (const { family, weight, unicodeRange, file } of (await reply.json()) as ListedFace[])
       fonts().add(new FontFace(family, `url(/fonts/${file})`, { weight, unicodeRange }))
   })()
-  listed.catch(() => (listed = null))
+  listed.catch((error: unknown) => {
+    note('the list of fonts', error)
+    listed = null
+  })
   return listed
 }
 

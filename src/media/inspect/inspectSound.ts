@@ -1,4 +1,5 @@
 import { lineUp } from '@/core/sound/lineUp'
+import { quietly } from '@/diagnostics/note'
 import type { SoundInspector } from '../workers/inspect.protocol'
 import type { InspectWork } from './inspectWork'
 import { hearAround, loudnessOf } from './loudnessOf'
@@ -42,7 +43,7 @@ export function inspectSound(work: InspectWork): SoundInspector {
         await new Promise((resolve) => setTimeout(resolve, CALM_MS))
         if (!signal.aborted) await hearAround(edit, files, work.sources, memory, signal)
       }
-      void listening.then((loudness) => loudness && work.channels.run(AHEAD, hearAhead)).catch(() => {})
+      void listening.then((loudness) => loudness && work.channels.run(AHEAD, hearAhead)).catch(quietly('hearing ahead'))
       return listening
     },
   }

@@ -4,6 +4,7 @@ import { LoudnessMeter, type Loudness } from '@/core/sound/loudness'
 import { soundPlan } from '@/core/sound/soundPlan'
 import { MICROS_PER_SECOND } from '@/core/time/micros'
 import { timeMapOf } from '@/core/time/timeMap'
+import { quietly } from '@/diagnostics/note'
 import { Mixer, originOf, SoundSources } from '../sound/mixer'
 import { soundArithmetic } from '../sound/soundKernel'
 import { OUTPUT_SAMPLE_RATE } from '../sound/stereo'
@@ -33,7 +34,7 @@ export async function loudnessOf(
   const over = new AbortController()
   try {
     // Nobody waits for this: what cannot be read is met again by whoever mixes.
-    void readLaterHalves(edit, sources, memory, AbortSignal.any([signal, over.signal])).catch(() => {})
+    void readLaterHalves(edit, sources, memory, AbortSignal.any([signal, over.signal])).catch(quietly('loudness'))
     const meter = new LoudnessMeter(OUTPUT_SAMPLE_RATE, await soundArithmetic())
     let since = performance.now()
     for await (const block of new Mixer(edit, speechOf, sources, memory.read).blocks(0)) {

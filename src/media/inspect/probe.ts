@@ -7,6 +7,7 @@ import {
 } from '@/core/model/recording'
 import { toFrameRate } from '@/core/time/frameRate'
 import { MICROS_PER_SECOND, toMicros, type Micros } from '@/core/time/micros'
+import { explain } from '@/diagnostics/note'
 import { codecName } from '../source/codecName'
 import { openInput } from '../source/openSource'
 
@@ -41,7 +42,7 @@ export async function probe(file: Blob): Promise<ProbeResult> {
     if (!(await input.canRead())) return { ok: false, reason: 'not-a-video' }
     return await probeTracks(input)
   } catch (error) {
-    return { ok: false, reason: 'unreadable', detail: error instanceof Error ? error.message : String(error) }
+    return { ok: false, reason: 'unreadable', detail: explain('probing a file', error) }
   } finally {
     input.dispose()
   }
@@ -180,7 +181,7 @@ export async function probeSoundFile(file: Blob): Promise<SoundProbeResult> {
       }
     return { ok: true, durationMicros: toMicros(await track.computeDuration()) - originMicros, originMicros, sound }
   } catch (error) {
-    return { ok: false, reason: 'unreadable', detail: error instanceof Error ? error.message : String(error) }
+    return { ok: false, reason: 'unreadable', detail: explain('probing a file', error) }
   } finally {
     input.dispose()
   }

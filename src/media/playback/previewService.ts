@@ -9,6 +9,7 @@ import type { SpeechOf } from '@/core/sound/ducking'
 import { clampMicros, type Micros } from '@/core/time/micros'
 import { framesPerSecond as framesPerSecondOf } from '@/core/time/frameRate'
 import { onScreenAt, passageAt, timeMapOf, type OnScreen, type Playing, type TimeMap } from '@/core/time/timeMap'
+import { note } from '@/diagnostics/note'
 import { Composer, type Material, type Target } from '../draw/composer'
 import { SourceSet } from '../source/sourceSet'
 import { PreviewLevels } from './previewLevels'
@@ -213,7 +214,8 @@ export class PreviewService implements PreviewWorker {
         (id) => recordingOf(edit, id).fileName,
         this.anchor ? undefined : { near, isOver: () => (brokenOff ||= this.stale) },
       )
-    } catch {
+    } catch (error) {
+      note('the preview', error)
       const { reading } = sources
       this.onEvent({
         kind: 'unreadable',

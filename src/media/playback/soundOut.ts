@@ -2,6 +2,7 @@ import type { Edit } from '@/core/model/edit'
 import type { PassageId } from '@/core/model/ids'
 import type { SpeechOf } from '@/core/sound/ducking'
 import type { Micros } from '@/core/time/micros'
+import { quietly } from '@/diagnostics/note'
 import type { SoundBlock, SoundWorker } from '../workers/sound.protocol'
 import { startWorker } from '../workers/startWorker'
 
@@ -62,7 +63,7 @@ export class SoundOut {
     const run = { live: true, nodes: new Set<AudioBufferSourceNode>() }
     this.run = run
     void this.mixer.start(from)
-    void this.schedule(startTime, run).catch(() => {})
+    void this.schedule(startTime, run).catch(quietly('playing sound'))
     return epochMs
   }
 
@@ -90,7 +91,7 @@ export class SoundOut {
   }
 
   private async wake(): Promise<void> {
-    if (this.context.state === 'suspended') await this.context.resume().catch(() => {})
+    if (this.context.state === 'suspended') await this.context.resume().catch(quietly('playing sound'))
   }
 
   private async playGrain(get: () => Promise<SoundBlock>): Promise<void> {

@@ -7,6 +7,7 @@ import { stirred } from '@/core/detect/regions/whoSpeaks'
 import { tighten } from '@/core/detect/regions/tighten'
 import type { Rect, Size } from '@/core/geometry/rect'
 import type { Micros } from '@/core/time/micros'
+import { explain } from '@/diagnostics/note'
 import { framesAt } from '../source/framesAt'
 import { openSource, type Source } from '../source/openSource'
 import type { SourceFile } from '../source/openSources'
@@ -42,7 +43,7 @@ export class RegionsService implements RegionsWorker {
       }
     } catch (error) {
       if (abort.signal.aborted) return { kind: 'stopped' }
-      return { kind: 'failed', detail: error instanceof Error ? error.message : String(error) }
+      return { kind: 'failed', detail: explain('finding regions', error) }
     } finally {
       if (this.running === abort) this.running = null
     }

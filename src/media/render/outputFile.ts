@@ -18,6 +18,7 @@ import { sizeOfFile } from '@/core/output/renderSettings'
 import { frameCount, frameStartMicros, framesPerSecond } from '@/core/time/frameRate'
 import { toSeconds } from '@/core/time/micros'
 import type { TimeMap } from '@/core/time/timeMap'
+import { nullOnError, quietly } from '@/diagnostics/note'
 import { OUTPUT_SAMPLE_RATE } from '../sound/stereo'
 import type { Source } from '../source/openSource'
 import { copiesFor, packetsOf, type Copied, type Copies } from './copies'
@@ -205,7 +206,7 @@ export class OutputFile {
     for (const { sample } of this.kept.splice(0)) sample.close()
     await this.copying?.return(undefined)
     if (this.track.kind === 'spliced') this.track.spliced.close()
-    await this.output.cancel().catch(() => {})
+    await this.output.cancel().catch(quietly('writing a file'))
   }
 
   private check(): void {
@@ -252,7 +253,7 @@ async function copiesOf(plan: FilePlan, sources: ReadonlyMap<RecordingId, Source
       mostBitrate: videoBitrate,
     },
     sources,
-  ).catch(() => null)
+  ).catch(nullOnError('writing a file'))
 }
 
 function codedTrack(plan: FilePlan): VideoSampleSource {

@@ -1,3 +1,4 @@
+import { quietly } from '@/diagnostics/note'
 import type { StreamTargetChunk } from 'mediabunny'
 
 /**
@@ -56,7 +57,7 @@ export async function createPartFile(name: string): Promise<PartFile> {
     },
     async discard() {
       access.close()
-      await dir.removeEntry(name + PART).catch(() => {})
+      await dir.removeEntry(name + PART).catch(quietly('a part file', 'NotFoundError'))
     },
   }
 }
@@ -82,7 +83,8 @@ export async function openRenderFile(name: string): Promise<File | null> {
 /** Removes a finished file and what was made beside it. */
 export async function deleteRenderFile(name: string): Promise<void> {
   const dir = await folder()
-  for (const own of [name, `${name}.poster`, `${name}.loop`]) await dir.removeEntry(own).catch(() => {})
+  for (const own of [name, `${name}.poster`, `${name}.loop`])
+    await dir.removeEntry(own).catch(quietly('a part file', 'NotFoundError'))
 }
 
 /**
@@ -93,5 +95,5 @@ export async function sweepRenderFiles(known: ReadonlySet<string>): Promise<void
   const dir = await folder()
   for await (const name of dir.keys())
     if (name.endsWith(PART) || !known.has(name.replace(/\.(poster|loop)$/, '')))
-      await dir.removeEntry(name).catch(() => {})
+      await dir.removeEntry(name).catch(quietly('a part file', 'NotFoundError'))
 }

@@ -1,5 +1,6 @@
 import type { RenderId } from '@/core/model/ids'
 import type { MeasuredBackEnds } from '@/core/output/backEnd'
+import { explain, quietly } from '@/diagnostics/note'
 import type { RenderReply, RenderWorker } from '../workers/render.protocol'
 import { measureBackEnd } from './measureBackEnds'
 import { createPartFile, keepWhole, type PartFile } from './partFile'
@@ -64,7 +65,7 @@ export class RenderService implements RenderWorker {
       if (this.abort.signal.aborted || this.dropped.has(id)) return { kind: 'cancelled' }
       return { kind: 'failed', failure: outcome && !outcome.ok ? outcome.failure : failureOf(broken) }
     } catch (error) {
-      await part?.discard().catch(() => {})
+      await part?.discard().catch(quietly('a render'))
       return { kind: 'failed', failure: failureOf(error) }
     }
   }
@@ -96,7 +97,5 @@ export class RenderService implements RenderWorker {
 
 function failureOf(error: unknown): Extract<RenderReply, { kind: 'failed' }>['failure'] {
   const full = error instanceof DOMException && error.name === 'QuotaExceededError'
-  return full
-    ? { reason: 'no-room', neededBytes: null }
-    : { reason: 'broken', detail: error instanceof Error ? error.message : String(error) }
+  return full ? { reason: 'no-room', neededBytes: null } : { reason: 'broken', detail: explain('a render', error) }
 }

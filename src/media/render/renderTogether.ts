@@ -9,6 +9,7 @@ import { soundPlan } from '@/core/sound/soundPlan'
 import { frameStartMicros } from '@/core/time/frameRate'
 import { MICROS_PER_SECOND } from '@/core/time/micros'
 import { timeMapOf } from '@/core/time/timeMap'
+import { explain, quietly } from '@/diagnostics/note'
 import type { Material } from '../draw/composer'
 import { atLoudness } from '../sound/atLoudness'
 import { levelTrack } from '../sound/levelTrack'
@@ -100,7 +101,7 @@ class Together {
         this.outcomes.set(wanted.id, { ok: false, failure: failureOf(error, this.sources) })
     } finally {
       for (const file of this.working) if (this.outcomes.get(file.wanted.id)?.ok !== true) await file.cancel()
-      await sound?.close().catch(() => {})
+      await sound?.close().catch(quietly('a render'))
       heard.close()
     }
     return this.outcomes
@@ -221,7 +222,7 @@ function pixelsOf({ wanted }: OutputFile): number {
  * ours.
  */
 function failureOf(error: unknown, { reading }: SourceSet): RenderFailure {
-  const detail = error instanceof Error ? error.message : String(error)
+  const detail = explain('a render', error)
   if (error instanceof DOMException && error.name === 'QuotaExceededError')
     return { reason: 'no-room', neededBytes: null }
   if (reading) return { reason: 'source-unreadable', ...reading, detail }

@@ -8,6 +8,7 @@ import {
   type EncodedPacket,
 } from 'mediabunny'
 import type { Micros } from '@/core/time/micros'
+import { quietly } from '@/diagnostics/note'
 import { OUTPUT_SAMPLE_RATE, framesAt } from '../sound/stereo'
 
 /** The shipped AAC encoder (libavcodec's) gives out 1024 samples of priming before the first sound. */
@@ -81,7 +82,7 @@ class SoundCoder {
   }
 
   async cancel(): Promise<void> {
-    await this.output.cancel().catch(() => {})
+    await this.output.cancel().catch(quietly('coding sound'))
   }
 
   private give(packet: EncodedPacket, meta: EncodedAudioChunkMetadata | undefined): void {

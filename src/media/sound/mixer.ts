@@ -5,6 +5,7 @@ import { Limiter } from '@/core/sound/limiter'
 import { fadeGain, soundPlan, type SoundSegment } from '@/core/sound/soundPlan'
 import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
 import { timeMapOf } from '@/core/time/timeMap'
+import { quietly } from '@/diagnostics/note'
 import { openSound, type SoundSource } from '../source/openSource'
 import { BlockReader } from './blockReader'
 import { soundArithmetic } from './soundKernel'
@@ -37,7 +38,7 @@ export class SoundSources {
   }
 
   close(): void {
-    for (const source of this.open.values()) void source.then((s) => s.dispose()).catch(() => {})
+    for (const source of this.open.values()) void source.then((s) => s.dispose()).catch(quietly('closing a sound file'))
     this.open.clear()
   }
 }

@@ -1,5 +1,6 @@
 import { MAX_OVER, PEAK_PHASES, PEAK_TAPS, PLAIN_ARITHMETIC, type SoundArithmetic } from '@/core/sound/arithmetic'
 import type { RateFilter } from '@/core/sound/rateChange'
+import { quietly } from '@/diagnostics/note'
 
 /** What kernel/sound.ts compiles to. Every number is a byte offset or a count; see there. */
 interface SoundExports {
@@ -128,6 +129,6 @@ export function soundArithmetic(): Promise<SoundArithmetic> {
   shipped ??= fetch('/kernel/sound.wasm')
     .then((answer) => (answer.ok ? answer.arrayBuffer() : Promise.reject(new Error(`${answer.status}`))))
     .then(startSoundKernel)
-    .catch(() => PLAIN_ARITHMETIC)
+    .catch((error: unknown) => quietly('the kernel for sound')(error) ?? PLAIN_ARITHMETIC)
   return shipped
 }

@@ -1,5 +1,6 @@
 import { EncodedPacketSink, VideoSampleSink, type EncodedPacket, type VideoSample } from 'mediabunny'
 import type { Micros } from '@/core/time/micros'
+import { quietly } from '@/diagnostics/note'
 import { FrameStream } from './frameStream'
 import { KeyFrames } from './keyFrames'
 import type { Source } from './openSource'
@@ -79,7 +80,7 @@ export class FrameCursor {
       this.next = await this.pull()
     }
     // Whoever has gone to one place goes to others; what is only opened need not pay for it.
-    if (onTheWay && ++this.seeks > 1) void this.keyFrames.makeReady().catch(() => {})
+    if (onTheWay && ++this.seeks > 1) void this.keyFrames.makeReady().catch(quietly('an index of key frames'))
     return this.current
   }
 

@@ -1,4 +1,5 @@
 import { VideoSample, type EncodedPacket, type InputVideoTrack } from 'mediabunny'
+import { nullOnError } from '@/diagnostics/note'
 
 /**
  * Decodes key frames by themselves, with a decoder that stays ready. One that is made anew waits for the page's own
@@ -36,8 +37,8 @@ export class KeyFrames {
       await this.makeReady()
       this.decoder?.decode(packet.toEncodedVideoChunk())
       await this.decoder?.flush()
-    } catch {
-      return null
+    } catch (error) {
+      return nullOnError('decoding a key frame')(error)
     }
     const [frame, rotation, flip] = [this.decoded, await this.track.getRotation(), await this.track.getFlip()]
     this.decoded = null

@@ -1,4 +1,5 @@
 import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
+import { nullOnError } from '@/diagnostics/note'
 
 /** A picture that can be drawn; one that moves has several frames. */
 export interface OpenImage {
@@ -17,7 +18,7 @@ const MIN_MICROS = MICROS_PER_SECOND / 60
 
 /** Opens a picture file. Rejects for what is not a picture. Memory is bounded whatever the file holds. */
 export async function openImage(file: Blob): Promise<OpenImage> {
-  const moving = await openMoving(file).catch(() => null)
+  const moving = await openMoving(file).catch(nullOnError('opening a picture'))
   if (moving) return moving
   const bitmap = await createImageBitmap(file)
   return { at: () => bitmap, close: () => bitmap.close() }

@@ -1,3 +1,4 @@
+import { quietly } from '@/diagnostics/note'
 import { openSource, type Source } from './openSource'
 
 /** A recording as the workers need it: whose it is, its bytes, and where its clock starts. */
@@ -47,6 +48,6 @@ export class OpenSources {
 
   private close(id: string, kept: Kept): void {
     if (this.kept.get(id) === kept) this.kept.delete(id)
-    kept.source.then((source) => source.dispose()).catch(() => {})
+    kept.source.then((source) => source.dispose()).catch(quietly('closing a recording'))
   }
 }

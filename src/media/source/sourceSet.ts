@@ -3,6 +3,7 @@ import { momentKey, type Feed } from '@/core/compose/composition'
 import { usedFontFiles, usedImageFiles, usedRecordings, type Edit } from '@/core/model/edit'
 import type { ImageFileId, RecordingId } from '@/core/model/ids'
 import type { Micros } from '@/core/time/micros'
+import { nullOnError, quietly } from '@/diagnostics/note'
 import { listOwnFont } from '../fonts/loadFonts'
 import { FrameCursor, type OnTheWay } from './frameCursor'
 import { openImage, type OpenImage } from './openImage'
@@ -146,7 +147,7 @@ export class SourceSet {
       Math.abs(feed.micros - (at + dueInMicros)) < GOES_ON_MICROS
     if ([...this.lanes].some(goesOn)) return
     const lane = await this.laneOf(feed)
-    if (lane) await frameOn(lane, feed.micros).catch(() => null)
+    if (lane) await frameOn(lane, feed.micros).catch(nullOnError('closing a recording'))
   }
 
   frameOf = (feed: Feed): VideoSample | null => this.frames.get(momentKey(feed)) ?? null
@@ -155,7 +156,7 @@ export class SourceSet {
 
   async close(): Promise<void> {
     this.frames.clear()
-    for (const lane of this.lanes.values()) await closeLane(lane).catch(() => {})
+    for (const lane of this.lanes.values()) await closeLane(lane).catch(quietly('closing a recording'))
     for (const source of this.open.values()) source.dispose()
     for (const image of this.images.values()) image.close()
     this.images.clear()

@@ -3,6 +3,7 @@ import { toMicros, toSeconds } from '@/core/time/micros'
 import type { SpeechStretch } from '@/core/sound/ducking'
 import type { HeardWord } from '@/core/words/linesOfWords'
 import { timedTokens } from '@/core/words/tokens'
+import { explain } from '@/diagnostics/note'
 import { decodeMono } from '../analyse/decodePart'
 import type { SourceFile } from '../source/openSources'
 import { openSound, type SoundSource } from '../source/openSource'
@@ -62,7 +63,7 @@ export class RecogniseService implements RecogniseWorker {
   }
 }
 
-const messageOf = (error: unknown) => (error instanceof Error ? error.message : String(error))
+const messageOf = (error: unknown) => explain('speech recognition', error)
 
 async function loadModel(folder: WhisperFolder): Promise<AutomaticSpeechRecognitionPipeline> {
   env.allowRemoteModels = false

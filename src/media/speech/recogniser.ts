@@ -5,6 +5,7 @@ import type { Recording } from '@/core/model/recording'
 import type { SpeechStretch } from '@/core/sound/ducking'
 import type { Micros } from '@/core/time/micros'
 import { timedTokens } from '@/core/words/tokens'
+import { nullOnError } from '@/diagnostics/note'
 
 /**
  * What was made out of a stretch of speech: recording time. `words` is empty where their times are not known; `voice`
@@ -66,7 +67,7 @@ async function demoTextOf(id: string): Promise<string | null> {
 const simulatedRecogniser: Recogniser = {
   id: 'simulated',
   simulated: true,
-  canDo: async ({ id }) => (await demoTextOf(id).catch(() => null)) !== null,
+  canDo: async ({ id }) => (await demoTextOf(id).catch(nullOnError('speech recognition'))) !== null,
   recognise: async ({ id, fileName }, _, speech) => {
     const text = await demoTextOf(id)
     const read =

@@ -1,3 +1,4 @@
+import { explain, quietly } from '@/diagnostics/note'
 import {
   BlobReader,
   BlobWriter,
@@ -75,9 +76,9 @@ export async function readZip<T>(
     return { ok: true, value: await read(new OpenZip(byName)) }
   } catch (error) {
     if (error instanceof Refused) return { ok: false, reason: error.reason, detail: error.detail }
-    return { ok: false, reason: 'damaged', detail: error instanceof Error ? error.message : String(error) }
+    return { ok: false, reason: 'damaged', detail: explain('reading an archive', error) }
   } finally {
-    await reader.close().catch(() => {})
+    await reader.close().catch(quietly('reading an archive'))
   }
 }
 

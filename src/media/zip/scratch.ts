@@ -1,3 +1,4 @@
+import { quietly } from '@/diagnostics/note'
 import type { StreamTargetChunk } from 'mediabunny'
 
 /**
@@ -21,7 +22,7 @@ export async function scratchFile(purpose: string): Promise<Scratch> {
   const root = await navigator.storage.getDirectory()
   const folder = await root.getDirectoryHandle(FOLDER, { create: true })
   for await (const name of folder.keys())
-    if (name.startsWith(`${purpose} `)) await folder.removeEntry(name).catch(() => {})
+    if (name.startsWith(`${purpose} `)) await folder.removeEntry(name).catch(quietly('a scratch file', 'NotFoundError'))
   const name = `${purpose} ${crypto.randomUUID()}`
   const handle = await folder.getFileHandle(name, { create: true })
   const writable = await handle.createWritable()
@@ -36,8 +37,8 @@ export async function scratchFile(purpose: string): Promise<Scratch> {
     positioned,
     file,
     async discard() {
-      await writable.abort().catch(() => {})
-      await folder.removeEntry(name).catch(() => {})
+      await writable.abort().catch(quietly('a scratch file'))
+      await folder.removeEntry(name).catch(quietly('a scratch file', 'NotFoundError'))
     },
   }
 }

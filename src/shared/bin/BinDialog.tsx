@@ -1,5 +1,6 @@
 'use client'
 
+import { explain } from '@/diagnostics/note'
 import Alert from '@mui/material/Alert'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
@@ -114,9 +115,7 @@ function DeleteDialog({ items, onClose }: { items: readonly BinItem[]; onClose: 
       await deleteForGood(items)
       onClose()
     } catch (error) {
-      setProblem(
-        `Not everything could be deleted: ${error instanceof Error ? error.message : String(error)}. Try again.`,
-      )
+      setProblem(`Not everything could be deleted: ${explain('emptying the bin', error)}. Try again.`)
       setBusy(false)
     }
   }

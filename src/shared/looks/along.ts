@@ -10,6 +10,7 @@ import type { Recording } from '@/core/model/recording'
 import { WHOLE_FRAME, type Region } from '@/core/model/region'
 import { toRecordingMicros, type TimeMap } from '@/core/time/timeMap'
 import type { Micros } from '@/core/time/micros'
+import { explain } from '@/diagnostics/note'
 import type { AlongOutcome, AlongWorker, SearchArea } from '@/media/workers/along.protocol'
 import { startWorker } from '@/media/workers/startWorker'
 import { letGoOfUrl } from '@/ui/letGoOfUrl'
@@ -185,7 +186,7 @@ export async function seeAlong(
           })
       }),
     )
-    .catch((error: unknown): AlongOutcome => ({ kind: 'failed', detail: String(error) }))
+    .catch((error: unknown): AlongOutcome => ({ kind: 'failed', detail: explain('a look along a highlight', error) }))
   end()
   onEnd?.(remote)
   if (outcome.kind !== 'done') tell({ state: outcome.kind })

@@ -8,6 +8,7 @@ import type { RecordingId } from '@/core/model/ids'
 import type { Recording } from '@/core/model/recording'
 import type { Micros } from '@/core/time/micros'
 import { keptStretches } from '@/core/time/timeMap'
+import { explain } from '@/diagnostics/note'
 import type { Look, LookOutcome, RegionsWorker } from '@/media/workers/regions.protocol'
 import { sharedWorker } from '@/media/workers/startWorker'
 
@@ -46,7 +47,7 @@ export async function lookAt(recording: Recording, file: Blob, edit: Edit, asked
       times,
       proxy((share: number) => looks.getState()[id]?.kind === 'looking' && set({ kind: 'looking', share })),
     )
-    .catch((error: unknown): LookOutcome => ({ kind: 'failed', detail: String(error) }))
+    .catch((error: unknown): LookOutcome => ({ kind: 'failed', detail: explain('a look at a recording', error) }))
   if (outcome.kind === 'seen')
     set({
       kind: 'seen',

@@ -4,6 +4,7 @@ import { PART_MICROS, partCount, type Analysis } from '@/core/detect/analysis'
 import type { RecordingId } from '@/core/model/ids'
 import type { Recording } from '@/core/model/recording'
 import type { Micros } from '@/core/time/micros'
+import { explain, quietly } from '@/diagnostics/note'
 import type { AnalyseOutcome, AnalyseWorker, FoundPart } from '@/media/workers/analyse.protocol'
 import { sharedWorker } from '@/media/workers/startWorker'
 import { analysisOf, keepAnalysisPart } from '@/store/analyses'
@@ -72,7 +73,10 @@ async function run(recording: Recording, file: Blob, wanted: Wanted): Promise<vo
         { file, originMicros, durationMicros, ...todo },
         proxy((part: FoundPart) => take(id, part)),
       )
-      .catch((error: unknown): AnalyseOutcome => ({ kind: 'failed', detail: String(error) }))
+      .catch((error: unknown): AnalyseOutcome => ({
+        kind: 'failed',
+        detail: explain('listening to a recording', error),
+      }))
     running = null
     if (outcome.kind === 'failed') setKind(id, outcome)
     else if (outcome.kind === 'done') setKind(id, { kind: 'done' })
@@ -99,7 +103,7 @@ function missingParts(
 
 function take(id: RecordingId, found: FoundPart): void {
   // What there is no room for is found again next time.
-  keepAnalysisPart({ recordingId: id, ...found }).catch(() => {})
+  keepAnalysisPart({ recordingId: id, ...found }).catch(quietly('listening to a recording'))
   set(id, (live) => {
     const { analysis } = live
     const grown =

@@ -3,6 +3,7 @@ import { useEffect } from 'react'
 import type { Highlight } from '@/core/model/highlight'
 import { usedFiles, usedRecordings } from '@/core/model/edit'
 import { outputLength } from '@/core/time/timeMap'
+import { nullOnError } from '@/diagnostics/note'
 import { inspector } from '@/media/inspect/inspector'
 import { loadEdit } from '@/store/highlights'
 import { keepPictures, picturesFor } from '@/store/pictures'
@@ -39,6 +40,6 @@ async function makePoster(highlight: Highlight): Promise<void> {
   }
   const picture = await inspector()
     .still(loaded.edit, shape, files, Math.floor(outputLength(highlight) / 2), POSTER_HEIGHT)
-    .catch(() => null)
+    .catch(nullOnError('a poster'))
   if (picture) await keepPictures(highlight.id, highlight.updatedAt, [picture])
 }

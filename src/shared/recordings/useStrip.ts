@@ -2,6 +2,7 @@ import { proxy } from 'comlink'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useEffect } from 'react'
 import type { Recording } from '@/core/model/recording'
+import { quietly } from '@/diagnostics/note'
 import { inspector } from '@/media/inspect/inspector'
 import { keepPictures, picturesFor } from '@/store/pictures'
 import { storedFile } from '@/store/recordings'
@@ -59,6 +60,6 @@ async function makeStrip(recording: Recording, file: Blob): Promise<void> {
       'key-frame',
       proxy((_: number, picture: Blob) => void pictures.push(picture)),
     )
-    .catch(() => {})
+    .catch(quietly('pictures of a recording'))
   if (pictures.length > 0) await keepPictures(recording.id, recording.updatedAt, pictures)
 }

@@ -1,6 +1,7 @@
 import type { RenderId } from '@/core/model/ids'
 import type { Render } from '@/core/model/render'
 import { freeFileName } from '@/core/output/fileName'
+import { quietly } from '@/diagnostics/note'
 import type { NamedBlob } from '@/media/zip/zipFiles'
 import { chosenFolder, forgetFolder, keepFolder } from '@/store/folders'
 import { renderById, setRenderState } from '@/store/renders'
@@ -35,7 +36,7 @@ export async function saveFinished(id: RenderId): Promise<void> {
   const folder = await filesFolder()
   const render = await renderById(id)
   if (!folder || !render || (await folder.queryPermission({ mode: 'readwrite' })) !== 'granted') return
-  await putInto(folder, render).catch(() => {})
+  await putInto(folder, render).catch(quietly('the folder of finished files'))
 }
 
 /**
@@ -83,7 +84,7 @@ async function write(folder: FileSystemDirectoryHandle, { name, blob }: NamedBlo
   try {
     await blob.stream().pipeTo(writable)
   } catch (error) {
-    await folder.removeEntry(name).catch(() => {})
+    await folder.removeEntry(name).catch(quietly('the folder of finished files', 'NotFoundError'))
     throw error
   }
 }

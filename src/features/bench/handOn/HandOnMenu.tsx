@@ -12,6 +12,7 @@ import { notKeptInEditList, writeEditList } from '@/core/interchange/editList'
 import { ffmpegScript } from '@/core/interchange/ffmpeg/ffmpegScript'
 import { notKeptInOtio, writeOtio } from '@/core/interchange/otio/writeOtio'
 import { recordedRate } from '@/core/output/renderSettings'
+import { explain } from '@/diagnostics/note'
 import type { MediaIn } from '@/media/bundle/writeBundle'
 import { offerDownload } from '@/ui/offerDownload'
 import { useBenchContext, useEdit, usePassage } from '../benchContext'
@@ -50,7 +51,7 @@ export function HandOnMenu() {
       offerDownload(await bundleOf(edit, media, files, setShare), `${name}.brimble.zip`)
     } catch (error) {
       enqueueSnackbar(
-        `The bundle could not be made (${error instanceof Error ? error.message : String(error)}). The highlight is as it was.`,
+        `The bundle could not be made (${explain('writing a bundle', error)}). The highlight is as it was.`,
         { variant: 'error' },
       )
     } finally {

@@ -6,6 +6,7 @@ import type { Size } from '@/core/geometry/rect'
 import type { RenderSettings } from '@/core/model/render'
 import type { Shape } from '@/core/model/shape'
 import { sizeOfFile } from '@/core/output/renderSettings'
+import { quietly } from '@/diagnostics/note'
 import { inspector } from '@/media/inspect/inspector'
 import type { EncoderChoice } from '@/media/render/encoders'
 import { formatSize } from '@/ui/format'
@@ -38,7 +39,7 @@ export function CodingNote({
       )
       if (live) setWords(codingWords(files, choices, withSound, byQuality))
     }
-    ask().catch(() => {})
+    ask().catch(quietly('asking for encoders'))
     return () => {
       live = false
     }

@@ -7,6 +7,7 @@ import type { Strike } from '@/core/model/passage'
 import { toDecibels } from '@/core/sound/levels'
 import { inspector } from '@/media/inspect/inspector'
 import type { Micros } from '@/core/time/micros'
+import { quietly } from '@/diagnostics/note'
 import { useBenchContext } from '../benchContext'
 
 /** Levels are measured in steps of this length. */
@@ -59,7 +60,7 @@ export function useDeadAir(edit: Pick<Edit, 'highlight' | 'recordings'>, on: boo
         if (live) setLevels((all) => new Map(all).set(levelsKey(passage), decibels))
       }
     }
-    listen().catch(() => {})
+    listen().catch(quietly('listening for pauses'))
     return () => {
       live = false
     }

@@ -3,6 +3,7 @@ import { useEffect, useRef, useState } from 'react'
 import { recordingOf, type Edit } from '@/core/model/edit'
 import type { RecordingId } from '@/core/model/ids'
 import type { Level } from '@/core/sound/levels'
+import { quietly } from '@/diagnostics/note'
 import { inspector } from '@/media/inspect/inspector'
 import { useBenchContext } from '../benchContext'
 import type { SheetItem } from './sheetLayout'
@@ -86,7 +87,7 @@ export function useSheetRows(
         if (noPicture.length > 0)
           pass('key-frame')
             .then(() => (live ? pass('exact') : undefined))
-            .catch(() => {})
+            .catch(quietly('rows of the Sheet'))
         const noLevels = rows.filter((row) => !cache.current.get(rowKey(row))?.levels)
         if (recording.sound && noLevels.length > 0)
           inspector()
@@ -100,7 +101,7 @@ export function useSheetRows(
               })),
             )
             .then((levels) => noLevels.forEach((row, i) => update(rowKey(row), { levels: levels[i] ?? null })))
-            .catch(() => {})
+            .catch(quietly('rows of the Sheet'))
       }
     }, REST_MS)
     return () => {

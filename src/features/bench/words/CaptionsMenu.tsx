@@ -18,6 +18,7 @@ import { readForeign } from '@/media/read/readForeign'
 import type { Recogniser } from '@/media/speech/recogniser'
 import { textBeside } from '@/store/captionTexts'
 import { fileSafe } from '@/core/output/fileName'
+import { explain } from '@/diagnostics/note'
 import { offerDownload } from '@/ui/offerDownload'
 import { addCue, setCaptions, setCues } from '@/edit/words'
 import { unreadMessage } from '@/shared/foreignFiles'
@@ -79,7 +80,7 @@ export function CaptionsMenu() {
       setCues(session, { recordingId: recording.id, loose: found, label: recogniserLabel(recogniser) })
       enqueueSnackbar(recognisedMessage(recogniser, found.length))
     } catch (error) {
-      enqueueSnackbar(error instanceof Error ? `${error.message}.` : String(error), { variant: 'error' })
+      enqueueSnackbar(`${explain('speech recognition', error)}.`, { variant: 'error' })
     }
   }
   const nameSpeakers = async () => {

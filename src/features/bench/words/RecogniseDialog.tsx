@@ -13,6 +13,7 @@ import Typography from '@mui/material/Typography'
 import { useSnackbar } from 'notistack'
 import { useEffect, useRef, useState } from 'react'
 import { MAX_CUE_LENGTH } from '@/core/model/words'
+import { explain } from '@/diagnostics/note'
 import { whisperRecogniser } from '@/media/speech/whisperRecogniser'
 import { setWhisperLanguage } from '@/store/whisperFolder'
 import { setCues } from '@/edit/words'
@@ -58,8 +59,7 @@ export function RecogniseDialog({ onClose }: { onClose: () => void }) {
       enqueueSnackbar(recognisedMessage(recogniser, lines.length))
       onClose()
     } catch (error) {
-      if (!signal.aborted)
-        setFailure(`${error instanceof Error ? error.message : String(error)}. The captions are as they were.`)
+      if (!signal.aborted) setFailure(`${explain('speech recognition', error)}. The captions are as they were.`)
     } finally {
       setWork(null)
     }

@@ -6,6 +6,7 @@ import { useEffect } from 'react'
 import type { TextStyle } from '@/core/model/textStyle'
 import { isLight } from '@/core/words/contrast'
 import type { StartingStyle } from '@/core/words/textStyles'
+import { quietly } from '@/diagnostics/note'
 import { loadFonts } from '@/media/fonts/loadFonts'
 import { fonts, palette } from '@/ui/theme'
 
@@ -24,7 +25,7 @@ export function StyleChoice({
   chosen: TextStyle
   onChoose: (style: TextStyle) => void
 }) {
-  useEffect(() => void loadSamples(choices).catch(() => {}), [choices])
+  useEffect(() => void loadSamples(choices).catch(quietly('fonts')), [choices])
   return (
     <Box
       role="group"

@@ -2,6 +2,7 @@ import Button from '@mui/material/Button'
 import { useSnackbar } from 'notistack'
 import { useEffect, useState } from 'react'
 import type { Render } from '@/core/model/render'
+import { explain } from '@/diagnostics/note'
 import { handOver } from './away'
 import { hasNodes } from './nodesClient'
 
@@ -15,7 +16,7 @@ export function HandOver({ waiting }: { waiting: readonly Render[] }) {
   const hand = async () => {
     setBusy(true)
     await handOver(waiting).catch((error: unknown) =>
-      enqueueSnackbar(error instanceof Error ? error.message : String(error), { variant: 'error' }),
+      enqueueSnackbar(explain('handing over to render nodes', error), { variant: 'error' }),
     )
     setBusy(false)
   }

@@ -1,13 +1,14 @@
 import Button from '@mui/material/Button'
 import { useSnackbar } from 'notistack'
 import type { RenderId } from '@/core/model/ids'
+import { nullOnError } from '@/diagnostics/note'
 import { takeBack } from './away'
 
 /** Takes a render back from the render nodes, as long as none of them is at work on it. */
 export function TakeBack({ id }: { id: RenderId }) {
   const { enqueueSnackbar } = useSnackbar()
   const take = async () => {
-    const taken = await takeBack(id).catch(() => null)
+    const taken = await takeBack(id).catch(nullOnError('taking back from render nodes'))
     if (taken !== true)
       enqueueSnackbar(
         taken === null

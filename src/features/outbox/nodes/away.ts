@@ -5,6 +5,7 @@ import type { Render, RenderState } from '@/core/model/render'
 import { nameBy } from '@/core/output/fileName'
 import { frameCount } from '@/core/time/frameRate'
 import { outputLength } from '@/core/time/timeMap'
+import { explain, quietly } from '@/diagnostics/note'
 import { makeBundle } from '@/media/bundle/writeBundle'
 import { speechOf } from '@/store/analyses'
 import { readOutboxSettings } from '@/store/outboxSettings'
@@ -45,7 +46,7 @@ export async function handOver(renders: readonly Render[]): Promise<void> {
       throw new Error(
         error instanceof NodesAway
           ? 'The render nodes’ queue does not answer. Everything waits here as before.'
-          : `“${edit.highlight.name}” could not be handed over: ${error instanceof Error ? error.message : String(error)}. It waits here as before.`,
+          : `“${edit.highlight.name}” could not be handed over: ${explain('following render nodes', error)}. It waits here as before.`,
       )
     }
   }
@@ -88,7 +89,7 @@ export function startFollowing(): void {
       const away = await awayRenders()
       // Whatever goes wrong now is asked again in a moment.
       for (let n = 0; n < away.length; n += ASKED_AT_ONCE)
-        await follow(away.slice(n, n + ASKED_AT_ONCE)).catch(() => {})
+        await follow(away.slice(n, n + ASKED_AT_ONCE)).catch(quietly('following render nodes'))
       await new Promise((resolve) => setTimeout(resolve, ASKS_EVERY_MS))
     },
   })

@@ -1,5 +1,6 @@
 'use client'
 
+import { explain } from '@/diagnostics/note'
 import Alert from '@mui/material/Alert'
 import Button from '@mui/material/Button'
 import Checkbox from '@mui/material/Checkbox'
@@ -38,7 +39,7 @@ export function BackUpDialog({ onClose }: { onClose: () => void }) {
     } catch (error) {
       if (!controller.signal.aborted)
         setProblem(
-          `The backup could not be written (${error instanceof Error ? error.message : String(error)}). The disk may be full. Nothing here was changed.`,
+          `The backup could not be written (${explain('writing a backup', error)}). The disk may be full. Nothing here was changed.`,
         )
     } finally {
       setShare(null)

@@ -1,5 +1,6 @@
 'use client'
 
+import { explain } from '@/diagnostics/note'
 import Alert from '@mui/material/Alert'
 import Button from '@mui/material/Button'
 import Dialog from '@mui/material/Dialog'
@@ -121,5 +122,5 @@ const count = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`
 
 function whyNot(error: unknown): string {
   if (isStorageFull(error)) return 'there is no room for it in the browser’s storage'
-  return error instanceof Error ? error.message : String(error)
+  return explain('putting a backup back', error)
 }

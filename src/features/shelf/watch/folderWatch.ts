@@ -10,6 +10,7 @@ import {
   type WatchedFile,
 } from '@/store/watched'
 import { newId } from '@/core/model/ids'
+import { nullOnError } from '@/diagnostics/note'
 import { renderAllShapes } from '@/shared/rendering/renderAllShapes'
 import { keepDoing } from '@/shared/oneTab'
 import { tell } from '@/shared/rendering/notify'
@@ -84,7 +85,7 @@ async function recordingsIn(folder: FileSystemDirectoryHandle): Promise<Map<stri
   for await (const entry of folder.values()) {
     if (entry.kind !== 'file' || !(RECORDINGS.test(entry.name) || CAPTIONS.test(entry.name))) continue
     // A file can go between being listed and being opened.
-    const file = await entry.getFile().catch(() => null)
+    const file = await entry.getFile().catch(nullOnError('the watched folder'))
     if (file) found.set(entry.name, { file, handle: entry })
   }
   return found
@@ -95,7 +96,7 @@ async function look(): Promise<void> {
   if (!folder) return watchState.setState({ kind: 'off' }, true)
   if ((await folder.queryPermission({ mode: 'read' })) !== 'granted')
     return watchState.setState({ kind: 'needs-leave', folder }, true)
-  const files = await recordingsIn(folder).catch(() => null)
+  const files = await recordingsIn(folder).catch(nullOnError('the watched folder'))
   if (!files) return watchState.setState({ kind: 'gone', folder }, true)
   const known = new Map((await watchedFiles()).map((f) => [f.name, f]))
   const wanted = [...files].filter(([name, { file }]) => RECORDINGS.test(name) && isNews(file, known.get(name)))

@@ -1,0 +1,78 @@
+'use client'
+
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import Dialog from '@mui/material/Dialog'
+import DialogActions from '@mui/material/DialogActions'
+import DialogContent from '@mui/material/DialogContent'
+import DialogTitle from '@mui/material/DialogTitle'
+import Typography from '@mui/material/Typography'
+import { useEffect, useState } from 'react'
+import type { Entry } from '@/diagnostics/entry'
+import { clearRing, MAX_ENTRIES, readRing, ringAsText, watchEntries, withEntry } from '@/diagnostics/ring'
+import { offerDownload } from '@/ui/offerDownload'
+import { fonts, palette } from '@/ui/theme'
+
+/** What went wrong lately on this machine, to be looked at, saved or cleared. */
+export function DiagnosticsDialog({ onClose }: { onClose: () => void }) {
+  const [entries, setEntries] = useState<readonly Entry[]>([])
+  useEffect(() => {
+    setEntries(readRing())
+    return watchEntries((entry) => setEntries((known) => withEntry(known, entry)))
+  }, [])
+  const save = () => offerDownload(new Blob([ringAsText(entries)], { type: 'text/plain' }), 'brimble diagnostics.txt')
+  const clear = () => {
+    clearRing()
+    setEntries([])
+  }
+  return (
+    <Dialog open onClose={onClose} maxWidth="md" fullWidth>
+      <DialogTitle sx={{ fontSize: 16, fontWeight: 700, pb: 1 }}>Diagnostics</DialogTitle>
+      <DialogContent>
+        <Typography sx={{ fontSize: 13, color: palette.inkSoft, mb: 3 }}>
+          Errors on this machine, the latest {MAX_ENTRIES} at most. They stay here until you save them, and hold no
+          names of recordings or files.
+        </Typography>
+        {entries.length === 0 && <Typography sx={{ fontSize: 13 }}>Nothing has gone wrong.</Typography>}
+        <Box component="ol" aria-label="Errors" tabIndex={0} sx={{ m: 0, p: 0, maxHeight: '50dvh', overflowY: 'auto' }}>
+          {entries.toReversed().map((entry) => (
+            <EntryLine key={entry.id} entry={entry} />
+          ))}
+        </Box>
+      </DialogContent>
+      <DialogActions sx={{ px: 6, pb: 4 }}>
+        <Button onClick={clear} disabled={entries.length === 0}>
+          Clear
+        </Button>
+        <Button onClick={save} disabled={entries.length === 0}>
+          Save as text
+        </Button>
+        <Button onClick={onClose}>Close</Button>
+      </DialogActions>
+    </Dialog>
+  )
+}
+
+function EntryLine({ entry: { at, where, name, message, stack } }: { entry: Entry }) {
+  return (
+    <Box component="li" sx={{ listStyle: 'none', borderTop: 1, borderColor: 'divider', py: 2 }}>
+      <Box sx={{ display: 'flex', gap: 3, fontSize: 13 }}>
+        <Box component="time" dateTime={at} sx={{ fontFamily: fonts.numbers, fontSize: 12, color: palette.inkSoft }}>
+          {new Date(at).toLocaleString()}
+        </Box>
+        <Box sx={{ fontWeight: 600 }}>{where}</Box>
+      </Box>
+      <Box sx={{ fontSize: 13, overflowWrap: 'anywhere' }}>
+        {name}: {message}
+      </Box>
+      {stack !== '' && (
+        <Box
+          component="pre"
+          sx={{ m: 0, mt: 1, fontFamily: fonts.numbers, fontSize: 11, color: palette.inkSoft, whiteSpace: 'pre-wrap' }}
+        >
+          {stack}
+        </Box>
+      )}
+    </Box>
+  )
+}
