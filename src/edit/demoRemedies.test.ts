@@ -12,7 +12,7 @@ import { toMicros } from '@/core/time/micros'
 import type { Measure } from '@/core/words/setText'
 import { applyRemedy, tryRemedy } from './remedies'
 import type { Finding } from '@/core/findings/finding'
-import { findingsOf, NOTHING_KNOWN, type Known } from '@/core/findings/findings'
+import { findingsOf, NOTHING_MEASURED, type Measurements } from '@/core/findings/findings'
 
 interface DemoHighlight {
   id: string
@@ -64,8 +64,8 @@ for (const { id, highlights } of shelf.recordings)
       const region = edit.setups[0]?.regions[0]
       // Everything that can be known at once: a border, somebody who leans out, sound that is too quiet and peaks.
       const bounds = region?.bounds ?? { x: 0, y: 0, width: 1, height: 1 }
-      const known: Omit<Known, 'outlet'> = {
-        ...NOTHING_KNOWN,
+      const known: Omit<Measurements, 'outlet'> = {
+        ...NOTHING_MEASURED,
         measure,
         loudness: { lufs: -24, peakDb: -3, momentary: [] },
         edges: new Map([

@@ -6,7 +6,15 @@ import type { TextStyle } from '@/core/model/textStyle'
 import { MAX_SPEAKERS, type Captions, type Cue, type Speaker, type TitleCard, type Words } from '@/core/model/words'
 import type { Micros } from '@/core/time/micros'
 import { timeMapOf, toRecordingMicros } from '@/core/time/timeMap'
-import { blankCueAt, inOrder, joinToPrevious, moveEdge, replaceText, splitCue, type Found } from '@/core/words/cueEdits'
+import {
+  blankCueAt,
+  inOrder,
+  joinToPrevious,
+  moveEdge,
+  replaceText,
+  splitCue,
+  type TextMatch,
+} from '@/core/words/cueEdits'
 import { TITLE_STYLES } from '@/core/words/textStyles'
 import { command, type Host } from './command'
 
@@ -158,7 +166,7 @@ export const setSpeakersByName = command<{ names: ReadonlyMap<CueId, string> }>(
   },
 })
 
-export const replaceAll = command<{ found: readonly Found[]; replacement: string }>({
+export const replaceAll = command<{ found: readonly TextMatch[]; replacement: string }>({
   id: 'replace-all',
   label: 'Replace in captions',
   apply: ({ highlight: { words } }, { found, replacement }) => {

@@ -21,8 +21,8 @@ export async function keptFonts(): Promise<FontFile[]> {
 
 /** A font's bytes; null where they are gone. */
 export async function fontBlob(id: FontFileId): Promise<Blob | null> {
-  const found = await storedFile(id)
-  return found.ok ? found.file : null
+  const stored = await storedFile(id)
+  return stored.ok ? stored.file : null
 }
 
 /** Keeps a font under its file's name; null for what no browser would draw with. */

@@ -161,8 +161,8 @@ export async function passagePartsFor(
 
 async function newestEditOf(recordingId: RecordingId): Promise<Edit | null> {
   const all = await database().highlights.orderBy('createdAt').reverse().toArray()
-  const found = all.find((h) => !h.deletedAt && h.passages.some((p) => recordingsIn(p).includes(recordingId)))
-  const loaded = found && (await loadEdit(found.id))
+  const highlight = all.find((h) => !h.deletedAt && h.passages.some((p) => recordingsIn(p).includes(recordingId)))
+  const loaded = highlight && (await loadEdit(highlight.id))
   return loaded?.ok ? loaded.edit : null
 }
 

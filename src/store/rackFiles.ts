@@ -107,8 +107,9 @@ export async function toFile(wanted: Partial<Filed['records']>): Promise<Filed> 
 async function bytesOf(files: readonly (ImageFile | FontFile)[]): Promise<RackBytes> {
   const bytes: RackBytes = {}
   for (const { id } of files) {
-    const found = await storedFile(id)
-    if (found.ok) bytes[id] = { type: found.file.type as RackBytes[string]['type'], base64: await base64Of(found.file) }
+    const stored = await storedFile(id)
+    if (stored.ok)
+      bytes[id] = { type: stored.file.type as RackBytes[string]['type'], base64: await base64Of(stored.file) }
   }
   return bytes
 }

@@ -115,8 +115,8 @@ export async function resumeInterrupted(): Promise<void> {
 export async function orderRenders(ids: readonly RenderId[]): Promise<void> {
   const table = database().renders
   await database().transaction('rw', table, async () => {
-    const found = (await table.bulkGet([...ids])).filter((r) => r !== undefined)
-    const places = found.map((r) => r.order ?? 0).sort((a, b) => a - b)
+    const renders = (await table.bulkGet([...ids])).filter((r) => r !== undefined)
+    const places = renders.map((r) => r.order ?? 0).sort((a, b) => a - b)
     // Renders of older versions have no places of their own.
     const first = places[0] ?? 0
     for (const [n, id] of ids.entries())

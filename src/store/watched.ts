@@ -54,8 +54,8 @@ export async function watchFolder(
 ): Promise<void> {
   const before = await chosenFolder(FOLDER)
   if (!before || !(await before.isSameEntry(handle))) await database().watched.clear()
-  const known = new Set((await watchedFiles()).map((f) => f.name))
-  await noteWatched(there.filter((f) => !known.has(f.name)))
+  const names = new Set((await watchedFiles()).map((f) => f.name))
+  await noteWatched(there.filter((f) => !names.has(f.name)))
   await keepFolder(FOLDER, handle)
   await changeWatchSettings({ on: true })
 }

@@ -1,7 +1,7 @@
 import { sampleEdit } from './edits'
 import { type seeded } from './seeded'
 import type { Leapfrog } from '@/core/cut/leapfrog'
-import { findingsOf, NOTHING_KNOWN } from '@/core/findings/findings'
+import { findingsOf, NOTHING_MEASURED } from '@/core/findings/findings'
 import { arrangementFor } from '@/core/layout/arrangementFor'
 import { solve } from '@/core/layout/solve'
 import { panelsOf } from '@/core/layout/tree'
@@ -158,7 +158,7 @@ export function argumentsFor(edit: Edit, random: Random): Record<string, () => u
     random.pick(
       findingsOf(
         edit,
-        { ...NOTHING_KNOWN, outlet: OUTLET, measure: (text, { size }) => text.length * size * 0.5 },
+        { ...NOTHING_MEASURED, outlet: OUTLET, measure: (text, { size }) => text.length * size * 0.5 },
         tryRemedy,
       ),
     )

@@ -23,9 +23,9 @@ const SAME_MICROS = 45_000
 
 /** A path that goes through `at` at a recording time: its key there is moved, or a new one put in. */
 export function withKey(keys: readonly PathKey[], micros: Micros, at: Point): PathKey[] {
-  const known = keys.find((k) => Math.abs(k.micros - micros) < SAME_MICROS)
-  const key = known ? { ...known, ...at } : { micros, ...at, jump: false }
-  return [...keys.filter((k) => k !== known), key].sort((a, b) => a.micros - b.micros)
+  const near = keys.find((k) => Math.abs(k.micros - micros) < SAME_MICROS)
+  const key = near ? { ...near, ...at } : { micros, ...at, jump: false }
+  return [...keys.filter((k) => k !== near), key].sort((a, b) => a.micros - b.micros)
 }
 
 /**

@@ -65,6 +65,6 @@ function nthOfRole(regions: readonly Region[], role: Role, n: number): Region | 
 
 /** What a backdrop of a role is made from: the first region of it as it lies in the passage, else the whole picture. */
 export function regionForRole(edit: Edit, passage: Passage, role: Role, recordingMicros: Micros): Region {
-  const found = nthOfRole(setupOf(edit, passage.setupId).regions, role, 0)
-  return found ? regionIn(passage, found, recordingMicros) : WHOLE_REGION
+  const region = nthOfRole(setupOf(edit, passage.setupId).regions, role, 0)
+  return region ? regionIn(passage, region, recordingMicros) : WHOLE_REGION
 }

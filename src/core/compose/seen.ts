@@ -5,14 +5,14 @@ import type { Orientation } from './composition'
  * What a rectangle shows of a picture: the place at its upper left corner, and the ways from there to those at its
  * upper right and lower left ones.
  */
-export interface Seen {
+export interface CropAxes {
   from: Point
   across: Point
   down: Point
 }
 
 /** What a rectangle shows of a crop that is flipped, then turned, to fill it. */
-export function seenOf({ x, y, width, height }: Rect, { turn, flip }: Orientation): Seen {
+export function seenOf({ x, y, width, height }: Rect, { turn, flip }: Orientation): CropAxes {
   const placeAt = (a: number, b: number): Point => {
     const [u, v] = (
       [

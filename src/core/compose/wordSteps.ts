@@ -108,8 +108,8 @@ const placedCues = new WeakMap<TimeMap, { words: Words; cues: OutputCue[] }>()
 
 /** {@link outputCues}, made once for a time map and its words. */
 export function cuesOf(words: Words, map: TimeMap): OutputCue[] {
-  const known = placedCues.get(map)
-  if (known?.words === words) return known.cues
+  const cached = placedCues.get(map)
+  if (cached?.words === words) return cached.cues
   const cues = outputCues(words, map)
   placedCues.set(map, { words, cues })
   return cues

@@ -40,21 +40,21 @@ export function findDeadAir(
 
 /** Index ranges [first, last) at or below `limit`, with louder blips of up to `blip` steps inside them let pass. */
 function quietStretches(levels: ArrayLike<number>, limit: number, blip: number): [number, number][] {
-  const found: [number, number][] = []
+  const stretches: [number, number][] = []
   let start = -1
   let lastQuiet = -1
   for (let i = 0; i < levels.length; i++) {
     if ((levels[i] ?? 0) <= limit) {
       if (start >= 0 && i - lastQuiet - 1 > blip) {
-        found.push([start, lastQuiet + 1])
+        stretches.push([start, lastQuiet + 1])
         start = i
       }
       if (start < 0) start = i
       lastQuiet = i
     }
   }
-  if (start >= 0) found.push([start, lastQuiet + 1])
-  return found
+  if (start >= 0) stretches.push([start, lastQuiet + 1])
+  return stretches
 }
 
 export function totalOf(strikes: readonly Strike[]): Micros {

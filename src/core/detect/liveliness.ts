@@ -159,11 +159,12 @@ function smoothed(row: Float32Array): Float32Array {
 export function reasonsAt({ decibelsOver, timesMotion, speechOver }: Liveliness, step: number): Reason[] {
   const near = (row: Float32Array) => Math.max(row[step - 1] ?? 0, row[step] ?? 0, row[step + 1] ?? 0)
   const [decibels, times, speech] = [near(decibelsOver), near(timesMotion), near(speechOver)]
-  const found: [number, Reason][] = []
+  const reasons: [number, Reason][] = []
   if (decibels >= 3)
-    found.push([decibels / FULL_DECIBELS, { kind: 'loud', decibelsOver: Math.round(decibels * 10) / 10 }])
-  if (times >= 1.5) found.push([times / FULL_TIMES_MOTION, { kind: 'motion', timesUsual: Math.round(times * 10) / 10 }])
+    reasons.push([decibels / FULL_DECIBELS, { kind: 'loud', decibelsOver: Math.round(decibels * 10) / 10 }])
+  if (times >= 1.5)
+    reasons.push([times / FULL_TIMES_MOTION, { kind: 'motion', timesUsual: Math.round(times * 10) / 10 }])
   if (speech >= 0.2)
-    found.push([speech / FULL_SPEECH_SHARE, { kind: 'speech-burst', shareOver: Math.round(speech * 100) / 100 }])
-  return found.sort(([a], [b]) => b - a).map(([, reason]) => reason)
+    reasons.push([speech / FULL_SPEECH_SHARE, { kind: 'speech-burst', shareOver: Math.round(speech * 100) / 100 }])
+  return reasons.sort(([a], [b]) => b - a).map(([, reason]) => reason)
 }

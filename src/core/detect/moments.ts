@@ -55,11 +55,11 @@ export function proposeMoments(
         (score[i] ?? 0) > (score[i + 1] ?? -1),
     )
     .sort((a, b) => (score[b] ?? 0) - (score[a] ?? 0))
-  const found: ProposedMoment[] = []
+  const moments: ProposedMoment[] = []
   for (const peak of peaks) {
-    if (found.length >= settings.count) break
+    if (moments.length >= settings.count) break
     const peakMicros = Math.min(durationMicros, Math.round((peak + 0.5) * LIVELINESS_STEP_MICROS))
-    if (found.some((m) => peakMicros > m.inMicros && peakMicros < m.outMicros)) continue
+    if (moments.some((m) => peakMicros > m.inMicros && peakMicros < m.outMicros)) continue
     const rise = riseAndFall(score, peak)
     const wide = { inMicros: rise.inMicros - BEFORE_RISE_MICROS, outMicros: rise.outMicros + AFTER_FALL_MICROS }
     const edges = snapped(
@@ -69,11 +69,11 @@ export function proposeMoments(
       cuts,
       settings.mostMicros,
     )
-    const room = withoutOthers(edges, peakMicros, found)
+    const room = withoutOthers(edges, peakMicros, moments)
     if (room.outMicros - room.inMicros >= MICROS_PER_SECOND)
-      found.push({ ...room, peakMicros, score: Math.min(1, score[peak] ?? 0), reasons: reasonsAt(liveliness, peak) })
+      moments.push({ ...room, peakMicros, score: Math.min(1, score[peak] ?? 0), reasons: reasonsAt(liveliness, peak) })
   }
-  return found
+  return moments
 }
 
 /** What leads up to a mark and what follows it, where nothing more is known. */

@@ -19,19 +19,19 @@ export function speechStretches(
   fromMicros: Micros,
   stepMicros: Micros = SPEECH_STEP_MICROS,
 ): SpeechStretch[] {
-  const found: SpeechStretch[] = []
+  const stretches: SpeechStretch[] = []
   const count = probabilities.length
   for (let i = 0; i < count; i++) {
     while (i < count && (probabilities[i] as number) < ON) i++
     const start = fromMicros + i * stepMicros
     while (i < count && (probabilities[i] as number) >= OFF) i++
     const end = fromMicros + i * stepMicros
-    const last = found.at(-1)
+    const last = stretches.at(-1)
     if (end === start) break
     if (last && start - last.toMicros < MIN_SILENCE_MICROS) last.toMicros = end
-    else found.push({ fromMicros: start, toMicros: end })
+    else stretches.push({ fromMicros: start, toMicros: end })
   }
-  return found
+  return stretches
     .map((s) => ({ ...s, toMicros: Math.max(s.fromMicros + stepMicros, s.toMicros - PULL_IN_MICROS) }))
     .filter((s) => s.toMicros - s.fromMicros >= MIN_SPEECH_MICROS)
 }

@@ -106,7 +106,7 @@ export interface Finding {
 }
 
 /** A fault with what might put it right, the best first; `core/findings/remedies` chooses. */
-export type Found = Omit<Finding, 'remedy'> & { remedies: Remedy[] }
+export type FindingDraft = Omit<Finding, 'remedy'> & { remedies: Remedy[] }
 
 const RANK: Record<Severity, number> = { stop: 0, warn: 1, note: 2 }
 

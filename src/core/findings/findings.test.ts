@@ -16,15 +16,15 @@ import type { Measure } from '../words/setText'
 import { clearOf } from './clearOf'
 import { causeOf, isSafe, worstFirst, type Finding } from './finding'
 import { applyRemedy, tryRemedy } from '@/edit/remedies'
-import { findingsOf, NOTHING_KNOWN, type Known } from './findings'
+import { findingsOf, NOTHING_MEASURED, type Measurements } from './findings'
 import { partly } from './partly'
 
 const outlet =
   startingOutlets('2026-11-25T10:00:00.000Z').find((o) => o.id === ('outlet-tall-feed' as OutletId)) ?? null
 /** Letters half as wide as they are high. */
 const measure: Measure = (text, { size }) => text.length * size * 0.5
-const found = (edit: Edit, known: Partial<Known> = {}) =>
-  findingsOf(structuredClone(edit), { ...NOTHING_KNOWN, ...known }, tryRemedy)
+const found = (edit: Edit, known: Partial<Measurements> = {}) =>
+  findingsOf(structuredClone(edit), { ...NOTHING_MEASURED, ...known }, tryRemedy)
 
 /** Does what a finding's remedy says; throws when it has none. */
 function cure(edit: Edit, finding: Finding | undefined): void {

@@ -6,17 +6,17 @@ import type { Loudness } from '../sound/loudness'
 import { framesPerSecond } from '../time/frameRate'
 import { timeMapOf, type TimeMap } from '../time/timeMap'
 import type { Measure } from '../words/setText'
-import { worstFirst, type Finding, type Found } from './finding'
+import { worstFirst, type Finding, type FindingDraft } from './finding'
 import { bareFindings, handleFindings, missingFindings } from './layoutFindings'
 import { controlFindings, limitFindings } from './outletFindings'
 import { pictureFindings } from './pictureFindings'
-import { presenceFindings, sliverFindings, type Seen } from './regionFindings'
+import { presenceFindings, sliverFindings, type RegionMeasurements } from './regionFindings'
 import { withRemedies, type Scope, type TryRemedy } from './remedies'
 import { soundFindings } from './soundFindings'
 import { contrastFindings, fitFindings, glyphFindings, readingFindings } from './wordFindings'
 
 /** What is known besides the edit. */
-export interface Known extends Seen {
+export interface Measurements extends RegionMeasurements {
   /** Where the files are headed; without it nothing is said about limits and controls. */
   outlet: Outlet | null
   /** How loud it is, once it has been listened to. */
@@ -32,11 +32,11 @@ export interface Known extends Seen {
 }
 
 /** What is known before its words are looked at in their fonts. */
-export type KnownBesideFonts = Omit<Known, 'measure' | 'missingGlyphs'>
+export type MeasurementsBesideFonts = Omit<Measurements, 'measure' | 'missingGlyphs'>
 
-type KnownBesideSound = Omit<Known, 'loudness'>
+type MeasurementsBesideSound = Omit<Measurements, 'loudness'>
 
-export const NOTHING_KNOWN: Known = {
+export const NOTHING_MEASURED: Measurements = {
   outlet: null,
   loudness: null,
   speech: new Map(),
@@ -51,7 +51,7 @@ export const NOTHING_KNOWN: Known = {
  * Everything that people find out after they have posted, worst first, each with the remedy that is seen to work.
  * Pure; whoever calls keeps what it gives until the edit changes.
  */
-export function findingsOf(edit: Edit, { loudness, ...known }: Known, tryRemedy: TryRemedy): Finding[] {
+export function findingsOf(edit: Edit, { loudness, ...known }: Measurements, tryRemedy: TryRemedy): Finding[] {
   return withHeard(findingsBesideSound(edit, known, tryRemedy), edit, loudness, known.outlet)
 }
 
@@ -76,7 +76,7 @@ export function withHeard(
 }
 
 /** All of them but those of loudness and peaks. */
-function findingsBesideSound(edit: Edit, known: KnownBesideSound, tryRemedy: TryRemedy): Finding[] {
+function findingsBesideSound(edit: Edit, known: MeasurementsBesideSound, tryRemedy: TryRemedy): Finding[] {
   const map = timeMapOf(edit.highlight)
   const { shapes } = edit.highlight
   const looked = [
@@ -96,7 +96,11 @@ function findingsBesideSound(edit: Edit, known: KnownBesideSound, tryRemedy: Try
 const WHOLE: Scope = { passageId: null, layoutId: null, shapeId: null }
 
 /** What can be seen from the edit as it stands, in a part of it. */
-function seenFindings(edit: Edit, known: KnownBesideSound, { passageId, layoutId, shapeId }: Scope): Found[] {
+function seenFindings(
+  edit: Edit,
+  known: MeasurementsBesideSound,
+  { passageId, layoutId, shapeId }: Scope,
+): FindingDraft[] {
   const map = timeMapOf(edit.highlight)
   const shapes = edit.highlight.shapes.filter((s) => shapeId === null || s.id === shapeId)
   const passages = map.passages.filter(
@@ -123,11 +127,11 @@ function seenFindings(edit: Edit, known: KnownBesideSound, { passageId, layoutId
 }
 
 /** Recordings whose frames do not fall onto the output's: some are shown longer than others. */
-function rateFindings({ highlight, recordings }: Edit, map: TimeMap): Found[] {
+function rateFindings({ highlight, recordings }: Edit, map: TimeMap): FindingDraft[] {
   const first = firstRecordingOf({ highlight, recordings })
   const output = highlight.output.frameRate ?? (first && recordedRate(first))
   if (!output) return []
-  return map.passages.flatMap(({ passage, startMicros, endMicros }): Found[] => {
+  return map.passages.flatMap(({ passage, startMicros, endMicros }): FindingDraft[] => {
     const recorded = recordings.find((r) => r.id === passage.recordingId)?.video.frameRate
     if (!recorded || isWholeMultiple(framesPerSecond(recorded), framesPerSecond(output))) return []
     const own =

@@ -6,14 +6,18 @@ import { layoutOf, recordingOf, type Edit } from '../model/edit'
 import type { Shape } from '../model/shape'
 import type { PlacedPassage, TimeMap } from '../time/timeMap'
 import { barePixels } from './arrangements'
-import type { Found, Remedy } from './finding'
+import type { FindingDraft, Remedy } from './finding'
 
 /** A bare part of the canvas that is smaller is a gap between bands. */
 const MIN_BARE = 0.02
 const MUCH_BARE = 0.15
 
 /** Parts of a shape where nothing was put and for which nobody chose what lies behind. */
-export function bareFindings(edit: Edit, shape: Shape, { passage, startMicros, endMicros }: PlacedPassage): Found[] {
+export function bareFindings(
+  edit: Edit,
+  shape: Shape,
+  { passage, startMicros, endMicros }: PlacedPassage,
+): FindingDraft[] {
   const arrangement = arrangementFor(layoutOf(edit, passage.layoutId), shape)
   const { backdrop } = arrangement
   if (backdrop.kind !== 'colour' || DEFAULT_BACKDROP.kind !== 'colour' || backdrop.colour !== DEFAULT_BACKDROP.colour)
@@ -41,9 +45,9 @@ export function bareFindings(edit: Edit, shape: Shape, { passage, startMicros, e
 }
 
 /** Joins that need more from beyond a cut than their recordings have. */
-export function handleFindings(edit: Edit, map: TimeMap): Found[] {
+export function handleFindings(edit: Edit, map: TimeMap): FindingDraft[] {
   return shortHandles(map, (p) => recordingOf(edit, p.recordingId)).flatMap(
-    ({ index, side, missingFrames, slipMicros, joinMicros, speedPercent }): Found[] => {
+    ({ index, side, missingFrames, slipMicros, joinMicros, speedPercent }): FindingDraft[] => {
       const [first, second] = [map.passages[index], map.passages[index + 1]]
       const join = map.joins.find((j) => j.index === index)
       const passage = side === 'after' ? first?.passage : second?.passage
@@ -78,8 +82,8 @@ export function missingFindings(
   { recordings, soundFiles, imageFiles, fontFiles }: Edit,
   map: TimeMap,
   missing: ReadonlySet<string>,
-): Found[] {
-  return [...recordings, ...soundFiles, ...imageFiles, ...fontFiles].flatMap(({ id, fileName }): Found[] => {
+): FindingDraft[] {
+  return [...recordings, ...soundFiles, ...imageFiles, ...fontFiles].flatMap(({ id, fileName }): FindingDraft[] => {
     if (!missing.has(id)) return []
     const where = map.passages.filter((p) => p.passage.recordingId === id)
     return [

@@ -15,7 +15,7 @@ import { MICROS_PER_SECOND, toSeconds, type Micros } from '../time/micros'
 import type { PlacedPassage, TimeMap } from '../time/timeMap'
 import { setText, type Measure } from '../words/setText'
 import { swappedBands } from './arrangements'
-import type { Found, Remedy } from './finding'
+import type { FindingDraft, Remedy } from './finding'
 
 /** Less under a feed's own things is not in anybody's way. */
 const MIN_UNDER = 0.05
@@ -36,12 +36,12 @@ export function controlFindings(
   placed: PlacedPassage,
   outlet: Outlet,
   measure: Measure | null,
-): Found[] {
+): FindingDraft[] {
   if (!isFor(outlet, shape)) return []
   const { passage, startMicros, endMicros } = placed
   const zones = outlet.zones.map((z) => ({ name: z.name, rect: scaleRect(z.rect, shape.width, shape.height) }))
   return thingsIn(edit, shape, placed, measure).flatMap(({ what, rect, remedies }) =>
-    zones.flatMap((zone): Found[] => {
+    zones.flatMap((zone): FindingDraft[] => {
       const shared = intersection(rect, zone.rect)
       const share = shared ? areaOf(shared) / areaOf(rect) : 0
       if (share < MIN_UNDER) return []
@@ -136,12 +136,12 @@ export function limitFindings(
   shape: Shape,
   map: TimeMap,
   { outlet, speech }: { outlet: Outlet | null; speech: SpeechOf },
-): Found[] {
+): FindingDraft[] {
   if (!outlet || !isFor(outlet, shape)) return []
   const [first] = edit.highlight.passages
   const recording = edit.recordings.find((r) => r.id === first?.recordingId)
   const whole = { shapeId: shape.id, passageId: null, panelId: null, rect: null }
-  const findings: Found[] = []
+  const findings: FindingDraft[] = []
   const { longestMicros, largestBytes } = outlet
   if (longestMicros !== null && map.lengthMicros > longestMicros)
     findings.push({

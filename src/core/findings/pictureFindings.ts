@@ -10,7 +10,7 @@ import type { Micros } from '../time/micros'
 import type { PlacedPassage } from '../time/timeMap'
 import { movedInsets, lowerBands } from './arrangements'
 import { clearOf } from './clearOf'
-import { isWorse, type Found, type Remedy, type Severity } from './finding'
+import { isWorse, type FindingDraft, type Remedy, type Severity } from './finding'
 
 /** Output pixels per recorded one from which softness can be seen, and from which it is plain. */
 const SOFT = 1.5
@@ -33,15 +33,15 @@ const sharedPart = (a: Rect, b: Rect) => (intersection(a, b) ? areaOf(intersecti
  * What is wrong with the pictures of a passage in a shape, at its start; where its crops move, the worst of each
  * along it, at the moment when it is so.
  */
-export function pictureFindings(edit: Edit, shape: Shape, placed: PlacedPassage): Found[] {
-  const worst = new Map<string, Found>()
+export function pictureFindings(edit: Edit, shape: Shape, placed: PlacedPassage): FindingDraft[] {
+  const worst = new Map<string, FindingDraft>()
   for (const { recordingMicros, fromMicros } of momentsOf(placed)) {
     for (const found of findingsAt(edit, shape, placed, recordingMicros)) {
-      const known = worst.get(found.key)
+      const earlier = worst.get(found.key)
       if (
-        !known ||
-        isWorse(found.severity, known.severity) ||
-        (found.severity === known.severity && amountOf(found) > amountOf(known))
+        !earlier ||
+        isWorse(found.severity, earlier.severity) ||
+        (found.severity === earlier.severity && amountOf(found) > amountOf(earlier))
       )
         worst.set(found.key, { ...found, fromMicros })
     }
@@ -49,7 +49,7 @@ export function pictureFindings(edit: Edit, shape: Shape, placed: PlacedPassage)
   return [...worst.values()]
 }
 
-const amountOf = ({ fault }: Found) => {
+const amountOf = ({ fault }: FindingDraft) => {
   if ('share' in fault) return fault.share
   return 'factor' in fault ? fault.factor : 0
 }
@@ -76,13 +76,13 @@ function momentsOf({ passage, runs, startMicros }: PlacedPassage): { recordingMi
   return [first, ...others]
 }
 
-function findingsAt(edit: Edit, shape: Shape, placed: PlacedPassage, recordingMicros: Micros): Found[] {
+function findingsAt(edit: Edit, shape: Shape, placed: PlacedPassage, recordingMicros: Micros): FindingDraft[] {
   const { passage, startMicros, endMicros } = placed
   const panels = placePanels(edit, shape, passage, recordingMicros)
   return panels.flatMap((panel) => {
     const { picture, region } = panel
     if (!picture || !region) return []
-    const about = (kind: string, severity: Severity): Omit<Found, 'fault'> => ({
+    const about = (kind: string, severity: Severity): Omit<FindingDraft, 'fault'> => ({
       key: `${kind} ${shape.id} ${passage.id} ${panel.panel.id}`,
       severity,
       shapeId: shape.id,
@@ -98,7 +98,7 @@ function findingsAt(edit: Edit, shape: Shape, placed: PlacedPassage, recordingMi
     const calledFor = ({ source, region: shown, panel: { role: asked } }: PlacedPanel) =>
       shown ? toldApart(setupOf(edit, source.setupId).regions, shown) : asked
     const role = calledFor(panel)
-    const findings: Found[] = []
+    const findings: FindingDraft[] = []
     const factor = blowUp(picture)
     if (factor > SOFT)
       findings.push({
@@ -148,8 +148,8 @@ function correctionTo(
 ): Correction | null {
   if (!picture || !region) return null
   const { video } = recordingOf(edit, source.recordingId)
-  const known = correctionFor(source.from, panel.id, shapeId)
-  const zoom = Math.max(1, (known?.zoom ?? 1) * (picture.crop.width / wanted.width))
+  const correction = correctionFor(source.from, panel.id, shapeId)
+  const zoom = Math.max(1, (correction?.zoom ?? 1) * (picture.crop.width / wanted.width))
   // A correction tells how far a crop is moved from where it would be with its zoom alone.
   const centred = panelPicture(panel, rect, region, video, { dx: 0, dy: 0, zoom }).crop
   const dx = (wanted.x + wanted.width / 2 - centred.x - centred.width / 2) / video.width
@@ -180,13 +180,13 @@ function holdFocus(panel: PlacedPanel, focus: Rect, edit: Edit, shapeId: string)
       },
       bounds,
     )
-  const known = correctionFor(panel.source.from, panel.panel.id, shapeId)
+  const correction = correctionFor(panel.source.from, panel.panel.id, shapeId)
   const widest =
-    (known?.zoom ?? 1) > 1
+    (correction?.zoom ?? 1) > 1
       ? {
           ...picture.crop,
-          width: picture.crop.width * (known?.zoom ?? 1),
-          height: picture.crop.height * (known?.zoom ?? 1),
+          width: picture.crop.width * (correction?.zoom ?? 1),
+          height: picture.crop.height * (correction?.zoom ?? 1),
         }
       : null
   const options = [picture.crop, ...(widest ? [widest] : [])]

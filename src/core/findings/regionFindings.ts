@@ -5,10 +5,10 @@ import { toldApart } from '../model/region'
 import type { Shape } from '../model/shape'
 import type { Micros } from '../time/micros'
 import type { PlacedPassage } from '../time/timeMap'
-import type { Found } from './finding'
+import type { FindingDraft } from './finding'
 
 /** What was seen in the recordings, by region of the setups. */
-export interface Seen {
+export interface RegionMeasurements {
   /** Bounds without border and black, fractions of the frame. */
   edges: ReadonlyMap<string, Rect>
   /**
@@ -30,9 +30,9 @@ export function sliverFindings(
   edit: Edit,
   shape: Shape,
   { passage, startMicros, endMicros }: PlacedPassage,
-  { edges }: Pick<Seen, 'edges'>,
-): Found[] {
-  return placePanels(edit, shape, passage).flatMap(({ picture, region, source, panel, rect }): Found[] => {
+  { edges }: Pick<RegionMeasurements, 'edges'>,
+): FindingDraft[] {
+  return placePanels(edit, shape, passage).flatMap(({ picture, region, source, panel, rect }): FindingDraft[] => {
     const tight = region && edges.get(region.id)
     if (!picture || !tight || source.feed || passage.regionShifts.some((s) => s.regionId === region.id)) return []
     const { video } = recordingOf(edit, source.recordingId)
@@ -76,14 +76,14 @@ const MUCH_AWAY = 0.2
 export function presenceFindings(
   edit: Edit,
   { passage, startMicros, endMicros }: PlacedPassage,
-  { presence }: Pick<Seen, 'presence'>,
-): Found[] {
+  { presence }: Pick<RegionMeasurements, 'presence'>,
+): FindingDraft[] {
   const [shape] = edit.highlight.shapes
   if (!shape) return []
   const shown = placePanels(edit, shape, passage).filter(
     ({ region, picture, source }) => region && picture && !source.feed,
   )
-  return [...new Map(shown.map((p) => [p.region?.id, p])).values()].flatMap(({ region, source }): Found[] => {
+  return [...new Map(shown.map((p) => [p.region?.id, p])).values()].flatMap(({ region, source }): FindingDraft[] => {
     const seen = region && presence.get(region.id)
     if (!seen) return []
     const times = seen.outside.flatMap(({ fromMicros, toMicros }) =>

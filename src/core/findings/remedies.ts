@@ -1,6 +1,6 @@
 import type { Edit } from '../model/edit'
 import type { LayoutId, PassageId } from '../model/ids'
-import { isWorse, type Finding, type Found, type Remedy } from './finding'
+import { isWorse, type Finding, type FindingDraft, type Remedy } from './finding'
 
 /** Which part of a highlight a remedy touches; null stands for all. */
 export interface Scope {
@@ -28,14 +28,14 @@ const TAKEN_AS_SAID: ReadonlySet<Remedy['kind']> = new Set(['gain', 'own-rate', 
  */
 export function withRemedies(
   edit: Edit,
-  found: readonly Found[],
+  found: readonly FindingDraft[],
   tryRemedy: TryRemedy,
-  lookAgain: (edit: Edit, scope: Scope) => Found[],
+  lookAgain: (edit: Edit, scope: Scope) => FindingDraft[],
   sizeOf: (scope: Scope) => number,
 ): Finding[] {
   let looked = 0
   const before = new Map(found.map((f) => [f.key, f]))
-  const works = (of: Found, remedy: Remedy): boolean => {
+  const works = (of: FindingDraft, remedy: Remedy): boolean => {
     if (TAKEN_AS_SAID.has(remedy.kind)) return true
     const scope = scopeOf(of, remedy)
     looked += sizeOf(scope)
@@ -56,7 +56,7 @@ export function withRemedies(
   }))
 }
 
-function scopeOf({ shapeId }: Found, remedy: Remedy): Scope {
+function scopeOf({ shapeId }: FindingDraft, remedy: Remedy): Scope {
   switch (remedy.kind) {
     case 'move-crop':
       return { passageId: remedy.passageId, layoutId: null, shapeId: remedy.correction.shapeId }

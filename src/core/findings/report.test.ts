@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest'
 import { tryRemedy } from '@/edit/remedies'
 import { sampleEdit } from '../../../tests/support/edits'
-import { findingsOf, NOTHING_KNOWN } from './findings'
+import { findingsOf, NOTHING_MEASURED } from './findings'
 import { findingsReport, reportOf } from './report'
 
 it('a report holds every finding with its number, shape and times, what is meant so marked; it reads back as it was', () => {
@@ -9,7 +9,7 @@ it('a report holds every finding with its number, shape and times, what is meant
   const findings = findingsOf(
     { highlight, ...records },
     {
-      ...NOTHING_KNOWN,
+      ...NOTHING_MEASURED,
       loudness: { lufs: -24, peakDb: -10, momentary: [] },
       presence: new Map([['f', { outside: [{ fromMicros: 1_000_000, toMicros: 3_000_000 }], holding: null }]]),
     },

@@ -2,7 +2,7 @@ import type { Edit } from '../model/edit'
 import type { Outlet } from '../model/outlet'
 import type { Loudness } from '../sound/loudness'
 import type { TimeMap } from '../time/timeMap'
-import type { Found, Remedy } from './finding'
+import type { FindingDraft, Remedy } from './finding'
 
 /**
  * What feeds play things at, and the highest peak that survives their coding (EBU R 128 s2, AES TD1008); outlets may
@@ -25,7 +25,7 @@ export function soundFindings(
   map: TimeMap,
   { lufs, peakDb }: Loudness,
   outlet: Pick<Outlet, 'targetLufs' | 'mostPeakDb'> | null,
-): Found[] {
+): FindingDraft[] {
   if (lufs <= -70) return []
   const targetLufs = outlet?.targetLufs ?? TARGET_LUFS
   const mostDb = outlet?.mostPeakDb ?? MAX_PEAK_DB
@@ -47,7 +47,7 @@ export function soundFindings(
     if (over <= 0 || limited) return gain(wanted, null)
     return over <= MAX_HELD_DB ? gain(wanted, mostDb) : gain(mostDb + MAX_HELD_DB - peakDb, mostDb)
   }
-  const findings: Found[] = []
+  const findings: FindingDraft[] = []
   const isOff = Math.abs(wanted) > OFF
   if (isOff)
     findings.push({

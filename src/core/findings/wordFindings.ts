@@ -10,17 +10,17 @@ import type { CueId, TitleId } from '../model/ids'
 import type { TextStyle } from '../model/textStyle'
 import { blended, contrastRatio, isLight } from '../words/contrast'
 import { tokensOf } from '../words/tokens'
-import type { Found } from './finding'
+import type { FindingDraft } from './finding'
 
 /** Characters a second that most people follow, and that nobody does. */
 const BRISK = 18
 const TOO_FAST = 23
 
 /** What is wrong with captions whatever their shape: those that are gone before they are read. */
-export function readingFindings(edit: Edit, map: TimeMap): Found[] {
+export function readingFindings(edit: Edit, map: TimeMap): FindingDraft[] {
   const { words } = edit.highlight
   const cues = cuesOf(words, map)
-  return cues.flatMap((cue, i): Found[] => {
+  return cues.flatMap((cue, i): FindingDraft[] => {
     const perSecond = [...cue.text.trim()].length / ((cue.toMicros - cue.fromMicros) / MICROS_PER_SECOND)
     if (perSecond <= BRISK) return []
     const own = words.cues.find((c) => c.id === cue.cueId)
@@ -49,7 +49,7 @@ export function readingFindings(edit: Edit, map: TimeMap): Found[] {
 }
 
 /** Titles and captions with letters that no font has. */
-export function glyphFindings(edit: Edit, map: TimeMap, missing: ReadonlySet<string>): Found[] {
+export function glyphFindings(edit: Edit, map: TimeMap, missing: ReadonlySet<string>): FindingDraft[] {
   const { words } = edit.highlight
   const lettersOf = (text: string) =>
     [...new Set(text.normalize('NFC'))].filter((letter) => missing.has(letter)).join('')
@@ -57,9 +57,9 @@ export function glyphFindings(edit: Edit, map: TimeMap, missing: ReadonlySet<str
     what: 'title' | 'caption',
     id: string,
     text: string,
-    span: Pick<Found, 'fromMicros' | 'toMicros'>,
-    more: Partial<Found> = {},
-  ): Found[] => {
+    span: Pick<FindingDraft, 'fromMicros' | 'toMicros'>,
+    more: Partial<FindingDraft> = {},
+  ): FindingDraft[] => {
     const letters = lettersOf(text)
     return letters === ''
       ? []
@@ -109,7 +109,7 @@ const TOO_LONG_LINE = 56
  * Words that had to be set far smaller than asked for, and captions whose lines are long, in a shape. `measure` as
  * for setText; the fonts must be there.
  */
-export function fitFindings(edit: Edit, map: TimeMap, shape: Shape, measure: Measure): Found[] {
+export function fitFindings(edit: Edit, map: TimeMap, shape: Shape, measure: Measure): FindingDraft[] {
   const { words, passages } = edit.highlight
   const side = Math.min(shape.width, shape.height)
   const areaIn = (kind: 'titleArea' | 'captionArea', index: number) => {
@@ -121,9 +121,9 @@ export function fitFindings(edit: Edit, map: TimeMap, shape: Shape, measure: Mea
     style: TextStyle,
     titleId: TitleId | null,
     index: number,
-    about: Pick<Found, 'key' | 'fromMicros' | 'toMicros'>,
+    about: Pick<FindingDraft, 'key' | 'fromMicros' | 'toMicros'>,
     cueId?: CueId,
-  ): Found[] => {
+  ): FindingDraft[] => {
     const area = areaIn(titleId ? 'titleArea' : 'captionArea', index)
     if (!area || text.trim() === '') return []
     const set = setText(text, style, area, side, measure)
@@ -190,7 +190,7 @@ export function fitFindings(edit: Edit, map: TimeMap, shape: Shape, measure: Mea
 }
 
 /** A cue split between two words, as near to its middle as may be. */
-function splitInMiddle(cues: Edit['highlight']['words']['cues'], id: CueId): Found['remedies'] {
+function splitInMiddle(cues: Edit['highlight']['words']['cues'], id: CueId): FindingDraft['remedies'] {
   const cue = cues.find((c) => c.id === id)
   const starts = cue
     ? tokensOf(cue.text)
@@ -216,7 +216,7 @@ const MIN_SHADOW = 0.5
  * Titles and captions whose letters cannot be told from what is right behind them: their block, ring or shadow, or,
  * without any, whatever the picture has there.
  */
-export function contrastFindings(edit: Edit, map: TimeMap): Found[] {
+export function contrastFindings(edit: Edit, map: TimeMap): FindingDraft[] {
   const { titles, captions, cues, speakers } = edit.highlight.words
   const check = (
     what: 'title' | 'captions',
@@ -225,7 +225,7 @@ export function contrastFindings(edit: Edit, map: TimeMap): Found[] {
     inks: readonly string[],
     fromMicros: number,
     toMicros: number,
-  ): Found[] => {
+  ): FindingDraft[] => {
     const ratio = Math.min(...inks.map((ink) => againstBehind(ink, style)))
     if (ratio >= MIN_CONTRAST) return []
     const block = {

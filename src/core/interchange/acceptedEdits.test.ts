@@ -5,7 +5,7 @@ import { sampleEdit } from '../../../tests/support/edits'
 import { FromSchema, type JsonSchema } from '../../../tests/support/fromSchema'
 import { SEED, seeded } from '../../../tests/support/seeded'
 import { compose } from '../compose/compose'
-import { findingsOf, NOTHING_KNOWN } from '../findings/findings'
+import { findingsOf, NOTHING_MEASURED } from '../findings/findings'
 import { edit as editSchema, type Edit } from '../model/edit'
 import { startingOutlets } from '../model/outlet'
 import { soundPlan } from '../sound/soundPlan'
@@ -113,7 +113,7 @@ describe('whatever an edit says that is accepted from a file', () => {
     for (const { seed, edit } of edits) {
       const found = findingsOf(
         edit,
-        { ...NOTHING_KNOWN, outlet, measure: (text, { size }) => text.length * size * 0.5 },
+        { ...NOTHING_MEASURED, outlet, measure: (text, { size }) => text.length * size * 0.5 },
         tryRemedy,
       )
       expect(areFinite(found), `seed ${seed}`).toBe(true)

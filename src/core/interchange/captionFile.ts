@@ -65,21 +65,21 @@ const micros = (seconds: number): Micros => Math.round(seconds * 1e6)
 
 /** What is wrong with the times of cues, as they stand in the file. */
 function timeProblems(timings: readonly { line: number; text: string }[]): CaptionProblem[] {
-  const found: CaptionProblem[] = []
+  const problems: CaptionProblem[] = []
   let last = { from: -1, to: -1 }
   for (const { line, text } of timings) {
     const [start = '', rest = ''] = text.split('-->')
     const from = parseVTTTimestamp(start.trim().replace(',', '.'))
     const to = parseVTTTimestamp((rest.trim().split(/\s/)[0] ?? '').replace(',', '.'))
-    if (from === null || to === null) found.push({ line, reason: 'bad-time' })
-    else if (to <= from) found.push({ line, reason: 'ends-before-start' })
+    if (from === null || to === null) problems.push({ line, reason: 'bad-time' })
+    else if (to <= from) problems.push({ line, reason: 'ends-before-start' })
     else {
-      if (from < last.from) found.push({ line, reason: 'out-of-order' })
-      else if (from < last.to) found.push({ line, reason: 'overlaps' })
+      if (from < last.from) problems.push({ line, reason: 'out-of-order' })
+      else if (from < last.to) problems.push({ line, reason: 'overlaps' })
       last = { from, to }
     }
   }
-  return found
+  return problems
 }
 
 /** Lines of SubRip that were meant as times and are not. */

@@ -46,13 +46,13 @@ export function readEdlMarks(text: string, rate: FrameRate, durationMicros: Micr
     .split(/\r\n|\n|\r/)
     .forEach((raw, i) => {
       const line = i + 1
-      const found = raw.trim()
-      if (found === '' || /^TITLE:/i.test(found)) return
-      if (found.length > MAX_LINE_LENGTH) return marks.problem(line, 'not-this-format', found)
-      if (/^FCM:/i.test(found)) drop = /^FCM:\s*DROP/i.test(found)
-      else if (/^\d/.test(found)) addEvent(events, marks, found, line, rate, drop)
-      else if (found.startsWith('*')) addComment(events.at(-1), marks, found, line, rate, drop)
-      else if (!NOTE.test(found)) marks.problem(line, 'not-this-format', found)
+      const trimmed = raw.trim()
+      if (trimmed === '' || /^TITLE:/i.test(trimmed)) return
+      if (trimmed.length > MAX_LINE_LENGTH) return marks.problem(line, 'not-this-format', trimmed)
+      if (/^FCM:/i.test(trimmed)) drop = /^FCM:\s*DROP/i.test(trimmed)
+      else if (/^\d/.test(trimmed)) addEvent(events, marks, trimmed, line, rate, drop)
+      else if (trimmed.startsWith('*')) addComment(events.at(-1), marks, trimmed, line, rate, drop)
+      else if (!NOTE.test(trimmed)) marks.problem(line, 'not-this-format', trimmed)
     })
   const shift = wholeHourBefore(events, durationMicros)
   for (const e of events) {

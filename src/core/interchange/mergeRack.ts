@@ -46,12 +46,12 @@ function mergeKind<K extends FiledKind>(
   for (const filed of incoming) {
     const record = referring(filed, ids)
     const all = [...there, ...add]
-    const known = all.find((r) => r.id === (ids.get(record.id) ?? record.id))
-    if (known && contentOf(known) === contentOf(record)) {
+    const same = all.find((r) => r.id === (ids.get(record.id) ?? record.id))
+    if (same && contentOf(same) === contentOf(record)) {
       merge.same.push(record.name)
       continue
     }
-    const id = known || taken.has(record.id) ? newId() : record.id
+    const id = same || taken.has(record.id) ? newId() : record.id
     ids.set(record.id, id)
     add.push({
       ...record,

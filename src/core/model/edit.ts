@@ -63,9 +63,9 @@ export function usedFiles(edit: Edit): (SoundFile | ImageFile | FontFile)[] {
 }
 
 function find<T extends { id: string }>(records: readonly T[], id: string, what: string): T {
-  const found = records.find((r) => r.id === id)
-  if (!found) throw new RangeError(`${what}: nothing with the id ${id} in this edit`)
-  return found
+  const record = records.find((r) => r.id === id)
+  if (!record) throw new RangeError(`${what}: nothing with the id ${id} in this edit`)
+  return record
 }
 
 export const setupOf = (edit: Edit, id: SetupId): Setup => find(edit.setups, id, 'setups')

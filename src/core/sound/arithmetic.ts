@@ -107,14 +107,14 @@ export const PLAIN_ARITHMETIC: SoundArithmetic = {
   },
 
   goOn(heard, tail, fade, crossed) {
-    const found = bestFit(inOne(heard.subarray(0, heard.length - tail.length)), inOne(tail))
-    const from = 2 * found
+    const fit = bestFit(inOne(heard.subarray(0, heard.length - tail.length)), inOne(tail))
+    const from = 2 * fit
     for (let i = 0, n = 0; i < fade.length; i++, n += 2) {
       const to = fade[i] as number
       crossed[n] = (tail[n] as number) * (1 - to) + (heard[from + n] as number) * to
       crossed[n + 1] = (tail[n + 1] as number) * (1 - to) + (heard[from + n + 1] as number) * to
     }
-    return found
+    return fit
   },
 
   changeRate(heard, { up, down, taps, coefs }, next, out) {

@@ -92,8 +92,8 @@ export function breakLines(
       }
     }
     walk([], 0, Infinity, 0)
-    const found = best as { cost: number; cuts: number[] } | null
-    if (found) return found.cuts.map((to, i) => line(found.cuts[i - 1] ?? 0, to))
+    const layout = best as { cost: number; cuts: number[] } | null
+    if (layout) return layout.cuts.map((to, i) => line(layout.cuts[i - 1] ?? 0, to))
   }
   return null
 }

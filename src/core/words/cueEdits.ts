@@ -107,14 +107,14 @@ export function blankCueAt(cues: readonly Cue[], recordingId: RecordingId, t: Mi
 }
 
 /** What a search finds in the texts of cues. */
-export interface Found {
+export interface TextMatch {
   cueId: CueId
   from: number
   to: number
 }
 
 /** Every place where `wanted` stands, whole words alone when asked, capitals or not alike. */
-export function findText(cues: readonly Cue[], wanted: string, wholeWords: boolean): Found[] {
+export function findText(cues: readonly Cue[], wanted: string, wholeWords: boolean): TextMatch[] {
   if (wanted === '') return []
   const escaped = wanted.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
   const pattern = new RegExp(wholeWords ? `(?<![\\p{L}\\p{N}])${escaped}(?![\\p{L}\\p{N}])` : escaped, 'giu')
@@ -124,7 +124,7 @@ export function findText(cues: readonly Cue[], wanted: string, wholeWords: boole
 }
 
 /** Puts `replacement` in every place that was found, in as much text as a cue holds. */
-export function replaceText(cues: readonly Cue[], found: readonly Found[], replacement: string): Cue[] {
+export function replaceText(cues: readonly Cue[], found: readonly TextMatch[], replacement: string): Cue[] {
   return cues.map((cue) => {
     const places = found.filter((f) => f.cueId === cue.id)
     if (places.length === 0) return cue

@@ -36,8 +36,10 @@ export function doubtfulPlaces(cues: readonly Cue[]): Doubtful[] {
   for (const { text } of cues)
     for (const { from, to } of tokensOf(text))
       said.set(plain(text.slice(from, to)), (said.get(plain(text.slice(from, to))) ?? 0) + 1)
-  const known = [...said].filter(([word, times]) => times >= OFTEN && word.length >= MIN_LETTERS).map(([word]) => word)
-  return cues.flatMap((cue) => doubtsOf(cue, said, known).map((doubt) => ({ cue, doubt })))
+  const frequent = [...said]
+    .filter(([word, times]) => times >= OFTEN && word.length >= MIN_LETTERS)
+    .map(([word]) => word)
+  return cues.flatMap((cue) => doubtsOf(cue, said, frequent).map((doubt) => ({ cue, doubt })))
 }
 
 function doubtsOf(

@@ -78,9 +78,9 @@ function inOneDirection(set: SetText, line: SetLine, from: number, to: number, m
  */
 function inOrderOfEyes(set: SetText, line: SetLine, from: number, to: number, measure: Measure): Piece[] {
   const text = set.text.slice(line.from, line.to)
-  const found = bidi.getEmbeddingLevels(text, line.right ? 'rtl' : 'ltr')
-  const seen = bidi.getReorderedIndices(text, found).map((i) => i + line.from)
-  const levelOf = (at: number) => found.levels[at - line.from] ?? 0
+  const embedding = bidi.getEmbeddingLevels(text, line.right ? 'rtl' : 'ltr')
+  const seen = bidi.getReorderedIndices(text, embedding).map((i) => i + line.from)
+  const levelOf = (at: number) => embedding.levels[at - line.from] ?? 0
   const partOf = (at: number) => {
     if (at < from) return 0
     return at < to ? 1 : 2

@@ -98,16 +98,16 @@ function alike(texts: readonly string[], words: readonly SpokenWord[]): (SpokenW
   for (let i = a.length - 1; i >= 0; i--)
     for (let j = b.length - 1; j >= 0; j--)
       (longest[i] as number[])[j] = a[i] === b[j] ? at(i + 1, j + 1) + 1 : Math.max(at(i + 1, j), at(i, j + 1))
-  const found: (SpokenWord | undefined)[] = []
+  const spoken: (SpokenWord | undefined)[] = []
   for (let i = 0, j = 0; i < a.length;) {
     if (j < b.length && a[i] === b[j]) {
-      found.push(words[j++])
+      spoken.push(words[j++])
       i++
     } else if (j < b.length && at(i, j + 1) >= at(i + 1, j)) j++
     else {
-      found.push(undefined)
+      spoken.push(undefined)
       i++
     }
   }
-  return found
+  return spoken
 }

@@ -1,4 +1,4 @@
-import { NOTHING_KNOWN, type Known } from '@/core/findings/findings'
+import { NOTHING_MEASURED, type Measurements } from '@/core/findings/findings'
 import { causeOf, type Finding } from '@/core/findings/finding'
 import { usedFiles, usedRecordings, type Edit } from '@/core/model/edit'
 import type { HighlightId } from '@/core/model/ids'
@@ -10,7 +10,7 @@ import { storedFile } from '@/store/recordings'
 import { edgesOf } from '@/shared/looks/edges'
 import { presencesOf } from '@/shared/looks/presences'
 
-type Learnt = Partial<Pick<Known, 'loudness' | 'edges' | 'presence'>>
+type Learnt = Partial<Pick<Measurements, 'loudness' | 'edges' | 'presence'>>
 
 /**
  * What is found out of a highlight, from what is known at once to what takes longest: how loud it is and the borders
@@ -50,7 +50,7 @@ export function lookOverHighlight(
       if (!opened) return
       const { edit, files, missing } = opened
       learnt = { ...learnt, ...(await look(edit, files)) }
-      const { measure, missingGlyphs, ...nothing } = NOTHING_KNOWN
+      const { measure, missingGlyphs, ...nothing } = NOTHING_MEASURED
       void [measure, missingGlyphs]
       const findings = await inspector().findings(
         edit,
@@ -75,8 +75,8 @@ async function open(
   const files = new Map<string, Blob>()
   const missing = new Set<string>()
   for (const { id } of [...usedRecordings(edit), ...usedFiles(edit)]) {
-    const found = await storedFile(id)
-    if (found.ok) files.set(id, found.file)
+    const stored = await storedFile(id)
+    if (stored.ok) files.set(id, stored.file)
     else missing.add(id)
   }
   return { edit, files, missing }

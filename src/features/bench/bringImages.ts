@@ -13,8 +13,8 @@ export async function bringImages({ session, player, files }: Bench, ids: readon
   if (missing.length === 0) return
   const records = await keptImages(missing)
   for (const { id } of records) {
-    const found = await storedFile(id)
-    if (found.ok) files.set(id, found.file)
+    const stored = await storedFile(id)
+    if (stored.ok) files.set(id, stored.file)
   }
   addRecords(session, { imageFiles: records })
   await player.open(session.value, files)

@@ -89,10 +89,10 @@ async function filesOf(edit: Edit): Promise<Map<string, Blob> | BenchState> {
   const files = new Map<string, Blob>()
   const used = usedRecordings(edit)
   for (const recording of edit.recordings) {
-    const found = await storedFile(recording.id)
-    if (found.ok) files.set(recording.id, found.file)
+    const stored = await storedFile(recording.id)
+    if (stored.ok) files.set(recording.id, stored.file)
     else if (used.includes(recording))
-      return { kind: 'source-missing', recording, needsPermission: found.reason === 'needs-permission' }
+      return { kind: 'source-missing', recording, needsPermission: stored.reason === 'needs-permission' }
   }
   for (const { id } of [...edit.soundFiles, ...edit.imageFiles, ...edit.fontFiles]) {
     const found = await storedFile(id)

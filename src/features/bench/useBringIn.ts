@@ -37,16 +37,16 @@ export function useBringIn(): {
 } {
   const { session, player, files } = useBenchContext()
   const bringIn = async (recording: Recording, span?: CutSpan): Promise<BroughtIn> => {
-    const found = await storedFile(recording.id)
-    if (!found.ok)
+    const stored = await storedFile(recording.id)
+    if (!stored.ok)
       return {
         ok: false,
         problem:
-          found.reason === 'needs-permission'
+          stored.reason === 'needs-permission'
             ? `The browser wants your permission to read “${recording.fileName}” again: open one of its highlights first.`
             : `“${recording.fileName}” is missing. Open one of its highlights and choose the file again.`,
       }
-    files.set(recording.id, found.file)
+    files.set(recording.id, stored.file)
     const { passage, setup, layout } = await passagePartsFor(session.value, recording)
     addRecords(session, { recordings: [recording], setups: setup ? [setup] : [], layouts: layout ? [layout] : [] })
     const opened = await player.open(session.value, files)

@@ -33,8 +33,8 @@ export function WaitingRows({ renders }: { renders: readonly Render[] }) {
   )
   // What was just moved stays where it was dropped until the store says so too.
   const [moved, setMoved] = useState<RenderId[] | null>(null)
-  const known = renders.map((r) => r.id)
-  const order = moved && moved.length === known.length && moved.every((id) => known.includes(id)) ? moved : known
+  const ids = renders.map((r) => r.id)
+  const order = moved && moved.length === ids.length && moved.every((id) => ids.includes(id)) ? moved : ids
   const drop = ({ active, over }: DragEndEvent) => {
     const from = order.indexOf(active.id as RenderId)
     const to = over ? order.indexOf(over.id as RenderId) : -1

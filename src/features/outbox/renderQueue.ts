@@ -154,9 +154,9 @@ async function filesAndRender(
   if (!first) return null
   const files = new Map<string, Blob>()
   for (const { id, fileName } of [...usedRecordings(first.edit), ...usedFiles(first.edit)]) {
-    const found = await storedFile(id)
-    if (!found.ok) return { kind: 'failed', failure: { reason: 'source-missing', fileName } }
-    files.set(id, found.file)
+    const stored = await storedFile(id)
+    if (!stored.ok) return { kind: 'failed', failure: { reason: 'source-missing', fileName } }
+    files.set(id, stored.file)
   }
   return renderInWorker(group, first, files, onEnd)
 }

@@ -99,14 +99,14 @@ async function bringInTimeline(file: File): Promise<BroughtIn> {
   const shelf = await recordingsOnShelf()
   if (read.edit)
     return { highlights: await bringInEdits({ edits: [read.edit], bytes: new Map(), filed: null }), problems: [] }
-  const found = read.cuts.flatMap((cut) => {
+  const moments = read.cuts.flatMap((cut) => {
     const recording = shelf.find((r) => r.fileName.toLowerCase() === cut.fileName.toLowerCase())
     return recording ? [{ cut, recording }] : []
   })
   const missing = [...new Set(read.cuts.map((c) => c.fileName))].filter((name) =>
-    found.every((f) => f.cut.fileName !== name),
+    moments.every((f) => f.cut.fileName !== name),
   )
-  if (found.length === 0)
+  if (moments.length === 0)
     return refused(
       `none of its recordings is on the Shelf. Add ${missing
         .slice(0, 3)
@@ -119,7 +119,7 @@ async function bringInTimeline(file: File): Promise<BroughtIn> {
           `“${file.name}”: ${missing.map((m) => `“${m}”`).join(', ')} ${missing.length === 1 ? 'is' : 'are'} not on the Shelf; those cuts were left out.`,
         ]
       : []
-  return { highlights: [await highlightOfCuts(read.name, found)], problems }
+  return { highlights: [await highlightOfCuts(read.name, moments)], problems }
 }
 
 /** A highlight with these cuts; regions and layout as the first recording's newest highlight has them. */

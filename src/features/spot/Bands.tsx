@@ -25,7 +25,7 @@ import { EdgeHandle } from './EdgeHandle'
 import { PictureCache } from './pictureCache'
 import { panStretch, showStretch, useSpotContext, useSpotView, zoomStretch } from './spotContext'
 import { useBandCanvas } from './useBandCanvas'
-import type { Found } from './useMoments'
+import type { SpottedMoments } from './useMoments'
 import { usePinch } from './usePinch'
 
 const WHOLE_HEIGHT = 76
@@ -35,7 +35,7 @@ const STRETCH_HEIGHT = 150
 const WHEEL_BASE = 1.0018
 
 /** The whole recording as one band, and a magnified stretch of it. */
-export function Bands({ found }: { found: Found }) {
+export function Bands({ found }: { found: SpottedMoments }) {
   const { fromMicros, toMicros } = useSpotView((v) => v)
   const waveform = useWaveform(found)
   return (
@@ -60,7 +60,7 @@ function Heading({ title, facts }: { title: string; facts: string }) {
 }
 
 /** The waveform of what has been heard; the same object all the time, growing. */
-function useWaveform({ analysis }: Found): Waveform {
+function useWaveform({ analysis }: SpottedMoments): Waveform {
   const { recording } = useSpotContext()
   const waveform = useMemo(() => {
     void recording.id
@@ -70,7 +70,7 @@ function useWaveform({ analysis }: Found): Waveform {
   return waveform
 }
 
-function WholeBand({ found, waveform }: { found: Found; waveform: Waveform }) {
+function WholeBand({ found, waveform }: { found: SpottedMoments; waveform: Waveform }) {
   const { recording, player, view } = useSpotContext()
   const { durationMicros } = recording
   const { fromMicros, toMicros, selected } = useSpotView((v) => v)
@@ -139,7 +139,7 @@ function WholeBand({ found, waveform }: { found: Found; waveform: Waveform }) {
   )
 }
 
-function StretchBand({ found, waveform }: { found: Found; waveform: Waveform }) {
+function StretchBand({ found, waveform }: { found: SpottedMoments; waveform: Waveform }) {
   const { recording, player, view, session } = useSpotContext()
   const { durationMicros } = recording
   const { fromMicros, toMicros, selected } = useSpotView((v) => v)

@@ -24,7 +24,7 @@ import { unreadMessage } from '@/shared/foreignFiles'
 import { chooseFiles } from '@/shared/recordings/chosenFiles'
 import { markProblemMessage } from './messages'
 import { useSpotContext } from './spotContext'
-import type { Found } from './useMoments'
+import type { SpottedMoments } from './useMoments'
 
 const WRITERS = [
   { name: 'CSV', ending: 'csv', type: 'text/csv', write: (marks: Mark[]) => writeCsvMarks(marks) },
@@ -38,7 +38,7 @@ const WRITERS = [
 ] as const
 
 /** Marks made elsewhere, in; moments found here, out. */
-export function MarksMenu({ found }: { found: Found }) {
+export function MarksMenu({ found }: { found: SpottedMoments }) {
   const { recording, session, file } = useSpotContext()
   const { enqueueSnackbar } = useSnackbar()
   const [anchor, setAnchor] = useState<HTMLElement | null>(null)

@@ -18,12 +18,12 @@ import { drop, keep } from '@/edit/moments'
 import { FindingSettings } from './FindingSettings'
 import { whyHere } from './messages'
 import { bringIntoSight, useSpotContext, useSpotView } from './spotContext'
-import type { Found } from './useMoments'
+import type { SpottedMoments } from './useMoments'
 
 const ROW_HEIGHT = 50
 
 /** Moments proposed and one's own, each to be kept or dropped. */
-export function MomentList({ found }: { found: Found }) {
+export function MomentList({ found }: { found: SpottedMoments }) {
   const [order, setOrder] = useState<'time' | 'liveliness'>('time')
   const selected = useSpotView((v) => v.selected)
   const { recording } = useSpotContext()

@@ -31,7 +31,7 @@ import { cutAsOne, cutHighlights } from './cutHighlights'
 import { MarksMenu } from './MarksMenu'
 import { MomentList } from './MomentList'
 import { newSpotView, SpotContext, useSpotContext, type Spot, type SpotContextValue } from './spotContext'
-import { useMoments, type Found } from './useMoments'
+import { useMoments, type SpottedMoments } from './useMoments'
 import { useSpot } from './useSpot'
 import { useSpotActions, type SpotActions } from './useSpotActions'
 import { SPOT_KEYS, useSpotKeys } from './useSpotKeys'
@@ -75,11 +75,11 @@ function SpotScreen() {
   const { recording, session } = context
   useRefusals(session)
   useKeepSaved(session)
-  const found = useMoments()
+  const spotted = useMoments()
   const router = useRouter()
   const offer = useOffer()
   const [keysOpen, setKeysOpen] = useState(false)
-  const kept = found.moments.filter((m) => m.state === 'kept')
+  const kept = spotted.moments.filter((m) => m.state === 'kept')
   const cut = async () => {
     if (kept.length === 0) return
     const highlights = await cutHighlights(session, recording, kept)
@@ -99,7 +99,7 @@ function SpotScreen() {
       act: () => router.push(`/highlight/${encodeURIComponent(highlight.id)}`),
     })
   }
-  const actions = useSpotActions(found)
+  const actions = useSpotActions(spotted)
   useSpotKeys(context, actions, { cut: () => void cut(), keys: () => setKeysOpen(true) })
   return (
     <Box sx={{ display: 'flex', flexDirection: 'column', height: '100dvh' }}>
@@ -126,8 +126,8 @@ function SpotScreen() {
           </Box>
         }
       >
-        <Progress found={found} />
-        <MarksMenu found={found} />
+        <Progress found={spotted} />
+        <MarksMenu found={spotted} />
         <Tooltip title="Keys (?)">
           <IconButton aria-label="Keys" onClick={() => setKeysOpen(true)}>
             <KeyboardIcon sx={{ fontSize: 20 }} />
@@ -144,9 +144,9 @@ function SpotScreen() {
       <Box component="main" sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: 'column' }}>
         <Box sx={{ flex: 1, minHeight: 0, display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) minmax(380px, 37%)' }}>
           <Picture />
-          <MomentList found={found} />
+          <MomentList found={spotted} />
         </Box>
-        <Bands found={found} />
+        <Bands found={spotted} />
       </Box>
       <Transport actions={actions} onKeys={() => setKeysOpen(true)} />
       {keysOpen && <KeysDialog screen="spot" bindings={SPOT_KEYS} notes={[]} onClose={() => setKeysOpen(false)} />}
@@ -155,7 +155,7 @@ function SpotScreen() {
 }
 
 /** How much has been looked through, with pause; the reason when it stopped. */
-function Progress({ found: { analysis, state } }: { found: Found }) {
+function Progress({ found: { analysis, state } }: { found: SpottedMoments }) {
   const { recording, file } = useSpotContext()
   const { sound, pictures } = coverage(analysis)
   const share = recording.sound ? (sound + pictures) / 2 : pictures

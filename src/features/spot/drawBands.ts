@@ -80,12 +80,12 @@ export function drawLiveliness({ ctx, width, height, fromMicros, toMicros }: Ban
 /** Slanted lines over what has not been listened to yet. */
 export function drawUnknown(band: Band, analysis: Analysis, hasSound: boolean): void {
   const { ctx, height } = band
-  const known = hasSound ? analysis.sound : analysis.pictures
+  const series = hasSound ? analysis.sound : analysis.pictures
   if ((hasSound ? coverage(analysis).sound : coverage(analysis).pictures) === 1) return
   ctx.strokeStyle = palette.line
   ctx.lineWidth = 1
   for (let index = 0; index < partCount(analysis.durationMicros); index++) {
-    if (known.has(index)) continue
+    if (series.has(index)) continue
     const from = Math.max(0, xOf(band, index * PART_MICROS))
     const to = Math.min(band.width, xOf(band, Math.min(analysis.durationMicros, (index + 1) * PART_MICROS)))
     ctx.beginPath()

@@ -27,8 +27,8 @@ export class PictureCache {
     const index = lastAtOrBefore(this.times, t)
     const micros = this.times[index]
     if (micros === undefined || t - micros > reach) return null
-    const found = this.ready.get(micros)
-    if (found !== undefined) return found
+    const cached = this.ready.get(micros)
+    if (cached !== undefined) return cached
     const blob = this.blobs.get(micros)
     if (!blob) return null
     this.ready.set(micros, null)

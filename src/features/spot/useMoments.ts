@@ -12,7 +12,7 @@ import { useSpotContext, useSpotting } from './spotContext'
 /** While parts come in, what is shown follows this often. */
 const EVERY_MS = 1500
 
-export interface Found {
+export interface SpottedMoments {
   analysis: Analysis
   state: AnalysisState
   liveliness: Liveliness | null
@@ -20,7 +20,7 @@ export interface Found {
 }
 
 /** What has been found in the recording so far, and what was decided about it. */
-export function useMoments(): Found {
+export function useMoments(): SpottedMoments {
   const { recording } = useSpotContext()
   const { durationMicros } = recording
   const live = useGrowing(recording.id)

@@ -52,14 +52,14 @@ export function useSpot(id: string): { state: SpotState; reopen: () => void } {
 async function open(id: RecordingId): Promise<SpotState> {
   const recording = await getRecording(id)
   if (!recording) return { kind: 'not-found' }
-  const found = await storedFile(id)
-  if (!found.ok) return { kind: 'source-missing', recording, needsPermission: found.reason === 'needs-permission' }
+  const stored = await storedFile(id)
+  if (!stored.ok) return { kind: 'source-missing', recording, needsPermission: stored.reason === 'needs-permission' }
   const player = new Player()
-  const reply = await player.open(wholeRecording(recording), new Map([[id, found.file]]))
+  const reply = await player.open(wholeRecording(recording), new Map([[id, stored.file]]))
   if (!reply.ok) {
     player.close()
     return { kind: 'source-unreadable', fileName: reply.fileName }
   }
   player.setLoop(false)
-  return { kind: 'ready', spot: { recording, file: found.file, session: await openSpotting(id), player } }
+  return { kind: 'ready', spot: { recording, file: stored.file, session: await openSpotting(id), player } }
 }

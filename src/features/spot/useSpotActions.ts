@@ -2,7 +2,7 @@ import type { Micros } from '@/core/time/micros'
 import type { Moment } from '@/core/model/spotting'
 import { adjust, drop, keep, markAt } from '@/edit/moments'
 import { bringIntoSight, useSpotContext } from './spotContext'
-import type { Found } from './useMoments'
+import type { SpottedMoments } from './useMoments'
 
 export interface SpotActions {
   mark: () => void
@@ -18,7 +18,7 @@ export interface SpotActions {
  * What can be done on the Spot screen at the playhead and to the moment that is picked up: by key, or by the buttons
  * at the bottom.
  */
-export function useSpotActions(found: Found): SpotActions {
+export function useSpotActions(found: SpottedMoments): SpotActions {
   const { recording, session, player, view } = useSpotContext()
   const { durationMicros } = recording
   const onSelected = (act: (moment: Moment) => void) => {

@@ -64,7 +64,7 @@ export type Told =
   | { kind: 'failed'; id: RenderId; failure: RenderFailure }
   | { kind: 'cancelled'; id: RenderId }
 
-interface Known {
+interface PlannedEdit {
   edit: Edit
   speechOf: SpeechOf
   carried: ReadonlyMap<string, Blob>
@@ -83,7 +83,7 @@ interface Made {
  * data. Recordings come in by the page's inputs, files leave as downloads.
  */
 export class Unattended {
-  private readonly known: Known[] = []
+  private readonly known: PlannedEdit[] = []
   private readonly made = new Map<RenderId, Made>()
   private backEnd: BackEnd | null = null
   private cancelling: (() => void) | null = null
@@ -129,7 +129,7 @@ export class Unattended {
     return writeBundle([edit], speechOf)
   }
 
-  private planned(at: number): Known {
+  private planned(at: number): PlannedEdit {
     const known = this.known[at]
     if (!known) throw new RangeError(`no highlight ${at} was planned`)
     return known
@@ -145,22 +145,22 @@ export class Unattended {
     media: ReadonlyMap<string, Blob>,
     tell: (told: Told) => Promise<void>,
   ): Promise<void> {
-    const known = this.planned(at)
-    const wanted = known.wanted.filter((w) => ids.includes(w.id))
-    const files = new Map([...known.carried, ...media])
-    const missing = neededFiles(known.edit).find((f) => !files.has(f.id))
+    const planned = this.planned(at)
+    const wanted = planned.wanted.filter((w) => ids.includes(w.id))
+    const files = new Map([...planned.carried, ...media])
+    const missing = neededFiles(planned.edit).find((f) => !files.has(f.id))
     for (let n = 0; n < wanted.length; n += MAX_AT_ONCE) {
       const group = wanted.slice(n, n + MAX_AT_ONCE)
       if (missing)
         for (const { id } of group)
           await tell({ kind: 'failed', id, failure: { reason: 'source-missing', fileName: missing.fileName } })
-      else await this.renderGroup(known, group, files, tell)
+      else await this.renderGroup(planned, group, files, tell)
     }
   }
 
   private async renderGroup(
-    { edit, speechOf }: Known,
-    group: Known['wanted'],
+    { edit, speechOf }: PlannedEdit,
+    group: PlannedEdit['wanted'],
     files: ReadonlyMap<string, Blob>,
     tell: (told: Told) => Promise<void>,
   ): Promise<void> {
@@ -190,7 +190,11 @@ export class Unattended {
     }
   }
 
-  private async ended(edit: Edit, { id, name, settings }: Known['wanted'][number], reply: RenderReply): Promise<Told> {
+  private async ended(
+    edit: Edit,
+    { id, name, settings }: PlannedEdit['wanted'][number],
+    reply: RenderReply,
+  ): Promise<Told> {
     if (reply.kind !== 'finished') return { ...reply, id }
     const { container, extras, frames, framesTakenOver, tookMs, stages } = reply.file
     const made = { id, edit, settings, file: { fileName: `${name}.${container}`, extras } }
@@ -233,7 +237,7 @@ export class Unattended {
 async function named(
   edit: Edit,
   { shape, settings }: { shape: Shape; settings: RenderSettings },
-): Promise<Known['wanted'][number]> {
+): Promise<PlannedEdit['wanted'][number]> {
   const bytes = await crypto.subtle.digest('SHA-256', new TextEncoder().encode(JSON.stringify([edit, shape, settings])))
   const id = [...new Uint8Array(bytes).slice(0, 10)].map((b) => b.toString(16).padStart(2, '0')).join('') as RenderId
   return { id, shape, settings, name: nameBy('{highlight} {shape}', { edit, shape, outletName: null }, 1, '') }

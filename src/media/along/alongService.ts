@@ -98,8 +98,8 @@ async function walk(
 ): Promise<Micros[]> {
   const reader = new CropReader()
   const cutFinder = new CutFinder(source)
-  const changed: { from: Seen; to: Micros }[] = []
-  let before: Seen | null = null
+  const changed: { from: SignatureSample; to: Micros }[] = []
+  let before: SignatureSample | null = null
   let index = 0
   const first = await source.video.getFirstTimestamp()
   const seconds = times.map((t) => Math.max(first, source.toContainer(t) + 0.001))
@@ -111,7 +111,10 @@ async function walk(
         reader.begin()
         const whole = await reader.readWhole(sample)
         const faces = await see(whole, sample)
-        const now: Seen = { micros: source.toRecording(sample.timestamp), signature: cutFinder.signature(whole) }
+        const now: SignatureSample = {
+          micros: source.toRecording(sample.timestamp),
+          signature: cutFinder.signature(whole),
+        }
         if (before && isCut(before.signature, now.signature)) changed.push({ from: before, to: now.micros })
         before = now
         onSample({ index, picture: await smallPicture(sample, whole, PICTURE_HEIGHT), faces })
@@ -127,7 +130,7 @@ async function walk(
   return cuts
 }
 
-interface Seen {
+interface SignatureSample {
   micros: Micros
   signature: FrameSignature
 }

@@ -24,7 +24,7 @@ const MAX_SEARCHES = 3
  */
 const EARLY_SHARE = 0.9
 
-interface Seen {
+interface SignatureSample {
   micros: Micros
   signature: FrameSignature
 }
@@ -36,7 +36,7 @@ interface Seen {
 export class PictureAnalyst {
   private readonly reader = new CropReader()
   private readonly cutFinder: CutFinder
-  private last: { part: number; seen: Seen } | null = null
+  private last: { part: number; seen: SignatureSample } | null = null
 
   constructor(
     private readonly source: Source,
@@ -50,7 +50,7 @@ export class PictureAnalyst {
     const times = await this.keyFrames(index * PART_MICROS, Math.min(this.durationMicros, (index + 1) * PART_MICROS))
     const part: PicturesPart = { pictures: [], motion: [], cuts: [] }
     let before = this.last?.part === index - 1 ? this.last.seen : null
-    const changed: [Seen, Seen][] = []
+    const changed: [SignatureSample, SignatureSample][] = []
     for await (const sample of framesAt(this.source.video, times)) {
       signal.throwIfAborted()
       if (!sample) continue
@@ -94,7 +94,11 @@ export class PictureAnalyst {
     return times
   }
 
-  private async cutsBetween(changed: readonly [Seen, Seen][], gap: Micros, signal: AbortSignal): Promise<Micros[]> {
+  private async cutsBetween(
+    changed: readonly [SignatureSample, SignatureSample][],
+    gap: Micros,
+    signal: AbortSignal,
+  ): Promise<Micros[]> {
     const cuts: Micros[] = []
     let searches = 0
     for (const [before, after] of changed) {

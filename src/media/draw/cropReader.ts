@@ -150,8 +150,8 @@ export class CropReader {
       width: Math.ceil(width / SCRATCH_STEP) * SCRATCH_STEP,
       height: Math.ceil(height / SCRATCH_STEP) * SCRATCH_STEP,
     }
-    const known = this.scratches[n]
-    if (known && known.canvas.width === wanted.width && known.canvas.height === wanted.height) return known
+    const cached = this.scratches[n]
+    if (cached && cached.canvas.width === wanted.width && cached.canvas.height === wanted.height) return cached
     const made = new OffscreenCanvas(wanted.width, wanted.height).getContext('2d', {
       alpha: false,
       willReadFrequently: true,

@@ -5,8 +5,10 @@ const MATRICES: Readonly<Record<string, YuvCoding['matrix']>> = { bt709: 'bt709'
 
 /** How a frame's colours are coded, where its planes can be halved without the browser's help; else null. */
 export function codingOf({ format, colorSpace: { matrix, fullRange } }: VideoFrame): YuvCoding | null {
-  const known = MATRICES[matrix ?? '']
-  return known && fullRange !== null && (format === 'I420' || format === 'NV12') ? { matrix: known, fullRange } : null
+  const matrixOf = MATRICES[matrix ?? '']
+  return matrixOf && fullRange !== null && (format === 'I420' || format === 'NV12')
+    ? { matrix: matrixOf, fullRange }
+    : null
 }
 
 /**

@@ -40,12 +40,12 @@ export class Overlays<T> {
    */
   of(key: string, size: Size, draw: (ctx: Context2D) => void): T | null {
     const full = `${size.width} ${size.height} ${key}`
-    const known = this.kept.get(full)
-    if (known) {
+    const cached = this.kept.get(full)
+    if (cached) {
       // The one that was used last is let go of last.
       this.kept.delete(full)
-      this.kept.set(full, known)
-      return known.overlay
+      this.kept.set(full, cached)
+      return cached.overlay
     }
     const drawn = this.draw(size, draw)
     const bytes = drawn ? 4 * drawn.box.width * drawn.box.height : 0

@@ -19,8 +19,8 @@ export function spareCanvas(
 ): OffscreenCanvasRenderingContext2D {
   const own = spare.get(ctx) ?? new Map<string, OffscreenCanvasRenderingContext2D>()
   spare.set(ctx, own)
-  const known = own.get(purpose)
-  if (known && known.canvas.width === width && known.canvas.height === height) return known
+  const cached = own.get(purpose)
+  if (cached && cached.canvas.width === width && cached.canvas.height === height) return cached
   const made = new OffscreenCanvas(width, height).getContext('2d', { alpha })
   if (!made) throw new Error('no 2D canvas')
   own.set(purpose, made)

@@ -10,7 +10,7 @@ import {
   type PictureStep,
   type Step,
 } from '@/core/compose/composition'
-import { seenOf, type Seen } from '@/core/compose/seen'
+import { seenOf, type CropAxes } from '@/core/compose/seen'
 import type { Point, Rect, Size } from '@/core/geometry/rect'
 import type { Material } from '../draw/composer'
 import { HALVED_FROM } from '../draw/cropReader'
@@ -38,7 +38,7 @@ interface Overlay {
 type Ground = Pick<twgl.FramebufferInfo, 'framebuffer' | 'width' | 'height'>
 
 /** A texture, and the part of it that a rectangle shows. */
-interface Looking extends Seen {
+interface Looking extends CropAxes {
   texture: WebGLTexture
 }
 

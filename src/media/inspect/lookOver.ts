@@ -1,5 +1,5 @@
 import type { Finding } from '@/core/findings/finding'
-import { findingsOf, type KnownBesideFonts } from '@/core/findings/findings'
+import { findingsOf, type MeasurementsBesideFonts } from '@/core/findings/findings'
 import type { Edit } from '@/core/model/edit'
 import { tryRemedy } from '@/edit/remedies'
 import { listOwnFont, loadFonts } from '../fonts/loadFonts'
@@ -12,7 +12,7 @@ import { missingGlyphs } from '../fonts/missingGlyphs'
  */
 export async function lookOver(
   edit: Edit,
-  known: KnownBesideFonts,
+  known: MeasurementsBesideFonts,
   files: ReadonlyMap<string, Blob>,
   signal: AbortSignal,
 ): Promise<Finding[] | null> {

@@ -121,9 +121,9 @@ export class SoundMemory {
 
 /** What is kept, which is used now. */
 function recall(kept: Map<string, Float32Array>, key: string): Float32Array | undefined {
-  const known = kept.get(key)
-  if (!known) return undefined
+  const cached = kept.get(key)
+  if (!cached) return undefined
   kept.delete(key)
-  kept.set(key, known)
-  return known
+  kept.set(key, cached)
+  return cached
 }

@@ -19,8 +19,8 @@ export class PlaneHeap {
   /** The start of `bytes` bytes, on a multiple of 16. Views of the memory made before are of no use after it. */
   take(bytes: number): number {
     const size = sizeClass(bytes + GUARD_BYTES)
-    const known = this.free.get(size)?.pop()
-    if (known !== undefined) return known
+    const spare = this.free.get(size)?.pop()
+    if (spare !== undefined) return spare
     const at = this.end
     this.end += size
     const missing = this.end - this.kernel.memory.buffer.byteLength

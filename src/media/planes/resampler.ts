@@ -81,8 +81,8 @@ export class Resampler {
 
   private table(way: 'across' | 'down', axis: Axis): Table {
     const key = `${way} ${axis.kind} ${axis.outputs} ${axis.from - axis.first} ${axis.step} ${axis.samples} ${axis.deviation ?? ''}`
-    const known = this.tables.get(key)
-    if (known) return known
+    const cached = this.tables.get(key)
+    if (cached) return cached
     if (this.tables.size >= MAX_TABLES) this.forget()
     const built = filterTable({
       kind: axis.kind,

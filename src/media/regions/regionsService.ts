@@ -2,7 +2,7 @@ import { EncodedPacketSink } from 'mediabunny'
 import { fingerprintOf } from '@/core/detect/regions/fingerprint'
 import { FrameWatcher } from '@/core/detect/regions/frameWatcher'
 import { StillLines } from '@/core/detect/regions/lines'
-import { proposeRegions, type Seen } from '@/core/detect/regions/propose'
+import { proposeRegions, type RegionEvidence } from '@/core/detect/regions/propose'
 import { stirred } from '@/core/detect/regions/whoSpeaks'
 import { tighten } from '@/core/detect/regions/tighten'
 import type { Rect, Size } from '@/core/geometry/rect'
@@ -20,7 +20,7 @@ const ENOUGH_KEY_FRAMES = 0.7
 /** Looks at frames that lie far apart and says what holds still in them. */
 export class RegionsService implements RegionsWorker {
   private running: AbortController | null = null
-  private last: { recordingId: string; seen: Seen; upright: StillLines; level: StillLines } | null = null
+  private last: { recordingId: string; seen: RegionEvidence; upright: StillLines; level: StillLines } | null = null
 
   async look(file: SourceFile, size: Size, times: Micros[], onProgress: (share: number) => void): Promise<LookOutcome> {
     this.running?.abort()
@@ -58,9 +58,9 @@ export class RegionsService implements RegionsWorker {
     const source = await openSource(file, originMicros)
     try {
       const reader = new LumaReader()
-      const found: number[][] = []
-      for (const stretch of stretches) found.push(await stirIn(source, reader, size, regions, stretch))
-      return found
+      const samples: number[][] = []
+      for (const stretch of stretches) samples.push(await stirIn(source, reader, size, regions, stretch))
+      return samples
     } finally {
       source.dispose()
     }
@@ -84,7 +84,7 @@ async function watch(
   times: readonly Micros[],
   onProgress: (share: number) => void,
   signal: AbortSignal,
-): Promise<Seen> {
+): Promise<RegionEvidence> {
   const source = await openSource(file, originMicros)
   try {
     const watcher = new FrameWatcher(size)

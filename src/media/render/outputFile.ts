@@ -136,8 +136,8 @@ export class OutputFile {
   /** What frame `n` shows, and where it is drawn; null where it is taken over from a recording. */
   picture(n: number): WantedPicture | null {
     if (this.runAt(n)) return null
-    const known = this.composed.get(n)
-    if (known) return known
+    const cached = this.composed.get(n)
+    if (cached) return cached
     const picture = { surface: this.surface, composition: compositionOf(this.plan, n) }
     this.composed.set(n, picture)
     return picture

@@ -207,9 +207,9 @@ function feedsAt(files: readonly OutputFile[], n: number): Feed[] {
 }
 
 function at<T>(all: readonly T[], i: number): T {
-  const found = all[i]
-  if (found === undefined) throw new RangeError(`there is no ${i}`)
-  return found
+  const output = all[i]
+  if (output === undefined) throw new RangeError(`there is no ${i}`)
+  return output
 }
 
 function pixelsOf({ wanted }: OutputFile): number {

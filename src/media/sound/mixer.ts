@@ -29,8 +29,8 @@ export class SoundSources {
 
   /** Throws when the file is missing or cannot be read. */
   get(id: string, originMicros: number): Promise<SoundSource> {
-    const known = this.open.get(id)
-    if (known) return known
+    const cached = this.open.get(id)
+    if (cached) return cached
     const file = this.files.get(id)
     const opened = file ? this.openFile(file, originMicros, id) : Promise.reject(new Error(`no file for ${id}`))
     this.open.set(id, opened)

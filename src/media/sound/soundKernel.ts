@@ -95,9 +95,9 @@ export async function startSoundKernel(bytes: BufferSource): Promise<SoundArithm
       first.set(heard)
       second.set(tail)
       third.set(fade)
-      const found = goOn(FIRST, heard.length / 2 - tail.length + 1, SECOND, tail.length / 2, THIRD, FOURTH, ROOM)
+      const at = goOn(FIRST, heard.length / 2 - tail.length + 1, SECOND, tail.length / 2, THIRD, FOURTH, ROOM)
       crossed.set(fourth.subarray(0, crossed.length))
-      return found
+      return at
     },
     changeRate(heard, filter, next, out) {
       const { up, down, taps } = filter

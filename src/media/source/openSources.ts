@@ -37,9 +37,9 @@ export class OpenSources {
   }
 
   private keptFor({ id, file, originMicros }: SourceFile): Kept {
-    const known = this.kept.get(id)
+    const cached = this.kept.get(id)
     // Another file has been chosen in its place: whoever still uses the old one closes it.
-    if (known?.size === file.size) return known
+    if (cached?.size === file.size) return cached
     const kept: Kept = { size: file.size, source: openSource(file, originMicros), users: 0, closing: undefined }
     kept.source.catch(() => this.close(id, kept))
     this.kept.set(id, kept)

@@ -1,6 +1,6 @@
 import type { Size } from '@/core/geometry/rect'
 import type { Finding } from '@/core/findings/finding'
-import type { KnownBesideFonts } from '@/core/findings/findings'
+import type { MeasurementsBesideFonts } from '@/core/findings/findings'
 import type { Edit } from '@/core/model/edit'
 import type { Coding } from '@/core/model/outputChoice'
 import type { Shape } from '@/core/model/shape'
@@ -53,7 +53,7 @@ export interface FaultInspector {
    * What is wrong with an edit, worst first; see core/findings. `files`: the bytes of fonts that came along. Null when a
    * later call has stopped it.
    */
-  findings(edit: Edit, known: KnownBesideFonts, files: ReadonlyMap<string, Blob>): Promise<Finding[] | null>
+  findings(edit: Edit, known: MeasurementsBesideFonts, files: ReadonlyMap<string, Blob>): Promise<Finding[] | null>
 }
 
 /** The worker that looks into files: four inspectors that share what is open and take turns. */

@@ -57,10 +57,12 @@ export class PickUpServer {
 
   /** Where it can be reached: this machine's addresses on its networks, else itself alone. */
   addresses(): string[] {
-    const found = Object.values(networkInterfaces())
+    const interfaces = Object.values(networkInterfaces())
       .flatMap((all) => all ?? [])
       .filter((a) => a.family === 'IPv4' && !a.internal)
-    return (found.length > 0 ? found.map((a) => a.address) : ['127.0.0.1']).map((host) => `http://${host}:${this.port}`)
+    return (interfaces.length > 0 ? interfaces.map((a) => a.address) : ['127.0.0.1']).map(
+      (host) => `http://${host}:${this.port}`,
+    )
   }
 
   close(): void {

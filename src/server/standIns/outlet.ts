@@ -66,8 +66,8 @@ export async function takePost(
   sent: Sent,
   wait: (ms: number) => Promise<void> = (ms) => new Promise((r) => setTimeout(r, ms)),
 ): Promise<Answer> {
-  const known = state().byKey.get(sent.key)
-  if (known) return { status: 200, body: { id: known.id } }
+  const earlier = state().byKey.get(sent.key)
+  if (earlier) return { status: 200, body: { id: earlier.id } }
   await wait(ANSWERS_AFTER_MS)
   const { fault } = state()
   if (fault === 'offline') throw new Error('offline')

@@ -1,6 +1,6 @@
 import { toEvenPixels, toFractions } from '@/core/geometry/evenGrid'
 import type { Rect } from '@/core/geometry/rect'
-import type { Known } from '@/core/findings/findings'
+import type { Measurements } from '@/core/findings/findings'
 import { recordingOf, setupOf, type Edit } from '@/core/model/edit'
 import type { Recording } from '@/core/model/recording'
 import type { Region } from '@/core/model/region'
@@ -40,7 +40,7 @@ export async function tightBounds({ recording, region }: SeenRegion): Promise<Re
  * Bounds of all regions without border and black; recordings that nobody has looked at are looked at first. Those
  * that cannot be are left out.
  */
-export async function edgesOf(edit: Edit, files: ReadonlyMap<string, Blob>): Promise<Known['edges']> {
+export async function edgesOf(edit: Edit, files: ReadonlyMap<string, Blob>): Promise<Measurements['edges']> {
   const edges = new Map<string, Rect>()
   for (const seen of regionsIn(edit)) {
     const { recording } = seen

@@ -31,14 +31,14 @@ export interface LaidOut {
 export async function layOutClip(recording: Recording, file: Blob): Promise<LaidOut | null> {
   if (recording.durationMicros > LONGEST_CLIP_MICROS) return null
   if (!(await keptRecipes()).some((r) => r.recipe.byItself && r.setup?.fingerprint)) return null
-  const known = (await keptSetups()).filter((s) => s.fingerprint)
+  const setups = (await keptSetups()).filter((s) => s.fingerprint)
   const look = await lookAt(recording, file, wholeRecording(recording), false)
-  const found = look && recognise<Setup>(look.fingerprint, known)
-  if (found?.kind !== 'sure') return null
-  const recipe = await recipeByItself(found.match.id)
+  const match = look && recognise<Setup>(look.fingerprint, setups)
+  if (match?.kind !== 'sure') return null
+  const recipe = await recipeByItself(match.match.id)
   if (!recipe) return null
   const highlight = await createHighlight(recording, { name: recording.name, outMicros: recording.durationMicros })
-  await applyToHighlight(highlight, recipe, found.match)
+  await applyToHighlight(highlight, recipe, match.match)
   return { highlight, recipeName: recipe.recipe.name }
 }
 

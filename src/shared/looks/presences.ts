@@ -1,4 +1,4 @@
-import type { Known } from '@/core/findings/findings'
+import type { Measurements } from '@/core/findings/findings'
 import { recordingOf, setupOf, type Edit } from '@/core/model/edit'
 import type { Passage } from '@/core/model/passage'
 import type { Setup } from '@/core/model/setup'
@@ -9,7 +9,7 @@ import { boundsByPassage, boundsToHold, isAboutSomebody, planAlong, presenceIn, 
  * When somebody is not inside the regions of a setup, as it was seen along the passages that use it; nothing is known
  * before the end of a look.
  */
-export function presencesIn(seen: Along | null, setup: Setup, passages: readonly Passage[]): Known['presence'] {
+export function presencesIn(seen: Along | null, setup: Setup, passages: readonly Passage[]): Measurements['presence'] {
   const known = new Map<
     string,
     { outside: { fromMicros: number; toMicros: number }[]; holding: ReturnType<typeof boundsToHold> }
@@ -25,10 +25,10 @@ export function presencesIn(seen: Along | null, setup: Setup, passages: readonly
 }
 
 /** The same for a whole edit, looked along now, one recording and setup after the other. */
-export async function presencesOf(edit: Edit, files: ReadonlyMap<string, Blob>): Promise<Known['presence']> {
+export async function presencesOf(edit: Edit, files: ReadonlyMap<string, Blob>): Promise<Measurements['presence']> {
   const map = timeMapOf(edit.highlight)
   const { passages } = edit.highlight
-  const known = new Map<string, NonNullable<ReturnType<Known['presence']['get']>>>()
+  const known = new Map<string, NonNullable<ReturnType<Measurements['presence']['get']>>>()
   for (const passage of new Map(passages.map((p) => [`${p.recordingId} ${p.setupId}`, p])).values()) {
     const setup = setupOf(edit, passage.setupId)
     const recording = recordingOf(edit, passage.recordingId)

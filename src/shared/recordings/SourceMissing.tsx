@@ -31,11 +31,11 @@ export function SourceMissing({
 }) {
   const [problem, setProblem] = useState<string | null>(null)
   const allow = async () => {
-    const found = await askForFile(recording.id)
-    if (found.ok) onFound()
+    const answer = await askForFile(recording.id)
+    if (answer.ok) onFound()
     else
       setProblem(
-        found.reason === 'gone'
+        answer.reason === 'gone'
           ? `“${recording.fileName}” is not where it was. Choose it again.`
           : 'The browser was not allowed to read the file.',
       )

@@ -35,8 +35,8 @@ async function makePoster(highlight: Highlight): Promise<void> {
   if (!loaded.ok || !shape) return
   const files = new Map<string, Blob>()
   for (const { id } of [...usedRecordings(loaded.edit), ...usedFiles(loaded.edit)]) {
-    const found = await storedFile(id)
-    if (found.ok) files.set(id, found.file)
+    const stored = await storedFile(id)
+    if (stored.ok) files.set(id, stored.file)
   }
   const picture = await inspector()
     .still(loaded.edit, shape, files, Math.floor(outputLength(highlight) / 2), POSTER_HEIGHT)

@@ -39,7 +39,7 @@ export function displaysIn(
   level: StillLines,
 ): Display[] {
   const moving = RANGES.map((range) => new SummedArea(stillness, (i) => (stillness.range[i] as number) > range))
-  const found: Display[] = []
+  const displays: Display[] = []
   const candidates = insetsIn(within, upright, level, SIZES, 400)
     .filter(({ cover }) => cover >= MIN_COVER)
     .map(({ rect, cover }) => ({ rect, score: cover * Math.max(...moving.map((m) => apart(m, rect, within))) }))
@@ -47,11 +47,12 @@ export function displaysIn(
     // Of a display and a part of it, the whole: a little less sure is still surer than a fragment.
     .sort((a, b) => b.score * Math.sqrt(areaOf(b.rect)) - a.score * Math.sqrt(areaOf(a.rect)))
   for (const { rect, score } of candidates) {
-    if (found.length >= MOST) break
-    if ([...found.map((d) => d.rect), ...(camera ? [camera] : [])].some((other) => intersection(other, rect))) continue
-    found.push({ rect, confidence: Math.min(MAX_CONFIDENCE, score) })
+    if (displays.length >= MOST) break
+    if ([...displays.map((d) => d.rect), ...(camera ? [camera] : [])].some((other) => intersection(other, rect)))
+      continue
+    displays.push({ rect, confidence: Math.min(MAX_CONFIDENCE, score) })
   }
-  return found.sort((a, b) => b.confidence - a.confidence)
+  return displays.sort((a, b) => b.confidence - a.confidence)
 }
 
 /** How much less moves in a rectangle than around it, 0..1; 0 where that is too little to tell. */

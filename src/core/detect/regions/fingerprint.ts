@@ -31,13 +31,13 @@ const STILL = 16
 
 export function fingerprintOf(stillness: Stillness, upright: StillLines, level: StillLines): Fingerprint {
   const { width, height, range, mean } = stillness
-  const found: Fingerprint = { upright: [], level: [], still: [], luma: [] }
+  const fingerprint: Fingerprint = { upright: [], level: [], still: [], luma: [] }
   for (let row = 0; row < ROWS; row++)
     for (let column = 0; column < COLUMNS; column++) {
       const [x0, x1] = [Math.floor((column * width) / COLUMNS), Math.floor(((column + 1) * width) / COLUMNS)]
       const [y0, y1] = [Math.floor((row * height) / ROWS), Math.floor(((row + 1) * height) / ROWS)]
-      found.upright.push(Math.round(255 * longest(upright, x0, x1, y0, y1)))
-      found.level.push(Math.round(255 * longest(level, y0, y1, x0, x1)))
+      fingerprint.upright.push(Math.round(255 * longest(upright, x0, x1, y0, y1)))
+      fingerprint.level.push(Math.round(255 * longest(level, y0, y1, x0, x1)))
       let count = 0
       let sum = 0
       for (let y = y0; y < y1; y++)
@@ -46,10 +46,10 @@ export function fingerprintOf(stillness: Stillness, upright: StillLines, level: 
           count++
           sum += mean[y * width + x] as number
         }
-      found.still.push(Math.round((255 * count) / ((x1 - x0) * (y1 - y0))))
-      found.luma.push(count > 0 ? Math.round(sum / count) : 0)
+      fingerprint.still.push(Math.round((255 * count) / ((x1 - x0) * (y1 - y0))))
+      fingerprint.luma.push(count > 0 ? Math.round(sum / count) : 0)
     }
-  return found
+  return fingerprint
 }
 
 function longest(lines: StillLines, from: number, to: number, alongFrom: number, alongTo: number): number {

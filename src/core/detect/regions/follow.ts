@@ -51,8 +51,8 @@ export function followPath(
 
 /** Samples with those between made up from their neighbours; null when there is no neighbour at all. */
 function filled(samples: readonly FollowSample[]): { micros: Micros; at: Point }[] | null {
-  const known = samples.flatMap(({ micros, at }) => (at ? [{ micros, at }] : []))
-  const [first] = known
+  const seen = samples.flatMap(({ micros, at }) => (at ? [{ micros, at }] : []))
+  const [first] = seen
   if (!first) return null
   let last = first
   return samples.map(({ micros, at }) => (last = { micros, at: at ?? last.at }))

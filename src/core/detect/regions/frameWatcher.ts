@@ -1,6 +1,6 @@
 import type { Rect, Size } from '../../geometry/rect'
 import { CELLS } from './motion'
-import type { Seen } from './propose'
+import type { RegionEvidence } from './propose'
 import { StillnessMeter } from './stillness'
 
 /** Gathers from frames, in the order of time, all that regions are recognised by. */
@@ -20,7 +20,7 @@ export class FrameWatcher {
     this.faces.push(...faces)
   }
 
-  seen(): Seen {
+  seen(): RegionEvidence {
     return { stillness: this.meter.result(), cells: this.cells, faces: this.faces }
   }
 }

@@ -46,7 +46,7 @@ export function insetsIn(
   const columns = strongLines(upright, frame.x, frame.width, frame.y, frame.height)
   const rows = strongLines(level, frame.y, frame.height, frame.x, frame.width)
   const [edgeLeft, edgeRight, edgeTop, edgeBottom] = [frame.x, frame.x + frame.width, frame.y, frame.y + frame.height]
-  const found: Inset[] = []
+  const insets: Inset[] = []
   for (const x0 of [edgeLeft, ...columns])
     for (const x1 of [...columns, edgeRight]) {
       const width = x1 - x0
@@ -67,10 +67,13 @@ export function insetsIn(
           ]
           const real = sides.filter((s) => s >= 0)
           if (real.length < 2 || Math.min(...real) < MIN_COVER) continue
-          found.push({ rect: { x: x0, y: top.y, width, height }, cover: real.reduce((a, b) => a + b, 0) / real.length })
+          insets.push({
+            rect: { x: x0, y: top.y, width, height },
+            cover: real.reduce((a, b) => a + b, 0) / real.length,
+          })
         }
     }
-  return found.sort((a, b) => b.cover - a.cover).slice(0, most)
+  return insets.sort((a, b) => b.cover - a.cover).slice(0, most)
 }
 
 /** Lines that are one over some stretch, strongest first of those within two pixels of one another, in rising order. */

@@ -43,11 +43,11 @@ export function presenceOf(samples: readonly SubjectSample[], everyMicros: Micro
     if (last && inside[i - 1] === false) last.toMicros = sample.micros + everyMicros
     else outside.push({ fromMicros: sample.micros, toMicros: sample.micros + everyMicros })
   })
-  const found = samples.flatMap(({ subject }) => subject ?? [])
+  const subjects = samples.flatMap(({ subject }) => subject ?? [])
   return {
     share: samples.length === 0 ? 1 : inside.filter(Boolean).length / samples.length,
     outside,
-    smallest: found.length === 0 ? null : found.reduce(unionOf),
+    smallest: subjects.length === 0 ? null : subjects.reduce(unionOf),
   }
 }
 

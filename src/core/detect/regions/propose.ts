@@ -15,11 +15,11 @@ import { Edges, tilesOf, trim, type TileLines } from './tiles'
  * What was recognised: a picture laid over another, one of several pictures side by side, slides, what is left inside
  * black bars, a display laid over a game, or the one part that moves.
  */
-export type Found = 'inset' | 'tile' | 'slides' | 'content' | 'display' | 'moving-part'
+export type RegionKind = 'inset' | 'tile' | 'slides' | 'content' | 'display' | 'moving-part'
 
 /** A place in the frame that probably is a region: whole pixels of the frame that was looked at. */
 export interface RegionProposal {
-  found: Found
+  found: RegionKind
   role: Role
   rect: Rect
   /** 0..1 */
@@ -30,7 +30,7 @@ export interface RegionProposal {
  * What was seen of a recording: how its pixels behave, small pictures over time, and where faces were, if anybody
  * looked for them.
  */
-export interface Seen {
+export interface RegionEvidence {
   stillness: Stillness
   cells: readonly Uint8Array[]
   faces: readonly Rect[]
@@ -53,7 +53,7 @@ const RESTFUL = 0.45
  * four frames.
  */
 export function proposeRegions(
-  seen: Seen,
+  seen: RegionEvidence,
   upright = new StillLines(seen.stillness, 'x'),
   level = new StillLines(seen.stillness, 'y'),
 ): RegionProposal[] {

@@ -4,7 +4,7 @@ import type { Rect, Size } from '../../geometry/rect'
 import { fingerprint, fingerprintOf, likeness, recognise } from './fingerprint'
 import { FrameWatcher } from './frameWatcher'
 import { StillLines } from './lines'
-import { proposeRegions, type Seen } from './propose'
+import { proposeRegions, type RegionEvidence } from './propose'
 import { snapEdges } from './snap'
 import { SummedArea } from './summedArea'
 import { tighten } from './tighten'
@@ -15,7 +15,7 @@ const FRAMES = 12
 type Painter = (frame: number, random: ReturnType<typeof seeded>) => (x: number, y: number) => number
 
 /** Frames of a picture given by a function of place and time. */
-function watch(size: Size, paint: Painter): Seen {
+function watch(size: Size, paint: Painter): RegionEvidence {
   const random = seeded(SEED)
   const watcher = new FrameWatcher(size)
   for (let n = 0; n < FRAMES; n++) {
@@ -61,7 +61,8 @@ const withCamera =
     }
   }
 
-const linesOf = ({ stillness }: Seen) => [new StillLines(stillness, 'x'), new StillLines(stillness, 'y')] as const
+const linesOf = ({ stillness }: RegionEvidence) =>
+  [new StillLines(stillness, 'x'), new StillLines(stillness, 'y')] as const
 
 describe('summed areas', () => {
   it(`count what a plain loop counts (seed ${SEED})`, () => {
@@ -208,7 +209,7 @@ describe('proposals', () => {
 })
 
 describe('fingerprints', () => {
-  const print = (seen: Seen) => fingerprintOf(seen.stillness, ...linesOf(seen))
+  const print = (seen: RegionEvidence) => fingerprintOf(seen.stillness, ...linesOf(seen))
 
   it('know a setup again in another size with other content, and tell another one apart', () => {
     const known = print(watch(SIZE, withCamera(3)))

@@ -31,24 +31,24 @@ export function useRecognition(): void {
     if (asked.current || !untouched || !file) return
     asked.current = true
     const compare = async () => {
-      const known = (await keptSetups()).filter((s) => s.fingerprint)
-      if (known.length === 0) return
+      const setups = (await keptSetups()).filter((s) => s.fingerprint)
+      if (setups.length === 0) return
       const look = await lookAt(recording, file, session.value)
       const stillUntouched = session.value.setups.find((s) => s.id === setup.id)?.isGuess
       if (!look || !stillUntouched) return
-      const found = recognise<Setup>(look.fingerprint, known)
-      if (found.kind === 'none') return
-      const words = `Looks like “${found.match.name}”, ${found.likeness.toFixed(2)}`
+      const match = recognise<Setup>(look.fingerprint, setups)
+      if (match.kind === 'none') return
+      const words = `Looks like “${match.match.name}”, ${match.likeness.toFixed(2)}`
       const gesture = crypto.randomUUID()
-      const whole = await recipeByItself(found.match.id)
+      const whole = await recipeByItself(match.match.id)
       /** Regions, and what the setup's recipe lays out by itself: the same whoever says that it is this setup. */
       const apply = async () => {
-        applySetup(session, { setupId: setup.id, kept: found.match }, gesture)
+        applySetup(session, { setupId: setup.id, kept: match.match }, gesture)
         if (!whole) return
         await bringImages(bench, picturesOfRecipe(whole))
         applyRecipe(session, { passageId: passage.id, whole }, gesture)
       }
-      if (found.kind === 'unsure')
+      if (match.kind === 'unsure')
         return offer({
           words: `${words}. Not sure.`,
           button: whole ? `Use it, with “${whole.recipe.name}”` : 'Use its regions',

@@ -68,15 +68,15 @@ export function ShapeMarks({ shape }: { shape: Shape }) {
   )
   const places = new Map(bad.map((f) => [Object.values(f.rect ?? {}).join(), f.rect]))
   return [...places].flatMap(([key, rect]) => {
-    const found = bad.filter((f) => Object.values(f.rect ?? {}).join() === key)
-    const [first] = found
+    const alike = bad.filter((f) => Object.values(f.rect ?? {}).join() === key)
+    const [first] = alike
     if (!first || !rect) return []
     const { x, y, width } = rect
     return [
       <Box
         key={key}
         data-testid="found-in-shape"
-        title={found.map((f) => faultWords(f.fault)).join('\n')}
+        title={alike.map((f) => faultWords(f.fault)).join('\n')}
         sx={{
           position: 'absolute',
           zIndex: 3,

@@ -3,7 +3,7 @@ import type { EditSession } from '@/store/highlights'
 import { tryRemedy } from '@/edit/remedies'
 import { acceptFinding } from '@/edit/highlight'
 import { sampleEdit } from '../../../../tests/support/edits'
-import { findingsOf, NOTHING_KNOWN } from '@/core/findings/findings'
+import { findingsOf, NOTHING_MEASURED } from '@/core/findings/findings'
 import { causeOf, type Finding } from '@/core/findings/finding'
 import { highlight } from '@/core/model/highlight'
 import { Session } from '@/store/session'
@@ -11,7 +11,7 @@ import { putAllRight } from './remedies'
 
 const open = (): EditSession => new Session(sampleEdit(), [], 0, () => Promise.resolve('written'))
 const found = (session: EditSession, lufs: number, peakDb: number) =>
-  findingsOf(session.value, { ...NOTHING_KNOWN, loudness: { lufs, peakDb, momentary: [] } }, tryRemedy)
+  findingsOf(session.value, { ...NOTHING_MEASURED, loudness: { lufs, peakDb, momentary: [] } }, tryRemedy)
 
 it('what is too loud and clips is turned down once, in one step of undo, and a muted passage is left alone', () => {
   const session = open()

@@ -53,9 +53,9 @@ export function putAllRight(session: EditSession, findings: readonly Finding[]):
   const remedies = new Map<string, Remedy>()
   const done = findings.filter(({ remedy }) => {
     if (!remedy || !isSafe(remedy)) return false
-    const known = remedies.get(targetOf(remedy))
-    if (!known) remedies.set(targetOf(remedy), remedy)
-    return !known || JSON.stringify(known) === JSON.stringify(remedy)
+    const best = remedies.get(targetOf(remedy))
+    if (!best) remedies.set(targetOf(remedy), remedy)
+    return !best || JSON.stringify(best) === JSON.stringify(remedy)
   })
   if (remedies.size > 0) take(session, 'Put right what can be put right', [...remedies.values()])
   return done

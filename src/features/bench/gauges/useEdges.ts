@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react'
 import { toEvenPixels } from '@/core/geometry/evenGrid'
 import type { Rect } from '@/core/geometry/rect'
-import type { Known } from '@/core/findings/findings'
+import type { Measurements } from '@/core/findings/findings'
 import { useBenchContext, useEdit } from '../benchContext'
 import { lookAt, looks, tightened } from '@/shared/looks/looks'
 import { regionsIn, tightBounds, type SeenRegion } from '@/shared/looks/edges'
@@ -17,7 +17,7 @@ const REST_MS = 600
  * Bounds of regions without border and black, as far as recordings have been looked at; kept up to date as regions
  * move.
  */
-export function useEdges(): Known['edges'] {
+export function useEdges(): Measurements['edges'] {
   const { files, player } = useBenchContext()
   const edit = useEdit()
   const regions = useMemo(() => regionsIn(edit), [edit])

@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { causeOf, type Finding } from '@/core/findings/finding'
-import { withHeard, type KnownBesideFonts } from '@/core/findings/findings'
+import { withHeard, type MeasurementsBesideFonts } from '@/core/findings/findings'
 import type { Edit } from '@/core/model/edit'
 import type { Loudness } from '@/core/sound/loudness'
 import { inspector } from '@/media/inspect/inspector'
@@ -41,7 +41,7 @@ export function useFindings(): Looked | null {
   const speech = useHeard(edit, files)
   const edges = useEdges()
   const presence = usePresence()
-  const known = useMemo<KnownBesideFonts>(
+  const known = useMemo<MeasurementsBesideFonts>(
     () => ({ outlet, loudness: null, speech, edges, presence, missing: unreadable ?? NOTHING_MISSING }),
     [outlet, speech, edges, presence, unreadable],
   )

@@ -1,11 +1,11 @@
 import { useMemo } from 'react'
-import type { Known } from '@/core/findings/findings'
+import type { Measurements } from '@/core/findings/findings'
 import { useHighlight, useParts } from '../benchContext'
 import { useSeenAlong } from '../frame/useAlong'
 import { presencesIn } from '@/shared/looks/presences'
 
 /** When somebody is not inside the regions of the setup that is worked on, as far as it has been looked along. */
-export function usePresence(): Known['presence'] {
+export function usePresence(): Measurements['presence'] {
   const seen = useSeenAlong()
   // While it is being looked along, each moment makes it another; nothing is known before the end.
   const along = seen?.state === 'done' ? seen : null

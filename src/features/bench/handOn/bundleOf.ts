@@ -18,8 +18,8 @@ export async function bundleOf(
   const rack = brands.length > 0 ? writeRackFile(await toFile({ brand: brands })) : null
   const all = new Map(files)
   for (const { id } of [...usedRecordings(edit), ...usedFiles(edit)]) {
-    const found = all.has(id) ? null : await storedFile(id)
-    if (found?.ok) all.set(id, found.file)
+    const stored = all.has(id) ? null : await storedFile(id)
+    if (stored?.ok) all.set(id, stored.file)
   }
   return makeBundle(
     { edits: [edit], speechOf: await speechOf(usedRecordings(edit)), rack, media, files: all },

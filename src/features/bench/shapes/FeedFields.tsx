@@ -35,14 +35,14 @@ export function FeedFields({ panelId }: { panelId: PanelId }) {
     setFeed(session, { passageId: passage.id, panelId, plays: feed, label }, gesture)
   const lineUp = async (feed: RecordingFeed) => {
     setWords('Listening…')
-    const found = await offsetBySound(edit, files, passage, feed.recordingId)
-    if (!found) return setWords('There is no sound to line them up by.')
-    if (found.likeness >= SURE)
-      set({ ...feed, clock: { kind: 'together', offsetMicros: found.offsetMicros } }, 'Line up by sound')
+    const alignment = await offsetBySound(edit, files, passage, feed.recordingId)
+    if (!alignment) return setWords('There is no sound to line them up by.')
+    if (alignment.likeness >= SURE)
+      set({ ...feed, clock: { kind: 'together', offsetMicros: alignment.offsetMicros } }, 'Line up by sound')
     setWords(
-      found.likeness >= SURE
-        ? `Lined up; likeness ${found.likeness.toFixed(2)}.`
-        : `Nothing alike was found (best ${found.likeness.toFixed(2)}); left as it is.`,
+      alignment.likeness >= SURE
+        ? `Lined up; likeness ${alignment.likeness.toFixed(2)}.`
+        : `Nothing alike was found (best ${alignment.likeness.toFixed(2)}); left as it is.`,
     )
   }
   return (

@@ -28,11 +28,11 @@ export async function offsetBySound(
     file,
   })
   const count = Math.ceil(Math.min(MAX_MICROS, outMicros - inMicros) / STEP_MICROS)
-  const found = await inspector().lineUp(
+  const alignment = await inspector().lineUp(
     source({ ...own, file: own.file }),
     { fromMicros: inMicros, stepMicros: STEP_MICROS, count },
     source({ ...other, file: other.file }),
     { fromMicros: 0, stepMicros: STEP_MICROS, count: Math.ceil(other.durationMicros / STEP_MICROS) },
   )
-  return found && { offsetMicros: found.at * STEP_MICROS - inMicros, likeness: found.likeness }
+  return alignment && { offsetMicros: alignment.at * STEP_MICROS - inMicros, likeness: alignment.likeness }
 }

@@ -59,15 +59,15 @@ export function CaptionsMenu() {
     const read = await readForeign(file, (reader) => reader.captions(file))
     if (!read.ok)
       return enqueueSnackbar(unreadMessage(file.name, read.reason), { variant: 'error', autoHideDuration: 12_000 })
-    const found = read.value
-    if (!found.ok)
-      return enqueueSnackbar(unreadableMessage(file.name, found.reason), { variant: 'error', autoHideDuration: 12_000 })
-    setCues(session, { recordingId: recording.id, loose: found.cues, label: 'Read captions' })
-    if (found.problems.length > 0)
-      setReport({ fileName: file.name, taken: found.cues.length, problems: found.problems })
+    const loose = read.value
+    if (!loose.ok)
+      return enqueueSnackbar(unreadableMessage(file.name, loose.reason), { variant: 'error', autoHideDuration: 12_000 })
+    setCues(session, { recordingId: recording.id, loose: loose.cues, label: 'Read captions' })
+    if (loose.problems.length > 0)
+      setReport({ fileName: file.name, taken: loose.cues.length, problems: loose.problems })
     else
       enqueueSnackbar(
-        `${found.cues.length} ${found.cues.length === 1 ? 'caption' : 'captions'} read from “${file.name}”.`,
+        `${loose.cues.length} ${loose.cues.length === 1 ? 'caption' : 'captions'} read from “${file.name}”.`,
       )
   }
   const recognise = async (recogniser: Recogniser) => {
@@ -76,9 +76,9 @@ export function CaptionsMenu() {
     const speech = file ? await listen() : []
     if (!file || speech.length === 0) return enqueueSnackbar(`Nobody is heard speaking in “${recording.name}” here.`)
     try {
-      const found = await recogniser.recognise(recording, file, speech)
-      setCues(session, { recordingId: recording.id, loose: found, label: recogniserLabel(recogniser) })
-      enqueueSnackbar(recognisedMessage(recogniser, found.length))
+      const recognised = await recogniser.recognise(recording, file, speech)
+      setCues(session, { recordingId: recording.id, loose: recognised, label: recogniserLabel(recogniser) })
+      enqueueSnackbar(recognisedMessage(recogniser, recognised.length))
     } catch (error) {
       enqueueSnackbar(`${explain('speech recognition', error)}.`, { variant: 'error' })
     }

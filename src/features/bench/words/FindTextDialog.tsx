@@ -25,7 +25,7 @@ export function FindTextDialog({ onClose }: { onClose: () => void }) {
   const [wanted, setWanted] = useState('')
   const [replacement, setReplacement] = useState('')
   const [wholeWords, setWholeWords] = useState(true)
-  const found = useMemo(() => findText(words.cues, wanted.trim(), wholeWords), [words.cues, wanted, wholeWords])
+  const matches = useMemo(() => findText(words.cues, wanted.trim(), wholeWords), [words.cues, wanted, wholeWords])
   const textOf = (id: string) => words.cues.find((c) => c.id === id)?.text ?? ''
   return (
     <Dialog open onClose={onClose} maxWidth="sm" fullWidth>
@@ -51,14 +51,14 @@ export function FindTextDialog({ onClose }: { onClose: () => void }) {
           label="Whole words"
         />
         <Box role="status" sx={{ fontSize: 12.5, color: palette.inkSoft }}>
-          {placesWords(wanted, found.length)}
+          {placesWords(wanted, matches.length)}
         </Box>
         <Box
           component="ul"
           aria-label="Where it stands"
           sx={{ m: 0, pl: 4, maxHeight: 220, overflowY: 'auto', fontSize: 13 }}
         >
-          {found.slice(0, MAX_SHOWN).map(({ cueId, from, to }) => (
+          {matches.slice(0, MAX_SHOWN).map(({ cueId, from, to }) => (
             <li key={`${cueId} ${from}`}>
               {textOf(cueId).slice(0, from)}
               <mark>{textOf(cueId).slice(from, to)}</mark>
@@ -72,10 +72,10 @@ export function FindTextDialog({ onClose }: { onClose: () => void }) {
         <Button
           variant="contained"
           color="primary"
-          disabled={found.length === 0}
-          onClick={() => replaceAll(session, { found, replacement })}
+          disabled={matches.length === 0}
+          onClick={() => replaceAll(session, { found: matches, replacement })}
         >
-          Replace {found.length > 0 ? found.length : ''}
+          Replace {matches.length > 0 ? matches.length : ''}
         </Button>
       </DialogActions>
     </Dialog>

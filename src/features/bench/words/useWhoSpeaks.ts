@@ -25,15 +25,15 @@ export function useWhoSpeaks(): () => Promise<number | null> {
       regions.map((r) => toEvenPixels(r.bounds, recording.video)),
       cues.map(({ fromMicros, toMicros }) => ({ fromMicros, toMicros })),
     )
-    const found = whoSpeaks(stir)
+    const turns = whoSpeaks(stir)
     setSpeakersByName(session, {
       names: new Map(
         cues.flatMap((cue, i) => {
-          const region = regions[found[i] ?? -1]
+          const region = regions[turns[i] ?? -1]
           return region ? [[cue.id, region.name] as const] : []
         }),
       ),
     })
-    return found.filter((f) => f !== null).length
+    return turns.filter((f) => f !== null).length
   }
 }

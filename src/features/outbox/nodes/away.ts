@@ -59,9 +59,9 @@ async function sourceOf({ edit }: Render): Promise<JobSource> {
   if (used.length === 0) return { text: writeBundle([edit], speech) }
   const files = new Map<string, Blob>()
   for (const { id, fileName } of used) {
-    const found = await storedFile(id)
-    if (!found.ok) throw new Error(`“${fileName}” was not found`)
-    files.set(id, found.file)
+    const stored = await storedFile(id)
+    if (!stored.ok) throw new Error(`“${fileName}” was not found`)
+    files.set(id, stored.file)
   }
   const bundle = await putBundle(
     await makeBundle({ edits: [edit], speechOf: speech, rack: null, media: 'none', files }, () => {}),

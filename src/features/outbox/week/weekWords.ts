@@ -37,11 +37,11 @@ export function noteWords(notes: readonly WeekNote[], posts: readonly Post[], ou
   return notes.map((note) => {
     if (note.kind === 'gap')
       return `${outletOf(note.outletId)}: nothing for ${note.days} days after ${dayOf(note.from)}.`
-    const found = note.postIds.map(postOf).filter((p) => p !== undefined)
-    const titles = [...new Set(found.map((p) => `“${p.title}”`))].join(' and ')
-    const where = outletOf(found[0]?.outletId ?? '')
+    const posts = note.postIds.map(postOf).filter((p) => p !== undefined)
+    const titles = [...new Set(posts.map((p) => `“${p.title}”`))].join(' and ')
+    const where = outletOf(posts[0]?.outletId ?? '')
     return note.kind === 'twice'
-      ? `${where}: ${titles} goes there ${note.postIds.length} times, on ${found.map((p) => dayOf(p.dueAt)).join(' and ')}.`
+      ? `${where}: ${titles} goes there ${note.postIds.length} times, on ${posts.map((p) => dayOf(p.dueAt)).join(' and ')}.`
       : `${where}: ${titles} are ${note.minutes} minutes apart.`
   })
 }

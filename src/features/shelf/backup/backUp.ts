@@ -44,8 +44,8 @@ export async function backUpShelf(
     ...records.fontFile,
   ]
   for (const { id, fileName } of owners) {
-    const found = await storedFile(id)
-    if (found.ok) files.push({ kind: 'file', id, fileName, type: found.file.type, blob: found.file })
+    const stored = await storedFile(id)
+    if (stored.ok) files.push({ kind: 'file', id, fileName, type: stored.file.type, blob: stored.file })
     else missing.push(fileName)
   }
   for (const { id } of records.recording) {

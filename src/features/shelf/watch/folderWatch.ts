@@ -17,7 +17,7 @@ import { tell } from '@/shared/rendering/notify'
 import type { ChosenFile } from '@/shared/recordings/chosenFiles'
 import { takeIn } from '../takeIn'
 import { withTextsBeside } from '../textsBeside'
-import { settle, type Seen } from './settling'
+import { settle, type SettlingFile } from './settling'
 
 /** One tab watches at a time: whoever holds this lock. */
 const LOCK = 'brimble-watch'
@@ -38,7 +38,7 @@ export type WatchState =
 
 export const watchState = createStore<WatchState>(() => ({ kind: 'elsewhere' }))
 
-let seen = new Map<string, Seen>()
+let seen = new Map<string, SettlingFile>()
 
 /** Watches the recorder's folder while the application is open in some tab. Does nothing when it is already started. */
 export function startWatching(): void {
@@ -81,14 +81,14 @@ function asNoted(
 }
 
 async function recordingsIn(folder: FileSystemDirectoryHandle): Promise<Map<string, ChosenFile>> {
-  const found = new Map<string, ChosenFile>()
+  const files = new Map<string, ChosenFile>()
   for await (const entry of folder.values()) {
     if (entry.kind !== 'file' || !(RECORDINGS.test(entry.name) || CAPTIONS.test(entry.name))) continue
     // A file can go between being listed and being opened.
     const file = await entry.getFile().catch(nullOnError('the watched folder'))
-    if (file) found.set(entry.name, { file, handle: entry })
+    if (file) files.set(entry.name, { file, handle: entry })
   }
-  return found
+  return files
 }
 
 async function look(): Promise<void> {
@@ -98,8 +98,8 @@ async function look(): Promise<void> {
     return watchState.setState({ kind: 'needs-leave', folder }, true)
   const files = await recordingsIn(folder).catch(nullOnError('the watched folder'))
   if (!files) return watchState.setState({ kind: 'gone', folder }, true)
-  const known = new Map((await watchedFiles()).map((f) => [f.name, f]))
-  const wanted = [...files].filter(([name, { file }]) => RECORDINGS.test(name) && isNews(file, known.get(name)))
+  const noted = new Map((await watchedFiles()).map((f) => [f.name, f]))
+  const wanted = [...files].filter(([name, { file }]) => RECORDINGS.test(name) && isNews(file, noted.get(name)))
   const now = settle(
     seen,
     wanted.map(([name, { file }]) => ({ name, sizeBytes: file.size, modified: file.lastModified })),
@@ -112,7 +112,7 @@ async function look(): Promise<void> {
     // Each is taken in on its own: it may be the last moment that anybody still wants it.
     if (!chosen || !(await watchedFolder())) continue
     watchState.setState({ kind: 'on', growing: now.growing, taking: name }, true)
-    await take(chosen, [...files.values()], known.get(name))
+    await take(chosen, [...files.values()], noted.get(name))
   }
   if (now.settled.length > 0) watchState.setState({ kind: 'on', growing: now.growing, taking: null }, true)
 }

@@ -1,8 +1,8 @@
 import { expect, test } from 'vitest'
-import { settle, SETTLED_AFTER_MS, type Seen } from './settling'
+import { settle, SETTLED_AFTER_MS, type SettlingFile } from './settling'
 
 const at = (name: string, sizeBytes: number, modified = sizeBytes) => ({ name, sizeBytes, modified })
-const none = new Map<string, Seen>()
+const none = new Map<string, SettlingFile>()
 
 test('a file counts as whole once it has stayed as it is for long enough, and not before', () => {
   const first = settle(none, [at('a.mkv', 100)], 0)

@@ -9,13 +9,13 @@ export interface FileNow {
 }
 
 /** A file as it was first seen in its present state. `sinceMs`: when that was. */
-export interface Seen extends FileNow {
+export interface SettlingFile extends FileNow {
   sinceMs: number
 }
 
 export interface Settling {
   /** To be handed in again at the next look. */
-  seen: Map<string, Seen>
+  seen: Map<string, SettlingFile>
   /** Files that have stopped growing. */
   settled: string[]
   /** Files that are still being written, or were not watched for long enough. */
@@ -26,14 +26,14 @@ export interface Settling {
  * Which files of a folder have stopped growing, going by what was seen at earlier looks. An empty file is one that is
  * about to be written. `nowMs`: of a clock that never goes back.
  */
-export function settle(before: ReadonlyMap<string, Seen>, files: readonly FileNow[], nowMs: number): Settling {
-  const seen = new Map<string, Seen>()
+export function settle(before: ReadonlyMap<string, SettlingFile>, files: readonly FileNow[], nowMs: number): Settling {
+  const seen = new Map<string, SettlingFile>()
   const settled: string[] = []
   const growing: string[] = []
   for (const file of files) {
-    const known = before.get(file.name)
-    const same = known?.sizeBytes === file.sizeBytes && known.modified === file.modified
-    const now = { ...file, sinceMs: same ? known.sinceMs : nowMs }
+    const earlier = before.get(file.name)
+    const same = earlier?.sizeBytes === file.sizeBytes && earlier.modified === file.modified
+    const now = { ...file, sinceMs: same ? earlier.sinceMs : nowMs }
     seen.set(file.name, now)
     if (file.sizeBytes > 0 && nowMs - now.sinceMs >= SETTLED_AFTER_MS) settled.push(file.name)
     else growing.push(file.name)
