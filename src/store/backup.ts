@@ -9,60 +9,24 @@ import { nowStamp } from './clock'
 import { database, type FileOwner } from './database'
 import { loadEdit } from './highlights'
 import { holdFile, storedFile } from './recordings'
+import { tableOf } from './tableOf'
 import { newVersion } from './versions'
 
 type AnyRecord = { id: string; updatedAt: string }
 
-function tables(): Record<RecordKind, Table<AnyRecord, string>> {
-  const db = database()
-  const {
-    recordings: recording,
-    soundFiles: soundFile,
-    imageFiles: imageFile,
-    fontFiles: fontFile,
-    brands: brand,
-    outlets: outlet,
-    setups: setup,
-    layouts: layout,
-    recipes: recipe,
-    highlights: highlight,
-    versions: version,
-    spottings: spotting,
-    renderPresets: renderPreset,
-    renders: render,
-    posts: post,
-  } = db
-  return {
-    recording,
-    soundFile,
-    imageFile,
-    fontFile,
-    brand,
-    outlet,
-    setup,
-    layout,
-    recipe,
-    highlight,
-    version,
-    spotting,
-    renderPreset,
-    render,
-    post,
-  } as unknown as Record<RecordKind, Table<AnyRecord, string>>
-}
+const anyTableOf = (kind: RecordKind) => tableOf(kind) as unknown as Table<AnyRecord, string>
 
 /**
  * Every record that can be read, what lies in the bin too. Of renders those that are finished, where `withRenders`,
  * with the posts that they go out as; else neither.
  */
 export async function allRecords(withRenders: boolean): Promise<BackupRecords> {
-  const by = tables()
   const records = {} as Record<RecordKind, AnyRecord[]>
   await database().transaction(
     'r',
-    BACKUP_KINDS.map((kind) => by[kind] as Table),
+    BACKUP_KINDS.map((kind) => anyTableOf(kind)),
     async () => {
-      for (const kind of BACKUP_KINDS) records[kind] = readAll(kind, await by[kind].toArray())
+      for (const kind of BACKUP_KINDS) records[kind] = readAll(kind, await anyTableOf(kind).toArray())
     },
   )
   const all = records as unknown as BackupRecords
@@ -106,17 +70,18 @@ export async function restoreBackup(
 ): Promise<Restored> {
   const versions = mode === 'as-it-was' ? await versionsOfChanged(records.highlight, madeAt) : []
   const lost = await lostOf([...files.keys()])
-  const by = tables()
   const db = database()
   const restored: Restored = { added: 0, changed: 0, stayed: 0 }
   await db.transaction(
     'rw',
-    [...BACKUP_KINDS.map((kind) => by[kind] as Table), db.undo, db.files, db.captionTexts],
+    [...BACKUP_KINDS.map((kind) => anyTableOf(kind)), db.undo, db.files, db.captionTexts],
     async () => {
       await db.versions.bulkAdd(versions)
       for (const kind of BACKUP_KINDS) {
         const there = new Map(
-          (await by[kind].bulkGet(records[kind].map((r) => r.id))).flatMap((r) => (r ? [[r.id, r] as const] : [])),
+          (await anyTableOf(kind).bulkGet(records[kind].map((r) => r.id))).flatMap((r) =>
+            r ? [[r.id, r] as const] : [],
+          ),
         )
         for (const raw of records[kind]) {
           const record = kind === 'post' ? notSentAgain(raw as Post) : raw
@@ -127,7 +92,7 @@ export async function restoreBackup(
             restored.stayed++
             continue
           } else restored.changed++
-          await by[kind].put(record)
+          await anyTableOf(kind).put(record)
           // The steps that led to another state do not lead to this one.
           if (kind === 'highlight' || kind === 'spotting') await db.undo.delete(record.id as HighlightId | RecordingId)
         }

@@ -3,20 +3,14 @@ import { freeName } from '@/core/interchange/freeName'
 import type { RecordOf } from '@/core/model/migrate'
 import { newRecord } from '@/core/model/record'
 import { nowStamp } from './clock'
-import { database } from './database'
 import { readAll } from './readAll'
+import { tableOf } from './tableOf'
 
 /** What is kept for next time besides setups, which are in store/setups. */
 export type RackKind = 'layout' | 'brand' | 'outlet' | 'recipe'
 
 type Stamps = 'schemaVersion' | 'createdAt' | 'updatedAt' | 'deletedAt'
 export type Unstamped<K extends RackKind> = Omit<RecordOf<K>, 'id' | Stamps>
-
-function tableOf<K extends RackKind>(kind: K): Table<RecordOf<K>, string> {
-  const db = database()
-  const tables = { layout: db.layouts, brand: db.brands, outlet: db.outlets, recipe: db.recipes }
-  return tables[kind] as unknown as Table<RecordOf<K>, string>
-}
 
 /**
  * Every record of a kind that is not in the bin and belongs to no highlight, by name. What cannot be read is left

@@ -12,40 +12,29 @@ import { nowStamp } from './clock'
 import { database } from './database'
 import { keptFonts } from './fontFiles'
 import { storedFile } from './recordings'
-
-function tablesByKind(): { [K in FiledKind]: Table<RecordOf<K>, RecordOf<K>['id']> } {
-  const db = database()
-  return {
-    imageFile: db.imageFiles,
-    fontFile: db.fontFiles,
-    setup: db.setups,
-    layout: db.layouts,
-    brand: db.brands,
-    outlet: db.outlets,
-    recipe: db.recipes,
-  } as unknown as { [K in FiledKind]: Table<RecordOf<K>, RecordOf<K>['id']> }
-}
+import { tableOf } from './tableOf'
 
 /**
  * Adds what a file holds to what is there, all or nothing; nothing is written over, and what lies in the bin keeps
  * its id.
  */
 export async function addFiled(incoming: Filed): Promise<Merge> {
-  const tables = tablesByKind()
   return database().transaction(
     'rw',
-    [...RACK_KINDS.map((k) => tables[k] as unknown as Table), database().files],
+    [...RACK_KINDS.map((k) => tableOf(k) as unknown as Table), database().files],
     async () => {
       const there = { ...NOTHING_FILED.records }
       const taken = new Set<string>()
       for (const kind of RACK_KINDS) {
-        const all = await (tables[kind] as unknown as Table<Kept>).toArray()
+        const all = await (tableOf(kind) as unknown as Table<Kept>).toArray()
         all.forEach(({ id }) => taken.add(id))
         Object.assign(there, { [kind]: all.filter((r) => !r.deletedAt && !r.ownedBy) })
       }
       const made = mergeRack(there, incoming, () => newId(), taken)
       for (const kind of RACK_KINDS)
-        await (tables[kind] as Table).bulkAdd(made.add.records[kind].map((r) => ({ ...r, updatedAt: nowStamp() })))
+        await (tableOf(kind) as unknown as Table).bulkAdd(
+          made.add.records[kind].map((r) => ({ ...r, updatedAt: nowStamp() })),
+        )
       await database().files.bulkPut(
         Object.entries(made.add.bytes).map(([id, bytes]) => ({
           owner: id as ImageFileId | FontFileId,
@@ -68,12 +57,11 @@ type Kept = { id: string; deletedAt: string | null; ownedBy?: string | null }
  * ship.
  */
 export async function toFile(wanted: Partial<Filed['records']>): Promise<Filed> {
-  const tables = tablesByKind()
   const records = { ...NOTHING_FILED.records, ...wanted }
   const more = async <K extends FiledKind>(kind: K, ids: readonly (string | null)[]): Promise<RecordOf<K>[]> => {
     const known = records[kind] as unknown as readonly RecordOf<K>[]
     const missing = [...new Set(ids)].filter((id) => id !== null && known.every((r) => r.id !== id))
-    const found = await (tables[kind] as unknown as Table<RecordOf<K>, string>).bulkGet(missing as string[])
+    const found = await tableOf(kind).bulkGet(missing as string[])
     return [...known, ...found.flatMap((r) => (r ? [r] : []))]
   }
   // What a record refers to comes along.
