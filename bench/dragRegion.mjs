@@ -7,8 +7,8 @@ const SECONDS = 4
 
 /**
  * Counts, in `window.pictures`, how often the Frame and all shapes are drawn on pages opened from now on; `askedAt`
- * is when a key was pressed
- * last, `answeredAt` when a picture of another moment than before it was drawn first after it, both ms.
+ * is when a key was pressed last, `answeredAt` when a picture of another moment than before it was drawn first after
+ * it, both ms.
  */
 export async function countPictures(page) {
   // The worker that draws says so after every picture of the Frame and all shapes; those messages are counted as they

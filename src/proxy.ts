@@ -4,8 +4,7 @@ import { pagePolicy } from './server/securityPolicy'
 
 /**
  * Gives every page its Content-Security-Policy with a fresh nonce, which Next puts on its own scripts. Pages are only
- * handed out under this
- * server's own names, and only asked for: nothing can be sent to them.
+ * handed out under this server's own names, and only asked for: nothing can be sent to them.
  */
 export function proxy(request: NextRequest) {
   if (!isOwnHost(request.headers.get('host'))) return new NextResponse(null, { status: 403 })

@@ -57,10 +57,10 @@ const COLLECTABLE = '--js-flags=--expose-gc'
 
 /**
  * Starts the engine. `out`: folder of finished files, made if it is not there; without one, where the system keeps
- * what passes. Needs a build (scripts/prepare.mjs makes one). Whoever opens it calls `close`.
- * `browserSession()` is for measuring. `session()` gives a page of its own: `plan(files, wish)`, `alone(at)`,
- * `render(at, ids, needs, onTold)`, `fetch(id, name)`, `forget(id)`, `cancel()`, `close()`; files and what is told
- * are as in src/features/unattended.
+ * what passes. Needs a build (scripts/prepare.mjs makes one). Whoever opens it calls `close`. `browserSession()` is
+ * for measuring. `session()` gives a page of its own: `plan(files, wish)`, `alone(at)`, `render(at, ids, needs,
+ * onTold)`, `fetch(id, name)`, `forget(id)`, `cancel()`, `close()`; files and what is told are as in
+ * src/features/unattended.
  */
 export async function openEngine({ out, chromium: named }) {
   const executablePath = findChromium(named)

@@ -50,9 +50,9 @@ export function openQueue(connection) {
 
 /**
  * Asks for a file. `job`: `{ id, highlight, name, frames, file: { shape, settings }, at }` and either `text`, an edit
- * alone, or `bundle`, `{ fileName, sizeBytes }` of one in the nodes' media folder; `at`: which edit of it.
- * `urgency`: 1 to 10, the highest first. Says what became of it: *queued*, *again* (it had failed), *waiting*, *made*
- * (already). Asking twice makes one file.
+ * alone, or `bundle`, `{ fileName, sizeBytes }` of one in the nodes' media folder; `at`: which edit of it. `urgency`:
+ * 1 to 10, the highest first. Says what became of it: *queued*, *again* (it had failed), *waiting*, *made* (already).
+ * Asking twice makes one file.
  */
 export async function submit(queue, job, { urgency = 5, attempts = USUAL_ATTEMPTS } = {}) {
   const known = await queue.getJob(job.id)

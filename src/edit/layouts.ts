@@ -298,9 +298,8 @@ export const setBackdrop = command<{ layoutId: LayoutId; backdrop: Arrangement['
 
 /**
  * Shifts a panel's crop by a fraction of the frame and changes its zoom, for this passage: in every shape, or in the
- * scope's alone; one that
- * has its own keeps to itself. What the region's edge stops in that shape is not remembered, so that dragging back
- * answers at once.
+ * scope's alone; one that has its own keeps to itself. What the region's edge stops in that shape is not remembered,
+ * so that dragging back answers at once.
  */
 export const nudgeCrop = command<{
   passageId: PassageId

@@ -46,8 +46,7 @@ export const trimPassage = command<{ id: PassageId; which: 'in' | 'out'; t: Micr
 
 /**
  * Sets the in or out point of the passage that plays at output time `t` there. Gives the output time of what was on
- * screen then, which
- * has moved: the passage's first frame, or its last.
+ * screen then, which has moved: the passage's first frame, or its last.
  */
 export function trimAt(host: Host, which: 'in' | 'out', t: Micros): Micros {
   const at = toRecordingMicros(timeMapOf(host.value.highlight), t)

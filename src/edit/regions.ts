@@ -175,9 +175,8 @@ export const orderRegion = command<{ id: RegionId; by: 1 | -1 }>({
 
 /**
  * Takes proposals into a setup as one step: each takes the place of the next region of its role that has not been
- * taken, or is added. `all`: whether
- * these are all that was found; of regions that were only guessed to begin with, those that nothing was found for
- * then go.
+ * taken, or is added. `all`: whether these are all that was found; of regions that were only guessed to begin with,
+ * those that nothing was found for then go.
  */
 export const acceptProposals = command<{
   setupId: SetupId

@@ -6,9 +6,8 @@ type HostEnvironment = Partial<Record<string, string>>
 
 /**
  * Whether a `Host` header names this server: a loopback name with its own port, or one of the hosts (`name` or
- * `name:port`, separated by commas)
- * in BRIMBLE_HOSTS, which whoever starts the server sets. Any other name may have been rebound to this machine by a
- * page from elsewhere.
+ * `name:port`, separated by commas) in BRIMBLE_HOSTS, which whoever starts the server sets. Any other name may have
+ * been rebound to this machine by a page from elsewhere.
  */
 export function isOwnHost(host: string | null, environment: HostEnvironment = process.env): boolean {
   const address = parseUrl(`http://${host ?? ''}`)

@@ -27,8 +27,8 @@ const kept = new Set<string>()
 
 /**
  * Keeps doing `chore` as long as this tab is open. A round that fails ends nothing: there may have been no room on
- * the disk to write down what was
- * done, and there may be some again in a moment. Does nothing when this tab does it already.
+ * the disk to write down what was done, and there may be some again in a moment. Does nothing when this tab does it
+ * already.
  */
 export function keepDoing(
   { lock, begin = async () => {}, round }: Chore,

@@ -59,8 +59,7 @@ export interface RestoredFiles {
 
 /**
  * Puts records and bytes back in one transaction: all of it, or nothing. A highlight that is changed is kept as a
- * version first; bytes that are here
- * stay. Rejects when the disk is full.
+ * version first; bytes that are here stay. Rejects when the disk is full.
  */
 export async function restoreBackup(
   records: BackupRecords,

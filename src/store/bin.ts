@@ -78,8 +78,7 @@ export async function binRender(id: RenderId, deleted: boolean): Promise<void> {
 
 /**
  * Deletes what was thrown away, for good: its bytes are free again. Highlights that are cut from a recording stay,
- * and ask for its file when they are
- * opened; what the recording says of itself stays with them.
+ * and ask for its file when they are opened; what the recording says of itself stays with them.
  */
 export async function deleteForGood(items: readonly BinItem[]): Promise<void> {
   for (const { kind, id } of items) {

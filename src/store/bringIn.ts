@@ -19,10 +19,9 @@ export interface Incoming {
 
 /**
  * Puts edits that came in a file onto the Shelf, each as a highlight of its own, and what came with them, in one
- * transaction: all of it is there, or
- * none. Recordings, sounds, pictures and fonts that are here already stay as they are; of others the records are
- * added, with the bytes that came
- * along, which also take the place of lost ones. Rejects when the disk is full.
+ * transaction: all of it is there, or none. Recordings, sounds, pictures and fonts that are here already stay as they
+ * are; of others the records are added, with the bytes that came along, which also take the place of lost ones.
+ * Rejects when the disk is full.
  */
 export async function bringInEdits({ edits, bytes, filed }: Incoming): Promise<Highlight[]> {
   const db = database()

@@ -226,8 +226,7 @@ export async function loadEdit(id: HighlightId): Promise<LoadResult> {
 
 /**
  * A highlight's own records, whether used at present or not, then others by id. `order`: the ids as they stood when
- * they were written, which undo
- * steps count on; those that it does not know come after, in the order they were made.
+ * they were written, which undo steps count on; those that it does not know come after, in the order they were made.
  */
 async function ownedFirst<T extends { id: string; createdAt: string }, I extends string>(
   table: Table<T, I>,
@@ -270,9 +269,8 @@ export function editSession({ edit, steps, position }: Extract<LoadResult, { ok:
 
 /**
  * Writes an edit and its history in one transaction, and gives the highlight's new `updatedAt`; null, with nothing
- * written, when
- * what is stored is not what was `known`: another tab has written it. Recordings are not touched: the Bench does not
- * change them.
+ * written, when what is stored is not what was `known`: another tab has written it. Recordings are not touched: the
+ * Bench does not change them.
  */
 async function saveEdit(
   edit: Edit,

@@ -29,10 +29,8 @@ export type FilePlace = { kind: 'kept' } | { kind: 'linked'; handle: FileSystemF
 
 /**
  * Puts a recording onto the Shelf with its bytes and with the captions that lay beside it, all or nothing: a browser
- * that ends on the way leaves no
- * recording without bytes. Where there is no room for them the recording is there all the same, for this tab to use
- * its file. Throws TypeError
- * when the facts are no recording's.
+ * that ends on the way leaves no recording without bytes. Where there is no room for them the recording is there all
+ * the same, for this tab to use its file. Throws TypeError when the facts are no recording's.
  */
 export async function addRecording(
   facts: NewRecording,

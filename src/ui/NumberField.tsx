@@ -28,8 +28,8 @@ const LONGEST_FRAME = 0.1
 
 /**
  * A labelled number that can be typed or stepped with ↑ and ↓ (Shift: ten steps); taken at Enter or when it is left,
- * put back by Escape. Seconds can be
- * typed as a time: 12:00, 1:02:03.5, 90s, 1200f. What is not understood is refused, and said.
+ * put back by Escape. Seconds can be typed as a time: 12:00, 1:02:03.5, 90s, 1200f. What is not understood is
+ * refused, and said.
  */
 export function NumberField({
   label,

@@ -5,8 +5,7 @@ const PRESSED_BY_KEY =
 
 /**
  * Space and Enter belong to a button or link that the keyboard has brought the focus to. After a click the focus is
- * on the button too,
- * but the hand that then presses Space means the screen.
+ * on the button too, but the hand that then presses Space means the screen.
  */
 function pressesWhatHasFocus({ key, target, ctrlKey, metaKey }: KeyboardEvent): boolean {
   return (
@@ -21,8 +20,8 @@ function pressesWhatHasFocus({ key, target, ctrlKey, metaKey }: KeyboardEvent): 
 
 /**
  * React listens at the document; a key that something with the focus uses itself, and stops, would still be heard
- * there. So the screen
- * listens one step farther out. The library calls the option a document, and needs no more than somewhere to listen.
+ * there. So the screen listens one step farther out. The library calls the option a document, and needs no more than
+ * somewhere to listen.
  */
 const BEYOND_THE_DOCUMENT = (typeof window === 'undefined' ? undefined : window) as unknown as Document | undefined
 

@@ -15,8 +15,7 @@ export interface DragMove {
 
 /**
  * A pointer drag: `begin` returns the handler for its moves, or null to let the pointer be. Moves are coalesced to
- * display frames;
- * a lost pointer ends the drag where it is. `finish` is called at the end of every drag that began.
+ * display frames; a lost pointer ends the drag where it is. `finish` is called at the end of every drag that began.
  */
 export function useDrag(begin: (event: ReactPointerEvent) => ((move: DragMove) => void) | null, finish?: () => void) {
   const latest = useRef({ begin, finish })

@@ -94,9 +94,8 @@ function makePieces() {
 
 /**
  * Ordinary pieces in a seeded order; one loud one somewhere in each tenth of the time. Gives the file and where the
- * loud line came to lie,
- * seconds: told from the key frames, since every piece begins with one and the pieces' sound makes each a little
- * longer than it should be.
+ * loud line came to lie, seconds: told from the key frames, since every piece begins with one and the pieces' sound
+ * makes each a little longer than it should be.
  */
 function makeRecording(seed) {
   makePieces()

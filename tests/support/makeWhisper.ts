@@ -72,9 +72,8 @@ const SPECIAL = [
 
 /**
  * A folder with a Whisper model that has learnt one thing by heart: whatever it hears, it writes `sentences`, each
- * with its seconds. Its weights
- * are a table of which token follows which, so a token may occur once only. It says that it times words and cannot,
- * as many do. Returns the folder's path.
+ * with its seconds. Its weights are a table of which token follows which, so a token may occur once only. It says
+ * that it times words and cannot, as many do. Returns the folder's path.
  */
 export function makeWhisper(sentences: readonly { text: string; from: number; to: number }[]): string {
   const pieces = sentences.flatMap(({ text }) => text.split(' ').map((word) => `Ġ${word}`))

@@ -16,8 +16,8 @@ export interface AvcIds {
 
 /**
  * Numbers for the parameter sets of one track that another, with sets of its own, does not use. Those of picture sets
- * take a whole byte more than
- * before: slices keep how their bits lie in bytes, and so their coded pictures as they are. Null when there are none.
+ * take a whole byte more than before: slices keep how their bits lie in bytes, and so their coded pictures as they
+ * are. Null when there are none.
  */
 export function idsBeside(config: AvcConfig, other: AvcConfig): AvcIds | null {
   const taken = {

@@ -4,9 +4,8 @@ const LAST_SLICE = 5
 
 /**
  * Whether no other picture is made from this one: the `nal_ref_idc` of its slices is 0 (Rec. ITU-T H.264, 7.4.1), the
- * same for all of them. `lengthBytes`: of
- * the length before each NAL unit, as in MP4 and Matroska; null where start codes stand between them. False for what
- * holds no slice.
+ * same for all of them. `lengthBytes`: of the length before each NAL unit, as in MP4 and Matroska; null where start
+ * codes stand between them. False for what holds no slice.
  */
 export function isDisposable(packet: Uint8Array, lengthBytes: number | null): boolean {
   for (const at of lengthBytes === null ? afterStartCodes(packet) : afterLengths(packet, lengthBytes)) {

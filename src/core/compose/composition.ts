@@ -8,8 +8,7 @@ import type { PictureOutline } from './pictureOutline'
 
 /**
  * A moment of a recording. `lane` tells whose walk through the recording's frames it belongs to: two passages that
- * are on screen at once,
- * and the stretches before and after a strike, each have their own.
+ * are on screen at once, and the stretches before and after a strike, each have their own.
  */
 export interface Feed {
   recordingId: RecordingId
@@ -25,17 +24,13 @@ export interface Orientation {
 
 /**
  * One drawing step. Plain data: no canvas, no decoding. Whoever draws a list draws its steps in order, later over
- * earlier.
- * `dest` is in canvas pixels; `crop` in display-oriented pixels of the recording, where fractions are allowed so that
- * nothing is
- * stretched. *colour*, *gradient* and *blur* fill the canvas, and so does an *image* without a `dest`; one that moves
- * is `micros` into itself; `radius` is the blur's standard deviation in canvas pixels. A
- * `layer` is a canvas of its own, moved by `offset` and laid over with `opacity` 0..1, seen through `window` alone; a
- * `tint` covers
- * everything drawn so far, a *block* a part of it. *level* is a figure of how loud the output is about its time
- * `micros`. *text* is set into `area` by core/words/setText; `word` is the one being spoken, in characters of `text`;
- * `scale` is
- * about the middle of the words.
+ * earlier. `dest` is in canvas pixels; `crop` in display-oriented pixels of the recording, where fractions are
+ * allowed so that nothing is stretched. *colour*, *gradient* and *blur* fill the canvas, and so does an *image*
+ * without a `dest`; one that moves is `micros` into itself; `radius` is the blur's standard deviation in canvas
+ * pixels. A `layer` is a canvas of its own, moved by `offset` and laid over with `opacity` 0..1, seen through
+ * `window` alone; a `tint` covers everything drawn so far, a *block* a part of it. *level* is a figure of how loud
+ * the output is about its time `micros`. *text* is set into `area` by core/words/setText; `word` is the one being
+ * spoken, in characters of `text`; `scale` is about the middle of the words.
  */
 export type Step =
   | { kind: 'colour'; colour: string }

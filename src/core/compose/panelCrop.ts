@@ -16,8 +16,7 @@ export interface PanelPicture {
 
 /**
  * Crop and place of a region in a panel. Never reaches beyond the region's bounds and never stretches: a *fill* crop
- * has the
- * panel's proportion exactly; a *whole* picture keeps its own, to the even pixel, in the middle of the panel.
+ * has the panel's proportion exactly; a *whole* picture keeps its own, to the even pixel, in the middle of the panel.
  */
 export function panelPicture(
   panel: Panel,

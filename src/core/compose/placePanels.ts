@@ -12,8 +12,7 @@ import { regionIn } from './regionIn'
 
 /**
  * A panel in a shape: where it lies, which region it shows as that lies in the passage, and the crop; no region when
- * the setup has none for
- * its role. `source` is what plays in it.
+ * the setup has none for its role. `source` is what plays in it.
  */
 export interface PlacedPanel extends SolvedPanel {
   region: Region | null
@@ -26,8 +25,7 @@ const WHOLE_REGION = newRegion('whole' as RegionId, 'whole', 'Whole', WHOLE_FRAM
 
 /**
  * Every panel of a passage's layout in a shape, solved and cropped, at a recording time: crop paths move with it.
- * Throws RangeError when the
- * edit lacks a record.
+ * Throws RangeError when the edit lacks a record.
  */
 export function placePanels(
   edit: Edit,

@@ -18,8 +18,7 @@ const BLIP_MICROS = 60_000
 
 /**
  * Pauses in a row of levels (dBFS, one for each `stepMicros` from `fromMicros` on): what would be struck out, breath
- * left on
- * either side. A pause at the very start or end of the row keeps its breath only toward the sound.
+ * left on either side. A pause at the very start or end of the row keeps its breath only toward the sound.
  */
 export function findDeadAir(
   levelsDb: ArrayLike<number>,

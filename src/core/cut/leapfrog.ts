@@ -50,8 +50,7 @@ export const layoutsFor = ({ bands }: Pick<Leapfrog, 'bands'>): number => bands 
 
 /**
  * Passages laid out as a leapfrog: their cut points and sound stay, their layouts, feeds and joins are new.
- * `layoutIds` are those of
- * {@link bandsArrangement} for 1, 2 … bands taken, then of {@link lastArrangement}.
+ * `layoutIds` are those of {@link bandsArrangement} for 1, 2 … bands taken, then of {@link lastArrangement}.
  */
 export function leapfrog(passages: readonly Passage[], how: Leapfrog, layoutIds: readonly LayoutId[]): Passage[] {
   const { bands, directions, lengthMicros, easing } = how

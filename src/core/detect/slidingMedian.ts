@@ -3,9 +3,8 @@ const CLASSES = 256
 
 /**
  * Running median over `reach` values before and after each (fewer at the ends), of values between `least` and `most`;
- * to 1/256 of that range.
- * The median's class is carried from value to value, since it seldom moves far (Huang, Yang and Tang 1979, a fast
- * two-dimensional median filtering algorithm).
+ * to 1/256 of that range. The median's class is carried from value to value, since it seldom moves far (Huang, Yang
+ * and Tang 1979, a fast two-dimensional median filtering algorithm).
  */
 export function slidingMedian(row: Float32Array, reach: number, least: number, most: number): Float32Array {
   const width = (most - least) / CLASSES

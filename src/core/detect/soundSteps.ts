@@ -4,9 +4,8 @@ import { LOUDNESS_STEP_MICROS, stepsInPart, WAVE_STEP_MICROS, type SoundPart } f
 
 /**
  * Measures a part's waveform and loudness from planar sound. `mono` is the channels' mean, which loudness is told
- * from: half the work of telling it
- * channel by channel, and the same for what is alike in all. What lies before the part (the first `leadMicros`)
- * settles the filters and leaves nothing else.
+ * from: half the work of telling it channel by channel, and the same for what is alike in all. What lies before the
+ * part (the first `leadMicros`) settles the filters and leaves nothing else.
  */
 export function soundSteps(
   channels: readonly Float32Array[],

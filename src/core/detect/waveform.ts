@@ -24,8 +24,7 @@ export class Waveform {
 
   /**
    * Loudest peak and mean level, 0..255, of each of `peaks.length` columns of `columnMicros` from `fromMicros` on,
-   * into the arrays given;
-   * 0 where nothing has been heard yet.
+   * into the arrays given; 0 where nothing has been heard yet.
    */
   columns(fromMicros: Micros, columnMicros: number, peaks: Uint8Array, rms: Uint8Array): void {
     const level = Math.max(0, Math.floor(Math.log(columnMicros / WAVE_STEP_MICROS) / Math.log(FACTOR)))

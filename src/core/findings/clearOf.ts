@@ -5,8 +5,8 @@ const MIN_SHARE = 0.4
 
 /**
  * The crop nearest to `crop` that shows nothing of `out` and stays inside `bounds`: moved sideways or up and down
- * where there is room, else zoomed
- * in as little as it takes, of the same proportion. Null when that would be hardly any of it. All in the same unit.
+ * where there is room, else zoomed in as little as it takes, of the same proportion. Null when that would be hardly
+ * any of it. All in the same unit.
  */
 export function clearOf(crop: Rect, bounds: Rect, out: Rect): Rect | null {
   if (!intersection(crop, out)) return crop

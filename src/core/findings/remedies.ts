@@ -23,8 +23,8 @@ const TAKEN_AS_SAID: ReadonlySet<Remedy['kind']> = new Set(['gain', 'own-rate', 
 
 /**
  * Gives each finding the first of its remedies that is seen to work: tried on a copy, the fault is gone, or no longer
- * as bad, and nothing that must stop
- * or warn has come instead. `lookAgain` finds what is wrong in a part of an edit; `sizeOf` is how much looking that is.
+ * as bad, and nothing that must stop or warn has come instead. `lookAgain` finds what is wrong in a part of an edit;
+ * `sizeOf` is how much looking that is.
  */
 export function withRemedies(
   edit: Edit,

@@ -16,8 +16,7 @@ export function fitWhole(room: Rect, aspect: number): Rect {
 
 /**
  * The crop of proportion `aspect` that fills a panel from `bounds`: the largest one, divided by `zoom` (≥ 1), centred
- * on
- * `focus` and pushed back inside `bounds`. Never reaches beyond `bounds`.
+ * on `focus` and pushed back inside `bounds`. Never reaches beyond `bounds`.
  */
 export function cropToFill(bounds: Rect, aspect: number, focus: Point, zoom = 1): Rect {
   const largest = largestWithin(bounds, aspect)

@@ -22,8 +22,7 @@ export function parseTime(text: string, rate: FrameRate): Micros | null {
 
 /**
  * Marks from comma, semicolon or tab separated text: with headings (a time, optionally an end and a label, in any
- * order) or without (time,
- * then label). `rate` is the recording's, for timecodes.
+ * order) or without (time, then label). `rate` is the recording's, for timecodes.
  */
 export function readCsvMarks(text: string, rate: FrameRate, durationMicros: Micros): MarksRead {
   const refused = tooLarge(text)

@@ -1,7 +1,6 @@
 /**
  * The text of a file in the encodings that people have: UTF-8 with or without a mark, UTF-16 with a mark or plainly
- * so, else Windows-1252,
- * in which every byte is a letter. Never throws.
+ * so, else Windows-1252, in which every byte is a letter. Never throws.
  */
 export function decodeText(bytes: Uint8Array): string {
   const [a, b] = bytes

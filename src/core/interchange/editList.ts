@@ -16,8 +16,8 @@ function rateOf(edit: Edit): FrameRate {
 
 /**
  * A highlight's cuts as a CMX 3600 edit decision list, at its first recording's rate: an event a run, speeds as M2,
- * dissolves as such; other joins are cuts with a comment.
- * Lists begin an hour in, as is the custom. What they cannot say is told in comments.
+ * dissolves as such; other joins are cuts with a comment. Lists begin an hour in, as is the custom. What they cannot
+ * say is told in comments.
  */
 export function writeEditList(edit: Edit): string {
   const map = timeMapOf(edit.highlight)

@@ -31,9 +31,8 @@ interface Event {
 
 /**
  * Marks from a CMX 3600 edit decision list: an event a mark, from its source in to its source out; its locators are
- * marks too. Lists do not
- * say their frame rate: `rate` is the recording's. Where source times begin at a whole hour beyond the recording,
- * that hour is taken off.
+ * marks too. Lists do not say their frame rate: `rate` is the recording's. Where source times begin at a whole hour
+ * beyond the recording, that hour is taken off.
  */
 export function readEdlMarks(text: string, rate: FrameRate, durationMicros: Micros): MarksRead {
   const refused = tooLarge(text)

@@ -14,8 +14,8 @@ export interface Merge {
 
 /**
  * How records from a file come to those that are there, without anything being written over. What refers to one that
- * got another id follows
- * it. `taken`: ids that are not free although nothing of them is there, such as those of the bin.
+ * got another id follows it. `taken`: ids that are not free although nothing of them is there, such as those of the
+ * bin.
  */
 export function mergeRack(
   there: Filed['records'],

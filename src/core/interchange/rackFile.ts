@@ -98,10 +98,8 @@ export type RackFileResult =
 
 /**
  * Reads a file that {@link writeRackFile} wrote, here or elsewhere. Numbers beyond their range are put right, fonts
- * that are not there
- * replaced, roles that nobody knows told of; what cannot be put right is left out. All of it is in `remarks`.
- * `knownFonts`: families that are
- * there besides those that ship.
+ * that are not there replaced, roles that nobody knows told of; what cannot be put right is left out. All of it is in
+ * `remarks`. `knownFonts`: families that are there besides those that ship.
  */
 export function readRackFile(text: string, knownFonts: readonly string[] = []): RackFileResult {
   if (text.length > MAX_RACK_FILE_BYTES) return { ok: false, reason: 'too-large', detail: '' }

@@ -7,8 +7,7 @@ export type Repaired<T> = { ok: true; value: T; repairs: string[] } | { ok: fals
 
 /**
  * Checks data against a schema; numbers beyond their range are set to its nearest end, each of which is told as
- * “path: 9 became 1”. What
- * else is wrong is refused. Works on a copy.
+ * “path: 9 became 1”. What else is wrong is refused. Works on a copy.
  */
 export function repair<T>(schema: z.ZodType<T>, raw: unknown): Repaired<T> {
   const value = structuredClone(raw)

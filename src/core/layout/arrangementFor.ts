@@ -16,10 +16,8 @@ export function arrangementFor(layout: Pick<Layout, 'arrangement' | 'perShape'>,
 
 /**
  * An arrangement for another shape than the one it was made for. In a wide one rows become columns, four equal rows
- * two by two; areas for
- * words stay above and below. Insets keep their corner, their distance from it and their share of the canvas. What
- * was turned to fill a
- * tall frame is upright again in one that is not tall.
+ * two by two; areas for words stay above and below. Insets keep their corner, their distance from it and their share
+ * of the canvas. What was turned to fill a tall frame is upright again in one that is not tall.
  */
 export function derive({ tree, insets, backdrop }: Arrangement, shape: Size): Arrangement {
   const wide = shape.width > shape.height
@@ -147,8 +145,7 @@ function resized({ width, proportion }: Inset, from: Size, to: Size): { width: n
 
 /**
  * The base arrangement's inset that derives to `moved` in `shape`: what a change made there means for all. `turned`:
- * see
- * {@link turnsInto}.
+ * see {@link turnsInto}.
  */
 export function insetInBase(moved: Inset, shape: Size, turned: boolean): Inset {
   const { width, proportion } = resized(moved, shape, BASE)

@@ -13,8 +13,8 @@ export function nodeAt(root: LayoutNode, path: readonly number[]): LayoutNode {
 }
 
 /**
- * Moves a seam so that it starts `position` pixels from the start of its stack, in place. The two neighbours share what
- * they had; neither gets less than `least` pixels.
+ * Moves a seam so that it starts `position` pixels from the start of its stack, in place. The two neighbours share
+ * what they had; neither gets less than `least` pixels.
  */
 export function moveSeam(root: LayoutNode, seam: Seam, position: number, least = 32): void {
   const node = nodeAt(root, seam.path)

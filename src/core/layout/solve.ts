@@ -45,8 +45,7 @@ export interface Solved {
 
 /**
  * Places every leaf of an arrangement on a canvas of even size ≥ 64 × 64. All rectangles are even integers, meet
- * exactly
- * and sum to the canvas exactly. Throws RangeError for a canvas that is odd or too small.
+ * exactly and sum to the canvas exactly. Throws RangeError for a canvas that is odd or too small.
  */
 export function solve(arrangement: Arrangement, canvas: Size): Solved {
   for (const side of ['width', 'height'] as const)

@@ -7,8 +7,7 @@ const darken = z.number().min(0).max(1).default(0)
 
 /**
  * What lies behind all panels. *Blur* is a blurred copy of a role's region that fills the canvas: `strength` 0..1;
- * *mirror* is the
- * region shown whole, with mirrored copies around it. `darken` 0..1 lays black over either.
+ * *mirror* is the region shown whole, with mirrored copies around it. `darken` 0..1 lays black over either.
  */
 export const backdrop = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('colour'), colour }),

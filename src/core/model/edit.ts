@@ -11,8 +11,8 @@ import { recording, type Recording } from './recording'
 import { setup, type Setup } from './setup'
 
 /**
- * Everything that decides how a highlight looks and sounds: the highlight and every record it refers to. What the Bench
- * works on, what a render keeps as "the exact edit it was made from", and all that the composer needs.
+ * Everything that decides how a highlight looks and sounds: the highlight and every record it refers to. What the
+ * Bench works on, what a render keeps as "the exact edit it was made from", and all that the composer needs.
  */
 export const edit = z.object({
   highlight,

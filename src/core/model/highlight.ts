@@ -10,8 +10,8 @@ import { NO_WORDS, words } from './words'
 
 /**
  * What a join does to time. *hold*: cut points stay where they are on the output clock; a join takes half its length
- * from beyond
- * the cut on either side. *overlap*: neighbours share the join's length, and all that follows comes earlier.
+ * from beyond the cut on either side. *overlap*: neighbours share the join's length, and all that follows comes
+ * earlier.
  */
 export const joinTiming = z.enum(['hold', 'overlap'])
 export type JoinTiming = z.infer<typeof joinTiming>

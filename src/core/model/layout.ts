@@ -16,8 +16,7 @@ export type Space = z.infer<typeof space>
 
 /**
  * How much of a stack a child takes: a share of what is left, a fixed fraction of the stack's length, or as much as
- * gives it a proportion
- * (width over height), up to a fraction `most`.
+ * gives it a proportion (width over height), up to a fraction `most`.
  */
 export const extent = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('weight'), weight: z.number().positive().max(100_000) }),

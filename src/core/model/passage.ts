@@ -59,8 +59,7 @@ export type Strike = z.infer<typeof strike>
 
 /**
  * How a panel's own recording runs. *Together*: beside the passage's own picture, through strikes and speeds,
- * `offsetMicros` later in its
- * recording. *Own*: from the passage's start on, at a speed of its own.
+ * `offsetMicros` later in its recording. *Own*: from the passage's start on, at a speed of its own.
  */
 export const feedClock = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('together'), offsetMicros: z.number().int() }),

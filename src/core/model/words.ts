@@ -17,8 +17,8 @@ export const MAX_CUE_WORDS = 1000
 
 /**
  * What is said, and when: recording time, end-exclusive, since it belongs to what was said; cutting, moving and speed
- * carry it. `words` is
- * empty where their times are not known; an empty `text` is a stretch of speech that nobody has written down yet.
+ * carry it. `words` is empty where their times are not known; an empty `text` is a stretch of speech that nobody has
+ * written down yet.
  */
 export const cue = z
   .object({

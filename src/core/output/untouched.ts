@@ -76,9 +76,8 @@ const MIN_FRAMES = 24
 
 /**
  * Which of some frames of output, `shown` at these recording times one after the other from `fromFrame` on, can be
- * taken over from `coded` frames: each run begins with a
- * key frame and ends where all that was decoded has been shown. Frames that are shown twice, or left out, end a run;
- * so do groups of pictures that lean on those before.
+ * taken over from `coded` frames: each run begins with a key frame and ends where all that was decoded has been
+ * shown. Frames that are shown twice, or left out, end a run; so do groups of pictures that lean on those before.
  * `tolerance`: a frame counts as on screen so much before its time.
  */
 export function copiedRuns(

@@ -1,8 +1,7 @@
 /**
  * How samples come out of samples along one side of a picture: where each output begins, and by how much its
- * neighbours count. *bilinear* looks at two,
- * *bicubic* at four (B = 0, C = 0.6: sharp, hardly any rings), *area* at all that an output covers, each by how much
- * of it, *gauss* at a bell about it.
+ * neighbours count. *bilinear* looks at two, *bicubic* at four (B = 0, C = 0.6: sharp, hardly any rings), *area* at
+ * all that an output covers, each by how much of it, *gauss* at a bell about it.
  */
 export interface FilterTable {
   /** Samples for each output; even, and a multiple of four above two. */

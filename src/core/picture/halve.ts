@@ -41,9 +41,8 @@ export const halfOf = ({ width, height }: Size): Size => ({
 
 /**
  * A 4:2:0 picture of `size` at half its width and height, as opaque RGBA `out[⌈height/2⌉][⌈width/2⌉]`, little-endian.
- * Four luma samples are
- * averaged to one; the colour differences are of that size already, so that this is the exact box filter at a
- * fraction of a conversion's cost.
+ * Four luma samples are averaged to one; the colour differences are of that size already, so that this is the exact
+ * box filter at a fraction of a conversion's cost.
  */
 export function halveToRgba(
   { bytes, y: yPlane, u: uPlane, v: vPlane }: Planes420,

@@ -6,10 +6,8 @@ const PASS = 0.9
 
 /**
  * Brings sound down to a lower sample rate with a windowed-sinc filter, one phase for each place that an output
- * sample can have between two
- * input ones. Output sample n lies at input sample n · from / to. Quicker by far than a general converter, and good
- * enough for a machine to listen to.
- * Throws RangeError unless 0 < `to` ≤ `from`.
+ * sample can have between two input ones. Output sample n lies at input sample n · from / to. Quicker by far than a
+ * general converter, and good enough for a machine to listen to. Throws RangeError unless 0 < `to` ≤ `from`.
  */
 export function decimate(input: Float32Array, from: number, to: number): Float32Array {
   if (!(to > 0 && to <= from)) throw new RangeError(`to: ${to} is not between 0 and ${from}`)

@@ -3,9 +3,8 @@ const MINUS_3_DB = Math.SQRT1_2
 
 /**
  * Planar channels to interleaved stereo, from frame `start` for `count` frames. One channel goes to both sides; two
- * stay;
- * with six (L R C LFE Ls Rs) centre and surrounds join at −3 dB and the LFE is left out; of other counts the first
- * two are taken.
+ * stay; with six (L R C LFE Ls Rs) centre and surrounds join at −3 dB and the LFE is left out; of other counts the
+ * first two are taken.
  */
 export function toInterleavedStereo(channels: readonly Float32Array[], start: number, count: number): Float32Array {
   const out = new Float32Array(count * 2)

@@ -11,9 +11,8 @@ interface Biquad {
 
 /**
  * The two filters of K-weighting (ITU-R BS.1770-4, annex 1) for any sample rate. The standard gives coefficients for
- * 48 kHz only; these
- * are the analogue prototypes behind them (shelf: 1681.97 Hz, +4 dB, Q 0.7072; high pass: 38.14 Hz, Q 0.5003),
- * transformed bilinearly.
+ * 48 kHz only; these are the analogue prototypes behind them (shelf: 1681.97 Hz, +4 dB, Q 0.7072; high pass: 38.14
+ * Hz, Q 0.5003), transformed bilinearly.
  */
 function kWeightingSections(sampleRate: number): [Biquad, Biquad] {
   return [shelf(sampleRate), highPass(sampleRate)]

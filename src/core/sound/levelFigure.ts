@@ -13,8 +13,7 @@ const LOUDEST = -6
 
 /**
  * Heights 0..1 of a level figure at output time `t`, oldest first. `levels`: mean level, linear, of each thirtieth of
- * a second of the output;
- * before its start and after its end it is silent.
+ * a second of the output; before its start and after its end it is silent.
  */
 export function figureAt(levels: ArrayLike<number>, t: Micros): number[] {
   const now = Math.floor((t * LEVELS_PER_SECOND) / MICROS_PER_SECOND)

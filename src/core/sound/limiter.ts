@@ -11,9 +11,8 @@ const KEPT_FREE_DB = 0.1
 
 /**
  * Holds the true peaks of interleaved stereo under a ceiling (dBTP) by turning both channels down round each peak,
- * and no more than that. What it
- * gives back is as long as what it was given in all, and comes late: the rest comes with `end`. Sound that is under
- * the ceiling comes back as it was.
+ * and no more than that. What it gives back is as long as what it was given in all, and comes late: the rest comes
+ * with `end`. Sound that is under the ceiling comes back as it was.
  */
 export class Limiter {
   private readonly ceiling: number

@@ -14,9 +14,8 @@ const AROUND = COARSE * 2
 
 /**
  * Where a stretch of sound lies in a longer one, both as levels in equal steps: the place at which their normalised
- * cross-correlation is
- * largest, looked for in coarse steps first. At least half of the stretch has to lie inside. Null when there is
- * nothing to compare.
+ * cross-correlation is largest, looked for in coarse steps first. At least half of the stretch has to lie inside.
+ * Null when there is nothing to compare.
  */
 export function lineUp(short: ArrayLike<number>, long: ArrayLike<number>): LinedUp | null {
   const coarse = best(sumsOf(short), sumsOf(long))

@@ -15,8 +15,7 @@ const FOLLOWS_ON_SECONDS = 0.004
 
 /**
  * Places a block of `frames` frames that starts at `blockMicros` into the range [fromMicros, fromMicros + total
- * frames).
- * `written` frames are there already. All in frames of `sampleRate`; never returns a negative number.
+ * frames). `written` frames are there already. All in frames of `sampleRate`; never returns a negative number.
  */
 export function splice(
   blockMicros: Micros,

@@ -15,10 +15,8 @@ const FADE = Float32Array.from({ length: HOP }, (_, i) => Math.sin(((i + 0.5) / 
 
 /**
  * Changes the speed of interleaved stereo without changing its pitch: waveform-similarity overlap-add (Verhelst and
- * Roelands,
- * ICASSP 1993). Output frame n is input frame n · speed to within 10 ms plus half a hop, however long it runs:
- * nothing drifts.
- * `push` input as it comes; `end` once it is all there.
+ * Roelands, ICASSP 1993). Output frame n is input frame n · speed to within 10 ms plus half a hop, however long it
+ * runs: nothing drifts. `push` input as it comes; `end` once it is all there.
  */
 export class TimeStretch {
   private input: Float32Array = new Float32Array(0)

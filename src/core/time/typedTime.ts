@@ -1,7 +1,6 @@
 /**
  * Seconds out of a time as people type it: `90`, `90s`, `12:00` (minutes and seconds), `1:02:03.5`, and, where
- * `frameSeconds` (the length of a frame)
- * is known, `1200f`. A comma is as good as a point. Null for anything else.
+ * `frameSeconds` (the length of a frame) is known, `1200f`. A comma is as good as a point. Null for anything else.
  */
 export function parseTypedSeconds(text: string, frameSeconds: number | null): number | null {
   const typed = text.trim().replace(',', '.').toLowerCase()

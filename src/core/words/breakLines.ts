@@ -38,9 +38,8 @@ function opportunities(text: string): Opportunity[] {
 
 /**
  * Breaks a text into as few lines as it needs, at most `most`, none wider than `width`; at the ends of phrases where
- * that does not make
- * them too unlike, else evenly. Null when it takes more lines or has a piece that is wider than a line. `measure`:
- * width of a piece of text.
+ * that does not make them too unlike, else evenly. Null when it takes more lines or has a piece that is wider than a
+ * line. `measure`: width of a piece of text.
  */
 export function breakLines(
   text: string,

@@ -87,8 +87,8 @@ function placesIn(speech: readonly SpeechStretch[]): Place[] {
 
 /**
  * Lines a known text up with the speech that was found: pieces in order, each as long as its letters ask for as near
- * as may be, beginning in
- * pauses rather than inside speech, the more so the longer they are. Empty when there is no speech.
+ * as may be, beginning in pauses rather than inside speech, the more so the longer they are. Empty when there is no
+ * speech.
  */
 export function lineUpText(text: string, speech: readonly SpeechStretch[]): LinedUp[] {
   const pieces = piecesOf(text)

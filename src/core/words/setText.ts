@@ -59,8 +59,7 @@ const SMALLEST_EM = 4
 
 /**
  * Sets a text into an area of a canvas whose shorter side is `side` px: at the style's size where it fits in the
- * style's lines, else smaller,
- * and never beyond the area. Null for a text of nothing or an area without room.
+ * style's lines, else smaller, and never beyond the area. Null for a text of nothing or an area without room.
  */
 export function setText(written: string, style: TextStyle, area: Rect, side: number, measure: Measure): SetText | null {
   const text = (style.capitals ? inCapitals(written) : written).trimEnd()

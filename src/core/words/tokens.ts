@@ -51,8 +51,7 @@ const plain = (word: string) => word.toLocaleLowerCase().replace(/[^\p{L}\p{N}]/
 
 /**
  * The words of a cue with the times at which they are spoken. Words that were timed keep their times, also after the
- * text was corrected;
- * those between share out what lies between.
+ * text was corrected; those between share out what lies between.
  */
 export function timedTokens({
   text,

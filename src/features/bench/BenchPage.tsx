@@ -205,8 +205,8 @@ function BenchScreen({ onReopen }: { onReopen: () => void }) {
 
 /**
  * The pane into which Tab moves the focus is the wide one. A pointer changes no widths, whatever it presses and
- * wherever the focus goes with it: what
- * it is about to take hold of stays where it is. Headings and digits make a pane the wide one.
+ * wherever the focus goes with it: what it is about to take hold of stays where it is. Headings and digits make a
+ * pane the wide one.
  */
 function usePaneAtWork() {
   const { view } = useBenchContext()

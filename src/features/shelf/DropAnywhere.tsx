@@ -8,8 +8,7 @@ import { useAdding } from './useAdding'
 
 /**
  * Takes files that are dropped on any screen onto the Shelf: the browser would put the file in the application's
- * place. A screen that does something
- * else with them takes them first.
+ * place. A screen that does something else with them takes them first.
  */
 export function DropAnywhere() {
   const { add, problems, dismiss, backup, doneWithBackup } = useAdding()

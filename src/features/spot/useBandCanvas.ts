@@ -2,8 +2,7 @@ import { useCallback, useEffect, useRef, type RefObject } from 'react'
 
 /**
  * A canvas that fills its host and is drawn at most once a display frame, when `redraw` was called or when its size
- * changes. Sizes given to
- * `draw` are CSS px; the canvas itself has as many pixels as the screen.
+ * changes. Sizes given to `draw` are CSS px; the canvas itself has as many pixels as the screen.
  */
 export function useBandCanvas(draw: (ctx: CanvasRenderingContext2D, width: number, height: number) => void): {
   canvas: RefObject<HTMLCanvasElement | null>

@@ -16,9 +16,8 @@ import { openInput } from '../source/openSource'
 
 /**
  * Copies what lies in some spans of a recording (recording time) into a file, packet by packet and without coding
- * anything again, from the key frame before each span on.
- * All keeps its own time, so that edits need no change; between the spans nothing is. False, with nothing worth
- * keeping written, when no container holds its codecs.
+ * anything again, from the key frame before each span on. All keeps its own time, so that edits need no change;
+ * between the spans nothing is. False, with nothing worth keeping written, when no container holds its codecs.
  */
 export async function trimRecording(
   file: Blob,

@@ -36,9 +36,8 @@ export class Composer {
 
   /**
    * Draws every target from `material`, borrowed until this is done. All pixels are read first, then drawn at one go:
-   * a canvas on screen
-   * never shows half a picture. Nothing is drawn where `isOver` says, once they are read, that nobody wants the
-   * picture any more. Not for concurrent use.
+   * a canvas on screen never shows half a picture. Nothing is drawn where `isOver` says, once they are read, that
+   * nobody wants the picture any more. Not for concurrent use.
    */
   async draw(
     targets: readonly Target[],

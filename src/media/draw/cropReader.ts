@@ -7,8 +7,7 @@ export type Context2D = OffscreenCanvasRenderingContext2D | CanvasRenderingConte
 
 /**
  * Draws what was read into a rectangle of a canvas; good until the next {@link CropReader.begin}. `part`, in the same
- * pixels as the crop
- * that was read and inside it, draws less of it.
+ * pixels as the crop that was read and inside it, draws less of it.
  */
 export type DrawCrop = (ctx: Context2D, dest: Rect, part?: Rect) => void
 
@@ -37,10 +36,9 @@ const SCRATCH_STEP = 64
  * Turns crops of decoded frames into pixels that canvases can draw.
  *
  * Without a GPU, Chromium keeps a converted copy of each frame that is drawn, up to half a gigabyte of them. So there
- * a crop's pixels
- * are copied out instead, converted on the way, onto scratch canvases that are used again; the same picture to the
- * last bit, in less time
- * where it is enlarged. With a GPU the frame is drawn as it is: copying it out would cost more than it saves.
+ * a crop's pixels are copied out instead, converted on the way, onto scratch canvases that are used again; the same
+ * picture to the last bit, in less time where it is enlarged. With a GPU the frame is drawn as it is: copying it out
+ * would cost more than it saves.
  */
 export class CropReader {
   private readonly scratches: OffscreenCanvasRenderingContext2D[] = []
@@ -59,8 +57,7 @@ export class CropReader {
 
   /**
    * Reads `crop`, in display-oriented pixels, of a frame. `small` says that it will be drawn at {@link HALVED_FROM}
-   * of its size at most. Not
-   * for concurrent use. The frame is borrowed until what is returned has been drawn.
+   * of its size at most. Not for concurrent use. The frame is borrowed until what is returned has been drawn.
    */
   async read(frame: VideoSample, crop: Rect, small = false): Promise<DrawCrop> {
     const plain = frame.rotation === 0 && !frame.flip && frame.squarePixelWidth === frame.visibleRect.width

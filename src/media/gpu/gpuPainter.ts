@@ -49,8 +49,8 @@ const MAX_CELLS = 16
 
 /**
  * Paints compositions on the GPU: frames become textures, are scaled and laid over each other there, and come back as
- * the planes that encoders take.
- * What is not footage is drawn by the canvas, as everywhere, and kept for as long as it stays the same.
+ * the planes that encoders take. What is not footage is drawn by the canvas, as everywhere, and kept for as long as
+ * it stays the same.
  */
 export class GpuPainter {
   private readonly overlays: Overlays<Overlay>

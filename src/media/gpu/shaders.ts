@@ -87,8 +87,7 @@ void main() {
 
 /**
  * BT.709, limited range, 4:2:0, four samples in each pixel of the target: rows of luma, then rows that hold two of Cb
- * each, then such of Cr.
- * Source: Rec. ITU-R BT.709.
+ * each, then such of Cr. Source: Rec. ITU-R BT.709.
  */
 export const TO_PLANES = `${HEAD}
 uniform sampler2D source;

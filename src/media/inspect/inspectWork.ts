@@ -13,8 +13,8 @@ export class InspectWork {
   listening: Promise<unknown> = Promise.resolve()
 
   /**
-   * Resolves when small pictures and levels may be made: what is found in the sound is wanted first, and is not long in
-   * coming.
+   * Resolves when small pictures and levels may be made: what is found in the sound is wanted first, and is not long
+   * in coming.
    */
   readonly turn = async (): Promise<void> => {
     await Promise.race([this.listening, new Promise((resolve) => setTimeout(resolve, LONGEST_WAIT_MS))])

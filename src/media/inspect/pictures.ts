@@ -13,9 +13,8 @@ export type PicturePrecision = 'exact' | 'key-frame'
 
 /**
  * Small pictures of a recording at rising `times`, `height` px high, as WebP. `onPicture` is called with the index of
- * the time as each is
- * made; not at all where a frame cannot be decoded. Between pictures it waits for its `turn`, and stops with what it
- * has when `signal` is aborted.
+ * the time as each is made; not at all where a frame cannot be decoded. Between pictures it waits for its `turn`, and
+ * stops with what it has when `signal` is aborted.
  */
 export async function picturesAt(
   source: Source,

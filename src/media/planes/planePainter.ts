@@ -27,8 +27,8 @@ const FILLING: ReadonlySet<Step['kind']> = new Set(['colour', 'gradient', 'blur'
 
 /**
  * Paints compositions on planes instead of pixels: what a decoder gives is scaled straight into what an encoder
- * takes, and nothing is converted on the way.
- * What is not footage is drawn by the canvas, as everywhere, and kept for as long as it stays the same.
+ * takes, and nothing is converted on the way. What is not footage is drawn by the canvas, as everywhere, and kept for
+ * as long as it stays the same.
  */
 export class PlanePainter {
   private readonly resampler: Resampler

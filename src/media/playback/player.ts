@@ -36,8 +36,7 @@ const NO_TIME: TimeMap = { passages: [], joins: [], lengthMicros: 0 }
 
 /**
  * Plays a highlight: keeps the clock, lets the sound lead and the preview worker follow. Position is output time.
- * `peek` shows a
- * moment of a passage's recording that may lie beyond its cut points. Call `close` when done.
+ * `peek` shows a moment of a passage's recording that may lie beyond its cut points. Call `close` when done.
  */
 export class Player {
   private readonly worker = startWorker<PreviewWorker>(

@@ -18,8 +18,8 @@ export type ForeignRead<T> = { ok: true; value: T } | { ok: false; reason: 'too-
 
 /**
  * Reads a foreign file in a worker of its own that ends with it, so that nothing in it can hold up the page. `ask`
- * calls one method of the
- * worker; it may call `getsOn` as a sign that it does, which begins its time anew. Never rejects.
+ * calls one method of the worker; it may call `getsOn` as a sign that it does, which begins its time anew. Never
+ * rejects.
  */
 export async function readForeign<T>(
   file: Blob,

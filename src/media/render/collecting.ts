@@ -9,13 +9,11 @@ const EVERY_MS = 500
 
 /**
  * Has the browser collect twice a second what passes through a render: packets as they were read, blocks of sound,
- * coded frames. In steady work
- * nothing but its limit for memory outside its heap calls the collector, and all of that is let go of little by
- * little until it is reached, ever
- * higher in longer renders (docs/performance.md, length). A browser that was started so, as `npm run render` starts
- * its own, is asked outright. In any
- * other the limit is passed on purpose, by a buffer that nobody writes into: no page of it is ever filled. A
- * collection takes a millisecond or two.
+ * coded frames. In steady work nothing but its limit for memory outside its heap calls the collector, and all of that
+ * is let go of little by little until it is reached, ever higher in longer renders (docs/performance.md, length). A
+ * browser that was started so, as `npm run render` starts its own, is asked outright. In any other the limit is
+ * passed on purpose, by a buffer that nobody writes into: no page of it is ever filled. A collection takes a
+ * millisecond or two.
  */
 export class Collecting {
   private last: number

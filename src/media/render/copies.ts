@@ -48,8 +48,8 @@ interface Copyable {
 
 /**
  * What of a file can be taken over from its recordings without coding it again: whole frames of theirs with nothing
- * over them, as many to the second, in H.264 and in
- * the colours that files are written in. Null where there is nothing.
+ * over them, as many to the second, in H.264 and in the colours that files are written in. Null where there is
+ * nothing.
  */
 export async function copiesFor(file: CopyingFile, sources: ReadonlyMap<RecordingId, Source>): Promise<Copies | null> {
   const copyable = new Map<RecordingId, Copyable>()

@@ -11,8 +11,9 @@ export interface FrameTime {
 }
 
 /**
- * The canvas a render is drawn on, and the way from it to the encoder. A frame made straight from a canvas is coded as
- * limited range but labelled full range by Chromium; so its pixels are handed over with their colours said in words.
+ * The canvas a render is drawn on, and the way from it to the encoder. A frame made straight from a canvas is coded
+ * as limited range but labelled full range by Chromium; so its pixels are handed over with their colours said in
+ * words.
  */
 export class PictureCanvas {
   readonly ctx: OffscreenCanvasRenderingContext2D

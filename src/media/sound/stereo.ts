@@ -16,10 +16,8 @@ export const framesAt = (t: Micros) => Math.round((t * OUTPUT_SAMPLE_RATE) / MIC
 
 /**
  * A source's sound from `fromMicros` (source time; before 0 there is silence) to its end, as interleaved stereo at 48
- * kHz, played at
- * `speedPercent` with its pitch kept. Where the file has a gap, or begins its sound late, there is silence. A block
- * is good
- * until the next is asked for. Stop reading to stop decoding.
+ * kHz, played at `speedPercent` with its pitch kept. Where the file has a gap, or begins its sound late, there is
+ * silence. A block is good until the next is asked for. Stop reading to stop decoding.
  */
 export async function* stereoFrom(
   source: SoundSource,

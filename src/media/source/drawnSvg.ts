@@ -5,8 +5,7 @@ const LONGER_SIDE = 1600
 
 /**
  * A vector drawing as a PNG, its longer side 1600 px: nothing of it that runs or that leads elsewhere is kept. Null
- * for what is not a drawing.
- * Only where there is a document.
+ * for what is not a drawing. Only where there is a document.
  */
 export async function drawnSvg(file: File): Promise<File | null> {
   const clean = DOMPurify.sanitize(await file.text(), {

@@ -7,8 +7,7 @@ import type { Source } from './openSource'
 
 /**
  * A frame counts as started this much before its timestamp says so: containers round timestamps, some to the
- * millisecond,
- * so the frame meant for an exact time can carry one that is up to 0.5 ms later.
+ * millisecond, so the frame meant for an exact time can carry one that is up to 0.5 ms later.
  */
 export const FRAME_TOLERANCE_MICROS = 1000
 
@@ -35,9 +34,8 @@ export interface OnTheWay {
 
 /**
  * Walks through a recording's frames. Asking for times in rising order decodes every frame once; asking backwards, or
- * beyond
- * a key frame that lies well ahead, starts again from the last one before. Not for concurrent use: await one call
- * before the next.
+ * beyond a key frame that lies well ahead, starts again from the last one before. Not for concurrent use: await one
+ * call before the next.
  */
 export class FrameCursor {
   private frames: FrameStream | null = null
@@ -57,10 +55,8 @@ export class FrameCursor {
 
   /**
    * The frame on screen at `t`; before the first frame the first, after the last the last, null if there is none at
-   * all.
-   * Borrowed: the cursor closes it at the next call. A long walk offers what it passes to `onTheWay`, the key frame
-   * it starts from at once;
-   * where that stops it, the frame it has come to is given.
+   * all. Borrowed: the cursor closes it at the next call. A long walk offers what it passes to `onTheWay`, the key
+   * frame it starts from at once; where that stops it, the frame it has come to is given.
    */
   async frameAt(t: Micros, onTheWay?: OnTheWay): Promise<VideoSample | null> {
     const wanted = t + FRAME_TOLERANCE_MICROS

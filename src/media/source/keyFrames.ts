@@ -3,9 +3,8 @@ import { nullOnError } from '@/diagnostics/note'
 
 /**
  * Decodes key frames by themselves, with a decoder that stays ready. One that is made anew waits for the page's own
- * thread, and gives its first
- * frame only when several more are on their way; this one needs a fifth of that time (docs/performance.md). Not for
- * concurrent use.
+ * thread, and gives its first frame only when several more are on their way; this one needs a fifth of that time
+ * (docs/performance.md). Not for concurrent use.
  */
 export class KeyFrames {
   private decoder: VideoDecoder | null = null

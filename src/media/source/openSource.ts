@@ -20,8 +20,8 @@ export interface SoundSource extends OpenFile {
 }
 
 /**
- * An open recording. Bytes are read from the blob as they are needed, so memory does not grow with its length. Whoever
- * opens it calls `dispose`.
+ * An open recording. Bytes are read from the blob as they are needed, so memory does not grow with its length.
+ * Whoever opens it calls `dispose`.
  */
 export interface Source extends SoundSource {
   video: InputVideoTrack

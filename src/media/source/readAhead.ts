@@ -3,9 +3,8 @@ const IMPATIENCE_MS = 5
 
 /**
  * Holds a source back to a number of things ahead of whoever takes what comes of them. The library that decodes would
- * go on for forty frames
- * or more, which is 125 MB of 1080p in every place where frames are taken slowly. One source, one taker that awaits
- * one call before the next.
+ * go on for forty frames or more, which is 125 MB of 1080p in every place where frames are taken slowly. One source,
+ * one taker that awaits one call before the next.
  */
 export class ReadAhead {
   private given = 0

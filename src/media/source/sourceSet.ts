@@ -17,8 +17,7 @@ export interface MissingSource {
 
 /**
  * Cursors kept open over all recordings besides those of the picture at hand: each holds a decoder and a few frames.
- * Two passages can be
- * on screen at once, and the one that comes next is made ready ahead of its cut.
+ * Two passages can be on screen at once, and the one that comes next is made ready ahead of its cut.
  */
 const SPARE_CURSORS = 3
 
@@ -59,8 +58,7 @@ export class SourceSet {
 
   /**
    * Opens every recording, picture and font of an edit; those that only undo may need, where they are there. Returns
-   * the first one in use that is
-   * missing or cannot be opened, if any.
+   * the first one in use that is missing or cannot be opened, if any.
    */
   static async openAll(edit: Edit, files: ReadonlyMap<string, Blob>): Promise<SourceSet | MissingSource> {
     const set = new SourceSet()
@@ -113,8 +111,7 @@ export class SourceSet {
 
   /**
    * Decodes what a composition's feeds show; `frameOf` then gives them until the next call. Where that takes long and
-   * there is but one feed,
-   * `onTheWay.near` is called when `frameOf` gives a frame near the one asked for.
+   * there is but one feed, `onTheWay.near` is called when `frameOf` gives a frame near the one asked for.
    */
   async load(
     feeds: readonly Feed[],

@@ -50,8 +50,8 @@ export interface SoundInspector {
 
 export interface FaultInspector {
   /**
-   * What is wrong with an edit, worst first; see core/findings. `files`: the bytes of fonts that came along. Null when a
-   * later call has stopped it.
+   * What is wrong with an edit, worst first; see core/findings. `files`: the bytes of fonts that came along. Null
+   * when a later call has stopped it.
    */
   findings(edit: Edit, known: MeasurementsBesideFonts, files: ReadonlyMap<string, Blob>): Promise<Finding[] | null>
 }

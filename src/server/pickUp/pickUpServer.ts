@@ -9,11 +9,9 @@ import { PickUp, USUAL_LIMITS, type PickUpLimits } from './pickUp'
 
 /**
  * Every code is looked at as soon as it comes, so that nobody can keep the right one out by giving wrong ones.
- * Guessing is slow all the same:
- * an address has so many codes looked at in a second, and after a few wrong ones the answer to each further one is
- * held back. At this speed all
- * of a network's 254 addresses try less than a ten-thousandth of the 8.5 · 10¹¹ codes in the half hour that a pick-up
- * lasts.
+ * Guessing is slow all the same: an address has so many codes looked at in a second, and after a few wrong ones the
+ * answer to each further one is held back. At this speed all of a network's 254 addresses try less than a
+ * ten-thousandth of the 8.5 · 10¹¹ codes in the half hour that a pick-up lasts.
  */
 const LOOKED_AT = { points: 50, duration: 1 }
 /** Wrong codes that are answered at once, in ten minutes from one address: people mistype. */
@@ -22,8 +20,7 @@ const HELD_BACK_MS = 2000
 
 /**
  * A server of its own on the local network that is there only while something lies ready: it knows one code, its page
- * and its files, and nothing else of
- * the application. Without the code it lists nothing.
+ * and its files, and nothing else of the application. Without the code it lists nothing.
  */
 export class PickUpServer {
   private readonly lookedAt = new RateLimiterMemory(LOOKED_AT)

@@ -25,8 +25,7 @@ export interface LaidOut {
 
 /**
  * Makes a highlight of all of a short recording, laid out by the recipe that its setup has, where that is recognised
- * for sure and the recipe is to be
- * used by itself. Null, with nothing made, for any other.
+ * for sure and the recipe is to be used by itself. Null, with nothing made, for any other.
  */
 export async function layOutClip(recording: Recording, file: Blob): Promise<LaidOut | null> {
   if (recording.durationMicros > LONGEST_CLIP_MICROS) return null

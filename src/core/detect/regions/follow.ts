@@ -31,8 +31,8 @@ interface Hold {
 
 /**
  * A path that keeps a subject in view: still for as long as one place will do, then eased to the next; a path of its
- * own for each shot
- * (`cuts`: first moments of shots, rising). Samples in order, recording time. Empty when the subject was never found.
+ * own for each shot (`cuts`: first moments of shots, rising). Samples in order, recording time. Empty when the
+ * subject was never found.
  */
 export function followPath(
   samples: readonly FollowSample[],

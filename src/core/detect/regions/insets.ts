@@ -31,9 +31,8 @@ export interface Inset {
 
 /**
  * Rectangles whose sides are lines that hold still: a picture laid over another one, with or without a border. A side
- * may be the
- * frame's own. Overlapping ones are given too, best covered first, at most `most`; whoever knows what they show
- * chooses.
+ * may be the frame's own. Overlapping ones are given too, best covered first, at most `most`; whoever knows what they
+ * show chooses.
  */
 export function insetsIn(
   frame: Rect,

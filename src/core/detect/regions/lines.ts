@@ -2,8 +2,7 @@ import type { Stillness } from './stillness'
 
 /**
  * Straight lines that hold still: for every column (or row), where along it brightness steps, frame after frame, more
- * than a few
- * pixels to either side. Answers how much of any stretch is such a line in constant time.
+ * than a few pixels to either side. Answers how much of any stretch is such a line in constant time.
  */
 export class StillLines {
   readonly data: StillLinesData

@@ -11,8 +11,8 @@ const TAIL = 0.04
 
 /**
  * Where something stands out from what is usual, in small pictures of one place (`luma`, `[height][width]`): persons
- * before a background that
- * holds still, whatever they look like. A box in shares of the picture for each, null where nothing does.
+ * before a background that holds still, whatever they look like. A box in shares of the picture for each, null where
+ * nothing does.
  */
 export function movingSubjects(pictures: readonly Uint8Array[], width: number, height: number): (Rect | null)[] {
   const usual = medianOf(pictures, width * height)

@@ -9,8 +9,7 @@ const SPREAD = 3
 
 /**
  * Where the eye would go in a small picture (`luma`, `[height][width]`): the weighted middle of what has changed
- * since `before` and of what is
- * detailed, as shares of the picture; null in a picture of nothing.
+ * since `before` and of what is detailed, as shares of the picture; null in a picture of nothing.
  */
 export function salientPoint(
   picture: Uint8Array,

@@ -14,8 +14,7 @@ const BLACK = 28
 
 /**
  * Each side of `rect` (whole pixels) moved inwards past black and past a border to the first pixel of the picture;
- * where there is
- * neither, it stays. A border ends at the last line near the side that runs along it.
+ * where there is neither, it stays. A border ends at the last line near the side that runs along it.
  */
 export function tighten(
   rect: Rect,

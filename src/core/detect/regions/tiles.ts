@@ -29,12 +29,9 @@ export interface TileLines {
 
 /**
  * Cuts a rectangle along the background that runs right through it, again and again, and where none does, along lines
- * that do: the
- * recursive X–Y cut of page layout analysis (Nagy and Seth, 1984). Gives the pictures that are left, in reading
- * order, without the background
- * around them; one when nothing parts it, none when all is background. Beyond a line a wall can pass for background:
- * `trimAfterLines` says
- * whether to cut it away there too.
+ * that do: the recursive X–Y cut of page layout analysis (Nagy and Seth, 1984). Gives the pictures that are left, in
+ * reading order, without the background around them; one when nothing parts it, none when all is background. Beyond a
+ * line a wall can pass for background: `trimAfterLines` says whether to cut it away there too.
  */
 export function tilesOf(whole: Rect, background: Background | null, lines: TileLines, trimAfterLines: boolean): Rect[] {
   const least = { width: Math.round(whole.width * MIN_SIDE), height: Math.round(whole.height * MIN_SIDE) }

@@ -23,8 +23,7 @@ export function stirred(before: Uint8Array, now: Uint8Array, { width }: Size, bo
 
 /**
  * For each stretch of speech the region whose owner speaks, by how much more it stirs than when it is quietest; null
- * where two stir alike.
- * `stir[stretch][region]`: what {@link stirred} gives, on average.
+ * where two stir alike. `stir[stretch][region]`: what {@link stirred} gives, on average.
  */
 export function whoSpeaks(stir: readonly (readonly number[])[]): (number | null)[] {
   const regions = stir[0]?.length ?? 0

@@ -10,9 +10,8 @@ import { soundChain } from './soundChains'
 
 /**
  * A shell script that has ffmpeg (5.1 or later) make a highlight in one shape: the same cuts, speeds, panels,
- * backdrops, joins and sound, from the
- * recordings in a folder. What filters cannot say is told in the script itself. `sh script.sh [media folder] [output
- * file]`.
+ * backdrops, joins and sound, from the recordings in a folder. What filters cannot say is told in the script itself.
+ * `sh script.sh [media folder] [output file]`.
  */
 export function ffmpegScript(edit: Edit, shape: Shape, rate: FrameRate): string {
   const map = timeMapOf(edit.highlight)

@@ -16,11 +16,9 @@ const CUSTOM = 'Custom_Transition'
 
 /**
  * A highlight as an OpenTimelineIO timeline: a video track for each panel of a shape, the first the lowest, with what
- * the panel plays; audio tracks; joins as
- * transitions, titles and captions as markers. All lengths are whole frames of the timeline's rate, starts whole
- * frames of the recording's own. What a
- * timeline cannot say is told in its metadata under `brimble`, where the whole edit is too, so that reading it back
- * loses nothing.
+ * the panel plays; audio tracks; joins as transitions, titles and captions as markers. All lengths are whole frames
+ * of the timeline's rate, starts whole frames of the recording's own. What a timeline cannot say is told in its
+ * metadata under `brimble`, where the whole edit is too, so that reading it back loses nothing.
  */
 export function writeOtio(edit: Edit, shape: Shape): string {
   const map = timeMapOf(edit.highlight)

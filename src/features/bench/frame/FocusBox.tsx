@@ -26,9 +26,8 @@ const CORNERS = GRIPS.filter((g) => g.length === 2)
 
 /**
  * The part of a region that is not cut where that can be helped: drag it inside the region, or its corners to resize
- * it; by keyboard, arrows move it and Alt + arrows
- * resize it, Shift makes larger steps. Where the region lies differently in this passage it is only shown: it belongs
- * to the region in all of them.
+ * it; by keyboard, arrows move it and Alt + arrows resize it, Shift makes larger steps. Where the region lies
+ * differently in this passage it is only shown: it belongs to the region in all of them.
  */
 export const FocusBox = memo(function FocusBox({ region, focus, frame }: { region: Region; focus: Rect; frame: Size }) {
   const { session, view } = useBenchContext()

@@ -27,11 +27,9 @@ const LEAST = 16
 
 /**
  * A region over the picture, as it lies in the passage worked on: corner ticks and a small tab. Drag it to move
- * (Shift: straight; Alt: in this
- * passage only), its edges and corners to resize (Shift holds the proportion, Alt keeps the centre; edges snap to
- * those in the picture, unless
- * Ctrl is held). By keyboard: arrows move it, Alt + arrows resize it, Shift makes larger steps. Once it lies
- * differently in this passage, all of these do so there.
+ * (Shift: straight; Alt: in this passage only), its edges and corners to resize (Shift holds the proportion, Alt
+ * keeps the centre; edges snap to those in the picture, unless Ctrl is held). By keyboard: arrows move it, Alt +
+ * arrows resize it, Shift makes larger steps. Once it lies differently in this passage, all of these do so there.
  */
 export const RegionBox = memo(function RegionBox({ region, frame }: { region: Region; frame: Size }) {
   const { session, view } = useBenchContext()

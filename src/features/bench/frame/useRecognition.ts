@@ -15,8 +15,7 @@ const STAYS_MS = 20_000
 
 /**
  * Compares a recording that nobody has said anything about with the kept setups, once. A sure match is applied and
- * said so, with undo at
- * hand; an unsure one is offered. Where the person has begun to set regions, nothing is done.
+ * said so, with undo at hand; an unsure one is offered. Where the person has begun to set regions, nothing is done.
  */
 export function useRecognition(): void {
   const bench = useBenchContext()

@@ -55,9 +55,8 @@ function showTheSame(a: PanelBoxProps, b: PanelBoxProps): boolean {
 
 /**
  * A panel in the result: drag the picture inside it, zoom it with the wheel or + and −, nudge it with the arrows. An
- * inset is dragged and
- * nudged itself; with Shift it is the picture inside that moves. With Alt a crop moves in this shape only, which then
- * shows a mark for it.
+ * inset is dragged and nudged itself; with Shift it is the picture inside that moves. With Alt a crop moves in this
+ * shape only, which then shows a mark for it.
  */
 export const PanelBox = memo(function PanelBox({ placed, shape, outlines }: PanelBoxProps) {
   const { session, view } = useBenchContext()

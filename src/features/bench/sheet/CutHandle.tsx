@@ -29,8 +29,7 @@ export interface CutHandleProps {
 
 /**
  * A passage's in or out point as a bar across the Sheet: drag it, or arrows a frame and Shift + arrows a second. The
- * picture and the
- * sound at the cut are shown as it moves.
+ * picture and the sound at the cut are shown as it moves.
  */
 export function CutHandle({ placed, which, top, recordingPerPixel, several, onTake, onLetGo }: CutHandleProps) {
   const { session, player, view } = useBenchContext()

@@ -33,9 +33,8 @@ export interface CueLineProps {
 
 /**
  * One caption as text beside its time. Enter splits it where the caret is, Backspace at its start joins it to the one
- * before, arrows lead
- * from line to line; Alt and arrows move its start, with Shift its end; Alt and W choose who speaks; Ctrl and Space
- * play. Its edges are dragged.
+ * before, arrows lead from line to line; Alt and arrows move its start, with Shift its end; Alt and W choose who
+ * speaks; Ctrl and Space play. Its edges are dragged.
  */
 export function CueLine({ cue, speaker, top, height, room, microsPerPixel, caret, onCaret, onLeave }: CueLineProps) {
   const { session, player } = useBenchContext()
