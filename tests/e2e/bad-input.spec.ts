@@ -34,7 +34,7 @@ test('a recording that was cut off is used as far as it goes, and says so', asyn
   errors.expectNone()
 })
 
-test('a recording damaged in the middle ends in a whole file or a reason that names it, and the edit is kept', async ({
+test('a recording damaged in the middle ends with the place where it cannot be read, and the edit is kept', async ({
   page,
 }) => {
   await toBench(page, made('damaged.mp4'), 'damaged')
@@ -42,9 +42,9 @@ test('a recording damaged in the middle ends in a whole file or a reason that na
   await page.getByRole('button', { name: /^Render 1 file/ }).click()
   await page.getByRole('link', { name: 'Outbox' }).click()
   const row = page.locator('article[data-state]').first()
-  await expect(row).toHaveAttribute('data-state', /finished|failed/, { timeout: 60_000 })
-  if ((await row.getAttribute('data-state')) === 'failed')
-    await expect(row.getByRole('alert')).toContainText('“damaged.mp4” cannot be decoded at 0:0')
+  await expect(row).toHaveAttribute('data-state', 'failed', { timeout: 60_000 })
+  // Half-way through the file's bytes, of six seconds that are much alike.
+  await expect(row.getByRole('alert')).toContainText(/“damaged\.mp4” cannot be decoded at 0:0[2-4]/)
   await page.getByRole('link', { name: 'Shelf' }).click()
   await expect(page.getByRole('link', { name: /^damaged, cut 1/ })).toBeVisible()
 })

@@ -8,14 +8,12 @@ const GAME = { x: 430, y: 30, width: 540, height: 656 }
 
 test('a recording becomes a stacked vertical file that ffprobe and ffmpeg agree with', async ({ page }) => {
   const errors = watchForErrors(page)
-  const started = Date.now()
   await toBench(page, made('pattern.mp4'), 'pattern')
   await setRegion(page, 'Face', FACE)
   await setRegion(page, 'Game', GAME)
   await moveCut(page, 'In point', 2)
   await moveCut(page, 'Out point', -4)
   const { path, fileName } = await renderAndSave(page, { rate: '30 fps' })
-  expect(Date.now() - started, 'from an empty Shelf to a saved file').toBeLessThan(120_000)
   expect(fileName).toBe('pattern, cut 1 tall 1.mp4')
 
   const { video, audio, format } = ffprobe(path)

@@ -9,9 +9,13 @@ import { isHung, type HungMark, type PictureMark } from '@/core/model/pictureMar
 import type { Shape } from '@/core/model/shape'
 import type { TitleCard } from '@/core/model/words'
 import type { Micros } from '@/core/time/micros'
+import { useGrowing } from '@/ui/useGrowing'
 import { useBenchContext, useHighlight, useLayout, useView } from '../benchContext'
 import { MarkBox } from './MarkBox'
 import { TitleBox } from './TitleBox'
+
+/** A highlight may have many marks, in many shapes: keys do not wait for all of their boxes. */
+const MARKS_AT_ONCE = 8
 
 /** What lies over the picture at the playhead and can be taken hold of. */
 export function OverPicture({ shape, shown }: { shape: Shape; shown: boolean }) {
@@ -26,15 +30,15 @@ export function OverPicture({ shape, shown }: { shape: Shape; shown: boolean }) 
     [player, marks, words.titles],
   )
   const ids = new Set(on.split(' '))
+  const hung = marks.filter((m): m is HungMark => isHung(m) && ids.has(m.id))
+  const shownMarks = useGrowing(hung.length, MARKS_AT_ONCE)
   const titles = words.titles.filter((t) => ids.has(t.id) || t.id === writing)
   const area = wordArea('titleArea', arrangementFor(layout, shape), shape)
   return (
     <>
-      {marks
-        .filter((m): m is HungMark => isHung(m) && ids.has(m.id))
-        .map((mark) => (
-          <MarkBox key={mark.id} mark={mark} shape={shape} shown={shown} />
-        ))}
+      {hung.slice(0, shownMarks).map((mark) => (
+        <MarkBox key={mark.id} mark={mark} shape={shape} shown={shown} />
+      ))}
       {titles.map((title, i) => (
         <TitleBox key={title.id} title={title} area={wordRow(area, i, titles.length)} shape={shape} shown={shown} />
       ))}

@@ -16,6 +16,7 @@ import type { Shape } from '@/core/model/shape'
 import type { PreviewTarget } from '@/media/workers/preview.protocol'
 import { formatSize } from '@/ui/format'
 import { fonts, palette } from '@/ui/theme'
+import { useNearScreen } from '@/ui/useNearScreen'
 import { usePreviewCanvas } from '@/ui/usePreviewCanvas'
 import { followOthers, goOwnWay } from '@/edit/layouts'
 import { useBenchContext, useEdit, useParts, useView } from '../benchContext'
@@ -41,12 +42,15 @@ export const ShapeView = memo(function ShapeView({ shape }: { shape: Shape }) {
   const { player } = useBenchContext()
   const edit = useEdit()
   const trial = useView((v) => v.trial)
-  const outlines = useView((v) => v.outlines) && !trial
+  const outlined = useView((v) => v.outlines) && !trial
   const alone = useView((v) => (v.alone?.shapeId === shape.id ? v.alone.as : null))
   const host = useRef<HTMLDivElement>(null)
   const { id, width, height } = shape
   const target = useMemo<PreviewTarget>(() => ({ kind: 'shape', shape: { id, width, height } }), [id, width, height])
   usePreviewCanvas(player, host, target, `Result, ${id}`)
+  // What can be taken hold of is many things in a big highlight: not where nobody looks.
+  const isNear = useNearScreen(host)
+  const outlines = outlined && isNear
   const { passage, layout } = useParts()
   const placed = useMemo(() => placePanels(edit, shape, passage), [edit, shape, passage])
   const { titles, cues, captions } = edit.highlight.words
@@ -60,6 +64,7 @@ export const ShapeView = memo(function ShapeView({ shape }: { shape: Shape }) {
         sx={{ position: 'relative', width: '100%', aspectRatio: `${width} / ${height}`, touchAction: 'none' }}
       >
         {!trial &&
+          isNear &&
           placed.map((panel) => <PanelBox key={panel.panel.id} placed={panel} shape={shape} outlines={outlines} />)}
         {outlines &&
           areas.map((area) => (
@@ -67,7 +72,7 @@ export const ShapeView = memo(function ShapeView({ shape }: { shape: Shape }) {
           ))}
         {outlines &&
           seams.map((seam) => <SeamHandle key={[...seam.path, seam.index].join('.')} seam={seam} shape={shape} />)}
-        {!trial && <OverPicture shape={shape} shown={outlines} />}
+        {!trial && isNear && <OverPicture shape={shape} shown={outlines} />}
         <ZoneMarks shape={shape} />
         {outlines && <ShapeMarks shape={shape} />}
         <PointedAt shape={shape} />
