@@ -4,7 +4,7 @@ import Box from '@mui/material/Box'
 import { useEffect, useState } from 'react'
 import { useStore } from 'zustand'
 import type { Session } from '@/store/session'
-import { palette } from '@/ui/theme'
+import { palette, textSize } from '@/ui/theme'
 
 /** Writing usually takes a few hundredths of a second and is not worth a word; what takes longer than this is told. */
 const SHOWN_AFTER_MS = 800
@@ -39,7 +39,9 @@ export function SavingNote<T extends object>({ session }: { session: Session<T> 
       }}
     >
       {isLong && (
-        <Box sx={{ px: 4, py: 2, borderRadius: 1, bgcolor: palette.ink, color: palette.paper, fontSize: 13 }}>
+        <Box
+          sx={{ px: 4, py: 2, borderRadius: 1, bgcolor: palette.ink, color: palette.paper, fontSize: textSize.body }}
+        >
           Saving…
         </Box>
       )}

@@ -2,7 +2,7 @@
 
 import Box from '@mui/material/Box'
 import { useRef } from 'react'
-import { palette } from '@/ui/theme'
+import { palette, textSize } from '@/ui/theme'
 
 interface ColourFieldProps {
   label: string
@@ -44,7 +44,7 @@ export function ColourField({ label, value, bare = false, onSet }: ColourFieldPr
         alignItems: 'center',
         justifyContent: 'space-between',
         gap: 2,
-        fontSize: 12.5,
+        fontSize: textSize.note,
         color: palette.inkSoft,
       }}
     >

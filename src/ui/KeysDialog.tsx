@@ -12,7 +12,7 @@ import { useLiveQuery } from 'dexie-react-hooks'
 import { useState, type KeyboardEvent, type ReactNode } from 'react'
 import { changeKeySettings, readKeySettings, USUAL_KEYS } from '@/store/keySettings'
 import { asChanged, isLetter, keyNames, withLetter, type KeyBinding, type KeyNote } from './keyBindings'
-import { fonts, palette } from './theme'
+import { fonts, palette, textSize } from './theme'
 
 interface Props {
   screen: string
@@ -40,7 +40,7 @@ export function KeysDialog({ screen, bindings, notes, onClose }: Props) {
   }
   return (
     <Dialog open onClose={onClose} maxWidth="sm" fullWidth>
-      <DialogTitle sx={{ fontSize: 16, fontWeight: 700 }}>Keys</DialogTitle>
+      <DialogTitle>Keys</DialogTitle>
       <DialogContent>
         <FormControlLabel
           control={
@@ -51,7 +51,7 @@ export function KeysDialog({ screen, bindings, notes, onClose }: Props) {
             />
           }
           label="Single letters, digits and marks"
-          slotProps={{ typography: { sx: { fontSize: 13 } } }}
+          slotProps={{ typography: { sx: { fontSize: textSize.body } } }}
           sx={{ mb: 2 }}
         />
         <Box
@@ -62,7 +62,7 @@ export function KeysDialog({ screen, bindings, notes, onClose }: Props) {
             gridTemplateColumns: '132px 1fr',
             rowGap: 1.5,
             columnGap: 4,
-            fontSize: 13,
+            fontSize: textSize.body,
             alignItems: 'baseline',
           }}
         >
@@ -76,7 +76,7 @@ export function KeysDialog({ screen, bindings, notes, onClose }: Props) {
                   onClick={() => setChanging(binding.id)}
                   onKeyDown={take(binding.id)}
                   onBlur={() => setChanging(null)}
-                  sx={{ fontFamily: fonts.numbers, fontSize: 12, minWidth: 32, px: 2, py: 0 }}
+                  sx={{ fontFamily: fonts.numbers, fontSize: textSize.note, minWidth: 32, px: 2, py: 0 }}
                 >
                   {changing === binding.id ? 'press a letter' : keyNames(binding)}
                 </Button>
@@ -104,7 +104,7 @@ export function KeysDialog({ screen, bindings, notes, onClose }: Props) {
 function Line({ does, children }: { does: string; children: ReactNode }) {
   return (
     <Box sx={{ display: 'contents' }}>
-      <Box component="dt" sx={{ fontFamily: fonts.numbers, fontSize: 12, color: palette.ink }}>
+      <Box component="dt" sx={{ fontFamily: fonts.numbers, fontSize: textSize.note, color: palette.ink }}>
         {children}
       </Box>
       <Box component="dd" sx={{ m: 0 }}>

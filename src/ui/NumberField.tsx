@@ -3,7 +3,7 @@
 import Box from '@mui/material/Box'
 import { useId, useState, type KeyboardEvent } from 'react'
 import { parseTypedNumber, parseTypedSeconds } from '@/core/time/typedTime'
-import { fonts, palette } from '@/ui/theme'
+import { fonts, palette, textSize } from '@/ui/theme'
 
 export interface NumberFieldProps {
   label: string
@@ -80,8 +80,8 @@ export function NumberField({
     }
   }
   return (
-    <Box component="label" sx={{ display: 'contents', fontSize: 13 }}>
-      <Box component="span" sx={{ color: palette.inkSoft, fontSize: 12.5 }}>
+    <Box component="label" sx={{ display: 'contents', fontSize: textSize.body }}>
+      <Box component="span" sx={{ color: palette.inkSoft, fontSize: textSize.note }}>
         {label}
       </Box>
       <Box component="span" sx={{ position: 'relative', display: 'flex', alignItems: 'center', gap: 1 }}>
@@ -109,7 +109,7 @@ export function NumberField({
             py: '3px',
             font: 'inherit',
             fontFamily: fonts.numbers,
-            fontSize: 12.5,
+            fontSize: textSize.note,
             textAlign: 'right',
             color: palette.ink,
             bgcolor: '#fff',
@@ -119,7 +119,7 @@ export function NumberField({
             '&:disabled': { opacity: 0.5 },
           }}
         />
-        <Box component="span" sx={{ color: palette.inkSoft, fontSize: 12 }}>
+        <Box component="span" sx={{ color: palette.inkSoft, fontSize: textSize.note }}>
           {unit}
         </Box>
         {refused !== null && (
@@ -138,7 +138,7 @@ export function NumberField({
               borderRadius: '3px',
               bgcolor: palette.haw,
               color: '#fff',
-              fontSize: 12,
+              fontSize: textSize.note,
               whiteSpace: 'nowrap',
             }}
           >

@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box'
 import type { Role } from '@/core/model/region'
 import { roleMark } from './roleMarks'
-import { fonts } from './theme'
+import { fonts, textSize } from './theme'
 
 /** A role's letter on its colour. */
 export function RoleBadge({ role }: { role: Role }) {
@@ -20,7 +20,7 @@ export function RoleBadge({ role }: { role: Role }) {
         bgcolor: colour,
         color: '#fff',
         fontFamily: fonts.numbers,
-        fontSize: 11,
+        fontSize: textSize.small,
         fontWeight: 700,
       }}
     >

@@ -5,7 +5,7 @@ import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import Typography from '@mui/material/Typography'
 import type { ReactNode } from 'react'
-import { palette } from './theme'
+import { palette, textSize } from './theme'
 
 interface StandInNoteProps<F extends string> {
   children: ReactNode
@@ -39,7 +39,7 @@ export function StandInNote<F extends string>({
         bgcolor: '#F6EBD3',
       }}
     >
-      <Typography sx={{ fontSize: 13, color: palette.strawInk, flex: 1 }}>
+      <Typography sx={{ fontSize: textSize.body, color: palette.strawInk, flex: 1 }}>
         <strong>Stand-in.</strong> {children}
       </Typography>
       <TextField

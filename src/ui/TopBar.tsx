@@ -4,7 +4,7 @@ import Box from '@mui/material/Box'
 import Link from 'next/link'
 import { usePathname } from 'next/navigation'
 import type { ReactNode } from 'react'
-import { palette } from './theme'
+import { palette, textSize } from './theme'
 
 const PLACES = [
   { href: '/', name: 'Shelf' },
@@ -39,7 +39,13 @@ export function TopBar({ title, children }: { title?: ReactNode; children?: Reac
       <Box
         component={Link}
         href="/"
-        sx={{ fontWeight: 700, fontSize: 17, color: palette.leaf, textDecoration: 'none', letterSpacing: '-0.01em' }}
+        sx={{
+          fontWeight: 700,
+          fontSize: textSize.title,
+          color: palette.leaf,
+          textDecoration: 'none',
+          letterSpacing: '-0.01em',
+        }}
       >
         Brimble
       </Box>
@@ -53,7 +59,7 @@ export function TopBar({ title, children }: { title?: ReactNode; children?: Reac
             sx={{
               color: isIn(path, href) ? palette.ink : palette.inkSoft,
               fontWeight: isIn(path, href) ? 700 : 500,
-              fontSize: 13,
+              fontSize: textSize.body,
               textDecoration: 'none',
               '&:hover': { color: palette.ink },
             }}

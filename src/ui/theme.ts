@@ -29,6 +29,12 @@ export const fonts = {
   numbers: '"JetBrains Mono Variable", ui-monospace, monospace',
 } as const
 
+/** Sizes of letters, px, from the smallest that is used to titles of dialogs. */
+export const textSize = { tiny: 10, small: 11, note: 12.5, body: 13, lead: 14, title: 16 } as const
+
+/** Sizes of icons, px: in a line of small letters, in a button, by itself. */
+export const iconSize = { small: 15, medium: 18, large: 20 } as const
+
 export const theme = createTheme({
   palette: {
     mode: 'light',
@@ -44,13 +50,13 @@ export const theme = createTheme({
   spacing: 4,
   typography: {
     fontFamily: fonts.text,
-    fontSize: 13,
-    body1: { fontSize: 14, lineHeight: 1.4 },
-    body2: { fontSize: 13, lineHeight: 1.4 },
+    fontSize: textSize.body,
+    body1: { fontSize: textSize.lead, lineHeight: 1.4 },
+    body2: { fontSize: textSize.body, lineHeight: 1.4 },
     h1: { fontSize: 20, fontWeight: 700 },
-    h2: { fontSize: 14, fontWeight: 700 },
-    button: { textTransform: 'none', fontWeight: 600, fontSize: 13 },
-    caption: { fontSize: 12 },
+    h2: { fontSize: textSize.lead, fontWeight: 700 },
+    button: { textTransform: 'none', fontWeight: 600, fontSize: textSize.body },
+    caption: { fontSize: textSize.note },
   },
   transitions: {
     duration: {
@@ -93,13 +99,13 @@ export const theme = createTheme({
     MuiIconButton: { defaultProps: { size: 'small' }, styleOverrides: { root: { borderRadius: 4 } } },
     MuiTooltip: {
       defaultProps: { enterDelay: 500, arrow: false },
-      styleOverrides: { tooltip: { backgroundColor: palette.ink, fontSize: 12 } },
+      styleOverrides: { tooltip: { backgroundColor: palette.ink, fontSize: textSize.note } },
     },
     MuiMenuItem: {
       styleOverrides: {
         root: {
           minHeight: 30,
-          fontSize: 13,
+          fontSize: textSize.body,
           paddingTop: 4,
           paddingBottom: 4,
           '&:focus-visible': { outlineOffset: -2, boxShadow: 'none' },
@@ -118,7 +124,7 @@ export const theme = createTheme({
         select: {
           paddingTop: 4,
           paddingBottom: 4,
-          fontSize: 13,
+          fontSize: textSize.body,
           '&:focus-visible': { ...focusRing, boxShadow: 'none' },
         },
       },
@@ -131,7 +137,9 @@ export const theme = createTheme({
         paper: { backgroundColor: palette.sheet, boxShadow: `0 12px 40px ${alpha(palette.ink, 0.35)}` },
       },
     },
-    MuiAlert: { styleOverrides: { root: { fontSize: 13, padding: '2px 12px' } } },
+    MuiDialogTitle: { styleOverrides: { root: { fontSize: textSize.title, fontWeight: 700, paddingBottom: 6 } } },
+    MuiDialogActions: { styleOverrides: { root: { padding: '8px 24px 16px', gap: 8 } } },
+    MuiAlert: { styleOverrides: { root: { fontSize: textSize.body, padding: '2px 12px' } } },
     MuiLinearProgress: { styleOverrides: { root: { height: 6, borderRadius: 3, backgroundColor: palette.line } } },
   },
 })

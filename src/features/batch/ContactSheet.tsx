@@ -12,7 +12,7 @@ import type { HighlightId } from '@/core/model/ids'
 import type { OutputChoice } from '@/core/model/outputChoice'
 import { highlightsOnShelf } from '@/store/highlights'
 import { keptRecipes } from '@/store/recipes'
-import { palette } from '@/ui/theme'
+import { palette, textSize } from '@/ui/theme'
 import { useGrowing } from '@/ui/useGrowing'
 import type { WholeRecipe } from '@/core/model/recipe'
 import { OutboxFrame } from '@/shared/rendering/OutboxFrame'
@@ -89,7 +89,7 @@ export function ContactSheet() {
           bgcolor: 'background.paper',
         }}
       >
-        <Typography component="h1" sx={{ fontSize: 14, fontWeight: 700 }}>
+        <Typography component="h1" sx={{ fontSize: textSize.lead, fontWeight: 700 }}>
           {wanted.length > 0
             ? `${wanted.length} of ${highlights.length} chosen`
             : `${highlights.length} ${highlights.length === 1 ? 'highlight' : 'highlights'}`}
@@ -99,7 +99,7 @@ export function ContactSheet() {
             {all ? 'Choose none' : 'Choose all'}
           </Button>
         )}
-        <Typography role="status" sx={{ fontSize: 13, color: palette.inkSoft, flex: 1 }}>
+        <Typography role="status" sx={{ fontSize: textSize.body, color: palette.inkSoft, flex: 1 }}>
           {busy ?? (recipes?.length === 0 ? 'Keep a recipe on the Bench, under Layout, to lay many out by it.' : null)}
         </Typography>
         <Button disabled={busy !== null || !recipes?.length} onClick={() => setFromRecordings(true)}>
@@ -140,7 +140,7 @@ export function ContactSheet() {
       </Box>
       <Box sx={{ flex: 1, overflowY: 'auto', p: 4.5 }}>
         {highlights.length === 0 && (
-          <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>
+          <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft }}>
             There are no highlights yet. Cut some from a recording on the Shelf, or drop clips there whose setup has a
             recipe that is used by itself.
           </Typography>

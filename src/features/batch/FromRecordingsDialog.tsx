@@ -18,7 +18,7 @@ import type { RecipeId, RecordingId } from '@/core/model/ids'
 import { createHighlight, highlightsOnShelf } from '@/store/highlights'
 import { recordingsOnShelf } from '@/store/recordings'
 import { formatLength } from '@/ui/format'
-import { palette } from '@/ui/theme'
+import { palette, textSize } from '@/ui/theme'
 import type { WholeRecipe } from '@/core/model/recipe'
 import { applyToHighlight, LONGEST_CLIP_MICROS } from '@/shared/looks/layOutClip'
 
@@ -53,9 +53,9 @@ export function FromRecordingsDialog({ recipes, onMade, onClose }: FromRecording
   }
   return (
     <Dialog open onClose={done === null ? onClose : undefined} fullWidth maxWidth="sm">
-      <DialogTitle sx={{ fontSize: 16, fontWeight: 700, pb: 1 }}>Lay out recordings by a recipe</DialogTitle>
+      <DialogTitle>Lay out recordings by a recipe</DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 4 }}>
-        <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>
+        <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft }}>
           Each chosen recording becomes a highlight of its whole length. Recordings of more than three minutes are not
           listed: cut them on the Shelf first, then choose their highlights on the sheet.
         </Typography>
@@ -84,7 +84,7 @@ export function FromRecordingsDialog({ recipes, onMade, onClose }: FromRecording
           )}
           <Box role="list" aria-label="Recordings" sx={{ maxHeight: 300, overflowY: 'auto', mt: 1 }}>
             {recordings && short.length === 0 && (
-              <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>
+              <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft }}>
                 No recording on the Shelf is short enough.
               </Typography>
             )}
@@ -102,7 +102,7 @@ export function FromRecordingsDialog({ recipes, onMade, onClose }: FromRecording
                       overflow: 'hidden',
                       textOverflow: 'ellipsis',
                       whiteSpace: 'nowrap',
-                      fontSize: 13.5,
+                      fontSize: textSize.body,
                     },
                   }}
                   control={
@@ -117,7 +117,7 @@ export function FromRecordingsDialog({ recipes, onMade, onClose }: FromRecording
                   }
                   label={name}
                 />
-                <Typography sx={{ fontSize: 12.5, color: palette.inkSoft, flex: 'none' }}>
+                <Typography sx={{ fontSize: textSize.note, color: palette.inkSoft, flex: 'none' }}>
                   {cutAlready(id) > 0 && `${cutAlready(id)} cut · `}
                   {formatLength(durationMicros)}
                 </Typography>
@@ -133,7 +133,7 @@ export function FromRecordingsDialog({ recipes, onMade, onClose }: FromRecording
           />
         )}
       </DialogContent>
-      <DialogActions sx={{ px: 6, pb: 4 }}>
+      <DialogActions>
         <Button disabled={done !== null} onClick={onClose}>
           Close
         </Button>

@@ -17,6 +17,7 @@ import { ratesFor } from '@/core/output/renderSettings'
 import { getRecording } from '@/store/recordings'
 import { OutputFields } from '@/shared/rendering/OutputFields'
 import { PresetBar } from '@/shared/rendering/PresetBar'
+import { textSize } from '@/ui/theme'
 
 /**
  * How many highlights are rendered: each with its own settings, or all with the same. `onRender`: null for their own.
@@ -39,7 +40,7 @@ export function RenderManyDialog({
     <Dialog open onClose={onClose} maxWidth="sm" fullWidth>
       <DialogTitle
         sx={{
-          fontSize: 16,
+          fontSize: textSize.title,
           fontWeight: 700,
           pb: 1,
           display: 'flex',
@@ -78,7 +79,7 @@ export function RenderManyDialog({
           </Box>
         )}
       </DialogContent>
-      <DialogActions sx={{ px: 6, pb: 4, gap: 2 }}>
+      <DialogActions>
         <Button onClick={onClose}>Not now</Button>
         <Button variant="contained" color="primary" onClick={() => onRender(same ? choice : null)}>
           Render {files} {files === 1 ? 'file' : 'files'}

@@ -9,7 +9,7 @@ import type { Highlight } from '@/core/model/highlight'
 import type { HighlightId } from '@/core/model/ids'
 import { outputLength } from '@/core/time/timeMap'
 import { formatLength } from '@/ui/format'
-import { fonts, palette } from '@/ui/theme'
+import { fonts, palette, textSize } from '@/ui/theme'
 import { useBlobUrl } from '@/ui/useBlobUrl'
 import { countWords, faultWords } from '@/shared/findingWords'
 import { usePoster } from '@/shared/recordings/usePoster'
@@ -80,16 +80,22 @@ export const SheetCard = memo(function SheetCard({
         <Box sx={{ minWidth: 0 }}>
           <Box
             title={name}
-            sx={{ fontSize: 13, fontWeight: 600, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}
+            sx={{
+              fontSize: textSize.body,
+              fontWeight: 600,
+              overflow: 'hidden',
+              textOverflow: 'ellipsis',
+              whiteSpace: 'nowrap',
+            }}
           >
             {name}
           </Box>
-          <Box sx={{ fontFamily: fonts.numbers, fontSize: 11, color: palette.inkSoft }}>
+          <Box sx={{ fontFamily: fonts.numbers, fontSize: textSize.small, color: palette.inkSoft }}>
             {formatLength(outputLength(highlight))} · {shapes.map((s) => s.id).join(', ')}
           </Box>
           <Box
             sx={{
-              fontSize: 12,
+              fontSize: textSize.note,
               mt: 0.5,
               color: SEVERITY_COLOURS[worst?.severity ?? 'note'],
             }}

@@ -6,7 +6,6 @@ import UndoIcon from '@mui/icons-material/Undo'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import IconButton from '@mui/material/IconButton'
-import Tooltip from '@mui/material/Tooltip'
 import dynamic from 'next/dynamic'
 import { useSnackbar } from 'notistack'
 import { useEffect, useMemo, useRef, useState, type FocusEvent, type KeyboardEvent } from 'react'
@@ -14,6 +13,7 @@ import { useStore } from 'zustand'
 import { passageAt, timeMapOf } from '@/core/time/timeMap'
 import { kept } from '@/store/rack'
 import { KeysDialog } from '@/ui/KeysDialog'
+import { KeyTip } from '@/ui/KeyTip'
 import { CannotOpen, Opening } from '@/ui/Opening'
 import { TopBar } from '@/ui/TopBar'
 import { useGrowing } from '@/ui/useGrowing'
@@ -43,6 +43,7 @@ import { useFindings } from './gauges/useFindings'
 import { useHeard } from './useHeard'
 import { BENCH_KEY_NOTES, BENCH_KEYS, useBenchKeys } from './useBenchKeys'
 import { VersionsDialog } from './VersionsDialog'
+import { iconSize } from '@/ui/theme'
 
 const CompareDialog = dynamic(() => import('./compare/CompareDialog').then((m) => m.CompareDialog), { ssr: false })
 
@@ -166,17 +167,21 @@ function BenchScreen({ onReopen }: { onReopen: () => void }) {
       <TopBar title={<NameField />}>
         <RenderStatus highlightId={session.value.highlight.id} />
         <Button onClick={() => setDialog('compare')}>Compare</Button>
-        <Button onClick={() => setDialog('versions')}>Versions</Button>
+        <KeyTip screen="bench" bindings={BENCH_KEYS} id="versions" title="What was kept of it">
+          <Button onClick={() => setDialog('versions')}>Versions</Button>
+        </KeyTip>
         <HandOnMenu />
         <UndoButtons />
-        <Tooltip title="Keys (?)">
+        <KeyTip screen="bench" bindings={BENCH_KEYS} id="keys" title="Keys">
           <IconButton aria-label="Keys" onClick={() => setDialog('keys')}>
-            <KeyboardIcon sx={{ fontSize: 20 }} />
+            <KeyboardIcon sx={{ fontSize: iconSize.large }} />
           </IconButton>
-        </Tooltip>
-        <Button variant="contained" color="primary" onClick={() => setDialog('render')}>
-          Render
-        </Button>
+        </KeyTip>
+        <KeyTip screen="bench" bindings={BENCH_KEYS} id="render" title="Make the files">
+          <Button variant="contained" color="primary" onClick={() => setDialog('render')}>
+            Render
+          </Button>
+        </KeyTip>
       </TopBar>
       <SaveBar onReopen={onReopen} />
       <Box
@@ -235,20 +240,20 @@ function UndoButtons() {
   const next = steps[position]
   return (
     <Box sx={{ display: 'flex' }}>
-      <Tooltip title={last ? `Undo: ${last.label}` : 'Nothing to undo'}>
+      <KeyTip screen="bench" bindings={BENCH_KEYS} id="undo" title={last ? `Undo: ${last.label}` : 'Nothing to undo'}>
         <span>
           <IconButton aria-label="Undo" disabled={!last} onClick={() => session.undo()}>
-            <UndoIcon sx={{ fontSize: 20 }} />
+            <UndoIcon sx={{ fontSize: iconSize.large }} />
           </IconButton>
         </span>
-      </Tooltip>
-      <Tooltip title={next ? `Redo: ${next.label}` : 'Nothing to redo'}>
+      </KeyTip>
+      <KeyTip screen="bench" bindings={BENCH_KEYS} id="redo" title={next ? `Redo: ${next.label}` : 'Nothing to redo'}>
         <span>
           <IconButton aria-label="Redo" disabled={!next} onClick={() => session.redo()}>
-            <RedoIcon sx={{ fontSize: 20 }} />
+            <RedoIcon sx={{ fontSize: iconSize.large }} />
           </IconButton>
         </span>
-      </Tooltip>
+      </KeyTip>
     </Box>
   )
 }

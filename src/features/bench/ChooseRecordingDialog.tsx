@@ -47,7 +47,7 @@ export function ChooseRecordingDialog({
 
   return (
     <Dialog open onClose={onClose} maxWidth="sm" fullWidth>
-      <DialogTitle sx={{ fontSize: 16, fontWeight: 700, pb: 1 }}>{title}</DialogTitle>
+      <DialogTitle>{title}</DialogTitle>
       <DialogContent>
         {problem && (
           <Alert severity="error" sx={{ mb: 2 }}>

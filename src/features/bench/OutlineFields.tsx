@@ -9,6 +9,7 @@ import TextField from '@mui/material/TextField'
 import { useRef } from 'react'
 import type { Mask, Outline } from '@/core/model/outline'
 import { ColourField } from '@/ui/ColourField'
+import { textSize } from '@/ui/theme'
 
 const FORMS: Record<Mask['kind'], { words: string; mask: Mask }> = {
   rectangle: { words: 'rectangle', mask: { kind: 'rectangle' } },
@@ -19,7 +20,7 @@ const FORMS: Record<Mask['kind'], { words: string; mask: Mask }> = {
 const A_BORDER = { width: 0.006, colour: '#f4f2ec' }
 const A_SHADOW = { blur: 0.02, opacity: 0.55 }
 
-const small = { slotProps: { typography: { sx: { fontSize: 12.5 } } } } as const
+const small = { slotProps: { typography: { sx: { fontSize: textSize.note } } } } as const
 
 /** Form, border and shadow of a picture in its panel. Changes with the same `gesture` are one step. */
 export function OutlineFields({

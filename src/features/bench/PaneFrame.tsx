@@ -4,7 +4,7 @@ import Box from '@mui/material/Box'
 import ButtonBase from '@mui/material/ButtonBase'
 import Tooltip from '@mui/material/Tooltip'
 import type { ReactNode } from 'react'
-import { fonts, palette } from '@/ui/theme'
+import { fonts, palette, textSize } from '@/ui/theme'
 import { useBenchContext, useView, type Pane } from './benchContext'
 
 /**
@@ -72,7 +72,7 @@ export function PaneFrame({
                 py: '2px',
                 borderRadius: '3px',
                 fontFamily: 'inherit',
-                fontSize: 13,
+                fontSize: textSize.body,
                 fontWeight: 700,
                 '&:hover': { color: palette.leaf },
               }}
@@ -83,7 +83,7 @@ export function PaneFrame({
                 aria-hidden
                 sx={{
                   fontFamily: fonts.numbers,
-                  fontSize: 11,
+                  fontSize: textSize.small,
                   fontWeight: 400,
                   color: palette.inkSoft,
                   border: 1,

@@ -18,7 +18,7 @@ import { title } from '@/core/model/record'
 import { outputLength } from '@/core/time/timeMap'
 import { deleteVersion, keepVersion, versionsOf } from '@/store/versions'
 import { formatDay, formatTime } from '@/ui/format'
-import { palette } from '@/ui/theme'
+import { palette, textSize } from '@/ui/theme'
 import { goBackTo } from '@/edit/highlight'
 import { useBenchContext, useHighlight } from './benchContext'
 
@@ -40,7 +40,7 @@ export function VersionsDialog({ onClose }: { onClose: () => void }) {
   }
   return (
     <Dialog open onClose={onClose} maxWidth="sm" fullWidth>
-      <DialogTitle sx={{ fontSize: 16, fontWeight: 700 }}>Versions</DialogTitle>
+      <DialogTitle>Versions</DialogTitle>
       <DialogContent>
         <Box
           component="form"
@@ -65,7 +65,7 @@ export function VersionsDialog({ onClose }: { onClose: () => void }) {
           </Button>
         </Box>
         {versions?.length === 0 && (
-          <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>
+          <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft }}>
             None kept yet. Undo also reaches back over everything you did.
           </Typography>
         )}

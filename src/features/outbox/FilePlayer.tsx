@@ -10,7 +10,7 @@ import type { RenderId } from '@/core/model/ids'
 import type { Render } from '@/core/model/render'
 import { openRenderFile } from '@/media/render/partFile'
 import { useBlobUrl } from '@/ui/useBlobUrl'
-import { palette } from '@/ui/theme'
+import { palette, textSize } from '@/ui/theme'
 
 const nameOf = (render: Render) =>
   render.state.kind === 'finished' ? render.state.file.fileName : render.edit.highlight.name
@@ -121,7 +121,7 @@ function Picture({
           sx={{ flex: 1, minHeight: 0, maxWidth: '100%', objectFit: 'contain' }}
         />
       )}
-      <Typography noWrap title={nameOf(render)} sx={{ color: '#fff', fontSize: 12 }}>
+      <Typography noWrap title={nameOf(render)} sx={{ color: '#fff', fontSize: textSize.note }}>
         {nameOf(render)}
       </Typography>
     </Box>

@@ -15,7 +15,7 @@ import { encode } from 'uqr'
 import type { Render } from '@/core/model/render'
 import { explain, quietly } from '@/diagnostics/note'
 import { formatBytes, formatDuration } from '@/ui/format'
-import { fonts, palette } from '@/ui/theme'
+import { fonts, palette, textSize } from '@/ui/theme'
 import { closePickUpNow, offerToPhone, openPickUpNow, type PickUpTold } from './pickUpClient'
 
 /**
@@ -59,13 +59,13 @@ export function PickUpDialog({ finished, onClose }: { finished: readonly Render[
   }
   return (
     <Dialog open onClose={onClose} maxWidth="sm" fullWidth>
-      <DialogTitle sx={{ fontSize: 16, fontWeight: 700, pb: 1 }}>To the phone</DialogTitle>
+      <DialogTitle>To the phone</DialogTitle>
       <DialogContent>
         {open ? (
           <Ready open={open} />
         ) : (
           <>
-            <Typography sx={{ fontSize: 13, color: palette.inkSoft, mb: 2 }}>
+            <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft, mb: 2 }}>
               A phone on the same network can then look at these files, save or share them, for half an hour, with a
               code. Nothing leaves your network.
             </Typography>
@@ -100,14 +100,14 @@ export function PickUpDialog({ finished, onClose }: { finished: readonly Render[
               />
             )}
             {problem && (
-              <Typography role="alert" sx={{ mt: 2, fontSize: 13, color: palette.haw }}>
+              <Typography role="alert" sx={{ mt: 2, fontSize: textSize.body, color: palette.haw }}>
                 {problem}. The files are still here.
               </Typography>
             )}
           </>
         )}
       </DialogContent>
-      <DialogActions sx={{ px: 6, pb: 4 }}>
+      <DialogActions>
         {open ? (
           <>
             <Button onClick={() => void close()}>Close the pick-up</Button>
@@ -146,26 +146,28 @@ function Ready({ open: { code, addresses, expiresAt, files } }: { open: PickUpTo
     <Box sx={{ display: 'flex', gap: 6, alignItems: 'center' }}>
       <QrPicture text={`${address}/c/${code}`} />
       <Box sx={{ minWidth: 0 }}>
-        <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>Point the phone’s camera at it, or open</Typography>
+        <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft }}>
+          Point the phone’s camera at it, or open
+        </Typography>
         {addresses.map((a) => (
-          <Box key={a} sx={{ fontFamily: fonts.numbers, fontSize: 14, my: 0.5, userSelect: 'all' }}>
+          <Box key={a} sx={{ fontFamily: fonts.numbers, fontSize: textSize.lead, my: 0.5, userSelect: 'all' }}>
             {a}
           </Box>
         ))}
-        <Typography sx={{ mt: 3, fontSize: 13, color: palette.inkSoft }}>and type the code</Typography>
+        <Typography sx={{ mt: 3, fontSize: textSize.body, color: palette.inkSoft }}>and type the code</Typography>
         <Box
           aria-label="Code"
           sx={{ fontFamily: fonts.numbers, fontSize: 26, fontWeight: 700, letterSpacing: '0.12em', userSelect: 'all' }}
         >
           {code.slice(0, 4)} {code.slice(4)}
         </Box>
-        <Typography sx={{ mt: 3, fontSize: 13, color: left > 0 ? palette.inkSoft : palette.haw }}>
+        <Typography sx={{ mt: 3, fontSize: textSize.body, color: left > 0 ? palette.inkSoft : palette.haw }}>
           {left > 0
             ? `${files.length} ${files.length === 1 ? 'file' : 'files'}, for ${formatDuration(left)} more`
             : 'The time is over: the files are no longer there.'}
         </Typography>
         {addresses.every((a) => a.includes('127.0.0.1')) && (
-          <Typography sx={{ mt: 1, fontSize: 12.5, color: palette.haw }}>
+          <Typography sx={{ mt: 1, fontSize: textSize.note, color: palette.haw }}>
             This machine is on no network that a phone could be on.
           </Typography>
         )}

@@ -16,7 +16,7 @@ import { zipFiles } from '@/media/zip/zipFiles'
 import { changeOutboxSettings, readOutboxSettings } from '@/store/outboxSettings'
 import { formatDuration } from '@/ui/format'
 import { offerDownload } from '@/ui/offerDownload'
-import { fonts, palette } from '@/ui/theme'
+import { fonts, palette, textSize } from '@/ui/theme'
 import { SettingsDialog } from './SettingsDialog'
 import { filesFolder, saveAllFinished } from '@/shared/rendering/filesFolder'
 import { filesOf } from '@/shared/rendering/filesOf'
@@ -106,7 +106,7 @@ function ToGo({ waiting, past, held }: { waiting: readonly Render[]; past: reado
   const progress = useStore(renderProgress)
   if (waiting.length === 0)
     return (
-      <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>
+      <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft }}>
         {held ? 'Held: nothing will be rendered' : 'Nothing is waiting'}
       </Typography>
     )
@@ -116,11 +116,11 @@ function ToGo({ waiting, past, held }: { waiting: readonly Render[]; past: reado
     .map((r) => estimate(r, toSeconds(outputLength(r.edit.highlight)), past).seconds)
   const seconds = after.includes(null) ? null : running + after.reduce((sum: number, s) => sum + (s ?? 0), 0)
   return (
-    <Typography component="h1" sx={{ fontSize: 14, fontWeight: 700 }}>
+    <Typography component="h1" sx={{ fontSize: textSize.lead, fontWeight: 700 }}>
       {waiting.length} to go
       <Box
         component="span"
-        sx={{ ml: 2, fontWeight: 400, fontFamily: fonts.numbers, fontSize: 12, color: palette.inkSoft }}
+        sx={{ ml: 2, fontWeight: 400, fontFamily: fonts.numbers, fontSize: textSize.note, color: palette.inkSoft }}
       >
         {held ? 'held' : seconds !== null && seconds > 0 && `about ${formatDuration(seconds)} left`}
       </Box>

@@ -17,7 +17,7 @@ import { binRender } from '@/store/bin'
 import { copyHighlight } from '@/store/highlights'
 import { formatBytes, formatRate, formatSize } from '@/ui/format'
 import { offerDownload } from '@/ui/offerDownload'
-import { fonts, palette } from '@/ui/theme'
+import { fonts, palette, textSize } from '@/ui/theme'
 import { useOffer } from '@/ui/useOffer'
 import { filesOf } from '@/shared/rendering/filesOf'
 import { failureMessage } from './messages'
@@ -59,13 +59,13 @@ export function RenderRow({
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, minWidth: 0 }}>
         {handle}
         <Box sx={{ minWidth: 0 }}>
-          <Typography noWrap title={edit.highlight.name} sx={{ fontWeight: 700, fontSize: 14 }}>
+          <Typography noWrap title={edit.highlight.name} sx={{ fontWeight: 700, fontSize: textSize.lead }}>
             {edit.highlight.name}
           </Typography>
           <Box
             sx={{
               fontFamily: fonts.numbers,
-              fontSize: 11.5,
+              fontSize: textSize.small,
               color: palette.inkSoft,
               whiteSpace: 'nowrap',
               overflow: 'hidden',
@@ -155,7 +155,7 @@ function StateOf({ render }: { render: Render }) {
   const { state } = render
   switch (state.kind) {
     case 'waiting':
-      return <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>Waiting</Typography>
+      return <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft }}>Waiting</Typography>
     case 'running':
       return <Running render={render} />
     case 'away':
@@ -173,7 +173,7 @@ function StateOf({ render }: { render: Render }) {
       )
     case 'failed':
       return (
-        <Typography role="alert" sx={{ fontSize: 13, color: palette.haw }}>
+        <Typography role="alert" sx={{ fontSize: textSize.body, color: palette.haw }}>
           {failureMessage(state.failure)}
         </Typography>
       )
@@ -208,14 +208,14 @@ function Finished({ file }: { file: Extract<Render['state'], { kind: 'finished' 
 function Facts({ name, facts }: { name: string; facts: readonly string[] }) {
   return (
     <Box sx={{ minWidth: 0 }}>
-      <Typography noWrap title={name} sx={{ fontSize: 13 }}>
+      <Typography noWrap title={name} sx={{ fontSize: textSize.body }}>
         {name}
       </Typography>
       <Box
         title={facts.join(' · ')}
         sx={{
           fontFamily: fonts.numbers,
-          fontSize: 11.5,
+          fontSize: textSize.small,
           color: palette.inkSoft,
           whiteSpace: 'nowrap',
           overflow: 'hidden',
@@ -242,7 +242,7 @@ function Running({ render }: { render: Render }) {
 
 function Progress({ render, before }: { render: Render; before: string }) {
   const progress = useStore(renderProgress, (all) => all[render.id])
-  if (!progress) return <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>{before}</Typography>
+  if (!progress) return <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft }}>{before}</Typography>
   const done = (progress.frame / progress.frames) * 100
   return (
     <Box>
@@ -253,7 +253,7 @@ function Progress({ render, before }: { render: Render; before: string }) {
         aria-label={`Rendering ${render.edit.highlight.name}`}
         sx={{ '& .MuiLinearProgress-bar': { transition: 'none' } }}
       />
-      <Box sx={{ mt: 1, fontFamily: fonts.numbers, fontSize: 11.5, color: palette.inkSoft }}>
+      <Box sx={{ mt: 1, fontFamily: fonts.numbers, fontSize: textSize.small, color: palette.inkSoft }}>
         frame {progress.frame} of {progress.frames} · {progress.rate.toFixed(0)} frames/s ·{' '}
         {Math.ceil(progress.secondsLeft)} s left{render.state.kind === 'away' && ' · at a render node'}
       </Box>

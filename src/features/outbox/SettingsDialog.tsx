@@ -15,7 +15,7 @@ import { useState } from 'react'
 import { chosenBackEnd, type BackEnd } from '@/core/output/backEnd'
 import { fileSafe, NAME_PARTS, unknownParts, USUAL_PATTERN } from '@/core/output/fileName'
 import { changeOutboxSettings, type OutboxSettings } from '@/store/outboxSettings'
-import { palette } from '@/ui/theme'
+import { palette, textSize } from '@/ui/theme'
 import { canWriteToFolders, chooseFilesFolder, forgetFilesFolder } from '@/shared/rendering/filesFolder'
 import { mayNotify } from '@/shared/rendering/notify'
 
@@ -64,11 +64,13 @@ export function SettingsDialog({
   }
   return (
     <Dialog open onClose={onClose} maxWidth="xs" fullWidth>
-      <DialogTitle sx={{ fontSize: 16, fontWeight: 700, pb: 1 }}>Outbox settings</DialogTitle>
+      <DialogTitle>Outbox settings</DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 4 }}>
         <Box>
           <Typography variant="h2">Folder</Typography>
-          <Typography sx={{ fontSize: 13, color: palette.inkSoft, my: 1 }}>{folderWords(folder?.name)}</Typography>
+          <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft, my: 1 }}>
+            {folderWords(folder?.name)}
+          </Typography>
           {canWriteToFolders() && (
             <Box sx={{ display: 'flex', gap: 2 }}>
               <Button onClick={() => void chooseFilesFolder()}>{folder ? 'Choose another' : 'Choose a folder'}</Button>
@@ -119,13 +121,13 @@ export function SettingsDialog({
             label="Tell me through the system when the queue is done or needs me"
           />
           {refused && (
-            <Typography role="alert" sx={{ fontSize: 12.5, color: palette.haw }}>
+            <Typography role="alert" sx={{ fontSize: textSize.note, color: palette.haw }}>
               The browser does not allow it. Allow notifications for this page in its settings, then try again.
             </Typography>
           )}
         </Box>
       </DialogContent>
-      <DialogActions sx={{ px: 6, pb: 4 }}>
+      <DialogActions>
         <Button onClick={onClose}>Close</Button>
         <Button variant="contained" color="primary" disabled={unknown.length > 0} onClick={() => void keep()}>
           Keep

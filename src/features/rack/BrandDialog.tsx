@@ -16,6 +16,7 @@ import { addImageFile } from '@/store/imageFiles'
 import { changeKept, keep, type Unstamped } from '@/store/rack'
 import { ColourField } from '@/ui/ColourField'
 import { FormDialog } from './FormDialog'
+import { textSize } from '@/ui/theme'
 
 const PLAIN: Unstamped<'brand'> = {
   name: 'New brand',
@@ -107,7 +108,7 @@ export function BrandDialog({ brand, onClose }: { brand: Brand | null; onClose: 
       {Object.entries(PICTURES).map(([key, words]) => {
         const which = key as keyof typeof PICTURES
         return (
-          <Box key={key} sx={{ display: 'flex', alignItems: 'center', gap: 2, fontSize: 12.5 }}>
+          <Box key={key} sx={{ display: 'flex', alignItems: 'center', gap: 2, fontSize: textSize.note }}>
             <Box sx={{ width: 70 }}>{words}</Box>
             <Button component="label">
               {draft[which] ? 'Another picture…' : 'Choose a picture…'}

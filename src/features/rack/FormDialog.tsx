@@ -29,7 +29,7 @@ export function FormDialog({ title, button, ready, problem, onSave, onClose, chi
   return (
     <Dialog open onClose={onClose} maxWidth="sm" fullWidth>
       <Box component="form" onSubmit={submit}>
-        <DialogTitle sx={{ fontSize: 16, fontWeight: 700 }}>{title}</DialogTitle>
+        <DialogTitle>{title}</DialogTitle>
         <DialogContent sx={{ display: 'grid', rowGap: 4, '&&': { pt: 2 } }}>
           {problem && <Alert severity="error">{problem}</Alert>}
           {children}

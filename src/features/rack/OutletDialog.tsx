@@ -13,7 +13,7 @@ import { MICROS_PER_SECOND } from '@/core/time/micros'
 import { changeKept, keep, type Unstamped } from '@/store/rack'
 import { formatSize } from '@/ui/format'
 import { NumberField } from '@/ui/NumberField'
-import { palette } from '@/ui/theme'
+import { iconSize, palette, textSize } from '@/ui/theme'
 import { FormDialog } from './FormDialog'
 import { ZoneFields } from './ZoneFields'
 
@@ -169,7 +169,7 @@ export function OutletDialog({ outlet, onClose }: { outlet: Outlet | null; onClo
             />
           </Box>
         </Box>
-        <Box sx={{ textAlign: 'center', fontSize: 12, color: palette.inkSoft }}>
+        <Box sx={{ textAlign: 'center', fontSize: textSize.note, color: palette.inkSoft }}>
           <ZoneFields outlet={draft} height={230} onZone={(n, rect) => setZone(n, { rect })} />
           {formatSize(draft.shape)}
         </Box>
@@ -210,7 +210,7 @@ export function OutletDialog({ outlet, onClose }: { outlet: Outlet | null; onClo
               aria-label={`Remove ${zone.name}`}
               onClick={() => set({ zones: draft.zones.filter((_, i) => i !== n) })}
             >
-              <DeleteOutlineIcon sx={{ fontSize: 18 }} />
+              <DeleteOutlineIcon sx={{ fontSize: iconSize.medium }} />
             </IconButton>
           </Box>
         ))}

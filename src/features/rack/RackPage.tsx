@@ -5,7 +5,7 @@ import Button from '@mui/material/Button'
 import { useRef, useState, type DragEvent, type ReactNode } from 'react'
 import { kept } from '@/store/rack'
 import { keptSetups } from '@/store/setups'
-import { palette } from '@/ui/theme'
+import { palette, textSize } from '@/ui/theme'
 import { TopBar } from '@/ui/TopBar'
 import { BrandDialog } from './BrandDialog'
 import { BrandRows } from './BrandRows'
@@ -133,7 +133,7 @@ function Section({
           <Box component="h2" sx={{ m: 0, mb: 1, fontSize: 18, fontWeight: 700 }}>
             {title}
           </Box>
-          <Box sx={{ fontSize: 13, color: palette.inkSoft }}>{purpose}</Box>
+          <Box sx={{ fontSize: textSize.body, color: palette.inkSoft }}>{purpose}</Box>
         </Box>
         {action}
       </Box>
@@ -146,7 +146,7 @@ function Section({
           p: 5,
           border: `1px dashed ${palette.line}`,
           borderRadius: 1,
-          fontSize: 13.5,
+          fontSize: textSize.body,
           color: palette.inkSoft,
         }}
       >

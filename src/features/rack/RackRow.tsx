@@ -7,7 +7,7 @@ import type { ReactNode } from 'react'
 import type { HighlightId } from '@/core/model/ids'
 import { title } from '@/core/model/record'
 import { tagsFrom } from '@/ui/tags'
-import { palette } from '@/ui/theme'
+import { palette, textSize } from '@/ui/theme'
 import { TextInPlace } from '@/ui/TextInPlace'
 import { useOffer } from '@/ui/useOffer'
 
@@ -66,7 +66,7 @@ export function RackRow({
       }}
     >
       <Box sx={{ justifySelf: 'center' }}>{diagram}</Box>
-      <Box sx={{ minWidth: 0, fontSize: 12.5, color: palette.inkSoft, display: 'grid', rowGap: 1 }}>
+      <Box sx={{ minWidth: 0, fontSize: textSize.note, color: palette.inkSoft, display: 'grid', rowGap: 1 }}>
         <TextInPlace
           label={`Name of ${name}`}
           value={name}

@@ -9,6 +9,7 @@ import { formatSize } from '@/ui/format'
 import { LayoutDiagram } from '@/ui/LayoutDiagram'
 import { RackRow, RowLine } from './RackRow'
 import type { Exporter } from './useRackFiles'
+import { textSize } from '@/ui/theme'
 
 export function RecipeRows({ onExport }: { onExport: Exporter }) {
   const recipes = useLiveQuery(keptRecipes)
@@ -39,7 +40,7 @@ export function RecipeRows({ onExport }: { onExport: Exporter }) {
             />
           }
           label={`By itself, for recordings recognised as “${setup.name}”`}
-          slotProps={{ typography: { sx: { fontSize: 12.5 } } }}
+          slotProps={{ typography: { sx: { fontSize: textSize.note } } }}
         />
       )}
     </RackRow>

@@ -6,7 +6,7 @@ import { moveRect, resizeRect, type Grip } from '@/core/geometry/resize'
 import type { Rect } from '@/core/geometry/rect'
 import type { Outlet, Zone } from '@/core/model/outlet'
 import { ARROW_STEPS } from '@/ui/arrowSteps'
-import { palette } from '@/ui/theme'
+import { palette, textSize } from '@/ui/theme'
 import { useDrag } from '@/ui/useDrag'
 
 const WHOLE: Rect = { x: 0, y: 0, width: 1, height: 1 }
@@ -102,7 +102,7 @@ function ZoneBox({
         bgcolor: 'rgba(179,64,44,0.55)',
         border: '1px solid #FBFAF6',
         color: '#fff',
-        fontSize: 9.5,
+        fontSize: textSize.tiny,
         lineHeight: 1.1,
         p: '1px 2px',
         overflow: 'hidden',

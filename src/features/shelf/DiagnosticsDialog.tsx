@@ -11,7 +11,7 @@ import { useEffect, useState } from 'react'
 import type { Entry } from '@/diagnostics/entry'
 import { clearRing, MAX_ENTRIES, readRing, ringAsText, watchEntries, withEntry } from '@/diagnostics/ring'
 import { offerDownload } from '@/ui/offerDownload'
-import { fonts, palette } from '@/ui/theme'
+import { fonts, palette, textSize } from '@/ui/theme'
 
 /** What went wrong lately on this machine, to be looked at, saved or cleared. */
 export function DiagnosticsDialog({ onClose }: { onClose: () => void }) {
@@ -27,20 +27,20 @@ export function DiagnosticsDialog({ onClose }: { onClose: () => void }) {
   }
   return (
     <Dialog open onClose={onClose} maxWidth="md" fullWidth>
-      <DialogTitle sx={{ fontSize: 16, fontWeight: 700, pb: 1 }}>Diagnostics</DialogTitle>
+      <DialogTitle>Diagnostics</DialogTitle>
       <DialogContent>
-        <Typography sx={{ fontSize: 13, color: palette.inkSoft, mb: 3 }}>
+        <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft, mb: 3 }}>
           Errors on this machine, the latest {MAX_ENTRIES} at most. They stay here until you save them, and hold no
           names of recordings or files.
         </Typography>
-        {entries.length === 0 && <Typography sx={{ fontSize: 13 }}>Nothing has gone wrong.</Typography>}
+        {entries.length === 0 && <Typography sx={{ fontSize: textSize.body }}>Nothing has gone wrong.</Typography>}
         <Box component="ol" aria-label="Errors" tabIndex={0} sx={{ m: 0, p: 0, maxHeight: '50dvh', overflowY: 'auto' }}>
           {entries.toReversed().map((entry) => (
             <EntryLine key={entry.id} entry={entry} />
           ))}
         </Box>
       </DialogContent>
-      <DialogActions sx={{ px: 6, pb: 4 }}>
+      <DialogActions>
         <Button onClick={clear} disabled={entries.length === 0}>
           Clear
         </Button>
@@ -56,19 +56,30 @@ export function DiagnosticsDialog({ onClose }: { onClose: () => void }) {
 function EntryLine({ entry: { at, where, name, message, stack } }: { entry: Entry }) {
   return (
     <Box component="li" sx={{ listStyle: 'none', borderTop: 1, borderColor: 'divider', py: 2 }}>
-      <Box sx={{ display: 'flex', gap: 3, fontSize: 13 }}>
-        <Box component="time" dateTime={at} sx={{ fontFamily: fonts.numbers, fontSize: 12, color: palette.inkSoft }}>
+      <Box sx={{ display: 'flex', gap: 3, fontSize: textSize.body }}>
+        <Box
+          component="time"
+          dateTime={at}
+          sx={{ fontFamily: fonts.numbers, fontSize: textSize.note, color: palette.inkSoft }}
+        >
           {new Date(at).toLocaleString()}
         </Box>
         <Box sx={{ fontWeight: 600 }}>{where}</Box>
       </Box>
-      <Box sx={{ fontSize: 13, overflowWrap: 'anywhere' }}>
+      <Box sx={{ fontSize: textSize.body, overflowWrap: 'anywhere' }}>
         {name}: {message}
       </Box>
       {stack !== '' && (
         <Box
           component="pre"
-          sx={{ m: 0, mt: 1, fontFamily: fonts.numbers, fontSize: 11, color: palette.inkSoft, whiteSpace: 'pre-wrap' }}
+          sx={{
+            m: 0,
+            mt: 1,
+            fontFamily: fonts.numbers,
+            fontSize: textSize.small,
+            color: palette.inkSoft,
+            whiteSpace: 'pre-wrap',
+          }}
         >
           {stack}
         </Box>

@@ -5,7 +5,7 @@ import Box from '@mui/material/Box'
 import IconButton from '@mui/material/IconButton'
 import Tooltip from '@mui/material/Tooltip'
 import Link from 'next/link'
-import { fonts, palette } from '@/ui/theme'
+import { fonts, iconSize, palette, textSize } from '@/ui/theme'
 import { useBlobUrl } from '@/ui/useBlobUrl'
 import { usePoster } from '@/shared/recordings/usePoster'
 import type { ShelfHighlight } from './useShelf'
@@ -44,7 +44,15 @@ export function HighlightPoster({ item, onBin }: { item: ShelfHighlight; onBin: 
               />
             )}
           </Box>
-          <Box sx={{ fontFamily: fonts.numbers, fontSize: 11, mt: '3px', textAlign: 'center', whiteSpace: 'nowrap' }}>
+          <Box
+            sx={{
+              fontFamily: fonts.numbers,
+              fontSize: textSize.small,
+              mt: '3px',
+              textAlign: 'center',
+              whiteSpace: 'nowrap',
+            }}
+          >
             {state}
           </Box>
         </Box>
@@ -63,7 +71,7 @@ export function HighlightPoster({ item, onBin }: { item: ShelfHighlight; onBin: 
           '&:hover': { bgcolor: '#fff' },
         }}
       >
-        <DeleteOutlineIcon sx={{ fontSize: 14 }} />
+        <DeleteOutlineIcon sx={{ fontSize: iconSize.small }} />
       </IconButton>
     </Box>
   )

@@ -12,7 +12,7 @@ import { memo, useState } from 'react'
 import { title } from '@/core/model/record'
 import { renameRecording } from '@/store/recordings'
 import { formatBytes, formatTime, formatVideo } from '@/ui/format'
-import { fonts, palette } from '@/ui/theme'
+import { fonts, iconSize, palette, textSize } from '@/ui/theme'
 import { TextInPlace } from '@/ui/TextInPlace'
 import { useOffer } from '@/ui/useOffer'
 import { HighlightPoster } from './HighlightPoster'
@@ -93,16 +93,16 @@ function Row({ row, actions }: { row: ShelfRow; actions: RowActions }) {
             onLeft={() => setRenaming(false)}
           />
         ) : (
-          <Typography component="h3" noWrap title={recording.name} sx={{ fontWeight: 700, fontSize: 14 }}>
+          <Typography component="h3" noWrap title={recording.name} sx={{ fontWeight: 700, fontSize: textSize.lead }}>
             {recording.name}
           </Typography>
         )}
-        <Box sx={{ fontFamily: fonts.numbers, fontSize: 11.5, color: palette.inkSoft, whiteSpace: 'nowrap' }}>
+        <Box sx={{ fontFamily: fonts.numbers, fontSize: textSize.small, color: palette.inkSoft, whiteSpace: 'nowrap' }}>
           {formatTime(recording.durationMicros, 0)} · {formatVideo(recording.video)} ·{' '}
           {formatBytes(recording.sizeBytes)}
         </Box>
         <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, mt: 0.5, minHeight: 24 }}>
-          <Typography noWrap sx={{ fontSize: 12, color: palette.inkSoft, minWidth: 0 }}>
+          <Typography noWrap sx={{ fontSize: textSize.note, color: palette.inkSoft, minWidth: 0 }}>
             {setupName ?? 'no regions yet'}
           </Typography>
           <Tooltip title="Rename">
@@ -112,7 +112,7 @@ function Row({ row, actions }: { row: ShelfRow; actions: RowActions }) {
               onClick={() => setRenaming(true)}
               sx={{ p: '3px', opacity: 0 }}
             >
-              <EditOutlinedIcon sx={{ fontSize: 16 }} />
+              <EditOutlinedIcon sx={{ fontSize: iconSize.small }} />
             </IconButton>
           </Tooltip>
           <Tooltip title="Move to the bin">
@@ -122,12 +122,12 @@ function Row({ row, actions }: { row: ShelfRow; actions: RowActions }) {
               onClick={() => void actions.binRecording(row)}
               sx={{ p: '3px', opacity: 0 }}
             >
-              <DeleteOutlineIcon sx={{ fontSize: 16 }} />
+              <DeleteOutlineIcon sx={{ fontSize: iconSize.small }} />
             </IconButton>
           </Tooltip>
         </Box>
         {noticeMessages(recording).map((message) => (
-          <Typography key={message} sx={{ fontSize: 12, color: palette.strawInk }}>
+          <Typography key={message} sx={{ fontSize: textSize.note, color: palette.strawInk }}>
             {message}
           </Typography>
         ))}
@@ -146,7 +146,7 @@ function Row({ row, actions }: { row: ShelfRow; actions: RowActions }) {
             border: `1px dashed ${palette.inkSoft}`,
             borderRadius: '2px',
             fontFamily: fonts.text,
-            fontSize: 12,
+            fontSize: textSize.note,
             color: palette.inkSoft,
             '&:hover': { color: palette.leaf, borderColor: palette.leaf, bgcolor: palette.leafTint },
           }}

@@ -11,6 +11,7 @@ import { useGrowing } from '@/ui/useGrowing'
 import { useOffer } from '@/ui/useOffer'
 import { RecordingRow, type RowActions } from './RecordingRow'
 import type { ShelfDay } from './useShelf'
+import { textSize } from '@/ui/theme'
 
 /** Recordings under the days that they were made on. */
 export function ShelfDays({ days }: { days: readonly ShelfDay[] }) {
@@ -18,7 +19,7 @@ export function ShelfDays({ days }: { days: readonly ShelfDay[] }) {
   const actions = useRowActions()
   return firstRows(days, most).map((day) => (
     <Box component="section" key={day.key} aria-label={formatDay(day.iso)}>
-      <Typography component="h2" sx={{ px: 4.5, pt: 3, pb: 0.5, fontSize: 13, fontWeight: 700 }}>
+      <Typography component="h2" sx={{ px: 4.5, pt: 3, pb: 0.5, fontSize: textSize.body, fontWeight: 700 }}>
         {formatDay(day.iso)}
       </Typography>
       {day.rows.map((row) => (

@@ -5,7 +5,7 @@ import Button from '@mui/material/Button'
 import MenuItem from '@mui/material/MenuItem'
 import Select from '@mui/material/Select'
 import { Bar, BarChart, Cell, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts'
-import { fonts, palette } from '@/ui/theme'
+import { fonts, palette, textSize } from '@/ui/theme'
 import { spansOf, type ShelfSpan, type SpanKind } from './spans'
 import type { Shelf } from './useShelf'
 
@@ -55,7 +55,7 @@ export function ShelfHistogram({
               dataKey="name"
               tickLine={false}
               axisLine={{ stroke: palette.line }}
-              tick={{ fontSize: 11, fill: palette.inkSoft, fontFamily: fonts.numbers }}
+              tick={{ fontSize: textSize.small, fill: palette.inkSoft, fontFamily: fonts.numbers }}
               height={18}
               interval="equidistantPreserveStart"
               minTickGap={14}
@@ -65,7 +65,7 @@ export function ShelfHistogram({
               cursor={{ fill: palette.leafTint }}
               isAnimationActive={false}
               contentStyle={{
-                fontSize: 12,
+                fontSize: textSize.note,
                 padding: '4px 8px',
                 background: palette.sheet,
                 border: `1px solid ${palette.line}`,
@@ -85,7 +85,7 @@ export function ShelfHistogram({
         </ResponsiveContainer>
       </Box>
       <Box sx={{ display: 'grid', gridTemplateColumns: 'auto auto', gap: 1.5, alignItems: 'center' }}>
-        <Box sx={{ gridColumn: '1 / -1', display: 'flex', gap: 3, fontSize: 12, color: palette.inkSoft }}>
+        <Box sx={{ gridColumn: '1 / -1', display: 'flex', gap: 3, fontSize: textSize.note, color: palette.inkSoft }}>
           <Legend colour={palette.slate} name="recordings" />
           <Legend colour={palette.leaf} name="highlights cut from them" />
         </Box>

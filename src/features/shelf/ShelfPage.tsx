@@ -9,7 +9,7 @@ import Typography from '@mui/material/Typography'
 import { useCallback, useEffect, useState, type DragEvent } from 'react'
 import { TopBar } from '@/ui/TopBar'
 import { formatLength } from '@/ui/format'
-import { palette } from '@/ui/theme'
+import { palette, textSize } from '@/ui/theme'
 import { BinButton, openBin } from '@/shared/bin/BinButton'
 import { StorageRoom } from '@/shared/bin/StorageRoom'
 import { RestoreDialog } from './backup/RestoreDialog'
@@ -102,7 +102,7 @@ function Days({ shelf }: { shelf: Shelf }) {
         sx={{
           px: 4.5,
           py: 2,
-          fontSize: 12.5,
+          fontSize: textSize.note,
           color: palette.inkSoft,
           borderBottom: 1,
           borderColor: 'divider',

@@ -7,7 +7,7 @@ import { Waveform } from '@/core/detect/waveform'
 import type { Moment } from '@/core/model/spotting'
 import type { Micros } from '@/core/time/micros'
 import { formatTime } from '@/ui/format'
-import { fonts, palette } from '@/ui/theme'
+import { fonts, palette, textSize } from '@/ui/theme'
 import { useDrag } from '@/ui/useDrag'
 import { adjust } from '@/edit/moments'
 import {
@@ -51,10 +51,10 @@ export function Bands({ found }: { found: SpottedMoments }) {
 function Heading({ title, facts }: { title: string; facts: string }) {
   return (
     <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 2 }}>
-      <Box component="h2" sx={{ m: 0, fontSize: 13, fontWeight: 700 }}>
+      <Box component="h2" sx={{ m: 0, fontSize: textSize.body, fontWeight: 700 }}>
         {title}
       </Box>
-      <Box sx={{ fontFamily: fonts.numbers, fontSize: 11.5, color: palette.inkSoft }}>{facts}</Box>
+      <Box sx={{ fontFamily: fonts.numbers, fontSize: textSize.small, color: palette.inkSoft }}>{facts}</Box>
     </Box>
   )
 }

@@ -7,7 +7,7 @@ import { useState } from 'react'
 import type { Weights } from '@/core/model/spotting'
 import { MICROS_PER_SECOND, toMicros } from '@/core/time/micros'
 import { NumberField } from '@/ui/NumberField'
-import { palette } from '@/ui/theme'
+import { palette, textSize } from '@/ui/theme'
 import { Ticket } from '@/ui/Ticket'
 import { setFinding } from '@/edit/moments'
 import { useSpotContext, useSpotting } from './spotContext'
@@ -37,7 +37,7 @@ export function FindingSettings() {
               key={key}
               sx={{ display: 'grid', gridTemplateColumns: '92px 1fr', columnGap: 3, alignItems: 'center' }}
             >
-              <Box sx={{ fontSize: 13, fontWeight: 600 }}>{name}</Box>
+              <Box sx={{ fontSize: textSize.body, fontWeight: 600 }}>{name}</Box>
               <Slider
                 size="small"
                 aria-label={`Weight of ${name.toLowerCase()}`}
@@ -50,7 +50,7 @@ export function FindingSettings() {
                 }
                 sx={{ color: palette.leaf }}
               />
-              <Box sx={{ gridColumn: '1 / -1', fontSize: 12, color: palette.inkSoft, mt: -1 }}>{what}</Box>
+              <Box sx={{ gridColumn: '1 / -1', fontSize: textSize.note, color: palette.inkSoft, mt: -1 }}>{what}</Box>
             </Box>
           ))}
           <Box

@@ -25,6 +25,7 @@ import { chooseFiles } from '@/shared/recordings/chosenFiles'
 import { markProblemMessage } from './messages'
 import { useSpotContext } from './spotContext'
 import type { SpottedMoments } from './useMoments'
+import { textSize } from '@/ui/theme'
 
 const WRITERS = [
   { name: 'CSV', ending: 'csv', type: 'text/csv', write: (marks: Mark[]) => writeCsvMarks(marks) },
@@ -127,12 +128,12 @@ function ReportDialog({
 }) {
   return (
     <Dialog open onClose={onClose} maxWidth="sm" fullWidth>
-      <DialogTitle sx={{ fontSize: 16, fontWeight: 700 }}>
+      <DialogTitle>
         {taken} {taken === 1 ? 'mark' : 'marks'} read from “{fileName}”; {problems.length}{' '}
         {problems.length === 1 ? 'line' : 'lines'} not
       </DialogTitle>
       <DialogContent>
-        <Box component="ul" sx={{ m: 0, pl: 5, fontSize: 13, overflowWrap: 'anywhere' }}>
+        <Box component="ul" sx={{ m: 0, pl: 5, fontSize: textSize.body, overflowWrap: 'anywhere' }}>
           {problems.map((problem, i) => (
             <li key={i}>{markProblemMessage(problem)}</li>
           ))}

@@ -12,7 +12,7 @@ import type { Moment } from '@/core/model/spotting'
 import type { Micros } from '@/core/time/micros'
 import { highlightsCutFrom } from '@/store/highlights'
 import { formatTime } from '@/ui/format'
-import { fonts, palette } from '@/ui/theme'
+import { fonts, palette, textSize } from '@/ui/theme'
 import { useBlobUrl } from '@/ui/useBlobUrl'
 import { drop, keep } from '@/edit/moments'
 import { FindingSettings } from './FindingSettings'
@@ -62,10 +62,10 @@ export function MomentList({ found }: { found: SpottedMoments }) {
           borderColor: 'divider',
         }}
       >
-        <Box component="h2" sx={{ m: 0, fontSize: 13, fontWeight: 700 }}>
+        <Box component="h2" sx={{ m: 0, fontSize: textSize.body, fontWeight: 700 }}>
           Moments
         </Box>
-        <Box sx={{ fontSize: 12.5, color: palette.inkSoft, whiteSpace: 'nowrap' }}>
+        <Box sx={{ fontSize: textSize.note, color: palette.inkSoft, whiteSpace: 'nowrap' }}>
           {proposed} proposed{yours > 0 && `, ${yours} yours`}
         </Box>
         <Box sx={{ flex: 1 }} />
@@ -76,7 +76,7 @@ export function MomentList({ found }: { found: SpottedMoments }) {
       </Box>
       <Box ref={scroller} sx={{ flex: 1, minHeight: 0, overflowY: 'auto' }}>
         {moments.length === 0 && (
-          <Box sx={{ p: 4, fontSize: 13, color: palette.inkSoft }}>
+          <Box sx={{ p: 4, fontSize: textSize.body, color: palette.inkSoft }}>
             {found.state.kind === 'done'
               ? 'Nothing here is livelier than the rest. Play, and press M when something happens.'
               : 'Moments appear here while the recording is looked through. You can also play, and press M when something happens.'}
@@ -173,7 +173,7 @@ function MomentRow({
             all: 'unset',
             cursor: 'pointer',
             fontFamily: fonts.numbers,
-            fontSize: 12,
+            fontSize: textSize.note,
             whiteSpace: 'nowrap',
             '&:focus-visible': { outline: `2px solid ${palette.leaf}`, outlineOffset: 2 },
           }}
@@ -183,7 +183,7 @@ function MomentRow({
         <Box
           title={whyHere(moment)}
           sx={{
-            fontSize: 12,
+            fontSize: textSize.note,
             color: palette.inkSoft,
             overflow: 'hidden',
             textOverflow: 'ellipsis',
@@ -195,7 +195,7 @@ function MomentRow({
       </Box>
       <Box
         title={score === null ? undefined : 'How lively, of 1'}
-        sx={{ fontFamily: fonts.numbers, fontSize: 12, color: palette.inkSoft }}
+        sx={{ fontFamily: fonts.numbers, fontSize: textSize.note, color: palette.inkSoft }}
       >
         {score === null ? 'yours' : score.toFixed(2)}
       </Box>

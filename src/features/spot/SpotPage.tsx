@@ -16,7 +16,8 @@ import { coverage } from '@/core/detect/analysis'
 import type { PreviewTarget } from '@/media/workers/preview.protocol'
 import { formatTime, formatVideo } from '@/ui/format'
 import { KeysDialog } from '@/ui/KeysDialog'
-import { fonts, palette } from '@/ui/theme'
+import { KeyTip, useKeyName } from '@/ui/KeyTip'
+import { fonts, iconSize, palette, textSize } from '@/ui/theme'
 import { CannotOpen, Opening } from '@/ui/Opening'
 import { TopBar } from '@/ui/TopBar'
 import { usePreviewCanvas } from '@/ui/usePreviewCanvas'
@@ -34,7 +35,7 @@ import { newSpotView, SpotContext, useSpotContext, type Spot, type SpotContextVa
 import { useMoments, type SpottedMoments } from './useMoments'
 import { useSpot } from './useSpot'
 import { useSpotActions, type SpotActions } from './useSpotActions'
-import { SPOT_KEYS, useSpotKeys } from './useSpotKeys'
+import { SPOT_KEYS, useSpotKeys, type SpotKey } from './useSpotKeys'
 
 /** Where the moments of a whole recording are found. */
 export function SpotPage({ id }: { id: string }) {
@@ -111,7 +112,7 @@ function SpotScreen() {
               title={recording.name}
               sx={{
                 m: 0,
-                fontSize: 14,
+                fontSize: textSize.lead,
                 fontWeight: 700,
                 overflow: 'hidden',
                 textOverflow: 'ellipsis',
@@ -120,7 +121,9 @@ function SpotScreen() {
             >
               {recording.name}
             </Box>
-            <Box sx={{ fontFamily: fonts.numbers, fontSize: 11.5, color: palette.inkSoft, whiteSpace: 'nowrap' }}>
+            <Box
+              sx={{ fontFamily: fonts.numbers, fontSize: textSize.small, color: palette.inkSoft, whiteSpace: 'nowrap' }}
+            >
               {formatTime(recording.durationMicros, 0)} · {formatVideo(recording.video)}
             </Box>
           </Box>
@@ -128,11 +131,11 @@ function SpotScreen() {
       >
         <Progress found={spotted} />
         <MarksMenu found={spotted} />
-        <Tooltip title="Keys (?)">
+        <KeyTip screen="spot" bindings={SPOT_KEYS} id="keys" title="Keys">
           <IconButton aria-label="Keys" onClick={() => setKeysOpen(true)}>
-            <KeyboardIcon sx={{ fontSize: 20 }} />
+            <KeyboardIcon sx={{ fontSize: iconSize.large }} />
           </IconButton>
-        </Tooltip>
+        </KeyTip>
         {kept.length > 1 && <Button onClick={() => void join()}>Join {kept.length} into one</Button>}
         <Button variant="contained" color="primary" disabled={kept.length === 0} onClick={() => void cut()}>
           {kept.length === 0
@@ -178,7 +181,7 @@ function Progress({ found: { analysis, state } }: { found: SpottedMoments }) {
         display: 'flex',
         alignItems: 'center',
         gap: 1.5,
-        fontSize: 12.5,
+        fontSize: textSize.note,
         color: palette.inkSoft,
         whiteSpace: 'nowrap',
       }}
@@ -196,7 +199,11 @@ function Progress({ found: { analysis, state } }: { found: SpottedMoments }) {
           onClick={() => (paused ? void analyse(recording, file) : pauseAnalysis(recording.id))}
           sx={{ p: '2px' }}
         >
-          {paused ? <PlayArrowIcon sx={{ fontSize: 18 }} /> : <PauseIcon sx={{ fontSize: 18 }} />}
+          {paused ? (
+            <PlayArrowIcon sx={{ fontSize: iconSize.medium }} />
+          ) : (
+            <PauseIcon sx={{ fontSize: iconSize.medium }} />
+          )}
         </IconButton>
       </Tooltip>
     </Box>
@@ -287,7 +294,7 @@ function Transport({ actions, onKeys }: { actions: SpotActions; onKeys: () => vo
       >
         {playing ? <PauseIcon /> : <PlayArrowIcon />}
       </Button>
-      <Box sx={{ fontFamily: fonts.numbers, fontSize: 13, whiteSpace: 'nowrap' }}>
+      <Box sx={{ fontFamily: fonts.numbers, fontSize: textSize.body, whiteSpace: 'nowrap' }}>
         <span ref={clock} data-testid="clock" />{' '}
         <Box component="span" sx={{ color: palette.inkSoft }}>
           / {formatTime(recording.durationMicros, 2)}
@@ -300,12 +307,12 @@ function Transport({ actions, onKeys }: { actions: SpotActions; onKeys: () => vo
         )}
       </Box>
       <Box sx={{ flex: 1 }} />
-      <KeyButton keys="M" does="mark" onClick={actions.mark} />
-      <KeyButton keys="Enter" does="next moment" onClick={actions.next} />
-      <KeyButton keys="Y" does="keep" onClick={actions.keepSelected} />
-      <KeyButton keys="N" does="drop" onClick={actions.dropSelected} />
-      <KeyButton keys="I" does="in here" onClick={() => actions.setEdge('in')} />
-      <KeyButton keys="O" does="out here" onClick={() => actions.setEdge('out')} />
+      <KeyButton id="mark" does="mark" onClick={actions.mark} />
+      <KeyButton id="next" does="next moment" onClick={actions.next} />
+      <KeyButton id="keep" does="keep" onClick={actions.keepSelected} />
+      <KeyButton id="drop" does="drop" onClick={actions.dropSelected} />
+      <KeyButton id="in" does="in here" onClick={() => actions.setEdge('in')} />
+      <KeyButton id="out" does="out here" onClick={() => actions.setEdge('out')} />
       <Button variant="text" onClick={onKeys}>
         All keys
       </Button>
@@ -314,17 +321,31 @@ function Transport({ actions, onKeys }: { actions: SpotActions; onKeys: () => vo
 }
 
 /** Does by mouse what a key does, and says which. */
-function KeyButton({ keys, does, onClick }: { keys: string; does: string; onClick: () => void }) {
+function KeyButton({ id, does, onClick }: { id: SpotKey; does: string; onClick: () => void }) {
+  const name = useKeyName({ screen: 'spot', bindings: SPOT_KEYS, id })
   return (
     <Button variant="text" onClick={onClick} sx={{ gap: 1.5, px: 1, minWidth: 0, fontWeight: 500 }}>
-      <Box
-        component="kbd"
-        aria-hidden
-        sx={{ fontFamily: fonts.numbers, fontSize: 11, border: 1, borderColor: 'divider', borderRadius: '3px', px: 1 }}
-      >
-        {keys}
-      </Box>
+      {name !== '' && <Kbd>{name}</Kbd>}
       {does}
     </Button>
+  )
+}
+
+function Kbd({ children }: { children: string }) {
+  return (
+    <Box
+      component="kbd"
+      aria-hidden
+      sx={{
+        fontFamily: fonts.numbers,
+        fontSize: textSize.small,
+        border: 1,
+        borderColor: 'divider',
+        borderRadius: '3px',
+        px: 1,
+      }}
+    >
+      {children}
+    </Box>
   )
 }

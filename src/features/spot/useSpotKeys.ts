@@ -6,7 +6,7 @@ import { useScreenKeys } from '@/ui/useScreenKeys'
 import { panStretch, zoomStretch, type SpotContextValue } from './spotContext'
 import type { SpotActions } from './useSpotActions'
 
-type SpotKey =
+export type SpotKey =
   | PlayingKey
   | EditingKey
   | 'next'

@@ -3,7 +3,7 @@
 import Box from '@mui/material/Box'
 import { useEffect, useRef } from 'react'
 import { fileSafe } from '@/core/output/fileName'
-import { palette } from '@/ui/theme'
+import { palette, textSize } from '@/ui/theme'
 import { Unattended, type Told } from './unattended'
 
 declare global {
@@ -48,7 +48,7 @@ export function UnattendedPage() {
     }
   }, [])
   return (
-    <Box component="main" sx={{ p: 8, maxWidth: 560, color: palette.inkSoft, fontSize: 13.5 }}>
+    <Box component="main" sx={{ p: 8, maxWidth: 560, color: palette.inkSoft, fontSize: textSize.body }}>
       <p>
         This page renders for scripts and has nothing to click on. What you are looking for is on the other screens; how
         to render without a person is told in docs/unattended.md.

@@ -15,6 +15,7 @@ import { useLiveQuery } from 'dexie-react-hooks'
 import { useRef, useState } from 'react'
 import { binItems, deleteForGood, putBack, type BinItem } from '@/store/bin'
 import { formatBytes } from '@/ui/format'
+import { textSize } from '@/ui/theme'
 
 const WHAT: Record<BinItem['kind'], string> = {
   recording: 'recording',
@@ -33,7 +34,7 @@ export function BinDialog({ onClose }: { onClose: () => void }) {
   return (
     <>
       <Dialog open onClose={onClose} fullWidth maxWidth="sm">
-        <DialogTitle sx={{ fontSize: 16, fontWeight: 700 }}>Bin</DialogTitle>
+        <DialogTitle>Bin</DialogTitle>
         <DialogContent ref={content} tabIndex={-1} sx={{ '&:focus-visible': { outline: 'none', boxShadow: 'none' } }}>
           {items.length === 0 && 'The bin is empty.'}
           <List dense disablePadding>
@@ -121,10 +122,8 @@ function DeleteDialog({ items, onClose }: { items: readonly BinItem[]; onClose: 
   }
   return (
     <Dialog open onClose={busy ? undefined : onClose} maxWidth="xs" fullWidth>
-      <DialogTitle sx={{ fontSize: 16, fontWeight: 700 }}>
-        {only ? `Delete “${only.name}” for good?` : `Delete all ${items.length} for good?`}
-      </DialogTitle>
-      <DialogContent sx={{ display: 'grid', gap: 3, fontSize: 14, overflowWrap: 'anywhere' }}>
+      <DialogTitle>{only ? `Delete “${only.name}” for good?` : `Delete all ${items.length} for good?`}</DialogTitle>
+      <DialogContent sx={{ display: 'grid', gap: 3, fontSize: textSize.lead, overflowWrap: 'anywhere' }}>
         <Box>This {bytesOf(items) > 0 && `gives back ${formatBytes(bytesOf(items))} and `}cannot be undone.</Box>
         {cutFrom > 0 && (
           <Box>

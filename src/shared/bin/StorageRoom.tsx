@@ -5,7 +5,7 @@ import { useLiveQuery } from 'dexie-react-hooks'
 import { useEffect, useState } from 'react'
 import { usedBytes } from '@/store/bin'
 import { formatBytes } from '@/ui/format'
-import { palette } from '@/ui/theme'
+import { palette, textSize } from '@/ui/theme'
 
 const ASKED_EVERY_MS = 10_000
 
@@ -18,7 +18,7 @@ export function StorageRoom() {
     <Box
       component="span"
       title="Copies of recordings and finished files, kept in this browser. What is free is the browser’s own estimate."
-      sx={{ fontSize: 12.5, color: palette.inkSoft, whiteSpace: 'nowrap' }}
+      sx={{ fontSize: textSize.note, color: palette.inkSoft, whiteSpace: 'nowrap' }}
     >
       {formatBytes(used)} used{free !== null && `, about ${formatBytes(free)} free`}
     </Box>

@@ -4,7 +4,7 @@ import Box from '@mui/material/Box'
 import Link from 'next/link'
 import { usePathname } from 'next/navigation'
 import type { ReactNode } from 'react'
-import { palette } from '@/ui/theme'
+import { palette, textSize } from '@/ui/theme'
 import { TopBar } from '@/ui/TopBar'
 import { BinButton } from '../bin/BinButton'
 import { StorageRoom } from '../bin/StorageRoom'
@@ -31,7 +31,7 @@ export function OutboxFrame({ children }: { children: ReactNode }) {
               sx={{
                 color: path === href ? palette.leaf : palette.inkSoft,
                 fontWeight: path === href ? 700 : 500,
-                fontSize: 13,
+                fontSize: textSize.body,
                 textDecoration: 'none',
                 '&:hover': { color: palette.ink },
               }}

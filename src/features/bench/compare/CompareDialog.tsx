@@ -18,7 +18,7 @@ import { timeMapOf, toRecordingMicros } from '@/core/time/timeMap'
 import { inspector } from '@/media/inspect/inspector'
 import { undo } from '@/store/undo'
 import { formatTime } from '@/ui/format'
-import { fonts, palette } from '@/ui/theme'
+import { fonts, palette, textSize } from '@/ui/theme'
 import { useBenchContext } from '../benchContext'
 import { shapeName } from '../shapes/shapeNames'
 import { FinishedFile, useFinishedFile } from './FinishedFile'
@@ -135,7 +135,9 @@ export function CompareDialog({ onClose }: { onClose: () => void }) {
               getAriaValueText={(v) => formatTime(v, 2)}
               sx={{ color: palette.leaf }}
             />
-            <Box sx={{ fontFamily: fonts.numbers, fontSize: 12.5, whiteSpace: 'nowrap' }}>{formatTime(at, 2)}</Box>
+            <Box sx={{ fontFamily: fonts.numbers, fontSize: textSize.note, whiteSpace: 'nowrap' }}>
+              {formatTime(at, 2)}
+            </Box>
           </Box>
         )}
       </DialogContent>

@@ -9,7 +9,7 @@ import type { Shape } from '@/core/model/shape'
 import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
 import { openRenderFile } from '@/media/render/partFile'
 import { rendersOf } from '@/store/renders'
-import { palette } from '@/ui/theme'
+import { palette, textSize } from '@/ui/theme'
 import { useBlobUrl } from '@/ui/useBlobUrl'
 
 /** The newest finished file of a highlight in a shape; undefined while that is looked up, null when there is none. */
@@ -43,7 +43,7 @@ export function FinishedFile({ finished, shape, t }: { finished: Render | null |
   if (finished === undefined) return null
   if (finished === null)
     return (
-      <Box sx={{ fontSize: 13, color: palette.inkSoft, alignSelf: 'center' }}>
+      <Box sx={{ fontSize: textSize.body, color: palette.inkSoft, alignSelf: 'center' }}>
         No file of this shape is finished yet. Render it, and it can be compared here.
       </Box>
     )
@@ -70,7 +70,10 @@ export function FinishedFile({ finished, shape, t }: { finished: Render | null |
           />
         )}
       </Box>
-      <Box component="figcaption" sx={{ mt: 1, fontSize: 12, color: palette.inkSoft, overflowWrap: 'anywhere' }}>
+      <Box
+        component="figcaption"
+        sx={{ mt: 1, fontSize: textSize.note, color: palette.inkSoft, overflowWrap: 'anywhere' }}
+      >
         {finished.state.kind === 'finished' ? finished.state.file.fileName : ''}
       </Box>
     </Box>

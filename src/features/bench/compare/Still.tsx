@@ -2,7 +2,7 @@
 
 import Box from '@mui/material/Box'
 import { useEffect, useRef, useState } from 'react'
-import { palette } from '@/ui/theme'
+import { palette, textSize } from '@/ui/theme'
 import { useBlobUrl } from '@/ui/useBlobUrl'
 
 /** A slider that is dragged asks for many moments: the last is drawn. */
@@ -61,7 +61,7 @@ export function Still({ label, proportion, draw, moment }: StillProps) {
           display: 'grid',
           placeItems: 'center',
           color: '#C9CCC6',
-          fontSize: 12,
+          fontSize: textSize.note,
           opacity: state === 'drawing' && url ? 0.7 : 1,
         }}
       >
@@ -71,7 +71,7 @@ export function Still({ label, proportion, draw, moment }: StillProps) {
           WORDS[state]
         )}
       </Box>
-      <Box component="figcaption" sx={{ mt: 1, fontSize: 12, color: palette.inkSoft }}>
+      <Box component="figcaption" sx={{ mt: 1, fontSize: textSize.note, color: palette.inkSoft }}>
         {label}
       </Box>
     </Box>

@@ -9,7 +9,7 @@ import type { RegionProposal } from '@/core/detect/regions/propose'
 import type { Size } from '@/core/geometry/rect'
 import type { Region } from '@/core/model/region'
 import { RoleBadge } from '@/ui/RoleBadge'
-import { fonts, palette } from '@/ui/theme'
+import { fonts, palette, textSize } from '@/ui/theme'
 import { acceptProposals } from '@/edit/regions'
 import { nameForRole } from '@/core/model/region'
 import { suitLayout } from '@/edit/layouts'
@@ -62,7 +62,10 @@ export function FindRegions() {
   }
   if (look?.kind === 'looking')
     return (
-      <Box role="status" sx={{ display: 'flex', alignItems: 'center', gap: 2, px: 3, minHeight: 36, fontSize: 12.5 }}>
+      <Box
+        role="status"
+        sx={{ display: 'flex', alignItems: 'center', gap: 2, px: 3, minHeight: 36, fontSize: textSize.note }}
+      >
         Looking at the footage
         <LinearProgress
           variant="determinate"
@@ -88,14 +91,17 @@ export function FindRegions() {
             borderTop: 1,
             borderColor: 'divider',
             bgcolor: 'background.paper',
-            fontSize: 12.5,
+            fontSize: textSize.note,
           }}
         >
           <RoleBadge role={p.role} />
           <Box sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }} title={foundWords(p)}>
             <strong>{nameForRole(p.role)}?</strong> {foundWords(p)}
           </Box>
-          <Box title="How sure, of 1" sx={{ fontFamily: fonts.numbers, fontSize: 12, color: palette.inkSoft }}>
+          <Box
+            title="How sure, of 1"
+            sx={{ fontFamily: fonts.numbers, fontSize: textSize.note, color: palette.inkSoft }}
+          >
             {p.confidence.toFixed(2)}
           </Box>
           <Button onClick={() => accept([p])} aria-label={`Accept ${nameForRole(p.role)} ${n + 1}`}>
@@ -116,7 +122,7 @@ export function FindRegions() {
           </Button>
         )}
         {seen && open.length === 0 && (
-          <Box role="status" sx={{ fontSize: 12.5, color: palette.inkSoft }}>
+          <Box role="status" sx={{ fontSize: textSize.note, color: palette.inkSoft }}>
             {seen.look.proposals.length === 0
               ? 'Nothing stands out: no bars, no pictures side by side, none laid over another. Draw the regions yourself.'
               : 'All that was found is accepted.'}

@@ -6,7 +6,7 @@ import { GRIPS, moveRect, resizeRect, type Grip } from '@/core/geometry/resize'
 import { scaleRect, type Rect, type Size } from '@/core/geometry/rect'
 import type { Region } from '@/core/model/region'
 import { roleMark } from '@/ui/roleMarks'
-import { fonts } from '@/ui/theme'
+import { fonts, textSize } from '@/ui/theme'
 import { useDrag } from '@/ui/useDrag'
 import { setFocus } from '@/edit/regions'
 import { isShifted } from '@/core/compose/regionIn'
@@ -95,7 +95,7 @@ export const FocusBox = memo(function FocusBox({ region, focus, frame }: { regio
           bottom: 0,
           px: '4px',
           fontFamily: fonts.numbers,
-          fontSize: 10,
+          fontSize: textSize.tiny,
           lineHeight: '14px',
           color: '#fff',
           bgcolor: colour,

@@ -2,7 +2,7 @@ import Box from '@mui/material/Box'
 import type { RegionProposal } from '@/core/detect/regions/propose'
 import type { Size } from '@/core/geometry/rect'
 import { roleMark } from '@/ui/roleMarks'
-import { fonts } from '@/ui/theme'
+import { fonts, textSize } from '@/ui/theme'
 import { nameForRole } from '@/core/model/region'
 
 /**
@@ -51,7 +51,7 @@ export function GhostBox({
           bgcolor: '#fff',
           color: '#20261F',
           fontFamily: fonts.numbers,
-          fontSize: 11,
+          fontSize: textSize.small,
           fontWeight: 600,
           whiteSpace: 'nowrap',
           '&:focus-visible': { outline: '2px solid #20261F' },

@@ -15,7 +15,7 @@ import { title } from '@/core/model/record'
 import { keepSetup, keptSetups } from '@/store/setups'
 import { SetupDiagram } from '@/ui/SetupDiagram'
 import { tagsFrom } from '@/ui/tags'
-import { palette } from '@/ui/theme'
+import { palette, textSize } from '@/ui/theme'
 import { baseSetupOn } from '@/edit/regions'
 import { useBenchContext, useParts } from '../benchContext'
 import { lookAt } from '@/shared/looks/looks'
@@ -67,7 +67,7 @@ export function KeepSetupDialog({ onClose }: { onClose: () => void }) {
   }
   return (
     <Dialog open onClose={onClose} maxWidth="xs" fullWidth>
-      <DialogTitle sx={{ fontSize: 16, fontWeight: 700 }}>Keep as a setup</DialogTitle>
+      <DialogTitle>Keep as a setup</DialogTitle>
       <DialogContent>
         <Box
           component="form"
@@ -79,7 +79,7 @@ export function KeepSetupDialog({ onClose }: { onClose: () => void }) {
         >
           <Box sx={{ display: 'flex', gap: 4, alignItems: 'center' }}>
             <SetupDiagram regions={setup.regions} width={144} />
-            <Box sx={{ fontSize: 12.5, color: palette.inkSoft }}>
+            <Box sx={{ fontSize: textSize.note, color: palette.inkSoft }}>
               {LOOK_WORDS[look?.kind ?? 'failed']}
               {look?.kind === 'looking' && (
                 <LinearProgress

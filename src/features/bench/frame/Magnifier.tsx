@@ -5,7 +5,7 @@ import { useEffect, useRef, useState } from 'react'
 import type { Size } from '@/core/geometry/rect'
 import { inspector } from '@/media/inspect/inspector'
 import { toRecordingMicros } from '@/core/time/timeMap'
-import { fonts, palette } from '@/ui/theme'
+import { fonts, palette, textSize } from '@/ui/theme'
 import { useBenchContext, usePassage, useTimeMap, useView } from '../benchContext'
 
 const TIMES = 8
@@ -52,7 +52,7 @@ export function Magnifier({ frame }: { frame: Size }) {
           bottom: 0,
           px: 1,
           fontFamily: fonts.numbers,
-          fontSize: 11,
+          fontSize: textSize.small,
           lineHeight: '16px',
           color: palette.ink,
           bgcolor: palette.sheet,

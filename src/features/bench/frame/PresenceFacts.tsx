@@ -8,7 +8,7 @@ import { scaleRect, type Rect, type Size } from '@/core/geometry/rect'
 import type { PassageId } from '@/core/model/ids'
 import type { Region } from '@/core/model/region'
 import { formatTime } from '@/ui/format'
-import { fonts, palette } from '@/ui/theme'
+import { fonts, palette, textSize } from '@/ui/theme'
 import { placeRegion } from '@/edit/regions'
 import { useBenchContext, usePassage } from '../benchContext'
 import { boundsToHold } from '@/shared/looks/along'
@@ -49,9 +49,9 @@ export function PresenceFacts({
         flexWrap: 'wrap',
         alignItems: 'center',
         columnGap: 2,
-        fontSize: 11.5,
+        fontSize: textSize.small,
         color: palette.inkSoft,
-        '& button': { fontSize: 11.5, minHeight: 22, py: 0 },
+        '& button': { fontSize: textSize.small, minHeight: 22, py: 0 },
       }}
     >
       <Box

@@ -10,7 +10,7 @@ import { snapEdges } from '@/core/detect/regions/snap'
 import { GRIPS, moveRect, resizeRect, type Grip } from '@/core/geometry/resize'
 import type { Region } from '@/core/model/region'
 import { roleMark } from '@/ui/roleMarks'
-import { fonts } from '@/ui/theme'
+import { fonts, textSize } from '@/ui/theme'
 import { isShifted } from '@/core/compose/regionIn'
 import { placeRegion } from '@/edit/regions'
 import { useBenchContext, usePassage, useView } from '../benchContext'
@@ -142,7 +142,7 @@ export const RegionBox = memo(function RegionBox({ region, frame }: { region: Re
           bgcolor: colour,
           color: '#fff',
           fontFamily: fonts.numbers,
-          fontSize: 11,
+          fontSize: textSize.small,
           fontWeight: 600,
           whiteSpace: 'nowrap',
           ...(pixels.y < frame.height * 0.06 && { bottom: 'auto', top: 0 }),

@@ -17,7 +17,7 @@ import type { Rect } from '@/core/geometry/rect'
 import { newId, type RegionId, type SetupId } from '@/core/model/ids'
 import { STANDARD_ROLES, type Region, type Role } from '@/core/model/region'
 import { RoleBadge } from '@/ui/RoleBadge'
-import { fonts, palette } from '@/ui/theme'
+import { fonts, iconSize, palette, textSize } from '@/ui/theme'
 import { useGrowing } from '@/ui/useGrowing'
 import { addRegion, setRegionRole, placeRegion } from '@/edit/regions'
 import { nameForRole } from '@/core/model/region'
@@ -147,7 +147,7 @@ const RegionLine = memo(function RegionLine({
           alignItems: 'center',
           gap: '4px',
           fontFamily: fonts.numbers,
-          fontSize: 12,
+          fontSize: textSize.note,
           color: palette.inkSoft,
         }}
       >
@@ -164,7 +164,7 @@ const RegionLine = memo(function RegionLine({
         title="Output pixels for each recorded pixel, in the shape where it is largest"
         sx={{
           fontFamily: fonts.numbers,
-          fontSize: 12,
+          fontSize: textSize.note,
           textAlign: 'right',
           color: worst > 2.5 ? palette.strawInk : palette.inkSoft,
         }}
@@ -177,7 +177,11 @@ const RegionLine = memo(function RegionLine({
         onClick={(e) => setTicket(e.currentTarget)}
         sx={{ p: '4px' }}
       >
-        {region.locked ? <LockIcon sx={{ fontSize: 16 }} /> : <TuneIcon sx={{ fontSize: 16 }} />}
+        {region.locked ? (
+          <LockIcon sx={{ fontSize: iconSize.small }} />
+        ) : (
+          <TuneIcon sx={{ fontSize: iconSize.small }} />
+        )}
       </IconButton>
       {ticket && (
         <RegionTicket region={region} index={index} count={count} anchor={ticket} onClose={() => setTicket(null)} />

@@ -29,6 +29,7 @@ import { useBenchContext, useEdit, useParts, useView } from '../benchContext'
 import { OutlineFields } from '../OutlineFields'
 import { lookAt, tightened } from '@/shared/looks/looks'
 import { useLook } from './useLook'
+import { textSize } from '@/ui/theme'
 
 const PROPORTIONS: readonly { words: string; value: number }[] = [
   { words: '16:9', value: 16 / 9 },
@@ -141,7 +142,7 @@ export function RegionTicket({
             />
           }
           label="Locked"
-          slotProps={{ typography: { sx: { fontSize: 12.5 } } }}
+          slotProps={{ typography: { sx: { fontSize: textSize.note } } }}
         />
         <FormControlLabel
           control={
@@ -158,7 +159,7 @@ export function RegionTicket({
             />
           }
           label="Outline hidden"
-          slotProps={{ typography: { sx: { fontSize: 12.5 } } }}
+          slotProps={{ typography: { sx: { fontSize: textSize.note } } }}
         />
         <FormControlLabel
           title="A part of it that is not cut where that can be helped; drag it in the picture"
@@ -178,7 +179,7 @@ export function RegionTicket({
             />
           }
           label="Focus"
-          slotProps={{ typography: { sx: { fontSize: 12.5 } } }}
+          slotProps={{ typography: { sx: { fontSize: textSize.note } } }}
         />
       </Box>
       <OutlineFields

@@ -8,7 +8,7 @@ import type { PassageId } from '@/core/model/ids'
 import type { Region } from '@/core/model/region'
 import type { Micros } from '@/core/time/micros'
 import { RoleBadge } from '@/ui/RoleBadge'
-import { fonts, palette } from '@/ui/theme'
+import { fonts, palette, textSize } from '@/ui/theme'
 import { useGrowing } from '@/ui/useGrowing'
 import { useBenchContext, useHighlight, useParts, usePassage, useTimeMap } from '../benchContext'
 import { RegionMark } from '../gauges/FoundMarks'
@@ -46,7 +46,7 @@ export function Ribbons() {
         />
       ))}
       {along?.state === 'failed' && (
-        <Box sx={{ fontSize: 12, color: palette.strawInk }}>
+        <Box sx={{ fontSize: textSize.note, color: palette.strawInk }}>
           The highlight could not be looked along. The regions themselves work all the same.
         </Box>
       )}
@@ -76,7 +76,16 @@ const Ribbon = memo(function Ribbon({
   return (
     <Box role="group" aria-label={`${region.name} along the highlight`}>
       <Box sx={{ display: 'grid', gridTemplateColumns: '78px minmax(0, 1fr)', columnGap: 2, alignItems: 'center' }}>
-        <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5, fontSize: 12, fontWeight: 600, minWidth: 0 }}>
+        <Box
+          sx={{
+            display: 'flex',
+            alignItems: 'center',
+            gap: 1.5,
+            fontSize: textSize.note,
+            fontWeight: 600,
+            minWidth: 0,
+          }}
+        >
           <RoleBadge role={region.role} />
           <Box
             component="span"
@@ -102,7 +111,7 @@ const Ribbon = memo(function Ribbon({
       {!presence && watched && along?.state !== 'failed' && (
         <Box
           role="status"
-          sx={{ ml: '86px', mt: 0.5, fontSize: 11.5, color: palette.inkSoft, fontFamily: fonts.numbers }}
+          sx={{ ml: '86px', mt: 0.5, fontSize: textSize.small, color: palette.inkSoft, fontFamily: fonts.numbers }}
         >
           {along?.state === 'looking'
             ? `looking along: ${along.moments.filter((m) => m.seen).length} of ${along.moments.length}`

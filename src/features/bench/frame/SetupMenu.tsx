@@ -11,7 +11,7 @@ import { useState } from 'react'
 import type { Setup } from '@/core/model/setup'
 import { changeSetup, keptSetups, letFollow, setupUses, type SetupUse } from '@/store/setups'
 import { SetupDiagram } from '@/ui/SetupDiagram'
-import { palette } from '@/ui/theme'
+import { palette, textSize } from '@/ui/theme'
 import { applySetup } from '@/edit/regions'
 import { useBenchContext, useParts } from '../benchContext'
 import { KeepSetupDialog } from './KeepSetupDialog'
@@ -68,7 +68,9 @@ export function SetupMenu() {
               <SetupDiagram regions={s.regions} width={64} />
               <Box sx={{ minWidth: 0 }}>
                 <Box sx={{ overflow: 'hidden', textOverflow: 'ellipsis', fontWeight: 600 }}>{s.name}</Box>
-                <Box sx={{ fontSize: 12, color: palette.inkSoft, overflow: 'hidden', textOverflow: 'ellipsis' }}>
+                <Box
+                  sx={{ fontSize: textSize.note, color: palette.inkSoft, overflow: 'hidden', textOverflow: 'ellipsis' }}
+                >
                   {s.id === base?.id ? inUseWords(changed) : s.tags.join(', ') || `${s.regions.length} regions`}
                 </Box>
               </Box>

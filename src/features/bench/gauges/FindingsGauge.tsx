@@ -7,7 +7,7 @@ import { useEffect, useState } from 'react'
 import { isSafe, type Finding } from '@/core/findings/finding'
 import { formatTime } from '@/ui/format'
 import { Ticket } from '@/ui/Ticket'
-import { fonts, palette } from '@/ui/theme'
+import { fonts, palette, textSize } from '@/ui/theme'
 import { acceptFinding } from '@/edit/highlight'
 import { useBenchContext, useView } from '../benchContext'
 import { countWords, faultWords, putRightLines, remedyWords } from '@/shared/findingWords'
@@ -51,14 +51,14 @@ export function FindingsGauge() {
         <Box
           sx={{
             fontFamily: fonts.numbers,
-            fontSize: 12.5,
+            fontSize: textSize.note,
             fontWeight: 700,
             color: worst ? SEVERITY_COLOURS[worst] : palette.leaf,
           }}
         >
           {looked ? countWords(looked.findings.map((f) => f.severity)) : '…'}
         </Box>
-        <Box sx={{ fontSize: 11, color: palette.inkSoft }}>found</Box>
+        <Box sx={{ fontSize: textSize.small, color: palette.inkSoft }}>found</Box>
       </ButtonBase>
       {anchor && looked && (
         <Ticket label="What was found" anchor={anchor} onClose={close} side="center" width={560} gap={1}>
@@ -84,7 +84,7 @@ function Findings({ looked }: { looked: Looked }) {
           alignItems: 'center',
           justifyContent: 'space-between',
           gap: 2,
-          fontSize: 12.5,
+          fontSize: textSize.note,
           color: palette.inkSoft,
         }}
       >
@@ -109,7 +109,7 @@ function Findings({ looked }: { looked: Looked }) {
         <Box
           role="status"
           sx={{
-            fontSize: 12.5,
+            fontSize: textSize.note,
             bgcolor: palette.leafTint,
             px: 2,
             py: 1.5,
@@ -140,7 +140,7 @@ function Findings({ looked }: { looked: Looked }) {
           display: 'flex',
           gap: 1.5,
           alignItems: 'center',
-          fontSize: 12.5,
+          fontSize: textSize.note,
           color: palette.inkSoft,
           borderTop: 1,
           borderColor: 'divider',
@@ -194,8 +194,8 @@ function FindingLine({ finding }: { finding: Finding }) {
           '&:focus-visible': { outline: `2px solid ${palette.leaf}` },
         }}
       >
-        <Box sx={{ fontSize: 13, fontWeight: 600, overflowWrap: 'anywhere' }}>{faultWords(fault)}</Box>
-        <Box sx={{ fontFamily: fonts.numbers, fontSize: 11.5, color: palette.inkSoft }}>
+        <Box sx={{ fontSize: textSize.body, fontWeight: 600, overflowWrap: 'anywhere' }}>{faultWords(fault)}</Box>
+        <Box sx={{ fontFamily: fonts.numbers, fontSize: textSize.small, color: palette.inkSoft }}>
           {shapeId ?? 'every shape'}, from {formatTime(fromMicros)}
         </Box>
       </ButtonBase>

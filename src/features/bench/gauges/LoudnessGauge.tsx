@@ -5,7 +5,7 @@ import ButtonBase from '@mui/material/ButtonBase'
 import dynamic from 'next/dynamic'
 import { useState } from 'react'
 import { Ticket } from '@/ui/Ticket'
-import { fonts, palette } from '@/ui/theme'
+import { fonts, palette, textSize } from '@/ui/theme'
 import { useView } from '../benchContext'
 import { loudnessFigure } from '@/shared/findingWords'
 
@@ -37,10 +37,10 @@ export function LoudnessGauge() {
           '&:focus-visible': { outline: `2px solid ${palette.leaf}` },
         }}
       >
-        <Box sx={{ fontFamily: fonts.numbers, fontSize: 12.5, fontWeight: 700, color: palette.leaf }}>
+        <Box sx={{ fontFamily: fonts.numbers, fontSize: textSize.note, fontWeight: 700, color: palette.leaf }}>
           {loudnessFigure(loudness.lufs)}
         </Box>
-        <Box sx={{ fontSize: 11, color: palette.inkSoft }}>loudness</Box>
+        <Box sx={{ fontSize: textSize.small, color: palette.inkSoft }}>loudness</Box>
       </ButtonBase>
       {anchor && (
         <Ticket label="Loudness" anchor={anchor} onClose={() => setAnchor(null)} side="center" width={600} gap={2}>

@@ -9,7 +9,7 @@ import { MAX_PEAK_DB, TARGET_LUFS } from '@/core/findings/soundFindings'
 import type { Loudness } from '@/core/sound/loudness'
 import { MICROS_PER_SECOND } from '@/core/time/micros'
 import { formatTime } from '@/ui/format'
-import { fonts, palette } from '@/ui/theme'
+import { fonts, palette, textSize } from '@/ui/theme'
 import { holdPeaks } from '@/edit/sound'
 import { useBenchContext, useHighlight, useView } from '../benchContext'
 import { loudnessFigure } from '@/shared/findingWords'
@@ -62,7 +62,7 @@ export default function LoudnessOverTime() {
           display: 'flex',
           justifyContent: 'space-between',
           gap: 3,
-          fontSize: 12,
+          fontSize: textSize.note,
           whiteSpace: 'nowrap',
           color: palette.inkSoft,
           '& dd': { m: 0, fontFamily: fonts.numbers, fontWeight: 700, color: palette.ink },
@@ -111,7 +111,7 @@ export default function LoudnessOverTime() {
               tickFormatter={(s: number) => formatTime(s * MICROS_PER_SECOND, 0)}
               tickLine={false}
               axisLine={{ stroke: palette.line }}
-              tick={{ fontSize: 11, fill: palette.inkSoft, fontFamily: fonts.numbers }}
+              tick={{ fontSize: textSize.small, fill: palette.inkSoft, fontFamily: fonts.numbers }}
             />
             <YAxis
               domain={[FLOOR_LUFS, 0]}
@@ -119,14 +119,14 @@ export default function LoudnessOverTime() {
               width={34}
               tickLine={false}
               axisLine={false}
-              tick={{ fontSize: 11, fill: palette.inkSoft, fontFamily: fonts.numbers }}
+              tick={{ fontSize: textSize.small, fill: palette.inkSoft, fontFamily: fonts.numbers }}
             />
             <Tooltip
               isAnimationActive={false}
               formatter={(value) => `${Number(value).toFixed(1)} LUFS`}
               labelFormatter={(s) => formatTime(Number(s) * MICROS_PER_SECOND)}
               contentStyle={{
-                fontSize: 12,
+                fontSize: textSize.note,
                 padding: '4px 8px',
                 background: palette.sheet,
                 border: `1px solid ${palette.line}`,
@@ -167,7 +167,7 @@ export default function LoudnessOverTime() {
         }
         label={`Hold peaks under ${limitDb ?? mostDb} dBTP`}
         sx={{ ml: 0, gap: 1 }}
-        slotProps={{ typography: { sx: { fontSize: 13 } } }}
+        slotProps={{ typography: { sx: { fontSize: textSize.body } } }}
       />
     </>
   )

@@ -14,8 +14,10 @@ import { placePanels } from '@/core/compose/placePanels'
 import { blowUp } from '@/core/compose/panelCrop'
 import type { PreviewEvent } from '@/media/workers/preview.protocol'
 import { formatTime } from '@/ui/format'
-import { fonts, palette } from '@/ui/theme'
+import { KeyTip } from '@/ui/KeyTip'
+import { fonts, iconSize, palette, textSize } from '@/ui/theme'
 import { useBenchContext, useEdit, usePassage, useTimeMap } from '../benchContext'
+import { BENCH_KEYS } from '../useBenchKeys'
 import { FindingsGauge } from './FindingsGauge'
 import { LoudnessGauge } from './LoudnessGauge'
 
@@ -45,15 +47,17 @@ export function TransportBar() {
         minWidth: 0,
       }}
     >
-      <Button
-        variant="contained"
-        color="primary"
-        aria-label={playing ? 'Pause' : 'Play'}
-        onClick={() => player.toggle()}
-        sx={{ minWidth: 40, px: 2 }}
-      >
-        {playing ? <PauseIcon /> : <PlayArrowIcon />}
-      </Button>
+      <KeyTip screen="bench" bindings={BENCH_KEYS} id="play" title={playing ? 'Pause' : 'Play'}>
+        <Button
+          variant="contained"
+          color="primary"
+          aria-label={playing ? 'Pause' : 'Play'}
+          onClick={() => player.toggle()}
+          sx={{ minWidth: 40, px: 2 }}
+        >
+          {playing ? <PauseIcon /> : <PlayArrowIcon />}
+        </Button>
+      </KeyTip>
       <Tooltip title="Play over and over: the marked stretch, or all">
         <Button
           aria-label="Loop"
@@ -65,7 +69,7 @@ export function TransportBar() {
             ...(state.loop && { '&&': { bgcolor: palette.leafTint, borderColor: palette.leaf } }),
           }}
         >
-          <RepeatIcon sx={{ fontSize: 18 }} />
+          <RepeatIcon sx={{ fontSize: iconSize.medium }} />
         </Button>
       </Tooltip>
       <Clock lengthMicros={lengthMicros} rate={playing ? state.rate : 1} />
@@ -75,7 +79,7 @@ export function TransportBar() {
           onClick={() => player.setVolume(state.volume === 0 ? 0.5 : 0)}
           sx={{ p: '2px', color: state.volume === 0 ? palette.line : palette.inkSoft }}
         >
-          <VolumeDownIcon sx={{ fontSize: 20 }} />
+          <VolumeDownIcon sx={{ fontSize: iconSize.large }} />
         </IconButton>
         <Slider
           size="small"
@@ -122,14 +126,14 @@ function Gauge({ label, value, warn = false }: { label: string; value: ReactNode
       <Box
         sx={{
           fontFamily: fonts.numbers,
-          fontSize: 12.5,
+          fontSize: textSize.note,
           fontWeight: 700,
           color: warn ? palette.strawInk : palette.leaf,
         }}
       >
         {value}
       </Box>
-      <Box sx={{ fontSize: 11, color: palette.inkSoft }}>{label}</Box>
+      <Box sx={{ fontSize: textSize.small, color: palette.inkSoft }}>{label}</Box>
     </Box>
   )
 }
@@ -145,7 +149,7 @@ function Clock({ lengthMicros, rate }: { lengthMicros: number; rate: number }) {
     [player],
   )
   return (
-    <Box sx={{ fontFamily: fonts.numbers, fontSize: 13, whiteSpace: 'nowrap', minWidth: 150 }}>
+    <Box sx={{ fontFamily: fonts.numbers, fontSize: textSize.body, whiteSpace: 'nowrap', minWidth: 150 }}>
       {/* Changes twelve times a second: nothing around it is to be laid out for that. */}
       <Box
         component="span"
@@ -197,7 +201,7 @@ function PreviewRate() {
     )
   if (event?.kind === 'unreadable')
     return (
-      <Box role="alert" sx={{ color: palette.haw, fontSize: 12.5 }}>
+      <Box role="alert" sx={{ color: palette.haw, fontSize: textSize.note }}>
         “{event.fileName}” cannot be decoded at {formatTime(event.atMicros)}
       </Box>
     )

@@ -22,7 +22,7 @@ import { pictureRefusal } from '@/shared/foreignFiles'
 import { addImageFile } from '@/store/imageFiles'
 import { kept } from '@/store/rack'
 import { formatTime } from '@/ui/format'
-import { fonts, palette } from '@/ui/theme'
+import { fonts, iconSize, palette, textSize } from '@/ui/theme'
 import { useGrowing } from '@/ui/useGrowing'
 import { useBenchContext, useEdit, useHighlight, useView } from '../benchContext'
 import { bringImages } from '../bringImages'
@@ -170,21 +170,29 @@ const MarkLine = memo(function MarkLine({ mark }: { mark: PictureMark }) {
         bgcolor: selected ? palette.leafTint : undefined,
       }}
     >
-      <Box sx={{ fontSize: 12.5, color: palette.inkSoft }}>On top</Box>
+      <Box sx={{ fontSize: textSize.note, color: palette.inkSoft }}>On top</Box>
       <Box
         title={name}
-        sx={{ fontSize: 13, fontWeight: 600, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}
+        sx={{
+          fontSize: textSize.body,
+          fontWeight: 600,
+          overflow: 'hidden',
+          textOverflow: 'ellipsis',
+          whiteSpace: 'nowrap',
+        }}
       >
         {name}
       </Box>
-      <Box sx={{ fontFamily: fonts.numbers, fontSize: 12, color: palette.inkSoft, whiteSpace: 'nowrap' }}>{when}</Box>
+      <Box sx={{ fontFamily: fonts.numbers, fontSize: textSize.note, color: palette.inkSoft, whiteSpace: 'nowrap' }}>
+        {when}
+      </Box>
       <IconButton
         size="small"
         aria-label={`More about ${name}`}
         aria-haspopup="dialog"
         onClick={(e) => setAnchor(e.currentTarget)}
       >
-        <MoreHorizIcon sx={{ fontSize: 18 }} />
+        <MoreHorizIcon sx={{ fontSize: iconSize.medium }} />
       </IconButton>
       {anchor && <MarkTicket mark={mark} name={name} anchor={anchor} onClose={() => setAnchor(null)} />}
     </Box>

@@ -8,7 +8,7 @@ import type { Shape } from '@/core/model/shape'
 import type { TitleCard } from '@/core/model/words'
 import { setText } from '@/core/words/setText'
 import { measureText } from '@/media/fonts/measureText'
-import { palette } from '@/ui/theme'
+import { palette, textSize } from '@/ui/theme'
 import { editTitle, removeTitle } from '@/edit/words'
 import { useBenchContext, useView } from '../benchContext'
 
@@ -117,7 +117,7 @@ export function TitleBox({
             bgcolor: '#fff',
             color: palette.ink,
             font: 'inherit',
-            fontSize: 13,
+            fontSize: textSize.body,
             lineHeight: 1.3,
             resize: 'none',
             fieldSizing: 'content',

@@ -10,7 +10,7 @@ import { quietly } from '@/diagnostics/note'
 import { inspector } from '@/media/inspect/inspector'
 import type { EncoderChoice } from '@/media/render/encoders'
 import { formatSize } from '@/ui/format'
-import { palette } from '@/ui/theme'
+import { palette, textSize } from '@/ui/theme'
 
 interface Asked extends Size {
   bitrate: number
@@ -45,7 +45,7 @@ export function CodingNote({
     }
   }, [key, withSound, byQuality])
   return (
-    <Box role="note" sx={{ fontSize: 12.5, color: palette.inkSoft, minHeight: 18 }}>
+    <Box role="note" sx={{ fontSize: textSize.note, color: palette.inkSoft, minHeight: 18 }}>
       {words}
     </Box>
   )

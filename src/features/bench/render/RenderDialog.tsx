@@ -18,7 +18,7 @@ import { toSeconds } from '@/core/time/micros'
 import { outputLength } from '@/core/time/timeMap'
 import { allRenders, queueRenders } from '@/store/renders'
 import { formatBytes, formatDuration, formatSize } from '@/ui/format'
-import { fonts, palette } from '@/ui/theme'
+import { fonts, palette, textSize } from '@/ui/theme'
 import { setOutput } from '@/edit/highlight'
 import { useBenchContext, useEdit, useView } from '../benchContext'
 import { CodingNote } from './CodingNote'
@@ -67,7 +67,7 @@ export function RenderDialog({
     <Dialog open={open} onClose={close} maxWidth="sm" fullWidth>
       <DialogTitle
         sx={{
-          fontSize: 16,
+          fontSize: textSize.title,
           fontWeight: 700,
           pb: 1,
           display: 'flex',
@@ -97,7 +97,7 @@ export function RenderDialog({
                 }
                 label={`${file.shape.id} ${formatSize(sizeOfFile(file))}`}
               />
-              <Box sx={{ fontFamily: fonts.numbers, fontSize: 12, color: palette.inkSoft }}>
+              <Box sx={{ fontFamily: fonts.numbers, fontSize: textSize.note, color: palette.inkSoft }}>
                 about {formatBytes(expected(file).bytes)}
               </Box>
             </Box>
@@ -114,8 +114,8 @@ export function RenderDialog({
         />
         <CodingNote wanted={toMake} withSound={usedRecordings(edit).some((r) => r.sound !== null)} />
       </DialogContent>
-      <DialogActions sx={{ px: 6, pb: 4, gap: 2 }}>
-        <Box sx={{ flex: 1, fontSize: 12.5, color: palette.inkSoft }}>
+      <DialogActions>
+        <Box sx={{ flex: 1, fontSize: textSize.note, color: palette.inkSoft }}>
           {takes === null
             ? 'How long it takes is known after the first render.'
             : `About ${formatDuration(takes)} on this machine, after what is waiting.`}

@@ -7,7 +7,7 @@ import Link from 'next/link'
 import { useStore } from 'zustand'
 import type { HighlightId } from '@/core/model/ids'
 import { rendersOf } from '@/store/renders'
-import { palette } from '@/ui/theme'
+import { palette, textSize } from '@/ui/theme'
 import { renderProgress } from '@/shared/rendering/progress'
 
 /** This highlight's renders in a line, leading to the Outbox. */
@@ -25,7 +25,7 @@ export function RenderStatus({ highlightId }: { highlightId: HighlightId }) {
       component={Link}
       href="/outbox"
       sx={{
-        fontSize: 12.5,
+        fontSize: textSize.note,
         color: failed > 0 && running.length === 0 ? palette.haw : palette.leaf,
         whiteSpace: 'nowrap',
         textDecoration: 'none',

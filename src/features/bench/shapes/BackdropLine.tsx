@@ -21,7 +21,7 @@ import { addImageFile } from '@/store/imageFiles'
 import { ColourField } from '@/ui/ColourField'
 import { NumberField } from '@/ui/NumberField'
 import { Ticket } from '@/ui/Ticket'
-import { palette } from '@/ui/theme'
+import { iconSize, palette, textSize } from '@/ui/theme'
 import { useBenchContext, useEdit, useParts } from '../benchContext'
 import { bringImages } from '../bringImages'
 
@@ -79,7 +79,7 @@ export function BackdropLine() {
         borderColor: 'divider',
       }}
     >
-      <Box sx={{ fontSize: 12.5, color: palette.inkSoft }}>Behind</Box>
+      <Box sx={{ fontSize: textSize.note, color: palette.inkSoft }}>Behind</Box>
       <Select
         variant="standard"
         disableUnderline
@@ -100,7 +100,7 @@ export function BackdropLine() {
         aria-haspopup="dialog"
         onClick={(e) => setAnchor(e.currentTarget)}
       >
-        <MoreHorizIcon sx={{ fontSize: 18 }} />
+        <MoreHorizIcon sx={{ fontSize: iconSize.medium }} />
       </IconButton>
       <input
         ref={chooser}
@@ -135,7 +135,7 @@ function BackdropTicket({ anchor, onClose }: { anchor: HTMLElement; onClose: () 
         </>
       )}
       {backdrop.kind === 'image' && (
-        <Box sx={{ fontSize: 12.5, overflow: 'hidden', textOverflow: 'ellipsis' }}>
+        <Box sx={{ fontSize: textSize.note, overflow: 'hidden', textOverflow: 'ellipsis' }}>
           {pictureName(edit.imageFiles, backdrop.imageFileId)}
         </Box>
       )}
@@ -212,7 +212,7 @@ function BackdropTicket({ anchor, onClose }: { anchor: HTMLElement; onClose: () 
               />
             }
             label={kind === 'titleArea' ? 'A band for the title' : 'A band for captions'}
-            slotProps={{ typography: { sx: { fontSize: 12.5 } } }}
+            slotProps={{ typography: { sx: { fontSize: textSize.note } } }}
           />
         ))}
       </Box>

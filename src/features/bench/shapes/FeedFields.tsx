@@ -12,7 +12,7 @@ import type { PanelId } from '@/core/model/ids'
 import type { FeedClock, PanelFeed, RecordingFeed } from '@/core/model/passage'
 import { MICROS_PER_SECOND, toMicros } from '@/core/time/micros'
 import { NumberField } from '@/ui/NumberField'
-import { palette } from '@/ui/theme'
+import { palette, textSize } from '@/ui/theme'
 import { clearFeed, setFeed } from '@/edit/feeds'
 import { useBenchContext, useEdit, usePassage } from '../benchContext'
 import { ChooseRecordingDialog } from '../ChooseRecordingDialog'
@@ -21,7 +21,7 @@ import { offsetBySound } from './offsetBySound'
 /** Below this the two sounds have hardly more in common than chance. */
 const SURE = 0.5
 
-const small = { slotProps: { typography: { sx: { fontSize: 12.5 } } } } as const
+const small = { slotProps: { typography: { sx: { fontSize: textSize.note } } } } as const
 
 /** What a panel plays in this passage: the passage itself, another recording, or another time of the same. */
 export function FeedFields({ panelId }: { panelId: PanelId }) {
@@ -51,7 +51,7 @@ export function FeedFields({ panelId }: { panelId: PanelId }) {
       aria-label="What it plays"
       sx={{ display: 'grid', rowGap: 1.5, borderTop: 1, borderBottom: 1, borderColor: 'divider', py: 2 }}
     >
-      <Box sx={{ fontSize: 12.5 }}>
+      <Box sx={{ fontSize: textSize.note }}>
         Plays <b>{sourceWords(edit, plays)}</b>
       </Box>
       {plays?.kind === 'recording' && (
@@ -148,7 +148,7 @@ export function FeedFields({ panelId }: { panelId: PanelId }) {
         )}
       </Box>
       {words !== null && (
-        <Box role="status" sx={{ fontSize: 12.5, color: palette.inkSoft }}>
+        <Box role="status" sx={{ fontSize: textSize.note, color: palette.inkSoft }}>
           {words}
         </Box>
       )}

@@ -13,7 +13,7 @@ import { title } from '@/core/model/record'
 import { keep } from '@/store/rack'
 import { LayoutDiagram } from '@/ui/LayoutDiagram'
 import { tagsFrom } from '@/ui/tags'
-import { palette } from '@/ui/theme'
+import { palette, textSize } from '@/ui/theme'
 import { baseLayoutOn } from '@/edit/layouts'
 import { useBenchContext, useLayout } from '../benchContext'
 
@@ -44,11 +44,11 @@ export function KeepLayoutDialog({ onClose }: { onClose: () => void }) {
   return (
     <Dialog open onClose={onClose} maxWidth="xs" fullWidth>
       <Box component="form" onSubmit={(e) => void keepIt(e)}>
-        <DialogTitle sx={{ fontSize: 16, fontWeight: 700 }}>Keep as a layout</DialogTitle>
+        <DialogTitle>Keep as a layout</DialogTitle>
         <DialogContent sx={{ display: 'grid', rowGap: 4 }}>
           <Box sx={{ display: 'flex', gap: 4, alignItems: 'center', pt: 2 }}>
             <LayoutDiagram arrangement={layout.arrangement} height={120} />
-            <Box sx={{ fontSize: 12.5, color: palette.inkSoft }}>
+            <Box sx={{ fontSize: textSize.note, color: palette.inkSoft }}>
               It says where things go, not where they are: it goes with every setup that has what it shows.
             </Box>
           </Box>

@@ -17,7 +17,7 @@ import { keep, kept } from '@/store/rack'
 import { keptSetups } from '@/store/setups'
 import { LayoutDiagram } from '@/ui/LayoutDiagram'
 import { SetupDiagram } from '@/ui/SetupDiagram'
-import { palette } from '@/ui/theme'
+import { palette, textSize } from '@/ui/theme'
 import { baseLayoutOn } from '@/edit/layouts'
 import { useBenchContext, useHighlight, useParts } from '../benchContext'
 
@@ -74,13 +74,13 @@ export function KeepRecipeDialog({ onClose }: { onClose: () => void }) {
   return (
     <Dialog open onClose={onClose} maxWidth="xs" fullWidth>
       <Box component="form" onSubmit={(e) => void keepIt(e)}>
-        <DialogTitle sx={{ fontSize: 16, fontWeight: 700 }}>Keep as a recipe</DialogTitle>
+        <DialogTitle>Keep as a recipe</DialogTitle>
         <DialogContent sx={{ display: 'grid', rowGap: 4 }}>
           <Box sx={{ display: 'flex', gap: 4, alignItems: 'center', pt: 2 }}>
             {base && <SetupDiagram regions={base.regions} width={144} />}
             <LayoutDiagram arrangement={layout.arrangement} height={92} />
           </Box>
-          <Box sx={{ fontSize: 12.5, color: palette.inkSoft }}>
+          <Box sx={{ fontSize: textSize.note, color: palette.inkSoft }}>
             {base ? `Setup “${base.name}”` : 'Any setup: these regions are not kept as one'}; layout “{layout.name}”
             {layout.basedOn ? '' : ', which is kept with it'}; {brand ? `in the colours of ${brand.name}` : 'no brand'};
             captions in “{words.captions.style.font}”;{' '}
@@ -100,7 +100,7 @@ export function KeepRecipeDialog({ onClose }: { onClose: () => void }) {
             <FormControlLabel
               control={<Checkbox size="small" checked={byItself} onChange={(_, on) => setByItself(on)} />}
               label={`By itself, for recordings recognised as “${base.name}”`}
-              slotProps={{ typography: { sx: { fontSize: 12.5 } } }}
+              slotProps={{ typography: { sx: { fontSize: textSize.note } } }}
             />
           )}
         </DialogContent>

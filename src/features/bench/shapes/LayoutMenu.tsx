@@ -20,7 +20,7 @@ import { changeKept, kept as keptOf } from '@/store/rack'
 import { keptRecipes } from '@/store/recipes'
 import { LayoutDiagram } from '@/ui/LayoutDiagram'
 import { Ticket } from '@/ui/Ticket'
-import { fonts, palette } from '@/ui/theme'
+import { fonts, palette, textSize } from '@/ui/theme'
 import { withIdsOf } from '@/core/layout/withIdsOf'
 import { applyLayout, idsInUse, type Chosen } from '@/edit/layouts'
 import { applyBrand, applyRecipe, picturesOfRecipe } from '@/edit/recipes'
@@ -127,7 +127,7 @@ function Layouts({
           <Box
             sx={{
               fontFamily: fonts.text,
-              fontSize: 11.5,
+              fontSize: textSize.small,
               lineHeight: 1.2,
               textAlign: 'center',
               maxWidth: '100%',
@@ -146,7 +146,7 @@ function Layouts({
         <FormControlLabel
           control={<Checkbox size="small" checked={!all} onChange={(_, only) => setAll(!only)} />}
           label="For this passage alone"
-          slotProps={{ typography: { sx: { fontSize: 12.5 } } }}
+          slotProps={{ typography: { sx: { fontSize: textSize.note } } }}
         />
       )}
       {recipes && recipes.length > 0 && (

@@ -14,7 +14,7 @@ import type { Leapfrog, ShortShot } from '@/core/cut/leapfrog'
 import { direction, easing } from '@/core/model/join'
 import { MICROS_PER_SECOND, toMicros } from '@/core/time/micros'
 import { NumberField } from '@/ui/NumberField'
-import { palette } from '@/ui/theme'
+import { palette, textSize } from '@/ui/theme'
 import { nameForRole } from '@/core/model/region'
 import { applyLeapfrog } from '@/edit/layouts'
 import { mendShortShots, setOwnPicture, shortShotsOf } from '@/edit/passages'
@@ -44,9 +44,9 @@ export function LeapfrogDialog({ onClose }: { onClose: () => void }) {
   const set = (change: Partial<Leapfrog>) => setHow({ ...how, ...change })
   return (
     <Dialog open onClose={onClose} maxWidth="sm" fullWidth>
-      <DialogTitle sx={{ fontSize: 16, fontWeight: 700, pb: 1 }}>Leapfrog</DialogTitle>
+      <DialogTitle>Leapfrog</DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 3 }}>
-        <Box sx={{ fontSize: 13, color: palette.inkSoft }}>
+        <Box sx={{ fontSize: textSize.body, color: palette.inkSoft }}>
           Passages take turns in the bands. Each goes on until the next in its band pushes it out; the last one fills
           the frame. Cut points and sound stay as they are.
         </Box>
@@ -117,7 +117,7 @@ export function LeapfrogDialog({ onClose }: { onClose: () => void }) {
           </Box>
         </Box>
         {mendable.length > 1 && (
-          <Box sx={{ display: 'flex', alignItems: 'center', gap: 3, fontSize: 13 }}>
+          <Box sx={{ display: 'flex', alignItems: 'center', gap: 3, fontSize: textSize.body }}>
             <Box sx={{ flex: 1 }}>
               {mendable.length} shots are too short. Their pictures alone can be shown a little slower, or from a little
               earlier on.

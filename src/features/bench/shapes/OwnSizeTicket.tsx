@@ -7,7 +7,7 @@ import { useState, type FormEvent } from 'react'
 import { MIN_SIDE, MAX_SIDE, ownShape } from '@/core/model/shape'
 import { formatSize } from '@/ui/format'
 import { Ticket } from '@/ui/Ticket'
-import { palette } from '@/ui/theme'
+import { palette, textSize } from '@/ui/theme'
 import { toggleShape } from '@/edit/highlight'
 import { useBenchContext } from '../benchContext'
 
@@ -41,7 +41,7 @@ export function OwnSizeTicket({ anchor, onClose }: { anchor: HTMLElement; onClos
         </Box>
         <Box
           role="status"
-          sx={{ fontSize: 12.5, color: made && !made.rounded ? palette.inkSoft : palette.ink, minHeight: 32 }}
+          sx={{ fontSize: textSize.note, color: made && !made.rounded ? palette.inkSoft : palette.ink, minHeight: 32 }}
         >
           {!made && `Sides from ${MIN_SIDE} to ${MAX_SIDE} px, please.`}
           {made?.rounded && `Video needs even sides: it becomes ${formatSize(made.shape)}.`}

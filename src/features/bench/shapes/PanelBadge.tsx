@@ -5,7 +5,7 @@ import { memo, useRef } from 'react'
 import type { PanelId } from '@/core/model/ids'
 import type { Panel } from '@/core/model/panel'
 import { roleMark } from '@/ui/roleMarks'
-import { fonts } from '@/ui/theme'
+import { fonts, textSize } from '@/ui/theme'
 import { useDrag } from '@/ui/useDrag'
 import { swapPanels } from '@/edit/layouts'
 import { useBenchContext, useLayout } from '../benchContext'
@@ -48,7 +48,7 @@ export const PanelBadge = memo(function PanelBadge({ panel }: { panel: Panel }) 
         bgcolor: colour,
         color: '#fff',
         fontFamily: fonts.numbers,
-        fontSize: 10,
+        fontSize: textSize.tiny,
         fontWeight: 700,
         lineHeight: '15px',
         cursor: 'grab',

@@ -17,6 +17,7 @@ import { useSelectedRegion } from '../useSelectedRegion'
 import { InsetGrips } from './InsetGrips'
 import { PanelBadge } from './PanelBadge'
 import { useHanging } from './useHanging'
+import { iconSize, textSize } from '@/ui/theme'
 
 const ZOOM_STEP = 1.05
 const ZOOM_KEYS: Readonly<Record<string, number>> = { '+': ZOOM_STEP, '=': ZOOM_STEP, '-': 1 / ZOOM_STEP }
@@ -195,7 +196,7 @@ export const PanelBox = memo(function PanelBox({ placed, shape, outlines }: Pane
             textAlign: 'center',
             p: 1,
             color: '#DAD7CC',
-            fontSize: 11,
+            fontSize: textSize.small,
           }}
         >
           No {panel.role} region yet
@@ -221,7 +222,7 @@ function OwnCrop() {
         lineHeight: 0,
       }}
     >
-      <LinkOffIcon titleAccess="Cropped by itself in this shape" sx={{ fontSize: 14 }} />
+      <LinkOffIcon titleAccess="Cropped by itself in this shape" sx={{ fontSize: iconSize.small }} />
     </Box>
   )
 }

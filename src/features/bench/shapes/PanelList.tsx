@@ -12,7 +12,7 @@ import { setupOf } from '@/core/model/edit'
 import type { Panel } from '@/core/model/panel'
 import { toldApart } from '@/core/model/region'
 import { RoleBadge } from '@/ui/RoleBadge'
-import { fonts, palette } from '@/ui/theme'
+import { fonts, iconSize, palette, textSize } from '@/ui/theme'
 import { nameForRole } from '@/core/model/region'
 import { addBand, addInset, clearCrop, equalBands, setPanel } from '@/edit/layouts'
 import { newId, type InsetId, type PanelId } from '@/core/model/ids'
@@ -99,7 +99,7 @@ const PanelLine = memo(function PanelLine({ panel, shows, name, width, height, r
         bgcolor: selected ? palette.leafTint : undefined,
       }}
     >
-      <Box sx={{ fontSize: 12.5, color: palette.inkSoft }}>{name}</Box>
+      <Box sx={{ fontSize: textSize.note, color: palette.inkSoft }}>{name}</Box>
       <Select
         variant="standard"
         disableUnderline
@@ -135,7 +135,7 @@ const PanelLine = memo(function PanelLine({ panel, shows, name, width, height, r
           gap: 2,
           alignItems: 'center',
           fontFamily: fonts.numbers,
-          fontSize: 12,
+          fontSize: textSize.note,
           color: palette.inkSoft,
           whiteSpace: 'nowrap',
         }}
@@ -153,7 +153,7 @@ const PanelLine = memo(function PanelLine({ panel, shows, name, width, height, r
         aria-haspopup="dialog"
         onClick={(e) => setAnchor(e.currentTarget)}
       >
-        <MoreHorizIcon sx={{ fontSize: 18 }} />
+        <MoreHorizIcon sx={{ fontSize: iconSize.medium }} />
       </IconButton>
       {anchor && <PanelTicket panel={panel} name={name} anchor={anchor} onClose={() => setAnchor(null)} />}
     </Box>

@@ -19,10 +19,11 @@ import { nudgeCrop, removePanel, setPanel, swapPanels } from '@/edit/layouts'
 import { useBenchContext, useEdit, useParts } from '../benchContext'
 import { OutlineFields } from '../OutlineFields'
 import { FeedFields } from './FeedFields'
+import { textSize } from '@/ui/theme'
 
 const FITS: Record<Fit, string> = { fill: 'fill it', whole: 'show it whole' }
 const TURNS = ['upright', 'a quarter turn right', 'upside down', 'a quarter turn left'] as const
-const small = { slotProps: { typography: { sx: { fontSize: 12.5 } } } } as const
+const small = { slotProps: { typography: { sx: { fontSize: textSize.note } } } } as const
 
 /** All that can be set about a panel besides what it shows and where it lies. */
 export function PanelTicket({

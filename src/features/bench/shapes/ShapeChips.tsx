@@ -13,7 +13,7 @@ import { STANDARD_SHAPES, type Shape } from '@/core/model/shape'
 import { copyHighlight } from '@/store/highlights'
 import { kept } from '@/store/rack'
 import { formatSize } from '@/ui/format'
-import { palette } from '@/ui/theme'
+import { palette, textSize } from '@/ui/theme'
 import { toggleShape } from '@/edit/highlight'
 import { useBenchContext, useHighlight, useView } from '../benchContext'
 import { OwnSizeTicket } from './OwnSizeTicket'
@@ -83,7 +83,7 @@ export function ShapeChips() {
         value={outlet?.id ?? NO_ZONES}
         onChange={(e) => view.setState({ outlet: outlets?.find((o) => o.id === e.target.value) ?? null })}
         inputProps={{ 'aria-label': 'Zones of an outlet' }}
-        sx={{ ml: 'auto', fontSize: 12.5, maxWidth: 150 }}
+        sx={{ ml: 'auto', fontSize: textSize.note, maxWidth: 150 }}
       >
         <MenuItem value={NO_ZONES}>no zones</MenuItem>
         {outlets?.map((o) => (

@@ -15,7 +15,7 @@ import { layoutOf } from '@/core/model/edit'
 import type { Shape } from '@/core/model/shape'
 import type { PreviewTarget } from '@/media/workers/preview.protocol'
 import { formatSize } from '@/ui/format'
-import { fonts, palette } from '@/ui/theme'
+import { fonts, iconSize, palette, textSize } from '@/ui/theme'
 import { useNearScreen } from '@/ui/useNearScreen'
 import { usePreviewCanvas } from '@/ui/usePreviewCanvas'
 import { followOthers, goOwnWay } from '@/edit/layouts'
@@ -95,7 +95,7 @@ function AreaMark({ area: { kind, rect }, shape, named }: { area: SolvedArea; sh
         placeItems: 'center',
         border: '1px dashed rgba(255,255,255,0.55)',
         color: 'rgba(255,255,255,0.75)',
-        fontSize: 10,
+        fontSize: textSize.tiny,
         left: `${(100 * rect.x) / shape.width}%`,
         top: `${(100 * rect.y) / shape.height}%`,
         width: `${(100 * rect.width) / shape.width}%`,
@@ -187,7 +187,7 @@ function Caption({ shape }: { shape: Shape }) {
         mt: 1,
         color: '#C9CCC6',
         fontFamily: fonts.numbers,
-        fontSize: 11,
+        fontSize: textSize.small,
         whiteSpace: 'nowrap',
       }}
     >
@@ -199,9 +199,9 @@ function Caption({ shape }: { shape: Shape }) {
         onClick={() => look('full')}
       >
         {alone?.as === 'full' ? (
-          <CloseFullscreenIcon sx={{ fontSize: 14 }} />
+          <CloseFullscreenIcon sx={{ fontSize: iconSize.small }} />
         ) : (
-          <OpenInFullIcon sx={{ fontSize: 14 }} />
+          <OpenInFullIcon sx={{ fontSize: iconSize.small }} />
         )}
       </Small>
       <Small
@@ -209,7 +209,7 @@ function Caption({ shape }: { shape: Shape }) {
         pressed={alone?.as === 'phone'}
         onClick={() => look('phone')}
       >
-        <SmartphoneIcon sx={{ fontSize: 15 }} />
+        <SmartphoneIcon sx={{ fontSize: iconSize.small }} />
       </Small>
       {(several || own) && (
         <Small
@@ -227,10 +227,10 @@ function Caption({ shape }: { shape: Shape }) {
         >
           {own ? (
             <>
-              <LinkOffIcon sx={{ fontSize: 15, mr: 0.5 }} /> own
+              <LinkOffIcon sx={{ fontSize: iconSize.small, mr: 0.5 }} /> own
             </>
           ) : (
-            <LinkIcon sx={{ fontSize: 15 }} />
+            <LinkIcon sx={{ fontSize: iconSize.small }} />
           )}
         </Small>
       )}

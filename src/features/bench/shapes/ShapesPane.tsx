@@ -4,7 +4,7 @@ import SwapVertIcon from '@mui/icons-material/SwapVert'
 import Box from '@mui/material/Box'
 import IconButton from '@mui/material/IconButton'
 import Tooltip from '@mui/material/Tooltip'
-import { palette } from '@/ui/theme'
+import { iconSize, palette } from '@/ui/theme'
 import { useGrowing } from '@/ui/useGrowing'
 import { swapBands } from '@/edit/layouts'
 import { useBenchContext, useHighlight, useLayout, useView } from '../benchContext'
@@ -41,7 +41,7 @@ export function ShapesPane() {
               aria-label="Swap bands"
               onClick={() => swapBands(session, { layoutId: layout.id })}
             >
-              <SwapVertIcon sx={{ fontSize: 19 }} />
+              <SwapVertIcon sx={{ fontSize: iconSize.medium }} />
             </IconButton>
           </Tooltip>
         </>

@@ -4,6 +4,7 @@ import Box from '@mui/material/Box'
 import type { Shape } from '@/core/model/shape'
 import { useView } from '../benchContext'
 import { zonesOver } from './zones'
+import { textSize } from '@/ui/theme'
 
 /** What the chosen outlet lays over a shape, hatched. */
 export function ZoneMarks({ shape }: { shape: Shape }) {
@@ -24,7 +25,7 @@ export function ZoneMarks({ shape }: { shape: Shape }) {
         border: '1px solid rgba(255,255,255,0.8)',
         background: 'repeating-linear-gradient(135deg, rgba(179,64,44,0.42) 0 4px, rgba(32,38,31,0.42) 4px 8px)',
         color: '#fff',
-        fontSize: 10,
+        fontSize: textSize.tiny,
         lineHeight: 1.2,
         p: '2px 3px',
         textShadow: '0 0 3px #000',

@@ -98,7 +98,7 @@ export function AddPassagesDialog({
   }
   return (
     <Dialog open onClose={busy ? undefined : onClose} maxWidth="sm" fullWidth>
-      <DialogTitle sx={{ fontSize: 16, fontWeight: 700, pb: 1 }}>Add passages after this one</DialogTitle>
+      <DialogTitle>Add passages after this one</DialogTitle>
       <DialogContent>
         {problems.map((problem) => (
           <Alert key={problem} severity="error" sx={{ mb: 2 }}>

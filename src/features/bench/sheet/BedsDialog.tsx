@@ -20,7 +20,7 @@ import type { BedId } from '@/core/model/ids'
 import { addSoundFile } from '@/store/soundFiles'
 import { formatLength } from '@/ui/format'
 import { NumberField } from '@/ui/NumberField'
-import { fonts, palette } from '@/ui/theme'
+import { fonts, iconSize, palette, textSize } from '@/ui/theme'
 import { newId } from '@/core/model/ids'
 import { changeBed, insertBed, removeBed } from '@/edit/sound'
 import { addRecords } from '@/edit/records'
@@ -84,7 +84,7 @@ export function BedsDialog({ onClose }: { onClose: () => void }) {
 
   return (
     <Dialog open onClose={onClose} maxWidth="sm" fullWidth>
-      <DialogTitle sx={{ fontSize: 16, fontWeight: 700 }}>Music and voice under the highlight</DialogTitle>
+      <DialogTitle>Music and voice under the highlight</DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 3 }}>
         {problem && (
           <Alert severity="error" onClose={() => setProblem(null)}>
@@ -92,7 +92,7 @@ export function BedsDialog({ onClose }: { onClose: () => void }) {
           </Alert>
         )}
         {beds.length === 0 && (
-          <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>
+          <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft }}>
             A file of music, or of a voice, plays under all passages, and goes down by itself while somebody speaks.
           </Typography>
         )}
@@ -133,14 +133,22 @@ function BedRow({ bed, edit, missing }: { bed: Bed; edit: Edit; missing: boolean
       sx={{ border: 1, borderColor: 'divider', borderRadius: 1, p: 3, bgcolor: 'background.default' }}
     >
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, mb: 2 }}>
-        <Typography noWrap sx={{ fontWeight: 700, fontSize: 13, minWidth: 0 }} title={file.fileName}>
+        <Typography noWrap sx={{ fontWeight: 700, fontSize: textSize.body, minWidth: 0 }} title={file.fileName}>
           {file.name}
         </Typography>
-        <Box sx={{ fontFamily: fonts.numbers, fontSize: 11.5, color: palette.inkSoft, flex: 1, whiteSpace: 'nowrap' }}>
+        <Box
+          sx={{
+            fontFamily: fonts.numbers,
+            fontSize: textSize.small,
+            color: palette.inkSoft,
+            flex: 1,
+            whiteSpace: 'nowrap',
+          }}
+        >
           {formatLength(file.durationMicros)}
         </Box>
         <IconButton aria-label={`Remove ${file.name}`} onClick={() => removeBed(session, { id: bed.id })}>
-          <DeleteOutlineIcon sx={{ fontSize: 18 }} />
+          <DeleteOutlineIcon sx={{ fontSize: iconSize.medium }} />
         </IconButton>
       </Box>
       {missing && (

@@ -8,7 +8,7 @@ import { passageOf } from '@/core/model/edit'
 import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
 import type { PlacedPassage } from '@/core/time/timeMap'
 import { formatTime } from '@/ui/format'
-import { fonts, palette } from '@/ui/theme'
+import { fonts, palette, textSize } from '@/ui/theme'
 import { trimPassage } from '@/edit/passages'
 import { useBenchContext, usePassage } from '../benchContext'
 import { useDrag } from '@/ui/useDrag'
@@ -97,7 +97,7 @@ export function CutHandle({ placed, which, top, recordingPerPixel, several, onTa
         color: '#fff',
         bgcolor: palette.leaf,
         fontFamily: fonts.numbers,
-        fontSize: 11.5,
+        fontSize: textSize.small,
         borderRadius: below ? '0 0 4px 4px' : '4px 4px 0 0',
         '&:focus-visible': { outline: `2px solid ${palette.straw}` },
       }}

@@ -5,7 +5,7 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import { MICROS_PER_SECOND, toMicros } from '@/core/time/micros'
 import { NumberField } from '@/ui/NumberField'
-import { palette } from '@/ui/theme'
+import { palette, textSize } from '@/ui/theme'
 import { strikeAll } from '@/edit/passages'
 import { useBenchContext } from '../benchContext'
 import type { DeadAir } from './useDeadAir'
@@ -64,7 +64,7 @@ export function DeadAirBar({ deadAir, onClose }: { deadAir: DeadAir; onClose: ()
         />
       </Box>
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5, flexWrap: 'wrap' }}>
-        <Box role="status" sx={{ flex: 1, fontSize: 12.5, color: palette.inkSoft, whiteSpace: 'nowrap' }}>
+        <Box role="status" sx={{ flex: 1, fontSize: textSize.note, color: palette.inkSoft, whiteSpace: 'nowrap' }}>
           {words}
         </Box>
         <Button onClick={onClose}>Close</Button>

@@ -12,7 +12,7 @@ import { direction, easing, JOIN_KINDS, joinAs, joinLength, joinWithin, type Joi
 import type { Passage } from '@/core/model/passage'
 import { MICROS_PER_SECOND, toMicros } from '@/core/time/micros'
 import { NumberField } from '@/ui/NumberField'
-import { fonts, palette } from '@/ui/theme'
+import { fonts, palette, textSize } from '@/ui/theme'
 import { Ticket } from '@/ui/Ticket'
 import { setAllJoins, setJoin, setJoinTiming, setSpeed, slipPassage } from '@/edit/passages'
 import { useBenchContext, useHighlight } from '../benchContext'
@@ -61,7 +61,7 @@ export function JoinStrip({ index, shortages }: { index: number; shortages: read
           borderColor: missing > 0 ? palette.straw : 'divider',
           bgcolor: 'background.paper',
           fontFamily: fonts.numbers,
-          fontSize: 11,
+          fontSize: textSize.small,
           color: missing > 0 ? palette.strawInk : palette.inkSoft,
           '&:hover': { borderColor: palette.inkSoft },
         }}

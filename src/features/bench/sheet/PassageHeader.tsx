@@ -11,7 +11,7 @@ import { useEffect, useRef, useState, type KeyboardEvent } from 'react'
 import { recordingOf } from '@/core/model/edit'
 import { MICROS_PER_SECOND } from '@/core/time/micros'
 import type { PlacedPassage } from '@/core/time/timeMap'
-import { fonts, palette } from '@/ui/theme'
+import { fonts, iconSize, palette, textSize } from '@/ui/theme'
 import { useBenchContext, useFootage, useView } from '../benchContext'
 import { useDrag } from '@/ui/useDrag'
 import { PassageTicket } from './PassageTicket'
@@ -84,8 +84,8 @@ export function PassageHeader({ placed, count, onDragTo, carried, onCarry }: Pas
         '&:focus-visible': { outlineOffset: -2 },
       }}
     >
-      {count > 1 && <DragIndicatorIcon aria-hidden sx={{ fontSize: 16, color: palette.inkSoft }} />}
-      <Box sx={{ fontFamily: fonts.numbers, fontSize: 12, fontWeight: 700 }}>{index + 1}</Box>
+      {count > 1 && <DragIndicatorIcon aria-hidden sx={{ fontSize: iconSize.small, color: palette.inkSoft }} />}
+      <Box sx={{ fontFamily: fonts.numbers, fontSize: textSize.note, fontWeight: 700 }}>{index + 1}</Box>
       <Box
         sx={{
           flex: 1,
@@ -93,14 +93,16 @@ export function PassageHeader({ placed, count, onDragTo, carried, onCarry }: Pas
           overflow: 'hidden',
           textOverflow: 'ellipsis',
           whiteSpace: 'nowrap',
-          fontSize: 12.5,
+          fontSize: textSize.note,
         }}
         title={name}
       >
         {name}
       </Box>
-      {passage.sound.muted && <VolumeOffIcon titleAccess="muted" sx={{ fontSize: 15, color: palette.inkSoft }} />}
-      <Box sx={{ fontFamily: fonts.numbers, fontSize: 11.5, color: palette.inkSoft, whiteSpace: 'nowrap' }}>
+      {passage.sound.muted && (
+        <VolumeOffIcon titleAccess="muted" sx={{ fontSize: iconSize.small, color: palette.inkSoft }} />
+      )}
+      <Box sx={{ fontFamily: fonts.numbers, fontSize: textSize.small, color: palette.inkSoft, whiteSpace: 'nowrap' }}>
         {facts.filter(Boolean).join(' · ')}
       </Box>
       <Tooltip title="Speed, slip, sound (Enter)">
@@ -111,7 +113,7 @@ export function PassageHeader({ placed, count, onDragTo, carried, onCarry }: Pas
           onClick={(e) => setTicket(e.currentTarget)}
           sx={{ p: '3px' }}
         >
-          <TuneIcon sx={{ fontSize: 16 }} />
+          <TuneIcon sx={{ fontSize: iconSize.small }} />
         </IconButton>
       </Tooltip>
       {ticket && <PassageTicket placed={placed} count={count} anchor={ticket} onClose={() => setTicket(null)} />}

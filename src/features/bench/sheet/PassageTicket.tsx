@@ -22,6 +22,7 @@ import {
 } from '@/edit/passages'
 import { newId, type PassageId } from '@/core/model/ids'
 import { useBenchContext, useFootage } from '../benchContext'
+import { textSize } from '@/ui/theme'
 
 /** A passage's exact numbers: cut points, slip, speed, sound. */
 export function PassageTicket({
@@ -123,10 +124,10 @@ export function PassageTicket({
           />
         }
         label="Muted"
-        slotProps={{ typography: { sx: { fontSize: 12.5 } } }}
+        slotProps={{ typography: { sx: { fontSize: textSize.note } } }}
       />
       {passage.picture && (
-        <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, mb: 2, fontSize: 12.5 }}>
+        <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, mb: 2, fontSize: textSize.note }}>
           <Box sx={{ flex: 1 }}>
             Its picture runs by itself, at {passage.picture.speedPercent} % from{' '}
             {(passage.picture.inMicros / MICROS_PER_SECOND).toFixed(2)} s on.

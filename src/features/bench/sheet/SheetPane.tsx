@@ -12,7 +12,7 @@ import { useState, type ReactNode } from 'react'
 import type { Passage } from '@/core/model/passage'
 import { oneFrame } from '@/core/cut/passages'
 import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
-import { palette } from '@/ui/theme'
+import { iconSize, palette, textSize } from '@/ui/theme'
 import { addPassages } from '@/edit/passages'
 import { droppedFiles, type ChosenFile } from '@/shared/recordings/chosenFiles'
 import { useBenchContext, useFootage, usePassage, useView } from '../benchContext'
@@ -68,14 +68,14 @@ export function SheetPane() {
       title="Sheet"
       tools={
         <>
-          <Box sx={{ fontSize: 12, color: palette.inkSoft, whiteSpace: 'nowrap' }}>
+          <Box sx={{ fontSize: textSize.note, color: palette.inkSoft, whiteSpace: 'nowrap' }}>
             {scale === 0 ? '1 row = 1 frame' : `1 row = ${rowMicros / MICROS_PER_SECOND} s`}
           </Box>
           <Tool name="More time in a row" disabled={scale === scales.length - 1} onClick={() => setScale(scale + 1)}>
-            <ZoomOutIcon sx={{ fontSize: 18 }} />
+            <ZoomOutIcon sx={{ fontSize: iconSize.medium }} />
           </Tool>
           <Tool name="Less time in a row" disabled={scale === 0} onClick={() => setScale(scale - 1)}>
-            <ZoomInIcon sx={{ fontSize: 18 }} />
+            <ZoomInIcon sx={{ fontSize: iconSize.medium }} />
           </Tool>
         </>
       }

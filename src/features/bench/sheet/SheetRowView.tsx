@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box'
 import { memo } from 'react'
 import { toDecibels, type Level } from '@/core/sound/levels'
-import { fonts, palette } from '@/ui/theme'
+import { fonts, palette, textSize } from '@/ui/theme'
 import { useBlobUrl } from '@/ui/useBlobUrl'
 import { LEVELS_PER_ROW, type SheetRow } from './useSheetRows'
 
@@ -44,7 +44,7 @@ export const SheetRowView = memo(function SheetRowView({
       <Box
         sx={{
           fontFamily: fonts.numbers,
-          fontSize: 12,
+          fontSize: textSize.note,
           color: palette.inkSoft,
           alignSelf: 'start',
           pt: height > 20 ? 1 : 0,

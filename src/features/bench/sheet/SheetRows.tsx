@@ -10,7 +10,7 @@ import type { PassageId } from '@/core/model/ids'
 import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
 import type { PlacedPassage, TimeMap } from '@/core/time/timeMap'
 import { formatTime } from '@/ui/format'
-import { fonts, palette } from '@/ui/theme'
+import { fonts, palette, textSize } from '@/ui/theme'
 import { movePassage, restoreStrike, strikeAll } from '@/edit/passages'
 import { useBenchContext, useFootage, useTimeMap, useView } from '../benchContext'
 import { SheetMarks } from '../gauges/FoundMarks'
@@ -357,7 +357,7 @@ function PauseMark({ pause, layout }: { pause: Pause; layout: SheetLayout }) {
           minHeight: 24,
           py: 0,
           pointerEvents: 'auto',
-          fontSize: 12,
+          fontSize: textSize.note,
         }}
       >
         −{length} s
@@ -412,7 +412,7 @@ function Playhead({ layout, map }: { layout: SheetLayout; map: TimeMap }) {
           bgcolor: palette.haw,
           color: '#fff',
           fontFamily: fonts.numbers,
-          fontSize: 11,
+          fontSize: textSize.small,
           lineHeight: '16px',
         }}
       />

@@ -3,7 +3,7 @@ import Button from '@mui/material/Button'
 import type { Strike } from '@/core/model/passage'
 import { MICROS_PER_SECOND } from '@/core/time/micros'
 import { formatTime } from '@/ui/format'
-import { fonts, palette } from '@/ui/theme'
+import { fonts, palette, textSize } from '@/ui/theme'
 import { STRIKE_HEIGHT } from './sheetLayout'
 
 /** Slanted lines over what is struck out, or would be. */
@@ -21,7 +21,7 @@ export function StrikeStrip({ strike, onRestore }: { strike: Strike; onRestore: 
         gap: 2,
         px: 2.5,
         fontFamily: fonts.numbers,
-        fontSize: 11,
+        fontSize: textSize.small,
         color: palette.inkSoft,
         background: HATCHED('#BDB8AA'),
         boxShadow: `inset 0 -1px 0 ${palette.line}`,
@@ -39,7 +39,7 @@ export function StrikeStrip({ strike, onRestore }: { strike: Strike; onRestore: 
         aria-label={`Restore ${formatTime(fromMicros, 2)} to ${formatTime(toMicros, 2)}`}
         onPointerDown={(e) => e.stopPropagation()}
         onClick={onRestore}
-        sx={{ minHeight: 18, py: 0, px: 1.5, fontSize: 11.5, bgcolor: palette.sheet }}
+        sx={{ minHeight: 18, py: 0, px: 1.5, fontSize: textSize.small, bgcolor: palette.sheet }}
       >
         Restore
       </Button>

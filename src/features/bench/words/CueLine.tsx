@@ -5,7 +5,7 @@ import { useEffect, useRef, useState, type FocusEvent, type KeyboardEvent } from
 import { MICROS_PER_SECOND } from '@/core/time/micros'
 import { MAX_CUE_LENGTH, type Cue, type Speaker } from '@/core/model/words'
 import { joinToPrevious } from '@/core/words/cueEdits'
-import { palette } from '@/ui/theme'
+import { palette, textSize } from '@/ui/theme'
 import { useDrag } from '@/ui/useDrag'
 import { joinBefore, moveCueEdge, removeCue, setCueText, splitCaption } from '@/edit/words'
 import { newId, type CueId } from '@/core/model/ids'
@@ -147,7 +147,7 @@ export function CueLine({ cue, speaker, top, height, room, microsPerPixel, caret
           py: 0.5,
           border: 0,
           font: 'inherit',
-          fontSize: 12.5,
+          fontSize: textSize.note,
           lineHeight: 1.3,
           color: palette.ink,
           bgcolor: 'transparent',

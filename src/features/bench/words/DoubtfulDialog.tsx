@@ -12,7 +12,7 @@ import TextField from '@mui/material/TextField'
 import { useMemo, useRef } from 'react'
 import { doubtfulPlaces, type Doubt, type Doubtful } from '@/core/words/doubtful'
 import { formatTime } from '@/ui/format'
-import { fonts, palette } from '@/ui/theme'
+import { fonts, palette, textSize } from '@/ui/theme'
 import { setCueText } from '@/edit/words'
 import { useBenchContext, useHighlight } from '../benchContext'
 
@@ -57,7 +57,9 @@ function Place({ place: { cue, doubt } }: { place: Doubtful }) {
       disableGutters
       sx={{ display: 'grid', gridTemplateColumns: '64px minmax(0, 1fr)', columnGap: 2, alignItems: 'center' }}
     >
-      <Box sx={{ fontFamily: fonts.numbers, fontSize: 12, color: palette.inkSoft }}>{formatTime(cue.fromMicros)}</Box>
+      <Box sx={{ fontFamily: fonts.numbers, fontSize: textSize.note, color: palette.inkSoft }}>
+        {formatTime(cue.fromMicros)}
+      </Box>
       <TextField
         size="small"
         multiline

@@ -11,7 +11,7 @@ import FormControlLabel from '@mui/material/FormControlLabel'
 import TextField from '@mui/material/TextField'
 import { useMemo, useState } from 'react'
 import { findText } from '@/core/words/cueEdits'
-import { palette } from '@/ui/theme'
+import { palette, textSize } from '@/ui/theme'
 import { replaceAll } from '@/edit/words'
 import { useBenchContext, useHighlight } from '../benchContext'
 
@@ -50,13 +50,13 @@ export function FindTextDialog({ onClose }: { onClose: () => void }) {
           control={<Checkbox size="small" checked={wholeWords} onChange={(_, whole) => setWholeWords(whole)} />}
           label="Whole words"
         />
-        <Box role="status" sx={{ fontSize: 12.5, color: palette.inkSoft }}>
+        <Box role="status" sx={{ fontSize: textSize.note, color: palette.inkSoft }}>
           {placesWords(wanted, matches.length)}
         </Box>
         <Box
           component="ul"
           aria-label="Where it stands"
-          sx={{ m: 0, pl: 4, maxHeight: 220, overflowY: 'auto', fontSize: 13 }}
+          sx={{ m: 0, pl: 4, maxHeight: 220, overflowY: 'auto', fontSize: textSize.body }}
         >
           {matches.slice(0, MAX_SHOWN).map(({ cueId, from, to }) => (
             <li key={`${cueId} ${from}`}>

@@ -6,7 +6,7 @@ import Menu from '@mui/material/Menu'
 import MenuItem from '@mui/material/MenuItem'
 import type { Cue, Speaker } from '@/core/model/words'
 import { isLight } from '@/core/words/contrast'
-import { palette } from '@/ui/theme'
+import { palette, textSize } from '@/ui/theme'
 import { addSpeaker, setSpeaker } from '@/edit/words'
 import { newId, type SpeakerId } from '@/core/model/ids'
 import { useBenchContext, useHighlight } from '../benchContext'
@@ -42,7 +42,7 @@ export function SpeakerChip({ cue, speaker, anchor, onOpen }: SpeakerChipProps) 
           height: 18,
           px: 1,
           borderRadius: '9px',
-          fontSize: 10.5,
+          fontSize: textSize.tiny,
           fontWeight: 700,
           border: `1px solid ${palette.line}`,
           bgcolor: speaker?.colour ?? 'transparent',

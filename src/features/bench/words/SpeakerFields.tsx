@@ -9,7 +9,7 @@ import TextField from '@mui/material/TextField'
 import { MAX_SPEAKERS, type Captions } from '@/core/model/words'
 import { ColourField } from '@/ui/ColourField'
 import { TextInPlace } from '@/ui/TextInPlace'
-import { palette } from '@/ui/theme'
+import { iconSize, palette, textSize } from '@/ui/theme'
 import { addSpeaker, editSpeaker, removeSpeaker, setCaptions } from '@/edit/words'
 import { newId, type SpeakerId } from '@/core/model/ids'
 import { useBenchContext, useHighlight } from '../benchContext'
@@ -54,7 +54,7 @@ export function SpeakerFields() {
             gridTemplateColumns: 'auto minmax(0, 1fr) auto auto',
             alignItems: 'center',
             columnGap: 2,
-            fontSize: 12.5,
+            fontSize: textSize.note,
           }}
         >
           <ColourField
@@ -70,7 +70,7 @@ export function SpeakerFields() {
           />
           <Box sx={{ color: palette.inkSoft }}>{countOf(cues.filter((c) => c.speakerId === s.id).length)}</Box>
           <IconButton size="small" aria-label={`Remove ${s.name}`} onClick={() => removeSpeaker(session, { id: s.id })}>
-            <DeleteOutlineIcon sx={{ fontSize: 18 }} />
+            <DeleteOutlineIcon sx={{ fontSize: iconSize.medium }} />
           </IconButton>
         </Box>
       ))}

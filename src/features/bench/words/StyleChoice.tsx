@@ -8,7 +8,7 @@ import { isLight } from '@/core/words/contrast'
 import type { StartingStyle } from '@/core/words/textStyles'
 import { quietly } from '@/diagnostics/note'
 import { loadFonts } from '@/media/fonts/loadFonts'
-import { fonts, palette } from '@/ui/theme'
+import { fonts, palette, textSize } from '@/ui/theme'
 
 const loadSamples = (choices: readonly StartingStyle[]) =>
   Promise.all(choices.map(({ name, style }) => loadFonts(name, style)))
@@ -66,7 +66,7 @@ function sample({ font, weight, colour, capitals, outline, shadow, block }: Text
   return {
     fontFamily: `"${font}", ${fonts.text}`,
     fontWeight: weight,
-    fontSize: 16,
+    fontSize: textSize.title,
     lineHeight: 1.25,
     whiteSpace: 'nowrap',
     color: colour,

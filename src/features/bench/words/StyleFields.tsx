@@ -9,6 +9,7 @@ import type { TextStyle } from '@/core/model/textStyle'
 import { ColourField } from '@/ui/ColourField'
 import { NumberField } from '@/ui/NumberField'
 import { FontField } from './FontField'
+import { textSize } from '@/ui/theme'
 
 const ALIGN: Record<TextStyle['align'], string> = { start: 'at the start', middle: 'in the middle', end: 'at the end' }
 const PLACE: Record<TextStyle['place'], string> = {
@@ -70,7 +71,7 @@ export function StyleFields({
             <Checkbox size="small" checked={there !== null} onChange={(_, on) => onSet({ [key]: on ? first : null })} />
           }
           label={label}
-          slotProps={{ typography: { sx: { fontSize: 12.5 } } }}
+          slotProps={{ typography: { sx: { fontSize: textSize.note } } }}
         />
         {there && (
           <ColourField
@@ -118,7 +119,7 @@ export function StyleFields({
               />
             }
             label="One ground for all lines"
-            slotProps={{ typography: { sx: { fontSize: 12.5 } } }}
+            slotProps={{ typography: { sx: { fontSize: textSize.note } } }}
           />
         ) : (
           <span />
@@ -126,7 +127,7 @@ export function StyleFields({
         <FormControlLabel
           control={<Checkbox size="small" checked={style.capitals} onChange={(_, capitals) => onSet({ capitals })} />}
           label="Capitals"
-          slotProps={{ typography: { sx: { fontSize: 12.5 } } }}
+          slotProps={{ typography: { sx: { fontSize: textSize.note } } }}
         />
         <span />
       </Box>

@@ -21,6 +21,7 @@ import { TimeFields } from '../TimeFields'
 import { SpeakerFields } from './SpeakerFields'
 import { StyleChoice } from './StyleChoice'
 import { StyleFields } from './StyleFields'
+import { iconSize, textSize } from '@/ui/theme'
 
 /** What is written on the picture and how: titles, and the captions that the Sheet holds. */
 export function WordsMenu() {
@@ -108,7 +109,7 @@ function TitleFields({
           aria-label={`Remove ${name.toLowerCase()}`}
           onClick={() => removeTitle(session, { id: title.id })}
         >
-          <DeleteOutlineIcon sx={{ fontSize: 18 }} />
+          <DeleteOutlineIcon sx={{ fontSize: iconSize.medium }} />
         </IconButton>
       </Box>
       {open && (
@@ -154,7 +155,7 @@ function CaptionLook() {
           />
         }
         label={words.cues.length === 0 ? 'Captions on the picture (there are none yet)' : 'Captions on the picture'}
-        slotProps={{ typography: { sx: { fontSize: 12.5 } } }}
+        slotProps={{ typography: { sx: { fontSize: textSize.note } } }}
       />
       <StyleChoice
         label="Caption style"

@@ -16,7 +16,7 @@ import type { Outlet } from '@/core/model/outlet'
 import type { Post } from '@/core/model/post'
 import type { NewPost } from '@/store/posts'
 import { formatBytes } from '@/ui/format'
-import { palette } from '@/ui/theme'
+import { palette, textSize } from '@/ui/theme'
 import type { PostableFile } from './weekData'
 import { stateWords } from './weekWords'
 
@@ -69,10 +69,12 @@ export function PostDialog({ draft, outlets, files, onClose, onKeep, onRemove }:
   }
   return (
     <Dialog open onClose={onClose} maxWidth="xs" fullWidth>
-      <DialogTitle sx={{ fontSize: 16, fontWeight: 700, pb: 1 }}>{post ? 'Post' : 'Plan a post'}</DialogTitle>
+      <DialogTitle>{post ? 'Post' : 'Plan a post'}</DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 4, pt: '8px !important' }}>
         {post && (
-          <Typography sx={{ fontSize: 13, color: post.state.kind === 'failed' ? palette.haw : palette.inkSoft }}>
+          <Typography
+            sx={{ fontSize: textSize.body, color: post.state.kind === 'failed' ? palette.haw : palette.inkSoft }}
+          >
             This post: {stateWords(post)}.
             {post.state.kind === 'failed' && post.state.detail && ` It said: “${post.state.detail}”`}
           </Typography>
@@ -116,7 +118,7 @@ export function PostDialog({ draft, outlets, files, onClose, onKeep, onRemove }:
             disabled={isSent}
             error={!isValid(dueAt)}
             onChange={(e) => setDue(e.target.value)}
-            slotProps={{ inputLabel: { shrink: true }, htmlInput: { style: { fontSize: 13 } } }}
+            slotProps={{ inputLabel: { shrink: true }, htmlInput: { style: { fontSize: textSize.body } } }}
           />
         </Box>
         <TextField
@@ -143,7 +145,7 @@ export function PostDialog({ draft, outlets, files, onClose, onKeep, onRemove }:
           slotProps={{ htmlInput: { maxLength: 5000 } }}
         />
       </DialogContent>
-      <DialogActions sx={{ px: 6, pb: 4 }}>
+      <DialogActions>
         {post && !isSent && <Button onClick={() => onRemove(post)}>Take out of the plan</Button>}
         <Box sx={{ flex: 1 }} />
         <Button onClick={onClose}>{isSent ? 'Close' : 'Not now'}</Button>

@@ -6,7 +6,7 @@ import { format } from 'date-fns'
 import { Bar, BarChart, Legend, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts'
 import type { Outlet } from '@/core/model/outlet'
 import type { Post } from '@/core/model/post'
-import { palette } from '@/ui/theme'
+import { palette, textSize } from '@/ui/theme'
 
 const COLOURS = [palette.leaf, palette.slate, palette.straw, palette.haw, '#7A8B5C', '#9A7B8F', '#5C6E8B', '#B08D57']
 
@@ -38,10 +38,10 @@ export function WeekChart({
       <Box sx={{ height: 180 }}>
         <ResponsiveContainer>
           <BarChart data={rows} margin={{ left: -24, right: 8, top: 4, bottom: 0 }}>
-            <XAxis dataKey="day" tick={{ fontSize: 11 }} />
-            <YAxis allowDecimals={false} tick={{ fontSize: 11 }} />
+            <XAxis dataKey="day" tick={{ fontSize: textSize.small }} />
+            <YAxis allowDecimals={false} tick={{ fontSize: textSize.small }} />
             <Tooltip />
-            <Legend wrapperStyle={{ fontSize: 12 }} />
+            <Legend wrapperStyle={{ fontSize: textSize.note }} />
             {used.map((o, n) => (
               <Bar
                 key={o.id}

@@ -20,7 +20,7 @@ import type { OutletId, PostId } from '@/core/model/ids'
 import type { Outlet } from '@/core/model/outlet'
 import type { Post } from '@/core/model/post'
 import { onDay } from '@/core/week/week'
-import { fonts, palette } from '@/ui/theme'
+import { fonts, iconSize, palette, textSize } from '@/ui/theme'
 import type { PostableFile } from './weekData'
 import { stateWords, timeOf } from './weekWords'
 
@@ -83,7 +83,10 @@ export function WeekGrid({ days, outlets, posts, files, onOpen, onPlan, onMove }
         </Box>
         {outlets.map((outlet) => (
           <Box role="row" key={outlet.id} sx={{ display: 'contents' }}>
-            <Box role="rowheader" sx={{ ...cell, fontSize: 13, fontWeight: 600, px: 4.5, overflowWrap: 'anywhere' }}>
+            <Box
+              role="rowheader"
+              sx={{ ...cell, fontSize: textSize.body, fontWeight: 600, px: 4.5, overflowWrap: 'anywhere' }}
+            >
               {outlet.name}
             </Box>
             {days.map((day, n) => (
@@ -112,7 +115,7 @@ export function WeekGrid({ days, outlets, posts, files, onOpen, onPlan, onMove }
 }
 
 const head = {
-  fontSize: 12,
+  fontSize: textSize.note,
   fontWeight: 700,
   px: 2,
   py: 1.5,
@@ -161,7 +164,7 @@ function DayCell({
           onClick={onPlan}
           sx={{ alignSelf: 'flex-start', opacity: 0, p: 0.5 }}
         >
-          <AddIcon sx={{ fontSize: 16 }} />
+          <AddIcon sx={{ fontSize: iconSize.small }} />
         </IconButton>
       )}
     </Box>
@@ -209,14 +212,20 @@ function PostCard({ post, onOpen }: { post: Post; onOpen: () => void }) {
       }}
     >
       <Box
-        sx={{ fontSize: 12.5, fontWeight: 600, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}
+        sx={{
+          fontSize: textSize.note,
+          fontWeight: 600,
+          overflow: 'hidden',
+          textOverflow: 'ellipsis',
+          whiteSpace: 'nowrap',
+        }}
         title={post.title}
       >
         {post.title}
       </Box>
-      <Box sx={{ fontFamily: fonts.numbers, fontSize: 11, color: palette.inkSoft }}>{time}</Box>
+      <Box sx={{ fontFamily: fonts.numbers, fontSize: textSize.small, color: palette.inkSoft }}>{time}</Box>
       {post.state.kind !== 'planned' && (
-        <Box sx={{ fontSize: 11, color: post.state.kind === 'failed' ? palette.haw : palette.inkSoft }}>
+        <Box sx={{ fontSize: textSize.small, color: post.state.kind === 'failed' ? palette.haw : palette.inkSoft }}>
           {stateWords(post)}
         </Box>
       )}

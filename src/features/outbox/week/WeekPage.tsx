@@ -13,7 +13,7 @@ import { DAY_MS, daysOf, notesOn, weekStart } from '@/core/week/week'
 import { changePost, deletePost, planPost, restorePost } from '@/store/posts'
 import { formatDay } from '@/ui/format'
 import { offerDownload } from '@/ui/offerDownload'
-import { palette } from '@/ui/theme'
+import { palette, textSize } from '@/ui/theme'
 import { useOffer } from '@/ui/useOffer'
 import { OutboxFrame } from '@/shared/rendering/OutboxFrame'
 import { PostDialog, type Draft } from './PostDialog'
@@ -69,7 +69,7 @@ export function WeekPage() {
           bgcolor: 'background.paper',
         }}
       >
-        <Typography component="h1" sx={{ fontSize: 14, fontWeight: 700, minWidth: 190 }}>
+        <Typography component="h1" sx={{ fontSize: textSize.lead, fontWeight: 700, minWidth: 190 }}>
           Week of {formatDay(start.toISOString())}
         </Typography>
         <Button onClick={() => move(-1)}>Before</Button>
@@ -104,7 +104,7 @@ export function WeekPage() {
       <StandInBar />
       <Box sx={{ flex: 1, minHeight: 0, overflow: 'auto' }}>
         {files.length === 0 && (
-          <Typography sx={{ px: 4.5, py: 3, fontSize: 13, color: palette.inkSoft }}>
+          <Typography sx={{ px: 4.5, py: 3, fontSize: textSize.body, color: palette.inkSoft }}>
             There is no finished file yet: render a highlight first, then plan where it goes.
           </Typography>
         )}
@@ -123,12 +123,14 @@ export function WeekPage() {
               What to look at
             </Typography>
             {noteWords(notesOn(near), posts, outlets).map((words) => (
-              <Typography key={words} sx={{ fontSize: 13, py: 0.5 }}>
+              <Typography key={words} sx={{ fontSize: textSize.body, py: 0.5 }}>
                 {words}
               </Typography>
             ))}
             {notesOn(near).length === 0 && (
-              <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>No doublings, no crowds, no gaps.</Typography>
+              <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft }}>
+                No doublings, no crowds, no gaps.
+              </Typography>
             )}
           </Box>
           {shown.length > 0 && <WeekChart days={days} outlets={outlets} posts={shown} />}

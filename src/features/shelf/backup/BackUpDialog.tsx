@@ -15,7 +15,7 @@ import { useLiveQuery } from 'dexie-react-hooks'
 import { useRef, useState } from 'react'
 import { formatBytes } from '@/ui/format'
 import { offerDownload } from '@/ui/offerDownload'
-import { palette } from '@/ui/theme'
+import { palette, textSize } from '@/ui/theme'
 import { backUpShelf, backUpSizes, type BackUpWish } from './backUp'
 
 /** The whole Shelf and Rack as one file. */
@@ -48,9 +48,9 @@ export function BackUpDialog({ onClose }: { onClose: () => void }) {
   const needed = sizes && (wish.recordings ? sizes.recordings : 0) + (wish.finished ? sizes.finished : 0)
   return (
     <Dialog open onClose={share === null ? onClose : undefined} fullWidth maxWidth="xs">
-      <DialogTitle sx={{ fontSize: 16, fontWeight: 700, pb: 1 }}>Back up the Shelf</DialogTitle>
+      <DialogTitle>Back up the Shelf</DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 3 }}>
-        <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>
+        <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft }}>
           One file with every recording’s marks, all highlights with their versions, and the whole Rack. Drop it onto a
           Shelf to put it back. Undo steps stay here.
         </Typography>
@@ -79,7 +79,7 @@ export function BackUpDialog({ onClose }: { onClose: () => void }) {
           />
         </div>
         {!wish.recordings && (
-          <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>
+          <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft }}>
             Without them, each recording has to be shown again where the backup is put back.
           </Typography>
         )}
@@ -100,7 +100,7 @@ export function BackUpDialog({ onClose }: { onClose: () => void }) {
           </Alert>
         )}
       </DialogContent>
-      <DialogActions sx={{ px: 6, pb: 4 }}>
+      <DialogActions>
         {share === null ? (
           <Button onClick={onClose}>Close</Button>
         ) : (

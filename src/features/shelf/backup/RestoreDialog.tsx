@@ -22,6 +22,7 @@ import { formatDay } from '@/ui/format'
 import { unreadMessage } from '@/shared/foreignFiles'
 import { zipRefusal } from '../bringInWork'
 import { restoreShelf } from './backUp'
+import { textSize } from '@/ui/theme'
 
 /** What a backup holds, and how it is put back. */
 export function RestoreDialog({ file, onClose }: { file: File; onClose: () => void }) {
@@ -62,7 +63,7 @@ export function RestoreDialog({ file, onClose }: { file: File; onClose: () => vo
   }
   return (
     <Dialog open onClose={busy ? undefined : onClose} fullWidth maxWidth="xs">
-      <DialogTitle sx={{ fontSize: 16, fontWeight: 700, pb: 1 }}>Put a backup back</DialogTitle>
+      <DialogTitle>Put a backup back</DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 3 }}>
         {read && !read.ok && <Alert severity="error">{unreadMessage(file.name, read.reason)}</Alert>}
         {!read && (
@@ -71,7 +72,7 @@ export function RestoreDialog({ file, onClose }: { file: File; onClose: () => vo
         {opened && !opened.ok && <Alert severity="error">{zipRefusal(file.name, opened.reason, opened.detail)}</Alert>}
         {opened?.ok && (
           <>
-            <Typography sx={{ fontSize: 14 }}>
+            <Typography sx={{ fontSize: textSize.lead }}>
               Of {formatDay(opened.madeAt)}: {count(opened.records.recording.length, 'recording')},{' '}
               {count(opened.records.highlight.length, 'highlight')}
               {opened.records.render.length > 0 && `, ${count(opened.records.render.length, 'finished file')}`}.
@@ -104,7 +105,7 @@ export function RestoreDialog({ file, onClose }: { file: File; onClose: () => vo
         {busy && <LinearProgress aria-label="Putting it back" />}
         {said && <Alert severity={said.bad ? 'error' : 'success'}>{said.words}</Alert>}
       </DialogContent>
-      <DialogActions sx={{ px: 6, pb: 4 }}>
+      <DialogActions>
         <Button disabled={busy} onClick={onClose}>
           {said ? 'Close' : 'Leave it'}
         </Button>

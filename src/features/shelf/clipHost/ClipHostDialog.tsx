@@ -17,7 +17,7 @@ import { useLiveQuery } from 'dexie-react-hooks'
 import { useState, type FormEvent } from 'react'
 import { recordingsOnShelf } from '@/store/recordings'
 import { formatBytes, formatDay } from '@/ui/format'
-import { palette } from '@/ui/theme'
+import { palette, textSize } from '@/ui/theme'
 import type { TakenIn } from '../takeIn'
 import { CLIP_MESSAGES, type ClipHost, type HostedClip } from './clipHost'
 import { ClipStandIn } from './ClipStandIn'
@@ -48,7 +48,7 @@ export function ClipHostDialog({ host, onTakenIn, onClose }: ClipHostDialogProps
   }
   return (
     <Dialog open onClose={busy ? undefined : onClose} fullWidth maxWidth="sm">
-      <DialogTitle sx={{ fontSize: 16, fontWeight: 700, pb: 2 }}>From a clip host</DialogTitle>
+      <DialogTitle>From a clip host</DialogTitle>
       <ClipStandIn onChanged={look} />
       <DialogContent sx={{ display: 'grid', gap: 4 }}>
         {problem && <Alert severity="error">{CLIP_MESSAGES[problem]}</Alert>}
@@ -88,7 +88,7 @@ export function ClipHostDialog({ host, onTakenIn, onClose }: ClipHostDialogProps
                   </MenuItem>
                 ))}
               </TextField>
-              <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>
+              <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft }}>
                 {listed.clips.length === 1 ? '1 clip' : `${listed.clips.length} clips`}
               </Typography>
             </Box>
@@ -108,7 +108,7 @@ export function ClipHostDialog({ host, onTakenIn, onClose }: ClipHostDialogProps
                         overflow: 'hidden',
                         textOverflow: 'ellipsis',
                         whiteSpace: 'nowrap',
-                        fontSize: 13.5,
+                        fontSize: textSize.body,
                       },
                     }}
                     control={
@@ -121,7 +121,7 @@ export function ClipHostDialog({ host, onTakenIn, onClose }: ClipHostDialogProps
                     }
                     label={clip.title}
                   />
-                  <Typography sx={{ fontSize: 12.5, color: palette.inkSoft, flex: 'none' }}>
+                  <Typography sx={{ fontSize: textSize.note, color: palette.inkSoft, flex: 'none' }}>
                     {isHere(clip) ? 'on the Shelf · ' : ''}
                     {formatDay(clip.recordedAt)} · {formatBytes(clip.sizeBytes)}
                   </Typography>
@@ -132,7 +132,7 @@ export function ClipHostDialog({ host, onTakenIn, onClose }: ClipHostDialogProps
         )}
         {getting && (
           <Box>
-            <Typography role="status" sx={{ fontSize: 13, mb: 1 }}>
+            <Typography role="status" sx={{ fontSize: textSize.body, mb: 1 }}>
               Getting {getting.n} of {getting.of}
             </Typography>
             <LinearProgress
@@ -143,7 +143,7 @@ export function ClipHostDialog({ host, onTakenIn, onClose }: ClipHostDialogProps
           </Box>
         )}
       </DialogContent>
-      <DialogActions sx={{ px: 6, pb: 4 }}>
+      <DialogActions>
         {busy ? <Button onClick={cancel}>Cancel</Button> : <Button onClick={onClose}>Close</Button>}
         <Button
           variant="contained"

@@ -11,7 +11,7 @@ import DialogTitle from '@mui/material/DialogTitle'
 import FormControlLabel from '@mui/material/FormControlLabel'
 import Typography from '@mui/material/Typography'
 import { changeWatchSettings, forgetWatched, watchNoMore, type WatchedFile, type WatchOutcome } from '@/store/watched'
-import { palette } from '@/ui/theme'
+import { palette, textSize } from '@/ui/theme'
 import { canWriteToFolders } from '@/shared/rendering/filesFolder'
 import { chooseWatchedFolder, type WatchState } from './folderWatch'
 import type { Watch } from './useWatch'
@@ -33,9 +33,9 @@ export function WatchDialog({ watch, onClose }: { watch: Watch; onClose: () => v
   const seenTo = files.filter((f) => f.outcome !== 'was-there')
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="sm">
-      <DialogTitle sx={{ fontSize: 16, fontWeight: 700, pb: 1 }}>The recorder’s folder</DialogTitle>
+      <DialogTitle>The recorder’s folder</DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 4 }}>
-        <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>
+        <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft }}>
           {canWriteToFolders()
             ? 'Choose the folder that your recorder writes to. What appears there, and has stopped growing for ten seconds, comes onto the Shelf while Brimble is open; clips of up to three minutes whose setup is known and has a recipe that is used by itself are laid out. The files stay where they are.'
             : 'This browser cannot watch a folder. Drop recordings onto the Shelf instead.'}
@@ -44,7 +44,13 @@ export function WatchDialog({ watch, onClose }: { watch: Watch; onClose: () => v
           <Box sx={{ display: 'flex', alignItems: 'center', gap: 3 }}>
             {folder && (
               <Typography
-                sx={{ fontSize: 14, fontWeight: 700, minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis' }}
+                sx={{
+                  fontSize: textSize.lead,
+                  fontWeight: 700,
+                  minWidth: 0,
+                  overflow: 'hidden',
+                  textOverflow: 'ellipsis',
+                }}
               >
                 {folder.name}
               </Typography>
@@ -75,7 +81,7 @@ export function WatchDialog({ watch, onClose }: { watch: Watch; onClose: () => v
               </Box>
               {before.length > 0 && (
                 <Box sx={{ display: 'flex', alignItems: 'center', gap: 3, mt: 2 }}>
-                  <Typography sx={{ fontSize: 13, color: palette.inkSoft }}>
+                  <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft }}>
                     {before.length === 1 ? '1 recording was' : `${before.length} recordings were`} there before.
                   </Typography>
                   <Button onClick={() => void forgetWatched(before.map((f) => f.name))}>
@@ -87,7 +93,7 @@ export function WatchDialog({ watch, onClose }: { watch: Watch; onClose: () => v
           </>
         )}
       </DialogContent>
-      <DialogActions sx={{ px: 6, pb: 4 }}>
+      <DialogActions>
         <Button onClick={onClose}>Close</Button>
       </DialogActions>
     </Dialog>
@@ -97,7 +103,7 @@ export function WatchDialog({ watch, onClose }: { watch: Watch; onClose: () => v
 function Doing({ state }: { state: WatchState }) {
   const words = doingWords(state)
   return (
-    <Typography role="status" sx={{ fontSize: 13, mb: 1, overflow: 'hidden', textOverflow: 'ellipsis' }}>
+    <Typography role="status" sx={{ fontSize: textSize.body, mb: 1, overflow: 'hidden', textOverflow: 'ellipsis' }}>
       {words}
     </Typography>
   )
@@ -106,11 +112,11 @@ function Doing({ state }: { state: WatchState }) {
 function FileLine({ file }: { file: WatchedFile }) {
   return (
     <Box role="listitem" sx={{ borderTop: 1, borderColor: 'divider', py: 1.5 }}>
-      <Box sx={{ display: 'flex', gap: 3, fontSize: 13.5 }}>
+      <Box sx={{ display: 'flex', gap: 3, fontSize: textSize.body }}>
         <Box sx={{ flex: 1, minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
           {file.name}
         </Box>
-        <Box sx={{ color: palette.inkSoft, flex: 'none', fontSize: 12.5 }}>{OUTCOMES[file.outcome]}</Box>
+        <Box sx={{ color: palette.inkSoft, flex: 'none', fontSize: textSize.note }}>{OUTCOMES[file.outcome]}</Box>
       </Box>
       {file.problem && (
         <Alert
