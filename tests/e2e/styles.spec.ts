@@ -84,9 +84,9 @@ test('every style of words and every mark: what is seen is what is written, in t
     }
     await page.getByRole('button', { name: 'Render', exact: true }).click()
     await page.getByRole('dialog').getByRole('button', { name: 'Render 3 files' }).click()
+    await expect(page.getByRole('link', { name: '3 files ready' })).toBeVisible({ timeout: 120_000 })
   }
   await page.getByRole('link', { name: 'Outbox' }).click()
-  await expect(page.locator('article[data-state=finished]')).toHaveCount(seen.length, { timeout: 240_000 })
   for (const { style, shape, png, width, height } of seen) {
     const row = page.getByRole('article', { name: `Style ${style}, ${shape}`, exact: true })
     const download = page.waitForEvent('download')

@@ -180,7 +180,7 @@ export async function steadyPicture(shown: Locator): Promise<Buffer> {
     picture = await shown.screenshot()
     return picture.equals(before)
   }
-  await expect.poll(isSteady, { message: 'the preview comes to rest', intervals: [250] }).toBe(true)
+  await expect.poll(isSteady, { message: 'the preview comes to rest', intervals: [250], timeout: 40_000 }).toBe(true)
   return picture
 }
 
