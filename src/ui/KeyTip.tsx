@@ -22,12 +22,16 @@ export function useKeyName<Id extends string>({ screen, bindings, id }: BoundKey
   return own ? keyNames(own) : ''
 }
 
-/** A tooltip that also tells the key. */
+/** A tooltip that also tells the key; what it is on keeps its own name. */
 export function KeyTip<Id extends string>({
   title,
   children,
   ...key
 }: BoundKey<Id> & { title: string; children: ReactElement }) {
   const name = useKeyName(key)
-  return <Tooltip title={name === '' ? title : `${title} (${name})`}>{children}</Tooltip>
+  return (
+    <Tooltip describeChild title={name === '' ? title : `${title} (${name})`}>
+      {children}
+    </Tooltip>
+  )
 }

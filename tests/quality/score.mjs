@@ -1,6 +1,8 @@
 // `npm run score [name] [-- --json]`: bars that are figures, not pass or fail. One line each: { name, figure, unit,
 // bar, met }.
+import { parseArgs } from 'node:util'
 import { openBrimble } from '../../scripts/headless.mjs'
+import { arrangements } from './arrangements.mjs'
 import { foundRegions } from './foundRegions.mjs'
 import { heardWords } from './heardWords.mjs'
 import { hostile } from './hostile.mjs'
@@ -19,18 +21,27 @@ const scores = {
   hostile,
   kills,
   load,
+  arrangements,
 }
+/** Those that look at no page. */
+const WITHOUT_PAGE = new Set(['arrangements'])
 
-const names = process.argv.slice(2).filter((a) => !a.startsWith('--'))
-const asJson = process.argv.includes('--json')
+const { values, positionals: names } = parseArgs({
+  allowPositionals: true,
+  options: { json: { type: 'boolean', default: false }, scenes: { type: 'string' } },
+})
+const asJson = values.json
 for (const name of names)
   if (!(name in scores))
     throw new RangeError(`there is no score called ${name}; there are ${Object.keys(scores).join(', ')}`)
 
-const { page, close } = await openBrimble(4890)
+const wanted = names.length > 0 ? names : Object.keys(scores)
+const { page, close } = wanted.every((name) => WITHOUT_PAGE.has(name))
+  ? { page: null, close: async () => {} }
+  : await openBrimble(4890)
 try {
-  for (const name of names.length > 0 ? names : Object.keys(scores)) {
-    for (const { figure, unit, bar, met, detail } of await scores[name](page)) {
+  for (const name of wanted) {
+    for (const { figure, unit, bar, met, detail } of await scores[name](page, { scenes: values.scenes, asJson })) {
       if (asJson) process.stdout.write(`${JSON.stringify({ name, figure, unit, bar, met })}\n`)
       else
         process.stdout.write(
