@@ -172,15 +172,23 @@ export async function storedHighlight<T>(page: Page, id: string): Promise<T> {
   )
 }
 
+/** A picture of a preview that has been at rest for so long is that of the place itself, not one on the way there. */
+const LOOKS_AT_REST = 5
+const LOOKS_EVERY_MS = 300
+
 /** A picture of a preview once it no longer changes. */
 export async function steadyPicture(shown: Locator): Promise<Buffer> {
   let picture = await shown.screenshot()
-  const isSteady = async () => {
+  let alike = 0
+  const looksAlike = async () => {
     const before = picture
     picture = await shown.screenshot()
-    return picture.equals(before)
+    alike = picture.equals(before) ? alike + 1 : 0
+    return alike
   }
-  await expect.poll(isSteady, { message: 'the preview comes to rest', intervals: [250], timeout: 40_000 }).toBe(true)
+  await expect
+    .poll(looksAlike, { message: 'the preview comes to rest', intervals: [LOOKS_EVERY_MS], timeout: 40_000 })
+    .toBe(LOOKS_AT_REST)
   return picture
 }
 
