@@ -6,6 +6,7 @@ import { startFollowing } from '@/features/outbox/nodes/away'
 import { isRendering, startRenderQueue } from '@/features/outbox/renderQueue'
 import { startPosting } from '@/features/outbox/week/postRunner'
 import { startWatching } from '@/features/shelf/watch/folderWatch'
+import { whenCalm } from '@/ui/whenCalm'
 
 /**
  * Keeps what works by itself going on every screen: the render queue, what render nodes make, the plan of posts, the
@@ -13,16 +14,20 @@ import { startWatching } from '@/features/shelf/watch/folderWatch'
  */
 export function AtWork() {
   useEffect(() => {
-    startRenderQueue()
-    startFollowing()
-    startPosting()
-    startWatching()
     const stopKeeping = keepRing()
+    // What works by itself is not in the way of a screen that is being opened.
+    const stopWaiting = whenCalm(() => {
+      startRenderQueue()
+      startFollowing()
+      startPosting()
+      startWatching()
+    })
     const warn = (event: BeforeUnloadEvent) => {
       if (isRendering()) event.preventDefault()
     }
     window.addEventListener('beforeunload', warn)
     return () => {
+      stopWaiting()
       stopKeeping()
       window.removeEventListener('beforeunload', warn)
     }
