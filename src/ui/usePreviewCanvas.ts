@@ -5,19 +5,20 @@ import type { PreviewTarget } from '@/media/workers/preview.protocol'
 /**
  * Puts a canvas that the preview worker draws into `host`, which has a size of its own and is what its contents are
  * placed in, and keeps its pixels at the size it is shown. A canvas can be handed to a worker only once, so each
- * mount makes a new one. `target` must be the same object between renders.
+ * mount makes a new one. `target` must be the same object between
+ * renders; while it is null nothing is drawn.
  */
 export function usePreviewCanvas(
   player: Player,
   host: RefObject<HTMLElement | null>,
-  target: PreviewTarget,
+  target: PreviewTarget | null,
   label: string,
 ): void {
   const name = useRef(label)
   name.current = label
   useEffect(() => {
     const element = host.current
-    if (!element) return
+    if (!element || !target) return
     const key = crypto.randomUUID()
     const canvas = document.createElement('canvas')
     canvas.setAttribute('role', 'img')

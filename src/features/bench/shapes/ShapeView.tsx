@@ -47,9 +47,9 @@ export const ShapeView = memo(function ShapeView({ shape }: { shape: Shape }) {
   const host = useRef<HTMLDivElement>(null)
   const { id, width, height } = shape
   const target = useMemo<PreviewTarget>(() => ({ kind: 'shape', shape: { id, width, height } }), [id, width, height])
-  usePreviewCanvas(player, host, target, `Result, ${id}`)
-  // What can be taken hold of is many things in a big highlight: not where nobody looks.
+  // A big highlight has many shapes, with many things to take hold of in each: not where nobody looks.
   const isNear = useNearScreen(host)
+  usePreviewCanvas(player, host, isNear ? target : null, `Result, ${id}`)
   const outlines = outlined && isNear
   const { passage, layout } = useParts()
   const placed = useMemo(() => placePanels(edit, shape, passage), [edit, shape, passage])
