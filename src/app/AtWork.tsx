@@ -6,6 +6,7 @@ import { startFollowing } from '@/features/outbox/nodes/away'
 import { isRendering, startRenderQueue } from '@/features/outbox/renderQueue'
 import { startPosting } from '@/features/outbox/week/postRunner'
 import { startWatching } from '@/features/shelf/watch/folderWatch'
+import { tellOfOpening } from '@/shared/opening'
 import { whenCalm } from '@/ui/whenCalm'
 
 /**
@@ -16,7 +17,9 @@ export function AtWork() {
   useEffect(() => {
     const stopKeeping = keepRing()
     // What works by itself is not in the way of a screen that is being opened.
+    const tellThatItIsOpen = tellOfOpening()
     const stopWaiting = whenCalm(() => {
+      tellThatItIsOpen()
       startRenderQueue()
       startFollowing()
       startPosting()

@@ -207,6 +207,11 @@ export async function load(page) {
     await page.goto('/')
     await page.locator('article[aria-label="field-dawn"] img').first().waitFor()
     const { highlight, recording } = await fill(page)
+    // A tab of its own goes on rendering, on both cores, whatever this one opens.
+    const atWork = await page.context().newPage()
+    await atWork.goto(new URL('/outbox', page.url()).href)
+    await atWork.locator('article[data-state=running]').first().waitFor()
+    await page.bringToFront()
     const screens = [
       ['the Shelf', '/', (p) => p.getByRole('button', { name: /^Cut a highlight from/ }), ['Tab', 'ArrowDown']],
       ['the Rack', '/rack', (p) => p.getByRole('heading'), ['Tab']],

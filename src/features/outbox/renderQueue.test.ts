@@ -7,6 +7,7 @@ import type { RenderReply } from '@/media/workers/render.protocol'
 import { database } from '@/store/database'
 import { changeOutboxSettings } from '@/store/outboxSettings'
 import { allRenders, queueRenders } from '@/store/renders'
+import { tellOfOpening } from '@/shared/opening'
 import { sampleEdit } from '../../../tests/support/edits'
 import { cancelRender, isRendering, retryRender, startRenderQueue } from './renderQueue'
 
@@ -28,7 +29,8 @@ const worker = {
   jobs: [] as RenderJob[],
   dropped: [] as RenderId[],
   drop: (id: RenderId) => void worker.dropped.push(id),
-  hold: () => {},
+  held: [] as boolean[],
+  hold: (on: boolean) => void worker.held.push(on),
   render: async (job: RenderJob, _: unknown, onEnd: (id: RenderId, reply: RenderReply) => Promise<void>) => {
     worker.jobs.push(job)
     for (const { id } of job.wanted) await onEnd(id, await outcome(id, job))
@@ -63,7 +65,7 @@ startRenderQueue()
 
 beforeEach(async () => {
   await Promise.all(database().tables.map((table) => table.clear()))
-  for (const list of [worker.jobs, worker.dropped, saved, told]) list.length = 0
+  for (const list of [worker.jobs, worker.dropped, worker.held, saved, told]) list.length = 0
   outcome = () => FINISHED
   await changeOutboxSettings({ measured: { agent: AGENT, canvasMs: 1, planesMs: null, gpuMs: null } })
   await database().files.put({ owner: 'r' as RecordingId, kind: 'kept', blob: new Blob(['a recording']) })
@@ -144,6 +146,19 @@ describe('the render queue', () => {
     await chore.round()
     expect(worker.dropped).toEqual([first?.id])
     expect(await states()).toEqual([['square', 'finished']])
+  })
+
+  it('gives way while another tab opens a screen, and goes on when that is open', async () => {
+    await queueRenders(sampleEdit(), wanted('tall'))
+    outcome = async () => {
+      const isOpen = tellOfOpening()
+      await vi.waitFor(() => expect(worker.held.at(-1)).toBe(true))
+      isOpen()
+      await vi.waitFor(() => expect(worker.held.at(-1)).toBe(false))
+      return FINISHED
+    }
+    await chore.round()
+    expect(await states()).toEqual([['tall', 'finished']])
   })
 
   it('begins nothing while it is held', async () => {

@@ -29,6 +29,7 @@ import {
   waitAgain,
 } from '@/store/renders'
 import { keepDoing } from '@/shared/oneTab'
+import { onOpening } from '@/shared/opening'
 import { saveFinished } from '@/shared/rendering/filesFolder'
 import { Bell } from './bell'
 import { tellThatQueueIsDone } from '@/shared/rendering/notify'
@@ -45,6 +46,8 @@ interface Running {
 
 let running: Running | null = null
 let held = false
+/** Whether another tab is opening a screen: what is rendered gives way to it. */
+let givingWay = false
 /** Whether the page is about to go. */
 let leaving = false
 /** Other tabs ask for renders, and hold the queue, too. */
@@ -56,7 +59,15 @@ const news = new Bell()
 /** Starts working on waiting renders, as soon as no other tab does. Does nothing when it is already started. */
 export function startRenderQueue(): void {
   for (const event of ['beforeunload', 'pagehide']) window.addEventListener(event, () => (leaving = true))
+  onOpening((isOpening) => {
+    givingWay = isOpening
+    holdOrGoOn()
+  })
   keepDoing({ lock: LOCK, begin, round })
+}
+
+function holdOrGoOn(): void {
+  running?.hold(held || givingWay)
 }
 
 async function begin(): Promise<void> {
@@ -69,7 +80,7 @@ async function begin(): Promise<void> {
     held: (await readOutboxSettings()).held,
   })).subscribe((now) => {
     held = now.held
-    running?.hold(held)
+    holdOrGoOn()
     news.ring()
   })
 }
@@ -174,7 +185,7 @@ function renderInWorker(
       hold: (on) => void worker.hold(on),
     }
     // It may have been held while files were being fetched.
-    if (held) running.hold(true)
+    holdOrGoOn()
     const onProgress = proxy((progress: RenderProgress) =>
       renderProgress.setState(Object.fromEntries([...(running?.left ?? [])].map((id) => [id, progress]))),
     )
