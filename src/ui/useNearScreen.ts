@@ -1,6 +1,6 @@
 import { useEffect, useState, type RefObject } from 'react'
 
-/** What is so near the part of a page that is looked at, px, counts as on the screen: it is scrolled to before it shows. */
+/** What is so near the part of a page that is looked at, px, counts as on the screen: it is there when it comes in. */
 const MARGIN = 400
 
 /** Whether an element has come on, or near, the screen; it stays so from then on. */
