@@ -249,7 +249,10 @@ export async function resultsOf(scenes) {
 export async function arrangements(_page, { scenes: file, asJson } = {}) {
   const scenes = file ? JSON.parse(readFileSync(file, 'utf8')) : arrangementScenes()
   const results = await resultsOf(scenes)
-  if (asJson) for (const result of results) process.stdout.write(`${JSON.stringify(result)}\n`)
+  if (asJson) {
+    for (const result of results) process.stdout.write(`${JSON.stringify(result)}\n`)
+    return []
+  }
   const offered = results.filter((r) => r.offered)
   const percent = (part, all) => Math.round((1000 * part) / Math.max(1, all)) / 10
   const first = scenes.filter(({ name }) =>
