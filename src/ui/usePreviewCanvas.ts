@@ -5,8 +5,7 @@ import type { PreviewTarget } from '@/media/workers/preview.protocol'
 /**
  * Puts a canvas that the preview worker draws into `host`, which has a size of its own and is what its contents are
  * placed in, and keeps its pixels at the size it is shown. A canvas can be handed to a worker only once, so each
- * mount makes a new one. `target` must be the same object between
- * renders; while it is null nothing is drawn.
+ * mount makes a new one. `target` must be the same object between renders; while it is null nothing is drawn.
  */
 export function usePreviewCanvas(
   player: Player,

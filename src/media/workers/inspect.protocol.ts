@@ -24,7 +24,9 @@ export interface FileInspector {
 }
 
 export interface PictureInspector {
-  /** Small pictures at rising times; see media/inspect/pictures. Ends early when a later call uses the same `channel`. */
+  /**
+   * Small pictures at rising times; see media/inspect/pictures. Ends early when a later call uses the same `channel`.
+   */
   pictures(
     channel: string,
     source: SourceFile,
@@ -40,11 +42,16 @@ export interface PictureInspector {
 }
 
 export interface SoundInspector {
-  /** Sound levels of several spans; see media/inspect/soundLevels. Ends early when a later call uses the same `channel`. */
+  /**
+   * Sound levels of several spans; see media/inspect/soundLevels. Ends early when a later call uses the same
+   * `channel`.
+   */
   levels(channel: string, source: SourceFile, spans: LevelSpan[]): Promise<Level[][]>
   /** Where a span of one file's sound lies in another file, in steps of the span; see core/sound/lineUp. */
   lineUp(source: SourceFile, span: LevelSpan, other: SourceFile, otherSpan: LevelSpan): Promise<LinedUp | null>
-  /** How loud what is heard of an edit is; null when a later call has stopped it. Rejects when a file cannot be read. */
+  /**
+   * How loud what is heard of an edit is; null when a later call has stopped it. Rejects when a file cannot be read.
+   */
   loudness(edit: Edit, files: ReadonlyMap<string, Blob>, speechOf: SpeechOf): Promise<Loudness | null>
 }
 

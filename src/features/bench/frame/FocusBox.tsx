@@ -2,9 +2,10 @@
 
 import Box from '@mui/material/Box'
 import { memo, type KeyboardEvent } from 'react'
-import { GRIPS, moveRect, resizeRect, type Grip } from '@/core/geometry/resize'
+import { moveRect, resizeRect, type Grip } from '@/core/geometry/resize'
 import { scaleRect, type Rect, type Size } from '@/core/geometry/rect'
 import type { Region } from '@/core/model/region'
+import { CornerGrips } from '@/ui/CornerGrips'
 import { roleMark } from '@/ui/roleMarks'
 import { fonts, textSize } from '@/ui/theme'
 import { useDrag } from '@/ui/useDrag'
@@ -21,8 +22,6 @@ const STEP: Record<string, [number, number]> = {
 
 /** Smallest side of a focus, px of the frame. */
 const LEAST = 8
-
-const CORNERS = GRIPS.filter((g) => g.length === 2)
 
 /**
  * The part of a region that is not cut where that can be helped: drag it inside the region, or its corners to resize
@@ -104,30 +103,7 @@ export const FocusBox = memo(function FocusBox({ region, focus, frame }: { regio
       >
         focus
       </Box>
-      {!fixed &&
-        CORNERS.map((grip) => (
-          <Box
-            key={grip}
-            aria-hidden
-            data-focus-grip={grip}
-            sx={{
-              position: 'absolute',
-              width: 12,
-              height: 12,
-              cursor: `${grip}-resize`,
-              ...(grip.includes('n') ? { top: -6 } : { bottom: -6 }),
-              ...(grip.includes('w') ? { left: -6 } : { right: -6 }),
-              '&::after': {
-                content: '""',
-                position: 'absolute',
-                inset: 3,
-                bgcolor: '#fff',
-                border: `1px solid ${colour}`,
-                pointerEvents: 'none',
-              },
-            }}
-          />
-        ))}
+      {!fixed && <CornerGrips name="focus-grip" size={12} colour={colour} />}
     </Box>
   )
 })

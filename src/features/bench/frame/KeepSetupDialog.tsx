@@ -7,12 +7,12 @@ import DialogActions from '@mui/material/DialogActions'
 import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
 import LinearProgress from '@mui/material/LinearProgress'
-import TextField from '@mui/material/TextField'
 import { useSnackbar } from 'notistack'
 import { useEffect, useRef, useState } from 'react'
 import { freeName } from '@/core/interchange/freeName'
 import { title } from '@/core/model/record'
 import { keepSetup, keptSetups } from '@/store/setups'
+import { NameAndTags } from '@/ui/NameAndTags'
 import { SetupDiagram } from '@/ui/SetupDiagram'
 import { tagsFrom } from '@/ui/tags'
 import { palette, textSize } from '@/ui/theme'
@@ -91,23 +91,7 @@ export function KeepSetupDialog({ onClose }: { onClose: () => void }) {
               )}
             </Box>
           </Box>
-          <TextField
-            size="small"
-            autoFocus
-            label="Name"
-            value={name}
-            error={!named.success}
-            onChange={(e) => setName(e.target.value)}
-            onFocus={(e) => e.target.select()}
-          />
-          <TextField
-            size="small"
-            label="Tags, with commas between"
-            placeholder="soaring, evening"
-            value={tags}
-            onChange={(e) => setTags(e.target.value)}
-            slotProps={{ inputLabel: { shrink: true } }}
-          />
+          <NameAndTags name={name} isNameRight={named.success} onName={setName} tags={tags} onTags={setTags} />
           <button type="submit" hidden />
         </Box>
       </DialogContent>

@@ -10,7 +10,7 @@ import { palette } from '@/ui/theme'
 import { useDrag } from '@/ui/useDrag'
 import { placeMark, removeMark } from '@/edit/marks'
 import { useBenchContext, useEdit, useLayout, useView } from '../benchContext'
-import { InsetGrips } from '../shapes/InsetGrips'
+import { CornerGrips } from '@/ui/CornerGrips'
 import { useHanging } from '../shapes/useHanging'
 import { markName } from './markWords'
 
@@ -74,7 +74,7 @@ export function MarkBox({ mark, shape, shown }: { mark: HungMark; shape: Shape; 
         '&:focus-visible': { outline: `2px solid ${palette.straw}`, boxShadow: 'inset 0 0 0 3px #fff' },
       }}
     >
-      {selected && shown && <InsetGrips colour={palette.straw} />}
+      {selected && shown && <CornerGrips name="inset-grip" size={14} colour={palette.straw} />}
     </Box>
   )
 }

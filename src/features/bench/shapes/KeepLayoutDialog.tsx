@@ -6,11 +6,11 @@ import Dialog from '@mui/material/Dialog'
 import DialogActions from '@mui/material/DialogActions'
 import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
-import TextField from '@mui/material/TextField'
 import { useSnackbar } from 'notistack'
 import { useState, type FormEvent } from 'react'
 import { title } from '@/core/model/record'
 import { keep } from '@/store/rack'
+import { NameAndTags } from '@/ui/NameAndTags'
 import { LayoutDiagram } from '@/ui/LayoutDiagram'
 import { tagsFrom } from '@/ui/tags'
 import { palette, textSize } from '@/ui/theme'
@@ -52,23 +52,7 @@ export function KeepLayoutDialog({ onClose }: { onClose: () => void }) {
               It says where things go, not where they are: it goes with every setup that has what it shows.
             </Box>
           </Box>
-          <TextField
-            size="small"
-            autoFocus
-            label="Name"
-            value={name}
-            error={!named.success}
-            onChange={(e) => setName(e.target.value)}
-            onFocus={(e) => e.target.select()}
-          />
-          <TextField
-            size="small"
-            label="Tags, with commas between"
-            placeholder="soaring, evening"
-            value={tags}
-            onChange={(e) => setTags(e.target.value)}
-            slotProps={{ inputLabel: { shrink: true } }}
-          />
+          <NameAndTags name={name} isNameRight={named.success} onName={setName} tags={tags} onTags={setTags} />
         </DialogContent>
         <DialogActions>
           <Button onClick={onClose}>Cancel</Button>

@@ -14,7 +14,7 @@ import { useDrag } from '@/ui/useDrag'
 import { nudgeCrop, placeInset } from '@/edit/layouts'
 import { useBenchContext, useLayout, usePassage, useView } from '../benchContext'
 import { useSelectedRegion } from '../useSelectedRegion'
-import { InsetGrips } from './InsetGrips'
+import { CornerGrips } from '@/ui/CornerGrips'
 import { PanelBadge } from './PanelBadge'
 import { useHanging } from './useHanging'
 import { iconSize, textSize } from '@/ui/theme'
@@ -185,7 +185,7 @@ export const PanelBox = memo(function PanelBox({ placed, shape, outlines }: Pane
     >
       {outlines && <PanelBadge panel={panel} />}
       {outlines && ownCrop && <OwnCrop />}
-      {outlines && selected && insetId !== null && <InsetGrips colour={colour} />}
+      {outlines && selected && insetId !== null && <CornerGrips name="inset-grip" size={14} colour={colour} />}
       {!region && (
         <Box
           sx={{
