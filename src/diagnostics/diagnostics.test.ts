@@ -18,6 +18,13 @@ describe('an entry', () => {
     expect(texts[0]).toBe('“…” cannot be decoded')
   })
 
+  it('keeps what a message says beside names, and no more of a long one than fits', () => {
+    const messageOf = (message: string) => toEntry('a test', new Error(message), AT).message
+    expect(messageOf('Math.max of 3 and x.y is too large')).toBe('Math.max of 3 and x.y is too large')
+    expect(messageOf('ENOENT: no such file, open /home/wren/flights/ridge')).toBe('ENOENT: no such file, open (file)')
+    expect(messageOf('one word after another '.repeat(20_000)).length).toBe(300)
+  })
+
   it('keeps the kind of error and where it came from, without the machine’s address', () => {
     const error = new RangeError('too long')
     error.stack =

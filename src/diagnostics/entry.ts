@@ -51,11 +51,19 @@ function partsOf(error: unknown) {
   }
 }
 
+/** More of a message than this is not looked at. */
+const MAX_LOOKED_AT = 1000
+
 function withoutNames(text: string): string {
   return text
+    .slice(0, MAX_LOOKED_AT)
     .replace(/[“"'‘«`][^“”"'’»`\n]*[”"'’»`]/g, '“…”')
     .replace(/\b(?:blob|https?|file|data):\S+/g, '(address)')
-    .replace(/(?:[\w()\-.]+[\\/ ])*[\w()\-]+\.[A-Za-z]\w{1,4}\b/g, '(file)')
+    .replace(
+      /[^\n:;,“”]*\.(?:mp4|m4v|m4a|mov|mkv|webm|ts|mp3|wav|flac|ogg|vtt|srt|txt|csv|json|zip|png|jpe?g|gif|webp|svg|ttf|otf|woff2?)\b/gi,
+      '(file)',
+    )
+    .replace(/(?:[A-Za-z]:)?(?:[\\/][^\\/\s]+){2,}/g, '(file)')
 }
 
 function withoutOrigin(line: string): string {

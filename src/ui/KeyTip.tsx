@@ -22,7 +22,10 @@ export function useKeyName<Id extends string>({ screen, bindings, id }: BoundKey
   return own ? keyNames(own) : ''
 }
 
-/** A tooltip that also tells the key; what it is on keeps its own name. */
+/**
+ * A tooltip that also tells the key. What it is on keeps its own name, and what it lies over can be pressed: whoever is
+ * on the way to there is not in its way.
+ */
 export function KeyTip<Id extends string>({
   title,
   children,
@@ -30,7 +33,7 @@ export function KeyTip<Id extends string>({
 }: BoundKey<Id> & { title: string; children: ReactElement }) {
   const name = useKeyName(key)
   return (
-    <Tooltip describeChild title={name === '' ? title : `${title} (${name})`}>
+    <Tooltip describeChild disableInteractive title={name === '' ? title : `${title} (${name})`}>
       {children}
     </Tooltip>
   )

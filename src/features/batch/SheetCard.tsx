@@ -8,6 +8,7 @@ import type { Finding, Severity } from '@/core/findings/finding'
 import type { Highlight } from '@/core/model/highlight'
 import type { HighlightId } from '@/core/model/ids'
 import { outputLength } from '@/core/time/timeMap'
+import { OneLine } from '@/ui/OneLine'
 import { formatLength } from '@/ui/format'
 import { fonts, palette, textSize } from '@/ui/theme'
 import { useBlobUrl } from '@/ui/useBlobUrl'
@@ -78,18 +79,7 @@ export const SheetCard = memo(function SheetCard({
           sx={{ p: 0.5 }}
         />
         <Box sx={{ minWidth: 0 }}>
-          <Box
-            title={name}
-            sx={{
-              fontSize: textSize.body,
-              fontWeight: 600,
-              overflow: 'hidden',
-              textOverflow: 'ellipsis',
-              whiteSpace: 'nowrap',
-            }}
-          >
-            {name}
-          </Box>
+          <OneLine>{name}</OneLine>
           <Box sx={{ fontFamily: fonts.numbers, fontSize: textSize.small, color: palette.inkSoft }}>
             {formatLength(outputLength(highlight))} · {shapes.map((s) => s.id).join(', ')}
           </Box>

@@ -4,7 +4,8 @@ import Box from '@mui/material/Box'
 import ButtonBase from '@mui/material/ButtonBase'
 import Tooltip from '@mui/material/Tooltip'
 import type { ReactNode } from 'react'
-import { fonts, palette, textSize } from '@/ui/theme'
+import { Kbd } from '@/ui/Kbd'
+import { palette, textSize } from '@/ui/theme'
 import { useBenchContext, useView, type Pane } from './benchContext'
 
 /**
@@ -78,23 +79,7 @@ export function PaneFrame({
               }}
             >
               {title}
-              <Box
-                component="kbd"
-                aria-hidden
-                sx={{
-                  fontFamily: fonts.numbers,
-                  fontSize: textSize.small,
-                  fontWeight: 400,
-                  color: palette.inkSoft,
-                  border: 1,
-                  borderColor: 'divider',
-                  borderRadius: '3px',
-                  px: 1,
-                  bgcolor: 'background.paper',
-                }}
-              >
-                {digit}
-              </Box>
+              <Kbd>{digit}</Kbd>
             </ButtonBase>
           </Tooltip>
         </Box>

@@ -14,6 +14,8 @@ import { useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'reac
 import { useStore } from 'zustand'
 import { coverage } from '@/core/detect/analysis'
 import type { PreviewTarget } from '@/media/workers/preview.protocol'
+import { Kbd } from '@/ui/Kbd'
+import { PlayButton } from '@/ui/PlayButton'
 import { formatTime, formatVideo } from '@/ui/format'
 import { KeysDialog } from '@/ui/KeysDialog'
 import { KeyTip, useKeyName } from '@/ui/KeyTip'
@@ -285,15 +287,7 @@ function Transport({ actions, onKeys }: { actions: SpotActions; onKeys: () => vo
         borderColor: 'divider',
       }}
     >
-      <Button
-        variant="contained"
-        color="primary"
-        aria-label={playing ? 'Pause' : 'Play'}
-        onClick={() => player.toggle()}
-        sx={{ minWidth: 40, px: 2 }}
-      >
-        {playing ? <PauseIcon /> : <PlayArrowIcon />}
-      </Button>
+      <PlayButton screen="spot" bindings={SPOT_KEYS} isPlaying={playing} onToggle={() => player.toggle()} />
       <Box sx={{ fontFamily: fonts.numbers, fontSize: textSize.body, whiteSpace: 'nowrap' }}>
         <span ref={clock} data-testid="clock" />{' '}
         <Box component="span" sx={{ color: palette.inkSoft }}>
@@ -328,24 +322,5 @@ function KeyButton({ id, does, onClick }: { id: SpotKey; does: string; onClick: 
       {name !== '' && <Kbd>{name}</Kbd>}
       {does}
     </Button>
-  )
-}
-
-function Kbd({ children }: { children: string }) {
-  return (
-    <Box
-      component="kbd"
-      aria-hidden
-      sx={{
-        fontFamily: fonts.numbers,
-        fontSize: textSize.small,
-        border: 1,
-        borderColor: 'divider',
-        borderRadius: '3px',
-        px: 1,
-      }}
-    >
-      {children}
-    </Box>
   )
 }

@@ -1,7 +1,5 @@
 'use client'
 
-import PauseIcon from '@mui/icons-material/Pause'
-import PlayArrowIcon from '@mui/icons-material/PlayArrow'
 import RepeatIcon from '@mui/icons-material/Repeat'
 import VolumeDownIcon from '@mui/icons-material/VolumeDown'
 import Box from '@mui/material/Box'
@@ -13,8 +11,8 @@ import { useEffect, useRef, useState, useSyncExternalStore, type ReactNode } fro
 import { placePanels } from '@/core/compose/placePanels'
 import { blowUp } from '@/core/compose/panelCrop'
 import type { PreviewEvent } from '@/media/workers/preview.protocol'
+import { PlayButton } from '@/ui/PlayButton'
 import { formatTime } from '@/ui/format'
-import { KeyTip } from '@/ui/KeyTip'
 import { fonts, iconSize, palette, textSize } from '@/ui/theme'
 import { useBenchContext, useEdit, usePassage, useTimeMap } from '../benchContext'
 import { BENCH_KEYS } from '../useBenchKeys'
@@ -47,17 +45,7 @@ export function TransportBar() {
         minWidth: 0,
       }}
     >
-      <KeyTip screen="bench" bindings={BENCH_KEYS} id="play" title={playing ? 'Pause' : 'Play'}>
-        <Button
-          variant="contained"
-          color="primary"
-          aria-label={playing ? 'Pause' : 'Play'}
-          onClick={() => player.toggle()}
-          sx={{ minWidth: 40, px: 2 }}
-        >
-          {playing ? <PauseIcon /> : <PlayArrowIcon />}
-        </Button>
-      </KeyTip>
+      <PlayButton screen="bench" bindings={BENCH_KEYS} isPlaying={playing} onToggle={() => player.toggle()} />
       <Tooltip title="Play over and over: the marked stretch, or all">
         <Button
           aria-label="Loop"

@@ -21,6 +21,7 @@ import { addMark } from '@/edit/marks'
 import { pictureRefusal } from '@/shared/foreignFiles'
 import { addImageFile } from '@/store/imageFiles'
 import { kept } from '@/store/rack'
+import { OneLine } from '@/ui/OneLine'
 import { formatTime } from '@/ui/format'
 import { fonts, iconSize, palette, textSize } from '@/ui/theme'
 import { useGrowing } from '@/ui/useGrowing'
@@ -171,18 +172,7 @@ const MarkLine = memo(function MarkLine({ mark }: { mark: PictureMark }) {
       }}
     >
       <Box sx={{ fontSize: textSize.note, color: palette.inkSoft }}>On top</Box>
-      <Box
-        title={name}
-        sx={{
-          fontSize: textSize.body,
-          fontWeight: 600,
-          overflow: 'hidden',
-          textOverflow: 'ellipsis',
-          whiteSpace: 'nowrap',
-        }}
-      >
-        {name}
-      </Box>
+      <OneLine>{name}</OneLine>
       <Box sx={{ fontFamily: fonts.numbers, fontSize: textSize.note, color: palette.inkSoft, whiteSpace: 'nowrap' }}>
         {when}
       </Box>
