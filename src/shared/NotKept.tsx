@@ -5,14 +5,14 @@ import { useSnackbar } from 'notistack'
 import { useEffect } from 'react'
 import { isStorageFull } from '@/store/database'
 import { openBin } from './bin/BinButton'
+import { wording } from './wording'
 
-const WORDS =
-  'The browser’s storage is full: what you just did could not be kept. Throw away recordings or finished files, empty the bin, and do it again.'
+const WORDS = wording.theBrowsersStorageIsFull
 
 function OpenBin() {
   return (
     <Button variant="text" sx={{ color: '#fff' }} onClick={openBin}>
-      Open the bin
+      {wording.openTheBin}
     </Button>
   )
 }
@@ -25,7 +25,7 @@ export function NotKept() {
       // One by that key is shown at a time.
       if (isStorageFull(error))
         enqueueSnackbar(WORDS, {
-          key: 'not kept',
+          key: wording.notKept,
           preventDuplicate: true,
           variant: 'error',
           autoHideDuration: 20_000,

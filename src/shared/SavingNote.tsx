@@ -5,6 +5,7 @@ import { useEffect, useState } from 'react'
 import { useStore } from 'zustand'
 import type { Session } from '@/store/session'
 import { palette, textSize } from '@/ui/theme'
+import { wording } from './wording'
 
 /** Writing usually takes a few hundredths of a second and is not worth a word; what takes longer than this is told. */
 const SHOWN_AFTER_MS = 800
@@ -42,7 +43,7 @@ export function SavingNote<T extends object>({ session }: { session: Session<T> 
         <Box
           sx={{ px: 4, py: 2, borderRadius: 1, bgcolor: palette.ink, color: palette.paper, fontSize: textSize.body }}
         >
-          Saving…
+          {wording.saving}
         </Box>
       )}
     </Box>

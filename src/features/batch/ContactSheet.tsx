@@ -21,6 +21,7 @@ import { applyToHighlight } from '@/shared/looks/layOutClip'
 import { renderAllShapes } from '@/shared/rendering/renderAllShapes'
 import { RenderManyDialog } from './RenderManyDialog'
 import { SheetCard } from './SheetCard'
+import { wording } from './wording'
 
 /**
  * Every highlight at once, with what is wrong with each: lay out many in one action, put the odd one right, render
@@ -48,7 +49,7 @@ export function ContactSheet() {
     setAnchor(null)
     let done = 0
     for (const highlight of wanted) {
-      setBusy(`Laying out ${done + 1} of ${wanted.length}`)
+      setBusy(wording.layingOutOf(done, wanted.length))
       if (await applyToHighlight(highlight, recipe)) done++
     }
     setBusy(null)
@@ -56,27 +57,24 @@ export function ContactSheet() {
   }
   const tellLaidOut = ({ laidOut, left, recipeName }: { laidOut: number; left: number; recipeName: string }) => {
     setFromRecordings(false)
-    enqueueSnackbar(
-      `${laidOut} laid out by “${recipeName}”. Each can be undone on the Bench.${left > 0 ? ` ${left} could not be changed: the disk may be full.` : ''}`,
-      { variant: left > 0 ? 'error' : 'default' },
-    )
+    enqueueSnackbar(wording.laidOutByEachCan(laidOut, recipeName, left), { variant: left > 0 ? 'error' : 'default' })
   }
   const renderAll = async (output: OutputChoice | null) => {
     setAsking(false)
     let files = 0
     for (const { id } of wanted) {
-      setBusy(`Queueing ${files} files`)
+      setBusy(wording.queueingFiles(files))
       files += await renderAllShapes(id, output)
     }
     setBusy(null)
     setChosen(new Set())
-    enqueueSnackbar(`Rendering ${files} ${files === 1 ? 'file' : 'files'}. You can go on working.`)
+    enqueueSnackbar(wording.renderingYouCanGoOn(files))
   }
   return (
     <OutboxFrame>
       <Box
         role="region"
-        aria-label="What to do with them"
+        aria-label={wording.whatToDoWithThem}
         sx={{
           display: 'flex',
           alignItems: 'center',
@@ -91,26 +89,26 @@ export function ContactSheet() {
       >
         <Typography component="h1" sx={{ fontSize: textSize.lead, fontWeight: 700 }}>
           {wanted.length > 0
-            ? `${wanted.length} of ${highlights.length} chosen`
-            : `${highlights.length} ${highlights.length === 1 ? 'highlight' : 'highlights'}`}
+            ? wording.ofChosen(wanted.length, highlights.length)
+            : `${highlights.length} ${highlights.length === 1 ? wording.highlight : wording.highlights}`}
         </Typography>
         {highlights.length > 0 && (
           <Button onClick={() => setChosen(new Set(all ? [] : highlights.map((h) => h.id)))}>
-            {all ? 'Choose none' : 'Choose all'}
+            {all ? wording.chooseNone : wording.chooseAll}
           </Button>
         )}
         <Typography role="status" sx={{ fontSize: textSize.body, color: palette.inkSoft, flex: 1 }}>
-          {busy ?? (recipes?.length === 0 ? 'Keep a recipe on the Bench, under Layout, to lay many out by it.' : null)}
+          {busy ?? (recipes?.length === 0 ? wording.keepARecipeOnThe : null)}
         </Typography>
         <Button disabled={busy !== null || !recipes?.length} onClick={() => setFromRecordings(true)}>
-          From recordings…
+          {wording.fromRecordings}
         </Button>
         <Button
           aria-haspopup="menu"
           disabled={wanted.length === 0 || busy !== null || !recipes?.length}
           onClick={(e) => setAnchor(e.currentTarget)}
         >
-          Lay out by a recipe
+          {wording.layOutByARecipe}
         </Button>
         <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
           {recipes?.map((recipe) => (
@@ -135,19 +133,18 @@ export function ContactSheet() {
           disabled={wanted.length === 0 || busy !== null}
           onClick={() => setAsking(true)}
         >
-          Render {wanted.length > 0 ? `all shapes of ${wanted.length}` : 'the chosen'}
+          {wording.renderOfCount(wanted.length)}
         </Button>
       </Box>
       <Box sx={{ flex: 1, overflowY: 'auto', p: 4.5 }}>
         {highlights.length === 0 && (
           <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft }}>
-            There are no highlights yet. Cut some from a recording on the Shelf, or drop clips there whose setup has a
-            recipe that is used by itself.
+            {wording.thereAreNoHighlightsYet}
           </Typography>
         )}
         <Box
           role="list"
-          aria-label="Highlights"
+          aria-label={wording.highlightsCapital}
           sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(168px, 1fr))', gap: 4 }}
         >
           {highlights.slice(0, drawn).map((highlight) => (

@@ -21,6 +21,7 @@ import { formatLength } from '@/ui/format'
 import { palette, textSize } from '@/ui/theme'
 import type { WholeRecipe } from '@/core/model/recipe'
 import { applyToHighlight, LONGEST_CLIP_MICROS } from '@/shared/looks/layOutClip'
+import { wording } from './wording'
 
 interface FromRecordingsDialogProps {
   recipes: readonly WholeRecipe[]
@@ -53,16 +54,15 @@ export function FromRecordingsDialog({ recipes, onMade, onClose }: FromRecording
   }
   return (
     <Dialog open onClose={done === null ? onClose : undefined} fullWidth maxWidth="sm">
-      <DialogTitle>Lay out recordings by a recipe</DialogTitle>
+      <DialogTitle>{wording.layOutRecordingsByA}</DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 4 }}>
         <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft }}>
-          Each chosen recording becomes a highlight of its whole length. Recordings of more than three minutes are not
-          listed: cut them on the Shelf first, then choose their highlights on the sheet.
+          {wording.eachChosenRecordingBecomesA}
         </Typography>
         <TextField
           select
           size="small"
-          label="Recipe"
+          label={wording.recipe}
           value={recipeId}
           disabled={done !== null}
           onChange={(e) => setRecipeId(e.target.value as RecipeId)}
@@ -79,13 +79,13 @@ export function FromRecordingsDialog({ recipes, onMade, onClose }: FromRecording
               disabled={done !== null}
               onClick={() => setChosen(new Set(wanted.length === short.length ? [] : short.map((r) => r.id)))}
             >
-              {wanted.length === short.length ? 'Choose none' : 'Choose all'}
+              {wanted.length === short.length ? wording.chooseNone : wording.chooseAll}
             </Button>
           )}
-          <Box role="list" aria-label="Recordings" sx={{ maxHeight: 300, overflowY: 'auto', mt: 1 }}>
+          <Box role="list" aria-label={wording.recordings} sx={{ maxHeight: 300, overflowY: 'auto', mt: 1 }}>
             {recordings && short.length === 0 && (
               <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft }}>
-                No recording on the Shelf is short enough.
+                {wording.noRecordingOnTheShelf}
               </Typography>
             )}
             {short.map(({ id, name, durationMicros }) => (
@@ -118,7 +118,7 @@ export function FromRecordingsDialog({ recipes, onMade, onClose }: FromRecording
                   label={name}
                 />
                 <Typography sx={{ fontSize: textSize.note, color: palette.inkSoft, flex: 'none' }}>
-                  {cutAlready(id) > 0 && `${cutAlready(id)} cut · `}
+                  {cutAlready(id) > 0 && wording.cut(cutAlready(id))}
                   {formatLength(durationMicros)}
                 </Typography>
               </Box>
@@ -129,13 +129,13 @@ export function FromRecordingsDialog({ recipes, onMade, onClose }: FromRecording
           <LinearProgress
             variant="determinate"
             value={(100 * done) / Math.max(1, wanted.length)}
-            aria-label={`Laying out ${done + 1} of ${wanted.length}`}
+            aria-label={wording.layingOutOf(done, wanted.length)}
           />
         )}
       </DialogContent>
       <DialogActions>
         <Button disabled={done !== null} onClick={onClose}>
-          Close
+          {wording.close}
         </Button>
         <Button
           variant="contained"
@@ -143,7 +143,7 @@ export function FromRecordingsDialog({ recipes, onMade, onClose }: FromRecording
           disabled={!recipe || wanted.length === 0 || done !== null}
           onClick={() => void make()}
         >
-          {wanted.length > 0 ? `Lay out ${wanted.length}` : 'Lay out'}
+          {wanted.length > 0 ? wording.layOut(wanted.length) : wording.layOutCapital}
         </Button>
       </DialogActions>
     </Dialog>

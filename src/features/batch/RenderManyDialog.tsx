@@ -18,6 +18,7 @@ import { getRecording } from '@/store/recordings'
 import { OutputFields } from '@/shared/rendering/OutputFields'
 import { PresetBar } from '@/shared/rendering/PresetBar'
 import { textSize } from '@/ui/theme'
+import { wording } from './wording'
 
 /**
  * How many highlights are rendered: each with its own settings, or all with the same. `onRender`: null for their own.
@@ -49,21 +50,17 @@ export function RenderManyDialog({
           gap: 4,
         }}
       >
-        Render {highlights.length} {highlights.length === 1 ? 'highlight' : 'highlights'}
+        {wording.render(highlights.length)}
         {same && <PresetBar choice={choice} onChoose={setChoice} />}
       </DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 4 }}>
         <RadioGroup
-          aria-label="Settings"
+          aria-label={wording.settings}
           value={same ? 'same' : 'own'}
           onChange={(_, value) => setSame(value === 'same')}
         >
-          <FormControlLabel
-            value="own"
-            control={<Radio size="small" />}
-            label="Each with the settings it was last given on the Bench"
-          />
-          <FormControlLabel value="same" control={<Radio size="small" />} label="All with the same settings" />
+          <FormControlLabel value="own" control={<Radio size="small" />} label={wording.eachWithTheSettingsIt} />
+          <FormControlLabel value="same" control={<Radio size="small" />} label={wording.allWithTheSameSettings} />
         </RadioGroup>
         {same && recording && (
           <Box>
@@ -80,9 +77,9 @@ export function RenderManyDialog({
         )}
       </DialogContent>
       <DialogActions>
-        <Button onClick={onClose}>Not now</Button>
+        <Button onClick={onClose}>{wording.notNow}</Button>
         <Button variant="contained" color="primary" onClick={() => onRender(same ? choice : null)}>
-          Render {files} {files === 1 ? 'file' : 'files'}
+          {wording.renderOfFiles(files)}
         </Button>
       </DialogActions>
     </Dialog>

@@ -15,6 +15,7 @@ import { useBlobUrl } from '@/ui/useBlobUrl'
 import { countWords, faultWords } from '@/shared/findingWords'
 import { usePoster } from '@/shared/recordings/usePoster'
 import { lookOverHighlight } from './lookOverHighlight'
+import { wording } from './wording'
 
 /** A highlight on the contact sheet: its picture, how long it is, what is wrong with it. */
 const SEVERITY_COLOURS: Record<Severity, string> = {
@@ -65,7 +66,7 @@ export const SheetCard = memo(function SheetCard({
       <Box
         component={Link}
         href={`/highlight/${encodeURIComponent(id)}`}
-        aria-label={`Open ${name} on the Bench`}
+        aria-label={wording.openOnTheBench(name)}
         sx={{ display: 'grid', placeItems: 'center', height: 168, bgcolor: palette.mat }}
       >
         {url && <Box component="img" src={url} alt="" sx={{ height: 160, maxWidth: '100%', objectFit: 'contain' }} />}
@@ -100,6 +101,6 @@ export const SheetCard = memo(function SheetCard({
 })
 
 function lookedOverWords(findings: readonly Finding[] | null): string {
-  if (findings === null) return 'is looked over'
-  return findings.length === 0 ? 'nothing found' : countWords(findings.map((f) => f.severity))
+  if (findings === null) return wording.isLookedOver
+  return findings.length === 0 ? wording.nothingFound : countWords(findings.map((f) => f.severity))
 }

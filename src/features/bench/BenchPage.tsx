@@ -44,6 +44,7 @@ import { useHeard } from './useHeard'
 import { BENCH_KEY_NOTES, BENCH_KEYS, useBenchKeys } from './useBenchKeys'
 import { VersionsDialog } from './VersionsDialog'
 import { iconSize } from '@/ui/theme'
+import { wording } from './wording'
 
 const CompareDialog = dynamic(() => import('./compare/CompareDialog').then((m) => m.CompareDialog), { ssr: false })
 
@@ -52,7 +53,7 @@ export function BenchPage({ id }: { id: string }) {
   const { state, reopen } = useBench(id)
   switch (state.kind) {
     case 'loading':
-      return <Opening what="highlight" />
+      return <Opening what={wording.highlight} />
     case 'ready':
       return <ReadyBench bench={state.bench} onReopen={reopen} />
     case 'source-missing':
@@ -63,23 +64,13 @@ export function BenchPage({ id }: { id: string }) {
         </>
       )
     case 'not-found':
-      return <CannotOpen message="There is no such highlight in this browser. It may have been made in another one." />
+      return <CannotOpen message={wording.thereIsNoSuchHighlight} />
     case 'unreadable-record':
-      return (
-        <CannotOpen
-          message={
-            state.newer
-              ? 'This highlight was made by a newer Brimble. Nothing was changed: open it there, or update this one.'
-              : 'The stored highlight is damaged and cannot be opened. Nothing was changed.'
-          }
-        />
-      )
+      return <CannotOpen message={state.newer ? wording.thisHighlightWasMadeBy : wording.theStoredHighlightIsDamaged} />
     case 'preview-broken':
-      return <CannotOpen message="The preview could not be started. Reload the page; nothing was changed." />
+      return <CannotOpen message={wording.thePreviewCouldNotBe} />
     case 'source-unreadable':
-      return (
-        <CannotOpen message={`“${state.fileName}” can no longer be read. Check that the file still opens elsewhere.`} />
-      )
+      return <CannotOpen message={wording.canNoLongerBeReadCheck(state.fileName)} />
   }
 }
 
@@ -160,26 +151,26 @@ function BenchScreen({ onReopen }: { onReopen: () => void }) {
   })
   const onQueued = (files: number) => {
     close()
-    enqueueSnackbar(`Rendering ${files} ${files === 1 ? 'file' : 'files'}. You can go on working.`)
+    enqueueSnackbar(wording.renderingYouCanGoOn(files))
   }
   return (
     <Box sx={{ display: 'flex', flexDirection: 'column', height: '100dvh' }}>
       <TopBar title={<NameField />}>
         <RenderStatus highlightId={session.value.highlight.id} />
-        <Button onClick={() => setDialog('compare')}>Compare</Button>
-        <KeyTip screen="bench" bindings={BENCH_KEYS} id="versions" title="What was kept of it">
-          <Button onClick={() => setDialog('versions')}>Versions</Button>
+        <Button onClick={() => setDialog('compare')}>{wording.compare}</Button>
+        <KeyTip screen="bench" bindings={BENCH_KEYS} id="versions" title={wording.whatWasKeptOfIt}>
+          <Button onClick={() => setDialog('versions')}>{wording.versions}</Button>
         </KeyTip>
         <HandOnMenu />
         <UndoButtons />
-        <KeyTip screen="bench" bindings={BENCH_KEYS} id="keys" title="Keys">
-          <IconButton aria-label="Keys" onClick={() => setDialog('keys')}>
+        <KeyTip screen="bench" bindings={BENCH_KEYS} id="keys" title={wording.keys}>
+          <IconButton aria-label={wording.keys} onClick={() => setDialog('keys')}>
             <KeyboardIcon sx={{ fontSize: iconSize.large }} />
           </IconButton>
         </KeyTip>
-        <KeyTip screen="bench" bindings={BENCH_KEYS} id="render" title="Make the files">
+        <KeyTip screen="bench" bindings={BENCH_KEYS} id="render" title={wording.makeTheFiles}>
           <Button variant="contained" color="primary" onClick={() => setDialog('render')}>
-            Render
+            {wording.render}
           </Button>
         </KeyTip>
       </TopBar>
@@ -240,16 +231,26 @@ function UndoButtons() {
   const next = steps[position]
   return (
     <Box sx={{ display: 'flex' }}>
-      <KeyTip screen="bench" bindings={BENCH_KEYS} id="undo" title={last ? `Undo: ${last.label}` : 'Nothing to undo'}>
+      <KeyTip
+        screen="bench"
+        bindings={BENCH_KEYS}
+        id="undo"
+        title={last ? wording.undo(last.label) : wording.nothingToUndo}
+      >
         <span>
-          <IconButton aria-label="Undo" disabled={!last} onClick={() => session.undo()}>
+          <IconButton aria-label={wording.undoCapital} disabled={!last} onClick={() => session.undo()}>
             <UndoIcon sx={{ fontSize: iconSize.large }} />
           </IconButton>
         </span>
       </KeyTip>
-      <KeyTip screen="bench" bindings={BENCH_KEYS} id="redo" title={next ? `Redo: ${next.label}` : 'Nothing to redo'}>
+      <KeyTip
+        screen="bench"
+        bindings={BENCH_KEYS}
+        id="redo"
+        title={next ? wording.redo(next.label) : wording.nothingToRedo}
+      >
         <span>
-          <IconButton aria-label="Redo" disabled={!next} onClick={() => session.redo()}>
+          <IconButton aria-label={wording.redoCapital} disabled={!next} onClick={() => session.redo()}>
             <RedoIcon sx={{ fontSize: iconSize.large }} />
           </IconButton>
         </span>

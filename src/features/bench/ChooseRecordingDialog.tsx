@@ -18,6 +18,7 @@ import { formatLength, formatVideo } from '@/ui/format'
 import { chooseFiles } from '@/shared/recordings/chosenFiles'
 import { useHighlight } from './benchContext'
 import { useBringIn, type BroughtIn } from './useBringIn'
+import { wording } from './wording'
 
 /** Chooses another recording: one on the Shelf, or a file that is put there. `onChosen` gets a passage of it. */
 export function ChooseRecordingDialog({
@@ -63,18 +64,18 @@ export function ChooseRecordingDialog({
             >
               <ListItemText
                 primary={recording.name}
-                secondary={`${formatLength(recording.durationMicros)} · ${formatVideo(recording.video)}${highlight.passages.some((p) => p.recordingId === recording.id) ? ' · already in this highlight' : ''}`}
+                secondary={`${formatLength(recording.durationMicros)} · ${formatVideo(recording.video)}${highlight.passages.some((p) => p.recordingId === recording.id) ? wording.alreadyInThisHighlight : ''}`}
                 slotProps={{ primary: { noWrap: true } }}
               />
             </ListItemButton>
           ))}
         </List>
         <Box sx={{ mt: 2 }}>
-          <Button onClick={() => void choose()}>Choose another file</Button>
+          <Button onClick={() => void choose()}>{wording.chooseAnotherFile}</Button>
         </Box>
       </DialogContent>
       <DialogActions>
-        <Button onClick={onClose}>Not now</Button>
+        <Button onClick={onClose}>{wording.notNow}</Button>
       </DialogActions>
     </Dialog>
   )

@@ -5,6 +5,7 @@ import { title } from '@/core/model/record'
 import { TextInPlace } from '@/ui/TextInPlace'
 import { setName } from '@/edit/highlight'
 import { useBenchContext, useHighlight } from './benchContext'
+import { wording } from './wording'
 
 /** The highlight's name, typed in place; an empty one is put back. */
 export function NameField() {
@@ -16,7 +17,7 @@ export function NameField() {
   }
   return (
     <Box sx={{ width: 'clamp(120px, 24vw, 340px)' }}>
-      <TextInPlace label="Name of the highlight" value={name} strong onSet={set} />
+      <TextInPlace label={wording.nameOfTheHighlight} value={name} strong onSet={set} />
     </Box>
   )
 }

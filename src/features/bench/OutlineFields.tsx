@@ -10,11 +10,12 @@ import { useRef } from 'react'
 import type { Mask, Outline } from '@/core/model/outline'
 import { ColourField } from '@/ui/ColourField'
 import { textSize } from '@/ui/theme'
+import { wording } from './wording'
 
 const FORMS: Record<Mask['kind'], { words: string; mask: Mask }> = {
-  rectangle: { words: 'rectangle', mask: { kind: 'rectangle' } },
-  rounded: { words: 'rounded', mask: { kind: 'rounded', radius: 0.12 } },
-  ellipse: { words: 'ellipse', mask: { kind: 'ellipse' } },
+  rectangle: { words: wording.rectangle, mask: { kind: 'rectangle' } },
+  rounded: { words: wording.rounded, mask: { kind: 'rounded', radius: 0.12 } },
+  ellipse: { words: wording.ellipse, mask: { kind: 'ellipse' } },
 }
 
 const A_BORDER = { width: 0.006, colour: '#f4f2ec' }
@@ -49,14 +50,14 @@ export function OutlineFields({
     />
   )
   return (
-    <Box role="group" aria-label="Outline in the panel" sx={{ display: 'grid', rowGap: 1 }}>
+    <Box role="group" aria-label={wording.outlineInThePanel} sx={{ display: 'grid', rowGap: 1 }}>
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 2 }}>
         <TextField
           select
           size="small"
-          label="Form"
+          label={wording.form}
           value={mask.kind}
-          onChange={(e) => set({ mask: FORMS[e.target.value as Mask['kind']].mask }, 'Change form')}
+          onChange={(e) => set({ mask: FORMS[e.target.value as Mask['kind']].mask }, wording.changeForm)}
           sx={{ width: 130 }}
         >
           {Object.entries(FORMS).map(([kind, { words }]) => (
@@ -66,8 +67,8 @@ export function OutlineFields({
           ))}
         </TextField>
         {mask.kind === 'rounded' &&
-          slide('Roundness', mask.radius, 0.5, (radius, gesture) =>
-            set({ mask: { kind: 'rounded', radius } }, 'Change form', gesture),
+          slide(wording.roundness, mask.radius, 0.5, (radius, gesture) =>
+            set({ mask: { kind: 'rounded', radius } }, wording.changeForm, gesture),
           )}
       </Box>
       <Box sx={{ display: 'flex', alignItems: 'center' }}>
@@ -76,22 +77,22 @@ export function OutlineFields({
             <Checkbox
               size="small"
               checked={border !== null}
-              onChange={(_, on) => set({ border: on ? A_BORDER : null }, on ? 'Add border' : 'Remove border')}
+              onChange={(_, on) => set({ border: on ? A_BORDER : null }, on ? wording.addBorder : wording.removeBorder)}
             />
           }
-          label="Border"
+          label={wording.border}
           {...small}
         />
         {border && (
           <>
-            {slide('Border width', border.width, 0.03, (width, gesture) =>
-              set({ border: { ...border, width } }, 'Change border', gesture),
+            {slide(wording.borderWidth, border.width, 0.03, (width, gesture) =>
+              set({ border: { ...border, width } }, wording.changeBorder, gesture),
             )}
             <ColourField
               bare
-              label="Border colour"
+              label={wording.borderColour}
               value={border.colour}
-              onSet={(colour, gesture) => set({ border: { ...border, colour } }, 'Change border', gesture)}
+              onSet={(colour, gesture) => set({ border: { ...border, colour } }, wording.changeBorder, gesture)}
             />
           </>
         )}
@@ -102,15 +103,15 @@ export function OutlineFields({
             <Checkbox
               size="small"
               checked={shadow !== null}
-              onChange={(_, on) => set({ shadow: on ? A_SHADOW : null }, on ? 'Add shadow' : 'Remove shadow')}
+              onChange={(_, on) => set({ shadow: on ? A_SHADOW : null }, on ? wording.addShadow : wording.removeShadow)}
             />
           }
-          label="Shadow"
+          label={wording.shadow}
           {...small}
         />
         {shadow &&
-          slide('Shadow', shadow.blur, 0.06, (blur, gesture) =>
-            set({ shadow: { ...shadow, blur } }, 'Change shadow', gesture),
+          slide(wording.shadow, shadow.blur, 0.06, (blur, gesture) =>
+            set({ shadow: { ...shadow, blur } }, wording.changeShadow, gesture),
           )}
       </Box>
     </Box>

@@ -7,6 +7,7 @@ import type { ReactNode } from 'react'
 import { Kbd } from '@/ui/Kbd'
 import { palette, textSize } from '@/ui/theme'
 import { useBenchContext, useView, type Pane } from './benchContext'
+import { wording } from './wording'
 
 /**
  * One of the Bench's three panes: its heading with its key, its tools, its contents. The one at work has a leaf-green
@@ -57,10 +58,7 @@ export function PaneFrame({
         }}
       >
         <Box component="h2" sx={{ m: 0 }}>
-          <Tooltip
-            describeChild
-            title={focused ? 'This pane is the wide one' : `Make this pane the wide one (${digit})`}
-          >
+          <Tooltip describeChild title={focused ? wording.thisPaneIsTheWide : wording.makeThisPaneTheWide(digit)}>
             <ButtonBase
               tabIndex={-1}
               aria-pressed={focused}

@@ -8,6 +8,7 @@ import { copyHighlight } from '@/store/highlights'
 import { openBin } from '@/shared/bin/BinButton'
 import { SavingNote } from '@/shared/SavingNote'
 import { useBenchContext } from './benchContext'
+import { wording } from './wording'
 
 /**
  * Says nothing while all is well; says so when changes cannot be written, or when another tab has changed the same
@@ -27,15 +28,18 @@ export function SaveBar({ onReopen }: { onReopen: () => void }) {
       return <SavingNote session={session} />
     case 'no-room':
       return (
-        <Alert severity="error" sx={{ borderRadius: 0 }} action={<Button onClick={openBin}>Open the bin</Button>}>
-          The browser’s storage is full: your changes are only in this tab. Throw something away and empty the bin;
-          saving is tried again.
+        <Alert
+          severity="error"
+          sx={{ borderRadius: 0 }}
+          action={<Button onClick={openBin}>{wording.openTheBin}</Button>}
+        >
+          {wording.theBrowsersStorageIsFull}
         </Alert>
       )
     case 'failed':
       return (
         <Alert severity="error" sx={{ borderRadius: 0 }}>
-          Your changes could not be saved yet; they are in this tab, and saving is tried again.
+          {wording.yourChangesCouldNotBe}
         </Alert>
       )
     case 'conflict':
@@ -46,15 +50,15 @@ export function SaveBar({ onReopen }: { onReopen: () => void }) {
           action={
             <>
               <Button onClick={onReopen} sx={{ mr: 1 }}>
-                Take the other tab’s
+                {wording.takeTheOtherTabs}
               </Button>
               <Button variant="contained" color="primary" onClick={() => void keepAsCopy()}>
-                Keep mine as a copy
+                {wording.keepMineAsACopy}
               </Button>
             </>
           }
         >
-          This highlight was changed in another tab. What you did here is not saved, and nothing was written over.
+          {wording.thisHighlightWasChangedIn}
         </Alert>
       )
   }

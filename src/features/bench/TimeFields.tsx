@@ -5,6 +5,7 @@ import Button from '@mui/material/Button'
 import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
 import { NumberField } from '@/ui/NumberField'
 import { useBenchContext } from './benchContext'
+import { wording } from './wording'
 
 /** Nothing that is put on is on for less: a frame or two nobody sees. */
 const MIN_MICROS = MICROS_PER_SECOND / 10
@@ -29,7 +30,7 @@ export function TimeFields({ fromMicros, toMicros, onSet }: TimeFieldsProps) {
   return (
     <Box
       role="group"
-      aria-label="When it is on"
+      aria-label={wording.whenItIsOn}
       sx={{
         display: 'grid',
         gridTemplateColumns: 'auto auto 1fr',
@@ -40,8 +41,8 @@ export function TimeFields({ fromMicros, toMicros, onSet }: TimeFieldsProps) {
       }}
     >
       <NumberField
-        label="From"
-        unit="s"
+        label={wording.from}
+        unit={wording.s}
         least={0}
         most={length / MICROS_PER_SECOND}
         step={0.1}
@@ -49,10 +50,10 @@ export function TimeFields({ fromMicros, toMicros, onSet }: TimeFieldsProps) {
         value={from / MICROS_PER_SECOND}
         onSet={(s, gesture) => setFrom(s * MICROS_PER_SECOND, gesture)}
       />
-      <Button onClick={() => setFrom(player.positionMicros)}>From here</Button>
+      <Button onClick={() => setFrom(player.positionMicros)}>{wording.fromHere}</Button>
       <NumberField
-        label="Up to"
-        unit="s"
+        label={wording.upTo}
+        unit={wording.s}
         least={0}
         most={length / MICROS_PER_SECOND}
         step={0.1}
@@ -61,9 +62,9 @@ export function TimeFields({ fromMicros, toMicros, onSet }: TimeFieldsProps) {
         onSet={(s, gesture) => setTo(s * MICROS_PER_SECOND, gesture)}
       />
       <Box sx={{ display: 'flex', gap: 1 }}>
-        <Button onClick={() => setTo(player.positionMicros)}>Up to here</Button>
+        <Button onClick={() => setTo(player.positionMicros)}>{wording.upToHere}</Button>
         {(fromMicros !== null || toMicros !== null) && (
-          <Button onClick={() => onSet({ fromMicros: null, toMicros: null })}>All along</Button>
+          <Button onClick={() => onSet({ fromMicros: null, toMicros: null })}>{wording.allAlong}</Button>
         )}
       </Box>
     </Box>

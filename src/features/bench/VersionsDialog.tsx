@@ -21,6 +21,7 @@ import { formatDay, formatTime } from '@/ui/format'
 import { palette, textSize } from '@/ui/theme'
 import { goBackTo } from '@/edit/highlight'
 import { useBenchContext, useHighlight } from './benchContext'
+import { wording } from './wording'
 
 /** Named versions of the highlight: keep the present one, go back to an older one (which can be undone). */
 export function VersionsDialog({ onClose }: { onClose: () => void }) {
@@ -28,7 +29,7 @@ export function VersionsDialog({ onClose }: { onClose: () => void }) {
   const highlight = useHighlight()
   const versions = useLiveQuery(() => versionsOf(highlight.id), [highlight.id])
   const [name, setName] = useState('')
-  const suggested = `Version ${(versions?.length ?? 0) + 1}`
+  const suggested = wording.version(versions?.length)
   const keep = async () => {
     const typed = title.safeParse(name)
     await keepVersion(session.value, typed.success ? typed.data : suggested)
@@ -40,7 +41,7 @@ export function VersionsDialog({ onClose }: { onClose: () => void }) {
   }
   return (
     <Dialog open onClose={onClose} maxWidth="sm" fullWidth>
-      <DialogTitle>Versions</DialogTitle>
+      <DialogTitle>{wording.versions}</DialogTitle>
       <DialogContent>
         <Box
           component="form"
@@ -54,19 +55,19 @@ export function VersionsDialog({ onClose }: { onClose: () => void }) {
             size="small"
             fullWidth
             autoFocus
-            label="Name for the highlight as it is now"
+            label={wording.nameForTheHighlightAs}
             placeholder={suggested}
             value={name}
             onChange={(e) => setName(e.target.value)}
             slotProps={{ inputLabel: { shrink: true } }}
           />
           <Button type="submit" variant="contained" color="primary">
-            Keep
+            {wording.keep}
           </Button>
         </Box>
         {versions?.length === 0 && (
           <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft }}>
-            None kept yet. Undo also reaches back over everything you did.
+            {wording.noneKeptYetUndoAlso}
           </Typography>
         )}
         <List dense disablePadding>
@@ -76,8 +77,8 @@ export function VersionsDialog({ onClose }: { onClose: () => void }) {
               disableGutters
               secondaryAction={
                 <Box sx={{ display: 'flex', gap: 1 }}>
-                  <Button onClick={() => goBack(version)}>Go back to it</Button>
-                  <Button onClick={() => void deleteVersion(version.id)}>Delete</Button>
+                  <Button onClick={() => goBack(version)}>{wording.goBackToIt}</Button>
+                  <Button onClick={() => void deleteVersion(version.id)}>{wording.deleteIt}</Button>
                 </Box>
               }
             >
@@ -91,7 +92,7 @@ export function VersionsDialog({ onClose }: { onClose: () => void }) {
         </List>
       </DialogContent>
       <DialogActions>
-        <Button onClick={onClose}>Close</Button>
+        <Button onClick={onClose}>{wording.close}</Button>
       </DialogActions>
     </Dialog>
   )

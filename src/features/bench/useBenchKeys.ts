@@ -7,6 +7,7 @@ import { useScreenKeys } from '@/ui/useScreenKeys'
 import { trimAt } from '@/edit/passages'
 import { partsOf, type BenchContextValue } from './benchContext'
 import { useCutting } from './sheet/useCutting'
+import { wording } from './wording'
 
 type BenchKey =
   | PlayingKey
@@ -31,52 +32,52 @@ type BenchKey =
 /** The Bench's keys. */
 export const BENCH_KEYS: readonly KeyBinding<BenchKey>[] = [
   ...PLAYING_KEYS,
-  { id: 'start', keys: ['home'], does: 'Go to the start of the highlight' },
-  { id: 'end', keys: ['end'], does: 'Go to its end' },
-  { id: 'passage-before', keys: ['pageup'], does: 'Go to the passage before' },
-  { id: 'passage-after', keys: ['pagedown'], does: 'Go to the passage after' },
-  { id: 'in', keys: ['i'], does: 'Set the passage’s in point here' },
-  { id: 'out', keys: ['o'], does: 'Set its out point here' },
-  { id: 'split', keys: ['s'], does: 'Split the passage here' },
-  { id: 'mark-from', keys: ['comma'], does: 'Mark a stretch from here' },
-  { id: 'mark-to', keys: ['period'], does: 'Mark a stretch up to here' },
-  { id: 'strike', keys: ['x'], does: 'Strike out the marked stretch' },
-  { id: 'sheet', keys: ['1'], does: 'Sheet' },
-  { id: 'frame', keys: ['2'], does: 'Frame' },
-  { id: 'shapes', keys: ['3'], does: 'Shapes' },
-  { id: 'outlines', keys: ['h'], does: 'Hide or show outlines' },
-  { id: 'versions', keys: ['mod+d'], does: 'Versions' },
-  { id: 'render', keys: ['mod+enter'], does: 'Render' },
+  { id: 'start', keys: ['home'], does: wording.goToTheStartOf },
+  { id: 'end', keys: ['end'], does: wording.goToItsEnd },
+  { id: 'passage-before', keys: ['pageup'], does: wording.goToThePassageBefore },
+  { id: 'passage-after', keys: ['pagedown'], does: wording.goToThePassageAfter },
+  { id: 'in', keys: ['i'], does: wording.setThePassagesInPoint },
+  { id: 'out', keys: ['o'], does: wording.setItsOutPointHere },
+  { id: 'split', keys: ['s'], does: wording.splitThePassageHere },
+  { id: 'mark-from', keys: ['comma'], does: wording.markAStretchFromHere },
+  { id: 'mark-to', keys: ['period'], does: wording.markAStretchUpTo },
+  { id: 'strike', keys: ['x'], does: wording.strikeOutTheMarkedStretch },
+  { id: 'sheet', keys: ['1'], does: wording.sheet },
+  { id: 'frame', keys: ['2'], does: wording.frame },
+  { id: 'shapes', keys: ['3'], does: wording.shapes },
+  { id: 'outlines', keys: ['h'], does: wording.hideOrShowOutlines },
+  { id: 'versions', keys: ['mod+d'], does: wording.versions },
+  { id: 'render', keys: ['mod+enter'], does: wording.render },
   ...EDITING_KEYS,
 ]
 
 /** What keys and modifiers do where something is dragged or written. */
 export const BENCH_KEY_NOTES: readonly KeyNote[] = [
-  { shown: 'Shift, Alt', does: 'While a region is dragged: straight; in this passage only' },
+  { shown: wording.shiftAlt, does: wording.whileARegionIsDragged },
   {
-    shown: 'Shift, Alt, Ctrl',
-    does: 'While an edge of a region is dragged: hold the proportion, keep the centre, do not snap to the picture',
+    shown: wording.shiftAltCtrl,
+    does: wording.whileAnEdgeOfA,
   },
-  { shown: 'Alt', does: 'While a seam, an inset or the picture in a panel is moved: in this shape only' },
+  { shown: 'Alt', does: wording.whileASeamAnInset },
   {
-    shown: 'Shift, Ctrl',
-    does: 'While an inset is dragged: move the picture inside it, or resize it out of proportion; rest on nothing',
+    shown: wording.shiftCtrl,
+    does: wording.whileAnInsetIsDragged,
   },
   {
     shown: 'Arrows',
-    does: 'Move what is picked up: a cut by a frame, a region by 2 px of the recording, a crop by one px of the output, a seam, an inset or a mark by 2; with Shift ten times as far, a cut by a second',
+    does: wording.moveWhatIsPickedUp,
   },
   {
-    shown: 'Alt + arrows',
-    does: 'Resize the region, inset or mark that is picked up; move the seam in this shape only; move the passage that is picked up',
+    shown: wording.altArrows,
+    does: wording.resizeTheRegionInsetOr,
   },
-  { shown: 'Enter', does: 'Numbers of the passage that is picked up' },
-  { shown: 'Enter, Backspace', does: 'In a caption: split it at the caret; at its start, join it to the one before' },
-  { shown: 'Ctrl + Space', does: 'In a caption: play, pause' },
-  { shown: 'Alt + ↑ ↓', does: 'In a caption: move its start; with Shift its end' },
-  { shown: 'Alt + W', does: 'In a caption: choose who speaks' },
-  { shown: 'Enter, Delete', does: 'On a title in a shape: write in it there; take it away. Delete takes a mark away' },
-  { shown: '+ −', does: 'Zoom the crop of the panel that is picked up' },
+  { shown: 'Enter', does: wording.numbersOfThePassageThat },
+  { shown: wording.enterBackspace, does: wording.inACaptionSplitIt },
+  { shown: wording.ctrlSpace, does: wording.inACaptionPlayPause },
+  { shown: wording.alt, does: wording.inACaptionMoveIts },
+  { shown: wording.altW, does: wording.inACaptionChooseWho },
+  { shown: wording.enterDelete, does: wording.onATitleInA },
+  { shown: '+ −', does: wording.zoomTheCropOfThe },
 ]
 
 /** Does on the Bench what its keys say. */

@@ -6,8 +6,9 @@ import { storedFile } from '@/store/recordings'
 import { addRecords } from '@/edit/records'
 import { addChosenFile } from '@/shared/recordings/addRecordings'
 import type { ChosenFile } from '@/shared/recordings/chosenFiles'
-import { probeMessage } from '@/shared/recordings/messages'
+import { probeMessage } from '@/shared/recordings/wording'
 import { useBenchContext } from './benchContext'
+import { wording } from './wording'
 
 /**
  * A passage of the recording that was brought in, with the setup and layout that suit it; or what went wrong, in
@@ -43,8 +44,8 @@ export function useBringIn(): {
         ok: false,
         problem:
           stored.reason === 'needs-permission'
-            ? `The browser wants your permission to read “${recording.fileName}” again: open one of its highlights first.`
-            : `“${recording.fileName}” is missing. Open one of its highlights and choose the file again.`,
+            ? wording.theBrowserWantsYourPermission(recording.fileName)
+            : wording.isMissingOpenOneOf(recording.fileName),
       }
     files.set(recording.id, stored.file)
     const { passage, setup, layout } = await passagePartsFor(session.value, recording)
@@ -52,7 +53,7 @@ export function useBringIn(): {
     const opened = await player.open(session.value, files)
     return opened.ok
       ? { ok: true, passage: span ? { ...passage, ...onFrames(recording, span) } : passage }
-      : { ok: false, problem: `“${opened.fileName}” can no longer be read.` }
+      : { ok: false, problem: wording.canNoLongerBeRead(opened.fileName) }
   }
   const bringInFile = async (chosen: ChosenFile): Promise<BroughtIn> => {
     const added = await addChosenFile(chosen)

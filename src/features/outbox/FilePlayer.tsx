@@ -11,6 +11,7 @@ import type { Render } from '@/core/model/render'
 import { openRenderFile } from '@/media/render/partFile'
 import { useBlobUrl } from '@/ui/useBlobUrl'
 import { palette, textSize } from '@/ui/theme'
+import { wording } from './wording'
 
 const nameOf = (render: Render) =>
   render.state.kind === 'finished' ? render.state.file.fileName : render.edit.highlight.name
@@ -34,7 +35,7 @@ export function FilePlayer({ render, all, onClose }: { render: Render; all: read
   return (
     <Box
       component="aside"
-      aria-label="Player"
+      aria-label={wording.player}
       sx={{
         width: beside ? 'min(56vw, 860px)' : 'min(38vw, 460px)',
         flex: 'none',
@@ -56,7 +57,7 @@ export function FilePlayer({ render, all, onClose }: { render: Render; all: read
             slotProps={{ select: { displayEmpty: true, 'aria-label': 'Beside' } }}
             sx={{ flex: 1, minWidth: 0, bgcolor: palette.sheet, borderRadius: 1 }}
           >
-            <MenuItem value="">Nothing beside it</MenuItem>
+            <MenuItem value="">{wording.nothingBesideIt}</MenuItem>
             {others.map((other) => (
               <MenuItem key={other.id} value={other.id}>
                 {nameOf(other)}
@@ -65,7 +66,7 @@ export function FilePlayer({ render, all, onClose }: { render: Render; all: read
           </TextField>
         )}
         <Box sx={{ flex: 1 }} />
-        <Button onClick={onClose}>Close player</Button>
+        <Button onClick={onClose}>{wording.closePlayer}</Button>
       </Box>
       <Box sx={{ flex: 1, minHeight: 0, display: 'grid', gridTemplateColumns: beside ? '1fr 1fr' : '1fr', gap: 2 }}>
         <Picture render={render} video={first} onTime={follow} />
@@ -102,9 +103,7 @@ function Picture({
   const url = useBlobUrl(file)
   return (
     <Box sx={{ display: 'flex', flexDirection: 'column', minHeight: 0, minWidth: 0, gap: 1 }}>
-      {missing && (
-        <Typography sx={{ color: '#fff' }}>The file is no longer in the browser’s storage. Render it again.</Typography>
-      )}
+      {missing && <Typography sx={{ color: '#fff' }}>{wording.theFileIsNoLonger}</Typography>}
       {url && (
         <Box
           component="video"
@@ -117,7 +116,7 @@ function Picture({
           onPlay={onTime}
           onPause={onTime}
           onSeeked={onTime}
-          aria-label={follows ? `Beside: ${nameOf(render)}` : render.edit.highlight.name}
+          aria-label={follows ? wording.beside(nameOf(render)) : render.edit.highlight.name}
           sx={{ flex: 1, minHeight: 0, maxWidth: '100%', objectFit: 'contain' }}
         />
       )}

@@ -14,6 +14,7 @@ import { OutboxFrame } from '@/shared/rendering/OutboxFrame'
 import { QueueBar } from './QueueBar'
 import { RenderRow } from './RenderRow'
 import { WaitingRows } from './WaitingRows'
+import { wording } from './wording'
 
 /** Renders running and waiting, and the finished files with a player beside them. */
 export function OutboxPage() {
@@ -47,13 +48,13 @@ function NothingYet() {
   return (
     <Box sx={{ p: 10 }}>
       <Typography component="h1" variant="h1">
-        No files yet
+        {wording.noFilesYet}
       </Typography>
       <Typography sx={{ mt: 2, mb: 4, color: palette.inkSoft, maxWidth: 520 }}>
-        Finished files and renders at work are listed here. Open a highlight from the Shelf and press Render.
+        {wording.finishedFilesAndRendersAt}
       </Typography>
       <Button component={Link} href="/">
-        Go to the Shelf
+        {wording.goToTheShelf}
       </Button>
     </Box>
   )

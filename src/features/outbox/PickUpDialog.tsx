@@ -17,6 +17,7 @@ import { explain, quietly } from '@/diagnostics/note'
 import { formatBytes, formatDuration } from '@/ui/format'
 import { fonts, palette, textSize } from '@/ui/theme'
 import { closePickUpNow, offerToPhone, openPickUpNow, type PickUpTold } from './pickUpClient'
+import { wording } from './wording'
 
 /**
  * Chooses finished files, lays them ready for a phone, and shows the way there. What lies ready stays when the dialog
@@ -59,19 +60,18 @@ export function PickUpDialog({ finished, onClose }: { finished: readonly Render[
   }
   return (
     <Dialog open onClose={onClose} maxWidth="sm" fullWidth>
-      <DialogTitle>To the phone</DialogTitle>
+      <DialogTitle>{wording.toThePhone}</DialogTitle>
       <DialogContent>
         {open ? (
           <Ready open={open} />
         ) : (
           <>
             <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft, mb: 2 }}>
-              A phone on the same network can then look at these files, save or share them, for half an hour, with a
-              code. Nothing leaves your network.
+              {wording.aPhoneOnTheSame}
             </Typography>
             <Box
               role="group"
-              aria-label="Files for the phone"
+              aria-label={wording.filesForThePhone}
               sx={{ display: 'grid', maxHeight: 320, overflowY: 'auto' }}
             >
               {finished.map((render) => (
@@ -95,13 +95,13 @@ export function PickUpDialog({ finished, onClose }: { finished: readonly Render[
               <LinearProgress
                 variant="determinate"
                 value={share * 100}
-                aria-label="Laying files ready"
+                aria-label={wording.layingFilesReady}
                 sx={{ mt: 2 }}
               />
             )}
             {problem && (
               <Typography role="alert" sx={{ mt: 2, fontSize: textSize.body, color: palette.haw }}>
-                {problem}. The files are still here.
+                {wording.theFilesAreStillHere(problem)}
               </Typography>
             )}
           </>
@@ -110,21 +110,21 @@ export function PickUpDialog({ finished, onClose }: { finished: readonly Render[
       <DialogActions>
         {open ? (
           <>
-            <Button onClick={() => void close()}>Close the pick-up</Button>
+            <Button onClick={() => void close()}>{wording.closeThePickUp}</Button>
             <Button variant="contained" color="primary" onClick={onClose}>
-              Done
+              {wording.done}
             </Button>
           </>
         ) : (
           <>
-            <Button onClick={onClose}>Not now</Button>
+            <Button onClick={onClose}>{wording.notNow}</Button>
             <Button
               variant="contained"
               color="primary"
               disabled={chosen.length === 0 || share !== null}
               onClick={() => void start()}
             >
-              Lay {chosen.length} ready, {formatBytes(bytes)}
+              {wording.layReady(chosen.length, formatBytes(bytes))}
             </Button>
           </>
         )}
@@ -147,28 +147,28 @@ function Ready({ open: { code, addresses, expiresAt, files } }: { open: PickUpTo
       <QrPicture text={`${address}/c/${code}`} />
       <Box sx={{ minWidth: 0 }}>
         <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft }}>
-          Point the phone’s camera at it, or open
+          {wording.pointThePhonesCameraAt}
         </Typography>
         {addresses.map((a) => (
           <Box key={a} sx={{ fontFamily: fonts.numbers, fontSize: textSize.lead, my: 0.5, userSelect: 'all' }}>
             {a}
           </Box>
         ))}
-        <Typography sx={{ mt: 3, fontSize: textSize.body, color: palette.inkSoft }}>and type the code</Typography>
+        <Typography sx={{ mt: 3, fontSize: textSize.body, color: palette.inkSoft }}>
+          {wording.andTypeTheCode}
+        </Typography>
         <Box
-          aria-label="Code"
+          aria-label={wording.code}
           sx={{ fontFamily: fonts.numbers, fontSize: 26, fontWeight: 700, letterSpacing: '0.12em', userSelect: 'all' }}
         >
           {code.slice(0, 4)} {code.slice(4)}
         </Box>
         <Typography sx={{ mt: 3, fontSize: textSize.body, color: left > 0 ? palette.inkSoft : palette.haw }}>
-          {left > 0
-            ? `${files.length} ${files.length === 1 ? 'file' : 'files'}, for ${formatDuration(left)} more`
-            : 'The time is over: the files are no longer there.'}
+          {left > 0 ? wording.forMore(files.length, formatDuration(left)) : wording.theTimeIsOverThe}
         </Typography>
         {addresses.every((a) => a.includes('127.0.0.1')) && (
           <Typography sx={{ mt: 1, fontSize: textSize.note, color: palette.haw }}>
-            This machine is on no network that a phone could be on.
+            {wording.thisMachineIsOnNo}
           </Typography>
         )}
       </Box>
@@ -184,7 +184,7 @@ function QrPicture({ text }: { text: string }) {
       component="svg"
       viewBox={`0 0 ${size} ${size}`}
       role="img"
-      aria-label="QR picture of the address with the code"
+      aria-label={wording.qrPictureOfTheAddress}
       shapeRendering="crispEdges"
       sx={{ width: 220, height: 220, flex: 'none', bgcolor: '#fff', borderRadius: 1 }}
     >

@@ -23,6 +23,7 @@ import { filesOf } from '@/shared/rendering/filesOf'
 import { PickUpDialog } from './PickUpDialog'
 import { HandOver } from './nodes/HandOver'
 import { renderProgress } from '@/shared/rendering/progress'
+import { wording } from './wording'
 
 /** How far the queue is, what holds it, and where finished files go. */
 export function QueueBar({ renders }: { renders: readonly Render[] }) {
@@ -42,7 +43,7 @@ export function QueueBar({ renders }: { renders: readonly Render[] }) {
       offerDownload(await zipFiles(files, setZipped), `brimble ${new Date().toISOString().slice(0, 10)}.zip`)
     } catch (error) {
       note('writing a zip', error)
-      enqueueSnackbar('The zip could not be written: the disk may be full. The files are still here.', {
+      enqueueSnackbar(wording.theZipCouldNotBe, {
         variant: 'error',
       })
     } finally {
@@ -51,17 +52,14 @@ export function QueueBar({ renders }: { renders: readonly Render[] }) {
   }
   const save = async () => {
     const { saved, left } = await saveAllFinished(unsaved)
-    enqueueSnackbar(
-      left === 0
-        ? `${saved} put into “${folder?.name}”.`
-        : `${left} could not be put into “${folder?.name}”. They are still here.`,
-      { variant: left === 0 ? 'default' : 'error' },
-    )
+    enqueueSnackbar(left === 0 ? wording.putInto(saved, folder?.name) : wording.couldNotBePutInto(left, folder?.name), {
+      variant: left === 0 ? 'default' : 'error',
+    })
   }
   return (
     <Box
       role="region"
-      aria-label="Queue"
+      aria-label={wording.queue}
       sx={{
         display: 'flex',
         alignItems: 'center',
@@ -77,23 +75,21 @@ export function QueueBar({ renders }: { renders: readonly Render[] }) {
       <ToGo waiting={waiting} past={renders} held={settings?.held ?? false} />
       {(waiting.length > 0 || settings?.held) && (
         <Button onClick={() => void changeOutboxSettings({ held: !settings?.held })}>
-          {settings?.held ? 'Go on' : 'Hold the queue'}
+          {settings?.held ? wording.goOn : wording.holdTheQueue}
         </Button>
       )}
       <HandOver waiting={renders.filter((r) => r.state.kind === 'waiting')} />
       <Box sx={{ flex: 1 }} />
       {folder && unsaved.length > 0 && (
-        <Button onClick={() => void save()}>
-          Put {unsaved.length} into “{folder.name}”
-        </Button>
+        <Button onClick={() => void save()}>{wording.putIntoOfCount(unsaved.length, folder.name)}</Button>
       )}
       {finished.length > 1 && (
         <Button disabled={zipped !== null} onClick={() => void zip()}>
-          {zipped === null ? `Save ${finished.length} as one zip` : `Zipping, ${Math.round(zipped * 100)} %`}
+          {zipped === null ? wording.saveAsOneZip(finished.length) : wording.zipping(Math.round(zipped * 100))}
         </Button>
       )}
-      {finished.length > 0 && <Button onClick={() => setPickingUp(true)}>To the phone…</Button>}
-      <Button onClick={() => setChoosing(true)}>Settings…</Button>
+      {finished.length > 0 && <Button onClick={() => setPickingUp(true)}>{wording.toThePhoneButton}</Button>}
+      <Button onClick={() => setChoosing(true)}>{wording.settings}</Button>
       {pickingUp && <PickUpDialog finished={finished} onClose={() => setPickingUp(false)} />}
       {choosing && settings && (
         <SettingsDialog settings={settings} folder={folder ?? null} onClose={() => setChoosing(false)} />
@@ -107,7 +103,7 @@ function ToGo({ waiting, past, held }: { waiting: readonly Render[]; past: reado
   if (waiting.length === 0)
     return (
       <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft }}>
-        {held ? 'Held: nothing will be rendered' : 'Nothing is waiting'}
+        {held ? wording.heldNothingWillBeRendered : wording.nothingIsWaiting}
       </Typography>
     )
   const running = Math.max(0, ...waiting.map((r) => progress[r.id]?.secondsLeft ?? 0))
@@ -117,12 +113,12 @@ function ToGo({ waiting, past, held }: { waiting: readonly Render[]; past: reado
   const seconds = after.includes(null) ? null : running + after.reduce((sum: number, s) => sum + (s ?? 0), 0)
   return (
     <Typography component="h1" sx={{ fontSize: textSize.lead, fontWeight: 700 }}>
-      {waiting.length} to go
+      {wording.toGo(waiting.length)}
       <Box
         component="span"
         sx={{ ml: 2, fontWeight: 400, fontFamily: fonts.numbers, fontSize: textSize.note, color: palette.inkSoft }}
       >
-        {held ? 'held' : seconds !== null && seconds > 0 && `about ${formatDuration(seconds)} left`}
+        {held ? wording.held : seconds !== null && seconds > 0 && wording.aboutLeft(formatDuration(seconds))}
       </Box>
     </Typography>
   )

@@ -20,7 +20,7 @@ import { offerDownload } from '@/ui/offerDownload'
 import { fonts, palette, textSize } from '@/ui/theme'
 import { useOffer } from '@/ui/useOffer'
 import { filesOf } from '@/shared/rendering/filesOf'
-import { failureMessage } from './messages'
+import { failureMessage, wording } from './wording'
 import { TakeBack } from './nodes/TakeBack'
 import { renderPreparing, renderProgress, type Preparing } from '@/shared/rendering/progress'
 import { cancelRender, removeRender, retryRender } from './renderQueue'
@@ -73,27 +73,27 @@ export function RenderRow({
             }}
           >
             {shape.id} {formatSize(sizeOfFile(render))} · {formatRate(settings.frameRate)}
-            {isBeside(settings.captions) && ' · captions beside'}
+            {isBeside(settings.captions) && wording.captionsBeside}
           </Box>
         </Box>
       </Box>
       <StateOf render={render} />
       <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'center' }}>
         {(state.kind === 'running' || state.kind === 'waiting') && (
-          <Button onClick={() => void cancelRender(render)}>Cancel</Button>
+          <Button onClick={() => void cancelRender(render)}>{wording.cancel}</Button>
         )}
         {state.kind === 'failed' && (
           <Button variant="contained" color="primary" onClick={() => void retryRender(render)}>
-            Retry
+            {wording.retry}
           </Button>
         )}
         {state.kind === 'finished' && (
           <>
             <Button onClick={onPlay} aria-pressed={playing}>
-              {playing ? 'Playing' : 'Play'}
+              {playing ? wording.playing : wording.play}
             </Button>
             <Button variant="contained" color="primary" onClick={() => void save(render)}>
-              Save
+              {wording.save}
             </Button>
           </>
         )}
@@ -116,35 +116,35 @@ function More({ render }: { render: Render }) {
     await removeRender(render)
     if (render.state.kind === 'finished')
       offer({
-        words: `“${render.state.file.fileName}” is in the bin`,
-        button: 'Undo',
+        words: wording.isInTheBin(render.state.file.fileName),
+        button: wording.undo,
         act: () => void binRender(render.id, false),
       })
   }
   const openAsItWas = async () => {
-    const copy = await copyHighlight(render.edit, `${name} (as rendered)`.slice(0, 200))
+    const copy = await copyHighlight(render.edit, wording.asRendered(name).slice(0, 200))
     router.push(`/highlight/${copy.id}`)
   }
   return (
     <>
       <IconButton
         size="small"
-        aria-label={`More for ${name}, ${render.shape.id}`}
+        aria-label={wording.moreFor(name, render.shape.id)}
         aria-haspopup="menu"
         onClick={(e) => setAnchor(e.currentTarget)}
       >
         <MoreHoriz fontSize="small" />
       </IconButton>
       <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
-        <MenuItem onClick={() => router.push(`/highlight/${render.highlightId}`)}>Open the highlight</MenuItem>
-        <MenuItem onClick={() => void openAsItWas()}>Open as it was, as a copy</MenuItem>
+        <MenuItem onClick={() => router.push(`/highlight/${render.highlightId}`)}>{wording.openTheHighlight}</MenuItem>
+        <MenuItem onClick={() => void openAsItWas()}>{wording.openAsItWasAs}</MenuItem>
         <MenuItem
           onClick={() => {
             setAnchor(null)
             void remove()
           }}
         >
-          {render.state.kind === 'finished' ? 'Move to the bin' : 'Remove'}
+          {render.state.kind === 'finished' ? wording.moveToTheBin : wording.remove}
         </MenuItem>
       </Menu>
     </>
@@ -155,11 +155,11 @@ function StateOf({ render }: { render: Render }) {
   const { state } = render
   switch (state.kind) {
     case 'waiting':
-      return <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft }}>Waiting</Typography>
+      return <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft }}>{wording.waiting}</Typography>
     case 'running':
       return <Running render={render} />
     case 'away':
-      return <Progress render={render} before="With the render nodes, waiting for one" />
+      return <Progress render={render} before={wording.withTheRenderNodesWaiting} />
     case 'made-away':
       return (
         <Facts
@@ -167,7 +167,7 @@ function StateOf({ render }: { render: Render }) {
           facts={[
             formatBytes(state.sizeBytes),
             `${state.frames} frames in ${(state.tookMs / 1000).toFixed(1)} s`,
-            `in the render nodes’ folder, by ${state.node}`,
+            wording.inTheRenderNodesFolder(state.node),
           ]}
         />
       )
@@ -182,13 +182,13 @@ function StateOf({ render }: { render: Render }) {
   }
 }
 
-const EXTRAS = { poster: 'a still', loop: 'a loop' } as const
+const EXTRAS = { poster: wording.aStill, loop: wording.aLoop } as const
 const CODINGS = {
   'mp4 avc': null,
-  'mp4 vp9': 'VP9 and Opus in MP4',
-  'mp4 av1': 'AV1 and Opus in MP4',
-  'webm vp9': 'VP9 and Opus in WebM',
-  'webm av1': 'AV1 and Opus in WebM',
+  'mp4 vp9': wording.vp9AndOpusInMp4,
+  'mp4 av1': wording.av1AndOpusInMp4,
+  'webm vp9': wording.vp9AndOpusInWebm,
+  'webm av1': wording.av1AndOpusInWebm,
 } as const
 
 function Finished({ file }: { file: Extract<Render['state'], { kind: 'finished' }>['file'] }) {
@@ -196,11 +196,11 @@ function Finished({ file }: { file: Extract<Render['state'], { kind: 'finished' 
   const facts = [
     formatBytes(file.sizeBytes),
     `${file.frames} frames in ${(file.tookMs / 1000).toFixed(1)} s`,
-    file.framesTakenOver > 0 ? `${file.framesTakenOver} of them as recorded` : null,
+    file.framesTakenOver > 0 ? wording.ofThemAsRecorded(file.framesTakenOver) : null,
     coded,
-    file.extras.length > 0 ? `with ${file.extras.map((e) => EXTRAS[e.kind]).join(' and ')}` : null,
-    file.savedAs === null ? null : `in the folder as ${file.savedAs}`,
-    file.shippedAac ? 'sound by Brimble’s own AAC encoder' : null,
+    file.extras.length > 0 ? wording.withIt(file.extras.map((e) => EXTRAS[e.kind]).join(' and ')) : null,
+    file.savedAs === null ? null : wording.inTheFolderAs(file.savedAs),
+    file.shippedAac ? wording.soundByBrimblesOwnAac : null,
   ].filter((fact) => fact !== null)
   return <Facts name={file.fileName} facts={facts} />
 }
@@ -229,13 +229,13 @@ function Facts({ name, facts }: { name: string; facts: readonly string[] }) {
 }
 
 const PREPARING: Record<Preparing, string> = {
-  starting: 'Starting',
-  measuring: 'Measuring, once, what draws fastest on this machine',
+  starting: wording.starting,
+  measuring: wording.measuringOnceWhatDrawsFastest,
 }
 
 function Running({ render }: { render: Render }) {
   const before = useStore(renderPreparing, ({ ids, doing }) =>
-    ids.includes(render.id) ? PREPARING[doing] : 'At work in another tab',
+    ids.includes(render.id) ? PREPARING[doing] : wording.atWorkInAnotherTab,
   )
   return <Progress render={render} before={before} />
 }
@@ -250,12 +250,17 @@ function Progress({ render, before }: { render: Render; before: string }) {
       <LinearProgress
         variant="determinate"
         value={done}
-        aria-label={`Rendering ${render.edit.highlight.name}`}
+        aria-label={wording.rendering(render.edit.highlight.name)}
         sx={{ '& .MuiLinearProgress-bar': { transition: 'none' } }}
       />
       <Box sx={{ mt: 1, fontFamily: fonts.numbers, fontSize: textSize.small, color: palette.inkSoft }}>
-        frame {progress.frame} of {progress.frames} · {progress.rate.toFixed(0)} frames/s ·{' '}
-        {Math.ceil(progress.secondsLeft)} s left{render.state.kind === 'away' && ' · at a render node'}
+        {wording.frameOfFramesSS(
+          progress.frame,
+          progress.frames,
+          progress.rate.toFixed(0),
+          Math.ceil(progress.secondsLeft),
+        )}
+        {render.state.kind === 'away' && wording.atARenderNode}
       </Box>
     </Box>
   )

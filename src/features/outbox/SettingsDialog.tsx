@@ -18,30 +18,31 @@ import { changeOutboxSettings, type OutboxSettings } from '@/store/outboxSetting
 import { palette, textSize } from '@/ui/theme'
 import { canWriteToFolders, chooseFilesFolder, forgetFilesFolder } from '@/shared/rendering/filesFolder'
 import { mayNotify } from '@/shared/rendering/notify'
+import { wording } from './wording'
 
 const SAMPLE: Record<(typeof NAME_PARTS)[number], string> = {
-  highlight: 'Last gate, no lift',
+  highlight: wording.lastGateNoLift,
   shape: 'tall',
-  outlet: 'Story',
+  outlet: wording.story,
   date: '2026-11-24',
   version: '1',
 }
 
 const BACK_ENDS: Record<OutboxSettings['backEnd'], string> = {
-  measured: 'whichever is quicker here',
-  gpu: 'the GPU',
-  planes: 'the kernel, on the decoder’s own planes',
-  canvas: 'the browser’s canvas',
+  measured: wording.whicheverIsQuickerHere,
+  gpu: wording.theGpu,
+  planes: wording.theKernelOnTheDecoders,
+  canvas: wording.theBrowsersCanvas,
 }
 
-const USED: Record<BackEnd, string> = { gpu: 'the GPU', planes: 'the kernel', canvas: 'the canvas' }
+const USED: Record<BackEnd, string> = { gpu: wording.theGpu, planes: wording.theKernel, canvas: wording.theCanvas }
 
 function measuredWords({ backEnd, measured }: OutboxSettings): string {
-  if (!measured) return 'It is measured before the first render.'
+  if (!measured) return wording.itIsMeasuredBeforeThe
   const { canvasMs, planesMs, gpuMs } = measured
-  const said = `Measured here: the canvas ${canvasMs.toFixed(1)} ms a picture, the kernel ${planesMs === null ? 'not at all' : `${planesMs.toFixed(1)} ms`}, ${gpuMs === null ? 'no GPU' : `the GPU ${gpuMs.toFixed(1)} ms`}.`
-  if (backEnd === 'gpu' && gpuMs === null) return `${said} The processor does its work, slowly.`
-  return backEnd === 'measured' ? `${said} Used: ${USED[chosenBackEnd(backEnd, measured)]}.` : said
+  const said = wording.measuredHereTheCanvasMs(canvasMs, planesMs, gpuMs)
+  if (backEnd === 'gpu' && gpuMs === null) return wording.theProcessorDoesItsWork(said)
+  return backEnd === 'measured' ? wording.used(said, USED[chosenBackEnd(backEnd, measured)]) : said
 }
 
 /** How finished files are called, where they go, what draws them, and whether the system tells. */
@@ -64,37 +65,39 @@ export function SettingsDialog({
   }
   return (
     <Dialog open onClose={onClose} maxWidth="xs" fullWidth>
-      <DialogTitle>Outbox settings</DialogTitle>
+      <DialogTitle>{wording.outboxSettings}</DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 4 }}>
         <Box>
-          <Typography variant="h2">Folder</Typography>
+          <Typography variant="h2">{wording.folder}</Typography>
           <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft, my: 1 }}>
             {folderWords(folder?.name)}
           </Typography>
           {canWriteToFolders() && (
             <Box sx={{ display: 'flex', gap: 2 }}>
-              <Button onClick={() => void chooseFilesFolder()}>{folder ? 'Choose another' : 'Choose a folder'}</Button>
-              {folder && <Button onClick={() => void forgetFilesFolder()}>Keep files here only</Button>}
+              <Button onClick={() => void chooseFilesFolder()}>
+                {folder ? wording.chooseAnother : wording.chooseAFolder}
+              </Button>
+              {folder && <Button onClick={() => void forgetFilesFolder()}>{wording.keepFilesHereOnly}</Button>}
             </Box>
           )}
         </Box>
         <TextField
           size="small"
-          label="Names"
+          label={wording.names}
           value={pattern}
           onChange={(e) => setPattern(e.target.value)}
           error={unknown.length > 0}
           helperText={
             unknown.length > 0
-              ? `There is no {${unknown[0]}}. There are ${NAME_PARTS.map((p) => `{${p}}`).join(', ')}.`
-              : `${sample}.mp4. Parts: ${NAME_PARTS.map((p) => `{${p}}`).join(', ')}. No two files get the same name.`
+              ? wording.thereIsNoThereAre(unknown[0], NAME_PARTS.map((p) => `{${p}}`).join(', '))
+              : wording.mp4PartsNoTwoFiles(sample, NAME_PARTS.map((p) => `{${p}}`).join(', '))
           }
           slotProps={{ htmlInput: { maxLength: 200 } }}
         />
         <TextField
           select
           size="small"
-          label="Pictures are drawn by"
+          label={wording.picturesAreDrawnBy}
           value={settings.backEnd}
           onChange={(e) => void changeOutboxSettings({ backEnd: e.target.value as OutboxSettings['backEnd'] })}
           helperText={measuredWords(settings)}
@@ -118,19 +121,19 @@ export function SettingsDialog({
                 }
               />
             }
-            label="Tell me through the system when the queue is done or needs me"
+            label={wording.tellMeThroughTheSystem}
           />
           {refused && (
             <Typography role="alert" sx={{ fontSize: textSize.note, color: palette.haw }}>
-              The browser does not allow it. Allow notifications for this page in its settings, then try again.
+              {wording.theBrowserDoesNotAllow}
             </Typography>
           )}
         </Box>
       </DialogContent>
       <DialogActions>
-        <Button onClick={onClose}>Close</Button>
+        <Button onClick={onClose}>{wording.close}</Button>
         <Button variant="contained" color="primary" disabled={unknown.length > 0} onClick={() => void keep()}>
-          Keep
+          {wording.keep}
         </Button>
       </DialogActions>
     </Dialog>
@@ -138,8 +141,6 @@ export function SettingsDialog({
 }
 
 function folderWords(folderName: string | undefined): string {
-  if (folderName !== undefined) return `Each finished file is put into “${folderName}”, beside being kept here.`
-  return canWriteToFolders()
-    ? 'Files are kept here until you save them. With a folder they are put there as they are finished.'
-    : 'This browser cannot write to a folder: files are kept here until you save them.'
+  if (folderName !== undefined) return wording.eachFinishedFileIsPut(folderName)
+  return canWriteToFolders() ? wording.filesAreKeptHereUntil : wording.thisBrowserCannotWriteTo
 }

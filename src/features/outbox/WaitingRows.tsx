@@ -24,6 +24,7 @@ import type { RenderId } from '@/core/model/ids'
 import type { Render } from '@/core/model/render'
 import { orderRenders } from '@/store/renders'
 import { RenderRow } from './RenderRow'
+import { wording } from './wording'
 
 /** The renders that wait; dragged, or moved with Space and arrows, into another order. */
 export function WaitingRows({ renders }: { renders: readonly Render[] }) {
@@ -76,7 +77,7 @@ function WaitingRow({ render, place }: { render: Render; place: number }) {
             size="small"
             {...attributes}
             {...listeners}
-            aria-label={`Move ${render.edit.highlight.name}, ${render.shape.id}, number ${place} in the queue`}
+            aria-label={wording.moveNumberInTheQueue(render.edit.highlight.name, render.shape.id, place)}
             sx={{ cursor: 'grab', touchAction: 'none' }}
           >
             <DragIndicator fontSize="small" />

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import type { Render } from '@/core/model/render'
 import { quietly } from '@/diagnostics/note'
 import { filesOf } from '@/shared/rendering/filesOf'
+import { wording } from './wording'
 
 const told = z.object({
   code: z.string(),
@@ -23,10 +24,10 @@ export async function closePickUpNow(): Promise<void> {
 }
 
 const REASONS: Record<string, string> = {
-  'too-large': 'a pick-up holds 4 GB at most',
-  'too-many': 'a pick-up holds 60 files at most',
-  closed: 'the pick-up was closed',
-  'bad-type': 'files of this kind are not handed over',
+  'too-large': wording.aPickUpHolds4,
+  'too-many': wording.aPickUpHolds60,
+  closed: wording.thePickUpWasClosed,
+  'bad-type': wording.filesOfThisKindAre,
 }
 
 /**

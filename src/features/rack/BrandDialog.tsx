@@ -17,9 +17,10 @@ import { changeKept, keep, type Unstamped } from '@/store/rack'
 import { ColourField } from '@/ui/ColourField'
 import { FormDialog } from './FormDialog'
 import { textSize } from '@/ui/theme'
+import { wording } from './wording'
 
 const PLAIN: Unstamped<'brand'> = {
-  name: 'New brand',
+  name: wording.newBrand,
   tags: [],
   palette: { ground: '#20261f', ink: '#f4f2ec', accent: '#2e5e3e' },
   fonts: { title: DEFAULT_FONT, captions: DEFAULT_FONT },
@@ -28,9 +29,9 @@ const PLAIN: Unstamped<'brand'> = {
   handle: '',
 }
 
-const COLOURS = { ground: 'Ground', ink: 'Words', accent: 'Accent' } as const
-const FONTS = { title: 'Font of titles', captions: 'Font of captions' } as const
-const PICTURES = { logo: 'Logo', endCard: 'End card' } as const
+const COLOURS = { ground: wording.ground, ink: wording.words, accent: wording.accent } as const
+const FONTS = { title: wording.fontOfTitles, captions: wording.fontOfCaptions } as const
+const PICTURES = { logo: wording.logo, endCard: wording.endCard } as const
 
 /** Makes a brand, or changes one that is kept. */
 export function BrandDialog({ brand, onClose }: { brand: Brand | null; onClose: () => void }) {
@@ -53,8 +54,8 @@ export function BrandDialog({ brand, onClose }: { brand: Brand | null; onClose: 
   }
   return (
     <FormDialog
-      title={brand ? `Change ${brand.name}` : 'New brand'}
-      button={brand ? 'Keep changes' : 'Make brand'}
+      title={brand ? wording.change(brand.name) : wording.newBrand}
+      button={brand ? wording.keepChanges : wording.makeBrand}
       ready={named.success}
       problem={problem}
       onSave={() => void save()}
@@ -63,7 +64,7 @@ export function BrandDialog({ brand, onClose }: { brand: Brand | null; onClose: 
       <TextField
         size="small"
         autoFocus
-        label="Name"
+        label={wording.name}
         value={draft.name}
         error={!named.success}
         onChange={(e) => set({ name: e.target.value })}
@@ -99,8 +100,8 @@ export function BrandDialog({ brand, onClose }: { brand: Brand | null; onClose: 
       </Box>
       <TextField
         size="small"
-        label="Handle"
-        placeholder="heron ridge"
+        label={wording.handle}
+        placeholder={wording.heronRidge}
         value={draft.handle}
         onChange={(e) => set({ handle: e.target.value.slice(0, 60) })}
         slotProps={{ inputLabel: { shrink: true } }}
@@ -111,16 +112,16 @@ export function BrandDialog({ brand, onClose }: { brand: Brand | null; onClose: 
           <Box key={key} sx={{ display: 'flex', alignItems: 'center', gap: 2, fontSize: textSize.note }}>
             <Box sx={{ width: 70 }}>{words}</Box>
             <Button component="label">
-              {draft[which] ? 'Another picture…' : 'Choose a picture…'}
+              {draft[which] ? wording.anotherPicture : wording.chooseAPicture}
               <input
                 type="file"
                 hidden
                 accept={CHOOSABLE_PICTURES}
-                aria-label={`Picture for ${words}`}
+                aria-label={wording.pictureFor(words)}
                 onChange={(e) => void take(which, e.target.files?.[0])}
               />
             </Button>
-            {draft[which] && <Button onClick={() => set({ [which]: null })}>Without</Button>}
+            {draft[which] && <Button onClick={() => set({ [which]: null })}>{wording.without}</Button>}
           </Box>
         )
       })}

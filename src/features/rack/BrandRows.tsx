@@ -9,6 +9,7 @@ import { palette } from '@/ui/theme'
 import { BrandDialog } from './BrandDialog'
 import { RackRow, RowLine } from './RackRow'
 import type { Exporter } from './useRackFiles'
+import { wording } from './wording'
 
 export function BrandRows({ onExport }: { onExport: Exporter }) {
   const brands = useLiveQuery(() => kept('brand'))
@@ -25,13 +26,13 @@ export function BrandRows({ onExport }: { onExport: Exporter }) {
           onExport={() => onExport({ brand: [brand] }, brand.name)}
           onDuplicate={() => void duplicateKept('brand', brand)}
           onBin={(deleted) => void binKept('brand', brand.id, deleted)}
-          binned={`“${brand.name}” is in the bin. What was laid out in its colours keeps them.`}
+          binned={wording.isInTheBinWhat(brand.name)}
           onEdit={() => setEditing(brand)}
         >
           <RowLine>
-            {brand.handle || 'no handle'} · titles in {brand.fonts.title}, captions in {brand.fonts.captions}
-            {brand.logo && ' · a logo'}
-            {brand.endCard && ' · an end card'}
+            {wording.titlesInCaptionsIn(brand.handle, brand.fonts.title, brand.fonts.captions)}
+            {brand.logo && wording.aLogo}
+            {brand.endCard && wording.anEndCard}
           </RowLine>
         </RackRow>
       ))}
@@ -56,7 +57,7 @@ function Swatches({ brand: { palette: colours } }: { brand: Pick<Brand, 'palette
         gap: 3,
       }}
     >
-      <Box sx={{ color: colours.ink, fontSize: 20, fontWeight: 700 }}>Aa</Box>
+      <Box sx={{ color: colours.ink, fontSize: 20, fontWeight: 700 }}>{wording.aa}</Box>
       <Box sx={{ width: 22, height: 22, bgcolor: colours.accent }} />
     </Box>
   )

@@ -8,6 +8,7 @@ import DialogActions from '@mui/material/DialogActions'
 import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
 import type { FormEvent, ReactNode } from 'react'
+import { wording } from './wording'
 
 interface FormDialogProps {
   title: string
@@ -35,7 +36,7 @@ export function FormDialog({ title, button, ready, problem, onSave, onClose, chi
           {children}
         </DialogContent>
         <DialogActions>
-          <Button onClick={onClose}>Cancel</Button>
+          <Button onClick={onClose}>{wording.cancel}</Button>
           <Button type="submit" variant="contained" color="primary" disabled={!ready}>
             {button}
           </Button>

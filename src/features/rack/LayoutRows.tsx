@@ -7,6 +7,7 @@ import { binKept, changeKept, duplicateKept, kept } from '@/store/rack'
 import { LayoutDiagram } from '@/ui/LayoutDiagram'
 import { RackRow, RowLine } from './RackRow'
 import type { Exporter } from './useRackFiles'
+import { wording } from './wording'
 
 export function LayoutRows({ onExport }: { onExport: Exporter }) {
   const layouts = useLiveQuery(() => kept('layout'))
@@ -22,13 +23,13 @@ export function LayoutRows({ onExport }: { onExport: Exporter }) {
       onExport={() => onExport({ layout: [layout] }, layout.name)}
       onDuplicate={() => void duplicateKept('layout', layout)}
       onBin={(deleted) => void binKept('layout', layout.id, deleted)}
-      binned={`“${layout.name}” is in the bin. Highlights keep their arrangement.`}
+      binned={wording.isInTheBinHighlights(layout.name)}
     >
       <RowLine>
         {panelsOf(layout.arrangement)
           .map((p) => p.role)
           .join(', ')}
-        {Object.keys(layout.perShape).length > 0 && ` · its own in ${Object.keys(layout.perShape).join(', ')}`}
+        {Object.keys(layout.perShape).length > 0 && wording.itsOwnIn(Object.keys(layout.perShape).join(', '))}
       </RowLine>
     </RackRow>
   ))

@@ -16,10 +16,11 @@ import { NumberField } from '@/ui/NumberField'
 import { iconSize, palette, textSize } from '@/ui/theme'
 import { FormDialog } from './FormDialog'
 import { ZoneFields } from './ZoneFields'
+import { wording } from './wording'
 
 const MEGABYTE = 1_000_000
 const PLAIN: Unstamped<'outlet'> = {
-  name: 'New outlet',
+  name: wording.newOutlet,
   tags: [],
   shape: { id: 'tall', width: 1080, height: 1920 },
   longestMicros: 60 * MICROS_PER_SECOND,
@@ -73,8 +74,8 @@ export function OutletDialog({ outlet, onClose }: { outlet: Outlet | null; onClo
   }
   return (
     <FormDialog
-      title={outlet ? `Change ${outlet.name}` : 'New outlet'}
-      button={outlet ? 'Keep changes' : 'Make outlet'}
+      title={outlet ? wording.change(outlet.name) : wording.newOutlet}
+      button={outlet ? wording.keepChanges : wording.makeOutlet}
       ready={named.success && zonesNamed}
       onSave={() => void save()}
       onClose={onClose}
@@ -84,7 +85,7 @@ export function OutletDialog({ outlet, onClose }: { outlet: Outlet | null; onClo
           <TextField
             size="small"
             autoFocus
-            label="Name"
+            label={wording.name}
             value={draft.name}
             error={!named.success}
             onChange={(e) => set({ name: e.target.value })}
@@ -103,8 +104,8 @@ export function OutletDialog({ outlet, onClose }: { outlet: Outlet | null; onClo
             {(['width', 'height'] as const).map((side) => (
               <NumberField
                 key={side}
-                label={side === 'width' ? 'Width' : 'Height'}
-                unit="px"
+                label={side === 'width' ? wording.width : wording.height}
+                unit={wording.px}
                 value={draft.shape[side]}
                 least={64}
                 most={3840}
@@ -113,8 +114,8 @@ export function OutletDialog({ outlet, onClose }: { outlet: Outlet | null; onClo
               />
             ))}
             <NumberField
-              label="Longest (0 for any)"
-              unit="s"
+              label={wording.longest0ForAny}
+              unit={wording.s}
               value={(draft.longestMicros ?? 0) / MICROS_PER_SECOND}
               least={0}
               most={36_000}
@@ -122,8 +123,8 @@ export function OutletDialog({ outlet, onClose }: { outlet: Outlet | null; onClo
               onSet={(s) => set({ longestMicros: s === 0 ? null : Math.round(s * MICROS_PER_SECOND) })}
             />
             <NumberField
-              label="Title at most"
-              unit="letters"
+              label={wording.titleAtMost}
+              unit={wording.letters}
               value={draft.mostTitle}
               least={1}
               most={300}
@@ -131,8 +132,8 @@ export function OutletDialog({ outlet, onClose }: { outlet: Outlet | null; onClo
               onSet={(n) => set({ mostTitle: Math.round(n) })}
             />
             <NumberField
-              label="Text at most"
-              unit="letters"
+              label={wording.textAtMost}
+              unit={wording.letters}
               value={draft.mostText}
               least={1}
               most={5000}
@@ -140,8 +141,8 @@ export function OutletDialog({ outlet, onClose }: { outlet: Outlet | null; onClo
               onSet={(n) => set({ mostText: Math.round(n) })}
             />
             <NumberField
-              label="Largest (0 for any)"
-              unit="MB"
+              label={wording.largest0ForAny}
+              unit={wording.mb}
               value={(draft.largestBytes ?? 0) / MEGABYTE}
               least={0}
               most={100_000}
@@ -149,8 +150,8 @@ export function OutletDialog({ outlet, onClose }: { outlet: Outlet | null; onClo
               onSet={(mb) => set({ largestBytes: mb === 0 ? null : Math.round(mb * MEGABYTE) })}
             />
             <NumberField
-              label="Loudness"
-              unit="LUFS"
+              label={wording.loudness}
+              unit={wording.lufs}
               value={draft.targetLufs}
               least={-40}
               most={-5}
@@ -158,8 +159,8 @@ export function OutletDialog({ outlet, onClose }: { outlet: Outlet | null; onClo
               onSet={(targetLufs) => set({ targetLufs })}
             />
             <NumberField
-              label="Highest peak"
-              unit="dBTP"
+              label={wording.highestPeak}
+              unit={wording.dBTP}
               value={draft.mostPeakDb}
               least={-12}
               most={0}
@@ -174,7 +175,7 @@ export function OutletDialog({ outlet, onClose }: { outlet: Outlet | null; onClo
           {formatSize(draft.shape)}
         </Box>
       </Box>
-      <Box role="group" aria-label="What it covers" sx={{ display: 'grid', rowGap: 2 }}>
+      <Box role="group" aria-label={wording.whatItCovers} sx={{ display: 'grid', rowGap: 2 }}>
         {draft.zones.map((zone, n) => (
           <Box
             key={n}
@@ -187,7 +188,7 @@ export function OutletDialog({ outlet, onClose }: { outlet: Outlet | null; onClo
           >
             <TextField
               size="small"
-              label="Covers"
+              label={wording.covers}
               value={zone.name}
               error={!title.safeParse(zone.name).success}
               onChange={(e) => setZone(n, { name: e.target.value })}
@@ -207,7 +208,7 @@ export function OutletDialog({ outlet, onClose }: { outlet: Outlet | null; onClo
             ))}
             <IconButton
               size="small"
-              aria-label={`Remove ${zone.name}`}
+              aria-label={wording.removeOfName(zone.name)}
               onClick={() => set({ zones: draft.zones.filter((_, i) => i !== n) })}
             >
               <DeleteOutlineIcon sx={{ fontSize: iconSize.medium }} />
@@ -221,12 +222,12 @@ export function OutletDialog({ outlet, onClose }: { outlet: Outlet | null; onClo
               set({
                 zones: [
                   ...draft.zones,
-                  { name: `Zone ${draft.zones.length + 1}`, rect: { x: 0, y: 0.85, width: 1, height: 0.15 } },
+                  { name: wording.zoneOfCount(draft.zones.length), rect: { x: 0, y: 0.85, width: 1, height: 0.15 } },
                 ],
               })
             }
           >
-            Add zone
+            {wording.addZone}
           </Button>
         </Box>
       </Box>

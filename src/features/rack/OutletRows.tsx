@@ -10,6 +10,7 @@ import { OutletDialog } from './OutletDialog'
 import { OutletDiagram } from './OutletDiagram'
 import { RackRow, RowLine } from './RackRow'
 import type { Exporter } from './useRackFiles'
+import { wording } from './wording'
 
 export function OutletRows({ onExport }: { onExport: Exporter }) {
   const outlets = useLiveQuery(() => kept('outlet'))
@@ -26,16 +27,20 @@ export function OutletRows({ onExport }: { onExport: Exporter }) {
           onExport={() => onExport({ outlet: [outlet] }, outlet.name)}
           onDuplicate={() => void duplicateKept('outlet', outlet)}
           onBin={(deleted) => void binKept('outlet', outlet.id, deleted)}
-          binned={`“${outlet.name}” is in the bin.`}
+          binned={wording.isInTheBin(outlet.name)}
           onEdit={() => setEditing(outlet)}
         >
           <RowLine>
             {formatSize(outlet.shape)} ·{' '}
-            {outlet.longestMicros === null ? 'any length' : `at most ${outlet.longestMicros / MICROS_PER_SECOND} s`} ·{' '}
-            {outlet.largestBytes === null ? 'any size' : `at most ${formatBytes(outlet.largestBytes)}`}
+            {outlet.longestMicros === null
+              ? wording.anyLength
+              : wording.atMostS(outlet.longestMicros, MICROS_PER_SECOND)}{' '}
+            · {outlet.largestBytes === null ? wording.anySize : wording.atMost(formatBytes(outlet.largestBytes))}
           </RowLine>
           <RowLine>
-            {outlet.zones.length === 0 ? 'Covers nothing' : `Covers: ${outlet.zones.map((z) => z.name).join(', ')}`}
+            {outlet.zones.length === 0
+              ? wording.coversNothing
+              : wording.coversOfList(outlet.zones.map((z) => z.name).join(', '))}
           </RowLine>
         </RackRow>
       ))}

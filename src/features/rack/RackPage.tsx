@@ -15,6 +15,7 @@ import { OutletRows } from './OutletRows'
 import { RecipeRows } from './RecipeRows'
 import { SetupRows } from './SetupRows'
 import { useRackFiles } from './useRackFiles'
+import { wording } from './wording'
 
 /** What is kept for next time. */
 export function RackPage() {
@@ -42,66 +43,71 @@ export function RackPage() {
   return (
     <Box onDrop={onDrop} sx={{ display: 'flex', flexDirection: 'column', minHeight: '100dvh' }}>
       <TopBar>
-        <Button onClick={() => chooser.current?.click()}>Import…</Button>
-        <Button onClick={() => void exportAll()}>Export all</Button>
+        <Button onClick={() => chooser.current?.click()}>{wording.importIt}</Button>
+        <Button onClick={() => void exportAll()}>{wording.exportAll}</Button>
         <input
           ref={chooser}
           type="file"
           accept=".json,application/json"
           multiple
           hidden
-          aria-label="Files of a rack"
+          aria-label={wording.filesOfARack}
           onChange={(e) => void read([...(e.target.files ?? [])]).finally(() => (e.target.value = ''))}
         />
       </TopBar>
       <Box component="main" sx={{ width: '100%', maxWidth: 1100, mx: 'auto', px: 4, py: 4 }}>
         <Section
-          title="Setups"
-          purpose="Where things are in your recordings. One that is recognised in a new recording is used for it by itself."
+          title={wording.setups}
+          purpose={wording.whereThingsAreInYour}
           empty={
             <>
-              None kept yet. On the Bench, once the regions are right, open the menu <strong>Setup</strong> over the
-              Frame and choose “Keep these regions as a setup”. Files that somebody sent you come in with Import.
+              {wording.noneKeptYetOnThe}
+              <strong>{wording.setupCapital}</strong>
+              {wording.overTheFrameAndChoose}
             </>
           }
         >
           <SetupRows onExport={write} />
         </Section>
         <Section
-          title="Layouts"
-          purpose="Where things go. Every highlight begins with the starting layouts; these are your own."
+          title={wording.layouts}
+          purpose={wording.whereThingsGoEveryHighlight}
           empty={
             <>
-              None kept yet. On the Bench, open <strong>Layout</strong> over the Shapes and choose “Keep this layout”.
+              {wording.noneKeptYetOnTheBench}
+              <strong>{wording.layout}</strong>
+              {wording.overTheShapesAndChoose}
             </>
           }
         >
           <LayoutRows onExport={write} />
         </Section>
         <Section
-          title="Recipes"
-          purpose="Setup, layout, brand and shapes that belong together: applied in one action, or by themselves where a setup is recognised."
+          title={wording.recipes}
+          purpose={wording.setupLayoutBrandAndShapes}
           empty={
             <>
-              None kept yet. On the Bench, open <strong>Layout</strong> over the Shapes and choose “Keep as a recipe”.
+              {wording.noneKeptYetOnTheBench}
+              <strong>{wording.layout}</strong>
+              {wording.overTheShapesAndChooseKeep}
             </>
           }
         >
           <RecipeRows onExport={write} />
         </Section>
         <Section
-          title="Brands"
-          purpose="Colours, fonts and pictures that your things have in common."
-          empty={<>None kept yet.</>}
-          action={<Button onClick={() => setMaking('brand')}>New brand…</Button>}
+          title={wording.brands}
+          purpose={wording.coloursFontsAndPicturesThat}
+          empty={<>{wording.noneKeptYet}</>}
+          action={<Button onClick={() => setMaking('brand')}>{wording.newBrandButton}</Button>}
         >
           <BrandRows onExport={write} />
         </Section>
         <Section
-          title="Outlets"
-          purpose="Where files are headed: shape, limits, and what is laid over the picture there. They change; so can these."
-          empty={<>None kept.</>}
-          action={<Button onClick={() => setMaking('outlet')}>New outlet…</Button>}
+          title={wording.outlets}
+          purpose={wording.whereFilesAreHeadedShape}
+          empty={<>{wording.noneKept}</>}
+          action={<Button onClick={() => setMaking('outlet')}>{wording.newOutletButton}</Button>}
         >
           <OutletRows onExport={write} />
         </Section>

@@ -10,6 +10,7 @@ import { tagsFrom } from '@/ui/tags'
 import { palette, textSize } from '@/ui/theme'
 import { TextInPlace } from '@/ui/TextInPlace'
 import { useOffer } from '@/ui/useOffer'
+import { wording } from './wording'
 
 /** So many highlights are named, the rest counted. */
 const NAMED_USES = 3
@@ -49,7 +50,7 @@ export function RackRow({
   const offer = useOffer()
   const bin = () => {
     onBin(true)
-    offer({ words: binned, button: 'Put back', act: () => onBin(false) })
+    offer({ words: binned, button: wording.putBack, act: () => onBin(false) })
   }
   return (
     <Box
@@ -68,7 +69,7 @@ export function RackRow({
       <Box sx={{ justifySelf: 'center' }}>{diagram}</Box>
       <Box sx={{ minWidth: 0, fontSize: textSize.note, color: palette.inkSoft, display: 'grid', rowGap: 1 }}>
         <TextInPlace
-          label={`Name of ${name}`}
+          label={wording.nameOf(name)}
           value={name}
           strong
           onSet={(typed) => {
@@ -77,15 +78,15 @@ export function RackRow({
           }}
         />
         <TextInPlace
-          label={`Tags of ${name}`}
+          label={wording.tagsOf(name)}
           value={tags.join(', ')}
-          placeholder="no tags"
+          placeholder={wording.noTags}
           onSet={(typed) => onChange({ tags: tagsFrom(typed) })}
         />
         {children}
         {uses && (
           <Box sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
-            {uses.length === 0 ? 'Not used yet' : 'Used in '}
+            {uses.length === 0 ? wording.notUsedYet : wording.usedIn}
             {uses.slice(0, NAMED_USES).map((use, n) => (
               <span key={use.highlightId}>
                 {n > 0 && ', '}
@@ -98,24 +99,24 @@ export function RackRow({
                 </Box>
               </span>
             ))}
-            {uses.length > NAMED_USES && ` and ${uses.length - NAMED_USES} more`}
+            {uses.length > NAMED_USES && wording.andMore(uses.length, NAMED_USES)}
           </Box>
         )}
       </Box>
       <Box sx={{ display: 'flex', gap: 1.5, justifyContent: 'flex-end' }}>
         {onEdit && (
-          <Button onClick={onEdit} aria-label={`Change ${name}`}>
-            Change…
+          <Button onClick={onEdit} aria-label={wording.change(name)}>
+            {wording.changeButton}
           </Button>
         )}
-        <Button onClick={onDuplicate} aria-label={`Duplicate ${name}`}>
-          Duplicate
+        <Button onClick={onDuplicate} aria-label={wording.duplicateOfName(name)}>
+          {wording.duplicate}
         </Button>
-        <Button onClick={onExport} aria-label={`Export ${name}`}>
-          Export
+        <Button onClick={onExport} aria-label={wording.exportItOfName(name)}>
+          {wording.exportIt}
         </Button>
-        <Button onClick={bin} aria-label={`Remove ${name}`}>
-          Remove
+        <Button onClick={bin} aria-label={wording.removeOfName(name)}>
+          {wording.remove}
         </Button>
       </Box>
     </Box>

@@ -10,6 +10,7 @@ import { LayoutDiagram } from '@/ui/LayoutDiagram'
 import { RackRow, RowLine } from './RackRow'
 import type { Exporter } from './useRackFiles'
 import { textSize } from '@/ui/theme'
+import { wording } from './wording'
 
 export function RecipeRows({ onExport }: { onExport: Exporter }) {
   const recipes = useLiveQuery(keptRecipes)
@@ -23,11 +24,11 @@ export function RecipeRows({ onExport }: { onExport: Exporter }) {
       onExport={() => onExport({ recipe: [recipe] }, recipe.name)}
       onDuplicate={() => void duplicateKept('recipe', { ...recipe, byItself: false })}
       onBin={(deleted) => void binKept('recipe', recipe.id, deleted)}
-      binned={`“${recipe.name}” is in the bin. What it binds together stays.`}
+      binned={wording.isInTheBinWhatIt(recipe.name)}
     >
       <RowLine>
-        {setup ? `Setup “${setup.name}”` : 'Any setup'} · layout “{layout.name}” · {brand ? brand.name : 'no brand'} ·{' '}
-        {recipe.shapes.map(formatSize).join(', ')}
+        {setup ? wording.setup(setup.name) : wording.anySetup} · layout “{layout.name}” ·{' '}
+        {brand ? brand.name : wording.noBrand} · {recipe.shapes.map(formatSize).join(', ')}
       </RowLine>
       {setup && (
         <FormControlLabel
@@ -39,7 +40,7 @@ export function RecipeRows({ onExport }: { onExport: Exporter }) {
               onChange={(_, byItself) => void changeKept('recipe', recipe.id, { byItself })}
             />
           }
-          label={`By itself, for recordings recognised as “${setup.name}”`}
+          label={wording.byItselfForRecordingsRecognised(setup.name)}
           slotProps={{ typography: { sx: { fontSize: textSize.note } } }}
         />
       )}

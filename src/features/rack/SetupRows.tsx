@@ -6,6 +6,7 @@ import { binSetup, changeSetup, keepSetup, keptSetups, setupUses } from '@/store
 import { SetupDiagram } from '@/ui/SetupDiagram'
 import { RackRow, RowLine } from './RackRow'
 import type { Exporter } from './useRackFiles'
+import { wording } from './wording'
 
 export function SetupRows({ onExport }: { onExport: Exporter }) {
   const setups = useLiveQuery(keptSetups)
@@ -21,11 +22,11 @@ export function SetupRows({ onExport }: { onExport: Exporter }) {
       onExport={() => onExport({ setup: [setup] }, setup.name)}
       onDuplicate={() => void keepSetup({ ...contentOf(setup), name: `${setup.name} copy` })}
       onBin={(deleted) => void binSetup(setup.id, deleted)}
-      binned={`“${setup.name}” is in the bin. Highlights keep their regions.`}
+      binned={wording.isInTheBinHighlightsKeep(setup.name)}
     >
       <RowLine>
         {setup.regions.map((r) => r.name).join(', ')} ·{' '}
-        {setup.fingerprint ? 'recognised by itself' : 'not recognised by itself'}
+        {setup.fingerprint ? wording.recognisedByItself : wording.notRecognisedByItself}
       </RowLine>
     </RackRow>
   ))

@@ -8,6 +8,7 @@ import type { Outlet, Zone } from '@/core/model/outlet'
 import { ARROW_STEPS } from '@/ui/arrowSteps'
 import { palette, textSize } from '@/ui/theme'
 import { useDrag } from '@/ui/useDrag'
+import { wording } from './wording'
 
 const WHOLE: Rect = { x: 0, y: 0, width: 1, height: 1 }
 /** Smallest side of a zone, and how far an arrow key moves one: shares of the shape. */
@@ -30,7 +31,7 @@ export function ZoneFields({ outlet: { shape, zones }, height, onZone }: ZoneFie
     <Box
       ref={field}
       role="group"
-      aria-label="Zones on the shape"
+      aria-label={wording.zonesOnTheShape}
       sx={{
         position: 'relative',
         width: shape.width * scale,
@@ -84,7 +85,7 @@ function ZoneBox({
     <Box
       role="group"
       tabIndex={0}
-      aria-roledescription="zone"
+      aria-roledescription={wording.zone}
       aria-label={name}
       title={name}
       onPointerDown={dragging}

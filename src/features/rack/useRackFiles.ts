@@ -5,7 +5,7 @@ import { keptFonts } from '@/store/fontFiles'
 import { addFiled, toFile } from '@/store/rackFiles'
 import { offerDownload } from '@/ui/offerDownload'
 import { unreadMessage } from '@/shared/foreignFiles'
-import { importWords } from './messages'
+import { importWords } from './wording'
 
 export type Exporter = (records: Partial<Filed['records']>, name: string) => void
 

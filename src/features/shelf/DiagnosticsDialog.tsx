@@ -12,6 +12,7 @@ import type { Entry } from '@/diagnostics/entry'
 import { clearRing, MAX_ENTRIES, readRing, ringAsText, watchEntries, withEntry } from '@/diagnostics/ring'
 import { offerDownload } from '@/ui/offerDownload'
 import { fonts, palette, textSize } from '@/ui/theme'
+import { wording } from './wording'
 
 /** What went wrong lately on this machine, to be looked at, saved or cleared. */
 export function DiagnosticsDialog({ onClose }: { onClose: () => void }) {
@@ -27,14 +28,20 @@ export function DiagnosticsDialog({ onClose }: { onClose: () => void }) {
   }
   return (
     <Dialog open onClose={onClose} maxWidth="md" fullWidth>
-      <DialogTitle>Diagnostics</DialogTitle>
+      <DialogTitle>{wording.diagnostics}</DialogTitle>
       <DialogContent>
         <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft, mb: 3 }}>
-          Errors on this machine, the latest {MAX_ENTRIES} at most. They stay here until you save them, and hold no
-          names of recordings or files.
+          {wording.errorsOnThisMachineThe(MAX_ENTRIES)}
         </Typography>
-        {entries.length === 0 && <Typography sx={{ fontSize: textSize.body }}>Nothing has gone wrong.</Typography>}
-        <Box component="ol" aria-label="Errors" tabIndex={0} sx={{ m: 0, p: 0, maxHeight: '50dvh', overflowY: 'auto' }}>
+        {entries.length === 0 && (
+          <Typography sx={{ fontSize: textSize.body }}>{wording.nothingHasGoneWrong}</Typography>
+        )}
+        <Box
+          component="ol"
+          aria-label={wording.errors}
+          tabIndex={0}
+          sx={{ m: 0, p: 0, maxHeight: '50dvh', overflowY: 'auto' }}
+        >
           {entries.toReversed().map((entry) => (
             <EntryLine key={entry.id} entry={entry} />
           ))}
@@ -42,12 +49,12 @@ export function DiagnosticsDialog({ onClose }: { onClose: () => void }) {
       </DialogContent>
       <DialogActions>
         <Button onClick={clear} disabled={entries.length === 0}>
-          Clear
+          {wording.clear}
         </Button>
         <Button onClick={save} disabled={entries.length === 0}>
-          Save as text
+          {wording.saveAsText}
         </Button>
-        <Button onClick={onClose}>Close</Button>
+        <Button onClick={onClose}>{wording.close}</Button>
       </DialogActions>
     </Dialog>
   )

@@ -5,6 +5,7 @@ import { useEffect } from 'react'
 import { RestoreDialog } from './backup/RestoreDialog'
 import { droppedFiles } from '@/shared/recordings/chosenFiles'
 import { useAdding } from './useAdding'
+import { wording } from './wording'
 
 /**
  * Takes files that are dropped on any screen onto the Shelf: the browser would put the file in the application's
@@ -26,10 +27,9 @@ export function DropAnywhere() {
       void droppedFiles(event.dataTransfer.items).then(async (files) => {
         if (files.length === 0) return
         const what = files.length === 1 ? `“${files[0]?.file.name}”` : `${files.length} files`
-        enqueueSnackbar(`Taking ${what} onto the Shelf…`)
+        enqueueSnackbar(wording.takingOntoTheShelf(what))
         const added = await add(files)
-        if (added > 0)
-          enqueueSnackbar(`${added === 1 ? 'One recording is' : `${added} recordings are`} on the Shelf now.`)
+        if (added > 0) enqueueSnackbar(wording.onTheShelfNow(added))
       })
     }
     window.addEventListener('dragover', over)

@@ -2,6 +2,7 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import Typography from '@mui/material/Typography'
 import { palette } from '@/ui/theme'
+import { wording } from './wording'
 
 /** The first visit: what goes here, and the two ways to begin. */
 export function EmptyShelf({ onAdd, onDemo, opening }: { onAdd: () => void; onDemo: () => void; opening: boolean }) {
@@ -17,18 +18,15 @@ export function EmptyShelf({ onAdd, onDemo, opening }: { onAdd: () => void; onDe
         }}
       >
         <Typography component="h1" variant="h1">
-          Your recordings go here
+          {wording.yourRecordingsGoHere}
         </Typography>
-        <Typography sx={{ mt: 2, color: palette.inkSoft }}>
-          Drop a stream, a call or a webinar anywhere on this page. Cut the highlight, say where the face and the game
-          are, and render it upright. Files stay on this machine: nothing is uploaded.
-        </Typography>
+        <Typography sx={{ mt: 2, color: palette.inkSoft }}>{wording.dropAStreamACall}</Typography>
         <Box sx={{ display: 'flex', gap: 2, mt: 5 }}>
           <Button variant="contained" color="primary" onClick={onAdd}>
-            Add recordings
+            {wording.addRecordings}
           </Button>
           <Button onClick={onDemo} disabled={opening}>
-            {opening ? 'Opening the demo shelf…' : 'Open the demo shelf'}
+            {opening ? wording.openingTheDemoShelf : wording.openTheDemoShelf}
           </Button>
         </Box>
       </Box>

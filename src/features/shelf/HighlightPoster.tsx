@@ -9,6 +9,7 @@ import { fonts, iconSize, palette, textSize } from '@/ui/theme'
 import { useBlobUrl } from '@/ui/useBlobUrl'
 import { usePoster } from '@/shared/recordings/usePoster'
 import type { ShelfHighlight } from './useShelf'
+import { wording } from './wording'
 
 /** A highlight as a small poster that opens its Bench; its state stands below. */
 export function HighlightPoster({ item, onBin }: { item: ShelfHighlight; onBin: () => void }) {
@@ -21,7 +22,7 @@ export function HighlightPoster({ item, onBin }: { item: ShelfHighlight; onBin: 
         <Box
           component={Link}
           href={`/highlight/${encodeURIComponent(highlight.id)}`}
-          aria-label={`${highlight.name}, ${state}: open on the Bench`}
+          aria-label={wording.openOnTheBench(highlight.name, state)}
           sx={{ display: 'block', textDecoration: 'none', color: files ? palette.leaf : palette.inkSoft }}
         >
           <Box
@@ -59,7 +60,7 @@ export function HighlightPoster({ item, onBin }: { item: ShelfHighlight; onBin: 
       </Tooltip>
       <IconButton
         className="bin"
-        aria-label={`Move “${highlight.name}” to the bin`}
+        aria-label={wording.moveToTheBin(highlight.name)}
         onClick={onBin}
         sx={{
           position: 'absolute',

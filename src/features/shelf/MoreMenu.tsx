@@ -14,6 +14,7 @@ import { DiagnosticsDialog } from './DiagnosticsDialog'
 import type { TakenIn } from './takeIn'
 import type { Watch } from './watch/useWatch'
 import { WatchDialog } from './watch/WatchDialog'
+import { wording } from './wording'
 
 type Open = 'watch' | 'host' | 'backup' | 'diagnostics'
 
@@ -44,13 +45,13 @@ export function MoreMenu({ watch, onTakenIn }: { watch: Watch | undefined; onTak
         >
           <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
             {watch.state.kind === 'on' && watch.state.taking
-              ? `Taking in “${watch.state.taking}”`
-              : `Watching “${watch.folder.name}”`}
+              ? wording.takingIn(watch.state.taking)
+              : wording.watching(watch.folder.name)}
           </Box>
         </Button>
       )}
       <Button aria-haspopup="menu" onClick={(e) => setAnchor(e.currentTarget)}>
-        More
+        {wording.more}
       </Button>
       <Menu
         anchorEl={anchor}
@@ -59,19 +60,16 @@ export function MoreMenu({ watch, onTakenIn }: { watch: Watch | undefined; onTak
         slotProps={{ paper: { sx: { maxWidth: 380 } } }}
       >
         <MenuItem onClick={() => choose('watch')} sx={{ whiteSpace: 'normal' }}>
-          <ListItemText
-            primary="The recorder’s folder…"
-            secondary="Recordings come in by themselves as they are finished"
-          />
+          <ListItemText primary={wording.theRecordersFolderButton} secondary={wording.recordingsComeInByThemselves} />
         </MenuItem>
         <MenuItem onClick={() => choose('host')} sx={{ whiteSpace: 'normal' }}>
-          <ListItemText primary="From a clip host…" secondary="By month, or by a clip’s address" />
+          <ListItemText primary={wording.fromAClipHostButton} secondary={wording.byMonthOrByA} />
         </MenuItem>
         <MenuItem onClick={() => choose('backup')} sx={{ whiteSpace: 'normal' }}>
-          <ListItemText primary="Back up the Shelf…" secondary="As one file, to be dropped onto a Shelf again" />
+          <ListItemText primary={wording.backUpTheShelfButton} secondary={wording.asOneFileToBe} />
         </MenuItem>
         <MenuItem onClick={() => choose('diagnostics')} sx={{ whiteSpace: 'normal' }}>
-          <ListItemText primary="Diagnostics…" secondary="What went wrong lately, to look at or to pass on" />
+          <ListItemText primary={wording.diagnosticsButton} secondary={wording.whatWentWrongLatelyTo} />
         </MenuItem>
       </Menu>
       {open === 'diagnostics' && <DiagnosticsDialog onClose={() => setOpen(null)} />}

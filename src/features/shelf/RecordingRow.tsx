@@ -16,9 +16,10 @@ import { fonts, iconSize, palette, textSize } from '@/ui/theme'
 import { TextInPlace } from '@/ui/TextInPlace'
 import { useOffer } from '@/ui/useOffer'
 import { HighlightPoster } from './HighlightPoster'
-import { noticeMessages } from '@/shared/recordings/messages'
+import { noticeMessages } from '@/shared/recordings/wording'
 import { RecordingStrip } from './RecordingStrip'
 import type { ShelfHighlight, ShelfRow } from './useShelf'
+import { wording } from './wording'
 
 export interface RowActions {
   cut: (row: ShelfRow) => Promise<void>
@@ -53,8 +54,8 @@ function Row({ row, actions }: { row: ShelfRow; actions: RowActions }) {
     if (!name.success) return
     await renameRecording(recording.id, name.data)
     offer({
-      words: `Renamed to “${name.data}”`,
-      button: 'Undo',
+      words: wording.renamedTo(name.data),
+      button: wording.undo,
       act: () => void renameRecording(recording.id, recording.name),
     })
   }
@@ -77,7 +78,7 @@ function Row({ row, actions }: { row: ShelfRow; actions: RowActions }) {
       <Box
         component={Link}
         href={`/recording/${encodeURIComponent(recording.id)}`}
-        aria-label={`Find moments in ${recording.name}`}
+        aria-label={wording.findMomentsIn(recording.name)}
         sx={{ display: 'block', minWidth: 0 }}
       >
         <RecordingStrip recording={recording} />
@@ -85,7 +86,7 @@ function Row({ row, actions }: { row: ShelfRow; actions: RowActions }) {
       <Box sx={{ minWidth: 0 }}>
         {renaming ? (
           <TextInPlace
-            label={`Name of ${recording.name}`}
+            label={wording.nameOf(recording.name)}
             value={recording.name}
             strong
             autoFocus
@@ -103,22 +104,22 @@ function Row({ row, actions }: { row: ShelfRow; actions: RowActions }) {
         </Box>
         <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, mt: 0.5, minHeight: 24 }}>
           <Typography noWrap sx={{ fontSize: textSize.note, color: palette.inkSoft, minWidth: 0 }}>
-            {setupName ?? 'no regions yet'}
+            {setupName ?? wording.noRegionsYet}
           </Typography>
-          <Tooltip title="Rename">
+          <Tooltip title={wording.rename}>
             <IconButton
               className="row-bin"
-              aria-label={`Rename “${recording.name}”`}
+              aria-label={wording.renameOfName(recording.name)}
               onClick={() => setRenaming(true)}
               sx={{ p: '3px', opacity: 0 }}
             >
               <EditOutlinedIcon sx={{ fontSize: iconSize.small }} />
             </IconButton>
           </Tooltip>
-          <Tooltip title="Move to the bin">
+          <Tooltip title={wording.moveToTheBinCapital}>
             <IconButton
               className="row-bin"
-              aria-label={`Move “${recording.name}” to the bin`}
+              aria-label={wording.moveToTheBin(recording.name)}
               onClick={() => void actions.binRecording(row)}
               sx={{ p: '3px', opacity: 0 }}
             >
@@ -137,7 +138,7 @@ function Row({ row, actions }: { row: ShelfRow; actions: RowActions }) {
           <HighlightPoster key={item.highlight.id} item={item} onBin={() => void actions.binHighlight(item)} />
         ))}
         <ButtonBase
-          aria-label={`Cut a highlight from ${recording.name}`}
+          aria-label={wording.cutAHighlightFrom(recording.name)}
           onClick={() => void actions.cut(row)}
           sx={{
             width: 40,
@@ -151,7 +152,7 @@ function Row({ row, actions }: { row: ShelfRow; actions: RowActions }) {
             '&:hover': { color: palette.leaf, borderColor: palette.leaf, bgcolor: palette.leafTint },
           }}
         >
-          cut
+          {wording.cut}
         </ButtonBase>
       </Box>
     </Box>

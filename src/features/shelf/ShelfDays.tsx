@@ -12,6 +12,7 @@ import { useOffer } from '@/ui/useOffer'
 import { RecordingRow, type RowActions } from './RecordingRow'
 import type { ShelfDay } from './useShelf'
 import { textSize } from '@/ui/theme'
+import { wording } from './wording'
 
 /** Recordings under the days that they were made on. */
 export function ShelfDays({ days }: { days: readonly ShelfDay[] }) {
@@ -34,19 +35,21 @@ function useRowActions(): RowActions {
   const offer = useOffer()
   return useMemo(() => {
     const withUndo = (words: string, undo: () => Promise<void>) =>
-      offer({ words, button: 'Undo', act: () => void undo() })
+      offer({ words, button: wording.undo, act: () => void undo() })
     return {
       cut: async ({ recording, highlights }) => {
-        const highlight = await createHighlight(recording, { name: `${recording.name}, cut ${highlights.length + 1}` })
+        const highlight = await createHighlight(recording, {
+          name: wording.cutOfName(recording.name, highlights.length),
+        })
         router.push(`/highlight/${encodeURIComponent(highlight.id)}`)
       },
       binRecording: async ({ recording }) => {
         await binRecording(recording.id, true)
-        withUndo(`“${recording.name}” is in the bin`, () => binRecording(recording.id, false))
+        withUndo(wording.isInTheBin(recording.name), () => binRecording(recording.id, false))
       },
       binHighlight: async ({ highlight }) => {
         await binHighlight(highlight.id, true)
-        withUndo(`“${highlight.name}” is in the bin`, () => binHighlight(highlight.id, false))
+        withUndo(wording.isInTheBin(highlight.name), () => binHighlight(highlight.id, false))
       },
     }
   }, [router, offer])

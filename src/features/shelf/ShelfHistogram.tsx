@@ -8,6 +8,7 @@ import { Bar, BarChart, Cell, ResponsiveContainer, Tooltip, XAxis, YAxis } from 
 import { fonts, palette, textSize } from '@/ui/theme'
 import { spansOf, type ShelfSpan, type SpanKind } from './spans'
 import type { Shelf } from './useShelf'
+import { wording } from './wording'
 
 export interface ShelfFilter {
   kind: SpanKind
@@ -31,7 +32,7 @@ export function ShelfHistogram({
   return (
     <Box
       component="section"
-      aria-label="Recordings and highlights over time"
+      aria-label={wording.recordingsAndHighlightsOverTime}
       sx={{
         display: 'grid',
         gridTemplateColumns: 'minmax(0, 1fr) auto',
@@ -90,16 +91,16 @@ export function ShelfHistogram({
           <Legend colour={palette.leaf} name="highlights cut from them" />
         </Box>
         <Button onClick={() => onFilter({ kind: filter.kind === 'day' ? 'month' : 'day', key: null })}>
-          by {filter.kind}
+          {wording.by(filter.kind)}
         </Button>
         <Select
           value={filter.key ?? ''}
           displayEmpty
           onChange={(e) => onFilter({ ...filter, key: e.target.value || null })}
-          inputProps={{ 'aria-label': 'Show recordings of' }}
+          inputProps={{ 'aria-label': wording.showRecordingsOf }}
           sx={{ minWidth: 130 }}
         >
-          <MenuItem value="">{filter.kind === 'day' ? 'All days' : 'All months'}</MenuItem>
+          <MenuItem value="">{filter.kind === 'day' ? wording.allDays : wording.allMonths}</MenuItem>
           {spans
             .filter((s) => s.recordings > 0)
             .reverse()

@@ -24,6 +24,7 @@ import { useAdding, type Problem } from './useAdding'
 import { useShelf, type Shelf } from './useShelf'
 import { useWatch } from './watch/useWatch'
 import { WatchLeave } from './watch/WatchLeave'
+import { wording } from './wording'
 
 /** All recordings, newest first, with what was cut from them. Files dropped anywhere on it are added. */
 export function ShelfPage() {
@@ -56,11 +57,11 @@ export function ShelfPage() {
         <BinButton />
         <MoreMenu watch={watch} onTakenIn={adding.onTakenIn} />
         <Button variant="contained" color="primary" onClick={choose}>
-          Add recordings
+          {wording.addRecordings}
         </Button>
       </TopBar>
       {adding.reading > 0 && (
-        <LinearProgress aria-label={`Reading ${adding.reading} files`} sx={{ borderRadius: 0, height: 3 }} />
+        <LinearProgress aria-label={wording.readingFiles(adding.reading)} sx={{ borderRadius: 0, height: 3 }} />
       )}
       <Box
         component="main"
@@ -82,7 +83,7 @@ export function ShelfPage() {
             onClose={() => adding.dismiss(id)}
             sx={{ borderRadius: 0, borderBottom: 1, borderColor: 'divider' }}
           >
-            {text} {isNoRoom && <Button onClick={openBin}>Open the bin</Button>}
+            {text} {isNoRoom && <Button onClick={openBin}>{wording.openTheBin}</Button>}
           </Alert>
         ))}
         {shelf && shelf.recordings === 0 && <EmptyShelf onAdd={choose} onDemo={demo.open} opening={demo.opening} />}
@@ -109,8 +110,13 @@ function Days({ shelf }: { shelf: Shelf }) {
           textAlign: 'right',
         }}
       >
-        {count(shelf.recordings, 'recording')}, {formatLength(shelf.totalMicros)} ·{' '}
-        {count(shelf.highlights, 'highlight')} · {count(shelf.files, 'file')} rendered · <StorageRoom />
+        {wording.rendered(
+          count(shelf.recordings, 'recording'),
+          formatLength(shelf.totalMicros),
+          count(shelf.highlights, 'highlight'),
+          count(shelf.files, 'file'),
+        )}
+        <StorageRoom />
       </Typography>
       <ShelfHistogram shelf={shelf} filter={filter} onFilter={setFilter} />
       <ShelfDays days={shown} />
@@ -131,7 +137,7 @@ function useDemoShelf() {
         setProblems([
           {
             id: 'demo',
-            text: `The demo shelf could not be opened: ${explain('opening the demo shelf', error)}`,
+            text: wording.theDemoShelfCouldNot(explain('opening the demo shelf', error)),
           },
         ]),
       )

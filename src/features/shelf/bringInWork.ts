@@ -14,6 +14,7 @@ import { recordingsOnShelf } from '@/store/recordings'
 import { newId } from '@/core/model/ids'
 import { setPassages } from '@/edit/passages'
 import { unreadMessage } from '@/shared/foreignFiles'
+import { wording } from './wording'
 
 /** Whether a file holds somebody's work, not footage. */
 export const isWork = ({ name }: Pick<File, 'name'>) => /\.(zip|otio|brimble\.json)$/i.test(name)
@@ -36,8 +37,7 @@ async function bringInBundle(file: File): Promise<BroughtIn> {
   if (!opened.ok) return { highlights: [], problems: [zipRefusal(file.name, opened.reason, opened.detail)] }
   const problems: string[] = []
   const rack = opened.rack === null ? null : await readRack(opened.rack)
-  if (rack && !rack.ok)
-    problems.push(`What “${file.name}” holds for the Rack could not be read; its highlights were brought in.`)
+  if (rack && !rack.ok) problems.push(wording.whatHoldsForTheRack(file.name))
   try {
     const highlights = await bringInEdits({
       edits: opened.edits,
@@ -49,9 +49,7 @@ async function bringInBundle(file: File): Promise<BroughtIn> {
     if (!isStorageFull(error)) throw error
     return {
       highlights: [],
-      problems: [
-        `There is no room in the browser’s storage for “${file.name}”. Nothing was changed. Make room and bring it in again.`,
-      ],
+      problems: [wording.thereIsNoRoomIn(file.name)],
     }
   }
 }
@@ -66,34 +64,34 @@ async function readRack(text: string): Promise<{ ok: true; filed: Filed } | { ok
 export function zipRefusal(name: string, reason: ZipRefusal | BackupRefusal, detail: string): string {
   const file = `“${name}”`
   const why: Record<ZipRefusal | BackupRefusal, string> = {
-    'not-a-zip': 'it is not a zip, or was cut off before its end. Copy or send it again',
-    'too-many-entries': 'it holds more files than any bundle does',
-    'bad-name': `it holds a file whose name leads out of it (${detail})`,
-    'too-large': `what it holds is too large${detail && ` (${detail})`}`,
-    bomb: `a file in it would unpack to more than a hundred times its size (${detail})`,
-    'missing-entry': `a file that it lists is not in it (${detail})`,
-    damaged: `it is damaged (${detail})`,
-    'not-json': 'its list cannot be read',
-    'not-a-bundle': 'it is no bundle and no edit of Brimble’s. What belongs into the Rack is brought in there',
-    'not-a-backup': `it is a zip, but no backup of Brimble’s${detail && ` (${detail})`}`,
-    'newer-version': `it was made by a newer Brimble (${detail}). Update this one`,
-    'bad-edit': `an edit in it cannot be read (${detail})`,
+    'not-a-zip': wording.itIsNotAZip,
+    'too-many-entries': wording.itHoldsMoreFilesThan,
+    'bad-name': wording.itHoldsAFileWhose(detail),
+    'too-large': wording.whatItHoldsIsToo(detail),
+    bomb: wording.aFileInItWould(detail),
+    'missing-entry': wording.aFileThatItLists(detail),
+    damaged: wording.itIsDamaged(detail),
+    'not-json': wording.itsListCannotBeRead,
+    'not-a-bundle': wording.itIsNoBundleAnd,
+    'not-a-backup': wording.itIsAZipBut(detail),
+    'newer-version': wording.itWasMadeByA(detail),
+    'bad-edit': wording.anEditInItCannot(detail),
   }
-  return `${file} was not brought in: ${why[reason]}. Nothing was changed.`
+  return wording.wasNotBroughtInNothing(file, why[reason])
 }
 
 async function bringInTimeline(file: File): Promise<BroughtIn> {
-  const refused = (why: string) => ({ highlights: [], problems: [`“${file.name}” was not brought in: ${why}.`] })
+  const refused = (why: string) => ({ highlights: [], problems: [wording.wasNotBroughtIn(file.name, why)] })
   const outcome = await readForeign(file, (reader) => reader.timeline(file))
   if (!outcome.ok) return { highlights: [], problems: [unreadMessage(file.name, outcome.reason)] }
   const read = outcome.value
   if (!read.ok)
     return refused(
       {
-        'too-large': 'it is larger than any timeline of a highlight',
-        'not-json': 'it is not an OpenTimelineIO file',
-        'not-a-timeline': 'it is not an OpenTimelineIO timeline',
-        'no-clips': 'it has no video clips',
+        'too-large': wording.itIsLargerThanAny,
+        'not-json': wording.itIsNotAnOpentimelineio,
+        'not-a-timeline': wording.itIsNotAnOpentimelineioTimeline,
+        'no-clips': wording.itHasNoVideoClips,
       }[read.reason],
     )
   const shelf = await recordingsOnShelf()
@@ -108,16 +106,16 @@ async function bringInTimeline(file: File): Promise<BroughtIn> {
   )
   if (moments.length === 0)
     return refused(
-      `none of its recordings is on the Shelf. Add ${missing
-        .slice(0, 3)
-        .map((m) => `“${m}”`)
-        .join(', ')} first`,
+      wording.noneOfItsRecordingsIs(
+        missing
+          .slice(0, 3)
+          .map((m) => `“${m}”`)
+          .join(', '),
+      ),
     )
   const problems =
     missing.length > 0
-      ? [
-          `“${file.name}”: ${missing.map((m) => `“${m}”`).join(', ')} ${missing.length === 1 ? 'is' : 'are'} not on the Shelf; those cuts were left out.`,
-        ]
+      ? [wording.notOnTheShelfThose(file.name, missing.map((m) => `“${m}”`).join(', '), missing.length)]
       : []
   return { highlights: [await highlightOfCuts(read.name, moments)], problems }
 }

@@ -3,7 +3,8 @@ import { explain } from '@/diagnostics/note'
 import { layOutClip, type LaidOut } from '@/shared/looks/layOutClip'
 import { addChosenFile, type AddOptions } from '@/shared/recordings/addRecordings'
 import type { ChosenFile } from '@/shared/recordings/chosenFiles'
-import { keepMessage, probeMessage } from '@/shared/recordings/messages'
+import { keepMessage, probeMessage } from '@/shared/recordings/wording'
+import { wording } from './wording'
 
 /** What became of a file. `problem` in words; `notKept`: why its bytes are there in this tab only, or null. */
 export type TakenIn =
@@ -27,7 +28,7 @@ export async function takeIn(chosen: ChosenFile, text: File | null = null, optio
   } catch (error) {
     return {
       ok: false,
-      problem: `“${chosen.file.name}” could not be added: ${explain('adding a recording', error)}`,
+      problem: wording.couldNotBeAdded(chosen.file.name, explain('adding a recording', error)),
     }
   }
 }

@@ -9,6 +9,7 @@ import { bringInWork, isWork } from './bringInWork'
 import type { ChosenFile } from '@/shared/recordings/chosenFiles'
 import { takeIn, type TakenIn } from './takeIn'
 import { withTextsBeside } from './textsBeside'
+import { wording } from './wording'
 
 export interface Problem {
   id: string
@@ -37,8 +38,8 @@ export function useAdding() {
       for (const recipeName of new Set(laidOut.map((l) => l.recipeName))) {
         const n = laidOut.filter((l) => l.recipeName === recipeName).length
         offer({
-          words: `${n} ${n === 1 ? 'highlight' : 'highlights'} laid out by “${recipeName}”`,
-          button: 'See them',
+          words: wording.laidOutBy(n, recipeName),
+          button: wording.seeThem,
           act: () => router.push('/outbox/sheet'),
           staysMs: 15_000,
         })
@@ -73,19 +74,16 @@ export function useAdding() {
           }
           const { highlights, problems } = await bringInWork(file)
           problems.forEach((problem) => report(problem))
-          if (highlights.length > 0) tell(`Brought in: ${highlights.map((h) => `“${h.name}”`).join(', ')}.`)
+          if (highlights.length > 0) tell(wording.broughtIn(highlights.map((h) => `“${h.name}”`).join(', ')))
         } catch (error) {
-          report(`“${file.name}” could not be brought in: ${explain('adding a file', error)}`)
+          report(wording.couldNotBeBroughtIn(file.name, explain('adding a file', error)))
         } finally {
           setReading((n) => n - 1)
         }
       }
       const laidOut: LaidOut[] = []
       const { recordings, left } = withTextsBeside(files.filter((c) => !isWork(c.file)))
-      for (const text of left)
-        report(
-          `“${text.name}” holds captions, but no recording of that name was chosen with it. Read it on the Bench, under Captions.`,
-        )
+      for (const text of left) report(wording.holdsCaptionsButNoRecording(text.name))
       for (const { chosen, text } of recordings) {
         setReading((n) => n + 1)
         const taken = await takeIn(chosen, text)

@@ -27,6 +27,7 @@ import { panStretch, showStretch, useSpotContext, useSpotView, zoomStretch } fro
 import { useBandCanvas } from './useBandCanvas'
 import type { SpottedMoments } from './useMoments'
 import { usePinch } from './usePinch'
+import { wording } from './wording'
 
 const WHOLE_HEIGHT = 76
 const STRETCH_HEIGHT = 150
@@ -40,9 +41,9 @@ export function Bands({ found }: { found: SpottedMoments }) {
   const waveform = useWaveform(found)
   return (
     <Box sx={{ px: 4.5, pt: 1.5, pb: 2, borderTop: 1, borderColor: 'divider', display: 'grid', gap: 1 }}>
-      <Heading title="Whole recording" facts="level and liveliness" />
+      <Heading title={wording.wholeRecording} facts={wording.levelAndLiveliness} />
       <WholeBand found={found} waveform={waveform} />
-      <Heading title="Magnified" facts={`${formatTime(fromMicros)} – ${formatTime(toMicros)}`} />
+      <Heading title={wording.magnified} facts={`${formatTime(fromMicros)} – ${formatTime(toMicros)}`} />
       <StretchBand found={found} waveform={waveform} />
     </Box>
   )
@@ -118,7 +119,7 @@ function WholeBand({ found, waveform }: { found: SpottedMoments; waveform: Wavef
         component="canvas"
         ref={canvas}
         role="img"
-        aria-label="The whole recording: level, liveliness, moments"
+        aria-label={wording.theWholeRecordingLevelLiveliness}
         sx={{ width: '100%', height: '100%', display: 'block' }}
       />
       <Box
@@ -225,7 +226,7 @@ function StretchBand({ found, waveform }: { found: SpottedMoments; waveform: Wav
         component="canvas"
         ref={canvas}
         role="img"
-        aria-label="The magnified stretch: pictures, level, moments, cuts between shots"
+        aria-label={wording.theMagnifiedStretchPicturesLevel}
         sx={{ width: '100%', height: '100%', display: 'block' }}
       />
       {current &&

@@ -10,6 +10,7 @@ import { formatTime } from '@/ui/format'
 import { palette } from '@/ui/theme'
 import { useDrag } from '@/ui/useDrag'
 import { useSpotContext } from './spotContext'
+import { wording } from './wording'
 
 export interface EdgeHandleProps {
   moment: Moment
@@ -45,7 +46,7 @@ export function EdgeHandle({ moment, which, percent, perPixel, onMove }: EdgeHan
     <Box
       role="slider"
       tabIndex={0}
-      aria-label={`${which === 'in' ? 'In' : 'Out'} point of the moment`}
+      aria-label={wording.pointOfTheMoment(which)}
       aria-valuemin={0}
       aria-valuemax={recording.durationMicros / MICROS_PER_SECOND}
       aria-valuenow={t / MICROS_PER_SECOND}

@@ -11,11 +11,12 @@ import { palette, textSize } from '@/ui/theme'
 import { Ticket } from '@/ui/Ticket'
 import { setFinding } from '@/edit/moments'
 import { useSpotContext, useSpotting } from './spotContext'
+import { wording } from './wording'
 
 const SIGNS: readonly { key: keyof Weights; name: string; what: string }[] = [
-  { key: 'loudness', name: 'Loudness', what: 'louder than the minute around it' },
-  { key: 'motion', name: 'Motion', what: 'more change in the picture than usual' },
-  { key: 'speech', name: 'Speech', what: 'more talk than around it' },
+  { key: 'loudness', name: wording.loudness, what: wording.louderThanTheMinuteAround },
+  { key: 'motion', name: wording.motion, what: wording.moreChangeInThePicture },
+  { key: 'speech', name: wording.speech, what: wording.moreTalkThanAroundIt },
 ]
 
 /**
@@ -28,10 +29,10 @@ export function FindingSettings() {
   return (
     <>
       <Button aria-haspopup="dialog" onClick={(e) => setAnchor(e.currentTarget)}>
-        How they are found
+        {wording.howTheyAreFound}
       </Button>
       {anchor && (
-        <Ticket label="How moments are found" anchor={anchor} onClose={() => setAnchor(null)} width={330} gap={2}>
+        <Ticket label={wording.howMomentsAreFound} anchor={anchor} onClose={() => setAnchor(null)} width={330} gap={2}>
           {SIGNS.map(({ key, name, what }) => (
             <Box
               key={key}
@@ -40,13 +41,13 @@ export function FindingSettings() {
               <Box sx={{ fontSize: textSize.body, fontWeight: 600 }}>{name}</Box>
               <Slider
                 size="small"
-                aria-label={`Weight of ${name.toLowerCase()}`}
+                aria-label={wording.weightOf(name.toLowerCase())}
                 min={0}
                 max={1}
                 step={0.05}
                 value={weights[key]}
                 onChange={(_, v) =>
-                  setFinding(session, { part: { weights: { ...weights, [key]: v as number } } }, `weight ${key}`)
+                  setFinding(session, { part: { weights: { ...weights, [key]: v as number } } }, wording.weight(key))
                 }
                 sx={{ color: palette.leaf }}
               />
@@ -65,8 +66,8 @@ export function FindingSettings() {
             }}
           >
             <NumberField
-              label="No moment longer than"
-              unit="s"
+              label={wording.noMomentLongerThan}
+              unit={wording.s}
               least={2}
               most={600}
               step={5}
@@ -74,7 +75,7 @@ export function FindingSettings() {
               onSet={(s, gesture) => setFinding(session, { part: { mostMicros: toMicros(s) } }, gesture)}
             />
             <NumberField
-              label="Propose at most"
+              label={wording.proposeAtMost}
               unit=""
               least={1}
               most={100}
@@ -83,8 +84,8 @@ export function FindingSettings() {
               onSet={(n, gesture) => setFinding(session, { part: { proposals: Math.round(n) } }, gesture)}
             />
             <NumberField
-              label="M marks what happened before"
-              unit="s"
+              label={wording.mMarksWhatHappenedBefore}
+              unit={wording.s}
               least={0}
               most={30}
               step={0.5}

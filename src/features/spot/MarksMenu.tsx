@@ -22,16 +22,16 @@ import { asMarks } from '@/core/detect/proposals'
 import { takeMarks } from '@/edit/moments'
 import { unreadMessage } from '@/shared/foreignFiles'
 import { chooseFiles } from '@/shared/recordings/chosenFiles'
-import { markProblemMessage } from './messages'
+import { markProblemMessage, wording } from './wording'
 import { useSpotContext } from './spotContext'
 import type { SpottedMoments } from './useMoments'
 import { textSize } from '@/ui/theme'
 
 const WRITERS = [
   { name: 'CSV', ending: 'csv', type: 'text/csv', write: (marks: Mark[]) => writeCsvMarks(marks) },
-  { name: 'WebVTT chapters', ending: 'vtt', type: 'text/vtt', write: (marks: Mark[]) => writeVttMarks(marks) },
+  { name: wording.webVTTChapters, ending: 'vtt', type: 'text/vtt', write: (marks: Mark[]) => writeVttMarks(marks) },
   {
-    name: 'EDL (CMX 3600)',
+    name: wording.edlCmx3600,
     ending: 'edl',
     type: 'text/plain',
     write: (marks: Mark[], { name, video }: Recording) => writeEdlMarks(marks, name, video.frameRate),
@@ -51,12 +51,9 @@ export function MarksMenu({ found }: { found: SpottedMoments }) {
   const take = (fileName: string, { marks: read, problems }: MarksRead) => {
     const { taken, noRoom } = takeMarks(session, recording, found.analysis, read)
     if (problems.length > 0) setReport({ fileName, taken, problems })
-    else if (taken + noRoom === 0) enqueueSnackbar(`There is nothing new in “${fileName}”.`)
+    else if (taken + noRoom === 0) enqueueSnackbar(wording.thereIsNothingNewIn(fileName))
     else enqueueSnackbar(`${taken} ${taken === 1 ? 'mark' : 'marks'} read from “${fileName}”.`)
-    if (noRoom > 0)
-      enqueueSnackbar(
-        `There was no room for ${noRoom} of its marks: a recording has ${MAX_MOMENTS.toLocaleString('en')} moments at most.`,
-      )
+    if (noRoom > 0) enqueueSnackbar(wording.thereWasNoRoomFor(noRoom, MAX_MOMENTS.toLocaleString('en')))
   }
   const choose = async () => {
     close()
@@ -72,10 +69,10 @@ export function MarksMenu({ found }: { found: SpottedMoments }) {
   return (
     <>
       <Button aria-haspopup="menu" onClick={(e) => setAnchor(e.currentTarget)}>
-        Marks
+        {wording.marks}
       </Button>
       <Menu anchorEl={anchor} open={anchor !== null} onClose={close}>
-        <MenuItem onClick={() => void choose()}>Read CSV, WebVTT or EDL…</MenuItem>
+        <MenuItem onClick={() => void choose()}>{wording.readCsvWebvttOrEdl}</MenuItem>
         <MenuItem
           disabled={chapters.length === 0}
           onClick={() => {
@@ -83,7 +80,7 @@ export function MarksMenu({ found }: { found: SpottedMoments }) {
             take(recording.fileName, { marks: chapters, problems: [] })
           }}
         >
-          {chapters.length === 0 ? 'No chapters in the file' : `Take ${chapters.length} chapters of the file`}
+          {chapters.length === 0 ? wording.noChaptersInTheFile : wording.takeChaptersOfTheFile(chapters.length)}
         </MenuItem>
         {WRITERS.map(({ name, ending, type, write }) => (
           <MenuItem
@@ -94,7 +91,7 @@ export function MarksMenu({ found }: { found: SpottedMoments }) {
               offerDownload(new Blob([write(marks, recording)], { type }), `${recording.name}.${ending}`)
             }}
           >
-            Write as {name}
+            {wording.writeAs(name)}
           </MenuItem>
         ))}
       </Menu>
@@ -128,10 +125,7 @@ function ReportDialog({
 }) {
   return (
     <Dialog open onClose={onClose} maxWidth="sm" fullWidth>
-      <DialogTitle>
-        {taken} {taken === 1 ? 'mark' : 'marks'} read from “{fileName}”; {problems.length}{' '}
-        {problems.length === 1 ? 'line' : 'lines'} not
-      </DialogTitle>
+      <DialogTitle>{wording.readFromNot(taken, fileName, problems.length)}</DialogTitle>
       <DialogContent>
         <Box component="ul" sx={{ m: 0, pl: 5, fontSize: textSize.body, overflowWrap: 'anywhere' }}>
           {problems.map((problem, i) => (
@@ -140,7 +134,7 @@ function ReportDialog({
         </Box>
       </DialogContent>
       <DialogActions>
-        <Button onClick={onClose}>Close</Button>
+        <Button onClick={onClose}>{wording.close}</Button>
       </DialogActions>
     </Dialog>
   )

@@ -16,7 +16,7 @@ import { fonts, palette, textSize } from '@/ui/theme'
 import { useBlobUrl } from '@/ui/useBlobUrl'
 import { drop, keep } from '@/edit/moments'
 import { FindingSettings } from './FindingSettings'
-import { whyHere } from './messages'
+import { whyHere, wording } from './wording'
 import { bringIntoSight, useSpotContext, useSpotView } from './spotContext'
 import type { SpottedMoments } from './useMoments'
 
@@ -47,7 +47,7 @@ export function MomentList({ found }: { found: SpottedMoments }) {
   return (
     <Box
       component="section"
-      aria-label="Moments"
+      aria-label={wording.moments}
       sx={{ display: 'flex', flexDirection: 'column', minHeight: 0, borderLeft: 1, borderColor: 'divider' }}
     >
       <Box
@@ -63,23 +63,22 @@ export function MomentList({ found }: { found: SpottedMoments }) {
         }}
       >
         <Box component="h2" sx={{ m: 0, fontSize: textSize.body, fontWeight: 700 }}>
-          Moments
+          {wording.moments}
         </Box>
         <Box sx={{ fontSize: textSize.note, color: palette.inkSoft, whiteSpace: 'nowrap' }}>
-          {proposed} proposed{yours > 0 && `, ${yours} yours`}
+          {wording.proposed(proposed)}
+          {yours > 0 && wording.yours(yours)}
         </Box>
         <Box sx={{ flex: 1 }} />
         <Button onClick={() => setOrder(order === 'time' ? 'liveliness' : 'time')}>
-          {order === 'time' ? 'in order of time' : 'liveliest first'}
+          {order === 'time' ? wording.inOrderOfTime : wording.liveliestFirst}
         </Button>
         <FindingSettings />
       </Box>
       <Box ref={scroller} sx={{ flex: 1, minHeight: 0, overflowY: 'auto' }}>
         {moments.length === 0 && (
           <Box sx={{ p: 4, fontSize: textSize.body, color: palette.inkSoft }}>
-            {found.state.kind === 'done'
-              ? 'Nothing here is livelier than the rest. Play, and press M when something happens.'
-              : 'Moments appear here while the recording is looked through. You can also play, and press M when something happens.'}
+            {found.state.kind === 'done' ? wording.nothingHereIsLivelierThan : wording.momentsAppearHereWhileThe}
           </Box>
         )}
         <Box role="list" sx={{ height: virtual.getTotalSize(), position: 'relative' }}>
@@ -108,7 +107,7 @@ export function MomentList({ found }: { found: SpottedMoments }) {
   )
 }
 
-const STATE_WORDS = { open: 'Keep?', kept: 'Kept', dropped: 'Dropped', cut: 'Cut' } as const
+const STATE_WORDS = { open: wording.keep, kept: wording.kept, dropped: wording.dropped, cut: wording.cut } as const
 
 function MomentRow({
   moment,
@@ -133,7 +132,7 @@ function MomentRow({
   return (
     <Box
       role="listitem"
-      aria-label={`${formatTime(inMicros)} to ${formatTime(outMicros)}, ${STATE_WORDS[state]}`}
+      aria-label={wording.to(formatTime(inMicros), formatTime(outMicros), STATE_WORDS[state])}
       data-state={state}
       data-in={inMicros}
       data-out={outMicros}
@@ -194,10 +193,10 @@ function MomentRow({
         </Box>
       </Box>
       <Box
-        title={score === null ? undefined : 'How lively, of 1'}
+        title={score === null ? undefined : wording.howLivelyOf1}
         sx={{ fontFamily: fonts.numbers, fontSize: textSize.note, color: palette.inkSoft }}
       >
-        {score === null ? 'yours' : score.toFixed(2)}
+        {score === null ? wording.yoursLowercase : score.toFixed(2)}
       </Box>
       {state === 'cut' && highlightId ? (
         <Button
@@ -206,7 +205,7 @@ function MomentRow({
           onClick={(e) => e.stopPropagation()}
           sx={{ minWidth: 74 }}
         >
-          Open
+          {wording.open}
         </Button>
       ) : (
         <Button

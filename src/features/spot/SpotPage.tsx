@@ -38,13 +38,14 @@ import { useMoments, type SpottedMoments } from './useMoments'
 import { useSpot } from './useSpot'
 import { useSpotActions, type SpotActions } from './useSpotActions'
 import { SPOT_KEYS, useSpotKeys, type SpotKey } from './useSpotKeys'
+import { wording } from './wording'
 
 /** Where the moments of a whole recording are found. */
 export function SpotPage({ id }: { id: string }) {
   const { state, reopen } = useSpot(id)
   switch (state.kind) {
     case 'loading':
-      return <Opening what="recording" />
+      return <Opening what={wording.recording} />
     case 'ready':
       return <ReadySpot key={state.spot.recording.id} spot={state.spot} />
     case 'source-missing':
@@ -55,11 +56,9 @@ export function SpotPage({ id }: { id: string }) {
         </>
       )
     case 'not-found':
-      return <CannotOpen message="There is no such recording in this browser. It may have been added in another one." />
+      return <CannotOpen message={wording.thereIsNoSuchRecording} />
     case 'source-unreadable':
-      return (
-        <CannotOpen message={`“${state.fileName}” can no longer be read. Check that the file still opens elsewhere.`} />
-      )
+      return <CannotOpen message={wording.canNoLongerBeRead(state.fileName)} />
   }
 }
 
@@ -89,16 +88,16 @@ function SpotScreen() {
     const [first] = highlights
     const one = highlights.length === 1
     offer({
-      words: `${highlights.length} ${one ? 'highlight is' : 'highlights are'} on the Shelf.`,
-      button: one ? 'Open it' : 'Go to the Shelf',
+      words: wording.onTheShelf(highlights.length, one),
+      button: one ? wording.openIt : wording.goToTheShelf,
       act: () => router.push(first && one ? `/highlight/${encodeURIComponent(first.id)}` : '/'),
     })
   }
   const join = async () => {
     const highlight = await cutAsOne(session, recording, kept)
     offer({
-      words: `“${highlight.name}” is on the Shelf.`,
-      button: 'Open it',
+      words: wording.isOnTheShelf(highlight.name),
+      button: wording.openIt,
       act: () => router.push(`/highlight/${encodeURIComponent(highlight.id)}`),
     })
   }
@@ -133,16 +132,14 @@ function SpotScreen() {
       >
         <Progress found={spotted} />
         <MarksMenu found={spotted} />
-        <KeyTip screen="spot" bindings={SPOT_KEYS} id="keys" title="Keys">
-          <IconButton aria-label="Keys" onClick={() => setKeysOpen(true)}>
+        <KeyTip screen="spot" bindings={SPOT_KEYS} id="keys" title={wording.keys}>
+          <IconButton aria-label={wording.keys} onClick={() => setKeysOpen(true)}>
             <KeyboardIcon sx={{ fontSize: iconSize.large }} />
           </IconButton>
         </KeyTip>
-        {kept.length > 1 && <Button onClick={() => void join()}>Join {kept.length} into one</Button>}
+        {kept.length > 1 && <Button onClick={() => void join()}>{wording.joinIntoOne(kept.length)}</Button>}
         <Button variant="contained" color="primary" disabled={kept.length === 0} onClick={() => void cut()}>
-          {kept.length === 0
-            ? 'Cut highlights'
-            : `Cut ${kept.length} ${kept.length === 1 ? 'highlight' : 'highlights'}`}
+          {kept.length === 0 ? wording.cutHighlights : wording.cutOfCount(kept.length)}
         </Button>
       </TopBar>
       <SaveAlert />
@@ -170,9 +167,9 @@ function Progress({ found: { analysis, state } }: { found: SpottedMoments }) {
       <Alert
         severity="warning"
         sx={{ py: 0 }}
-        action={<Button onClick={() => void analyse(recording, file)}>Try again</Button>}
+        action={<Button onClick={() => void analyse(recording, file)}>{wording.tryAgain}</Button>}
       >
-        Could not be looked through any farther: {state.detail}
+        {wording.couldNotBeLookedThrough(state.detail)}
       </Alert>
     )
   const paused = state.kind === 'paused'
@@ -188,16 +185,16 @@ function Progress({ found: { analysis, state } }: { found: SpottedMoments }) {
         whiteSpace: 'nowrap',
       }}
     >
-      {paused ? 'paused at' : 'looked through'} {Math.floor(share * 100)} %
+      {paused ? wording.pausedAt : wording.lookedThrough} {Math.floor(share * 100)} %
       <LinearProgress
         variant="determinate"
         value={share * 100}
-        aria-label="Looked through"
+        aria-label={wording.lookedThroughCapital}
         sx={{ width: 70, height: 4 }}
       />
-      <Tooltip title={paused ? 'Go on looking through' : 'Pause looking through'}>
+      <Tooltip title={paused ? wording.goOnLookingThrough : wording.pauseLookingThrough}>
         <IconButton
-          aria-label={paused ? 'Go on looking through' : 'Pause looking through'}
+          aria-label={paused ? wording.goOnLookingThrough : wording.pauseLookingThrough}
           onClick={() => (paused ? void analyse(recording, file) : pauseAnalysis(recording.id))}
           sx={{ p: '2px' }}
         >
@@ -218,17 +215,17 @@ function SaveAlert() {
   const saving = useStore(session.store, (s) => s.saving)
   if (saving === 'saved' || saving === 'saving') return <SavingNote session={session} />
   const words = {
-    conflict:
-      'The moments of this recording were changed in another tab. Reload to see them; what you decide here is not saved.',
-    'no-room':
-      'The browser’s storage is full: what you decide is only in this tab. Free some space; saving is tried again.',
-    failed: 'What you decided could not be saved yet; saving is tried again.',
+    conflict: wording.theMomentsOfThisRecording,
+    'no-room': wording.theBrowsersStorageIsFull,
+    failed: wording.whatYouDecidedCouldNot,
   }
   return (
     <Alert
       severity={saving === 'conflict' ? 'warning' : 'error'}
       sx={{ borderRadius: 0 }}
-      action={saving === 'conflict' ? <Button onClick={() => window.location.reload()}>Reload</Button> : undefined}
+      action={
+        saving === 'conflict' ? <Button onClick={() => window.location.reload()}>{wording.reload}</Button> : undefined
+      }
     >
       {words[saving]}
     </Alert>
@@ -240,7 +237,7 @@ const FRAME_TARGET: PreviewTarget = { kind: 'frame' }
 function Picture() {
   const { player, recording } = useSpotContext()
   const host = useRef<HTMLDivElement>(null)
-  usePreviewCanvas(player, host, FRAME_TARGET, 'The recording’s picture')
+  usePreviewCanvas(player, host, FRAME_TARGET, wording.theRecordingsPicture)
   const { width, height } = recording.video
   return (
     <Box
@@ -274,7 +271,7 @@ function Transport({ actions, onKeys }: { actions: SpotActions; onKeys: () => vo
   return (
     <Box
       component="footer"
-      aria-label="Player"
+      aria-label={wording.player}
       sx={{
         display: 'flex',
         alignItems: 'center',
@@ -302,13 +299,13 @@ function Transport({ actions, onKeys }: { actions: SpotActions; onKeys: () => vo
       </Box>
       <Box sx={{ flex: 1 }} />
       <KeyButton id="mark" does="mark" onClick={actions.mark} />
-      <KeyButton id="next" does="next moment" onClick={actions.next} />
+      <KeyButton id="next" does={wording.nextMoment} onClick={actions.next} />
       <KeyButton id="keep" does="keep" onClick={actions.keepSelected} />
       <KeyButton id="drop" does="drop" onClick={actions.dropSelected} />
-      <KeyButton id="in" does="in here" onClick={() => actions.setEdge('in')} />
-      <KeyButton id="out" does="out here" onClick={() => actions.setEdge('out')} />
+      <KeyButton id="in" does={wording.inHere} onClick={() => actions.setEdge('in')} />
+      <KeyButton id="out" does={wording.outHere} onClick={() => actions.setEdge('out')} />
       <Button variant="text" onClick={onKeys}>
-        All keys
+        {wording.allKeys}
       </Button>
     </Box>
   )

@@ -9,6 +9,7 @@ import { newId } from '@/core/model/ids'
 import { setCut } from '@/edit/moments'
 import type { SpottingSession } from '@/store/spottings'
 import { insertPassages } from '@/edit/passages'
+import { wording } from './wording'
 
 /** Makes a highlight of each moment, which remembers where it came from, and says so on the moments. */
 export async function cutHighlights(
@@ -58,7 +59,7 @@ export async function cutAsOne(
       insertPassages(edit, {
         added: rest.map((m) => ({ ...like, ...cutOf(recording, m), id: newId<PassageId>() })),
         after: like.id,
-        label: `Add ${rest.length} moments`,
+        label: wording.addMoments(rest.length),
       })
     await edit.flush()
   }

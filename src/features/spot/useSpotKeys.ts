@@ -5,6 +5,7 @@ import { EDITING_KEYS, PLAYING_KEYS, type EditingKey, type PlayingKey } from '@/
 import { useScreenKeys } from '@/ui/useScreenKeys'
 import { panStretch, zoomStretch, type SpotContextValue } from './spotContext'
 import type { SpotActions } from './useSpotActions'
+import { wording } from './wording'
 
 export type SpotKey =
   | PlayingKey
@@ -27,20 +28,20 @@ export type SpotKey =
 /** The keys of the Spot screen. */
 export const SPOT_KEYS: readonly KeyBinding<SpotKey>[] = [
   ...PLAYING_KEYS,
-  { id: 'next', keys: ['enter'], does: 'Next moment, played from its start' },
-  { id: 'previous', keys: ['shift+enter'], does: 'The moment before' },
-  { id: 'keep', keys: ['y'], does: 'Keep the moment that is picked up' },
-  { id: 'drop', keys: ['n'], does: 'Drop it' },
-  { id: 'in', keys: ['i'], does: 'Set its in point here' },
-  { id: 'out', keys: ['o'], does: 'Set its out point here' },
-  { id: 'mark', keys: ['m'], does: 'Mark a moment: what happened a little before now' },
-  { id: 'more', keys: ['equal', 'shift+equal', 'add'], does: 'Magnify more' },
-  { id: 'less', keys: ['minus', 'subtract'], does: 'Magnify less' },
-  { id: 'stretch-before', keys: ['pageup'], does: 'Magnify the stretch before' },
-  { id: 'stretch-after', keys: ['pagedown'], does: 'Magnify the stretch after' },
-  { id: 'start', keys: ['home'], does: 'Go to the start' },
-  { id: 'end', keys: ['end'], does: 'Go to the end' },
-  { id: 'cut', keys: ['mod+enter'], does: 'Cut the moments that are kept into highlights' },
+  { id: 'next', keys: ['enter'], does: wording.nextMomentPlayedFromIts },
+  { id: 'previous', keys: ['shift+enter'], does: wording.theMomentBefore },
+  { id: 'keep', keys: ['y'], does: wording.keepTheMomentThatIs },
+  { id: 'drop', keys: ['n'], does: wording.dropIt },
+  { id: 'in', keys: ['i'], does: wording.setItsInPointHere },
+  { id: 'out', keys: ['o'], does: wording.setItsOutPointHere },
+  { id: 'mark', keys: ['m'], does: wording.markAMomentWhatHappened },
+  { id: 'more', keys: ['equal', 'shift+equal', 'add'], does: wording.magnifyMore },
+  { id: 'less', keys: ['minus', 'subtract'], does: wording.magnifyLess },
+  { id: 'stretch-before', keys: ['pageup'], does: wording.magnifyTheStretchBefore },
+  { id: 'stretch-after', keys: ['pagedown'], does: wording.magnifyTheStretchAfter },
+  { id: 'start', keys: ['home'], does: wording.goToTheStart },
+  { id: 'end', keys: ['end'], does: wording.goToTheEnd },
+  { id: 'cut', keys: ['mod+enter'], does: wording.cutTheMomentsThatAre },
   ...EDITING_KEYS,
 ]
 

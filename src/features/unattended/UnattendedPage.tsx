@@ -5,6 +5,7 @@ import { useEffect, useRef } from 'react'
 import { fileSafe } from '@/core/output/fileName'
 import { palette, textSize } from '@/ui/theme'
 import { Unattended, type Told } from './unattended'
+import { wording } from './wording'
 
 declare global {
   interface Window {
@@ -49,12 +50,9 @@ export function UnattendedPage() {
   }, [])
   return (
     <Box component="main" sx={{ p: 8, maxWidth: 560, color: palette.inkSoft, fontSize: textSize.body }}>
-      <p>
-        This page renders for scripts and has nothing to click on. What you are looking for is on the other screens; how
-        to render without a person is told in docs/unattended.md.
-      </p>
-      <input ref={highlights} type="file" multiple hidden aria-label="Highlights" />
-      <input ref={media} type="file" multiple hidden aria-label="Recordings" />
+      <p>{wording.thisPageRendersForScripts}</p>
+      <input ref={highlights} type="file" multiple hidden aria-label={wording.highlights} />
+      <input ref={media} type="file" multiple hidden aria-label={wording.recordings} />
     </Box>
   )
 }

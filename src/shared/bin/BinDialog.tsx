@@ -16,11 +16,12 @@ import { useRef, useState } from 'react'
 import { binItems, deleteForGood, putBack, type BinItem } from '@/store/bin'
 import { formatBytes } from '@/ui/format'
 import { textSize } from '@/ui/theme'
+import { wording } from './wording'
 
 const WHAT: Record<BinItem['kind'], string> = {
   recording: 'recording',
   highlight: 'highlight',
-  render: 'finished file',
+  render: wording.finishedFile,
 }
 
 /** What was thrown away: each to be taken out again, or all of it deleted for good. */
@@ -34,9 +35,9 @@ export function BinDialog({ onClose }: { onClose: () => void }) {
   return (
     <>
       <Dialog open onClose={onClose} fullWidth maxWidth="sm">
-        <DialogTitle>Bin</DialogTitle>
+        <DialogTitle>{wording.bin}</DialogTitle>
         <DialogContent ref={content} tabIndex={-1} sx={{ '&:focus-visible': { outline: 'none', boxShadow: 'none' } }}>
-          {items.length === 0 && 'The bin is empty.'}
+          {items.length === 0 && wording.theBinIsEmpty}
           <List dense disablePadding>
             {items.map((item) => (
               <ListItem
@@ -44,17 +45,17 @@ export function BinDialog({ onClose }: { onClose: () => void }) {
                 disableGutters
                 secondaryAction={
                   <Box sx={{ display: 'flex', gap: 1 }}>
-                    <Button aria-label={`Delete ${item.name}`} onClick={() => setDeleting([item])}>
-                      Delete…
+                    <Button aria-label={wording.deleteItOfName(item.name)} onClick={() => setDeleting([item])}>
+                      {wording.deleteIt}
                     </Button>
                     <Button
-                      aria-label={`Put back ${item.name}`}
+                      aria-label={wording.putBackOfName(item.name)}
                       onClick={() => {
                         stay()
                         void putBack(item)
                       }}
                     >
-                      Put back
+                      {wording.putBack}
                     </Button>
                   </Box>
                 }
@@ -74,11 +75,12 @@ export function BinDialog({ onClose }: { onClose: () => void }) {
         <DialogActions>
           {items.length > 0 && (
             <Button onClick={() => setDeleting(items)}>
-              Empty the bin{bytesOf(items) > 0 && ` (${formatBytes(bytesOf(items))})`}…
+              {wording.emptyTheBin}
+              {bytesOf(items) > 0 && ` (${formatBytes(bytesOf(items))})`}…
             </Button>
           )}
           <Box sx={{ flex: 1 }} />
-          <Button onClick={onClose}>Close</Button>
+          <Button onClick={onClose}>{wording.close}</Button>
         </DialogActions>
       </Dialog>
       {deleting && (
@@ -116,29 +118,28 @@ function DeleteDialog({ items, onClose }: { items: readonly BinItem[]; onClose: 
       await deleteForGood(items)
       onClose()
     } catch (error) {
-      setProblem(`Not everything could be deleted: ${explain('emptying the bin', error)}. Try again.`)
+      setProblem(wording.notEverythingCouldBeDeleted(explain('emptying the bin', error)))
       setBusy(false)
     }
   }
   return (
     <Dialog open onClose={busy ? undefined : onClose} maxWidth="xs" fullWidth>
-      <DialogTitle>{only ? `Delete “${only.name}” for good?` : `Delete all ${items.length} for good?`}</DialogTitle>
+      <DialogTitle>{only ? wording.deleteForGood(only.name) : wording.deleteAllForGood(items.length)}</DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 3, fontSize: textSize.lead, overflowWrap: 'anywhere' }}>
-        <Box>This {bytesOf(items) > 0 && `gives back ${formatBytes(bytesOf(items))} and `}cannot be undone.</Box>
-        {cutFrom > 0 && (
-          <Box>
-            {highlights(cutFrom)} on the Shelf {cutFrom === 1 ? 'is' : 'are'} cut from what is deleted, and will ask for
-            the file again.
-          </Box>
-        )}
+        <Box>
+          {wording.thisIt}
+          {bytesOf(items) > 0 && wording.givesBackAnd(formatBytes(bytesOf(items)))}
+          {wording.cannotBeUndone}
+        </Box>
+        {cutFrom > 0 && <Box>{wording.onTheShelfCutFrom(highlights(cutFrom), cutFrom)}</Box>}
         {problem && <Alert severity="error">{problem}</Alert>}
       </DialogContent>
       <DialogActions>
         <Button disabled={busy} onClick={onClose}>
-          Keep
+          {wording.keep}
         </Button>
         <Button variant="contained" color="error" disabled={busy} onClick={() => void remove()}>
-          Delete for good
+          {wording.deleteForGoodCapital}
         </Button>
       </DialogActions>
     </Dialog>

@@ -6,6 +6,7 @@ import { useEffect, useState } from 'react'
 import { usedBytes } from '@/store/bin'
 import { formatBytes } from '@/ui/format'
 import { palette, textSize } from '@/ui/theme'
+import { wording } from './wording'
 
 const ASKED_EVERY_MS = 10_000
 
@@ -17,10 +18,11 @@ export function StorageRoom() {
   return (
     <Box
       component="span"
-      title="Copies of recordings and finished files, kept in this browser. What is free is the browser’s own estimate."
+      title={wording.copiesOfRecordingsAndFinished}
       sx={{ fontSize: textSize.note, color: palette.inkSoft, whiteSpace: 'nowrap' }}
     >
-      {formatBytes(used)} used{free !== null && `, about ${formatBytes(free)} free`}
+      {wording.used(formatBytes(used))}
+      {free !== null && wording.aboutFree(formatBytes(free))}
     </Box>
   )
 }

@@ -12,7 +12,7 @@ import { formatBytes, formatLength, formatVideo } from '@/ui/format'
 import { palette } from '@/ui/theme'
 import { placeOf } from './addRecordings'
 import { chooseFiles } from './chosenFiles'
-import { keepMessage, probeMessage } from './messages'
+import { keepMessage, probeMessage, wording } from './wording'
 
 /** A recording's length may differ by this much and still be taken for the same file. */
 const SAME_LENGTH_MICROS = 100_000
@@ -35,9 +35,7 @@ export function SourceMissing({
     if (answer.ok) onFound()
     else
       setProblem(
-        answer.reason === 'gone'
-          ? `“${recording.fileName}” is not where it was. Choose it again.`
-          : 'The browser was not allowed to read the file.',
+        answer.reason === 'gone' ? wording.isNotWhereItWas(recording.fileName) : wording.theBrowserWasNotAllowed,
       )
   }
   const choose = async () => {
@@ -47,7 +45,11 @@ export function SourceMissing({
     if (!probed.ok) return setProblem(probeMessage(chosen.file.name, probed))
     if (Math.abs(probed.durationMicros - recording.durationMicros) > SAME_LENGTH_MICROS)
       return setProblem(
-        `“${chosen.file.name}” lasts ${formatLength(probed.durationMicros)}, the recording ${formatLength(recording.durationMicros)}: it is another file. Nothing was changed.`,
+        wording.lastsTheRecordingItIs(
+          chosen.file.name,
+          formatLength(probed.durationMicros),
+          formatLength(recording.durationMicros),
+        ),
       )
     const kept = await relink(recording.id, chosen.file, placeOf(recording.source === 'linked' ? chosen.handle : null))
     setProblem(keepMessage(chosen.file.name, kept))
@@ -57,15 +59,16 @@ export function SourceMissing({
     <Box sx={{ p: 10, maxWidth: 640 }}>
       <Typography component="h1" variant="h1">
         {needsPermission
-          ? `Brimble needs your permission to read “${recording.fileName}” again`
-          : `“${recording.fileName}” is missing`}
+          ? wording.brimbleNeedsYourPermissionTo(recording.fileName)
+          : wording.isMissing(recording.fileName)}
       </Typography>
       <Typography sx={{ my: 3, color: palette.inkSoft }}>
-        {needsPermission
-          ? 'Browsers take back the permission to read a linked file when the page is closed.'
-          : 'It was moved or deleted, or there was no room to keep a copy.'}{' '}
-        Everything you did is kept. The file was {formatLength(recording.durationMicros)} long,{' '}
-        {formatVideo(recording.video)}, {formatBytes(recording.sizeBytes)}.
+        {wording.everythingYouDidIsKept(
+          needsPermission,
+          formatLength(recording.durationMicros),
+          formatVideo(recording.video),
+          formatBytes(recording.sizeBytes),
+        )}
       </Typography>
       {problem && (
         <Alert severity="error" sx={{ mb: 3 }}>
@@ -75,7 +78,7 @@ export function SourceMissing({
       <Box sx={{ display: 'flex', gap: 2 }}>
         {needsPermission && (
           <Button variant="contained" color="primary" onClick={() => void allow()}>
-            Allow reading
+            {wording.allowReading}
           </Button>
         )}
         <Button
@@ -83,7 +86,7 @@ export function SourceMissing({
           color={needsPermission ? 'inherit' : 'primary'}
           onClick={() => void choose()}
         >
-          Choose the file again
+          {wording.chooseTheFileAgain}
         </Button>
       </Box>
     </Box>

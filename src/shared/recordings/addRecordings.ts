@@ -6,6 +6,7 @@ import type { ProbeFailure } from '@/media/inspect/probe'
 import { addRecording, type FilePlace, type KeepResult } from '@/store/recordings'
 import type { ChosenFile } from './chosenFiles'
 import { queueStrip } from './useStrip'
+import { wording } from './wording'
 
 /** Files up to this size are copied into the browser; larger ones are linked, where the browser lets a page link. */
 const COPY_UP_TO_BYTES = 200_000_000
@@ -55,5 +56,5 @@ export const placeOf = (handle: FileSystemFileHandle | null): FilePlace =>
 function nameFromFile(fileName: string): string {
   const bare = fileName.replace(/\.[^.]{1,5}$/, '').replace(/_+/g, ' ')
   const named = title.safeParse(bare)
-  return named.success ? named.data : 'Recording'
+  return named.success ? named.data : wording.recording
 }

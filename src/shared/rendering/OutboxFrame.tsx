@@ -8,11 +8,12 @@ import { palette, textSize } from '@/ui/theme'
 import { TopBar } from '@/ui/TopBar'
 import { BinButton } from '../bin/BinButton'
 import { StorageRoom } from '../bin/StorageRoom'
+import { wording } from './wording'
 
 const SCREENS = [
   { href: '/outbox', name: 'Files' },
-  { href: '/outbox/sheet', name: 'Contact sheet' },
-  { href: '/outbox/week', name: 'The week' },
+  { href: '/outbox/sheet', name: wording.contactSheet },
+  { href: '/outbox/week', name: wording.theWeek },
 ]
 
 /** The frame of the Outbox's screens, with the way from one to the other. */
@@ -21,7 +22,7 @@ export function OutboxFrame({ children }: { children: ReactNode }) {
   return (
     <Box sx={{ display: 'flex', flexDirection: 'column', height: '100dvh' }}>
       <TopBar>
-        <Box component="nav" aria-label="Outbox" sx={{ display: 'flex', gap: 4 }}>
+        <Box component="nav" aria-label={wording.outbox} sx={{ display: 'flex', gap: 4 }}>
           {SCREENS.map(({ href, name }) => (
             <Box
               key={href}

@@ -10,26 +10,31 @@ import type { CaptionsIn, Coding, OutputChoice, OutputSize } from '@/core/model/
 import { isBeside, LONGEST_LOOP_SECONDS } from '@/core/output/renderSettings'
 import type { FrameRate } from '@/core/time/frameRate'
 import { formatRate } from '@/ui/format'
+import { wording } from './wording'
 
 const SIZES: Record<OutputSize, string> = {
-  shape: 'As the shape',
-  '1080': 'At most 1080 across',
-  '720': 'At most 720 across',
-  sharp: 'As large as it is sharp',
+  shape: wording.asTheShape,
+  '1080': wording.atMost1080Across,
+  '720': wording.atMost720Across,
+  sharp: wording.asLargeAsItIs,
 }
-const QUALITIES: Record<OutputChoice['quality'], string> = { small: 'Small file', standard: 'Standard', high: 'High' }
+const QUALITIES: Record<OutputChoice['quality'], string> = {
+  small: wording.smallFile,
+  standard: wording.standard,
+  high: wording.high,
+}
 const CAPTIONS: Record<CaptionsIn, string> = {
-  picture: 'On the picture',
-  beside: 'In a file beside it',
-  both: 'Both',
-  neither: 'Left out',
+  picture: wording.onThePicture,
+  beside: wording.inAFileBesideIt,
+  both: wording.both,
+  neither: wording.leftOut,
 }
 const CODINGS: Record<Coding, string> = {
-  'mp4-h264': 'H.264 in MP4',
-  'mp4-vp9': 'VP9 in MP4',
-  'mp4-av1': 'AV1 in MP4',
-  'webm-vp9': 'VP9 in WebM',
-  'webm-av1': 'AV1 in WebM',
+  'mp4-h264': wording.h264InMp4,
+  'mp4-vp9': wording.vp9InMp4,
+  'mp4-av1': wording.av1InMp4,
+  'webm-vp9': wording.vp9InWebm,
+  'webm-av1': wording.av1InWebm,
 }
 const LOUDNESSES = [-14, -16, -18, -23]
 
@@ -57,11 +62,16 @@ export function OutputFields({ choice, onChange, rates, own, withCaptions, withS
   )
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 4 }}>
-      <Choice label="Size" value={choice.size} options={SIZES} onChange={(size) => onChange({ ...choice, size })} />
+      <Choice
+        label={wording.size}
+        value={choice.size}
+        options={SIZES}
+        onChange={(size) => onChange({ ...choice, size })}
+      />
       <TextField
         select
         size="small"
-        label="Frame rate"
+        label={wording.frameRate}
         value={rateIndex}
         onChange={(e) =>
           onChange({
@@ -72,40 +82,40 @@ export function OutputFields({ choice, onChange, rates, own, withCaptions, withS
       >
         {rates.map((rate, i) => (
           <MenuItem key={i} value={i}>
-            {i === 0 && isSameRate(rate, own) ? `As recorded, ${formatRate(rate)}` : formatRate(rate)}
+            {i === 0 && isSameRate(rate, own) ? wording.asRecorded(formatRate(rate)) : formatRate(rate)}
           </MenuItem>
         ))}
       </TextField>
       <Quality choice={choice} onChange={onChange} />
       <Choice
-        label="Coding"
+        label={wording.coding}
         value={choice.coding}
         options={CODINGS}
         onChange={(coding) => onChange({ ...choice, coding })}
       />
       {withCaptions && (
         <Choice
-          label="Captions"
+          label={wording.captions}
           value={choice.captions}
           options={CAPTIONS}
           onChange={(captions) => onChange({ ...choice, captions })}
-          help={isBeside(choice.captions) ? 'WebVTT and SubRip, saved with the video' : undefined}
+          help={isBeside(choice.captions) ? wording.webVTTAndSubripSavedWith : undefined}
         />
       )}
       {withSound && (
         <TextField
           select
           size="small"
-          label="Loudness"
+          label={wording.loudness}
           value={choice.loudness ?? 'mixed'}
           onChange={(e) =>
             onChange({ ...choice, loudness: e.target.value === 'mixed' ? null : Number(e.target.value) })
           }
         >
-          <MenuItem value="mixed">As it is mixed</MenuItem>
+          <MenuItem value="mixed">{wording.asItIsMixed}</MenuItem>
           {[...new Set([...LOUDNESSES, ...(choice.loudness === null ? [] : [choice.loudness])])].map((lufs) => (
             <MenuItem key={lufs} value={lufs}>
-              Brought to {`${lufs}`.replace('-', '−')} LUFS
+              {wording.broughtToLufs(`${lufs}`.replace('-', '−'))}
             </MenuItem>
           ))}
         </TextField>
@@ -115,7 +125,7 @@ export function OutputFields({ choice, onChange, rates, own, withCaptions, withS
           control={
             <Checkbox size="small" checked={choice.poster} onChange={(_, poster) => onChange({ ...choice, poster })} />
           }
-          label="A still beside it (PNG)"
+          label={wording.aStillBesideItPng}
         />
         <FormControlLabel
           disabled={!withLoop}
@@ -126,7 +136,7 @@ export function OutputFields({ choice, onChange, rates, own, withCaptions, withS
               onChange={(_, loop) => onChange({ ...choice, loop })}
             />
           }
-          label={`A loop beside it (GIF, up to ${LONGEST_LOOP_SECONDS} s)`}
+          label={wording.aLoopBesideItGif(LONGEST_LOOP_SECONDS)}
         />
       </Box>
     </Box>
@@ -147,7 +157,7 @@ function Quality({ choice, onChange }: Pick<Props, 'choice' | 'onChange'>) {
       <TextField
         select
         size="small"
-        label="Quality"
+        label={wording.quality}
         value={value}
         onChange={(e) => choose(e.target.value)}
         sx={{ flex: 1, minWidth: 0 }}
@@ -157,12 +167,12 @@ function Quality({ choice, onChange }: Pick<Props, 'choice' | 'onChange'>) {
             {name}
           </MenuItem>
         ))}
-        <MenuItem value="bitrate">By bitrate</MenuItem>
-        <MenuItem value="size">Under a size</MenuItem>
+        <MenuItem value="bitrate">{wording.byBitrate}</MenuItem>
+        <MenuItem value="size">{wording.underASize}</MenuItem>
       </TextField>
       {value === 'bitrate' && (
         <Amount
-          label="Mbit/s"
+          label={wording.mbitS}
           value={(choice.videoBitrate ?? 0) / 1e6}
           least={0.1}
           most={200}
@@ -171,7 +181,7 @@ function Quality({ choice, onChange }: Pick<Props, 'choice' | 'onChange'>) {
       )}
       {value === 'size' && (
         <Amount
-          label="MB"
+          label={wording.mb}
           value={(choice.mostBytes ?? 0) / 1e6}
           least={0.1}
           most={100_000}

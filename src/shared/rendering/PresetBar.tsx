@@ -15,6 +15,7 @@ import { writePresetFile } from '@/core/interchange/presetFile'
 import type { OutputChoice } from '@/core/model/outputChoice'
 import { allRenderPresets, deleteRenderPreset, keepRenderPreset } from '@/store/renderPresets'
 import { offerDownload } from '@/ui/offerDownload'
+import { wording } from './wording'
 
 /** Render settings kept under names: to choose, keep and delete. */
 export function PresetBar({ choice, onChoose }: { choice: OutputChoice; onChoose: (output: OutputChoice) => void }) {
@@ -30,7 +31,7 @@ export function PresetBar({ choice, onChoose }: { choice: OutputChoice; onChoose
   return (
     <>
       <Button aria-haspopup="menu" onClick={(e) => setAnchor(e.currentTarget)}>
-        {same ? `Preset: ${same.name}` : 'Presets'}
+        {same ? wording.preset(same.name) : wording.presets}
       </Button>
       <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
         {presets?.map((preset) => (
@@ -46,7 +47,7 @@ export function PresetBar({ choice, onChoose }: { choice: OutputChoice; onChoose
             <Box sx={{ flex: 1 }}>{preset.name}</Box>
             <IconButton
               size="small"
-              aria-label={`Save preset ${preset.name} as a file`}
+              aria-label={wording.savePresetAsAFile(preset.name)}
               onClick={(e) => {
                 e.stopPropagation()
                 offerDownload(
@@ -59,7 +60,7 @@ export function PresetBar({ choice, onChoose }: { choice: OutputChoice; onChoose
             </IconButton>
             <IconButton
               size="small"
-              aria-label={`Delete preset ${preset.name}`}
+              aria-label={wording.deletePreset(preset.name)}
               onClick={(e) => {
                 e.stopPropagation()
                 void deleteRenderPreset(preset.id)
@@ -78,13 +79,13 @@ export function PresetBar({ choice, onChoose }: { choice: OutputChoice; onChoose
         >
           <TextField
             size="small"
-            label="Keep these settings as"
+            label={wording.keepTheseSettingsAs}
             value={name}
             onChange={(e) => setName(e.target.value)}
             slotProps={{ htmlInput: { maxLength: 80 } }}
           />
           <Button type="submit" disabled={name.trim() === ''}>
-            Keep
+            {wording.keep}
           </Button>
         </Box>
       </Menu>

@@ -1,4 +1,5 @@
 import { readOutboxSettings } from '@/store/outboxSettings'
+import { wording } from './wording'
 
 /** Whether the system may tell; asks the person where that is not decided yet. Call it from a click. */
 export async function mayNotify(): Promise<boolean> {
@@ -14,8 +15,8 @@ const files = (n: number) => `${n} ${n === 1 ? 'file' : 'files'}`
 /** Tells through the system that the queue is done, or that some of it wants a person. */
 export async function tellThatQueueIsDone({ finished, failed }: { finished: number; failed: number }): Promise<void> {
   await tell(
-    failed > 0 ? 'Some renders need you' : 'All rendered',
-    failed > 0 ? `${files(finished)} ready, ${failed} failed.` : `${files(finished)} ready in the Outbox.`,
+    failed > 0 ? wording.someRendersNeedYou : wording.allRendered,
+    failed > 0 ? wording.readyFailed(files(finished), failed) : wording.readyInTheOutbox(files(finished)),
     'queue',
   )
 }

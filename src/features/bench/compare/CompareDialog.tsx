@@ -23,15 +23,16 @@ import { useBenchContext } from '../benchContext'
 import { shapeName } from '../shapes/shapeNames'
 import { FinishedFile, useFinishedFile } from './FinishedFile'
 import { Still } from './Still'
+import { wording } from './wording'
 
 /** Px of the pictures that are compared. */
 const HEIGHT = 900
 
 const KINDS = {
-  recording: 'Recording and result',
-  change: 'Before and after',
-  along: 'Start, middle, end',
-  file: 'File and preview',
+  recording: wording.recordingAndResult,
+  change: wording.beforeAndAfter,
+  along: wording.startMiddleEnd,
+  file: wording.fileAndPreview,
 } as const
 type Kind = keyof typeof KINDS
 
@@ -61,8 +62,8 @@ export function CompareDialog({ onClose }: { onClose: () => void }) {
   return (
     <Dialog open onClose={onClose} maxWidth="lg" fullWidth>
       <DialogTitle sx={{ display: 'flex', alignItems: 'center', gap: 3, pb: 0 }}>
-        <span style={{ flex: 1 }}>Compare</span>
-        <Box role="group" aria-label="Shape" sx={{ display: 'flex', gap: 1 }}>
+        <span style={{ flex: 1 }}>{wording.compare}</span>
+        <Box role="group" aria-label={wording.shape} sx={{ display: 'flex', gap: 1 }}>
           {shapes.map((s) => (
             <Button
               key={s.id}
@@ -78,7 +79,7 @@ export function CompareDialog({ onClose }: { onClose: () => void }) {
       <Tabs
         value={kind}
         onChange={(_, to: Kind) => setKind(to)}
-        aria-label="What is compared"
+        aria-label={wording.whatIsCompared}
         sx={{ px: 3, minHeight: 40, '& .MuiTab-root': { minHeight: 40, textTransform: 'none' } }}
       >
         {Object.entries(KINDS).map(([value, label]) => (
@@ -88,19 +89,24 @@ export function CompareDialog({ onClose }: { onClose: () => void }) {
       <DialogContent sx={{ display: 'grid', gap: 3 }}>
         <Box sx={{ display: 'flex', gap: 3, justifyContent: 'center', alignItems: 'flex-start', minHeight: 240 }}>
           {kind === 'recording' && <Recorded edit={edit} t={at} />}
-          {kind === 'recording' && <Result edit={edit} shape={shape} t={at} label="Result" />}
+          {kind === 'recording' && <Result edit={edit} shape={shape} t={at} label={wording.result} />}
           {kind === 'change' && last && (
-            <Result edit={undo(history).value} shape={shape} t={at} label={`Before “${last.label}”`} />
+            <Result edit={undo(history).value} shape={shape} t={at} label={wording.before(last.label)} />
           )}
           {kind === 'change' && (
-            <Result edit={edit} shape={shape} t={at} label={last ? 'After it' : 'Nothing has been changed yet'} />
+            <Result
+              edit={edit}
+              shape={shape}
+              t={at}
+              label={last ? wording.afterIt : wording.nothingHasBeenChangedYet}
+            />
           )}
           {kind === 'along' &&
             passage &&
             (
               [
-                ['Start', 0],
-                ['Middle', 0.5],
+                [wording.start, 0],
+                [wording.middle, 0.5],
                 ['End', 1],
               ] as const
             ).map(([label, share]) => {
@@ -115,18 +121,18 @@ export function CompareDialog({ onClose }: { onClose: () => void }) {
                   edit={edit}
                   shape={shape}
                   t={when}
-                  label={`${label} of passage ${passage.index + 1}, ${formatTime(when)}`}
+                  label={wording.ofPassage(label, passage.index, formatTime(when))}
                 />
               )
             })}
           {kind === 'file' && <FinishedFile finished={finished} shape={shape} t={at} />}
-          {kind === 'file' && finished && <Result edit={edit} shape={shape} t={at} label="Preview, as it is now" />}
+          {kind === 'file' && finished && <Result edit={edit} shape={shape} t={at} label={wording.previewAsItIsNow} />}
         </Box>
         {kind !== 'along' && (
           <Box sx={{ display: 'flex', alignItems: 'center', gap: 3, px: 1 }}>
             <Slider
               size="small"
-              aria-label="Moment"
+              aria-label={wording.moment}
               min={0}
               max={map.lengthMicros - 1}
               step={10_000}
@@ -142,8 +148,8 @@ export function CompareDialog({ onClose }: { onClose: () => void }) {
         )}
       </DialogContent>
       <DialogActions>
-        {kind !== 'along' && <Button onClick={goThere}>Go to this moment</Button>}
-        <Button onClick={onClose}>Close</Button>
+        {kind !== 'along' && <Button onClick={goThere}>{wording.goToThisMoment}</Button>}
+        <Button onClick={onClose}>{wording.close}</Button>
       </DialogActions>
     </Dialog>
   )

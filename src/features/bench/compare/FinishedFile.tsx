@@ -11,6 +11,7 @@ import { openRenderFile } from '@/media/render/partFile'
 import { rendersOf } from '@/store/renders'
 import { palette, textSize } from '@/ui/theme'
 import { useBlobUrl } from '@/ui/useBlobUrl'
+import { wording } from './wording'
 
 /** The newest finished file of a highlight in a shape; undefined while that is looked up, null when there is none. */
 export function useFinishedFile(highlightId: HighlightId, shape: Shape | undefined): Render | null | undefined {
@@ -44,7 +45,7 @@ export function FinishedFile({ finished, shape, t }: { finished: Render | null |
   if (finished === null)
     return (
       <Box sx={{ fontSize: textSize.body, color: palette.inkSoft, alignSelf: 'center' }}>
-        No file of this shape is finished yet. Render it, and it can be compared here.
+        {wording.noFileOfThisShape}
       </Box>
     )
   return (
@@ -65,7 +66,7 @@ export function FinishedFile({ finished, shape, t }: { finished: Render | null |
             src={url}
             muted
             playsInline
-            aria-label="Finished file"
+            aria-label={wording.finishedFile}
             sx={{ width: '100%', display: 'block' }}
           />
         )}

@@ -4,6 +4,7 @@ import Box from '@mui/material/Box'
 import { useEffect, useRef, useState } from 'react'
 import { palette, textSize } from '@/ui/theme'
 import { useBlobUrl } from '@/ui/useBlobUrl'
+import { wording } from './wording'
 
 /** A slider that is dragged asks for many moments: the last is drawn. */
 const REST_MS = 120
@@ -18,7 +19,7 @@ interface StillProps {
   moment: string
 }
 
-const WORDS = { drawing: 'drawing…', drawn: '', none: 'no picture' }
+const WORDS = { drawing: 'drawing…', drawn: '', none: wording.noPicture }
 
 /** One picture of a comparison, drawn as it is rendered; the last one stays until the next is there. */
 export function Still({ label, proportion, draw, moment }: StillProps) {

@@ -14,7 +14,7 @@ import { acceptProposals } from '@/edit/regions'
 import { nameForRole } from '@/core/model/region'
 import { suitLayout } from '@/edit/layouts'
 import { useBenchContext, useParts } from '../benchContext'
-import { foundWords } from './messages'
+import { foundWords, wording } from './wording'
 import { lookAt, stopLooking } from '@/shared/looks/looks'
 import { useLook } from './useLook'
 
@@ -66,18 +66,18 @@ export function FindRegions() {
         role="status"
         sx={{ display: 'flex', alignItems: 'center', gap: 2, px: 3, minHeight: 36, fontSize: textSize.note }}
       >
-        Looking at the footage
+        {wording.lookingAtTheFootage}
         <LinearProgress
           variant="determinate"
           value={look.share * 100}
-          aria-label="Looked at"
+          aria-label={wording.lookedAt}
           sx={{ flex: 1, height: 4 }}
         />
-        <Button onClick={stopLooking}>Stop</Button>
+        <Button onClick={stopLooking}>{wording.stop}</Button>
       </Box>
     )
   return (
-    <Box component="section" aria-label="Proposed regions">
+    <Box component="section" aria-label={wording.proposedRegions}>
       {open.map((p, n) => (
         <Box
           key={n}
@@ -99,33 +99,31 @@ export function FindRegions() {
             <strong>{nameForRole(p.role)}?</strong> {foundWords(p)}
           </Box>
           <Box
-            title="How sure, of 1"
+            title={wording.howSureOf1}
             sx={{ fontFamily: fonts.numbers, fontSize: textSize.note, color: palette.inkSoft }}
           >
             {p.confidence.toFixed(2)}
           </Box>
-          <Button onClick={() => accept([p])} aria-label={`Accept ${nameForRole(p.role)} ${n + 1}`}>
-            Accept
+          <Button onClick={() => accept([p])} aria-label={wording.acceptOfNameForRole(nameForRole(p.role), n)}>
+            {wording.accept}
           </Button>
         </Box>
       ))}
       {look?.kind === 'failed' && (
         <Alert severity="warning" sx={{ borderRadius: 0 }}>
-          The footage could not be looked at: {look.detail}
+          {wording.theFootageCouldNotBe(look.detail)}
         </Alert>
       )}
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, px: 3, py: 1.5, borderTop: 1, borderColor: 'divider' }}>
-        <Button onClick={find}>{seen ? 'Look again' : 'Find regions'}</Button>
+        <Button onClick={find}>{seen ? wording.lookAgain : wording.findRegions}</Button>
         {open.length > 1 && (
           <Button variant="contained" color="primary" onClick={() => accept(open, true)}>
-            Accept all {open.length}
+            {wording.acceptAll(open.length)}
           </Button>
         )}
         {seen && open.length === 0 && (
           <Box role="status" sx={{ fontSize: textSize.note, color: palette.inkSoft }}>
-            {seen.look.proposals.length === 0
-              ? 'Nothing stands out: no bars, no pictures side by side, none laid over another. Draw the regions yourself.'
-              : 'All that was found is accepted.'}
+            {seen.look.proposals.length === 0 ? wording.nothingStandsOutNoBars : wording.allThatWasFoundIs}
           </Box>
         )}
       </Box>

@@ -12,6 +12,7 @@ import { useDrag } from '@/ui/useDrag'
 import { setFocus } from '@/edit/regions'
 import { isShifted } from '@/core/compose/regionIn'
 import { useBenchContext, usePassage } from '../benchContext'
+import { wording } from './wording'
 
 const STEP: Record<string, [number, number]> = {
   ArrowLeft: [-2, 0],
@@ -35,7 +36,7 @@ export const FocusBox = memo(function FocusBox({ region, focus, frame }: { regio
   const pixels = scaleRect(focus, frame.width, frame.height)
   const options = { bounds: scaleRect(region.bounds, frame.width, frame.height), least: LEAST }
   const set = (rect: Rect, gesture: string) =>
-    setFocus(session, { frame, id: region.id, pixels: rect, label: `Focus of ${region.name}` }, gesture)
+    setFocus(session, { frame, id: region.id, pixels: rect, label: wording.focusOf(region.name) }, gesture)
   const dragging = useDrag((event) => {
     const box = event.currentTarget.closest('[data-testid="frame-picture"]')?.getBoundingClientRect()
     view.setState({ selection: { kind: 'region', id: region.id } })
@@ -66,8 +67,8 @@ export const FocusBox = memo(function FocusBox({ region, focus, frame }: { regio
     <Box
       role="group"
       tabIndex={0}
-      aria-roledescription="focus"
-      aria-label={`Focus of ${region.name}`}
+      aria-roledescription={wording.focus}
+      aria-label={wording.focusOf(region.name)}
       onPointerDown={dragging}
       onKeyDown={onKeyDown}
       style={{
@@ -101,7 +102,7 @@ export const FocusBox = memo(function FocusBox({ region, focus, frame }: { regio
           pointerEvents: 'none',
         }}
       >
-        focus
+        {wording.focus}
       </Box>
       {!fixed && <CornerGrips name="focus-grip" size={12} colour={colour} />}
     </Box>

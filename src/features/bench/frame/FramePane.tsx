@@ -29,6 +29,7 @@ import { Ribbons } from './Ribbons'
 import { SetupMenu } from './SetupMenu'
 import { useLook, useSnapLines } from './useLook'
 import { useRecognition } from './useRecognition'
+import { wording } from './wording'
 
 /** A drag over the bare picture draws a region once it is this large, px of the frame. */
 const MIN_DRAWN = 16
@@ -43,12 +44,12 @@ export function FramePane() {
     <PaneFrame
       pane="frame"
       digit="2"
-      title="Frame"
+      title={wording.frame}
       tools={
         <>
           <SetupMenu />
           <Button aria-pressed={outlines} onClick={() => view.setState({ outlines: !outlines })}>
-            {outlines ? 'Hide outlines' : 'Show outlines'}
+            {outlines ? wording.hideOutlines : wording.showOutlines}
           </Button>
         </>
       }
@@ -75,7 +76,7 @@ function Picture() {
   const edit = useEdit()
   const outlines = useView((v) => v.outlines)
   const host = useRef<HTMLDivElement>(null)
-  usePreviewCanvas(player, host, FRAME_TARGET, 'The recording’s picture')
+  usePreviewCanvas(player, host, FRAME_TARGET, wording.theRecordingsPicture)
   const { passage, recording, setup } = useParts()
   const { width, height } = recording.video
   const snapLines = useSnapLines()

@@ -4,6 +4,7 @@ import type { Size } from '@/core/geometry/rect'
 import { roleMark } from '@/ui/roleMarks'
 import { fonts, textSize } from '@/ui/theme'
 import { nameForRole } from '@/core/model/region'
+import { wording } from './wording'
 
 /**
  * A proposed region over the picture: a broken light line, its role with a question mark. Pressing the tab accepts
@@ -36,7 +37,7 @@ export function GhostBox({
       <Box
         component="button"
         type="button"
-        aria-label={`Accept the proposed ${nameForRole(role)}, ${confidence.toFixed(2)} sure`}
+        aria-label={wording.acceptTheProposedSure(nameForRole(role), confidence.toFixed(2))}
         onPointerDown={(e) => e.stopPropagation()}
         onClick={onAccept}
         sx={{

@@ -20,11 +20,12 @@ import { baseSetupOn } from '@/edit/regions'
 import { useBenchContext, useParts } from '../benchContext'
 import { lookAt } from '@/shared/looks/looks'
 import { useLook } from './useLook'
+import { wording } from './wording'
 
 const LOOK_WORDS = {
-  looking: 'Looking at what holds still in the picture, to know it again.',
-  seen: 'What holds still in the picture is kept with it: the next recording like this is recognised.',
-  failed: 'The footage was not looked at; the setup will not be recognised by itself.',
+  looking: wording.lookingAtWhatHoldsStill,
+  seen: wording.whatHoldsStillInThe,
+  failed: wording.theFootageWasNotLooked,
 }
 
 /**
@@ -62,12 +63,12 @@ export function KeepSetupDialog({ onClose }: { onClose: () => void }) {
       fingerprint,
     })
     baseSetupOn(session, { setupId: setup.id, kept })
-    enqueueSnackbar(`“${kept.name}” is kept. Recordings that look like this one get its regions.`)
+    enqueueSnackbar(wording.isKeptRecordingsThatLook(kept.name))
     onClose()
   }
   return (
     <Dialog open onClose={onClose} maxWidth="xs" fullWidth>
-      <DialogTitle>Keep as a setup</DialogTitle>
+      <DialogTitle>{wording.keepAsASetup}</DialogTitle>
       <DialogContent>
         <Box
           component="form"
@@ -86,7 +87,7 @@ export function KeepSetupDialog({ onClose }: { onClose: () => void }) {
                   variant="determinate"
                   value={look.share * 100}
                   sx={{ mt: 2, height: 4 }}
-                  aria-label="Looked at"
+                  aria-label={wording.lookedAt}
                 />
               )}
             </Box>
@@ -96,14 +97,14 @@ export function KeepSetupDialog({ onClose }: { onClose: () => void }) {
         </Box>
       </DialogContent>
       <DialogActions>
-        <Button onClick={onClose}>Cancel</Button>
+        <Button onClick={onClose}>{wording.cancel}</Button>
         <Button
           variant="contained"
           color="primary"
           disabled={!named.success || keeping || look?.kind === 'looking'}
           onClick={() => void keep()}
         >
-          Keep setup
+          {wording.keepSetup}
         </Button>
       </DialogActions>
     </Dialog>

@@ -11,6 +11,7 @@ import { roleMark } from '@/ui/roleMarks'
 import { useDrag } from '@/ui/useDrag'
 import { setPath } from '@/edit/regions'
 import { useBenchContext, usePassage, useTimeMap } from '../benchContext'
+import { wording } from './wording'
 
 const STEP: Record<string, Point> = {
   ArrowLeft: { x: -1, y: 0 },
@@ -52,7 +53,7 @@ export function PathHandle({ region, path }: { region: Region; path: CropPath })
         passageId: passage.id,
         region,
         keys: withKey(path.keys, micros, { x: inside.x, y: inside.y }),
-        label: `Aim ${region.name}`,
+        label: wording.aim(region.name),
       },
       gesture,
     )
@@ -90,8 +91,8 @@ export function PathHandle({ region, path }: { region: Region; path: CropPath })
       ref={handle}
       role="group"
       tabIndex={0}
-      aria-roledescription="path"
-      aria-label={`${region.name} is aimed here`}
+      aria-roledescription={wording.path}
+      aria-label={wording.isAimedHere(region.name)}
       onPointerDown={dragging}
       onKeyDown={onKeyDown}
       sx={{

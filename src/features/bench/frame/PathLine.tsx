@@ -11,6 +11,7 @@ import { formatTime } from '@/ui/format'
 import { palette } from '@/ui/theme'
 import { setPath } from '@/edit/regions'
 import { useBenchContext, usePassage, useTimeMap } from '../benchContext'
+import { wording } from './wording'
 
 /** Places of the path that the line is drawn through. */
 const POINTS = 240
@@ -74,7 +75,7 @@ export function PathLine({
               key={key.micros}
               component="button"
               type="button"
-              aria-label={`Key at ${formatTime(t, 2)}${key.jump ? ', a new shot' : ''}`}
+              aria-label={wording.keyAt(formatTime(t, 2), key.jump)}
               onClick={(e) => {
                 e.stopPropagation()
                 player.seek(t)
@@ -86,7 +87,7 @@ export function PathLine({
                   passageId: passage.id,
                   region,
                   keys: withoutKey(path.keys, key.micros),
-                  label: 'Remove key',
+                  label: wording.removeKey,
                 })
               }}
               sx={{

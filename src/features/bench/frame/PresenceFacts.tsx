@@ -12,11 +12,12 @@ import { fonts, palette, textSize } from '@/ui/theme'
 import { placeRegion } from '@/edit/regions'
 import { useBenchContext, usePassage } from '../benchContext'
 import { boundsToHold } from '@/shared/looks/along'
+import { wording } from './wording'
 
 /** More stretches than this are only counted. */
 const MAX_LISTED = 4
 
-const WORDS = { face: 'the face', movement: 'whoever moves' }
+const WORDS = { face: wording.theFace, movement: wording.whoeverMoves }
 
 /** How much of the time somebody is inside, when not, and what would hold them; the times lead there. */
 export function PresenceFacts({
@@ -41,7 +42,7 @@ export function PresenceFacts({
   return (
     <Box
       role="note"
-      aria-label={`Presence in ${region.name}`}
+      aria-label={wording.presenceIn(region.name)}
       sx={{
         ml: '86px',
         mt: 0.5,
@@ -61,7 +62,8 @@ export function PresenceFacts({
         {Math.floor(share * 100)} %
       </Box>
       <span>
-        of the time {WORDS[by]} is inside{outside.length > 0 && '; not at'}
+        {wording.ofTheTimeIsInside(WORDS[by])}
+        {outside.length > 0 && wording.notAt}
       </span>
       {outside.slice(0, MAX_LISTED).map(({ fromMicros, toMicros }) => (
         <Button
@@ -73,16 +75,16 @@ export function PresenceFacts({
           {formatTime(fromMicros, 1)}–{formatTime(toMicros, 1)}
         </Button>
       ))}
-      {outside.length > MAX_LISTED && <span>and {outside.length - MAX_LISTED} more</span>}
+      {outside.length > MAX_LISTED && <span>{wording.andMore(outside.length, MAX_LISTED)}</span>}
       {inPixels && (
         <Button
           disabled={region.locked}
-          title={`To ${Math.round(inPixels.width)} × ${Math.round(inPixels.height)}: the least that holds ${WORDS[by]} wherever it was found`}
+          title={wording.toTheLeastThatHolds(Math.round(inPixels.width), Math.round(inPixels.height), WORDS[by])}
           onClick={() =>
-            placeRegion(session, passage, frame, region, inPixels, `Grow ${region.name}`, crypto.randomUUID())
+            placeRegion(session, passage, frame, region, inPixels, wording.grow(region.name), crypto.randomUUID())
           }
         >
-          Grow to hold
+          {wording.growToHold}
         </Button>
       )}
     </Box>

@@ -18,6 +18,7 @@ import { ARROW_STEPS } from '@/ui/arrowSteps'
 import { useDrag } from '@/ui/useDrag'
 import { useSelectedRegion } from '../useSelectedRegion'
 import { useSnapLines } from './useLook'
+import { wording } from './wording'
 
 /** An edge that is dragged this near to one in the picture goes there, CSS px. */
 export const SNAP_REACH = 7
@@ -61,7 +62,7 @@ export const RegionBox = memo(function RegionBox({ region, frame }: { region: Re
       const sideways = Math.abs(dx) >= Math.abs(dy)
       set(
         moveRect(pixels, shiftKey && !sideways ? 0 : dx * perPixel, shiftKey && sideways ? 0 : dy * perPixel, whole),
-        `Move ${region.name}`,
+        wording.move(region.name),
         gesture,
         here,
       )
@@ -82,10 +83,10 @@ export const RegionBox = memo(function RegionBox({ region, frame }: { region: Re
           least: LEAST,
           aspect: onlyHere ? pixels.width / pixels.height : region.proportion,
         }),
-        `Resize ${region.name}`,
+        wording.resize(region.name),
         `keys resize ${region.id}`,
       )
-    else set(moveRect(pixels, dx, dy, whole), `Move ${region.name}`, `keys move ${region.id}`)
+    else set(moveRect(pixels, dx, dy, whole), wording.move(region.name), `keys move ${region.id}`)
   }
 
   const place = scaleRect(pixels, 100 / frame.width, 100 / frame.height)
@@ -93,8 +94,8 @@ export const RegionBox = memo(function RegionBox({ region, frame }: { region: Re
     <Box
       role="group"
       tabIndex={0}
-      aria-label={`${region.name}: ${pixels.width} × ${pixels.height} at ${pixels.x}, ${pixels.y}${region.locked ? ', locked' : ''}${onlyHere ? ', in this passage only' : ''}`}
-      aria-roledescription="region"
+      aria-label={wording.at(region.name, pixels.width, pixels.height, pixels.x, pixels.y, region.locked, onlyHere)}
+      aria-roledescription={wording.region}
       data-role={region.role}
       onPointerDown={moving}
       onFocus={select}
@@ -150,7 +151,7 @@ export const RegionBox = memo(function RegionBox({ region, frame }: { region: Re
       >
         <span>{letter}</span>
         <span>{region.name}</span>
-        {onlyHere && <span>· here only</span>}
+        {onlyHere && <span>{wording.hereOnly}</span>}
         {region.locked && <LockIcon sx={{ fontSize: 12 }} />}
       </Box>
       {marked &&
@@ -228,7 +229,7 @@ function GripHandle({ grip, region, pixels, frame, whole, heldAspect, onResize, 
       const snaps = snapLines && aspect === null && !altKey && !ctrlKey
       const rect = snaps ? snapEdges(free, grip, snapLines, Math.round(SNAP_REACH * perPixel)) : free
       view.setState({ moving: region.id, magnified: gripPoint(rect, grip) })
-      onResize(rect, `Resize ${region.name}`, gesture)
+      onResize(rect, wording.resize(region.name), gesture)
     }
   }, onLetGo)
   const share = compassShare(grip)

@@ -26,6 +26,7 @@ import { useBenchContext, useEdit, useParts, usePassage } from '../benchContext'
 import { useSelectedRegion } from '../useSelectedRegion'
 import { PixelField } from './PixelField'
 import { RegionTicket } from './RegionTicket'
+import { wording } from './wording'
 
 /** All regions with their pixels, and how far the panels blow them up. The numbers can be typed. */
 export function RegionList() {
@@ -63,7 +64,7 @@ const AddRegion = memo(function AddRegion({ setupId }: { setupId: SetupId }) {
   return (
     <Box sx={{ px: 3, py: 1.5 }}>
       <Button startIcon={<AddIcon />} onClick={(e) => setMenu(e.currentTarget)} aria-haspopup="menu">
-        Region
+        {wording.regionCapital}
       </Button>
       <Menu anchorEl={menu} open={menu !== null} onClose={() => setMenu(null)}>
         {STANDARD_ROLES.map((role) => (
@@ -110,7 +111,7 @@ const RegionLine = memo(function RegionLine({
       recording.video,
       region,
       { ...pixels, ...part },
-      `Resize ${region.name}`,
+      wording.resize(region.name),
       crypto.randomUUID(),
     )
   const field = (key: keyof Rect, label: string) => (
@@ -154,14 +155,14 @@ const RegionLine = memo(function RegionLine({
         {field('width', 'width')}
         <span>×</span>
         {field('height', 'height')}
-        <span>at</span>
+        <span>{wording.atLowercase}</span>
         {field('x', 'left')}
         <span>,</span>
         {field('y', 'top')}
       </Box>
       <Box
         data-if-wide
-        title="Output pixels for each recorded pixel, in the shape where it is largest"
+        title={wording.outputPixelsForEachRecorded}
         sx={{
           fontFamily: fonts.numbers,
           fontSize: textSize.note,
@@ -169,10 +170,10 @@ const RegionLine = memo(function RegionLine({
           color: worst > 2.5 ? palette.strawInk : palette.inkSoft,
         }}
       >
-        {worst === 0 ? 'unused' : `${worst.toFixed(2)}×`}
+        {worst === 0 ? wording.unused : `${worst.toFixed(2)}×`}
       </Box>
       <IconButton
-        aria-label={`More about ${region.name}`}
+        aria-label={wording.moreAbout(region.name)}
         aria-haspopup="dialog"
         onClick={(e) => setTicket(e.currentTarget)}
         sx={{ p: '4px' }}
@@ -213,13 +214,13 @@ const RoleSelect = memo(function RoleSelect({
       disableUnderline
       value={role}
       onChange={(e) => setRegionRole(session, { id, role: e.target.value })}
-      inputProps={{ 'aria-label': `Role of ${name}` }}
+      inputProps={{ 'aria-label': wording.roleOf(name) }}
       renderValue={() => (
         <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, fontWeight: 600 }}>
           <RoleBadge role={role} />
           <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis' }}>
             {name}
-            {onlyHere && ' · here only'}
+            {onlyHere && wording.hereOnlyAfter}
           </Box>
         </Box>
       )}

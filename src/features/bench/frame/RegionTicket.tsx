@@ -30,11 +30,12 @@ import { OutlineFields } from '../OutlineFields'
 import { lookAt, tightened } from '@/shared/looks/looks'
 import { useLook } from './useLook'
 import { textSize } from '@/ui/theme'
+import { wording } from './wording'
 
 const PROPORTIONS: readonly { words: string; value: number }[] = [
   { words: '16:9', value: 16 / 9 },
   { words: '4:3', value: 4 / 3 },
-  { words: 'square', value: 1 },
+  { words: wording.square, value: 1 },
   { words: '9:16', value: 9 / 16 },
 ]
 
@@ -64,8 +65,8 @@ export function RegionTicket({
   const panel = shape && placePanels(edit, shape, passage).find((p) => p.region?.id === region.id)?.rect
   const choices = [
     ...PROPORTIONS,
-    ...(panel ? [{ words: 'of its panel', value: panel.width / panel.height }] : []),
-    { words: 'as it is', value: pixels.width / pixels.height },
+    ...(panel ? [{ words: wording.ofItsPanel, value: panel.width / panel.height }] : []),
+    { words: wording.asItIs, value: pixels.width / pixels.height },
   ]
   const held = region.proportion
   const holdIndex = held === null ? -1 : choices.findIndex((c) => Math.abs(c.value - held) < 1e-3)
@@ -80,9 +81,8 @@ export function RegionTicket({
       pixels.x + pixels.width - tight.x - tight.width,
       pixels.y + pixels.height - tight.y - tight.height,
     ]
-    if (left + top + right + bottom === 0)
-      return void enqueueSnackbar(`${region.name} has no border and no black to take off.`)
-    placeRegion(session, passage, recording.video, region, tight, `Tighten ${region.name}`, crypto.randomUUID())
+    if (left + top + right + bottom === 0) return void enqueueSnackbar(wording.hasNoBorderAndNo(region.name))
+    placeRegion(session, passage, recording.video, region, tight, wording.tighten(region.name), crypto.randomUUID())
     enqueueSnackbar(
       `${region.name} is tighter by ${left} px on the left, ${top} at the top, ${right} on the right, ${bottom} at the bottom.`,
     )
@@ -92,33 +92,33 @@ export function RegionTicket({
     action()
   }
   return (
-    <Ticket label={`More about ${region.name}`} anchor={anchor} onClose={onClose}>
+    <Ticket label={wording.moreAbout(region.name)} anchor={anchor} onClose={onClose}>
       <Box sx={{ display: 'grid', rowGap: 2 }}>
         <TextField
           size="small"
-          label="Name"
+          label={wording.name}
           defaultValue={region.name}
           onBlur={(e) => {
             const named = title.safeParse(e.target.value)
             if (named.success && named.data !== region.name)
-              setRegion(session, { id: region.id, label: 'Name region', change: { name: named.data } })
+              setRegion(session, { id: region.id, label: wording.nameRegion, change: { name: named.data } })
           }}
         />
         <TextField
           select
           size="small"
-          label="Proportion"
+          label={wording.proportion}
           value={holdIndex}
           disabled={region.locked}
           onChange={(e) =>
             setRegion(session, {
               id: region.id,
-              label: 'Hold proportion',
+              label: wording.holdProportion,
               change: { proportion: choices[Number(e.target.value)]?.value ?? null },
             })
           }
         >
-          <MenuItem value={-1}>free</MenuItem>
+          <MenuItem value={-1}>{wording.free}</MenuItem>
           {choices.map(({ words }, n) => (
             <MenuItem key={words} value={n}>
               {words}
@@ -135,13 +135,13 @@ export function RegionTicket({
               onChange={(_, locked) =>
                 setRegion(session, {
                   id: region.id,
-                  label: locked ? 'Lock region' : 'Unlock region',
+                  label: locked ? wording.lockRegion : wording.unlockRegion,
                   change: { locked },
                 })
               }
             />
           }
-          label="Locked"
+          label={wording.locked}
           slotProps={{ typography: { sx: { fontSize: textSize.note } } }}
         />
         <FormControlLabel
@@ -152,17 +152,17 @@ export function RegionTicket({
               onChange={(_, hidden) =>
                 setRegion(session, {
                   id: region.id,
-                  label: hidden ? 'Hide outline' : 'Show outline',
+                  label: hidden ? wording.hideOutline : wording.showOutline,
                   change: { hidden },
                 })
               }
             />
           }
-          label="Outline hidden"
+          label={wording.outlineHidden}
           slotProps={{ typography: { sx: { fontSize: textSize.note } } }}
         />
         <FormControlLabel
-          title="A part of it that is not cut where that can be helped; drag it in the picture"
+          title={wording.aPartOfItThat}
           control={
             <Checkbox
               size="small"
@@ -173,12 +173,12 @@ export function RegionTicket({
                   frame: recording.video,
                   id: region.id,
                   pixels: on ? middleOf(pixels) : null,
-                  label: on ? 'Add focus' : 'Remove focus',
+                  label: on ? wording.addFocus : wording.removeFocus,
                 })
               }
             />
           }
-          label="Focus"
+          label={wording.focusCapital}
           slotProps={{ typography: { sx: { fontSize: textSize.note } } }}
         />
       </Box>
@@ -190,39 +190,41 @@ export function RegionTicket({
         {follows ? (
           <Button
             onClick={() =>
-              setPath(session, { passageId: passage.id, region, keys: [], label: `${region.name} stands still` })
+              setPath(session, { passageId: passage.id, region, keys: [], label: wording.standsStill(region.name) })
             }
           >
-            Stand still in this passage
+            {wording.standStillInThisPassage}
           </Button>
         ) : (
           <Button
-            title="Crops keep the face, or what moves, in view"
+            title={wording.cropsKeepTheFaceOr}
             disabled={lookingAlong}
             onClick={() => view.setState({ wantsFollow: region.id })}
           >
-            {lookingAlong ? 'Looking along…' : 'Follow in this passage'}
+            {lookingAlong ? wording.lookingAlong : wording.followInThisPassage}
           </Button>
         )}
         {isShifted(passage, region.id) && (
           <Button onClick={() => clearShift(session, { passageId: passage.id, region })}>
-            As in all passages again
+            {wording.asInAllPassagesAgain}
           </Button>
         )}
       </Box>
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5 }}>
         <Button disabled={region.locked || look?.kind === 'looking'} onClick={() => void tighten()}>
-          {look?.kind === 'looking' ? 'Looking…' : 'Tighten'}
+          {look?.kind === 'looking' ? wording.looking : wording.tightenCapital}
         </Button>
-        <Button onClick={leave(() => copyRegion(session, { id: region.id, copyId: newId<RegionId>() }))}>Copy</Button>
+        <Button onClick={leave(() => copyRegion(session, { id: region.id, copyId: newId<RegionId>() }))}>
+          {wording.copy}
+        </Button>
         <Button disabled={index === 0} onClick={() => orderRegion(session, { id: region.id, by: -1 })}>
-          Move up
+          {wording.moveUp}
         </Button>
         <Button disabled={index === count - 1} onClick={() => orderRegion(session, { id: region.id, by: 1 })}>
-          Move down
+          {wording.moveDown}
         </Button>
         <Button disabled={region.locked} onClick={leave(() => removeRegion(session, { id: region.id }))}>
-          Remove
+          {wording.remove}
         </Button>
       </Box>
     </Ticket>

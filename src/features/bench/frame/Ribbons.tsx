@@ -17,6 +17,7 @@ import { PathLine } from './PathLine'
 import { PresenceFacts } from './PresenceFacts'
 import { useAlong } from './useAlong'
 import { useFollow } from './useFollow'
+import { wording } from './wording'
 
 const HEIGHT = 30
 const BAR = 5
@@ -31,7 +32,7 @@ export function Ribbons() {
   return (
     <Box
       component="section"
-      aria-label="Ribbons"
+      aria-label={wording.ribbons}
       sx={{ isolation: 'isolate', borderTop: 1, borderColor: 'divider', px: 3, py: 1.5, display: 'grid', rowGap: 1.5 }}
     >
       {setup.regions.slice(0, shown).map((region) => (
@@ -46,9 +47,7 @@ export function Ribbons() {
         />
       ))}
       {along?.state === 'failed' && (
-        <Box sx={{ fontSize: textSize.note, color: palette.strawInk }}>
-          The highlight could not be looked along. The regions themselves work all the same.
-        </Box>
+        <Box sx={{ fontSize: textSize.note, color: palette.strawInk }}>{wording.theHighlightCouldNotBe}</Box>
       )}
     </Box>
   )
@@ -74,7 +73,7 @@ const Ribbon = memo(function Ribbon({
     [along, region, bounds, watched],
   )
   return (
-    <Box role="group" aria-label={`${region.name} along the highlight`}>
+    <Box role="group" aria-label={wording.alongTheHighlight(region.name)}>
       <Box sx={{ display: 'grid', gridTemplateColumns: '78px minmax(0, 1fr)', columnGap: 2, alignItems: 'center' }}>
         <Box
           sx={{
@@ -114,8 +113,8 @@ const Ribbon = memo(function Ribbon({
           sx={{ ml: '86px', mt: 0.5, fontSize: textSize.small, color: palette.inkSoft, fontFamily: fonts.numbers }}
         >
           {along?.state === 'looking'
-            ? `looking along: ${along.moments.filter((m) => m.seen).length} of ${along.moments.length}`
-            : 'is looked along when nothing plays'}
+            ? wording.lookingAlongOf(along.moments.filter((m) => m.seen).length, along.moments.length)
+            : wording.isLookedAlongWhenNothing}
         </Box>
       )}
     </Box>

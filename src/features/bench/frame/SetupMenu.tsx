@@ -15,6 +15,7 @@ import { palette, textSize } from '@/ui/theme'
 import { applySetup } from '@/edit/regions'
 import { useBenchContext, useParts } from '../benchContext'
 import { KeepSetupDialog } from './KeepSetupDialog'
+import { wording } from './wording'
 
 /** The setup in use: apply another, keep this one, or bring what was changed back to the kept one. */
 export function SetupMenu() {
@@ -44,8 +45,8 @@ export function SetupMenu() {
     )
     enqueueSnackbar(
       followed > 0
-        ? `“${base.name}” is changed, and ${followed} other ${followed === 1 ? 'highlight' : 'highlights'} with it.`
-        : `“${base.name}” is changed. Highlights that used it before stay as they are.`,
+        ? wording.isChangedAndOtherWith(base.name, followed)
+        : wording.isChangedHighlightsThatUsed(base.name),
     )
   }
   return (
@@ -54,10 +55,10 @@ export function SetupMenu() {
         onClick={(e) => setAnchor(e.currentTarget)}
         aria-haspopup="menu"
         sx={{ minWidth: 0, maxWidth: 190 }}
-        title={`Setup: ${setup.name}`}
+        title={wording.setup(setup.name)}
       >
         <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
-          {base ? setup.name : 'Setup'}
+          {base ? setup.name : wording.setupCapital}
           {changed && ' *'}
         </Box>
       </Button>
@@ -71,18 +72,17 @@ export function SetupMenu() {
                 <Box
                   sx={{ fontSize: textSize.note, color: palette.inkSoft, overflow: 'hidden', textOverflow: 'ellipsis' }}
                 >
-                  {s.id === base?.id ? inUseWords(changed) : s.tags.join(', ') || `${s.regions.length} regions`}
+                  {s.id === base?.id ? inUseWords(changed) : s.tags.join(', ') || wording.regions(s.regions.length)}
                 </Box>
               </Box>
             </MenuItem>
           ))}
-          {kept?.length === 0 && <MenuItem disabled>No setup is kept yet</MenuItem>}
+          {kept?.length === 0 && <MenuItem disabled>{wording.noSetupIsKeptYet}</MenuItem>}
           <Divider />
-          {changed && <MenuItem onClick={() => void update([])}>Change “{base.name}” for later</MenuItem>}
+          {changed && <MenuItem onClick={() => void update([])}>{wording.changeForLater(base.name)}</MenuItem>}
           {changed && others.length > 0 && (
             <MenuItem onClick={() => void update(others)}>
-              Change “{base.name}” and the {others.length} other {others.length === 1 ? 'highlight' : 'highlights'} with
-              it
+              {wording.changeAndTheOtherWith(base.name, others.length)}
             </MenuItem>
           )}
           <MenuItem
@@ -91,7 +91,7 @@ export function SetupMenu() {
               setKeeping(true)
             }}
           >
-            Keep these regions as a setup…
+            {wording.keepTheseRegionsAsA}
           </MenuItem>
         </Menu>
       )}
@@ -115,4 +115,4 @@ function sameRegions(a: Setup, b: Setup): boolean {
   return content(a) === content(b)
 }
 
-const inUseWords = (changed: boolean) => (changed ? 'in use, changed here; choose to go back to it' : 'in use')
+const inUseWords = (changed: boolean) => (changed ? wording.inUseChangedHereChoose : wording.inUse)

@@ -9,6 +9,7 @@ import type { Region } from '@/core/model/region'
 import { setPath } from '@/edit/regions'
 import { partsOf, useBenchContext, useParts, useView, type PassageParts } from '../benchContext'
 import { boundsByPassage, foundSamples, type Along } from '@/shared/looks/along'
+import { wording } from './wording'
 
 /** A crop moves across no more of the frame than this in a second. */
 const MAX_PER_SECOND = 0.35
@@ -37,7 +38,7 @@ export function useFollow(along: Along | null): void {
       reach: reachIn(session.value, parts, region),
       mostPerSecond: MAX_PER_SECOND,
     })
-    if (keys.length === 0) enqueueSnackbar(`There is nothing in ${region.name} to follow.`)
+    if (keys.length === 0) enqueueSnackbar(wording.thereIsNothingInTo(region.name))
     else setPath(session, { passageId: parts.passage.id, region, keys })
   }, [region, along, session, view, enqueueSnackbar])
 }

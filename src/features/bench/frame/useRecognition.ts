@@ -9,6 +9,7 @@ import { applyRecipe, picturesOfRecipe } from '@/edit/recipes'
 import { useBenchContext, useHighlight, useParts } from '../benchContext'
 import { bringImages } from '../bringImages'
 import { lookAt } from '@/shared/looks/looks'
+import { wording } from './wording'
 
 /** Somebody who has just opened a highlight has other things to look at first. */
 const STAYS_MS = 20_000
@@ -37,7 +38,7 @@ export function useRecognition(): void {
       if (!look || !stillUntouched) return
       const match = recognise<Setup>(look.fingerprint, setups)
       if (match.kind === 'none') return
-      const words = `Looks like “${match.match.name}”, ${match.likeness.toFixed(2)}`
+      const words = wording.looksLike(match.match.name, match.likeness.toFixed(2))
       const gesture = crypto.randomUUID()
       const whole = await recipeByItself(match.match.id)
       /** Regions, and what the setup's recipe lays out by itself: the same whoever says that it is this setup. */
@@ -49,15 +50,15 @@ export function useRecognition(): void {
       }
       if (match.kind === 'unsure')
         return offer({
-          words: `${words}. Not sure.`,
-          button: whole ? `Use it, with “${whole.recipe.name}”` : 'Use its regions',
+          words: wording.notSure(words),
+          button: whole ? wording.useItWith(whole.recipe.name) : wording.useItsRegions,
           act: () => void apply(),
           staysMs: STAYS_MS,
         })
       await apply()
       offer({
-        words: whole ? `${words}. Laid out by “${whole.recipe.name}”.` : `${words}. Its regions are set.`,
-        button: 'Undo',
+        words: whole ? wording.laidOutBy(words, whole.recipe.name) : wording.itsRegionsAreSet(words),
+        button: wording.undo,
         act: () => session.undo(),
         staysMs: STAYS_MS,
       })

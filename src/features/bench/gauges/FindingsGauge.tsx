@@ -15,6 +15,7 @@ import { SEVERITY_COLOURS } from './FoundMarks'
 import { putAllRight, putRight } from './remedies'
 import type { Looked } from './useFindings'
 import { useReport } from './useReport'
+import { wording } from './wording'
 
 /** How many faults there are, and the list of them: where and when each is, what would put it right. */
 export function FindingsGauge() {
@@ -30,7 +31,7 @@ export function FindingsGauge() {
     <>
       <ButtonBase
         aria-haspopup="dialog"
-        aria-label={looked ? `Found: ${countWords(looked.findings.map((f) => f.severity))}` : 'Looking over'}
+        aria-label={looked ? wording.found(countWords(looked.findings.map((f) => f.severity))) : wording.lookingOver}
         data-stale={looked?.stale ?? true}
         onClick={(e) => setAnchor(e.currentTarget)}
         sx={{
@@ -58,10 +59,10 @@ export function FindingsGauge() {
         >
           {looked ? countWords(looked.findings.map((f) => f.severity)) : '…'}
         </Box>
-        <Box sx={{ fontSize: textSize.small, color: palette.inkSoft }}>found</Box>
+        <Box sx={{ fontSize: textSize.small, color: palette.inkSoft }}>{wording.foundLowercase}</Box>
       </ButtonBase>
       {anchor && looked && (
-        <Ticket label="What was found" anchor={anchor} onClose={close} side="center" width={560} gap={1}>
+        <Ticket label={wording.whatWasFound} anchor={anchor} onClose={close} side="center" width={560} gap={1}>
           <Findings looked={looked} />
         </Ticket>
       )}
@@ -89,11 +90,9 @@ function Findings({ looked }: { looked: Looked }) {
         }}
       >
         <span>
-          {findings.length === 0 ? 'Nothing to put right' : 'Worst first'}
-          {accepted.length > 0 && `; ${accepted.length} meant so`}.{' '}
-          {outlet
-            ? `Looked at for ${outlet.name}.`
-            : 'Choose whose zones are shown, and its limits are looked at as well.'}
+          {findings.length === 0 ? wording.nothingToPutRightCapital : wording.worstFirst}
+          {accepted.length > 0 && wording.meantSoOfCount(accepted.length)}.{' '}
+          {outlet ? wording.lookedAtForOfName(outlet.name) : wording.chooseWhoseZonesAreShown}
         </span>
         {curable.length > 0 && (
           <Button
@@ -101,7 +100,7 @@ function Findings({ looked }: { looked: Looked }) {
               setDone(putAllRight(session, findings))
             }}
           >
-            Put right what can be
+            {wording.putRightWhatCanBeCapital}
           </Button>
         )}
       </Box>
@@ -118,9 +117,7 @@ function Findings({ looked }: { looked: Looked }) {
             overflowY: 'auto',
           }}
         >
-          <b>
-            {done.length} {done.length === 1 ? 'thing' : 'things'} put right, in one step of undo
-          </b>
+          <b>{wording.putRightInOneStep(done.length)}</b>
           {putRightLines(done).map((line) => (
             <Box key={line}>{line}</Box>
           ))}
@@ -128,7 +125,7 @@ function Findings({ looked }: { looked: Looked }) {
       )}
       <Box
         component="ul"
-        aria-label="Findings"
+        aria-label={wording.findingsCapital}
         sx={{ m: 0, p: 0, listStyle: 'none', maxHeight: 380, overflowY: 'auto' }}
       >
         {findings.map((finding) => (
@@ -147,9 +144,9 @@ function Findings({ looked }: { looked: Looked }) {
           pt: 2,
         }}
       >
-        <span style={{ flex: 1 }}>What was found, to keep or to send:</span>
-        <Button onClick={() => void save('page')}>Save as page</Button>
-        <Button onClick={() => void save('json')}>Save as JSON</Button>
+        <span style={{ flex: 1 }}>{wording.whatWasFoundToKeep}</span>
+        <Button onClick={() => void save('page')}>{wording.saveAsPage}</Button>
+        <Button onClick={() => void save('json')}>{wording.saveAsJson}</Button>
       </Box>
     </>
   )
@@ -183,7 +180,7 @@ function FindingLine({ finding }: { finding: Finding }) {
     >
       <ButtonBase
         onClick={show}
-        title="Show where and when"
+        title={wording.showWhereAndWhen}
         sx={{
           display: 'block',
           textAlign: 'left',
@@ -196,13 +193,13 @@ function FindingLine({ finding }: { finding: Finding }) {
       >
         <Box sx={{ fontSize: textSize.body, fontWeight: 600, overflowWrap: 'anywhere' }}>{faultWords(fault)}</Box>
         <Box sx={{ fontFamily: fonts.numbers, fontSize: textSize.small, color: palette.inkSoft }}>
-          {shapeId ?? 'every shape'}, from {formatTime(fromMicros)}
+          {wording.from(shapeId, formatTime(fromMicros))}
         </Box>
       </ButtonBase>
       <Box sx={{ display: 'flex', gap: 1 }}>
         {remedy && <Button onClick={() => putRight(session, finding)}>{remedyWords(remedy)}</Button>}
-        <Button title="Quiet until it changes" onClick={() => acceptFinding(session, { finding })}>
-          Meant so
+        <Button title={wording.quietUntilItChanges} onClick={() => acceptFinding(session, { finding })}>
+          {wording.meantSo}
         </Button>
       </Box>
     </Box>

@@ -8,6 +8,7 @@ import { Ticket } from '@/ui/Ticket'
 import { fonts, palette, textSize } from '@/ui/theme'
 import { useView } from '../benchContext'
 import { loudnessFigure } from '@/shared/findingWords'
+import { wording } from './wording'
 
 /** Charts are a large library that a Bench need not hold until one is asked for. */
 const LoudnessOverTime = dynamic(() => import('./LoudnessOverTime'), { ssr: false })
@@ -21,7 +22,7 @@ export function LoudnessGauge() {
     <>
       <ButtonBase
         aria-haspopup="dialog"
-        aria-label={`Loudness: ${loudnessFigure(loudness.lufs)}`}
+        aria-label={wording.loudness(loudnessFigure(loudness.lufs))}
         onClick={(e) => setAnchor(e.currentTarget)}
         sx={{
           pl: 3,
@@ -40,10 +41,17 @@ export function LoudnessGauge() {
         <Box sx={{ fontFamily: fonts.numbers, fontSize: textSize.note, fontWeight: 700, color: palette.leaf }}>
           {loudnessFigure(loudness.lufs)}
         </Box>
-        <Box sx={{ fontSize: textSize.small, color: palette.inkSoft }}>loudness</Box>
+        <Box sx={{ fontSize: textSize.small, color: palette.inkSoft }}>{wording.loudnessLowercase}</Box>
       </ButtonBase>
       {anchor && (
-        <Ticket label="Loudness" anchor={anchor} onClose={() => setAnchor(null)} side="center" width={600} gap={2}>
+        <Ticket
+          label={wording.loudnessCapital}
+          anchor={anchor}
+          onClose={() => setAnchor(null)}
+          side="center"
+          width={600}
+          gap={2}
+        >
           {/* As high as it will be: a ticket that grows would leave the screen. */}
           <Box sx={{ minHeight: 276, display: 'grid', gap: 2, alignContent: 'start' }}>
             <LoudnessOverTime />

@@ -13,6 +13,7 @@ import { fonts, palette, textSize } from '@/ui/theme'
 import { holdPeaks } from '@/edit/sound'
 import { useBenchContext, useHighlight, useView } from '../benchContext'
 import { loudnessFigure } from '@/shared/findingWords'
+import { wording } from './wording'
 
 /** Quieter than this is drawn at the bottom. */
 const FLOOR_LUFS = -48
@@ -69,31 +70,27 @@ export default function LoudnessOverTime() {
         }}
       >
         <div>
-          <dt>now</dt>
+          <dt>{wording.now}</dt>
           <dd>{loudnessFigure(now.lufs)}</dd>
         </div>
         <div>
-          <dt>true peak</dt>
-          <dd>{now.peakDb.toFixed(1)} dBTP</dd>
+          <dt>{wording.truePeak}</dt>
+          <dd>{wording.dBTP(now.peakDb.toFixed(1))}</dd>
         </div>
         {before && (
           <div>
-            <dt>before</dt>
-            <dd>
-              {loudnessFigure(before.lufs)}, {before.peakDb.toFixed(1)} dBTP
-            </dd>
+            <dt>{wording.before}</dt>
+            <dd>{wording.dBTPOfLoudnessFigure(loudnessFigure(before.lufs), before.peakDb.toFixed(1))}</dd>
           </div>
         )}
         <div>
-          <dt>to be</dt>
-          <dd>
-            {target} LUFS, {mostDb} dBTP
-          </dd>
+          <dt>{wording.toBe}</dt>
+          <dd>{wording.lufsDbtp(target, mostDb)}</dd>
         </div>
       </Box>
       <Box
         role="img"
-        aria-label={`Loudness over time, ${loudnessFigure(now.lufs)} in all${before ? `, ${loudnessFigure(before.lufs)} before` : ''}`}
+        aria-label={`Loudness over time, ${loudnessFigure(now.lufs)} in all${before ? wording.beforeOfLoudnessFigure(loudnessFigure(before.lufs)) : ''}`}
         sx={{ height: 190 }}
       >
         <ResponsiveContainer width="100%" height="100%">
@@ -165,7 +162,7 @@ export default function LoudnessOverTime() {
             onChange={(_, on) => holdPeaks(session, { limitDb: on ? mostDb : null })}
           />
         }
-        label={`Hold peaks under ${limitDb ?? mostDb} dBTP`}
+        label={wording.holdPeaksUnderDbtp(limitDb, mostDb)}
         sx={{ ml: 0, gap: 1 }}
         slotProps={{ typography: { sx: { fontSize: textSize.body } } }}
       />

@@ -18,6 +18,7 @@ import { useBenchContext, useEdit, usePassage, useTimeMap } from '../benchContex
 import { BENCH_KEYS } from '../useBenchKeys'
 import { FindingsGauge } from './FindingsGauge'
 import { LoudnessGauge } from './LoudnessGauge'
+import { wording } from './wording'
 
 /** Above this many output pixels for each recorded one, softness is plain to see. */
 const BLOWN_UP_WARN = 2.5
@@ -31,7 +32,7 @@ export function TransportBar() {
   return (
     <Box
       component="footer"
-      aria-label="Player"
+      aria-label={wording.player}
       sx={{
         display: 'flex',
         alignItems: 'center',
@@ -46,9 +47,9 @@ export function TransportBar() {
       }}
     >
       <PlayButton screen="bench" bindings={BENCH_KEYS} isPlaying={playing} onToggle={() => player.toggle()} />
-      <Tooltip title="Play over and over: the marked stretch, or all">
+      <Tooltip title={wording.playOverAndOverThe}>
         <Button
-          aria-label="Loop"
+          aria-label={wording.loop}
           aria-pressed={state.loop}
           onClick={() => player.setLoop(!state.loop)}
           sx={{
@@ -63,7 +64,7 @@ export function TransportBar() {
       <Clock lengthMicros={lengthMicros} rate={playing ? state.rate : 1} />
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5, width: 116 }}>
         <IconButton
-          aria-label={state.volume === 0 ? 'Sound on' : 'Mute'}
+          aria-label={state.volume === 0 ? wording.soundOn : wording.mute}
           onClick={() => player.setVolume(state.volume === 0 ? 0.5 : 0)}
           sx={{ p: '2px', color: state.volume === 0 ? palette.line : palette.inkSoft }}
         >
@@ -71,7 +72,7 @@ export function TransportBar() {
         </IconButton>
         <Slider
           size="small"
-          aria-label="Volume"
+          aria-label={wording.volume}
           min={0}
           max={1}
           step={0.05}
@@ -80,7 +81,7 @@ export function TransportBar() {
           sx={{ color: palette.leaf }}
         />
       </Box>
-      <Gauge label="length" value={formatTime(lengthMicros, 2)} />
+      <Gauge label={wording.length} value={formatTime(lengthMicros, 2)} />
       <BlownUpGauge />
       <LoudnessGauge />
       <FindingsGauge />
@@ -100,7 +101,7 @@ function BlownUpGauge() {
   return (
     worst && (
       <Gauge
-        label={`blown up, ${worst.role}`}
+        label={wording.blownUp(worst.role)}
         value={`${worst.factor.toFixed(2)}×`}
         warn={worst.factor > BLOWN_UP_WARN}
       />
@@ -183,14 +184,14 @@ function PreviewRate() {
   if (event?.kind === 'rate')
     return (
       <Gauge
-        label={event.share < 1 ? `preview, drawn at ${Math.round(event.share * 100)} %` : 'preview'}
+        label={event.share < 1 ? wording.previewDrawnAt(Math.round(event.share * 100)) : wording.preview}
         value={`${Math.round(event.framesPerSecond)} fps`}
       />
     )
   if (event?.kind === 'unreadable')
     return (
       <Box role="alert" sx={{ color: palette.haw, fontSize: textSize.note }}>
-        “{event.fileName}” cannot be decoded at {formatTime(event.atMicros)}
+        {wording.cannotBeDecodedAt(event.fileName, formatTime(event.atMicros))}
       </Box>
     )
   return null

@@ -3,6 +3,7 @@ import { partly } from '@/core/findings/partly'
 import type { Edit } from '@/core/model/edit'
 import { doRemedies } from '@/edit/remedies'
 import type { EditSession } from '@/store/highlights'
+import { wording } from './wording'
 
 /** What can be done about findings. Each is one step of undo. */
 
@@ -41,7 +42,7 @@ function take(session: EditSession, label: string, remedies: readonly Remedy[]):
 }
 
 export function putRight(session: EditSession, { remedy }: Finding): void {
-  if (remedy) take(session, 'Put right', [remedy])
+  if (remedy) take(session, wording.putRight, [remedy])
 }
 
 /**
@@ -57,6 +58,6 @@ export function putAllRight(session: EditSession, findings: readonly Finding[]):
     if (!best) remedies.set(targetOf(remedy), remedy)
     return !best || JSON.stringify(best) === JSON.stringify(remedy)
   })
-  if (remedies.size > 0) take(session, 'Put right what can be put right', [...remedies.values()])
+  if (remedies.size > 0) take(session, wording.putRightWhatCanBe, [...remedies.values()])
   return done
 }

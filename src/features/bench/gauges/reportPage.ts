@@ -1,8 +1,9 @@
 import type { FindingsReport } from '@/core/findings/report'
 import { MICROS_PER_SECOND } from '@/core/time/micros'
 import { formatTime } from '@/ui/format'
+import { wording } from './wording'
 
-const SEVERITIES = { stop: 'Stop', warn: 'Warning', note: 'Note' } as const
+const SEVERITIES = { stop: wording.stop, warn: wording.warning, note: wording.note } as const
 
 const STYLE = `
   body { font: 15px/1.5 system-ui, sans-serif; color: #1d231e; background: #fbfaf6; max-width: 62rem; margin: 2rem auto; padding: 0 1.5rem }
@@ -18,7 +19,7 @@ const STYLE = `
  * data URL. Texts are set as text, whatever is in them.
  */
 export function reportPage(report: FindingsReport, pictures: readonly { shape: string; url: string }[]): string {
-  const page = document.implementation.createHTMLDocument(`Findings: ${report.highlight.name}`)
+  const page = document.implementation.createHTMLDocument(wording.findings(report.highlight.name))
   page.documentElement.lang = 'en'
   const make = (name: string, text?: string, attributes: Record<string, string> = {}) => {
     const element = page.createElement(name)
@@ -36,8 +37,8 @@ export function reportPage(report: FindingsReport, pictures: readonly { shape: s
   const facts = [
     `${time(highlight.lengthSeconds)} long`,
     highlight.shapes.map((s) => `${s.id} ${s.width} × ${s.height}`).join(', '),
-    ...(loudness ? [`${loudness.lufs.toFixed(1)} LUFS, peaks at ${loudness.peakDb.toFixed(1)} dBTP`] : []),
-    outlet ? `looked at for ${outlet}` : 'for no outlet in particular',
+    ...(loudness ? [wording.lufsPeaksAtDbtp(loudness.lufs.toFixed(1), loudness.peakDb.toFixed(1))] : []),
+    outlet ? wording.lookedAtFor(outlet) : wording.forNoOutletInParticular,
     report.madeAt.slice(0, 16).replace('T', ', '),
   ]
   page.body.append(make('h1', highlight.name), make('p', facts.join('; ')))
@@ -48,17 +49,17 @@ export function reportPage(report: FindingsReport, pictures: readonly { shape: s
     shown.append(figure)
   }
   if (pictures.length > 0) page.body.append(shown)
-  if (findings.length === 0) page.body.append(make('p', 'Nothing to put right.'))
+  if (findings.length === 0) page.body.append(make('p', wording.nothingToPutRight))
   else {
     const table = make('table')
     const head = make('tr')
-    head.append(...['', 'What', 'Shape', 'When'].map((t) => make('th', t)))
+    head.append(...['', wording.what, wording.shape, wording.when].map((t) => make('th', t)))
     table.append(head)
     for (const { severity, words, shape, fromSeconds, toSeconds, times, accepted } of findings) {
       const row = make('tr', undefined, { 'data-severity': accepted ? 'note' : severity })
       const spans = times.length > 0 ? times : [{ fromSeconds, toSeconds }]
       row.append(
-        make('td', accepted ? 'Meant so' : SEVERITIES[severity]),
+        make('td', accepted ? wording.meantSo : SEVERITIES[severity]),
         make('td', words),
         make('td', shape ?? 'all'),
         make('td', spans.map((s) => `${time(s.fromSeconds)}–${time(s.toSeconds)}`).join(', '), { class: 'time' }),

@@ -17,15 +17,16 @@ import type { MediaIn } from '@/media/bundle/writeBundle'
 import { offerDownload } from '@/ui/offerDownload'
 import { useBenchContext, useEdit, usePassage } from '../benchContext'
 import { aloneOf, bundleOf } from './bundleOf'
+import { wording } from './wording'
 
 const BUNDLES: { media: MediaIn; name: string; what: string }[] = [
   {
     media: 'trimmed',
-    name: 'Bundle with what is used',
-    what: 'The edit, its pictures and fonts, and of the recordings what is used, with 3 s on either side',
+    name: wording.bundleWithWhatIsUsed,
+    what: wording.theEditItsPicturesAnd,
   },
-  { media: 'whole', name: 'Bundle with whole recordings', what: 'To go on cutting elsewhere' },
-  { media: 'none', name: 'Bundle without recordings', what: 'For somebody who has them' },
+  { media: 'whole', name: wording.bundleWithWholeRecordings, what: wording.toGoOnCuttingElsewhere },
+  { media: 'none', name: wording.bundleWithoutRecordings, what: wording.forSomebodyWhoHasThem },
 ]
 
 /** The highlight for another machine, another tool, or an archive. */
@@ -41,7 +42,7 @@ export function HandOnMenu() {
   const save = (text: string, ending: string, type: string, notKept: readonly string[] = []) => {
     setAnchor(null)
     if (notKept.length > 0)
-      enqueueSnackbar(`Saved. ${notKept.join(' ')}`, { autoHideDuration: 15_000, style: { maxWidth: 560 } })
+      enqueueSnackbar(wording.saved(notKept.join(' ')), { autoHideDuration: 15_000, style: { maxWidth: 560 } })
     offerDownload(new Blob([text], { type }), `${name}.${ending}`)
   }
   const bundle = async (media: MediaIn) => {
@@ -50,10 +51,7 @@ export function HandOnMenu() {
     try {
       offerDownload(await bundleOf(edit, media, files, setShare), `${name}.brimble.zip`)
     } catch (error) {
-      enqueueSnackbar(
-        `The bundle could not be made (${explain('writing a bundle', error)}). The highlight is as it was.`,
-        { variant: 'error' },
-      )
+      enqueueSnackbar(wording.theBundleCouldNotBe(explain('writing a bundle', error)), { variant: 'error' })
     } finally {
       setShare(null)
     }
@@ -62,7 +60,7 @@ export function HandOnMenu() {
   return (
     <>
       <Button aria-haspopup="menu" disabled={share !== null} onClick={(e) => setAnchor(e.currentTarget)}>
-        {share === null ? 'Hand on' : `Bundling, ${Math.round(share * 100)} %`}
+        {share === null ? wording.handOn : wording.bundling(Math.round(share * 100))}
       </Button>
       <Menu
         anchorEl={anchor}
@@ -70,7 +68,7 @@ export function HandOnMenu() {
         onClose={() => setAnchor(null)}
         slotProps={{ paper: { sx: { maxWidth: 400 } } }}
       >
-        <ListSubheader>For another Brimble</ListSubheader>
+        <ListSubheader>{wording.forAnotherBrimble}</ListSubheader>
         {BUNDLES.map(({ media, name, what }) => (
           <MenuItem key={media} onClick={() => void bundle(media)} sx={{ whiteSpace: 'normal' }}>
             <ListItemText primary={name} secondary={what} />
@@ -80,18 +78,18 @@ export function HandOnMenu() {
           onClick={() => void aloneOf(edit).then((text) => save(text, 'brimble.json', 'application/json'))}
           sx={{ whiteSpace: 'normal' }}
         >
-          <ListItemText primary="Edit alone" secondary="A small file, for renders without a person and for archives" />
+          <ListItemText primary={wording.editAlone} secondary={wording.aSmallFileForRenders} />
         </MenuItem>
         <Divider />
-        <ListSubheader>For other tools</ListSubheader>
+        <ListSubheader>{wording.forOtherTools}</ListSubheader>
         {first && (
           <MenuItem
             onClick={() => save(writeOtio(edit, first), 'otio', 'application/json', notKeptInOtio(edit, first))}
             sx={{ whiteSpace: 'normal' }}
           >
             <ListItemText
-              primary="Timeline (OpenTimelineIO)"
-              secondary={`Cuts, speeds, joins and markers; a track for each panel of ${first.id}`}
+              primary={wording.timelineOpentimelineio}
+              secondary={wording.cutsSpeedsJoinsAndMarkers(first.id)}
             />
           </MenuItem>
         )}
@@ -99,7 +97,7 @@ export function HandOnMenu() {
           onClick={() => save(writeEditList(edit), 'edl', 'text/plain', notKeptInEditList(edit))}
           sx={{ whiteSpace: 'normal' }}
         >
-          <ListItemText primary="Cut list (CMX 3600 EDL)" secondary="Cuts, speeds and dissolves" />
+          <ListItemText primary={wording.cutListCmx3600Edl} secondary={wording.cutsSpeedsAndDissolves} />
         </MenuItem>
         {shapes.map((shape) => (
           <MenuItem
@@ -109,10 +107,7 @@ export function HandOnMenu() {
             }
             sx={{ whiteSpace: 'normal' }}
           >
-            <ListItemText
-              primary={`ffmpeg script, ${shape.id}`}
-              secondary="Makes the same arrangement from the recordings, on any machine with ffmpeg"
-            />
+            <ListItemText primary={wording.ffmpegScript(shape.id)} secondary={wording.makesTheSameArrangementFrom} />
           </MenuItem>
         ))}
       </Menu>

@@ -13,6 +13,7 @@ import { useBenchContext, useEdit, useLayout, useView } from '../benchContext'
 import { CornerGrips } from '@/ui/CornerGrips'
 import { useHanging } from '../shapes/useHanging'
 import { markName } from './markWords'
+import { wording } from './wording'
 
 /** Smallest side of a mark, px of the shape. */
 const LEAST = 16
@@ -52,7 +53,7 @@ export function MarkBox({ mark, shape, shown }: { mark: HungMark; shape: Shape; 
     <Box
       role="group"
       tabIndex={0}
-      aria-roledescription="mark"
+      aria-roledescription={wording.mark}
       aria-label={`${markName(mark, imageFiles)}, ${rect.width} × ${rect.height}`}
       data-mark={mark.id}
       onPointerDown={dragging}

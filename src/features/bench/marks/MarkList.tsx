@@ -29,13 +29,14 @@ import { useBenchContext, useEdit, useHighlight, useView } from '../benchContext
 import { bringImages } from '../bringImages'
 import { MARK_NAMES, markName } from './markWords'
 import { MarkTicket } from './MarkTicket'
+import { wording } from './wording'
 
 /** What is put over the picture besides words, and what could be. */
 export function MarkList() {
   const { marks } = useHighlight()
   const shown = useGrowing(marks.length, 4)
   return (
-    <Box role="group" aria-label="Marks on the picture" sx={{ borderTop: 1, borderColor: 'divider', pb: 2 }}>
+    <Box role="group" aria-label={wording.marksOnThePicture} sx={{ borderTop: 1, borderColor: 'divider', pb: 2 }}>
       {marks.slice(0, shown).map((mark) => (
         <MarkLine key={mark.id} mark={mark} />
       ))}
@@ -56,7 +57,7 @@ function AddMark({ full }: { full: boolean }) {
     setAnchor(null)
     const made = make(newId<MarkId>())
     const mark = brand ? brandedMark(made, brand) : made
-    if (addMark(session, { mark, label: `Add ${MARK_NAMES[mark.kind].toLowerCase()}` }))
+    if (addMark(session, { mark, label: wording.add(MARK_NAMES[mark.kind].toLowerCase()) }))
       view.setState({ selection: { kind: 'mark', id: mark.id } })
   }
   const putPicture = async (imageFileId: ImageFileId, make: (id: MarkId) => PictureMark) => {
@@ -74,14 +75,14 @@ function AddMark({ full }: { full: boolean }) {
   return (
     <Box sx={{ px: 3, pt: 2 }}>
       <Button aria-haspopup="menu" disabled={full} onClick={(e) => setAnchor(e.currentTarget)}>
-        Add mark
+        {wording.addMark}
       </Button>
       <input
         ref={chooser}
         type="file"
         accept={CHOOSABLE_PICTURES}
         hidden
-        aria-label="Picture to put on top"
+        aria-label={wording.pictureToPutOnTop}
         onChange={(e) => void take(e.target.files?.[0]).finally(() => (e.target.value = ''))}
       />
       <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
@@ -93,7 +94,7 @@ function AddMark({ full }: { full: boolean }) {
             chooser.current?.click()
           }}
         >
-          Picture…
+          {wording.picture}
         </MenuItem>
         {(['handle', 'progress', 'level', 'countdown', 'endCard'] as const).map((kind) => (
           <MenuItem key={kind} onClick={() => put((id) => newMark(id, { kind }))}>
@@ -117,7 +118,7 @@ function brandItems(
         key="logo"
         onClick={() => void putPicture(logo, (id) => newMark(id, { kind: 'picture', imageFileId: logo }))}
       >
-        Logo of {name}
+        {wording.logoOf(name)}
       </MenuItem>
     ),
     handle && (
@@ -125,7 +126,7 @@ function brandItems(
         key="handle"
         onClick={() => put((id) => ({ ...newMark(id, { kind: 'handle' }), text: handle }) as PictureMark)}
       >
-        Handle of {name}
+        {wording.handleOf(name)}
       </MenuItem>
     ),
     endCard && (
@@ -138,12 +139,12 @@ function brandItems(
           )
         }
       >
-        End card of {name}
+        {wording.endCardOf(name)}
       </MenuItem>
     ),
     !logo && !handle && !endCard && (
       <MenuItem key="nothing" disabled>
-        {name} has no logo, handle or end card yet
+        {wording.hasNoLogoHandleOr(name)}
       </MenuItem>
     ),
   ]
@@ -171,14 +172,14 @@ const MarkLine = memo(function MarkLine({ mark }: { mark: PictureMark }) {
         bgcolor: selected ? palette.leafTint : undefined,
       }}
     >
-      <Box sx={{ fontSize: textSize.note, color: palette.inkSoft }}>On top</Box>
+      <Box sx={{ fontSize: textSize.note, color: palette.inkSoft }}>{wording.onTop}</Box>
       <OneLine>{name}</OneLine>
       <Box sx={{ fontFamily: fonts.numbers, fontSize: textSize.note, color: palette.inkSoft, whiteSpace: 'nowrap' }}>
         {when}
       </Box>
       <IconButton
         size="small"
-        aria-label={`More about ${name}`}
+        aria-label={wording.moreAbout(name)}
         aria-haspopup="dialog"
         onClick={(e) => setAnchor(e.currentTarget)}
       >
@@ -191,7 +192,7 @@ const MarkLine = memo(function MarkLine({ mark }: { mark: PictureMark }) {
 
 /** When a mark is seen. */
 function whenWords(mark: PictureMark, lengthMicros: Micros): string {
-  if (mark.kind === 'endCard') return `last ${(mark.lengthMicros / 1e6).toFixed(1)} s`
-  if (mark.fromMicros === null && mark.toMicros === null) return 'all along'
+  if (mark.kind === 'endCard') return wording.lastS((mark.lengthMicros / 1e6).toFixed(1))
+  if (mark.fromMicros === null && mark.toMicros === null) return wording.allAlong
   return `${formatTime(mark.fromMicros ?? 0)} – ${formatTime(mark.toMicros ?? lengthMicros)}`
 }

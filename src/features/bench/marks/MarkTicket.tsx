@@ -15,14 +15,15 @@ import { removeMark, setMark } from '@/edit/marks'
 import { useBenchContext } from '../benchContext'
 import { TimeFields } from '../TimeFields'
 import { FontField } from '../words/FontField'
+import { wording } from './wording'
 
 const EDGES: Record<MarkOf<'progress'>['edge'], string> = {
-  top: 'top edge',
-  bottom: 'bottom edge',
-  left: 'left edge',
-  right: 'right edge',
+  top: wording.topEdge,
+  bottom: wording.bottomEdge,
+  left: wording.leftEdge,
+  right: wording.rightEdge,
 }
-const FORMS: Record<MarkOf<'level'>['form'], string> = { bars: 'bars', line: 'a line' }
+const FORMS: Record<MarkOf<'level'>['form'], string> = { bars: 'bars', line: wording.aLine }
 
 /** How a mark looks and when it is on. */
 export function MarkTicket({
@@ -38,13 +39,13 @@ export function MarkTicket({
 }) {
   const { session } = useBenchContext()
   return (
-    <Ticket label={`More about ${name}`} anchor={anchor} onClose={onClose} width={400} gap={2.5}>
+    <Ticket label={wording.moreAbout(name)} anchor={anchor} onClose={onClose} width={400} gap={2.5}>
       <Look mark={mark} />
       {mark.kind !== 'endCard' && (
         <TimeFields
           fromMicros={mark.fromMicros}
           toMicros={mark.toMicros}
-          onSet={(change, gesture) => setMark(session, { mark, label: 'When a mark is on', change }, gesture)}
+          onSet={(change, gesture) => setMark(session, { mark, label: wording.whenAMarkIsOn, change }, gesture)}
         />
       )}
       <Box>
@@ -54,7 +55,7 @@ export function MarkTicket({
             removeMark(session, { id: mark.id })
           }}
         >
-          Remove
+          {wording.remove}
         </Button>
       </Box>
     </Ticket>
@@ -87,12 +88,12 @@ function Look({ mark }: { mark: PictureMark }) {
     case 'handle':
       return (
         <>
-          {written('Handle', (text) =>
-            setMark(session, { mark, label: 'Write the handle', change: { text } }, gesture.current),
+          {written(wording.handle, (text) =>
+            setMark(session, { mark, label: wording.writeTheHandle, change: { text } }, gesture.current),
           )}
           <Letters
             style={mark.style}
-            onSet={(style, g) => setMark(session, { mark, label: 'Letters of the handle', change: { style } }, g)}
+            onSet={(style, g) => setMark(session, { mark, label: wording.lettersOfTheHandle, change: { style } }, g)}
           />
         </>
       )
@@ -100,32 +101,32 @@ function Look({ mark }: { mark: PictureMark }) {
       return (
         <Letters
           style={mark.style}
-          onSet={(style, g) => setMark(session, { mark, label: 'Letters of the countdown', change: { style } }, g)}
+          onSet={(style, g) => setMark(session, { mark, label: wording.lettersOfTheCountdown, change: { style } }, g)}
         />
       )
     case 'picture':
       return (
         <Box sx={twoColumns}>
           <NumberField
-            label="Width, of the shorter side"
+            label={wording.widthOfTheShorterSide}
             unit="%"
             least={2}
             most={100}
             step={1}
             value={mark.width * 100}
             onSet={(percent, g) =>
-              setMark(session, { mark, label: 'Resize picture', change: { width: percent / 100 } }, g)
+              setMark(session, { mark, label: wording.resizePicture, change: { width: percent / 100 } }, g)
             }
           />
           <NumberField
-            label="Opacity"
+            label={wording.opacity}
             unit="%"
             least={0}
             most={100}
             step={5}
             value={mark.opacity * 100}
             onSet={(percent, g) =>
-              setMark(session, { mark, label: 'Set opacity', change: { opacity: percent / 100 } }, g)
+              setMark(session, { mark, label: wording.setOpacity, change: { opacity: percent / 100 } }, g)
             }
           />
         </Box>
@@ -136,12 +137,12 @@ function Look({ mark }: { mark: PictureMark }) {
           <TextField
             select
             size="small"
-            label="Drawn as"
+            label={wording.drawnAs}
             value={mark.form}
             onChange={(e) =>
               setMark(session, {
                 mark,
-                label: 'Change sound level',
+                label: wording.changeSoundLevel,
                 change: { form: e.target.value as typeof mark.form },
               })
             }
@@ -153,20 +154,22 @@ function Look({ mark }: { mark: PictureMark }) {
             ))}
           </TextField>
           <ColourField
-            label="Colour"
+            label={wording.colour}
             value={mark.colour}
-            onSet={(colour, g) => setMark(session, { mark, label: 'Colour of the sound level', change: { colour } }, g)}
+            onSet={(colour, g) =>
+              setMark(session, { mark, label: wording.colourOfTheSoundLevel, change: { colour } }, g)
+            }
           />
           <Box sx={twoColumns}>
             <NumberField
-              label="Opacity"
+              label={wording.opacity}
               unit="%"
               least={0}
               most={100}
               step={5}
               value={mark.opacity * 100}
               onSet={(percent, g) =>
-                setMark(session, { mark, label: 'Set opacity', change: { opacity: percent / 100 } }, g)
+                setMark(session, { mark, label: wording.setOpacity, change: { opacity: percent / 100 } }, g)
               }
             />
           </Box>
@@ -178,12 +181,12 @@ function Look({ mark }: { mark: PictureMark }) {
           <TextField
             select
             size="small"
-            label="Along the"
+            label={wording.alongThe}
             value={mark.edge}
             onChange={(e) =>
               setMark(session, {
                 mark,
-                label: 'Move progress bar',
+                label: wording.moveProgressBar,
                 change: { edge: e.target.value as typeof mark.edge },
               })
             }
@@ -195,22 +198,22 @@ function Look({ mark }: { mark: PictureMark }) {
             ))}
           </TextField>
           <ColourField
-            label="What is over"
+            label={wording.whatIsOver}
             value={mark.colour}
             onSet={(colour, g) =>
-              setMark(session, { mark, label: 'Colour of the progress bar', change: { colour } }, g)
+              setMark(session, { mark, label: wording.colourOfTheProgressBar, change: { colour } }, g)
             }
           />
           <ColourField
-            label="What is to come"
+            label={wording.whatIsToCome}
             value={mark.behind}
             onSet={(behind, g) =>
-              setMark(session, { mark, label: 'Colour of the progress bar', change: { behind } }, g)
+              setMark(session, { mark, label: wording.colourOfTheProgressBar, change: { behind } }, g)
             }
           />
           <Box sx={twoColumns}>
             <NumberField
-              label="Thickness, of the shorter side"
+              label={wording.thicknessOfTheShorterSide}
               unit="%"
               least={0.2}
               most={10}
@@ -220,7 +223,7 @@ function Look({ mark }: { mark: PictureMark }) {
               onSet={(percent, g) =>
                 setMark(
                   session,
-                  { mark, label: 'Thickness of the progress bar', change: { thickness: percent / 100 } },
+                  { mark, label: wording.thicknessOfTheProgressBar, change: { thickness: percent / 100 } },
                   g,
                 )
               }
@@ -231,35 +234,35 @@ function Look({ mark }: { mark: PictureMark }) {
     case 'endCard':
       return (
         <>
-          {written('Words', (text) =>
-            setMark(session, { mark, label: 'Write the end card', change: { text } }, gesture.current),
+          {written(wording.words, (text) =>
+            setMark(session, { mark, label: wording.writeTheEndCard, change: { text } }, gesture.current),
           )}
           <FontField
             style={mark.style}
             onSet={(part) =>
-              setMark(session, { mark, label: 'Font of the end card', change: { style: { ...mark.style, ...part } } })
+              setMark(session, { mark, label: wording.fontOfTheEndCard, change: { style: { ...mark.style, ...part } } })
             }
           />
           <ColourField
-            label="Colour of the words"
+            label={wording.colourOfTheWords}
             value={mark.style.colour}
             onSet={(colour, g) =>
               setMark(
                 session,
-                { mark, label: 'Colour of the end card', change: { style: { ...mark.style, colour } } },
+                { mark, label: wording.colourOfTheEndCard, change: { style: { ...mark.style, colour } } },
                 g,
               )
             }
           />
           <ColourField
-            label="Ground"
+            label={wording.ground}
             value={mark.ground}
-            onSet={(ground, g) => setMark(session, { mark, label: 'Ground of the end card', change: { ground } }, g)}
+            onSet={(ground, g) => setMark(session, { mark, label: wording.groundOfTheEndCard, change: { ground } }, g)}
           />
           <Box sx={twoColumns}>
             <NumberField
-              label="For the last"
-              unit="s"
+              label={wording.forTheLast}
+              unit={wording.s}
               least={0.5}
               most={30}
               step={0.5}
@@ -270,7 +273,7 @@ function Look({ mark }: { mark: PictureMark }) {
                   session,
                   {
                     mark,
-                    label: 'Length of the end card',
+                    label: wording.lengthOfTheEndCard,
                     change: { lengthMicros: Math.round(s * MICROS_PER_SECOND) },
                   },
                   g,
@@ -288,13 +291,13 @@ function Letters({ style, onSet }: { style: TextStyle; onSet: (style: TextStyle,
     <>
       <FontField style={style} onSet={(part) => onSet({ ...style, ...part })} />
       <ColourField
-        label="Colour"
+        label={wording.colour}
         value={style.colour}
         onSet={(colour, gesture) => onSet({ ...style, colour }, gesture)}
       />
       <Box sx={twoColumns}>
         <NumberField
-          label="Letters, of the shorter side"
+          label={wording.lettersOfTheShorterSide}
           unit="%"
           least={2}
           most={30}

@@ -11,6 +11,7 @@ import { measureText } from '@/media/fonts/measureText'
 import { palette, textSize } from '@/ui/theme'
 import { editTitle, removeTitle } from '@/edit/words'
 import { useBenchContext, useView } from '../benchContext'
+import { wording } from './wording'
 
 /**
  * A title where it stands in a shape: Enter or a double click writes in it there, Esc or a click elsewhere ends that.
@@ -62,9 +63,9 @@ export function TitleBox({
       ref={box}
       role="group"
       tabIndex={0}
-      aria-roledescription="title"
-      aria-label={`Title “${title.text}”`}
-      title="Double click to write here"
+      aria-roledescription={wording.title}
+      aria-label={wording.titleOfText(title.text)}
+      title={wording.doubleClickToWriteHere}
       onFocus={select}
       onPointerDown={(e) => e.stopPropagation()}
       onDoubleClick={write}
@@ -82,7 +83,7 @@ export function TitleBox({
       {writing && (
         <Box
           component="textarea"
-          aria-label="Write the title"
+          aria-label={wording.writeTheTitle}
           autoFocus
           dir="auto"
           maxLength={500}
@@ -91,7 +92,7 @@ export function TitleBox({
           onChange={(e) =>
             editTitle(
               session,
-              { id: title.id, label: 'Write the title', change: { text: e.target.value } },
+              { id: title.id, label: wording.writeTheTitle, change: { text: e.target.value } },
               gesture.current,
             )
           }

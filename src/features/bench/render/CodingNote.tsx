@@ -11,6 +11,7 @@ import { inspector } from '@/media/inspect/inspector'
 import type { EncoderChoice } from '@/media/render/encoders'
 import { formatSize } from '@/ui/format'
 import { palette, textSize } from '@/ui/theme'
+import { wording } from './wording'
 
 interface Asked extends Size {
   bitrate: number
@@ -58,17 +59,13 @@ function codingWords(
   byQuality: boolean,
 ): string {
   const refused = files.filter((_, i) => choices[i] === null)
-  if (refused.length > 0) return `This browser has no encoder for ${refused.map(formatSize).join(', ')}.`
+  if (refused.length > 0) return wording.thisBrowserHasNoEncoder(refused.map(formatSize).join(', '))
   const [choice] = choices
   if (!choice) return ''
   const names = { avc: 'H.264', vp9: 'VP9', av1: 'AV1' } as Record<string, string>
-  const made = `${names[choice.video] ?? choice.video}${withSound ? ` and ${choice.audio === 'aac' ? 'AAC' : 'Opus'}` : ''} in ${choice.container === 'mp4' ? 'MP4' : 'WebM'}${withSound ? '' : ', without sound'}`
+  const made = wording.inIt(names[choice.video], choice.video, withSound, choice.audio, choice.container)
   const asked = files[0]?.coding === `${choice.container}-${choice.video === 'avc' ? 'h264' : choice.video}`
-  if (!asked) return `This browser cannot write that: ${made} instead.`
-  const held =
-    byQuality &&
-    (choice.video === 'avc'
-      ? ' The quality is kept by a bitrate: this encoder cannot hold one.'
-      : ' The quality is held, whatever size that takes.')
-  return `${made}.${choice.shippedAac ? ' This browser has no AAC encoder; Brimble’s own is used.' : ''}${held || ''}`
+  if (!asked) return wording.thisBrowserCannotWriteThat(made)
+  const held = byQuality && (choice.video === 'avc' ? wording.theQualityIsKeptBy : wording.theQualityIsHeldWhatever)
+  return `${made}.${choice.shippedAac ? wording.thisBrowserHasNoAac : ''}${held || ''}`
 }

@@ -24,6 +24,7 @@ import { useBenchContext, useEdit, useView } from '../benchContext'
 import { CodingNote } from './CodingNote'
 import { OutputFields } from '@/shared/rendering/OutputFields'
 import { PresetBar } from '@/shared/rendering/PresetBar'
+import { wording } from './wording'
 
 /** What to render and how; starts the renders and closes. */
 export function RenderDialog({
@@ -76,11 +77,11 @@ export function RenderDialog({
           gap: 4,
         }}
       >
-        Render
+        {wording.render}
         <PresetBar choice={choice} onChoose={(output) => setChoice(captionsAsShown(output, edit.highlight))} />
       </DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 4 }}>
-        <Box role="group" aria-label="Shapes to render">
+        <Box role="group" aria-label={wording.shapesToRender}>
           {wanted.map((file) => (
             <Box key={file.shape.id} sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between' }}>
               <FormControlLabel
@@ -98,7 +99,7 @@ export function RenderDialog({
                 label={`${file.shape.id} ${formatSize(sizeOfFile(file))}`}
               />
               <Box sx={{ fontFamily: fonts.numbers, fontSize: textSize.note, color: palette.inkSoft }}>
-                about {formatBytes(expected(file).bytes)}
+                {wording.about(formatBytes(expected(file).bytes))}
               </Box>
             </Box>
           ))}
@@ -116,13 +117,11 @@ export function RenderDialog({
       </DialogContent>
       <DialogActions>
         <Box sx={{ flex: 1, fontSize: textSize.note, color: palette.inkSoft }}>
-          {takes === null
-            ? 'How long it takes is known after the first render.'
-            : `About ${formatDuration(takes)} on this machine, after what is waiting.`}
+          {takes === null ? wording.howLongItTakesIs : wording.aboutOnThisMachineAfter(formatDuration(takes))}
         </Box>
-        <Button onClick={close}>Not now</Button>
+        <Button onClick={close}>{wording.notNow}</Button>
         <Button variant="contained" color="primary" disabled={toMake.length === 0} onClick={() => void start()}>
-          Render {toMake.length} {toMake.length === 1 ? 'file' : 'files'}
+          {wording.renderOfCount(toMake.length)}
         </Button>
       </DialogActions>
     </Dialog>

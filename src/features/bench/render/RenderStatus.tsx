@@ -9,6 +9,7 @@ import type { HighlightId } from '@/core/model/ids'
 import { rendersOf } from '@/store/renders'
 import { palette, textSize } from '@/ui/theme'
 import { renderProgress } from '@/shared/rendering/progress'
+import { wording } from './wording'
 
 /** This highlight's renders in a line, leading to the Outbox. */
 export function RenderStatus({ highlightId }: { highlightId: HighlightId }) {
@@ -39,7 +40,7 @@ export function RenderStatus({ highlightId }: { highlightId: HighlightId }) {
           variant="determinate"
           value={(current.frame / current.frames) * 100}
           sx={{ height: 3, mt: '2px' }}
-          aria-label="Render progress"
+          aria-label={wording.renderProgress}
         />
       )}
     </Box>
@@ -47,6 +48,6 @@ export function RenderStatus({ highlightId }: { highlightId: HighlightId }) {
 }
 
 function statusWords(running: number, failed: number, finished: number, secondsLeft: number | undefined): string {
-  if (running > 0) return `${running} to go${secondsLeft === undefined ? '' : `, ${Math.ceil(secondsLeft)} s left`}`
+  if (running > 0) return wording.toGo(running, secondsLeft)
   return failed > 0 ? `${failed} failed` : `${finished} ${finished === 1 ? 'file' : 'files'} ready`
 }

@@ -24,13 +24,14 @@ import { Ticket } from '@/ui/Ticket'
 import { iconSize, palette, textSize } from '@/ui/theme'
 import { useBenchContext, useEdit, useParts } from '../benchContext'
 import { bringImages } from '../bringImages'
+import { wording } from './wording'
 
 const KINDS: Record<BackdropKind, string> = {
-  colour: 'a colour',
-  gradient: 'two colours',
-  blur: 'a blurred copy',
-  mirror: 'mirrored copies',
-  image: 'a picture',
+  colour: wording.aColour,
+  gradient: wording.twoColours,
+  blur: wording.aBlurredCopy,
+  mirror: wording.mirroredCopies,
+  image: wording.aPicture,
 }
 
 /** A backdrop of another kind, keeping what both have. */
@@ -79,13 +80,13 @@ export function BackdropLine() {
         borderColor: 'divider',
       }}
     >
-      <Box sx={{ fontSize: textSize.note, color: palette.inkSoft }}>Behind</Box>
+      <Box sx={{ fontSize: textSize.note, color: palette.inkSoft }}>{wording.behind}</Box>
       <Select
         variant="standard"
         disableUnderline
         value={backdrop.kind}
         onChange={(e) => choose(e.target.value)}
-        inputProps={{ 'aria-label': 'What lies behind the panels' }}
+        inputProps={{ 'aria-label': wording.whatLiesBehindThePanels }}
         sx={{ fontWeight: 600 }}
       >
         {Object.entries(KINDS).map(([kind, words]) => (
@@ -96,7 +97,7 @@ export function BackdropLine() {
       </Select>
       <IconButton
         size="small"
-        aria-label="More about what lies behind"
+        aria-label={wording.moreAboutWhatLiesBehind}
         aria-haspopup="dialog"
         onClick={(e) => setAnchor(e.currentTarget)}
       >
@@ -107,7 +108,7 @@ export function BackdropLine() {
         type="file"
         accept={CHOOSABLE_PICTURES}
         hidden
-        aria-label="Picture for the backdrop"
+        aria-label={wording.pictureForTheBackdrop}
         onChange={(e) => void take(e.target.files?.[0]).finally(() => (e.target.value = ''))}
       />
       {anchor && <BackdropTicket anchor={anchor} onClose={() => setAnchor(null)} />}
@@ -124,14 +125,18 @@ function BackdropTicket({ anchor, onClose }: { anchor: HTMLElement; onClose: () 
     setBackdrop(session, { layoutId: layout.id, backdrop: change }, gesture)
   const roles = [...new Set(['whole', ...setup.regions.map((r) => r.role)])]
   return (
-    <Ticket label="More about what lies behind" anchor={anchor} onClose={onClose} gap={2}>
+    <Ticket label={wording.moreAboutWhatLiesBehind} anchor={anchor} onClose={onClose} gap={2}>
       {backdrop.kind === 'colour' && (
-        <ColourField label="Colour" value={backdrop.colour} onSet={(colour, g) => set({ ...backdrop, colour }, g)} />
+        <ColourField
+          label={wording.colour}
+          value={backdrop.colour}
+          onSet={(colour, g) => set({ ...backdrop, colour }, g)}
+        />
       )}
       {backdrop.kind === 'gradient' && (
         <>
-          <ColourField label="From" value={backdrop.from} onSet={(from, g) => set({ ...backdrop, from }, g)} />
-          <ColourField label="To" value={backdrop.to} onSet={(to, g) => set({ ...backdrop, to }, g)} />
+          <ColourField label={wording.from} value={backdrop.from} onSet={(from, g) => set({ ...backdrop, from }, g)} />
+          <ColourField label={wording.to} value={backdrop.to} onSet={(to, g) => set({ ...backdrop, to }, g)} />
         </>
       )}
       {backdrop.kind === 'image' && (
@@ -143,7 +148,7 @@ function BackdropTicket({ anchor, onClose }: { anchor: HTMLElement; onClose: () 
         <TextField
           select
           size="small"
-          label="Of"
+          label={wording.ofIt}
           value={backdrop.role}
           onChange={(e) => set({ ...backdrop, role: e.target.value })}
         >
@@ -157,7 +162,7 @@ function BackdropTicket({ anchor, onClose }: { anchor: HTMLElement; onClose: () 
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr auto', rowGap: 1.5, columnGap: 3, alignItems: 'center' }}>
         {backdrop.kind === 'gradient' && (
           <NumberField
-            label="Direction"
+            label={wording.direction}
             unit="°"
             value={backdrop.degrees}
             least={0}
@@ -168,7 +173,7 @@ function BackdropTicket({ anchor, onClose }: { anchor: HTMLElement; onClose: () 
         )}
         {backdrop.kind === 'blur' && (
           <NumberField
-            label="Blur"
+            label={wording.blur}
             unit="%"
             value={backdrop.strength * 100}
             least={0}
@@ -179,7 +184,7 @@ function BackdropTicket({ anchor, onClose }: { anchor: HTMLElement; onClose: () 
         )}
         {'darken' in backdrop && (
           <NumberField
-            label="Darker by"
+            label={wording.darkerBy}
             unit="%"
             value={backdrop.darken * 100}
             least={0}
@@ -190,8 +195,8 @@ function BackdropTicket({ anchor, onClose }: { anchor: HTMLElement; onClose: () 
         )}
         {tree.kind === 'stack' && (
           <NumberField
-            label="Between the bands"
-            unit="px"
+            label={wording.betweenTheBands}
+            unit={wording.px}
             value={tree.gap}
             least={0}
             most={400}
@@ -211,7 +216,7 @@ function BackdropTicket({ anchor, onClose }: { anchor: HTMLElement; onClose: () 
                 onChange={(_, there) => setArea(session, { layoutId: layout.id, kind, there })}
               />
             }
-            label={kind === 'titleArea' ? 'A band for the title' : 'A band for captions'}
+            label={kind === 'titleArea' ? wording.aBandForTheTitle : wording.aBandForCaptions}
             slotProps={{ typography: { sx: { fontSize: textSize.note } } }}
           />
         ))}
@@ -221,7 +226,7 @@ function BackdropTicket({ anchor, onClose }: { anchor: HTMLElement; onClose: () 
 }
 
 const pictureName = (files: readonly ImageFile[], id: string) =>
-  files.find((f) => f.id === id)?.name ?? 'a picture that is missing'
+  files.find((f) => f.id === id)?.name ?? wording.aPictureThatIsMissing
 
 function hasArea(node: LayoutNode, kind: 'titleArea' | 'captionArea'): boolean {
   return node.kind === kind || (node.kind === 'stack' && node.children.some((c) => hasArea(c.node, kind)))

@@ -17,6 +17,7 @@ import { clearFeed, setFeed } from '@/edit/feeds'
 import { useBenchContext, useEdit, usePassage } from '../benchContext'
 import { ChooseRecordingDialog } from '../ChooseRecordingDialog'
 import { offsetBySound } from './offsetBySound'
+import { wording } from './wording'
 
 /** Below this the two sounds have hardly more in common than chance. */
 const SURE = 0.5
@@ -34,50 +35,51 @@ export function FeedFields({ panelId }: { panelId: PanelId }) {
   const set = (feed: RecordingFeed, label: string, gesture?: string) =>
     setFeed(session, { passageId: passage.id, panelId, plays: feed, label }, gesture)
   const lineUp = async (feed: RecordingFeed) => {
-    setWords('Listening…')
+    setWords(wording.listening)
     const alignment = await offsetBySound(edit, files, passage, feed.recordingId)
-    if (!alignment) return setWords('There is no sound to line them up by.')
+    if (!alignment) return setWords(wording.thereIsNoSoundTo)
     if (alignment.likeness >= SURE)
-      set({ ...feed, clock: { kind: 'together', offsetMicros: alignment.offsetMicros } }, 'Line up by sound')
+      set({ ...feed, clock: { kind: 'together', offsetMicros: alignment.offsetMicros } }, wording.lineUpBySound)
     setWords(
       alignment.likeness >= SURE
-        ? `Lined up; likeness ${alignment.likeness.toFixed(2)}.`
-        : `Nothing alike was found (best ${alignment.likeness.toFixed(2)}); left as it is.`,
+        ? wording.linedUpLikeness(alignment.likeness.toFixed(2))
+        : wording.nothingAlikeWasFoundBest(alignment.likeness.toFixed(2)),
     )
   }
   return (
     <Box
       role="group"
-      aria-label="What it plays"
+      aria-label={wording.whatItPlays}
       sx={{ display: 'grid', rowGap: 1.5, borderTop: 1, borderBottom: 1, borderColor: 'divider', py: 2 }}
     >
       <Box sx={{ fontSize: textSize.note }}>
-        Plays <b>{sourceWords(edit, plays)}</b>
+        {wording.plays}
+        <b>{sourceWords(edit, plays)}</b>
       </Box>
       {plays?.kind === 'recording' && (
         <>
           <TextField
             select
             size="small"
-            label="It runs"
+            label={wording.itRuns}
             value={plays.clock.kind}
             onChange={(e) =>
               set(
                 { ...plays, clock: clockAs(plays.clock, e.target.value as FeedClock['kind'], passage.inMicros) },
-                'Change feed',
+                wording.changeFeed,
               )
             }
           >
-            <MenuItem value="together">together with the passage</MenuItem>
-            <MenuItem value="own">by itself, from the passage’s start</MenuItem>
+            <MenuItem value="together">{wording.togetherWithThePassage}</MenuItem>
+            <MenuItem value="own">{wording.byItselfFromThePassages}</MenuItem>
           </TextField>
           <Box
             sx={{ display: 'grid', gridTemplateColumns: '1fr auto', rowGap: 1.5, columnGap: 3, alignItems: 'center' }}
           >
             {plays.clock.kind === 'together' ? (
               <NumberField
-                label="Later in its recording by"
-                unit="s"
+                label={wording.laterInItsRecordingBy}
+                unit={wording.s}
                 decimals={3}
                 value={plays.clock.offsetMicros / MICROS_PER_SECOND}
                 least={-36_000}
@@ -86,7 +88,7 @@ export function FeedFields({ panelId }: { panelId: PanelId }) {
                 onSet={(s, gesture) =>
                   set(
                     { ...plays, clock: { kind: 'together', offsetMicros: Math.round(s * MICROS_PER_SECOND) } },
-                    'Change feed',
+                    wording.changeFeed,
                     gesture,
                   )
                 }
@@ -94,8 +96,8 @@ export function FeedFields({ panelId }: { panelId: PanelId }) {
             ) : (
               <>
                 <NumberField
-                  label="From its"
-                  unit="s"
+                  label={wording.fromIts}
+                  unit={wording.s}
                   decimals={2}
                   value={plays.clock.inMicros / MICROS_PER_SECOND}
                   least={0}
@@ -103,11 +105,11 @@ export function FeedFields({ panelId }: { panelId: PanelId }) {
                   step={0.1}
                   onSet={(s, gesture) =>
                     plays.clock.kind === 'own' &&
-                    set({ ...plays, clock: { ...plays.clock, inMicros: toMicros(s) } }, 'Change feed', gesture)
+                    set({ ...plays, clock: { ...plays.clock, inMicros: toMicros(s) } }, wording.changeFeed, gesture)
                   }
                 />
                 <NumberField
-                  label="Speed"
+                  label={wording.speed}
                   unit="%"
                   value={plays.clock.speedPercent}
                   least={25}
@@ -117,7 +119,7 @@ export function FeedFields({ panelId }: { panelId: PanelId }) {
                     plays.clock.kind === 'own' &&
                     set(
                       { ...plays, clock: { ...plays.clock, speedPercent: Math.round(percent) } },
-                      'Change feed',
+                      wording.changeFeed,
                       gesture,
                     )
                   }
@@ -130,21 +132,23 @@ export function FeedFields({ panelId }: { panelId: PanelId }) {
               <Checkbox
                 size="small"
                 checked={plays.heard}
-                onChange={(_, heard) => set({ ...plays, heard }, heard ? 'Hear feed' : 'Mute feed')}
+                onChange={(_, heard) => set({ ...plays, heard }, heard ? wording.hearFeed : wording.muteFeed)}
               />
             }
-            label="Its sound is heard too"
+            label={wording.itsSoundIsHeardToo}
             {...small}
           />
         </>
       )}
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5 }}>
         <Button onClick={() => setChoosing(true)}>
-          {plays === undefined ? 'Play another recording…' : 'Another…'}
+          {plays === undefined ? wording.playAnotherRecording : wording.another}
         </Button>
-        {plays?.kind === 'recording' && <Button onClick={() => void lineUp(plays)}>Line up by sound</Button>}
+        {plays?.kind === 'recording' && <Button onClick={() => void lineUp(plays)}>{wording.lineUpBySound}</Button>}
         {plays !== undefined && (
-          <Button onClick={() => clearFeed(session, { passageId: passage.id, panelId })}>Play this passage</Button>
+          <Button onClick={() => clearFeed(session, { passageId: passage.id, panelId })}>
+            {wording.playThisPassage}
+          </Button>
         )}
       </Box>
       {words !== null && (
@@ -154,7 +158,7 @@ export function FeedFields({ panelId }: { panelId: PanelId }) {
       )}
       {choosing && (
         <ChooseRecordingDialog
-          title="What this panel plays"
+          title={wording.whatThisPanelPlays}
           onChosen={({ recordingId, setupId, inMicros }) =>
             set(
               {
@@ -164,7 +168,7 @@ export function FeedFields({ panelId }: { panelId: PanelId }) {
                 heard: false,
                 clock: { kind: 'own', inMicros, speedPercent: 100 },
               },
-              'Play another recording',
+              wording.playAnotherRecordingCapital,
             )
           }
           onClose={() => setChoosing(false)}
@@ -183,6 +187,6 @@ function clockAs(clock: FeedClock, kind: FeedClock['kind'], passageInMicros: num
 }
 
 function sourceWords(edit: Edit, plays: PanelFeed['plays'] | undefined): string {
-  if (plays === undefined) return 'this passage'
-  return plays.kind === 'passage' ? 'an earlier passage, on and on' : recordingOf(edit, plays.recordingId).name
+  if (plays === undefined) return wording.thisPassage
+  return plays.kind === 'passage' ? wording.anEarlierPassageOnAnd : recordingOf(edit, plays.recordingId).name
 }

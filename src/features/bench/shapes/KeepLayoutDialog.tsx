@@ -16,6 +16,7 @@ import { tagsFrom } from '@/ui/tags'
 import { palette, textSize } from '@/ui/theme'
 import { baseLayoutOn } from '@/edit/layouts'
 import { useBenchContext, useLayout } from '../benchContext'
+import { wording } from './wording'
 
 /** Keeps the arrangement, with what single shapes have of their own, for other highlights. */
 export function KeepLayoutDialog({ onClose }: { onClose: () => void }) {
@@ -38,26 +39,24 @@ export function KeepLayoutDialog({ onClose }: { onClose: () => void }) {
       basedOn: null,
     })
     baseLayoutOn(session, { layoutId: layout.id, kept: made })
-    enqueueSnackbar(`“${made.name}” is kept. It stands first among the layouts of every highlight.`)
+    enqueueSnackbar(wording.isKeptItStandsFirst(made.name))
     onClose()
   }
   return (
     <Dialog open onClose={onClose} maxWidth="xs" fullWidth>
       <Box component="form" onSubmit={(e) => void keepIt(e)}>
-        <DialogTitle>Keep as a layout</DialogTitle>
+        <DialogTitle>{wording.keepAsALayout}</DialogTitle>
         <DialogContent sx={{ display: 'grid', rowGap: 4 }}>
           <Box sx={{ display: 'flex', gap: 4, alignItems: 'center', pt: 2 }}>
             <LayoutDiagram arrangement={layout.arrangement} height={120} />
-            <Box sx={{ fontSize: textSize.note, color: palette.inkSoft }}>
-              It says where things go, not where they are: it goes with every setup that has what it shows.
-            </Box>
+            <Box sx={{ fontSize: textSize.note, color: palette.inkSoft }}>{wording.itSaysWhereThingsGo}</Box>
           </Box>
           <NameAndTags name={name} isNameRight={named.success} onName={setName} tags={tags} onTags={setTags} />
         </DialogContent>
         <DialogActions>
-          <Button onClick={onClose}>Cancel</Button>
+          <Button onClick={onClose}>{wording.cancel}</Button>
           <Button type="submit" variant="contained" color="primary" disabled={!named.success}>
-            Keep layout
+            {wording.keepLayout}
           </Button>
         </DialogActions>
       </Box>

@@ -20,6 +20,7 @@ import { SetupDiagram } from '@/ui/SetupDiagram'
 import { palette, textSize } from '@/ui/theme'
 import { baseLayoutOn } from '@/edit/layouts'
 import { useBenchContext, useHighlight, useParts } from '../benchContext'
+import { wording } from './wording'
 
 /** Binds where things are, where they go, in whose colours and in which shapes, to be had again in one action. */
 export function KeepRecipeDialog({ onClose }: { onClose: () => void }) {
@@ -65,32 +66,30 @@ export function KeepRecipeDialog({ onClose }: { onClose: () => void }) {
       byItself: byItself && base !== null,
     })
     enqueueSnackbar(
-      made.byItself
-        ? `“${made.name}” is kept. Recordings recognised as “${base?.name}” are laid out by it.`
-        : `“${made.name}” is kept.`,
+      made.byItself ? wording.isKeptRecordingsRecognisedAs(made.name, base?.name) : wording.isKept(made.name),
     )
     onClose()
   }
   return (
     <Dialog open onClose={onClose} maxWidth="xs" fullWidth>
       <Box component="form" onSubmit={(e) => void keepIt(e)}>
-        <DialogTitle>Keep as a recipe</DialogTitle>
+        <DialogTitle>{wording.keepAsARecipe}</DialogTitle>
         <DialogContent sx={{ display: 'grid', rowGap: 4 }}>
           <Box sx={{ display: 'flex', gap: 4, alignItems: 'center', pt: 2 }}>
             {base && <SetupDiagram regions={base.regions} width={144} />}
             <LayoutDiagram arrangement={layout.arrangement} height={92} />
           </Box>
           <Box sx={{ fontSize: textSize.note, color: palette.inkSoft }}>
-            {base ? `Setup “${base.name}”` : 'Any setup: these regions are not kept as one'}; layout “{layout.name}”
-            {layout.basedOn ? '' : ', which is kept with it'}; {brand ? `in the colours of ${brand.name}` : 'no brand'};
-            captions in “{words.captions.style.font}”;{' '}
-            {marks.length > 0 && `${marks.length} ${marks.length === 1 ? 'mark' : 'marks'}; `}
+            {base ? wording.setup(base.name) : wording.anySetupTheseRegionsAre}; layout “{layout.name}”
+            {layout.basedOn ? '' : wording.whichIsKeptWithIt};{' '}
+            {brand ? wording.inTheColoursOf(brand.name) : wording.noBrand}; captions in “{words.captions.style.font}”;{' '}
+            {marks.length > 0 && `${marks.length} ${marks.length === 1 ? wording.mark : wording.marks}; `}
             {shapes.map((s) => s.id).join(', ')}.
           </Box>
           <TextField
             size="small"
             autoFocus
-            label="Name"
+            label={wording.name}
             value={name}
             error={!named.success}
             onChange={(e) => setName(e.target.value)}
@@ -99,15 +98,15 @@ export function KeepRecipeDialog({ onClose }: { onClose: () => void }) {
           {base && (
             <FormControlLabel
               control={<Checkbox size="small" checked={byItself} onChange={(_, on) => setByItself(on)} />}
-              label={`By itself, for recordings recognised as “${base.name}”`}
+              label={wording.byItselfForRecordingsRecognised(base.name)}
               slotProps={{ typography: { sx: { fontSize: textSize.note } } }}
             />
           )}
         </DialogContent>
         <DialogActions>
-          <Button onClick={onClose}>Cancel</Button>
+          <Button onClick={onClose}>{wording.cancel}</Button>
           <Button type="submit" variant="contained" color="primary" disabled={!named.success}>
-            Keep recipe
+            {wording.keepRecipe}
           </Button>
         </DialogActions>
       </Box>

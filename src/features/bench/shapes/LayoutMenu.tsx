@@ -30,6 +30,7 @@ import { KeepLayoutDialog } from './KeepLayoutDialog'
 import { KeepRecipeDialog } from './KeepRecipeDialog'
 import { MIN_SHOTS, LeapfrogDialog } from './LeapfrogDialog'
 import { useTrial } from './useTrial'
+import { wording } from './wording'
 
 /** The arrangement in use: try others on the footage by pointing at them, take one, keep this one. */
 export function LayoutMenu() {
@@ -41,11 +42,11 @@ export function LayoutMenu() {
       <Button
         onClick={(e) => setAnchor(e.currentTarget.closest('section'))}
         aria-haspopup="dialog"
-        title={`Layout: ${layout.name}`}
+        title={wording.layout(layout.name)}
         sx={{ minWidth: 0, maxWidth: 190 }}
       >
         <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
-          Layout: {layout.name}
+          {wording.layout(layout.name)}
         </Box>
       </Button>
       {anchor && (
@@ -141,21 +142,21 @@ function Layouts({
     </Box>
   )
   return (
-    <Ticket label="Layouts" anchor={anchor} onClose={onClose} side="beside" width={560} gap={2}>
+    <Ticket label={wording.layouts} anchor={anchor} onClose={onClose} side="beside" width={560} gap={2}>
       {!alone && (
         <FormControlLabel
           control={<Checkbox size="small" checked={!all} onChange={(_, only) => setAll(!only)} />}
-          label="For this passage alone"
+          label={wording.forThisPassageAlone}
           slotProps={{ typography: { sx: { fontSize: textSize.note } } }}
         />
       )}
       {recipes && recipes.length > 0 && (
         <>
-          <Box role="group" aria-label="Recipes" sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5 }}>
+          <Box role="group" aria-label={wording.recipes} sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5 }}>
             {recipes.map((r) => (
               <Button
                 key={r.recipe.id}
-                title={`${r.setup ? `Setup “${r.setup.name}”, ` : ''}layout “${r.layout.name}”${r.brand ? `, ${r.brand.name}` : ''}`}
+                title={`${r.setup ? wording.setupOfName(r.setup.name) : ''}layout “${r.layout.name}”${r.brand ? `, ${r.brand.name}` : ''}`}
                 onClick={() => {
                   void bringImages(bench, picturesOfRecipe(r)).then(() =>
                     applyRecipe(session, { passageId: passage.id, whole: r }),
@@ -172,24 +173,24 @@ function Layouts({
       )}
       {own.length > 0 && (
         <>
-          {grid(own, 'Kept layouts')}
+          {grid(own, wording.keptLayouts)}
           <Divider />
         </>
       )}
-      {grid(starting, 'Starting layouts')}
+      {grid(starting, wording.startingLayouts)}
       <Divider />
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'center' }}>
         {brands && brands.length > 0 && (
           <TextField
             select
             size="small"
-            label="Brand"
+            label={wording.brand}
             value={brands.some((b) => b.id === brandId) ? brandId : ''}
             onChange={(e) => applyBrand(session, { brand: brands.find((b) => b.id === e.target.value) ?? null })}
             sx={{ minWidth: 120 }}
             slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
           >
-            <MenuItem value="">none</MenuItem>
+            <MenuItem value="">{wording.none}</MenuItem>
             {brands.map((b) => (
               <MenuItem key={b.id} value={b.id}>
                 {b.name}
@@ -197,18 +198,16 @@ function Layouts({
             ))}
           </TextField>
         )}
-        <Button onClick={() => onDialog('layout')}>Keep this layout…</Button>
-        <Button onClick={() => onDialog('recipe')}>Keep as a recipe…</Button>
+        <Button onClick={() => onDialog('layout')}>{wording.keepThisLayout}</Button>
+        <Button onClick={() => onDialog('recipe')}>{wording.keepAsARecipeButton}</Button>
         <Tooltip
           title={
-            passages.length >= MIN_SHOTS
-              ? 'Passages take turns in two or three bands'
-              : `Passages take turns in two or three bands: a highlight of ${MIN_SHOTS} passages or more can be laid out so`
+            passages.length >= MIN_SHOTS ? wording.passagesTakeTurnsInTwo : wording.passagesTakeTurnsInTwoOr(MIN_SHOTS)
           }
         >
           <span>
             <Button disabled={passages.length < MIN_SHOTS} onClick={() => onDialog('leapfrog')}>
-              Leapfrog…
+              {wording.leapfrogButton}
             </Button>
           </span>
         </Tooltip>
@@ -216,12 +215,12 @@ function Layouts({
           <Button
             onClick={() => {
               void changeKept('layout', base.id, { arrangement: layout.arrangement, perShape: layout.perShape }).then(
-                () => enqueueSnackbar(`“${base.name}” is changed. Highlights that used it before stay as they are.`),
+                () => enqueueSnackbar(wording.isChangedHighlightsThatUsed(base.name)),
               )
               onClose()
             }}
           >
-            Change “{base.name}” for later
+            {wording.changeForLater(base.name)}
           </Button>
         )}
       </Box>
@@ -248,7 +247,7 @@ function startingChoices({ regions }: Setup, layout: Layout): Choice[] {
 function keptChoice(kept: Layout, layout: Layout): Choice {
   return {
     id: kept.id,
-    purpose: kept.tags.join(', ') || 'kept by you',
+    purpose: kept.tags.join(', ') || wording.keptByYou,
     name: kept.name,
     basedOn: kept.id,
     ...withIdsOf(kept, idsInUse(layout)),

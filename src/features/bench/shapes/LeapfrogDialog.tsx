@@ -20,8 +20,12 @@ import { applyLeapfrog } from '@/edit/layouts'
 import { mendShortShots, setOwnPicture, shortShotsOf } from '@/edit/passages'
 import { useBenchContext, useEdit, useParts } from '../benchContext'
 import { EASING_NAMES } from '../sheet/JoinStrip'
+import { wording } from './wording'
 
-const BANDS = { 2: ['Upper band', 'Lower band'], 3: ['Upper band', 'Middle band', 'Lower band'] } as const
+const BANDS = {
+  2: [wording.upperBand, wording.lowerBand],
+  3: [wording.upperBand, wording.middleBand, wording.lowerBand],
+} as const
 
 /** Fewer shots have nothing to leap over. */
 export const MIN_SHOTS = 3
@@ -44,27 +48,24 @@ export function LeapfrogDialog({ onClose }: { onClose: () => void }) {
   const set = (change: Partial<Leapfrog>) => setHow({ ...how, ...change })
   return (
     <Dialog open onClose={onClose} maxWidth="sm" fullWidth>
-      <DialogTitle>Leapfrog</DialogTitle>
+      <DialogTitle>{wording.leapfrog}</DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 3 }}>
-        <Box sx={{ fontSize: textSize.body, color: palette.inkSoft }}>
-          Passages take turns in the bands. Each goes on until the next in its band pushes it out; the last one fills
-          the frame. Cut points and sound stay as they are.
-        </Box>
+        <Box sx={{ fontSize: textSize.body, color: palette.inkSoft }}>{wording.passagesTakeTurnsInThe}</Box>
         <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 3 }}>
           <TextField
             select
             size="small"
-            label="Bands"
+            label={wording.bands}
             value={how.bands}
             onChange={(e) => set({ bands: Number(e.target.value) === 3 ? 3 : 2 })}
           >
-            <MenuItem value={2}>two</MenuItem>
-            <MenuItem value={3}>three</MenuItem>
+            <MenuItem value={2}>{wording.two}</MenuItem>
+            <MenuItem value={3}>{wording.three}</MenuItem>
           </TextField>
           <TextField
             select
             size="small"
-            label="Each shows"
+            label={wording.eachShows}
             value={how.role}
             onChange={(e) => set({ role: e.target.value })}
           >
@@ -79,7 +80,7 @@ export function LeapfrogDialog({ onClose }: { onClose: () => void }) {
               key={words}
               select
               size="small"
-              label={`${words} moves`}
+              label={wording.moves(words)}
               value={how.directions[band] ?? 'up'}
               onChange={(e) => set({ directions: how.directions.with(band, direction.parse(e.target.value)) })}
             >
@@ -93,7 +94,7 @@ export function LeapfrogDialog({ onClose }: { onClose: () => void }) {
           <TextField
             select
             size="small"
-            label="Movement"
+            label={wording.movement}
             value={how.easing}
             onChange={(e) => set({ easing: easing.parse(e.target.value) })}
           >
@@ -105,8 +106,8 @@ export function LeapfrogDialog({ onClose }: { onClose: () => void }) {
           </TextField>
           <Box sx={{ display: 'grid', gridTemplateColumns: '1fr auto', alignItems: 'center' }}>
             <NumberField
-              label="Length of a push"
-              unit="s"
+              label={wording.lengthOfAPush}
+              unit={wording.s}
               least={0.04}
               most={2}
               step={0.04}
@@ -118,15 +119,14 @@ export function LeapfrogDialog({ onClose }: { onClose: () => void }) {
         </Box>
         {mendable.length > 1 && (
           <Box sx={{ display: 'flex', alignItems: 'center', gap: 3, fontSize: textSize.body }}>
-            <Box sx={{ flex: 1 }}>
-              {mendable.length} shots are too short. Their pictures alone can be shown a little slower, or from a little
-              earlier on.
-            </Box>
-            <Button onClick={() => mendShortShots(session, { shots: short })}>Put all {mendable.length} right</Button>
+            <Box sx={{ flex: 1 }}>{wording.shotsAreTooShortTheir(mendable.length)}</Box>
+            <Button onClick={() => mendShortShots(session, { shots: short })}>
+              {wording.putAllRight(mendable.length)}
+            </Button>
           </Box>
         )}
         {short.length === 0 ? (
-          <Alert severity="success">Every shot lasts until it is pushed out.</Alert>
+          <Alert severity="success">{wording.everyShotLastsUntilIt}</Alert>
         ) : (
           short.map((shot) => (
             <ShortShotAlert
@@ -138,7 +138,7 @@ export function LeapfrogDialog({ onClose }: { onClose: () => void }) {
         )}
       </DialogContent>
       <DialogActions>
-        <Button onClick={onClose}>Not now</Button>
+        <Button onClick={onClose}>{wording.notNow}</Button>
         <Button
           variant="contained"
           color="primary"
@@ -147,7 +147,7 @@ export function LeapfrogDialog({ onClose }: { onClose: () => void }) {
             onClose()
           }}
         >
-          Lay out {passages.length} shots
+          {wording.layOutShots(passages.length)}
         </Button>
       </DialogActions>
     </Dialog>
@@ -164,17 +164,16 @@ function ShortShotAlert({
   const { session } = useBenchContext()
   return (
     <Alert severity="warning" sx={{ '& .MuiAlert-message': { width: '100%' } }}>
-      Passage {number} lacks {missingFrames} {missingFrames === 1 ? 'frame' : 'frames'} to stay until it is pushed out
-      {slipMicros === null && speedPercent === null ? '; its last frame will stand still' : ''}.
+      {wording.passageLacksToStayUntil(number, missingFrames, slipMicros, speedPercent)}
       <Box sx={{ display: 'flex', gap: 2, mt: 1 }}>
         {slipMicros !== null && (
           <Button onClick={() => setOwnPicture(session, { id: passageId, change: { slipMicros } })}>
-            Show from {(-slipMicros / MICROS_PER_SECOND).toFixed(2)} s earlier on
+            {wording.showFromSEarlierOn((-slipMicros / MICROS_PER_SECOND).toFixed(2))}
           </Button>
         )}
         {speedPercent !== null && (
           <Button onClick={() => setOwnPicture(session, { id: passageId, change: { speedPercent } })}>
-            Picture at {speedPercent} %
+            {wording.pictureAt(speedPercent)}
           </Button>
         )}
       </Box>

@@ -10,6 +10,7 @@ import { Ticket } from '@/ui/Ticket'
 import { palette, textSize } from '@/ui/theme'
 import { toggleShape } from '@/edit/highlight'
 import { useBenchContext } from '../benchContext'
+import { wording } from './wording'
 
 /** A shape of a size that is typed. */
 export function OwnSizeTicket({ anchor, onClose }: { anchor: HTMLElement; onClose: () => void }) {
@@ -24,7 +25,7 @@ export function OwnSizeTicket({ anchor, onClose }: { anchor: HTMLElement; onClos
     onClose()
   }
   return (
-    <Ticket label="Own size" anchor={anchor} onClose={onClose}>
+    <Ticket label={wording.ownSize} anchor={anchor} onClose={onClose}>
       <Box component="form" onSubmit={add} sx={{ display: 'grid', rowGap: 2 }}>
         <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 2 }}>
           {(['width', 'height'] as const).map((side) => (
@@ -32,7 +33,7 @@ export function OwnSizeTicket({ anchor, onClose }: { anchor: HTMLElement; onClos
               key={side}
               size="small"
               autoFocus={side === 'width'}
-              label={side === 'width' ? 'Width, px' : 'Height, px'}
+              label={side === 'width' ? wording.widthPx : wording.heightPx}
               value={typed[side]}
               onChange={(e) => setTyped({ ...typed, [side]: e.target.value })}
               slotProps={{ htmlInput: { inputMode: 'numeric' } }}
@@ -43,12 +44,12 @@ export function OwnSizeTicket({ anchor, onClose }: { anchor: HTMLElement; onClos
           role="status"
           sx={{ fontSize: textSize.note, color: made && !made.rounded ? palette.inkSoft : palette.ink, minHeight: 32 }}
         >
-          {!made && `Sides from ${MIN_SIDE} to ${MAX_SIDE} px, please.`}
-          {made?.rounded && `Video needs even sides: it becomes ${formatSize(made.shape)}.`}
-          {there && 'This highlight has that size already.'}
+          {!made && wording.sidesFromToPxPlease(MIN_SIDE, MAX_SIDE)}
+          {made?.rounded && wording.videoNeedsEvenSidesIt(formatSize(made.shape))}
+          {there && wording.thisHighlightHasThatSize}
         </Box>
         <Button type="submit" variant="contained" color="primary" disabled={!made || there === true}>
-          Add {made ? formatSize(made.shape) : 'shape'}
+          Add {made ? formatSize(made.shape) : wording.shape}
         </Button>
       </Box>
     </Ticket>

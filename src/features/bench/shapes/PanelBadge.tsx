@@ -9,6 +9,7 @@ import { fonts, textSize } from '@/ui/theme'
 import { useDrag } from '@/ui/useDrag'
 import { swapPanels } from '@/edit/layouts'
 import { useBenchContext, useLayout } from '../benchContext'
+import { wording } from './wording'
 
 /**
  * A panel's letter; dragged onto another panel the two change places. By keyboard: “Change places with” in the
@@ -38,7 +39,7 @@ export const PanelBadge = memo(function PanelBadge({ panel }: { panel: Panel }) 
     <Box
       component="span"
       aria-hidden
-      title="Drag onto another panel: they change places"
+      title={wording.dragOntoAnotherPanelThey}
       onPointerDown={dragging}
       sx={{
         position: 'absolute',

@@ -18,6 +18,7 @@ import { CornerGrips } from '@/ui/CornerGrips'
 import { PanelBadge } from './PanelBadge'
 import { useHanging } from './useHanging'
 import { iconSize, textSize } from '@/ui/theme'
+import { wording } from './wording'
 
 const ZOOM_STEP = 1.05
 const ZOOM_KEYS: Readonly<Record<string, number>> = { '+': ZOOM_STEP, '=': ZOOM_STEP, '-': 1 / ZOOM_STEP }
@@ -166,8 +167,8 @@ export const PanelBox = memo(function PanelBox({ placed, shape, outlines }: Pane
       ref={element}
       role="group"
       tabIndex={0}
-      aria-roledescription={insetId === null ? 'panel' : 'inset'}
-      aria-label={`${panel.role} ${insetId === null ? 'panel' : 'inset'}, ${rect.width} × ${rect.height}${region ? '' : ', nothing to show'}`}
+      aria-roledescription={insetId === null ? wording.panel : wording.insetLowercase}
+      aria-label={`${panel.role} ${insetId === null ? wording.panel : wording.insetLowercase}, ${rect.width} × ${rect.height}${region ? '' : wording.nothingToShow}`}
       data-panel={panel.id}
       onPointerDown={dragging}
       onFocus={select}
@@ -199,7 +200,7 @@ export const PanelBox = memo(function PanelBox({ placed, shape, outlines }: Pane
             fontSize: textSize.small,
           }}
         >
-          No {panel.role} region yet
+          {wording.noRegionYet(panel.role)}
         </Box>
       )}
     </Box>
@@ -211,7 +212,7 @@ function OwnCrop() {
   return (
     <Box
       component="span"
-      title="Cropped by itself in this shape; “Centre crop” takes that back"
+      title={wording.croppedByItselfInThis}
       sx={{
         position: 'absolute',
         right: 0,
@@ -222,7 +223,7 @@ function OwnCrop() {
         lineHeight: 0,
       }}
     >
-      <LinkOffIcon titleAccess="Cropped by itself in this shape" sx={{ fontSize: iconSize.small }} />
+      <LinkOffIcon titleAccess={wording.croppedByItselfInThisShape} sx={{ fontSize: iconSize.small }} />
     </Box>
   )
 }

@@ -19,6 +19,7 @@ import { newId, type InsetId, type PanelId } from '@/core/model/ids'
 import { useBenchContext, useEdit, useLayout, useParts, usePassage, useView } from '../benchContext'
 import { BackdropLine } from './BackdropLine'
 import { PanelTicket } from './PanelTicket'
+import { wording } from './wording'
 
 /** What each band and inset shows and how large it is in the first shape; what lies behind them; and more of them. */
 export function PanelList() {
@@ -39,7 +40,7 @@ export function PanelList() {
           key={panel.id}
           panel={panel}
           shows={region ? toldApart(setupOf(edit, source.setupId).regions, region) : panel.role}
-          name={insetId === null ? `Band ${i + 1}` : `Inset ${i + 1 - bands}`}
+          name={insetId === null ? wording.band(i) : wording.inset(i, bands)}
           width={rect.width}
           height={rect.height}
           roles={roles}
@@ -48,16 +49,18 @@ export function PanelList() {
       <BackdropLine />
       <Box sx={{ display: 'flex', gap: 1.5, px: 3, py: 2 }}>
         <Button onClick={() => addBand(session, { layoutId: layout.id, id: newId<PanelId>(), role: free })}>
-          Add band
+          {wording.addBand}
         </Button>
         <Button
           onClick={() =>
             addInset(session, { layoutId: layout.id, id: newId<PanelId>(), insetId: newId<InsetId>(), role: free })
           }
         >
-          Add inset
+          {wording.addInset}
         </Button>
-        {bands > 1 && <Button onClick={() => equalBands(session, { layoutId: layout.id })}>Equal bands</Button>}
+        {bands > 1 && (
+          <Button onClick={() => equalBands(session, { layoutId: layout.id })}>{wording.equalBands}</Button>
+        )}
       </Box>
     </Box>
   )
@@ -108,11 +111,11 @@ const PanelLine = memo(function PanelLine({ panel, shows, name, width, height, r
           setPanel(session, {
             layoutId: layout.id,
             id: panel.id,
-            label: 'Change panel',
+            label: wording.changePanel,
             change: { role: e.target.value },
           })
         }
-        inputProps={{ 'aria-label': `What ${name.toLowerCase()} shows` }}
+        inputProps={{ 'aria-label': wording.whatShows(name.toLowerCase()) }}
         renderValue={() => (
           <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, fontWeight: 600 }}>
             <RoleBadge role={panel.role} />
@@ -142,14 +145,14 @@ const PanelLine = memo(function PanelLine({ panel, shows, name, width, height, r
       >
         {corrected && (
           <Button variant="text" onClick={() => clearCrop(session, { passageId: passage.id, id: panel.id })}>
-            Centre crop
+            {wording.centreCrop}
           </Button>
         )}
         {width} × {height}
       </Box>
       <IconButton
         size="small"
-        aria-label={`More about ${name.toLowerCase()}`}
+        aria-label={wording.moreAbout(name.toLowerCase())}
         aria-haspopup="dialog"
         onClick={(e) => setAnchor(e.currentTarget)}
       >

@@ -20,9 +20,10 @@ import { useBenchContext, useEdit, useParts } from '../benchContext'
 import { OutlineFields } from '../OutlineFields'
 import { FeedFields } from './FeedFields'
 import { textSize } from '@/ui/theme'
+import { wording } from './wording'
 
-const FITS: Record<Fit, string> = { fill: 'fill it', whole: 'show it whole' }
-const TURNS = ['upright', 'a quarter turn right', 'upside down', 'a quarter turn left'] as const
+const FITS: Record<Fit, string> = { fill: wording.fillIt, whole: wording.showItWhole }
+const TURNS = ['upright', wording.aQuarterTurnRight, wording.upsideDown, wording.aQuarterTurnLeft] as const
 const small = { slotProps: { typography: { sx: { fontSize: textSize.note } } } } as const
 
 /** All that can be set about a panel besides what it shows and where it lies. */
@@ -53,13 +54,13 @@ export function PanelTicket({
     action()
   }
   return (
-    <Ticket label={`More about ${name.toLowerCase()}`} anchor={anchor} onClose={onClose} gap={2}>
+    <Ticket label={wording.moreAbout(name.toLowerCase())} anchor={anchor} onClose={onClose} gap={2}>
       <TextField
         select
         size="small"
-        label="The region is to"
+        label={wording.theRegionIsTo}
         value={panel.fit}
-        onChange={(e) => set('Change fit', { fit: e.target.value as Fit })}
+        onChange={(e) => set(wording.changeFit, { fit: e.target.value as Fit })}
       >
         {Object.entries(FITS).map(([fit, words]) => (
           <MenuItem key={fit} value={fit}>
@@ -70,9 +71,9 @@ export function PanelTicket({
       <TextField
         select
         size="small"
-        label="Turned"
+        label={wording.turned}
         value={panel.turn}
-        onChange={(e) => set('Turn panel', { turn: Number(e.target.value) as Turn })}
+        onChange={(e) => set(wording.turnPanel, { turn: Number(e.target.value) as Turn })}
       >
         {TURNS.map((words, turn) => (
           <MenuItem key={words} value={turn}>
@@ -81,25 +82,27 @@ export function PanelTicket({
         ))}
       </TextField>
       <FormControlLabel
-        control={<Checkbox size="small" checked={panel.flip} onChange={(_, flip) => set('Flip panel', { flip })} />}
-        label="Left and right changed over"
+        control={
+          <Checkbox size="small" checked={panel.flip} onChange={(_, flip) => set(wording.flipPanel, { flip })} />
+        }
+        label={wording.leftAndRightChangedOver}
         {...small}
       />
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr auto', rowGap: 1.5, columnGap: 3, alignItems: 'center' }}>
         {panel.fit === 'fill' && (
           <NumberField
-            label="Zoom"
+            label={wording.zoom}
             unit="%"
             value={panel.zoom * 100}
             least={100}
             most={2000}
             step={5}
-            onSet={(percent, gesture) => set('Zoom panel', { zoom: percent / 100 }, gesture)}
+            onSet={(percent, gesture) => set(wording.zoomPanel, { zoom: percent / 100 }, gesture)}
           />
         )}
         {panel.fit === 'fill' && shape && (
           <NumberField
-            label="Zoom in this passage"
+            label={wording.zoomInThisPassage}
             unit="%"
             value={correction.zoom * 100}
             least={100}
@@ -120,25 +123,27 @@ export function PanelTicket({
           />
         )}
         <NumberField
-          label="Opacity"
+          label={wording.opacity}
           unit="%"
           value={panel.opacity * 100}
           least={0}
           most={100}
           step={5}
-          onSet={(percent, gesture) => set('Set opacity', { opacity: percent / 100 }, gesture)}
+          onSet={(percent, gesture) => set(wording.setOpacity, { opacity: percent / 100 }, gesture)}
         />
       </Box>
       <FormControlLabel
-        title="Instead of what the region has wherever it is shown"
+        title={wording.insteadOfWhatTheRegion}
         control={
           <Checkbox
             size="small"
             checked={panel.outline !== null}
-            onChange={(_, own) => set('Change outline', { outline: own ? (region?.outline ?? PLAIN_OUTLINE) : null })}
+            onChange={(_, own) =>
+              set(wording.changeOutline, { outline: own ? (region?.outline ?? PLAIN_OUTLINE) : null })
+            }
           />
         }
-        label="An outline of its own"
+        label={wording.anOutlineOfItsOwn}
         {...small}
       />
       {panel.outline && (
@@ -149,7 +154,7 @@ export function PanelTicket({
         <TextField
           select
           size="small"
-          label="Change places with"
+          label={wording.changePlacesWith}
           value=""
           onChange={(e) =>
             leave(() => swapPanels(session, { layoutId: layout.id, one: panel.id, other: e.target.value as PanelId }))()
@@ -167,7 +172,7 @@ export function PanelTicket({
           disabled={others.length === 0}
           onClick={leave(() => removePanel(session, { layoutId: layout.id, id: panel.id }))}
         >
-          Remove {name.toLowerCase()}
+          {wording.remove(name.toLowerCase())}
         </Button>
       </Box>
     </Ticket>

@@ -9,6 +9,7 @@ import { palette } from '@/ui/theme'
 import { dragSeam } from '@/edit/layouts'
 import { useBenchContext, useLayout } from '../benchContext'
 import { useDrag } from '@/ui/useDrag'
+import { wording } from './wording'
 
 /**
  * The line between two bands: drag it, or move it with the arrow keys (Shift: ten times as far; Alt: in this shape
@@ -49,11 +50,11 @@ export const SeamHandle = memo(function SeamHandle({ seam, shape }: { seam: Seam
       role="separator"
       tabIndex={0}
       aria-orientation={column ? 'horizontal' : 'vertical'}
-      aria-label={`Seam between bands, ${shape.id}`}
+      aria-label={wording.seamBetweenBands(shape.id)}
       aria-valuemin={0}
       aria-valuemax={seam.stackLength}
       aria-valuenow={position}
-      aria-valuetext={`${sizes[seam.index]} and ${sizes[seam.index + 1]} pixels`}
+      aria-valuetext={wording.andPixels(sizes[seam.index], sizes[seam.index + 1])}
       onPointerDown={dragging}
       onKeyDown={onKeyDown}
       sx={{

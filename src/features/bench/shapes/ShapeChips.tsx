@@ -17,6 +17,7 @@ import { palette, textSize } from '@/ui/theme'
 import { toggleShape } from '@/edit/highlight'
 import { useBenchContext, useHighlight, useView } from '../benchContext'
 import { OwnSizeTicket } from './OwnSizeTicket'
+import { wording } from './wording'
 
 const NO_ZONES = ''
 
@@ -68,12 +69,12 @@ export function ShapeChips() {
         alignItems: 'center',
       }}
       role="group"
-      aria-label="Shapes that this highlight goes out in"
+      aria-label={wording.shapesThatThisHighlightGoes}
     >
       {STANDARD_SHAPES.map((shape) => chip(shape, shape.id))}
       {own.map((shape) => chip(shape, formatSize(shape)))}
       <Button aria-haspopup="dialog" onClick={(e) => setAnchor(e.currentTarget)}>
-        Own size…
+        {wording.ownSizeButton}
       </Button>
       {anchor && <OwnSizeTicket anchor={anchor} onClose={() => setAnchor(null)} />}
       <Select
@@ -82,10 +83,10 @@ export function ShapeChips() {
         displayEmpty
         value={outlet?.id ?? NO_ZONES}
         onChange={(e) => view.setState({ outlet: outlets?.find((o) => o.id === e.target.value) ?? null })}
-        inputProps={{ 'aria-label': 'Zones of an outlet' }}
+        inputProps={{ 'aria-label': wording.zonesOfAnOutlet }}
         sx={{ ml: 'auto', fontSize: textSize.note, maxWidth: 150 }}
       >
-        <MenuItem value={NO_ZONES}>no zones</MenuItem>
+        <MenuItem value={NO_ZONES}>{wording.noZones}</MenuItem>
         {outlets?.map((o) => (
           <MenuItem key={o.id} value={o.id}>
             {o.name}
@@ -93,11 +94,8 @@ export function ShapeChips() {
         ))}
       </Select>
       {outlet && (
-        <Button
-          title={`A highlight of its own in ${formatSize(outlet.shape)}; this one stays as it is`}
-          onClick={() => void copyForOutlet(outlet)}
-        >
-          Copy for {outlet.name}
+        <Button title={wording.aHighlightOfItsOwn(formatSize(outlet.shape))} onClick={() => void copyForOutlet(outlet)}>
+          {wording.copyFor(outlet.name)}
         </Button>
       )}
     </Box>

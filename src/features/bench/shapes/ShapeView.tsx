@@ -26,6 +26,7 @@ import { PanelBox } from './PanelBox'
 import { SeamHandle } from './SeamHandle'
 import { shapeName } from './shapeNames'
 import { ZoneMarks } from './ZoneMarks'
+import { wording } from './wording'
 
 /**
  * How wide a shape is shown, by how it is looked at. A phone is about this wide; CSS knows how long a millimetre is
@@ -49,7 +50,7 @@ export const ShapeView = memo(function ShapeView({ shape }: { shape: Shape }) {
   const target = useMemo<PreviewTarget>(() => ({ kind: 'shape', shape: { id, width, height } }), [id, width, height])
   // A big highlight has many shapes, with many things to take hold of in each: not where nobody looks.
   const isNear = useNearScreen(host)
-  usePreviewCanvas(player, host, isNear ? target : null, `Result, ${id}`)
+  usePreviewCanvas(player, host, isNear ? target : null, wording.result(id))
   const outlines = outlined && isNear
   const { passage, layout } = useParts()
   const placed = useMemo(() => placePanels(edit, shape, passage), [edit, shape, passage])
@@ -102,7 +103,7 @@ function AreaMark({ area: { kind, rect }, shape, named }: { area: SolvedArea; sh
         height: `${(100 * rect.height) / shape.height}%`,
       }}
     >
-      {named && (kind === 'titleArea' ? 'title' : 'captions')}
+      {named && (kind === 'titleArea' ? wording.title : wording.captions)}
     </Box>
   )
 }
@@ -195,7 +196,7 @@ function Caption({ shape }: { shape: Shape }) {
         {shapeName(shape)} {formatSize(shape)}
       </span>
       <Small
-        label={alone?.as === 'full' ? 'Back to all shapes' : `See ${shapeName(shape)} as large as can be`}
+        label={alone?.as === 'full' ? wording.backToAllShapes : wording.seeAsLargeAsCan(shapeName(shape))}
         onClick={() => look('full')}
       >
         {alone?.as === 'full' ? (
@@ -205,7 +206,7 @@ function Caption({ shape }: { shape: Shape }) {
         )}
       </Small>
       <Small
-        label={alone?.as === 'phone' ? 'Leave the size of a phone' : `See ${shapeName(shape)} in the size of a phone`}
+        label={alone?.as === 'phone' ? wording.leaveTheSizeOfA : wording.seeInTheSizeOf(shapeName(shape))}
         pressed={alone?.as === 'phone'}
         onClick={() => look('phone')}
       >
@@ -213,11 +214,7 @@ function Caption({ shape }: { shape: Shape }) {
       </Small>
       {(several || own) && (
         <Small
-          label={
-            own
-              ? `${shapeName(shape)} is arranged by itself: let it follow the others again`
-              : `Arrange ${shapeName(shape)} by itself`
-          }
+          label={own ? wording.isArrangedByItselfLet(shapeName(shape)) : wording.arrangeByItself(shapeName(shape))}
           pressed={own}
           onClick={() =>
             own
@@ -227,7 +224,8 @@ function Caption({ shape }: { shape: Shape }) {
         >
           {own ? (
             <>
-              <LinkOffIcon sx={{ fontSize: iconSize.small, mr: 0.5 }} /> own
+              <LinkOffIcon sx={{ fontSize: iconSize.small, mr: 0.5 }} />
+              {wording.own}
             </>
           ) : (
             <LinkIcon sx={{ fontSize: iconSize.small }} />

@@ -15,6 +15,7 @@ import { LayoutMenu } from './LayoutMenu'
 import { PanelList } from './PanelList'
 import { ShapeChips } from './ShapeChips'
 import { ShapeView } from './ShapeView'
+import { wording } from './wording'
 
 /** What you get: every chosen shape, live, side by side. */
 export function ShapesPane() {
@@ -30,15 +31,15 @@ export function ShapesPane() {
     <PaneFrame
       pane="shapes"
       digit="3"
-      title="Shapes"
+      title={wording.shapes}
       tools={
         <>
           <WordsMenu />
           <LayoutMenu />
-          <Tooltip title="Swap bands">
+          <Tooltip title={wording.swapBands}>
             <IconButton
               size="small"
-              aria-label="Swap bands"
+              aria-label={wording.swapBands}
               onClick={() => swapBands(session, { layoutId: layout.id })}
             >
               <SwapVertIcon sx={{ fontSize: iconSize.medium }} />

@@ -5,6 +5,7 @@ import type { Shape } from '@/core/model/shape'
 import { useView } from '../benchContext'
 import { zonesOver } from './zones'
 import { textSize } from '@/ui/theme'
+import { wording } from './wording'
 
 /** What the chosen outlet lays over a shape, hatched. */
 export function ZoneMarks({ shape }: { shape: Shape }) {
@@ -12,7 +13,7 @@ export function ZoneMarks({ shape }: { shape: Shape }) {
   return zonesOver(outlet, shape).map(({ name, rect }) => (
     <Box
       key={name}
-      aria-label={`${name}, covered by ${outlet?.name}`}
+      aria-label={wording.coveredBy(name, outlet?.name)}
       role="note"
       sx={{
         position: 'absolute',

@@ -23,6 +23,7 @@ import { keptMoments } from '@/store/spottings'
 import { formatLength, formatTime, formatVideo } from '@/ui/format'
 import { chooseFiles } from '@/shared/recordings/chosenFiles'
 import { useBringIn, type BroughtIn, type CutSpan } from '../useBringIn'
+import { wording } from './wording'
 
 /** A stretch of a recording that can be added. */
 interface Offer {
@@ -53,7 +54,7 @@ function offersOf(recording: Recording, moments: readonly (CutSpan & { label: st
   }
   return [
     ...kept,
-    offer(start, short ? `All of it, ${formatLength(durationMicros)}` : `Its first minute, ${times(start)}`),
+    offer(start, short ? wording.allOfIt(formatLength(durationMicros)) : wording.itsFirstMinute(times(start))),
   ]
 }
 
@@ -98,7 +99,7 @@ export function AddPassagesDialog({
   }
   return (
     <Dialog open onClose={busy ? undefined : onClose} maxWidth="sm" fullWidth>
-      <DialogTitle>Add passages after this one</DialogTitle>
+      <DialogTitle>{wording.addPassagesAfterThisOne}</DialogTitle>
       <DialogContent>
         {problems.map((problem) => (
           <Alert key={problem} severity="error" sx={{ mb: 2 }}>
@@ -131,13 +132,13 @@ export function AddPassagesDialog({
         </List>
         <Box sx={{ mt: 2 }}>
           <Button disabled={busy} onClick={() => void chooseFile()}>
-            Choose other files
+            {wording.chooseOtherFiles}
           </Button>
         </Box>
       </DialogContent>
       <DialogActions>
         <Button disabled={busy} onClick={onClose}>
-          Not now
+          {wording.notNow}
         </Button>
         <Button
           variant="contained"
@@ -153,7 +154,7 @@ export function AddPassagesDialog({
             )
           }
         >
-          Add {chosen.length > 1 ? `${chosen.length} passages` : 'passage'}
+          {wording.add(chosen.length)}
         </Button>
       </DialogActions>
     </Dialog>
@@ -171,7 +172,7 @@ function OfferRow({
   onToggle: () => void
 }) {
   return (
-    <ListItem disablePadding secondaryAction={place > 0 && <Box aria-label={`number ${place}`}>{place}</Box>}>
+    <ListItem disablePadding secondaryAction={place > 0 && <Box aria-label={wording.number(place)}>{place}</Box>}>
       <ListItemButton onClick={onToggle} sx={{ borderRadius: 1, py: 0 }}>
         <Checkbox
           size="small"

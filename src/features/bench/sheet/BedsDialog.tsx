@@ -25,9 +25,10 @@ import { newId } from '@/core/model/ids'
 import { changeBed, insertBed, removeBed } from '@/edit/sound'
 import { addRecords } from '@/edit/records'
 import { chooseFiles } from '@/shared/recordings/chosenFiles'
-import { keepMessage, soundProbeMessage } from '@/shared/recordings/messages'
+import { keepMessage, soundProbeMessage } from '@/shared/recordings/wording'
 import { useBenchContext, useEdit } from '../benchContext'
 import { useListening } from '../useHeard'
+import { wording } from './wording'
 
 /** A bed is begun at this level: heard, and well under a voice. */
 const FIRST_GAIN_DB = -14
@@ -58,7 +59,7 @@ export function BedsDialog({ onClose }: { onClose: () => void }) {
         durationMicros,
         originMicros,
         sound,
-        name: name.success ? name.data : 'Sound',
+        name: name.success ? name.data : wording.sound,
         fileName: file.name.slice(0, 1000),
         sizeBytes: file.size,
       },
@@ -84,7 +85,7 @@ export function BedsDialog({ onClose }: { onClose: () => void }) {
 
   return (
     <Dialog open onClose={onClose} maxWidth="sm" fullWidth>
-      <DialogTitle>Music and voice under the highlight</DialogTitle>
+      <DialogTitle>{wording.musicAndVoiceUnderThe}</DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 3 }}>
         {problem && (
           <Alert severity="error" onClose={() => setProblem(null)}>
@@ -92,18 +93,16 @@ export function BedsDialog({ onClose }: { onClose: () => void }) {
           </Alert>
         )}
         {beds.length === 0 && (
-          <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft }}>
-            A file of music, or of a voice, plays under all passages, and goes down by itself while somebody speaks.
-          </Typography>
+          <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft }}>{wording.aFileOfMusicOr}</Typography>
         )}
         {beds.map((bed) => (
           <BedRow key={bed.id} bed={bed} edit={edit} missing={!files.has(bed.soundFileId)} />
         ))}
       </DialogContent>
       <DialogActions>
-        <Button onClick={() => void add()}>Add a file</Button>
+        <Button onClick={() => void add()}>{wording.addAFile}</Button>
         <Button variant="contained" color="primary" onClick={onClose}>
-          Done
+          {wording.done}
         </Button>
       </DialogActions>
     </Dialog>
@@ -117,7 +116,7 @@ function BedRow({ bed, edit, missing }: { bed: Bed; edit: Edit; missing: boolean
   const seconds = (key: 'startMicros' | 'inMicros' | 'fadeInMicros' | 'fadeOutMicros', label: string, most: number) => (
     <NumberField
       label={label}
-      unit="s"
+      unit={wording.s}
       least={0}
       most={most}
       step={0.1}
@@ -147,15 +146,11 @@ function BedRow({ bed, edit, missing }: { bed: Bed; edit: Edit; missing: boolean
         >
           {formatLength(file.durationMicros)}
         </Box>
-        <IconButton aria-label={`Remove ${file.name}`} onClick={() => removeBed(session, { id: bed.id })}>
+        <IconButton aria-label={wording.remove(file.name)} onClick={() => removeBed(session, { id: bed.id })}>
           <DeleteOutlineIcon sx={{ fontSize: iconSize.medium }} />
         </IconButton>
       </Box>
-      {missing && (
-        <Alert severity="warning">
-          The file “{file.fileName}” is no longer in this browser. Remove it here and add it again.
-        </Alert>
-      )}
+      {missing && <Alert severity="warning">{wording.theFileIsNoLonger(file.fileName)}</Alert>}
       <Box
         sx={{
           display: 'grid',
@@ -166,8 +161,8 @@ function BedRow({ bed, edit, missing }: { bed: Bed; edit: Edit; missing: boolean
         }}
       >
         <NumberField
-          label="Level"
-          unit="dB"
+          label={wording.level}
+          unit={wording.dB}
           least={-60}
           most={24}
           step={0.5}
@@ -176,18 +171,18 @@ function BedRow({ bed, edit, missing }: { bed: Bed; edit: Edit; missing: boolean
           onSet={(gainDb, gesture) => changeBed(session, { id: bed.id, part: { gainDb } }, gesture)}
         />
         <NumberField
-          label="Lower under speech"
-          unit="dB"
+          label={wording.lowerUnderSpeech}
+          unit={wording.dB}
           least={0}
           most={60}
           step={1}
           value={bed.duckDb}
           onSet={(duckDb, gesture) => changeBed(session, { id: bed.id, part: { duckDb } }, gesture)}
         />
-        {seconds('startMicros', 'Begins at', 36_000)}
-        {seconds('inMicros', 'From its own', Math.max(0, file.durationMicros / MICROS_PER_SECOND - 0.1))}
-        {seconds('fadeInMicros', 'Fade in', 30)}
-        {seconds('fadeOutMicros', 'Fade out', 30)}
+        {seconds('startMicros', wording.beginsAt, 36_000)}
+        {seconds('inMicros', wording.fromItsOwn, Math.max(0, file.durationMicros / MICROS_PER_SECOND - 0.1))}
+        {seconds('fadeInMicros', wording.fadeIn, 30)}
+        {seconds('fadeOutMicros', wording.fadeOut, 30)}
       </Box>
     </Box>
   )

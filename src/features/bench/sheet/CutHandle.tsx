@@ -13,6 +13,7 @@ import { trimPassage } from '@/edit/passages'
 import { useBenchContext, usePassage } from '../benchContext'
 import { useDrag } from '@/ui/useDrag'
 import { HANDLE_HEIGHT } from './sheetLayout'
+import { wording } from './wording'
 
 export interface CutHandleProps {
   placed: PlacedPassage
@@ -72,7 +73,7 @@ export function CutHandle({ placed, which, top, recordingPerPixel, several, onTa
       role="slider"
       tabIndex={0}
       aria-orientation="vertical"
-      aria-label={`${which === 'in' ? 'In' : 'Out'} point${several ? `, passage ${index + 1}` : ''}`}
+      aria-label={wording.point(which, several, index)}
       aria-valuemin={0}
       aria-valuemax={recording.durationMicros / MICROS_PER_SECOND}
       aria-valuenow={t / MICROS_PER_SECOND}

@@ -9,6 +9,7 @@ import { palette, textSize } from '@/ui/theme'
 import { strikeAll } from '@/edit/passages'
 import { useBenchContext } from '../benchContext'
 import type { DeadAir } from './useDeadAir'
+import { wording } from './wording'
 
 /**
  * Finds the pauses and offers to strike them out: what counts as one, how much they come to, all at once. Single ones
@@ -21,7 +22,7 @@ export function DeadAirBar({ deadAir, onClose }: { deadAir: DeadAir; onClose: ()
   return (
     <Box
       role="group"
-      aria-label="Dead air"
+      aria-label={wording.deadAir}
       sx={{
         flex: 'none',
         p: 2.5,
@@ -34,8 +35,8 @@ export function DeadAirBar({ deadAir, onClose }: { deadAir: DeadAir; onClose: ()
     >
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr auto', columnGap: 2, rowGap: 1, alignItems: 'center' }}>
         <NumberField
-          label="Pauses of at least"
-          unit="s"
+          label={wording.pausesOfAtLeast}
+          unit={wording.s}
           least={0.1}
           most={10}
           step={0.1}
@@ -44,8 +45,8 @@ export function DeadAirBar({ deadAir, onClose }: { deadAir: DeadAir; onClose: ()
           onSet={(s) => setSettings({ leastMicros: toMicros(s) })}
         />
         <NumberField
-          label="Quieter than"
-          unit="dB"
+          label={wording.quieterThan}
+          unit={wording.dB}
           least={-80}
           most={-10}
           step={1}
@@ -53,8 +54,8 @@ export function DeadAirBar({ deadAir, onClose }: { deadAir: DeadAir; onClose: ()
           onSet={(levelDb) => setSettings({ levelDb })}
         />
         <NumberField
-          label="Leave a breath of"
-          unit="s"
+          label={wording.leaveABreathOf}
+          unit={wording.s}
           least={0}
           most={2}
           step={0.02}
@@ -67,17 +68,17 @@ export function DeadAirBar({ deadAir, onClose }: { deadAir: DeadAir; onClose: ()
         <Box role="status" sx={{ flex: 1, fontSize: textSize.note, color: palette.inkSoft, whiteSpace: 'nowrap' }}>
           {words}
         </Box>
-        <Button onClick={onClose}>Close</Button>
+        <Button onClick={onClose}>{wording.close}</Button>
         <Button
           variant="contained"
           color="primary"
           disabled={!pauses || pauses.length === 0}
           onClick={() => {
-            strikeAll(session, { label: 'Strike out dead air', stretches: pauses ?? [] })
+            strikeAll(session, { label: wording.strikeOutDeadAir, stretches: pauses ?? [] })
             onClose()
           }}
         >
-          Strike out all
+          {wording.strikeOutAll}
         </Button>
       </Box>
     </Box>
@@ -85,7 +86,7 @@ export function DeadAirBar({ deadAir, onClose }: { deadAir: DeadAir; onClose: ()
 }
 
 function pausesWords(count: number | null, savedMicros: Micros): string {
-  if (count === null) return 'Listening…'
-  if (count === 0) return 'No pauses like that.'
+  if (count === null) return wording.listening
+  if (count === 0) return wording.noPausesLikeThat
   return `${count} ${count === 1 ? 'pause' : 'pauses'}, ${(savedMicros / MICROS_PER_SECOND).toFixed(2)} s`
 }

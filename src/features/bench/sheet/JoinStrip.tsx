@@ -17,14 +17,15 @@ import { Ticket } from '@/ui/Ticket'
 import { setAllJoins, setJoin, setJoinTiming, setSpeed, slipPassage } from '@/edit/passages'
 import { useBenchContext, useHighlight } from '../benchContext'
 import { JOIN_HEIGHT } from './sheetLayout'
+import { wording } from './wording'
 
-export const EASING_NAMES = { even: 'Even', soft: 'Soft start and end', late: 'Late and fast' } as const
+export const EASING_NAMES = { even: wording.even, soft: wording.softStartAndEnd, late: wording.lateAndFast } as const
 
 /** A join in words: `cut`, `push up 0.40 s`. */
 export function joinWords(join: Join): string {
   if (join.kind === 'cut') return 'cut'
   const toward = join.kind === 'push' || join.kind === 'slide' ? ` ${join.direction}` : ''
-  const name = join.kind === 'dip' ? `dip to ${join.colour}` : join.kind
+  const name = join.kind === 'dip' ? wording.dipTo(join.colour) : join.kind
   return `${name}${toward} ${(joinLength(join) / MICROS_PER_SECOND).toFixed(2)} s`
 }
 
@@ -48,7 +49,7 @@ export function JoinStrip({ index, shortages }: { index: number; shortages: read
       }}
     >
       <ButtonBase
-        aria-label={`Join of passages ${index + 1} and ${index + 2}: ${words}${missing > 0 ? `, ${missing} frames missing` : ''}`}
+        aria-label={wording.joinOfPassagesAnd(index, words, missing)}
         aria-haspopup="dialog"
         onPointerDown={(e) => e.stopPropagation()}
         onClick={(e) => setAnchor(e.currentTarget)}
@@ -67,7 +68,7 @@ export function JoinStrip({ index, shortages }: { index: number; shortages: read
         }}
       >
         {words}
-        {missing > 0 && <b>{missing} frames short</b>}
+        {missing > 0 && <b>{wording.framesShort(missing)}</b>}
       </ButtonBase>
       {anchor && (
         <JoinTicket
@@ -96,10 +97,10 @@ function JoinTicket({ before, after, shortages, anchor, onClose }: JoinTicketPro
   const { id, join } = before
   const set = (to: Join, gesture: string = crypto.randomUUID()) => setJoin(session, { id, join: to }, gesture)
   return (
-    <Ticket label="Join" anchor={anchor} onClose={onClose} side="center" width={340} gap={2.5}>
+    <Ticket label={wording.join} anchor={anchor} onClose={onClose} side="center" width={340} gap={2.5}>
       <Box
         role="group"
-        aria-label="Kind of join"
+        aria-label={wording.kindOfJoin}
         sx={{ display: 'grid', gridTemplateColumns: 'repeat(5, auto)', gap: 1 }}
       >
         {JOIN_KINDS.map((kind) => (
@@ -123,7 +124,7 @@ function JoinTicket({ before, after, shortages, anchor, onClose }: JoinTicketPro
             <TextField
               select
               size="small"
-              label="Moves"
+              label={wording.moves}
               value={join.direction}
               onChange={(e) => set({ ...join, direction: direction.parse(e.target.value) })}
             >
@@ -138,7 +139,7 @@ function JoinTicket({ before, after, shortages, anchor, onClose }: JoinTicketPro
             <TextField
               type="color"
               size="small"
-              label="Colour"
+              label={wording.colour}
               value={join.colour}
               onChange={(e) => set({ ...join, colour: e.target.value }, `colour ${id}`)}
             />
@@ -147,18 +148,18 @@ function JoinTicket({ before, after, shortages, anchor, onClose }: JoinTicketPro
             <TextField
               select
               size="small"
-              label="What moves"
+              label={wording.whatMoves}
               value={join.within}
               onChange={(e) => set({ ...join, within: joinWithin.parse(e.target.value) })}
             >
-              <MenuItem value="canvas">the whole picture</MenuItem>
-              <MenuItem value="panel">each panel that changes</MenuItem>
+              <MenuItem value="canvas">{wording.theWholePicture}</MenuItem>
+              <MenuItem value="panel">{wording.eachPanelThatChanges}</MenuItem>
             </TextField>
           )}
           <TextField
             select
             size="small"
-            label="Movement"
+            label={wording.movement}
             value={join.easing}
             onChange={(e) => set({ ...join, easing: easing.parse(e.target.value) })}
           >
@@ -170,8 +171,8 @@ function JoinTicket({ before, after, shortages, anchor, onClose }: JoinTicketPro
           </TextField>
           <Box sx={{ gridColumn: '1 / -1', display: 'grid', gridTemplateColumns: '1fr auto', alignItems: 'center' }}>
             <NumberField
-              label="Length"
-              unit="s"
+              label={wording.length}
+              unit={wording.s}
               least={0.04}
               most={5}
               step={0.04}
@@ -196,19 +197,15 @@ function JoinTicket({ before, after, shortages, anchor, onClose }: JoinTicketPro
       <TextField
         select
         size="small"
-        label="Joins and time, all passages"
+        label={wording.joinsAndTimeAllPassages}
         value={joinTiming}
         onChange={(e) => setJoinTiming(session, { timing: e.target.value === 'overlap' ? 'overlap' : 'hold' })}
-        helperText={
-          joinTiming === 'hold'
-            ? 'Cut points stay where the music has them; a join needs material beyond the cut.'
-            : 'Neighbours share the join’s length; what follows comes earlier.'
-        }
+        helperText={joinTiming === 'hold' ? wording.cutPointsStayWhereThe : wording.neighboursShareTheJoinsLength}
       >
-        <MenuItem value="hold">Cut points stay</MenuItem>
-        <MenuItem value="overlap">Passages overlap</MenuItem>
+        <MenuItem value="hold">{wording.cutPointsStay}</MenuItem>
+        <MenuItem value="overlap">{wording.passagesOverlap}</MenuItem>
       </TextField>
-      <Button onClick={() => setAllJoins(session, { join })}>Use for all joins</Button>
+      <Button onClick={() => setAllJoins(session, { join })}>{wording.useForAllJoins}</Button>
     </Ticket>
   )
 }
@@ -229,22 +226,19 @@ function Shortage({
   const { slipMicros, joinMicros, speedPercent, missingFrames } = shortage
   return (
     <Alert severity="warning" sx={{ '& .MuiAlert-message': { display: 'grid', gap: 2 } }}>
-      {missingFrames} {missingFrames === 1 ? 'frame is' : 'frames are'} missing{' '}
-      {shortage.side === 'after' ? 'after the out point' : 'before the in point'}: the recording{' '}
-      {shortage.side === 'after' ? 'ends' : 'begins'} there, and its {shortage.side === 'after' ? 'last' : 'first'}{' '}
-      frame stands still.
+      {wording.missingTheRecordingThereAnd(missingFrames, shortage.side)}
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1 }}>
         {slipMicros !== null && (
           <Button onClick={() => slipPassage(session, { id: passage.id, by: slipMicros }, crypto.randomUUID())}>
-            Slip {missingFrames} frames
+            {wording.slipFrames(missingFrames)}
           </Button>
         )}
         <Button onClick={() => onShorten(joinMicros)}>
-          {joinMicros < 40_000 ? 'Make it a cut' : `Shorten to ${(joinMicros / MICROS_PER_SECOND).toFixed(2)} s`}
+          {joinMicros < 40_000 ? wording.makeItACut : wording.shortenToS((joinMicros / MICROS_PER_SECOND).toFixed(2))}
         </Button>
         {speedPercent !== null && (
           <Button onClick={() => setSpeed(session, { id: passage.id, percent: speedPercent }, crypto.randomUUID())}>
-            Slow to {speedPercent} %
+            {wording.slowTo(speedPercent)}
           </Button>
         )}
       </Box>

@@ -16,6 +16,7 @@ import { useBenchContext, useFootage, useView } from '../benchContext'
 import { useDrag } from '@/ui/useDrag'
 import { PassageTicket } from './PassageTicket'
 import { HEADER_HEIGHT } from './sheetLayout'
+import { wording } from './wording'
 
 export interface PassageHeaderProps {
   placed: PlacedPassage
@@ -68,8 +69,8 @@ export function PassageHeader({ placed, count, onDragTo, carried, onCarry }: Pas
       ref={element}
       role="group"
       tabIndex={0}
-      aria-roledescription="passage"
-      aria-label={`Passage ${index + 1} of ${count}, ${name}`}
+      aria-roledescription={wording.passage}
+      aria-label={wording.passageOf(index, count, name)}
       onPointerDown={dragging}
       onKeyDown={onKeyDown}
       sx={{
@@ -105,9 +106,9 @@ export function PassageHeader({ placed, count, onDragTo, carried, onCarry }: Pas
       <Box sx={{ fontFamily: fonts.numbers, fontSize: textSize.small, color: palette.inkSoft, whiteSpace: 'nowrap' }}>
         {facts.filter(Boolean).join(' · ')}
       </Box>
-      <Tooltip title="Speed, slip, sound (Enter)">
+      <Tooltip title={wording.speedSlipSoundEnter}>
         <IconButton
-          aria-label={`Numbers of passage ${index + 1}`}
+          aria-label={wording.numbersOfPassage(index)}
           aria-haspopup="dialog"
           onPointerDown={(e) => e.stopPropagation()}
           onClick={(e) => setTicket(e.currentTarget)}

@@ -23,6 +23,7 @@ import {
 import { newId, type PassageId } from '@/core/model/ids'
 import { useBenchContext, useFootage } from '../benchContext'
 import { textSize } from '@/ui/theme'
+import { wording } from './wording'
 
 /** A passage's exact numbers: cut points, slip, speed, sound. */
 export function PassageTicket({
@@ -45,7 +46,7 @@ export function PassageTicket({
   const fade = (end: 'fadeInMicros' | 'fadeOutMicros', label: string) => (
     <NumberField
       label={label}
-      unit="s"
+      unit={wording.s}
       least={0}
       most={30}
       step={0.1}
@@ -59,11 +60,11 @@ export function PassageTicket({
     action()
   }
   return (
-    <Ticket label={`Numbers of passage ${index + 1}`} anchor={anchor} onClose={onClose}>
+    <Ticket label={wording.numbersOfPassage(index)} anchor={anchor} onClose={onClose}>
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr auto', columnGap: 3, rowGap: 1.5, alignItems: 'center' }}>
         <NumberField
-          label="In point"
-          unit="s"
+          label={wording.inPoint}
+          unit={wording.s}
           least={0}
           most={whole}
           step={frame}
@@ -72,8 +73,8 @@ export function PassageTicket({
           onSet={(s, gesture) => trimPassage(session, { id, which: 'in', t: toMicros(s) }, gesture)}
         />
         <NumberField
-          label="Out point"
-          unit="s"
+          label={wording.outPoint}
+          unit={wording.s}
           least={0}
           most={whole}
           step={frame}
@@ -82,8 +83,8 @@ export function PassageTicket({
           onSet={(s, gesture) => trimPassage(session, { id, which: 'out', t: toMicros(s) }, gesture)}
         />
         <NumberField
-          label="Slip to start at"
-          unit="s"
+          label={wording.slipToStartAt}
+          unit={wording.s}
           least={0}
           most={Math.max(0, whole - (outMicros - inMicros) / MICROS_PER_SECOND)}
           step={frame}
@@ -92,7 +93,7 @@ export function PassageTicket({
           onSet={(s, gesture) => slipPassage(session, { id, by: toMicros(s) - inMicros }, gesture)}
         />
         <NumberField
-          label="Speed"
+          label={wording.speed}
           unit="%"
           least={25}
           most={400}
@@ -101,8 +102,8 @@ export function PassageTicket({
           onSet={(percent, gesture) => setSpeed(session, { id, percent }, gesture)}
         />
         <NumberField
-          label="Level"
-          unit="dB"
+          label={wording.level}
+          unit={wording.dB}
           least={-60}
           most={24}
           step={0.5}
@@ -111,8 +112,8 @@ export function PassageTicket({
           disabled={sound.muted}
           onSet={(gainDb, gesture) => setSound(session, { id, part: { gainDb } }, gesture)}
         />
-        {fade('fadeInMicros', 'Fade in')}
-        {fade('fadeOutMicros', 'Fade out')}
+        {fade('fadeInMicros', wording.fadeIn)}
+        {fade('fadeOutMicros', wording.fadeOut)}
       </Box>
       <FormControlLabel
         sx={{ my: 1 }}
@@ -123,31 +124,35 @@ export function PassageTicket({
             onChange={(_, muted) => setSound(session, { id, part: { muted } }, crypto.randomUUID())}
           />
         }
-        label="Muted"
+        label={wording.muted}
         slotProps={{ typography: { sx: { fontSize: textSize.note } } }}
       />
       {passage.picture && (
         <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, mb: 2, fontSize: textSize.note }}>
           <Box sx={{ flex: 1 }}>
-            Its picture runs by itself, at {passage.picture.speedPercent} % from{' '}
-            {(passage.picture.inMicros / MICROS_PER_SECOND).toFixed(2)} s on.
+            {wording.itsPictureRunsByItself(
+              passage.picture.speedPercent,
+              (passage.picture.inMicros / MICROS_PER_SECOND).toFixed(2),
+            )}
           </Box>
-          <Button onClick={() => setPictureClock(session, { id, picture: null })}>With its sound</Button>
+          <Button onClick={() => setPictureClock(session, { id, picture: null })}>{wording.withItsSound}</Button>
         </Box>
       )}
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5 }}>
-        <Button onClick={leave(() => duplicatePassage(session, { id, newId: newId<PassageId>() }))}>Duplicate</Button>
+        <Button onClick={leave(() => duplicatePassage(session, { id, newId: newId<PassageId>() }))}>
+          {wording.duplicate}
+        </Button>
         <Button disabled={count === 1} onClick={leave(() => removePassage(session, { id }))}>
-          Remove
+          {wording.removeCapital}
         </Button>
         <Button disabled={index === 0} onClick={leave(() => movePassage(session, { from: index, to: index - 1 }))}>
-          Move up
+          {wording.moveUp}
         </Button>
         <Button
           disabled={index === count - 1}
           onClick={leave(() => movePassage(session, { from: index, to: index + 1 }))}
         >
-          Move down
+          {wording.moveDown}
         </Button>
       </Box>
     </Ticket>

@@ -25,6 +25,7 @@ import { useBringIn } from '../useBringIn'
 import { CaptionsMenu } from '../words/CaptionsMenu'
 import { useCutting } from './useCutting'
 import { useDeadAir } from './useDeadAir'
+import { wording } from './wording'
 
 /** What one row can stand for, in microseconds of output; before these comes a single frame. */
 const SCALES: readonly Micros[] = [0.1, 0.25, 0.5, 1, 2, 5, 10].map((s) => s * MICROS_PER_SECOND)
@@ -65,16 +66,20 @@ export function SheetPane() {
     <PaneFrame
       pane="sheet"
       digit="1"
-      title="Sheet"
+      title={wording.sheet}
       tools={
         <>
           <Box sx={{ fontSize: textSize.note, color: palette.inkSoft, whiteSpace: 'nowrap' }}>
-            {scale === 0 ? '1 row = 1 frame' : `1 row = ${rowMicros / MICROS_PER_SECOND} s`}
+            {scale === 0 ? wording.n1Row1Frame : wording.n1RowS(rowMicros, MICROS_PER_SECOND)}
           </Box>
-          <Tool name="More time in a row" disabled={scale === scales.length - 1} onClick={() => setScale(scale + 1)}>
+          <Tool
+            name={wording.moreTimeInARow}
+            disabled={scale === scales.length - 1}
+            onClick={() => setScale(scale + 1)}
+          >
             <ZoomOutIcon sx={{ fontSize: iconSize.medium }} />
           </Tool>
-          <Tool name="Less time in a row" disabled={scale === 0} onClick={() => setScale(scale - 1)}>
+          <Tool name={wording.lessTimeInARow} disabled={scale === 0} onClick={() => setScale(scale - 1)}>
             <ZoomInIcon sx={{ fontSize: iconSize.medium }} />
           </Tool>
         </>
@@ -95,18 +100,19 @@ export function SheetPane() {
         }}
       >
         <Button startIcon={<AddIcon />} onClick={() => setOpen('add')}>
-          Passage
+          {wording.passageCapital}
         </Button>
         <Button onClick={() => setOpen('beds')}>
-          Music{edit.highlight.beds.length > 0 && ` ${edit.highlight.beds.length}`}
+          {wording.music}
+          {edit.highlight.beds.length > 0 && ` ${edit.highlight.beds.length}`}
         </Button>
         <CaptionsMenu />
-        <Button onClick={split}>Split</Button>
+        <Button onClick={split}>{wording.split}</Button>
         <Button disabled={!marked} onClick={strike}>
-          Strike out
+          {wording.strikeOut}
         </Button>
         <Button aria-pressed={open === 'dead-air'} onClick={() => setOpen(open === 'dead-air' ? null : 'dead-air')}>
-          Dead air
+          {wording.deadAir}
         </Button>
       </Box>
       {open === 'dead-air' && <DeadAirBar deadAir={deadAir} onClose={close} />}

@@ -34,6 +34,7 @@ import { CueLines } from '../words/CueLines'
 import { HATCHED, StrikeStrip } from './StrikeStrip'
 import type { Pause } from './useDeadAir'
 import { rowKey, useSheetRows, type RowItem } from './useSheetRows'
+import { wording } from './wording'
 
 /** Rows shown beyond a cut while it is being trimmed. */
 const ROWS_BEYOND = 4
@@ -347,9 +348,9 @@ function PauseMark({ pause, layout }: { pause: Pause; layout: SheetLayout }) {
       }}
     >
       <Button
-        aria-label={`Strike out the pause of ${length} s at ${formatTime(strike.fromMicros, 2)}`}
+        aria-label={wording.strikeOutThePauseOf(length, formatTime(strike.fromMicros, 2))}
         onPointerDown={(e) => e.stopPropagation()}
-        onClick={() => strikeAll(session, { label: 'Strike out pause', stretches: [pause] })}
+        onClick={() => strikeAll(session, { label: wording.strikeOutPause, stretches: [pause] })}
         sx={{
           position: 'absolute',
           right: 6,
@@ -360,7 +361,7 @@ function PauseMark({ pause, layout }: { pause: Pause; layout: SheetLayout }) {
           fontSize: textSize.note,
         }}
       >
-        −{length} s
+        {wording.sOfLength(length)}
       </Button>
     </Box>
   )

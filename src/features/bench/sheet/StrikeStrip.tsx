@@ -5,6 +5,7 @@ import { MICROS_PER_SECOND } from '@/core/time/micros'
 import { formatTime } from '@/ui/format'
 import { fonts, palette, textSize } from '@/ui/theme'
 import { STRIKE_HEIGHT } from './sheetLayout'
+import { wording } from './wording'
 
 /** Slanted lines over what is struck out, or would be. */
 export const HATCHED = (colour: string) => `repeating-linear-gradient(135deg, ${colour} 0 1px, transparent 1px 6px)`
@@ -31,17 +32,17 @@ export function StrikeStrip({ strike, onRestore }: { strike: Strike; onRestore: 
         {formatTime(fromMicros, 2)}–{formatTime(toMicros, 2)}
       </Box>
       <Box component="span" sx={{ bgcolor: palette.sheet, px: 1 }}>
-        {((toMicros - fromMicros) / MICROS_PER_SECOND).toFixed(2)} s out
+        {wording.sOut(((toMicros - fromMicros) / MICROS_PER_SECOND).toFixed(2))}
       </Box>
       <Box sx={{ flex: 1 }} />
       <Button
         variant="text"
-        aria-label={`Restore ${formatTime(fromMicros, 2)} to ${formatTime(toMicros, 2)}`}
+        aria-label={wording.restoreTo(formatTime(fromMicros, 2), formatTime(toMicros, 2))}
         onPointerDown={(e) => e.stopPropagation()}
         onClick={onRestore}
         sx={{ minHeight: 18, py: 0, px: 1.5, fontSize: textSize.small, bgcolor: palette.sheet }}
       >
-        Restore
+        {wording.restore}
       </Button>
     </Box>
   )

@@ -2,6 +2,7 @@ import { useSnackbar } from 'notistack'
 import { splitPassage, strikeStretch } from '@/edit/passages'
 import { newId, type PassageId } from '@/core/model/ids'
 import { useBenchContext } from '../benchContext'
+import { wording } from './wording'
 
 /** What is cut where the playhead is, and in the marked stretch; says what is missing when it cannot be. */
 export function useCutting(): { split: () => void; strike: () => void } {
@@ -13,10 +14,7 @@ export function useCutting(): { split: () => void; strike: () => void } {
     },
     strike: () => {
       const { stretch } = view.getState()
-      if (!stretch)
-        return void enqueueSnackbar(
-          'Mark a stretch first: , where it begins and . where it ends, or drag along the times of the Sheet.',
-        )
+      if (!stretch) return void enqueueSnackbar(wording.markAStretchFirstWhere)
       player.pause()
       strikeStretch(session, { fromMicros: stretch.fromMicros, toMicros: stretch.toMicros })
       view.setState({ stretch: null })

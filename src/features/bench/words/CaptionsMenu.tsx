@@ -26,7 +26,7 @@ import { chooseFiles } from '@/shared/recordings/chosenFiles'
 import { useBenchContext, useHighlight, usePassage } from '../benchContext'
 import { FindTextDialog } from './FindTextDialog'
 import { DoubtfulDialog } from './DoubtfulDialog'
-import { captionProblemMessage, recognisedMessage, recogniserLabel, unreadableMessage } from './messages'
+import { captionProblemMessage, recognisedMessage, recogniserLabel, unreadableMessage, wording } from './wording'
 import { PasteTextDialog } from './PasteTextDialog'
 import { RecogniseDialog } from './RecogniseDialog'
 import { useRecognisers } from './useRecognisers'
@@ -62,7 +62,7 @@ export function CaptionsMenu() {
     const loose = read.value
     if (!loose.ok)
       return enqueueSnackbar(unreadableMessage(file.name, loose.reason), { variant: 'error', autoHideDuration: 12_000 })
-    setCues(session, { recordingId: recording.id, loose: loose.cues, label: 'Read captions' })
+    setCues(session, { recordingId: recording.id, loose: loose.cues, label: wording.readCaptions })
     if (loose.problems.length > 0)
       setReport({ fileName: file.name, taken: loose.cues.length, problems: loose.problems })
     else
@@ -74,7 +74,7 @@ export function CaptionsMenu() {
     close()
     const file = files.get(recording.id)
     const speech = file ? await listen() : []
-    if (!file || speech.length === 0) return enqueueSnackbar(`Nobody is heard speaking in “${recording.name}” here.`)
+    if (!file || speech.length === 0) return enqueueSnackbar(wording.nobodyIsHeardSpeakingIn(recording.name))
     try {
       const recognised = await recogniser.recognise(recording, file, speech)
       setCues(session, { recordingId: recording.id, loose: recognised, label: recogniserLabel(recogniser) })
@@ -86,11 +86,7 @@ export function CaptionsMenu() {
   const nameSpeakers = async () => {
     close()
     const named = await findSpeakers()
-    enqueueSnackbar(
-      named === null
-        ? 'This needs two regions or more with somebody in them.'
-        : `${named} of ${own.length} lines given to who was seen speaking.`,
-    )
+    enqueueSnackbar(named === null ? wording.thisNeedsTwoRegionsOr : wording.ofLinesGivenToWho(named, own.length))
   }
   const save = (files: readonly CaptionFile[], as: string, ending: CaptionFile['ending']) => {
     for (const { type, text } of files.filter((f) => f.ending === ending))
@@ -107,13 +103,13 @@ export function CaptionsMenu() {
   return (
     <>
       <Button aria-haspopup="menu" onClick={(e) => setAnchor(e.currentTarget)}>
-        Captions
+        {wording.captions}
       </Button>
       <Menu anchorEl={anchor} open={anchor !== null} onClose={close}>
-        <MenuItem onClick={() => void choose()}>Read WebVTT or SubRip…</MenuItem>
+        <MenuItem onClick={() => void choose()}>{wording.readWebvttOrSubrip}</MenuItem>
         {beside && (
           <MenuItem onClick={() => void read(new File([beside.blob], beside.fileName))}>
-            Read “{beside.fileName}”, found beside it
+            {wording.readFoundBesideIt(beside.fileName)}
           </MenuItem>
         )}
         {recognisers.map((r) => (
@@ -128,7 +124,7 @@ export function CaptionsMenu() {
             setDialog('recognise')
           }}
         >
-          Write what is said, by a model of your own…
+          {wording.writeWhatIsSaidBy}
         </MenuItem>
         <MenuItem
           disabled={!recording.sound}
@@ -137,7 +133,7 @@ export function CaptionsMenu() {
             setDialog('paste')
           }}
         >
-          Paste what is said…
+          {wording.pasteWhatIsSaid}
         </MenuItem>
         <MenuItem
           onClick={() => {
@@ -145,7 +141,7 @@ export function CaptionsMenu() {
             addCue(session, player.positionMicros)
           }}
         >
-          An empty line here
+          {wording.anEmptyLineHere}
         </MenuItem>
         <Divider />
         <MenuItem
@@ -155,7 +151,7 @@ export function CaptionsMenu() {
             setDialog('find')
           }}
         >
-          Find and replace…
+          {wording.findAndReplace}
         </MenuItem>
         <MenuItem
           disabled={words.cues.length === 0}
@@ -164,44 +160,44 @@ export function CaptionsMenu() {
             setDialog('doubtful')
           }}
         >
-          Doubtful words…
+          {wording.doubtfulWords}
         </MenuItem>
         <MenuItem disabled={own.length === 0} onClick={() => void nameSpeakers()}>
-          Who speaks, by who moves
+          {wording.whoSpeaksByWhoMoves}
         </MenuItem>
         <MenuItem
           disabled={own.length === 0}
           onClick={() => (
             close(),
-            setCues(session, { recordingId: recording.id, loose: [], label: 'Remove captions' })
+            setCues(session, { recordingId: recording.id, loose: [], label: wording.removeCaptions })
           )}
         >
-          Remove all of “{recording.name}”
+          {wording.removeAllOf(recording.name)}
         </MenuItem>
         <MenuItem
           disabled={words.cues.length === 0}
           onClick={() => (
             close(),
             setCaptions(session, {
-              label: words.captions.shown ? 'Hide captions' : 'Show captions',
+              label: words.captions.shown ? wording.hideCaptions : wording.showCaptions,
               change: { shown: !words.captions.shown },
             })
           )}
         >
-          {words.captions.shown ? 'Leave them off the picture' : 'Write them on the picture'}
+          {words.captions.shown ? wording.leaveThemOffThePicture : wording.writeThemOnThePicture}
         </MenuItem>
         <Divider />
         <MenuItem disabled={words.cues.length === 0} onClick={() => write('vtt')}>
-          Save as WebVTT
+          {wording.saveAsWebvtt}
         </MenuItem>
         <MenuItem disabled={words.cues.length === 0} onClick={() => write('srt')}>
-          Save as SubRip
+          {wording.saveAsSubrip}
         </MenuItem>
         <MenuItem disabled={own.length === 0} onClick={() => writeRecording('vtt')}>
-          Save those of all of “{recording.name}” as WebVTT
+          {wording.saveThoseOfAllOf(recording.name)}
         </MenuItem>
         <MenuItem disabled={own.length === 0} onClick={() => writeRecording('srt')}>
-          Save those of all of “{recording.name}” as SubRip
+          {wording.saveThoseOfAllOfAs(recording.name)}
         </MenuItem>
       </Menu>
       {dialog === 'paste' && <PasteTextDialog onClose={() => setDialog(null)} />}
@@ -210,11 +206,11 @@ export function CaptionsMenu() {
       {dialog === 'doubtful' && <DoubtfulDialog onClose={() => setDialog(null)} />}
       {report && (
         <Dialog open onClose={() => setReport(null)} maxWidth="sm" fullWidth>
-          <DialogTitle>{`${report.taken} ${report.taken === 1 ? 'caption' : 'captions'} read from “${report.fileName}”`}</DialogTitle>
+          <DialogTitle>{wording.readFrom(report.taken, report.fileName)}</DialogTitle>
           <DialogContent>
             <Box
               component="ul"
-              aria-label="What was not as it should be"
+              aria-label={wording.whatWasNotAsIt}
               sx={{ m: 0, pl: 5, maxHeight: 320, overflowY: 'auto' }}
             >
               {report.problems.map((p, i) => (
@@ -224,7 +220,7 @@ export function CaptionsMenu() {
           </DialogContent>
           <DialogActions>
             <Button variant="contained" color="primary" onClick={() => setReport(null)}>
-              Good
+              {wording.good}
             </Button>
           </DialogActions>
         </Dialog>

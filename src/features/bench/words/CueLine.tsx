@@ -12,6 +12,7 @@ import { newId, type CueId } from '@/core/model/ids'
 import { useBenchContext } from '../benchContext'
 import type { Caret } from './CueLines'
 import { SpeakerChip } from './SpeakerChip'
+import { wording } from './wording'
 
 /** Alt + arrows move an edge by this. */
 const NUDGE_MICROS = MICROS_PER_SECOND / 20
@@ -127,8 +128,8 @@ export function CueLine({ cue, speaker, top, height, room, microsPerPixel, caret
         component="textarea"
         ref={field}
         rows={1}
-        aria-label={speaker ? `Caption, ${speaker.name}` : 'Caption'}
-        placeholder="What is said here?"
+        aria-label={speaker ? wording.caption(speaker.name) : wording.captionCapital}
+        placeholder={wording.whatIsSaidHere}
         maxLength={MAX_CUE_LENGTH}
         value={cue.text}
         dir="auto"

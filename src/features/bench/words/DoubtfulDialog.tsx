@@ -15,6 +15,7 @@ import { formatTime } from '@/ui/format'
 import { fonts, palette, textSize } from '@/ui/theme'
 import { setCueText } from '@/edit/words'
 import { useBenchContext, useHighlight } from '../benchContext'
+import { wording } from './wording'
 
 /** Places in the captions that are likely to be wrong, each to be put right where it is listed. */
 export function DoubtfulDialog({ onClose }: { onClose: () => void }) {
@@ -22,19 +23,10 @@ export function DoubtfulDialog({ onClose }: { onClose: () => void }) {
   const places = useMemo(() => doubtfulPlaces(cues), [cues])
   return (
     <Dialog open onClose={onClose} maxWidth="sm" fullWidth>
-      <DialogTitle>
-        {places.length === 0
-          ? 'Nothing looks doubtful'
-          : `${places.length} ${places.length === 1 ? 'place' : 'places'} to look at`}
-      </DialogTitle>
+      <DialogTitle>{places.length === 0 ? wording.nothingLooksDoubtful : wording.toLookAt(places.length)}</DialogTitle>
       <DialogContent>
-        {places.length === 0 && (
-          <Box sx={{ color: palette.inkSoft }}>
-            No word is said twice in a row, none is nearly but not quite one that is said often, and every line can be
-            read in its time.
-          </Box>
-        )}
-        <List dense aria-label="Places to look at">
+        {places.length === 0 && <Box sx={{ color: palette.inkSoft }}>{wording.noWordIsSaidTwice}</Box>}
+        <List dense aria-label={wording.placesToLookAt}>
           {places.map((place, i) => (
             <Place key={`${place.cue.id} ${i}`} place={place} />
           ))}
@@ -42,7 +34,7 @@ export function DoubtfulDialog({ onClose }: { onClose: () => void }) {
       </DialogContent>
       <DialogActions>
         <Button variant="contained" color="primary" onClick={onClose}>
-          Done
+          {wording.done}
         </Button>
       </DialogActions>
     </Dialog>
@@ -63,7 +55,7 @@ function Place({ place: { cue, doubt } }: { place: Doubtful }) {
       <TextField
         size="small"
         multiline
-        aria-label="Caption"
+        aria-label={wording.captionCapital}
         label={doubtWords(doubt, cue.text)}
         value={cue.text}
         onChange={(e) => setCueText(session, { id: cue.id, text: e.target.value }, gesture.current)}
@@ -76,14 +68,14 @@ function Place({ place: { cue, doubt } }: { place: Doubtful }) {
 function doubtWords(doubt: Doubt, text: string): string {
   switch (doubt.why) {
     case 'twice':
-      return `“${text.slice(doubt.token.from, doubt.token.to)}” twice in a row`
+      return wording.twiceInARow(text.slice(doubt.token.from, doubt.token.to))
     case 'alike':
-      return `“${text.slice(doubt.token.from, doubt.token.to)}”, or “${doubt.usual}”?`
+      return wording.or(text.slice(doubt.token.from, doubt.token.to), doubt.usual)
     case 'garbled':
-      return `“${text.slice(doubt.token.from, doubt.token.to)}” looks garbled`
+      return wording.looksGarbled(text.slice(doubt.token.from, doubt.token.to))
     case 'empty':
-      return 'Nothing is written here yet'
+      return wording.nothingIsWrittenHereYet
     case 'fast':
-      return `${Math.round(doubt.perSecond)} characters a second: too fast to read`
+      return wording.charactersASecondTooFast(Math.round(doubt.perSecond))
   }
 }

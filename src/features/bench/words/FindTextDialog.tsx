@@ -14,6 +14,7 @@ import { findText } from '@/core/words/cueEdits'
 import { palette, textSize } from '@/ui/theme'
 import { replaceAll } from '@/edit/words'
 import { useBenchContext, useHighlight } from '../benchContext'
+import { wording } from './wording'
 
 /** Places shown before the rest are only counted. */
 const MAX_SHOWN = 40
@@ -29,33 +30,33 @@ export function FindTextDialog({ onClose }: { onClose: () => void }) {
   const textOf = (id: string) => words.cues.find((c) => c.id === id)?.text ?? ''
   return (
     <Dialog open onClose={onClose} maxWidth="sm" fullWidth>
-      <DialogTitle>Find and replace in captions</DialogTitle>
+      <DialogTitle>{wording.findAndReplaceInCaptions}</DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 3, '&&': { pt: 1 } }}>
         <TextField
           autoFocus
           size="small"
-          label="Find"
+          label={wording.find}
           value={wanted}
           onChange={(e) => setWanted(e.target.value)}
           slotProps={{ htmlInput: { maxLength: 200 } }}
         />
         <TextField
           size="small"
-          label="Put in its place"
+          label={wording.putInItsPlace}
           value={replacement}
           onChange={(e) => setReplacement(e.target.value)}
           slotProps={{ htmlInput: { maxLength: 200 } }}
         />
         <FormControlLabel
           control={<Checkbox size="small" checked={wholeWords} onChange={(_, whole) => setWholeWords(whole)} />}
-          label="Whole words"
+          label={wording.wholeWords}
         />
         <Box role="status" sx={{ fontSize: textSize.note, color: palette.inkSoft }}>
           {placesWords(wanted, matches.length)}
         </Box>
         <Box
           component="ul"
-          aria-label="Where it stands"
+          aria-label={wording.whereItStands}
           sx={{ m: 0, pl: 4, maxHeight: 220, overflowY: 'auto', fontSize: textSize.body }}
         >
           {matches.slice(0, MAX_SHOWN).map(({ cueId, from, to }) => (
@@ -68,14 +69,14 @@ export function FindTextDialog({ onClose }: { onClose: () => void }) {
         </Box>
       </DialogContent>
       <DialogActions>
-        <Button onClick={onClose}>Close</Button>
+        <Button onClick={onClose}>{wording.close}</Button>
         <Button
           variant="contained"
           color="primary"
           disabled={matches.length === 0}
           onClick={() => replaceAll(session, { found: matches, replacement })}
         >
-          Replace {matches.length > 0 ? matches.length : ''}
+          {wording.replace(matches.length)}
         </Button>
       </DialogActions>
     </Dialog>
@@ -83,6 +84,6 @@ export function FindTextDialog({ onClose }: { onClose: () => void }) {
 }
 
 function placesWords(wanted: string, places: number): string {
-  if (wanted.trim() === '') return 'Nothing looked for yet.'
-  return places === 0 ? 'Nowhere.' : `${places} ${places === 1 ? 'place' : 'places'}`
+  if (wanted.trim() === '') return wording.nothingLookedForYet
+  return places === 0 ? wording.nowhere : `${places} ${places === 1 ? 'place' : 'places'}`
 }

@@ -11,8 +11,15 @@ import type { TextStyle } from '@/core/model/textStyle'
 import { addFontFile } from '@/store/fontFiles'
 import { useBenchContext, useEdit } from '../benchContext'
 import { bringFonts } from '../bringFonts'
+import { wording } from './wording'
 
-const WEIGHTS: Record<number, string> = { 400: 'regular', 500: 'medium', 600: 'half bold', 700: 'bold', 800: 'heavy' }
+const WEIGHTS: Record<number, string> = {
+  400: 'regular',
+  500: 'medium',
+  600: wording.halfBold,
+  700: 'bold',
+  800: 'heavy',
+}
 
 /** The font of a style and its weight; a person's own can be added from a file. */
 export function FontField({
@@ -29,11 +36,7 @@ export function FontField({
   const take = async (file: File | undefined) => {
     if (!file) return
     const added = await addFontFile(file)
-    if (!added)
-      return void enqueueSnackbar(
-        `“${file.name}” is not a font that can be drawn with: TrueType, OpenType, WOFF and WOFF2 are. Nothing was changed.`,
-        { variant: 'error' },
-      )
+    if (!added) return void enqueueSnackbar(wording.isNotAFontThat(file.name), { variant: 'error' })
     await bringFonts(bench)
     onSet({ font: added.name })
   }
@@ -42,11 +45,11 @@ export function FontField({
       <TextField
         select
         size="small"
-        label="Font"
+        label={wording.font}
         value={families.includes(style.font) ? style.font : ''}
         onChange={(e) => onSet({ font: e.target.value })}
         error={!families.includes(style.font)}
-        helperText={families.includes(style.font) ? null : `“${style.font}” is not here`}
+        helperText={families.includes(style.font) ? null : wording.isNotHere(style.font)}
       >
         {families.map((font) => (
           <MenuItem key={font} value={font} sx={{ fontFamily: `"${font}"` }}>
@@ -57,7 +60,7 @@ export function FontField({
       <TextField
         select
         size="small"
-        label="Weight"
+        label={wording.weight}
         value={WEIGHTS[style.weight] ? style.weight : 700}
         onChange={(e) => onSet({ weight: Number(e.target.value) })}
       >
@@ -68,12 +71,12 @@ export function FontField({
         ))}
       </TextField>
       <Button component="label">
-        Own font…
+        {wording.ownFont}
         <input
           type="file"
           hidden
           accept={CHOOSABLE_FONTS}
-          aria-label="A font file"
+          aria-label={wording.aFontFile}
           onChange={(e) => void take(e.target.files?.[0]).finally(() => (e.target.value = ''))}
         />
       </Button>

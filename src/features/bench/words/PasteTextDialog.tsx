@@ -13,6 +13,7 @@ import { lineUpText } from '@/core/words/lineUpText'
 import { setCues } from '@/edit/words'
 import { useBenchContext, usePassage } from '../benchContext'
 import { useSpeechHere } from './useSpeechHere'
+import { wording } from './wording'
 
 /** Half an hour of talking. */
 const MAX_TEXT = 40_000
@@ -31,43 +32,40 @@ export function PasteTextDialog({ onClose }: { onClose: () => void }) {
     setCues(session, {
       recordingId: recording.id,
       loose: lined.map((l) => ({ ...l, text: l.text.slice(0, MAX_CUE_LENGTH), words: [], voice: null })),
-      label: 'Paste captions',
+      label: wording.pasteCaptions,
     })
     onClose()
   }
   return (
     <Dialog open onClose={onClose} maxWidth="sm" fullWidth>
-      <DialogTitle>What is said in “{recording.name}”</DialogTitle>
+      <DialogTitle>{wording.whatIsSaidIn(recording.name)}</DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 3 }}>
-        <DialogContentText>
-          Paste the text of what this highlight plays. It is lined up with where somebody is heard speaking; what does
-          not fit is moved on the Sheet.
-        </DialogContentText>
+        <DialogContentText>{wording.pasteTheTextOfWhat}</DialogContentText>
         <TextField
           multiline
           minRows={7}
           maxRows={14}
           autoFocus
-          label="Text"
+          label={wording.text}
           value={text}
           onChange={(e) => setText(e.target.value)}
           slotProps={{ htmlInput: { maxLength: MAX_TEXT } }}
         />
         {state === 'silent' && (
           <DialogContentText role="alert" color="error">
-            Nobody is heard speaking here, so there is nothing to line it up with.
+            {wording.nobodyIsHeardSpeakingHere}
           </DialogContentText>
         )}
       </DialogContent>
       <DialogActions>
-        <Button onClick={onClose}>Cancel</Button>
+        <Button onClick={onClose}>{wording.cancel}</Button>
         <Button
           variant="contained"
           color="primary"
           disabled={text.trim() === '' || state === 'listening'}
           onClick={() => void lineUp()}
         >
-          {state === 'listening' ? 'Listening…' : 'Line up'}
+          {state === 'listening' ? wording.listening : wording.lineUp}
         </Button>
       </DialogActions>
     </Dialog>

@@ -18,7 +18,7 @@ import { whisperRecogniser } from '@/media/speech/whisperRecogniser'
 import { setWhisperLanguage } from '@/store/whisperFolder'
 import { setCues } from '@/edit/words'
 import { useBenchContext, usePassage } from '../benchContext'
-import { folderProblemMessage, languageName, recognisedMessage } from './messages'
+import { folderProblemMessage, languageName, recognisedMessage, wording } from './wording'
 import { useSpeechHere } from './useSpeechHere'
 import { useWhisperFolder } from './useWhisperFolder'
 
@@ -44,17 +44,17 @@ export function RecogniseDialog({ onClose }: { onClose: () => void }) {
     try {
       const speech = await listen()
       if (signal.aborted) return
-      if (speech.length === 0) return setFailure(`Nobody is heard speaking in “${recording.name}” here.`)
+      if (speech.length === 0) return setFailure(wording.nobodyIsHeardSpeakingIn(recording.name))
       const recogniser = whisperRecogniser(read, kept.language)
       const lines = await recogniser.recognise(recording, file, speech, {
         signal,
         onShare: (share) => setWork({ share }),
       })
-      if (lines.length === 0) return setFailure('The model made out no words here. The captions are as they were.')
+      if (lines.length === 0) return setFailure(wording.theModelMadeOutNo)
       setCues(session, {
         recordingId: recording.id,
         loose: lines.map((l) => ({ ...l, text: l.text.slice(0, MAX_CUE_LENGTH) })),
-        label: 'Write what is said',
+        label: wording.writeWhatIsSaid,
       })
       enqueueSnackbar(recognisedMessage(recogniser, lines.length))
       onClose()
@@ -67,30 +67,34 @@ export function RecogniseDialog({ onClose }: { onClose: () => void }) {
   const alert = failure ?? (problem && folderProblemMessage(problem))
   return (
     <Dialog open onClose={work ? undefined : onClose} maxWidth="sm" fullWidth>
-      <DialogTitle>Write what is said in “{recording.name}”</DialogTitle>
+      <DialogTitle>{wording.writeWhatIsSaidIn(recording.name)}</DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 3 }}>
         <DialogContentText>
-          Brimble brings no speech model of its own. It runs a Whisper model in ONNX form out of a folder on this
-          machine: its .json files, and <code>encoder_model</code> and <code>decoder_model_merged</code>, in a folder{' '}
-          <code>onnx</code> or beside them. Nothing is sent anywhere.
+          {wording.brimbleBringsNoSpeechModel}
+          <code>{wording.encoderModel}</code>
+          {wording.and}
+          <code>{wording.decoderModelMerged}</code>
+          {wording.inAFolder}
+          <code>{wording.onnx}</code>
+          {wording.orBesideThemNothingIs}
         </DialogContentText>
         <Typography component="div" sx={{ display: 'flex', gap: 2, alignItems: 'center' }}>
           <span style={{ flex: 1, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
-            {kept ? `Folder “${kept.name}”` : 'No folder chosen yet'}
+            {kept ? wording.folder(kept.name) : wording.noFolderChosenYet}
           </span>
           <Button disabled={work !== null} onClick={() => void choose()}>
-            {kept ? 'Another folder…' : 'Choose a folder…'}
+            {kept ? wording.anotherFolder : wording.chooseAFolder}
           </Button>
           {kept && (
-            <Button disabled={work !== null} title="The folder itself stays as it is" onClick={() => void forget()}>
-              Forget it
+            <Button disabled={work !== null} title={wording.theFolderItselfStaysAs} onClick={() => void forget()}>
+              {wording.forgetIt}
             </Button>
           )}
         </Typography>
         {kept && kept.language !== null && (
           <TextField
             select
-            label="Language spoken"
+            label={wording.languageSpoken}
             value={kept.language}
             disabled={work !== null}
             onChange={(e) => void setWhisperLanguage(e.target.value)}
@@ -104,7 +108,7 @@ export function RecogniseDialog({ onClose }: { onClose: () => void }) {
         )}
         {work && (
           <LinearProgress
-            aria-label="Written down so far"
+            aria-label={wording.writtenDownSoFar}
             {...(work.share === null
               ? { variant: 'indeterminate' }
               : { variant: 'determinate', value: work.share * 100 })}
@@ -117,9 +121,11 @@ export function RecogniseDialog({ onClose }: { onClose: () => void }) {
         )}
       </DialogContent>
       <DialogActions>
-        <Button onClick={() => (work ? running.current?.abort() : onClose())}>{work ? 'Stop' : 'Cancel'}</Button>
+        <Button onClick={() => (work ? running.current?.abort() : onClose())}>
+          {work ? wording.stop : wording.cancel}
+        </Button>
         <Button variant="contained" color="primary" disabled={!kept || work !== null} onClick={() => void write()}>
-          {work ? 'Listening…' : 'Write it down'}
+          {work ? wording.listening : wording.writeItDown}
         </Button>
       </DialogActions>
     </Dialog>

@@ -10,6 +10,7 @@ import { palette, textSize } from '@/ui/theme'
 import { addSpeaker, setSpeaker } from '@/edit/words'
 import { newId, type SpeakerId } from '@/core/model/ids'
 import { useBenchContext, useHighlight } from '../benchContext'
+import { wording } from './wording'
 
 interface SpeakerChipProps {
   cue: Cue
@@ -31,8 +32,8 @@ export function SpeakerChip({ cue, speaker, anchor, onOpen }: SpeakerChipProps) 
     <>
       <ButtonBase
         tabIndex={-1}
-        aria-label={speaker ? `Said by ${speaker.name}` : 'Said by nobody in particular'}
-        title={`${speaker?.name ?? 'Nobody in particular'} (Alt + W to choose)`}
+        aria-label={speaker ? wording.saidBy(speaker.name) : wording.saidByNobodyInParticular}
+        title={wording.altWToChoose(speaker?.name)}
         onClick={(e) => onOpen(e.currentTarget)}
         sx={{
           position: 'absolute',
@@ -62,7 +63,7 @@ export function SpeakerChip({ cue, speaker, anchor, onOpen }: SpeakerChipProps) 
         ))}
         {speakers.length > 0 && <Divider />}
         <MenuItem selected={cue.speakerId === null} onClick={() => choose(null)}>
-          Nobody in particular
+          {wording.nobodyInParticular}
         </MenuItem>
         <MenuItem
           onClick={() => {
@@ -70,7 +71,7 @@ export function SpeakerChip({ cue, speaker, anchor, onOpen }: SpeakerChipProps) 
             if (addSpeaker(session, { id })) choose(id)
           }}
         >
-          Somebody new
+          {wording.somebodyNew}
         </MenuItem>
       </Menu>
     </>

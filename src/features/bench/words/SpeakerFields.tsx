@@ -13,11 +13,12 @@ import { iconSize, palette, textSize } from '@/ui/theme'
 import { addSpeaker, editSpeaker, removeSpeaker, setCaptions } from '@/edit/words'
 import { newId, type SpeakerId } from '@/core/model/ids'
 import { useBenchContext, useHighlight } from '../benchContext'
+import { wording } from './wording'
 
 const TOLD_BY: Record<Captions['speakers'], string> = {
-  colour: 'by the colour of the words',
-  name: 'by a name before the words',
-  none: 'not told',
+  colour: wording.byTheColourOfThe,
+  name: wording.byANameBeforeThe,
+  none: wording.notTold,
 }
 
 /** Who speaks in a highlight, by name and colour, and how that is told in its captions. */
@@ -25,16 +26,16 @@ export function SpeakerFields() {
   const { session } = useBenchContext()
   const { speakers, captions, cues } = useHighlight().words
   return (
-    <Box role="group" aria-label="Speakers" sx={{ display: 'grid', gap: 2 }}>
+    <Box role="group" aria-label={wording.speakers} sx={{ display: 'grid', gap: 2 }}>
       {speakers.length > 0 && (
         <TextField
           select
           size="small"
-          label="Who speaks is told"
+          label={wording.whoSpeaksIsTold}
           value={captions.speakers}
           onChange={(e) =>
             setCaptions(session, {
-              label: 'How speakers are told',
+              label: wording.howSpeakersAreTold,
               change: { speakers: e.target.value as Captions['speakers'] },
             })
           }
@@ -59,17 +60,21 @@ export function SpeakerFields() {
         >
           <ColourField
             bare
-            label={`Colour of ${s.name}`}
+            label={wording.colourOf(s.name)}
             value={s.colour ?? captions.style.colour}
             onSet={(colour, gesture) => editSpeaker(session, { id: s.id, change: { colour } }, gesture)}
           />
           <TextInPlace
-            label={`Name of ${s.name}`}
+            label={wording.nameOf(s.name)}
             value={s.name}
             onSet={(name) => editSpeaker(session, { id: s.id, change: { name } })}
           />
           <Box sx={{ color: palette.inkSoft }}>{countOf(cues.filter((c) => c.speakerId === s.id).length)}</Box>
-          <IconButton size="small" aria-label={`Remove ${s.name}`} onClick={() => removeSpeaker(session, { id: s.id })}>
+          <IconButton
+            size="small"
+            aria-label={wording.remove(s.name)}
+            onClick={() => removeSpeaker(session, { id: s.id })}
+          >
             <DeleteOutlineIcon sx={{ fontSize: iconSize.medium }} />
           </IconButton>
         </Box>
@@ -79,7 +84,7 @@ export function SpeakerFields() {
           disabled={speakers.length >= MAX_SPEAKERS}
           onClick={() => addSpeaker(session, { id: newId<SpeakerId>() })}
         >
-          Add speaker
+          {wording.addSpeaker}
         </Button>
       </Box>
     </Box>

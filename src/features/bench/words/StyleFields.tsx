@@ -10,19 +10,28 @@ import { ColourField } from '@/ui/ColourField'
 import { NumberField } from '@/ui/NumberField'
 import { FontField } from './FontField'
 import { textSize } from '@/ui/theme'
+import { wording } from './wording'
 
-const ALIGN: Record<TextStyle['align'], string> = { start: 'at the start', middle: 'in the middle', end: 'at the end' }
-const PLACE: Record<TextStyle['place'], string> = {
-  top: 'at the top',
-  middle: 'in the middle',
-  bottom: 'at the bottom',
-  near: 'close to the picture',
+const ALIGN: Record<TextStyle['align'], string> = {
+  start: wording.atTheStart,
+  middle: wording.inTheMiddle,
+  end: wording.atTheEnd,
 }
-const ENTRY: Record<TextStyle['entry'], string> = { none: 'at once', fade: 'fading in', pop: 'with a bounce' }
+const PLACE: Record<TextStyle['place'], string> = {
+  top: wording.atTheTop,
+  middle: wording.inTheMiddle,
+  bottom: wording.atTheBottom,
+  near: wording.closeToThePicture,
+}
+const ENTRY: Record<TextStyle['entry'], string> = {
+  none: wording.atOnce,
+  fade: wording.fadingIn,
+  pop: wording.withABounce,
+}
 const EMPHASIS: Record<TextStyle['emphasis']['kind'], string> = {
-  none: 'not marked',
-  colour: 'in a colour',
-  box: 'in a box',
+  none: wording.notMarked,
+  colour: wording.inAColour,
+  box: wording.inABox,
   enlarge: 'larger',
 }
 
@@ -76,7 +85,7 @@ export function StyleFields({
         {there && (
           <ColourField
             bare
-            label={`Colour of the ${label.toLowerCase()}`}
+            label={wording.colourOfThe(label.toLowerCase())}
             value={there.colour}
             onSet={(colour, gesture) => onSet({ [key]: { ...there, colour } }, gesture)}
           />
@@ -88,27 +97,33 @@ export function StyleFields({
     <>
       <FontField style={style} onSet={onSet} />
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 3, rowGap: 2, alignItems: 'center' }}>
-        {choice('Set', style.align, ALIGN, (align) => onSet({ align }))}
-        {choice('In its area', style.place, PLACE, (place) => onSet({ place }))}
-        {choice('Comes in', style.entry, ENTRY, (entry) => onSet({ entry }))}
+        {choice(wording.set, style.align, ALIGN, (align) => onSet({ align }))}
+        {choice(wording.inItsArea, style.place, PLACE, (place) => onSet({ place }))}
+        {choice(wording.comesIn, style.entry, ENTRY, (entry) => onSet({ entry }))}
         {spoken ? (
-          choice('The spoken word', emphasis.kind, EMPHASIS, (kind) => onSet({ emphasis: emphasisAs(emphasis, kind) }))
+          choice(wording.theSpokenWord, emphasis.kind, EMPHASIS, (kind) =>
+            onSet({ emphasis: emphasisAs(emphasis, kind) }),
+          )
         ) : (
           <span />
         )}
-        <ColourField label="Letters" value={style.colour} onSet={(colour, gesture) => onSet({ colour }, gesture)} />
+        <ColourField
+          label={wording.letters}
+          value={style.colour}
+          onSet={(colour, gesture) => onSet({ colour }, gesture)}
+        />
         {spoken && emphasis.kind !== 'none' ? (
           <ColourField
-            label="The spoken word’s colour"
+            label={wording.theSpokenWordsColour}
             value={emphasis.colour}
             onSet={(colour, gesture) => onSet({ emphasis: { ...emphasis, colour } }, gesture)}
           />
         ) : (
           <span />
         )}
-        {part('outline', 'Ring', outline ?? { colour: '#101410', width: 0.12 })}
-        {part('shadow', 'Shadow', shadow ?? { colour: '#000000', blur: 0.3, drop: 0.05, opacity: 0.8 })}
-        {part('block', 'Ground', block ?? { behind: 'line', colour: '#101410', opacity: 0.8, radius: 0.16 })}
+        {part('outline', wording.ring, outline ?? { colour: '#101410', width: 0.12 })}
+        {part('shadow', wording.shadow, shadow ?? { colour: '#000000', blur: 0.3, drop: 0.05, opacity: 0.8 })}
+        {part('block', wording.ground, block ?? { behind: 'line', colour: '#101410', opacity: 0.8, radius: 0.16 })}
         {block ? (
           <FormControlLabel
             control={
@@ -118,7 +133,7 @@ export function StyleFields({
                 onChange={(_, whole) => onSet({ block: { ...block, behind: whole ? 'whole' : 'line' } })}
               />
             }
-            label="One ground for all lines"
+            label={wording.oneGroundForAllLines}
             slotProps={{ typography: { sx: { fontSize: textSize.note } } }}
           />
         ) : (
@@ -126,14 +141,14 @@ export function StyleFields({
         )}
         <FormControlLabel
           control={<Checkbox size="small" checked={style.capitals} onChange={(_, capitals) => onSet({ capitals })} />}
-          label="Capitals"
+          label={wording.capitals}
           slotProps={{ typography: { sx: { fontSize: textSize.note } } }}
         />
         <span />
       </Box>
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr auto', gap: 1.5, alignItems: 'center' }}>
         <NumberField
-          label="Letters, of the shorter side"
+          label={wording.lettersOfTheShorterSide}
           unit="%"
           least={2}
           most={30}
@@ -143,7 +158,7 @@ export function StyleFields({
           onSet={(percent, gesture) => onSet({ size: percent / 100 }, gesture)}
         />
         <NumberField
-          label="Lines at most"
+          label={wording.linesAtMost}
           unit=""
           least={1}
           most={3}

@@ -22,6 +22,7 @@ import { SpeakerFields } from './SpeakerFields'
 import { StyleChoice } from './StyleChoice'
 import { StyleFields } from './StyleFields'
 import { iconSize, textSize } from '@/ui/theme'
+import { wording } from './wording'
 
 /** What is written on the picture and how: titles, and the captions that the Sheet holds. */
 export function WordsMenu() {
@@ -29,10 +30,10 @@ export function WordsMenu() {
   return (
     <>
       <Button onClick={(e) => setAnchor(e.currentTarget.closest('section'))} aria-haspopup="dialog">
-        Words
+        {wording.words}
       </Button>
       {anchor && (
-        <Ticket label="Words" anchor={anchor} onClose={() => setAnchor(null)} side="beside" width={440} gap={3}>
+        <Ticket label={wording.words} anchor={anchor} onClose={() => setAnchor(null)} side="beside" width={440} gap={3}>
           <Titles />
           <Divider />
           <CaptionLook />
@@ -59,14 +60,14 @@ function Titles() {
         <TitleFields
           key={title.id}
           title={title}
-          name={titles.length === 1 ? 'Title' : `Title ${i + 1}`}
+          name={titles.length === 1 ? wording.title : wording.titleOfI(i)}
           open={title.id === open}
           onPick={() => pick(title.id)}
         />
       ))}
       <Box>
         <Button startIcon={<AddIcon />} disabled={titles.length >= MAX_TITLES} onClick={add}>
-          {titles.length === 0 ? 'Add title' : 'Add another title'}
+          {titles.length === 0 ? wording.addTitle : wording.addAnotherTitle}
         </Button>
       </Box>
     </>
@@ -101,12 +102,12 @@ function TitleFields({
           autoFocus={title.text === ''}
           value={title.text}
           onFocus={onPick}
-          onChange={(e) => set('Write the title', { text: e.target.value }, gesture.current)}
+          onChange={(e) => set(wording.writeTheTitle, { text: e.target.value }, gesture.current)}
           slotProps={{ htmlInput: { maxLength: 500 } }}
         />
         <IconButton
           size="small"
-          aria-label={`Remove ${name.toLowerCase()}`}
+          aria-label={wording.remove(name.toLowerCase())}
           onClick={() => removeTitle(session, { id: title.id })}
         >
           <DeleteOutlineIcon sx={{ fontSize: iconSize.medium }} />
@@ -115,22 +116,22 @@ function TitleFields({
       {open && (
         <>
           <StyleChoice
-            label={`${name} style`}
+            label={wording.style(name)}
             choices={TITLE_STYLES}
             chosen={title.style}
-            onChoose={(style) => set('Title style', { style })}
+            onChoose={(style) => set(wording.titleStyle, { style })}
           />
-          <More label={`More about the look of ${name.toLowerCase()}`}>
+          <More label={wording.moreAboutTheLookOf(name.toLowerCase())}>
             <StyleFields
               style={title.style}
               spoken={false}
-              onSet={(part, by) => set('Look of the title', { style: { ...title.style, ...part } }, by)}
+              onSet={(part, by) => set(wording.lookOfTheTitle, { style: { ...title.style, ...part } }, by)}
             />
           </More>
           <TimeFields
             fromMicros={title.fromMicros}
             toMicros={title.toMicros}
-            onSet={(change, by) => set('When the title is on', change, by)}
+            onSet={(change, by) => set(wording.whenTheTitleIsOn, change, by)}
           />
         </>
       )}
@@ -150,25 +151,25 @@ function CaptionLook() {
             size="small"
             checked={shown}
             onChange={(_, on) =>
-              setCaptions(session, { label: on ? 'Show captions' : 'Hide captions', change: { shown: on } })
+              setCaptions(session, { label: on ? wording.showCaptions : wording.hideCaptions, change: { shown: on } })
             }
           />
         }
-        label={words.cues.length === 0 ? 'Captions on the picture (there are none yet)' : 'Captions on the picture'}
+        label={words.cues.length === 0 ? wording.captionsOnThePictureThere : wording.captionsOnThePicture}
         slotProps={{ typography: { sx: { fontSize: textSize.note } } }}
       />
       <StyleChoice
-        label="Caption style"
+        label={wording.captionStyle}
         choices={CAPTION_STYLES}
         chosen={style}
-        onChoose={(chosen) => setCaptions(session, { label: 'Caption style', change: { style: chosen } })}
+        onChoose={(chosen) => setCaptions(session, { label: wording.captionStyle, change: { style: chosen } })}
       />
-      <More label="More about the look of captions">
+      <More label={wording.moreAboutTheLookOfCaptions}>
         <StyleFields
           style={style}
           spoken
           onSet={(part, gesture) =>
-            setCaptions(session, { label: 'Look of captions', change: { style: { ...style, ...part } } }, gesture)
+            setCaptions(session, { label: wording.lookOfCaptions, change: { style: { ...style, ...part } } }, gesture)
           }
         />
       </More>
@@ -190,7 +191,7 @@ function More({ label, children }: { label: string; children: ReactNode }) {
           onClick={() => setOpen(!open)}
           endIcon={<ExpandMoreIcon sx={{ transform: open ? 'rotate(180deg)' : 'none' }} />}
         >
-          {open ? 'Less' : 'More'}
+          {open ? wording.less : wording.more}
         </Button>
       </Box>
       {open && children}

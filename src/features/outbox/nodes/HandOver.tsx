@@ -5,6 +5,7 @@ import type { Render } from '@/core/model/render'
 import { explain } from '@/diagnostics/note'
 import { handOver } from './away'
 import { hasNodes } from './nodesClient'
+import { wording } from '../wording'
 
 /** Hands all that waits to the render nodes; only where the server was started with them. */
 export function HandOver({ waiting }: { waiting: readonly Render[] }) {
@@ -22,7 +23,7 @@ export function HandOver({ waiting }: { waiting: readonly Render[] }) {
   }
   return (
     <Button disabled={busy} onClick={() => void hand()}>
-      Hand {waiting.length} to the render nodes
+      {wording.handToTheRenderNodes(waiting.length)}
     </Button>
   )
 }

@@ -14,6 +14,7 @@ import { awayRenders, moveOn, versionOf } from '@/store/renders'
 import { keepDoing } from '@/shared/oneTab'
 import { forgetProgress, renderProgress } from '@/shared/rendering/progress'
 import { NodesAway, postJob, putBundle, standingAway, takeJobBack, type AwayJob, type JobSource } from './nodesClient'
+import { wording } from '../wording'
 
 /** One tab asks after what is away. */
 const LOCK = 'brimble-away'
@@ -108,13 +109,12 @@ async function follow(away: readonly Render[]): Promise<void> {
 }
 
 function endOf({ state, made, failedReason, attempts }: AwayJob): RenderState | null {
-  if (state === 'completed')
-    return made ? { kind: 'made-away', ...made } : failedAway('it was made, and what was made is not known')
+  if (state === 'completed') return made ? { kind: 'made-away', ...made } : failedAway(wording.itWasMadeAndWhat)
   if (state === 'failed')
     return failedAway(
-      `${failedReason ?? 'no reason was given'}, ${attempts === 1 ? 'tried once' : `tried ${attempts} times`}`,
+      `${failedReason ?? wording.noReasonWasGiven}, ${attempts === 1 ? wording.triedOnce : wording.triedTimes(attempts)}`,
     )
-  return state === 'unknown' ? failedAway('the nodes’ queue does not know it any more') : null
+  return state === 'unknown' ? failedAway(wording.theNodesQueueDoesNot) : null
 }
 
 const failedAway = (detail: string): RenderState => ({

@@ -19,6 +19,7 @@ import { formatBytes } from '@/ui/format'
 import { palette, textSize } from '@/ui/theme'
 import type { PostableFile } from './weekData'
 import { stateWords } from './weekWords'
+import { wording } from '../wording'
 
 export interface Draft {
   /** Null: a new one. */
@@ -55,8 +56,7 @@ export function PostDialog({ draft, outlets, files, onClose, onKeep, onRemove }:
   const otherShape = file && outlet && file.shape.width * outlet.shape.height !== file.shape.height * outlet.shape.width
   const ready =
     file && outlet && isValid(dueAt) && title.trim() !== '' && titleRoom >= 0 && textRoom >= 0 && !tooLarge && !isSent
-  const room = (left: number) =>
-    left >= 0 ? `${left} letters left` : `${-left} letters too many for ${outlet?.name ?? 'this outlet'}`
+  const room = (left: number) => (left >= 0 ? wording.lettersLeft(left) : wording.lettersTooManyFor(left, outlet?.name))
   const choose = (id: RenderId) => {
     const chosen = files.find((f) => f.id === id)
     if (title === (file?.edit.highlight.name ?? '') && chosen) setTitle(chosen.edit.highlight.name)
@@ -64,25 +64,29 @@ export function PostDialog({ draft, outlets, files, onClose, onKeep, onRemove }:
   }
   const fileHelp = () => {
     if (tooLarge)
-      return `${formatBytes(file.state.file.sizeBytes)}: ${outlet?.name} takes ${formatBytes(outlet?.largestBytes ?? 0)} at most`
-    return otherShape ? `It is ${file.shape.id}; ${outlet.name} shows ${outlet.shape.id}` : undefined
+      return wording.takesAtMost(
+        formatBytes(file.state.file.sizeBytes),
+        outlet?.name,
+        formatBytes(outlet?.largestBytes ?? 0),
+      )
+    return otherShape ? wording.itIsShows(file.shape.id, outlet.name, outlet.shape.id) : undefined
   }
   return (
     <Dialog open onClose={onClose} maxWidth="xs" fullWidth>
-      <DialogTitle>{post ? 'Post' : 'Plan a post'}</DialogTitle>
+      <DialogTitle>{post ? wording.post : wording.planAPost}</DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 4, pt: '8px !important' }}>
         {post && (
           <Typography
             sx={{ fontSize: textSize.body, color: post.state.kind === 'failed' ? palette.haw : palette.inkSoft }}
           >
-            This post: {stateWords(post)}.
-            {post.state.kind === 'failed' && post.state.detail && ` It said: “${post.state.detail}”`}
+            {wording.thisPost(stateWords(post))}
+            {post.state.kind === 'failed' && post.state.detail && wording.itSaid(post.state.detail)}
           </Typography>
         )}
         <TextField
           select
           size="small"
-          label="File"
+          label={wording.file}
           value={file ? renderId : ''}
           disabled={isSent}
           onChange={(e) => choose(e.target.value as RenderId)}
@@ -99,7 +103,7 @@ export function PostDialog({ draft, outlets, files, onClose, onKeep, onRemove }:
           <TextField
             select
             size="small"
-            label="Outlet"
+            label={wording.outlet}
             value={outletId ?? ''}
             disabled={isSent}
             onChange={(e) => setOutletId(e.target.value as OutletId)}
@@ -113,7 +117,7 @@ export function PostDialog({ draft, outlets, files, onClose, onKeep, onRemove }:
           <TextField
             size="small"
             type="datetime-local"
-            label="When"
+            label={wording.when}
             value={due}
             disabled={isSent}
             error={!isValid(dueAt)}
@@ -123,7 +127,7 @@ export function PostDialog({ draft, outlets, files, onClose, onKeep, onRemove }:
         </Box>
         <TextField
           size="small"
-          label="Title"
+          label={wording.title}
           value={title}
           disabled={isSent}
           error={titleRoom < 0}
@@ -133,7 +137,7 @@ export function PostDialog({ draft, outlets, files, onClose, onKeep, onRemove }:
         />
         <TextField
           size="small"
-          label="Text"
+          label={wording.text}
           multiline
           minRows={3}
           maxRows={8}
@@ -146,9 +150,9 @@ export function PostDialog({ draft, outlets, files, onClose, onKeep, onRemove }:
         />
       </DialogContent>
       <DialogActions>
-        {post && !isSent && <Button onClick={() => onRemove(post)}>Take out of the plan</Button>}
+        {post && !isSent && <Button onClick={() => onRemove(post)}>{wording.takeOutOfThePlan}</Button>}
         <Box sx={{ flex: 1 }} />
-        <Button onClick={onClose}>{isSent ? 'Close' : 'Not now'}</Button>
+        <Button onClick={onClose}>{isSent ? wording.close : wording.notNow}</Button>
         {!isSent && (
           <Button
             variant="contained"
@@ -169,6 +173,6 @@ export function PostDialog({ draft, outlets, files, onClose, onKeep, onRemove }:
 }
 
 function keepWords(post: Post | null): string {
-  if (!post) return 'Plan it'
-  return post.state.kind === 'failed' ? 'Try again' : 'Keep'
+  if (!post) return wording.planIt
+  return post.state.kind === 'failed' ? wording.tryAgain : wording.keep
 }

@@ -2,14 +2,15 @@
 
 import { useEffect, useState } from 'react'
 import { StandInNote } from '@/ui/StandInNote'
+import { wording } from '../wording'
 
 const FAULTS = {
-  none: 'takes everything',
-  offline: 'cannot be reached',
-  busy: 'is too busy',
-  'too-large': 'says: too large',
+  none: wording.takesEverything,
+  offline: wording.cannotBeReached,
+  busy: wording.isTooBusy,
+  'too-large': wording.saysTooLarge,
   refused: 'refuses',
-  'signed-out': 'says: sign in again',
+  'signed-out': wording.saysSignInAgain,
 } as const
 type Fault = keyof typeof FAULTS
 
@@ -45,8 +46,8 @@ export function StandInBar() {
   }
   return (
     <StandInNote faults={FAULTS} fault={fault} onFault={(to) => void change(to)}>
-      No real outlet is connected: what is due is sent to a stand-in on this machine, which notes it down and throws the
-      file away.{taken !== null && ` It has taken ${taken}.`}
+      {wording.noRealOutletIsConnected}
+      {taken !== null && wording.itHasTaken(taken)}
     </StandInNote>
   )
 }

@@ -7,6 +7,7 @@ import { Bar, BarChart, Legend, ResponsiveContainer, Tooltip, XAxis, YAxis } fro
 import type { Outlet } from '@/core/model/outlet'
 import type { Post } from '@/core/model/post'
 import { palette, textSize } from '@/ui/theme'
+import { wording } from '../wording'
 
 const COLOURS = [palette.leaf, palette.slate, palette.straw, palette.haw, '#7A8B5C', '#9A7B8F', '#5C6E8B', '#B08D57']
 
@@ -31,9 +32,9 @@ export function WeekChart({
     ),
   }))
   return (
-    <Box component="section" aria-label="Posts by day and outlet">
+    <Box component="section" aria-label={wording.postsByDayAndOutlet}>
       <Typography variant="h2" sx={{ mb: 1 }}>
-        What goes where
+        {wording.whatGoesWhere}
       </Typography>
       <Box sx={{ height: 180 }}>
         <ResponsiveContainer>

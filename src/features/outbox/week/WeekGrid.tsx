@@ -23,6 +23,7 @@ import { onDay } from '@/core/week/week'
 import { fonts, iconSize, palette, textSize } from '@/ui/theme'
 import type { PostableFile } from './weekData'
 import { stateWords, timeOf } from './weekWords'
+import { wording } from '../wording'
 
 interface Props {
   days: readonly Date[]
@@ -66,7 +67,7 @@ export function WeekGrid({ days, outlets, posts, files, onOpen, onPlan, onMove }
     <DndContext id="week" sensors={sensors} onDragEnd={drop}>
       <Box
         role="table"
-        aria-label="Posts of the week"
+        aria-label={wording.postsOfTheWeek}
         sx={{ display: 'grid', gridTemplateColumns: '130px repeat(7, minmax(110px, 1fr))', minWidth: 900 }}
       >
         <Box role="row" sx={{ display: 'contents' }}>
@@ -160,7 +161,7 @@ function DayCell({
         <IconButton
           className="plan"
           size="small"
-          aria-label={`Plan a post: ${label}`}
+          aria-label={wording.planAPostOfLabel(label)}
           onClick={onPlan}
           sx={{ alignSelf: 'flex-start', opacity: 0, p: 0.5 }}
         >

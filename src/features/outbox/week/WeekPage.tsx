@@ -21,6 +21,7 @@ import { StandInBar } from './StandInBar'
 import { weekData } from './weekData'
 import { WeekGrid } from './WeekGrid'
 import { noteWords } from './weekWords'
+import { wording } from '../wording'
 
 const WeekChart = dynamic(() => import('./WeekChart').then((m) => m.WeekChart), { ssr: false })
 
@@ -43,14 +44,14 @@ export function WeekPage() {
   const remove = async (post: Post) => {
     setDraft(null)
     await deletePost(post.id)
-    offer({ words: `“${post.title}” is no longer planned`, button: 'Undo', act: () => void restorePost(post) })
+    offer({ words: wording.isNoLongerPlanned(post.title), button: wording.undo, act: () => void restorePost(post) })
   }
   const reschedule = async (id: PostId, dueAt: Date) => {
     const before = posts.find((p) => p.id === id)
     if (before && (await changePost(id, { dueAt: dueAt.toISOString() })))
       offer({
-        words: `“${before.title}” moved to ${formatDay(dueAt.toISOString())}`,
-        button: 'Undo',
+        words: wording.movedTo(before.title, formatDay(dueAt.toISOString())),
+        button: wording.undo,
         act: () => void changePost(id, { dueAt: before.dueAt }),
       })
   }
@@ -70,11 +71,11 @@ export function WeekPage() {
         }}
       >
         <Typography component="h1" sx={{ fontSize: textSize.lead, fontWeight: 700, minWidth: 190 }}>
-          Week of {formatDay(start.toISOString())}
+          {wording.weekOf(formatDay(start.toISOString()))}
         </Typography>
-        <Button onClick={() => move(-1)}>Before</Button>
-        <Button onClick={() => setStart(weekStart(new Date()))}>This week</Button>
-        <Button onClick={() => move(1)}>After</Button>
+        <Button onClick={() => move(-1)}>{wording.before}</Button>
+        <Button onClick={() => setStart(weekStart(new Date()))}>{wording.thisWeek}</Button>
+        <Button onClick={() => move(1)}>{wording.after}</Button>
         <Box sx={{ flex: 1 }} />
         <Button
           disabled={shown.length === 0}
@@ -82,13 +83,13 @@ export function WeekPage() {
             offerDownload(new Blob([planAsCalendar(shown, outlets)], { type: 'text/calendar' }), 'week.ics')
           }
         >
-          Calendar file
+          {wording.calendarFile}
         </Button>
         <Button
           disabled={shown.length === 0}
           onClick={() => offerDownload(new Blob([planAsTable(shown, outlets)], { type: 'text/csv' }), 'week.csv')}
         >
-          Table
+          {wording.table}
         </Button>
         <Button
           variant="contained"
@@ -98,14 +99,14 @@ export function WeekPage() {
             setDraft({ post: null, outletId: outlets[0]?.id ?? null, dueAt: new Date(Date.now() + 3_600_000) })
           }
         >
-          Plan a post
+          {wording.planAPost}
         </Button>
       </Box>
       <StandInBar />
       <Box sx={{ flex: 1, minHeight: 0, overflow: 'auto' }}>
         {files.length === 0 && (
           <Typography sx={{ px: 4.5, py: 3, fontSize: textSize.body, color: palette.inkSoft }}>
-            There is no finished file yet: render a highlight first, then plan where it goes.
+            {wording.thereIsNoFinishedFile}
           </Typography>
         )}
         <WeekGrid
@@ -118,9 +119,9 @@ export function WeekPage() {
           onMove={(id, dueAt) => void reschedule(id, dueAt)}
         />
         <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1fr)', gap: 6, px: 4.5, py: 4 }}>
-          <Box component="section" aria-label="What to look at">
+          <Box component="section" aria-label={wording.whatToLookAt}>
             <Typography variant="h2" sx={{ mb: 1 }}>
-              What to look at
+              {wording.whatToLookAt}
             </Typography>
             {noteWords(notesOn(near), posts, outlets).map((words) => (
               <Typography key={words} sx={{ fontSize: textSize.body, py: 0.5 }}>
@@ -129,7 +130,7 @@ export function WeekPage() {
             ))}
             {notesOn(near).length === 0 && (
               <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft }}>
-                No doublings, no crowds, no gaps.
+                {wording.noDoublingsNoCrowdsNo}
               </Typography>
             )}
           </Box>

@@ -6,6 +6,7 @@ import { renderById } from '@/store/renders'
 import { resumeSending, setPostState, takeDuePost } from '@/store/posts'
 import { keepDoing } from '@/shared/oneTab'
 import { standInOutlet, type OutletService } from './outletService'
+import { wording } from '../wording'
 
 /** One tab sends at a time. */
 const LOCK = 'brimble-post'
@@ -36,7 +37,7 @@ async function send(post: Post, service: OutletService): Promise<void> {
   const outlet = (await kept('outlet')).find((o) => o.id === post.outletId)
   const result = await service.send({
     key: post.id,
-    outletName: outlet?.name ?? 'Outlet',
+    outletName: outlet?.name ?? wording.outlet,
     title: post.title,
     text: post.text,
     fileName: render.state.file.fileName,

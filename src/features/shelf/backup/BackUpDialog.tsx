@@ -17,6 +17,7 @@ import { formatBytes } from '@/ui/format'
 import { offerDownload } from '@/ui/offerDownload'
 import { palette, textSize } from '@/ui/theme'
 import { backUpShelf, backUpSizes, type BackUpWish } from './backUp'
+import { wording } from '../wording'
 
 /** The whole Shelf and Rack as one file. */
 export function BackUpDialog({ onClose }: { onClose: () => void }) {
@@ -37,10 +38,7 @@ export function BackUpDialog({ onClose }: { onClose: () => void }) {
       offerDownload(file, `brimble shelf ${new Date().toISOString().slice(0, 10)}.zip`)
       setDone({ sizeBytes: file.size, missing })
     } catch (error) {
-      if (!controller.signal.aborted)
-        setProblem(
-          `The backup could not be written (${explain('writing a backup', error)}). The disk may be full. Nothing here was changed.`,
-        )
+      if (!controller.signal.aborted) setProblem(wording.theBackupCouldNotBeWritten(explain('writing a backup', error)))
     } finally {
       setShare(null)
     }
@@ -48,11 +46,10 @@ export function BackUpDialog({ onClose }: { onClose: () => void }) {
   const needed = sizes && (wish.recordings ? sizes.recordings : 0) + (wish.finished ? sizes.finished : 0)
   return (
     <Dialog open onClose={share === null ? onClose : undefined} fullWidth maxWidth="xs">
-      <DialogTitle>Back up the Shelf</DialogTitle>
+      <DialogTitle>{wording.backUpTheShelf}</DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 3 }}>
         <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft }}>
-          One file with every recording’s marks, all highlights with their versions, and the whole Rack. Drop it onto a
-          Shelf to put it back. Undo steps stay here.
+          {wording.oneFileWithEveryRecordings}
         </Typography>
         <div>
           <FormControlLabel
@@ -64,7 +61,7 @@ export function BackUpDialog({ onClose }: { onClose: () => void }) {
                 onChange={(_, recordings) => setWish({ ...wish, recordings })}
               />
             }
-            label={`With the recordings${ofSize(sizes?.recordings)}`}
+            label={wording.withTheRecordings(ofSize(sizes?.recordings))}
           />
           <FormControlLabel
             disabled={share !== null}
@@ -75,36 +72,37 @@ export function BackUpDialog({ onClose }: { onClose: () => void }) {
                 onChange={(_, finished) => setWish({ ...wish, finished })}
               />
             }
-            label={`With the finished files and the week${ofSize(sizes?.finished)}`}
+            label={wording.withTheFinishedFilesAnd(ofSize(sizes?.finished))}
           />
         </div>
         {!wish.recordings && (
           <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft }}>
-            Without them, each recording has to be shown again where the backup is put back.
+            {wording.withoutThemEachRecordingHas}
           </Typography>
         )}
         {share !== null && (
-          <LinearProgress variant="determinate" value={share * 100} aria-label="How much is backed up" />
+          <LinearProgress variant="determinate" value={share * 100} aria-label={wording.howMuchIsBackedUp} />
         )}
         {problem && <Alert severity="error">{problem}</Alert>}
         {done && (
           <Alert severity={done.missing.length > 0 ? 'warning' : 'success'}>
-            Backed up, {formatBytes(done.sizeBytes)}.
+            {wording.backedUp(formatBytes(done.sizeBytes))}
             {done.missing.length > 0 &&
-              ` Not in it, because the browser may not read them or they are gone: ${done.missing
-                .slice(0, 5)
-                .map((m) => `“${m}”`)
-                .join(
-                  ', ',
-                )}${done.missing.length > 5 ? ` and ${done.missing.length - 5} more` : ''}. Open their highlights to allow it, then back up again.`}
+              wording.notInItBecauseThe(
+                done.missing
+                  .slice(0, 5)
+                  .map((m) => `“${m}”`)
+                  .join(', '),
+                done.missing.length,
+              )}
           </Alert>
         )}
       </DialogContent>
       <DialogActions>
         {share === null ? (
-          <Button onClick={onClose}>Close</Button>
+          <Button onClick={onClose}>{wording.close}</Button>
         ) : (
-          <Button onClick={() => stop.current?.abort()}>Cancel</Button>
+          <Button onClick={() => stop.current?.abort()}>{wording.cancel}</Button>
         )}
         <Button variant="contained" color="primary" disabled={share !== null || !sizes} onClick={() => void make()}>
           {backUpWords(share, needed)}
@@ -116,10 +114,10 @@ export function BackUpDialog({ onClose }: { onClose: () => void }) {
 
 const ofSize = (bytes: number | undefined) => {
   if (bytes === undefined) return ''
-  return bytes === 0 ? ', none yet' : `, ${formatBytes(bytes)}`
+  return bytes === 0 ? wording.noneYet : `, ${formatBytes(bytes)}`
 }
 
 function backUpWords(share: number | null, neededBytes: number | undefined): string {
   if (share !== null) return `${Math.round(share * 100)} %`
-  return neededBytes ? `Back up, about ${formatBytes(neededBytes)}` : 'Back up'
+  return neededBytes ? wording.backUpAbout(formatBytes(neededBytes)) : wording.backUp
 }

@@ -23,6 +23,7 @@ import { unreadMessage } from '@/shared/foreignFiles'
 import { zipRefusal } from '../bringInWork'
 import { restoreShelf } from './backUp'
 import { textSize } from '@/ui/theme'
+import { wording } from '../wording'
 
 /** What a backup holds, and how it is put back. */
 export function RestoreDialog({ file, onClose }: { file: File; onClose: () => void }) {
@@ -52,66 +53,61 @@ export function RestoreDialog({ file, onClose }: { file: File; onClose: () => vo
       const { added, changed, stayed } = await restoreShelf(opened, mode)
       setSaid({
         bad: false,
-        words: `${count(added, 'record')} put back${changed > 0 ? `, ${changed} made as they were` : ''}${stayed > 0 ? `, ${stayed} left as they are now` : ''}.`,
+        words: wording.putBack(count(added, 'record'), changed, stayed),
       })
     } catch (error) {
       const why = whyNot(error)
-      setSaid({ bad: true, words: `The backup could not be put back: ${why}. Nothing was changed.` })
+      setSaid({ bad: true, words: wording.theBackupCouldNotBe(why) })
     } finally {
       setBusy(false)
     }
   }
   return (
     <Dialog open onClose={busy ? undefined : onClose} fullWidth maxWidth="xs">
-      <DialogTitle>Put a backup back</DialogTitle>
+      <DialogTitle>{wording.putABackupBack}</DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 3 }}>
         {read && !read.ok && <Alert severity="error">{unreadMessage(file.name, read.reason)}</Alert>}
-        {!read && (
-          <LinearProgress variant="determinate" value={share * 100} aria-label="How much of the backup is read" />
-        )}
+        {!read && <LinearProgress variant="determinate" value={share * 100} aria-label={wording.howMuchOfTheBackup} />}
         {opened && !opened.ok && <Alert severity="error">{zipRefusal(file.name, opened.reason, opened.detail)}</Alert>}
         {opened?.ok && (
           <>
             <Typography sx={{ fontSize: textSize.lead }}>
-              Of {formatDay(opened.madeAt)}: {count(opened.records.recording.length, 'recording')},{' '}
-              {count(opened.records.highlight.length, 'highlight')}
-              {opened.records.render.length > 0 && `, ${count(opened.records.render.length, 'finished file')}`}.
+              {wording.ofIt(
+                formatDay(opened.madeAt),
+                count(opened.records.recording.length, 'recording'),
+                count(opened.records.highlight.length, 'highlight'),
+              )}
+              {opened.records.render.length > 0 && `, ${count(opened.records.render.length, wording.finishedFile)}`}.
             </Typography>
             {opened.unread > 0 && (
-              <Alert severity="warning">
-                {count(opened.unread, 'record')} in it cannot be read and will be left out.
-              </Alert>
+              <Alert severity="warning">{wording.inItCannotBeRead(count(opened.unread, 'record'))}</Alert>
             )}
             {!said && (
               <RadioGroup
-                aria-label="How to put it back"
+                aria-label={wording.howToPutItBack}
                 value={mode}
                 onChange={(_, value) => setMode(value as RestoreMode)}
               >
-                <FormControlLabel
-                  value="add"
-                  control={<Radio size="small" />}
-                  label="Add what is missing here; what is here stays as it is"
-                />
+                <FormControlLabel value="add" control={<Radio size="small" />} label={wording.addWhatIsMissingHere} />
                 <FormControlLabel
                   value="as-it-was"
                   control={<Radio size="small" />}
-                  label="Make everything in it as it was; highlights changed since are kept as versions"
+                  label={wording.makeEverythingInItAs}
                 />
               </RadioGroup>
             )}
           </>
         )}
-        {busy && <LinearProgress aria-label="Putting it back" />}
+        {busy && <LinearProgress aria-label={wording.puttingItBack} />}
         {said && <Alert severity={said.bad ? 'error' : 'success'}>{said.words}</Alert>}
       </DialogContent>
       <DialogActions>
         <Button disabled={busy} onClick={onClose}>
-          {said ? 'Close' : 'Leave it'}
+          {said ? wording.close : wording.leaveIt}
         </Button>
         {!said && (
           <Button variant="contained" color="primary" disabled={!opened?.ok || busy} onClick={() => void restore()}>
-            Put back
+            {wording.putBackCapital}
           </Button>
         )}
       </DialogActions>
@@ -122,6 +118,6 @@ export function RestoreDialog({ file, onClose }: { file: File; onClose: () => vo
 const count = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`
 
 function whyNot(error: unknown): string {
-  if (isStorageFull(error)) return 'there is no room for it in the browser’s storage'
+  if (isStorageFull(error)) return wording.thereIsNoRoomFor
   return explain('putting a backup back', error)
 }

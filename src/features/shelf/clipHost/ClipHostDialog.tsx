@@ -22,6 +22,7 @@ import type { TakenIn } from '../takeIn'
 import { CLIP_MESSAGES, type ClipHost, type HostedClip } from './clipHost'
 import { ClipStandIn } from './ClipStandIn'
 import { useClipHost } from './useClipHost'
+import { wording } from '../wording'
 
 interface ClipHostDialogProps {
   host: ClipHost
@@ -48,7 +49,7 @@ export function ClipHostDialog({ host, onTakenIn, onClose }: ClipHostDialogProps
   }
   return (
     <Dialog open onClose={busy ? undefined : onClose} fullWidth maxWidth="sm">
-      <DialogTitle>From a clip host</DialogTitle>
+      <DialogTitle>{wording.fromAClipHost}</DialogTitle>
       <ClipStandIn onChanged={look} />
       <DialogContent sx={{ display: 'grid', gap: 4 }}>
         {problem && <Alert severity="error">{CLIP_MESSAGES[problem]}</Alert>}
@@ -60,14 +61,14 @@ export function ClipHostDialog({ host, onTakenIn, onClose }: ClipHostDialogProps
           <TextField
             size="small"
             fullWidth
-            label="Address of a clip"
-            placeholder="https://clips.example/…"
+            label={wording.addressOfAClip}
+            placeholder={wording.httpsClipsExample}
             value={address}
             onChange={(e) => setAddress(e.target.value)}
             slotProps={{ htmlInput: { maxLength: 2000 } }}
           />
           <Button type="submit" disabled={busy || address.trim() === ''}>
-            Get it
+            {wording.getIt}
           </Button>
         </Box>
         {listed && (
@@ -76,7 +77,7 @@ export function ClipHostDialog({ host, onTakenIn, onClose }: ClipHostDialogProps
               <TextField
                 select
                 size="small"
-                label="Month"
+                label={wording.month}
                 value={listed.month}
                 disabled={busy}
                 onChange={(e) => (setChosen(new Set()), look(e.target.value))}
@@ -89,10 +90,10 @@ export function ClipHostDialog({ host, onTakenIn, onClose }: ClipHostDialogProps
                 ))}
               </TextField>
               <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft }}>
-                {listed.clips.length === 1 ? '1 clip' : `${listed.clips.length} clips`}
+                {listed.clips.length === 1 ? wording.n1Clip : wording.clips(listed.clips.length)}
               </Typography>
             </Box>
-            <Box role="list" aria-label="Clips" sx={{ maxHeight: 260, overflowY: 'auto' }}>
+            <Box role="list" aria-label={wording.clipsCapital} sx={{ maxHeight: 260, overflowY: 'auto' }}>
               {listed.clips.map((clip) => (
                 <Box
                   role="listitem"
@@ -122,7 +123,7 @@ export function ClipHostDialog({ host, onTakenIn, onClose }: ClipHostDialogProps
                     label={clip.title}
                   />
                   <Typography sx={{ fontSize: textSize.note, color: palette.inkSoft, flex: 'none' }}>
-                    {isHere(clip) ? 'on the Shelf · ' : ''}
+                    {isHere(clip) ? wording.onTheShelf : ''}
                     {formatDay(clip.recordedAt)} · {formatBytes(clip.sizeBytes)}
                   </Typography>
                 </Box>
@@ -133,25 +134,21 @@ export function ClipHostDialog({ host, onTakenIn, onClose }: ClipHostDialogProps
         {getting && (
           <Box>
             <Typography role="status" sx={{ fontSize: textSize.body, mb: 1 }}>
-              Getting {getting.n} of {getting.of}
+              {wording.gettingOf(getting.n, getting.of)}
             </Typography>
-            <LinearProgress
-              variant="determinate"
-              value={getting.share * 100}
-              aria-label="How much of this clip is here"
-            />
+            <LinearProgress variant="determinate" value={getting.share * 100} aria-label={wording.howMuchOfThisClip} />
           </Box>
         )}
       </DialogContent>
       <DialogActions>
-        {busy ? <Button onClick={cancel}>Cancel</Button> : <Button onClick={onClose}>Close</Button>}
+        {busy ? <Button onClick={cancel}>{wording.cancel}</Button> : <Button onClick={onClose}>{wording.close}</Button>}
         <Button
           variant="contained"
           color="primary"
           disabled={busy || chosen.size === 0}
           onClick={() => void getChosen()}
         >
-          {chosen.size > 0 ? `Add ${chosen.size} to the Shelf` : 'Add to the Shelf'}
+          {chosen.size > 0 ? wording.addToTheShelf(chosen.size) : wording.addToTheShelfCapital}
         </Button>
       </DialogActions>
     </Dialog>

@@ -2,13 +2,14 @@
 
 import { useEffect, useState } from 'react'
 import { StandInNote } from '@/ui/StandInNote'
+import { wording } from '../wording'
 
 const FAULTS = {
   none: 'answers',
-  offline: 'cannot be reached',
-  busy: 'is too busy',
-  'signed-out': 'says: sign in again',
-  'breaks-off': 'breaks off half-way',
+  offline: wording.cannotBeReached,
+  busy: wording.isTooBusy,
+  'signed-out': wording.saysSignInAgain,
+  'breaks-off': wording.breaksOffHalfWay,
 } as const
 type Fault = keyof typeof FAULTS
 
@@ -36,7 +37,7 @@ export function ClipStandIn({ onChanged }: { onChanged: () => void }) {
   }
   return (
     <StandInNote inDialog faults={FAULTS} fault={fault} onFault={(to) => void change(to)}>
-      No real host is connected: this one is on this machine and has the demo’s recordings.
+      {wording.noRealHostIsConnected}
     </StandInNote>
   )
 }

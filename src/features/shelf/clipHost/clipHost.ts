@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { wording } from '../wording'
 
 const clip = z.object({
   address: z.string().min(1).max(2000),
@@ -98,13 +99,13 @@ export const standInClipHost: ClipHost = {
 
 /** What went wrong, and what to do about it. */
 export const CLIP_MESSAGES: Record<ClipFailure, string> = {
-  offline: 'The clip host cannot be reached. Look at the network and try again.',
-  busy: 'The clip host is too busy to answer. Try again in a minute.',
-  'signed-out': 'The sign-in at the clip host has run out. Sign in there again.',
-  'not-there': 'There is no clip at this address. It may have been deleted, or the address may be cut short.',
-  'broke-off': 'The line broke off before the whole clip was here. Nothing was added; try again.',
-  'too-large': 'This file is larger than 4 GB. Save it with the host’s own means and add it from disk.',
-  cancelled: 'Cancelled. Nothing was added.',
+  offline: wording.theClipHostCannotBe,
+  busy: wording.theClipHostIsToo,
+  'signed-out': wording.theSignInAtThe,
+  'not-there': wording.thereIsNoClipAt,
+  'broke-off': wording.theLineBrokeOffBefore,
+  'too-large': wording.thisFileIsLargerThan,
+  cancelled: wording.cancelledNothingWasAdded,
 }
 
 function whyBroken(error: unknown, signal: AbortSignal): 'cancelled' | 'too-large' | 'broke-off' {

@@ -16,14 +16,15 @@ import { canWriteToFolders } from '@/shared/rendering/filesFolder'
 import { chooseWatchedFolder, type WatchState } from './folderWatch'
 import type { Watch } from './useWatch'
 import { WatchLeave } from './WatchLeave'
+import { wording } from '../wording'
 
 const OUTCOMES: Record<WatchOutcome, string> = {
-  'was-there': 'was there before',
-  taking: 'being taken in',
-  added: 'on the Shelf, to be cut',
-  'laid-out': 'laid out',
-  rendering: 'laid out, in the render queue',
-  refused: 'not taken in',
+  'was-there': wording.wasThereBefore,
+  taking: wording.beingTakenIn,
+  added: wording.onTheShelfToBe,
+  'laid-out': wording.laidOut,
+  rendering: wording.laidOutInTheRender,
+  refused: wording.notTakenIn,
 }
 
 /** The recorder's folder: what was taken in from it, and what happens to it. */
@@ -33,12 +34,10 @@ export function WatchDialog({ watch, onClose }: { watch: Watch; onClose: () => v
   const seenTo = files.filter((f) => f.outcome !== 'was-there')
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="sm">
-      <DialogTitle>The recorder’s folder</DialogTitle>
+      <DialogTitle>{wording.theRecordersFolder}</DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 4 }}>
         <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft }}>
-          {canWriteToFolders()
-            ? 'Choose the folder that your recorder writes to. What appears there, and has stopped growing for ten seconds, comes onto the Shelf while Brimble is open; clips of up to three minutes whose setup is known and has a recipe that is used by itself are laid out. The files stay where they are.'
-            : 'This browser cannot watch a folder. Drop recordings onto the Shelf instead.'}
+          {canWriteToFolders() ? wording.chooseTheFolderThatYour : wording.thisBrowserCannotWatchA}
         </Typography>
         {canWriteToFolders() && (
           <Box sx={{ display: 'flex', alignItems: 'center', gap: 3 }}>
@@ -55,8 +54,10 @@ export function WatchDialog({ watch, onClose }: { watch: Watch; onClose: () => v
                 {folder.name}
               </Typography>
             )}
-            <Button onClick={() => void chooseWatchedFolder()}>{folder ? 'Choose another' : 'Choose a folder'}</Button>
-            {folder && <Button onClick={() => void watchNoMore()}>Stop watching</Button>}
+            <Button onClick={() => void chooseWatchedFolder()}>
+              {folder ? wording.chooseAnother : wording.chooseAFolder}
+            </Button>
+            {folder && <Button onClick={() => void watchNoMore()}>{wording.stopWatching}</Button>}
           </Box>
         )}
         {folder && <WatchLeave state={state} />}
@@ -70,11 +71,11 @@ export function WatchDialog({ watch, onClose }: { watch: Watch; onClose: () => v
                   onChange={(_, render) => void changeWatchSettings({ render })}
                 />
               }
-              label="Render what is laid out, in all its shapes"
+              label={wording.renderWhatIsLaidOut}
             />
             <Box>
               <Doing state={state} />
-              <Box role="list" aria-label="Files taken in" sx={{ maxHeight: 220, overflowY: 'auto' }}>
+              <Box role="list" aria-label={wording.filesTakenIn} sx={{ maxHeight: 220, overflowY: 'auto' }}>
                 {seenTo.map((file) => (
                   <FileLine key={file.name} file={file} />
                 ))}
@@ -82,10 +83,10 @@ export function WatchDialog({ watch, onClose }: { watch: Watch; onClose: () => v
               {before.length > 0 && (
                 <Box sx={{ display: 'flex', alignItems: 'center', gap: 3, mt: 2 }}>
                   <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft }}>
-                    {before.length === 1 ? '1 recording was' : `${before.length} recordings were`} there before.
+                    {wording.thereBefore(before.length)}
                   </Typography>
                   <Button onClick={() => void forgetWatched(before.map((f) => f.name))}>
-                    Take {before.length === 1 ? 'it' : 'them'} in too
+                    {wording.takeInToo(before.length)}
                   </Button>
                 </Box>
               )}
@@ -94,7 +95,7 @@ export function WatchDialog({ watch, onClose }: { watch: Watch; onClose: () => v
         )}
       </DialogContent>
       <DialogActions>
-        <Button onClick={onClose}>Close</Button>
+        <Button onClick={onClose}>{wording.close}</Button>
       </DialogActions>
     </Dialog>
   )
@@ -122,7 +123,7 @@ function FileLine({ file }: { file: WatchedFile }) {
         <Alert
           severity="warning"
           sx={{ mt: 1, py: 0 }}
-          action={<Button onClick={() => void forgetWatched([file.name])}>Try again</Button>}
+          action={<Button onClick={() => void forgetWatched([file.name])}>{wording.tryAgain}</Button>}
         >
           {file.problem}
         </Alert>
@@ -132,8 +133,8 @@ function FileLine({ file }: { file: WatchedFile }) {
 }
 
 function doingWords(state: WatchState): string | null {
-  if (state.kind === 'elsewhere') return 'Watched in another tab.'
+  if (state.kind === 'elsewhere') return wording.watchedInAnotherTab
   if (state.kind !== 'on') return null
-  if (state.taking) return `Taking in “${state.taking}”`
-  return state.growing.length > 0 ? `Being written: ${state.growing.join(', ')}` : 'Nothing is being written.'
+  if (state.taking) return wording.takingIn(state.taking)
+  return state.growing.length > 0 ? wording.beingWritten(state.growing.join(', ')) : wording.nothingIsBeingWritten
 }

@@ -3,14 +3,14 @@
 import Alert from '@mui/material/Alert'
 import Button from '@mui/material/Button'
 import { watchState, type WatchState } from './folderWatch'
+import { wording } from '../wording'
 
 /** Says when the watched folder cannot be read, with the way on; nothing otherwise. */
 export function WatchLeave({ state }: { state: WatchState }) {
   if (state.kind === 'gone')
     return (
       <Alert severity="warning" sx={{ borderRadius: 0 }}>
-        “{state.folder.name}” cannot be read: it was moved or deleted, or its drive is not there. Put it back, or choose
-        another.
+        {wording.cannotBeReadItWas(state.folder.name)}
       </Alert>
     )
   if (state.kind !== 'needs-leave') return null
@@ -23,9 +23,9 @@ export function WatchLeave({ state }: { state: WatchState }) {
     <Alert
       severity="info"
       sx={{ borderRadius: 0, alignItems: 'center' }}
-      action={<Button onClick={() => void ask()}>Go on watching</Button>}
+      action={<Button onClick={() => void ask()}>{wording.goOnWatching}</Button>}
     >
-      The browser asks once more whether Brimble may read “{folder.name}”. Until then it is not watched.
+      {wording.theBrowserAsksOnceMore(folder.name)}
     </Alert>
   )
 }

@@ -18,6 +18,7 @@ import type { ChosenFile } from '@/shared/recordings/chosenFiles'
 import { takeIn } from '../takeIn'
 import { withTextsBeside } from '../textsBeside'
 import { settle, type SettlingFile } from './settling'
+import { wording } from '../wording'
 
 /** One tab watches at a time: whoever holds this lock. */
 const LOCK = 'brimble-watch'
@@ -137,16 +138,12 @@ async function take(chosen: ChosenFile, all: readonly ChosenFile[], known: Watch
   const taken = await takeIn(chosen, found?.text ?? null, { id })
   if (!taken.ok) {
     await noteWatched([asNoted(file, 'refused', id, taken.problem)])
-    return tell('A recording could not be taken in', taken.problem, `watch ${file.name}`)
+    return tell(wording.aRecordingCouldNotBe, taken.problem, `watch ${file.name}`)
   }
   const { laidOut } = taken
   if (!laidOut) {
     await noteWatched([asNoted(file, 'added', id)])
-    return tell(
-      'A recording wants to be cut',
-      `“${taken.recording.name}” is on the Shelf. It was not laid out by itself.`,
-      `watch ${file.name}`,
-    )
+    return tell(wording.aRecordingWantsToBe, wording.isOnTheShelfIt(taken.recording.name), `watch ${file.name}`)
   }
   const render = (await readWatchSettings()).render
   await noteWatched([asNoted(file, render ? 'rendering' : 'laid-out', id)])

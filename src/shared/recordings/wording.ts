@@ -55,3 +55,22 @@ export function noticeMessages(recording: Recording): string[] {
     }
   })
 }
+
+/** What the interface says in this room, each sentence once. */
+export const wording = {
+  recording: 'Recording',
+  isNotWhereItWas: (fileName: string) => `“${fileName}” is not where it was. Choose it again.`,
+  theBrowserWasNotAllowed: 'The browser was not allowed to read the file.',
+  lastsTheRecordingItIs: (name: string, length: string, length2: string) =>
+    `“${name}” lasts ${length}, the recording ${length2}: it is another file. Nothing was changed.`,
+  brimbleNeedsYourPermissionTo: (fileName: string) => `Brimble needs your permission to read “${fileName}” again`,
+  isMissing: (fileName: string) => `“${fileName}” is missing`,
+  everythingYouDidIsKept: (needsPermission: boolean, length: string, video: string, bytes: string) =>
+    `${
+      needsPermission
+        ? 'Browsers take back the permission to read a linked file when the page is closed.'
+        : 'It was moved or deleted, or there was no room to keep a copy.'
+    } Everything you did is kept. The file was ${length} long, ${video}, ${bytes}.`,
+  allowReading: 'Allow reading',
+  chooseTheFileAgain: 'Choose the file again',
+}

@@ -1,0 +1,142 @@
+import { assertNever } from '@/core/assert'
+import type { RegionProposal } from '@/core/detect/regions/propose'
+
+/** What was recognised, in words. */
+export function foundWords({ found, role }: Pick<RegionProposal, 'found' | 'role'>): string {
+  switch (found) {
+    case 'inset':
+      return 'a moving picture laid over another'
+    case 'tile':
+      return 'one of the pictures side by side'
+    case 'slides':
+      return 'rests, then changes all at once'
+    case 'content':
+      return role === 'whole' ? 'the picture inside its bars' : 'the largest part beside the rest'
+    case 'display':
+      return 'a display that rests while the picture around it moves'
+    case 'moving-part':
+      return 'the one part of the picture that moves'
+    default:
+      return assertNever(found)
+  }
+}
+
+/** What the interface says in this room, each sentence once. */
+export const wording = {
+  thereIsNothingInTo: (name: string) => `There is nothing in ${name} to follow.`,
+  looksLike: (name: string, likeness: string) => `Looks like “${name}”, ${likeness}`,
+  notSure: (words: string) => `${words}. Not sure.`,
+  useItWith: (name: string) => `Use it, with “${name}”`,
+  useItsRegions: 'Use its regions',
+  laidOutBy: (words: string, name: string) => `${words}. Laid out by “${name}”.`,
+  itsRegionsAreSet: (words: string) => `${words}. Its regions are set.`,
+  undo: 'Undo',
+  focusOf: (name: string) => `Focus of ${name}`,
+  focus: 'focus',
+  lookingAtTheFootage: 'Looking at the footage',
+  lookedAt: 'Looked at',
+  stop: 'Stop',
+  proposedRegions: 'Proposed regions',
+  howSureOf1: 'How sure, of 1',
+  accept: 'Accept',
+  acceptOfNameForRole: (nameForRole: string, n: number) => `Accept ${nameForRole} ${n + 1}`,
+  theFootageCouldNotBe: (detail: string) => `The footage could not be looked at: ${detail}`,
+  lookAgain: 'Look again',
+  findRegions: 'Find regions',
+  acceptAll: (count: number) => `Accept all ${count}`,
+  nothingStandsOutNoBars:
+    'Nothing stands out: no bars, no pictures side by side, none laid over another. Draw the regions yourself.',
+  allThatWasFoundIs: 'All that was found is accepted.',
+  acceptTheProposedSure: (nameForRole: string, confidence: string) =>
+    `Accept the proposed ${nameForRole}, ${confidence} sure`,
+  aim: (name: string) => `Aim ${name}`,
+  path: 'path',
+  isAimedHere: (name: string) => `${name} is aimed here`,
+  move: (name: string) => `Move ${name}`,
+  resize: (name: string) => `Resize ${name}`,
+  at: (name: string, width: number, height: number, x: number, y: number, locked: boolean, onlyHere: boolean) =>
+    `${name}: ${width} × ${height} at ${x}, ${y}${locked ? ', locked' : ''}${onlyHere ? ', in this passage only' : ''}`,
+  region: 'region',
+  hereOnly: '· here only',
+  square: 'square',
+  ofItsPanel: 'of its panel',
+  asItIs: 'as it is',
+  hasNoBorderAndNo: (name: string) => `${name} has no border and no black to take off.`,
+  tighten: (name: string) => `Tighten ${name}`,
+  moreAbout: (name: string) => `More about ${name}`,
+  name: 'Name',
+  nameRegion: 'Name region',
+  proportion: 'Proportion',
+  holdProportion: 'Hold proportion',
+  free: 'free',
+  lockRegion: 'Lock region',
+  unlockRegion: 'Unlock region',
+  locked: 'Locked',
+  hideOutline: 'Hide outline',
+  showOutline: 'Show outline',
+  outlineHidden: 'Outline hidden',
+  aPartOfItThat: 'A part of it that is not cut where that can be helped; drag it in the picture',
+  addFocus: 'Add focus',
+  removeFocus: 'Remove focus',
+  focusCapital: 'Focus',
+  standStillInThisPassage: 'Stand still in this passage',
+  standsStill: (name: string) => `${name} stands still`,
+  cropsKeepTheFaceOr: 'Crops keep the face, or what moves, in view',
+  lookingAlong: 'Looking along…',
+  followInThisPassage: 'Follow in this passage',
+  asInAllPassagesAgain: 'As in all passages again',
+  looking: 'Looking…',
+  tightenCapital: 'Tighten',
+  copy: 'Copy',
+  moveUp: 'Move up',
+  moveDown: 'Move down',
+  remove: 'Remove',
+  regionCapital: 'Region',
+  atLowercase: 'at',
+  outputPixelsForEachRecorded: 'Output pixels for each recorded pixel, in the shape where it is largest',
+  unused: 'unused',
+  roleOf: (name: string) => `Role of ${name}`,
+  hereOnlyAfter: ' · here only',
+  keyAt: (time: string, jump: boolean) => `Key at ${time}${jump ? ', a new shot' : ''}`,
+  removeKey: 'Remove key',
+  theFace: 'the face',
+  whoeverMoves: 'whoever moves',
+  presenceIn: (name: string) => `Presence in ${name}`,
+  ofTheTimeIsInside: (word: string) => `of the time ${word} is inside`,
+  notAt: '; not at',
+  andMore: (count: number, shown: number) => `and ${count - shown} more`,
+  growToHold: 'Grow to hold',
+  toTheLeastThatHolds: (width: number, height: number, word: string) =>
+    `To ${width} × ${height}: the least that holds ${word} wherever it was found`,
+  grow: (name: string) => `Grow ${name}`,
+  ribbons: 'Ribbons',
+  theHighlightCouldNotBe: 'The highlight could not be looked along. The regions themselves work all the same.',
+  alongTheHighlight: (name: string) => `${name} along the highlight`,
+  lookingAlongOf: (done: number, of: number) => `looking along: ${done} of ${of}`,
+  isLookedAlongWhenNothing: 'is looked along when nothing plays',
+  lookingAtWhatHoldsStill: 'Looking at what holds still in the picture, to know it again.',
+  whatHoldsStillInThe: 'What holds still in the picture is kept with it: the next recording like this is recognised.',
+  theFootageWasNotLooked: 'The footage was not looked at; the setup will not be recognised by itself.',
+  isKeptRecordingsThatLook: (name: string) => `“${name}” is kept. Recordings that look like this one get its regions.`,
+  keepAsASetup: 'Keep as a setup',
+  cancel: 'Cancel',
+  keepSetup: 'Keep setup',
+  isChangedAndOtherWith: (name: string, followed: number) =>
+    `“${name}” is changed, and ${followed} other ${followed === 1 ? 'highlight' : 'highlights'} with it.`,
+  isChangedHighlightsThatUsed: (name: string) =>
+    `“${name}” is changed. Highlights that used it before stay as they are.`,
+  setup: (name: string) => `Setup: ${name}`,
+  setupCapital: 'Setup',
+  regions: (count: number) => `${count} regions`,
+  noSetupIsKeptYet: 'No setup is kept yet',
+  changeForLater: (name: string) => `Change “${name}” for later`,
+  changeAndTheOtherWith: (name: string, count: number) =>
+    `Change “${name}” and the ${count} other ${count === 1 ? 'highlight' : 'highlights'} with it`,
+  keepTheseRegionsAsA: 'Keep these regions as a setup…',
+  inUseChangedHereChoose: 'in use, changed here; choose to go back to it',
+  inUse: 'in use',
+  frame: 'Frame',
+  hideOutlines: 'Hide outlines',
+  showOutlines: 'Show outlines',
+  theRecordingsPicture: 'The recording’s picture',
+}
