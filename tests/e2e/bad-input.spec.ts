@@ -136,8 +136,11 @@ async function fillUp(page: Page, store: string): Promise<(what: string | null) 
         key?: IDBValidKey,
       ) {
         const full = localStorage.getItem('full')?.split(' ') ?? []
-        if (this.name === store && (full.includes('all') || full.includes(value.state?.kind ?? '')))
+        const what = value.state?.kind ?? ''
+        if (this.name === store && (full.includes('all') || full.includes(what))) {
+          localStorage.setItem('refused', what)
           throw new DOMException('full', 'QuotaExceededError')
+        }
         return Reflect.apply(write, this, key === undefined ? [value] : [value, key]) as IDBRequest<IDBValidKey>
       }
     }
@@ -167,7 +170,7 @@ test('a file that is whole and cannot be noted down as such has failed for want 
   const row = page.locator('article[data-state]').first()
   await expect(row).toHaveAttribute('data-state', 'running')
   await expect(page.getByText(/^frame \d+ of \d+/)).toBeVisible({ timeout: 30_000 })
-  await expect(page.getByText(/^frame \d+ of \d+/)).toBeHidden({ timeout: 60_000 })
+  await expect.poll(() => page.evaluate(() => localStorage.getItem('refused')), { timeout: 60_000 }).toBe('failed')
   await full(null)
   await expect(row).toHaveAttribute('data-state', 'finished', { timeout: 90_000 })
 })

@@ -1,6 +1,6 @@
 import { expect, test, type Locator, type Page } from '@playwright/test'
 import { readFileSync } from 'node:fs'
-import { addFiles, choosePlainly, renderAndSave, toBench, watchForErrors } from '../support/brimble'
+import { addFiles, choosePlainly, renderAndSave, SMALL, toBench, watchForErrors } from '../support/brimble'
 import { inDatabase } from '../support/inDatabase.mjs'
 import { made } from '../support/makeRecordings'
 import { run } from '../support/ffmpeg'
@@ -21,12 +21,12 @@ async function drop(page: Page, target: Locator, path: string, name: string): Pr
 
 test('a file is taken wherever it is dropped, and never takes the place of the application', async ({ page }) => {
   await toBench(page, made('silent.mp4'), 'silent')
-  await drop(page, page.getByTestId('frame-picture'), made('pattern.mp4'), 'on the frame.mp4')
-  await drop(page, page.getByTestId('shape-tall'), made('pattern.mp4'), 'on the shapes.mp4')
-  await drop(page, page.getByRole('banner'), made('pattern.mp4'), 'on the header.mp4')
+  await drop(page, page.getByTestId('frame-picture'), made('numbered.mp4'), 'on the frame.mp4')
+  await drop(page, page.getByTestId('shape-tall'), made('numbered.mp4'), 'on the shapes.mp4')
+  await drop(page, page.getByRole('banner'), made('numbered.mp4'), 'on the header.mp4')
   for (const screen of ['Rack', 'Outbox']) {
     await page.getByRole('link', { name: screen, exact: true }).click()
-    await drop(page, page.getByRole('main'), made('pattern.mp4'), `on the ${screen}.mp4`)
+    await drop(page, page.getByRole('main'), made('numbered.mp4'), `on the ${screen}.mp4`)
     await expect(page.getByText('One recording is on the Shelf now.').last()).toBeVisible()
   }
   await page.getByRole('link', { name: 'Shelf', exact: true }).click()
@@ -109,7 +109,7 @@ test('a recording is renamed, thrown away and deleted: its bytes come back; a fi
   page,
 }) => {
   await toBench(page, made('silent.mp4'), 'silent')
-  await renderAndSave(page)
+  await renderAndSave(page, { size: SMALL })
   await page.getByRole('link', { name: 'Outbox' }).click()
   await page.getByRole('button', { name: /^More for/ }).click()
   await page.getByRole('menuitem', { name: 'Move to the bin' }).click()

@@ -2,7 +2,7 @@ import { expect, test } from '@playwright/test'
 import { spawnSync } from 'node:child_process'
 import { readFileSync } from 'node:fs'
 import { findingsReport } from '@/core/findings/report'
-import { renderAndSave, toDemoBench, untilKept, watchForErrors } from '../support/brimble'
+import { renderAndSave, SMALL, toDemoBench, untilKept, watchForErrors } from '../support/brimble'
 
 test('what is wrong is found with its number, shown where it is, put right in one action, undone, or meant so', async ({
   page,
@@ -93,7 +93,7 @@ test('what is too quiet is brought to the usual loudness, and the file is as lou
     page.getByRole('img', { name: /^Loudness over time, -[\d.]+ LUFS in all, -[\d.]+ LUFS before$/ }),
   ).toBeVisible()
   await page.keyboard.press('Escape')
-  const { path } = await renderAndSave(page, { rate: '30 fps' })
+  const { path } = await renderAndSave(page, { rate: '30 fps', size: SMALL })
   const { stderr } = spawnSync('ffmpeg', ['-nostats', '-i', path, '-af', 'ebur128=peak=true', '-f', 'null', '-'])
   const summary = stderr.toString().split('Summary:')[1] ?? ''
   const written = Number(/I:\s+(-[\d.]+) LUFS/.exec(summary)?.[1])

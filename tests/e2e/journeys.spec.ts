@@ -11,7 +11,7 @@ const focused = (page: Page) =>
   })
 
 /** Tabs until something of this name has the focus. */
-async function tabTo(page: Page, name: RegExp, most = 70): Promise<void> {
+async function tabTo(page: Page, name: RegExp, most = 120): Promise<void> {
   for (let i = 0; i < most; i++) {
     await page.keyboard.press('Tab')
     if (name.test(await focused(page))) return
@@ -39,9 +39,10 @@ test('by keyboard alone: a moment found, cut, trimmed, struck, joined and render
   await tabTo(page, /^Open it$/)
   await page.keyboard.press('Enter')
   await expect(page.getByRole('img', { name: 'Result, tall' })).toBeVisible()
+  const out = page.getByRole('slider', { name: /^Out point/ })
+  await expect(out).toBeVisible()
 
   await tabTo(page, /^Out point/)
-  const out = page.getByRole('slider', { name: /^Out point/ })
   const before = Number(await out.getAttribute('aria-valuenow'))
   await pressTimes(page, 'Shift+ArrowUp', 1)
   expect(Number(await out.getAttribute('aria-valuenow'))).toBeCloseTo(before - 1, 1)

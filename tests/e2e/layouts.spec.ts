@@ -18,12 +18,8 @@ const SEEN_WITHIN_MS = 10_000
 
 const GOLDEN = join(import.meta.dirname, '..', 'golden')
 
-/**
- * The demo stream's first highlight on the Bench, in every standard shape, in a window so large that previews are not
- * small.
- */
+/** The demo stream's first highlight on the Bench, in every standard shape. */
 async function toDemoBench(page: Page): Promise<void> {
-  await page.setViewportSize({ width: 2560, height: 1600 })
   await page.goto('/')
   await page.getByRole('button', { name: 'Open the demo shelf' }).first().click()
   await page.getByRole('link', { name: /^Last gate, no lift/ }).click()
@@ -87,7 +83,10 @@ test('every starting layout in every shape: one action each, the file shows what
   }
   // What is seen: each layout in one of the shapes, since preview and file draw the same list.
   await page.goBack()
+  // In a window so large that previews are not small.
+  await page.setViewportSize({ width: 2560, height: 1600 })
   await expect(page.getByRole('img', { name: 'Result, tall' })).toBeVisible()
+  await page.keyboard.press('3')
   await page.keyboard.press('h')
   for (const [s, shape] of STANDARD_SHAPES.entries()) {
     await page.getByRole('button', { name: `See ${shape.id} as large as can be` }).click()

@@ -12,6 +12,7 @@ import {
   takeLayout,
   toBench,
   watchForErrors,
+  SMALL,
 } from '../support/brimble'
 import { frameTimes, run, ssim } from '../support/ffmpeg'
 import { made } from '../support/makeRecordings'
@@ -65,7 +66,7 @@ test('a bundle with what is used, opened in a fresh profile, gives the same fram
   const zip = await handOn(page, /^Bundle with what is used/)
   const otio = await handOn(page, /^Timeline/)
   const alone = await handOn(page, /^Edit alone/)
-  const here = await renderAndSave(page, { rate: '30 fps' })
+  const here = await renderAndSave(page, { rate: '30 fps', size: SMALL })
   expect(readFileSync(zip).length).toBeLessThan(readFileSync(made('pattern.mp4')).length)
 
   const elsewhere = await browser.newContext()
@@ -74,7 +75,7 @@ test('a bundle with what is used, opened in a fresh profile, gives the same fram
   await addFiles(fresh, zip)
   await fresh.getByRole('link', { name: /^pattern, cut 1/ }).click()
   await expect(fresh.getByRole('img', { name: 'Result, tall' })).toBeVisible()
-  const there = await renderAndSave(fresh, { rate: '30 fps' })
+  const there = await renderAndSave(fresh, { rate: '30 fps', size: SMALL })
   // Encoders are not the same twice to the bit; what they are given is.
   expect(ssim(there.path, ['-i', here.path], '[1:v]null[ref]')).toBeGreaterThanOrEqual(0.99)
   expect(frameTimes(there.path)).toEqual(frameTimes(here.path))

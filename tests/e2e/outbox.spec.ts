@@ -3,7 +3,7 @@ import { execFileSync } from 'node:child_process'
 import { mkdtempSync, readdirSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { carry, moveCut, toBench, watchForErrors } from '../support/brimble'
+import { carry, moveCut, SMALL, toBench, watchForErrors } from '../support/brimble'
 import { ffprobe, lumaOfFrames, sound } from '../support/ffmpeg'
 import { made } from '../support/makeRecordings'
 import { SEED, seeded } from '../support/seeded'
@@ -22,6 +22,7 @@ async function render(
   await page.getByRole('button', { name: 'Render', exact: true }).click()
   const dialog = page.getByRole('dialog')
   await pick(page, 'Frame rate', '24 fps')
+  await pick(page, 'Size', SMALL)
   await choose(dialog)
   await dialog.getByRole('button', { name: /^Render \d files?/ }).click()
   await expect(dialog).toHaveCount(0)
@@ -83,24 +84,25 @@ test(`of a queue of six whose tab is killed three times, six whole files come ou
   expect(files).toHaveLength(6)
   for (const file of files) expect(lumaOfFrames(file)).toHaveLength(48)
   const shapes = files.map((f) => ffprobe(f).video.height).sort()
-  expect(shapes).toEqual([1080, 1080, 1350, 1350, 1920, 1920])
+  expect(shapes).toEqual([720, 720, 900, 900, 1280, 1280])
 })
 
 test('one of three that are made in one go is taken back on the way; the others come out whole, with their sound', async ({
   page,
 }) => {
   await toBench(page, made('pattern.mp4'), 'pattern')
+  await moveCut(page, 'Out point', -6)
   for (const shape of ['portrait', 'square']) await page.getByRole('button', { name: shape, exact: true }).click()
   await render(page)
   await page.getByRole('link', { name: 'Outbox' }).click()
   const portrait = page.getByRole('article', { name: /portrait/ })
   await expect(portrait).toHaveAttribute('data-state', 'running')
-  await expect(page.getByText(/^frame \d+ of 288/).first()).toBeVisible()
+  await expect(page.getByText(/^frame \d+ of 144/).first()).toBeVisible()
   await portrait.getByRole('button', { name: 'Cancel' }).click()
   await expect(page.locator('article[data-state=finished]')).toHaveCount(2, { timeout: 120_000 })
   for (const file of await unzipped(page)) {
-    expect(lumaOfFrames(file)).toHaveLength(288)
-    expect(sound(file).length / 48000).toBeCloseTo(12, 1)
+    expect(lumaOfFrames(file)).toHaveLength(144)
+    expect(sound(file).length / 48000).toBeCloseTo(6, 1)
   }
   // Their sound was coded once: whose encoder that was is true of both.
   const facts = await page.locator('article[data-state=finished]').allInnerTexts()
@@ -170,7 +172,6 @@ test('other codings, sizes, a still, a loop and a loudness are what they say; se
   await shortHighlight(page)
   await render(page, async (dialog) => {
     for (const shape of [/^tall/, /^portrait/]) await dialog.getByRole('checkbox', { name: shape }).uncheck()
-    await pick(page, 'Size', 'At most 720 across')
     await pick(page, 'Coding', 'VP9 in WebM')
     await pick(page, 'Loudness', 'Brought to −16 LUFS')
     await dialog.getByRole('checkbox', { name: /still beside/ }).check()
@@ -254,7 +255,7 @@ test('a phone picks a file up with the code, and not without', async ({ page, br
   expect(await hand.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true)
   const download = hand.waitForEvent('download')
   await hand.getByRole('link', { name: 'Save' }).click()
-  expect(ffprobe(await (await download).path()).video).toMatchObject({ codec_name: 'h264', width: 1080, height: 1920 })
+  expect(ffprobe(await (await download).path()).video).toMatchObject({ codec_name: 'h264', width: 720, height: 1280 })
 
   await page.getByRole('button', { name: 'Close the pick-up' }).click()
   await expect(page.getByRole('button', { name: /^Lay 1 ready/ })).toBeVisible()

@@ -7,6 +7,7 @@ import {
   toBench,
   untilKept,
   watchForErrors,
+  SMALL,
 } from '../support/brimble'
 import { ffprobe, frameTimes, sound } from '../support/ffmpeg'
 import { inDatabase } from '../support/inDatabase.mjs'
@@ -308,7 +309,7 @@ test('music lies under a highlight and goes down while somebody speaks', async (
   await page.getByRole('button', { name: 'Done' }).click()
   // The recording is listened to first: where speech is must be known.
   await expect.poll(() => heardParts(page), { timeout: 30_000 }).toBeGreaterThan(0)
-  const { path } = await renderAndSave(page, { rate: '24 fps' })
+  const { path } = await renderAndSave(page, { rate: '24 fps', size: SMALL })
   const music = levelAt(sound(path), 3000)
   // The line "Oh! The lift is right here!" begins at 16.9 s of the recording: 1.9 s of the file.
   const before = music(0.4, 1.4)

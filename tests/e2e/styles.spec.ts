@@ -10,20 +10,33 @@ import { CAPTION_STYLES, TITLE_STYLES } from '@/core/words/textStyles'
 import { steadyPicture, storeCopies, storedHighlight, toDemoBench, watchForErrors } from '../support/brimble'
 import { ffmpeg, ssim } from '../support/ffmpeg'
 
-const SHAPES = ['tall', 'portrait', 'square'] as const
+const SHAPES = [
+  { id: 'tall', width: 1080, height: 1920 },
+  { id: 'portrait', width: 1080, height: 1350 },
+  { id: 'square', width: 1080, height: 1080 },
+]
 const MARKS = ['handle', 'level', 'countdown', 'progress', 'endCard'] as const
 
 /** Where the demo highlight's recording is cut: half a second in the middle of a line, with sound to draw. */
 const IN = 10_900_000
 const OUT = 11_400_000
 
+/** Preview and file draw one list: a style is the same work in each shape, so each is looked at in one of them. */
+function shapeOf(i: number): (typeof SHAPES)[number] {
+  const shape = SHAPES[i % SHAPES.length]
+  if (!shape) throw new Error('no shape')
+  return shape
+}
+
 /**
  * The frame that is compared: the seventh of the file at 30 a second, which is the thirteenth of the recording at 60.
  */
 const FRAME = 6
 
-test('every style of words and every mark: what is seen is what is written, in three shapes', async ({ page }) => {
-  test.setTimeout(600_000)
+test('every style of words and every mark: what is seen is what is written, in one shape or another', async ({
+  page,
+}) => {
+  test.setTimeout(300_000)
   const errors = watchForErrors(page)
   await page.setViewportSize({ width: 1680, height: 1250 })
   await toDemoBench(page)
@@ -41,11 +54,7 @@ test('every style of words and every mark: what is seen is what is written, in t
         id: `style-${id}`,
         name: `Style ${id}`,
         passages: passages.map((p) => ({ ...p, inMicros: IN, outMicros: OUT })),
-        shapes: [
-          { id: 'tall', width: 1080, height: 1920 },
-          { id: 'portrait', width: 1080, height: 1350 },
-          { id: 'square', width: 1080, height: 1080 },
-        ],
+        shapes: [shapeOf(i)],
         words: {
           ...NO_WORDS,
           cues: [
@@ -71,20 +80,20 @@ test('every style of words and every mark: what is seen is what is written, in t
   )
   const folder = mkdtempSync(join(tmpdir(), 'brimble-styles-'))
   const seen: { style: string; shape: string; png: string; width: number; height: number }[] = []
-  for (const { id } of CAPTION_STYLES) {
+  for (const [i, { id }] of CAPTION_STYLES.entries()) {
+    const shape = shapeOf(i).id
     await page.goto(`/highlight/style-${id}`)
-    await expect(page.getByRole('img', { name: 'Result, tall' })).toBeVisible()
+    const result = page.getByRole('img', { name: `Result, ${shape}` })
+    await expect(result).toBeVisible()
     await page.keyboard.press('h')
     for (let i = 0; i < 2 * FRAME; i++) await page.keyboard.press('ArrowRight')
-    for (const shape of SHAPES) {
-      const png = await steadyPicture(page.getByRole('img', { name: `Result, ${shape}` }))
-      const path = join(folder, `${id}-${shape}.png`)
-      writeFileSync(path, png)
-      seen.push({ style: id, shape, png: path, width: png.readUInt32BE(16), height: png.readUInt32BE(20) })
-    }
+    const png = await steadyPicture(result)
+    const path = join(folder, `${id}-${shape}.png`)
+    writeFileSync(path, png)
+    seen.push({ style: id, shape, png: path, width: png.readUInt32BE(16), height: png.readUInt32BE(20) })
     await page.getByRole('button', { name: 'Render', exact: true }).click()
-    await page.getByRole('dialog').getByRole('button', { name: 'Render 3 files' }).click()
-    await expect(page.getByRole('link', { name: '3 files ready' })).toBeVisible({ timeout: 120_000 })
+    await page.getByRole('dialog').getByRole('button', { name: 'Render 1 file' }).click()
+    await expect(page.getByRole('link', { name: '1 file ready' })).toBeVisible({ timeout: 120_000 })
   }
   await page.getByRole('link', { name: 'Outbox' }).click()
   for (const { style, shape, png, width, height } of seen) {

@@ -4,7 +4,7 @@ import { dirname, join } from 'node:path'
 import { chosenBackEnd } from '@/core/output/backEnd'
 import { inDatabase } from '../support/inDatabase.mjs'
 import { MADE, made } from '../support/makeRecordings'
-import { moveCut, renderAndSave, setNumber, toBench } from '../support/brimble'
+import { moveCut, renderAndSave, setNumber, SMALL, toBench } from '../support/brimble'
 import { framePrints, runToEnd } from '../support/commands'
 import { start, tempDir } from '../support/processes.mjs'
 
@@ -44,9 +44,9 @@ test('a file made without a person is, frame by frame and in its sound, the one 
   const bundle = await handOn(page, /^Bundle with what is used/)
   // VP9 at a held quality gives the same bytes for the same pictures; the browser's H.264 does not, from one time to
   // the next.
-  const { path } = await renderAndSave(page, { coding: 'VP9 in MP4' })
+  const { path } = await renderAndSave(page, { coding: 'VP9 in MP4', size: SMALL })
   const out = tempDir('rendered')
-  writeFileSync(join(dirname(edit), 'preset.json'), '{"coding":"mp4-vp9"}')
+  writeFileSync(join(dirname(edit), 'preset.json'), '{"coding":"mp4-vp9","size":"720"}')
   const { code, lines, said } = runToEnd(RENDER, [
     edit,
     bundle,
@@ -74,11 +74,11 @@ test('files made in one go are, frame by frame and in their sound, what each is 
   page,
 }) => {
   await toBench(page, made('pattern.mp4'), 'pattern')
-  await moveCut(page, 'Out point', -9)
+  await moveCut(page, 'Out point', -10)
   for (const shape of ['portrait', 'square']) await page.getByRole('button', { name: shape, exact: true }).click()
   const edit = await handOn(page, /^Edit alone/)
   const preset = join(dirname(edit), 'preset.json')
-  writeFileSync(preset, '{"coding":"mp4-vp9"}')
+  writeFileSync(preset, '{"coding":"mp4-vp9","size":"720"}')
   const prints = (...shapes: string[]) => {
     const out = tempDir('in-one-go')
     const { code, said } = runToEnd(RENDER, [
@@ -155,6 +155,7 @@ test('of a browser that breaks down, what it had at work has failed with the rea
   page,
 }) => {
   await toBench(page, made('pattern.mp4'), 'pattern')
+  await moveCut(page, 'Out point', -6)
   const first = await handOn(page, /^Edit alone/)
   await page.getByLabel('Name of the highlight').fill('Second heat')
   await page.keyboard.press('Enter')

@@ -7,8 +7,8 @@ import { made } from '../support/makeRecordings'
 const NOW = new Date(2026, 10, 26, 12, 0)
 
 async function finishedFile(page: Page): Promise<void> {
-  await toBench(page, made('pattern.mp4'), 'pattern')
-  await moveCut(page, 'Out point', -11)
+  await toBench(page, made('silent.mp4'), 'silent')
+  await moveCut(page, 'Out point', -6)
   await page.getByRole('button', { name: 'Render', exact: true }).click()
   await page.getByRole('button', { name: /^Render 1 file/ }).click()
   await page.getByRole('link', { name: 'Outbox' }).click()

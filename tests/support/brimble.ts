@@ -87,22 +87,26 @@ export async function moveCut(page: Page, which: 'In point' | 'Out point', secon
   for (let i = 0; i < Math.abs(seconds); i++) await handle.press(seconds > 0 ? 'Shift+ArrowDown' : 'Shift+ArrowUp')
 }
 
+/** The size of files whose pictures are not looked at closely: half as much work as the shape's own. */
+export const SMALL = 'At most 720 across'
+
 /**
  * Opens the render dialog, chooses, renders, waits in the Outbox, and saves the file; returns its path and the
  * Outbox's row.
  */
 export async function renderAndSave(
   page: Page,
-  options: { rate?: string; coding?: string } = {},
+  options: { rate?: string; coding?: string; size?: typeof SMALL } = {},
 ): Promise<{ path: string; fileName: string; row: Locator }> {
   await page.getByRole('button', { name: 'Render', exact: true }).click()
   const dialog = page.getByRole('dialog')
   for (const [label, name] of [
+    ['Size', options.size],
     ['Frame rate', options.rate],
     ['Coding', options.coding],
   ] as const) {
     if (!name) continue
-    await dialog.getByLabel(label).click()
+    await dialog.getByLabel(label, { exact: true }).click()
     await page.getByRole('option', { name, exact: true }).click()
   }
   await dialog.getByRole('button', { name: /^Render \d+ file/ }).click()
