@@ -15,6 +15,7 @@ import { keptRecipes } from '@/store/recipes'
 import { palette, textSize } from '@/ui/theme'
 import { useGrowing } from '@/ui/useGrowing'
 import type { WholeRecipe } from '@/core/model/recipe'
+import { OutboxBar } from '@/shared/rendering/OutboxBar'
 import { OutboxFrame } from '@/shared/rendering/OutboxFrame'
 import { FromRecordingsDialog } from './FromRecordingsDialog'
 import { applyToHighlight } from '@/shared/looks/layOutClip'
@@ -72,21 +73,7 @@ export function ContactSheet() {
   }
   return (
     <OutboxFrame>
-      <Box
-        role="region"
-        aria-label={wording.whatToDoWithThem}
-        sx={{
-          display: 'flex',
-          alignItems: 'center',
-          gap: 3,
-          px: 4.5,
-          minHeight: 48,
-          flex: 'none',
-          borderBottom: 1,
-          borderColor: 'divider',
-          bgcolor: 'background.paper',
-        }}
-      >
+      <OutboxBar label={wording.whatToDoWithThem}>
         <Typography component="h1" sx={{ fontSize: textSize.lead, fontWeight: 700 }}>
           {wanted.length > 0
             ? wording.ofChosen(wanted.length, highlights.length)
@@ -135,7 +122,7 @@ export function ContactSheet() {
         >
           {wording.renderOfCount(wanted.length)}
         </Button>
-      </Box>
+      </OutboxBar>
       <Box sx={{ flex: 1, overflowY: 'auto', p: 4.5 }}>
         {highlights.length === 0 && (
           <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft }}>

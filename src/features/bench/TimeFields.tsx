@@ -42,7 +42,7 @@ export function TimeFields({ fromMicros, toMicros, onSet }: TimeFieldsProps) {
     >
       <NumberField
         label={wording.from}
-        unit={wording.s}
+        unit="s"
         least={0}
         most={length / MICROS_PER_SECOND}
         step={0.1}
@@ -53,7 +53,7 @@ export function TimeFields({ fromMicros, toMicros, onSet }: TimeFieldsProps) {
       <Button onClick={() => setFrom(player.positionMicros)}>{wording.fromHere}</Button>
       <NumberField
         label={wording.upTo}
-        unit={wording.s}
+        unit="s"
         least={0}
         most={length / MICROS_PER_SECOND}
         step={0.1}

@@ -1,6 +1,7 @@
 import { oneFrame } from '@/core/cut/passages'
 import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
 import { timeMapOf } from '@/core/time/timeMap'
+import { HELD_KEYS } from '@/ui/heldKeys'
 import type { KeyBinding, KeyNote } from '@/ui/keyBindings'
 import { EDITING_KEYS, PLAYING_KEYS, type EditingKey, type PlayingKey } from '@/ui/sharedKeys'
 import { useScreenKeys } from '@/ui/useScreenKeys'
@@ -64,20 +65,20 @@ export const BENCH_KEY_NOTES: readonly KeyNote[] = [
     does: wording.whileAnInsetIsDragged,
   },
   {
-    shown: 'Arrows',
+    shown: HELD_KEYS.arrow,
     does: wording.moveWhatIsPickedUp,
   },
   {
-    shown: wording.altArrows,
+    shown: `Alt + ${HELD_KEYS.arrow.toLowerCase()}`,
     does: wording.resizeTheRegionInsetOr,
   },
-  { shown: 'Enter', does: wording.numbersOfThePassageThat },
+  { shown: HELD_KEYS.open, does: wording.numbersOfThePassageThat },
   { shown: wording.enterBackspace, does: wording.inACaptionSplitIt },
   { shown: wording.ctrlSpace, does: wording.inACaptionPlayPause },
   { shown: wording.alt, does: wording.inACaptionMoveIts },
   { shown: wording.altW, does: wording.inACaptionChooseWho },
-  { shown: wording.enterDelete, does: wording.onATitleInA },
-  { shown: '+ −', does: wording.zoomTheCropOfThe },
+  { shown: `${HELD_KEYS.open}, ${HELD_KEYS.remove}`, does: wording.onATitleInA },
+  { shown: HELD_KEYS.zoom, does: wording.zoomTheCropOfThe },
 ]
 
 /** Does on the Bench what its keys say. */

@@ -27,7 +27,6 @@ export const wording = {
     'While an inset is dragged: move the picture inside it, or resize it out of proportion; rest on nothing',
   moveWhatIsPickedUp:
     'Move what is picked up: a cut by a frame, a region by 2 px of the recording, a crop by one px of the output, a seam, an inset or a mark by 2; with Shift ten times as far, a cut by a second',
-  altArrows: 'Alt + arrows',
   resizeTheRegionInsetOr:
     'Resize the region, inset or mark that is picked up; move the seam in this shape only; move the passage that is picked up',
   numbersOfThePassageThat: 'Numbers of the passage that is picked up',
@@ -39,7 +38,6 @@ export const wording = {
   inACaptionMoveIts: 'In a caption: move its start; with Shift its end',
   altW: 'Alt + W',
   inACaptionChooseWho: 'In a caption: choose who speaks',
-  enterDelete: 'Enter, Delete',
   onATitleInA: 'On a title in a shape: write in it there; take it away. Delete takes a mark away',
   zoomTheCropOfThe: 'Zoom the crop of the panel that is picked up',
   theBrowserWantsYourPermission: (fileName: string) =>
@@ -77,7 +75,6 @@ export const wording = {
   keepMineAsACopy: 'Keep mine as a copy',
   whenItIsOn: 'When it is on',
   from: 'From',
-  s: 's',
   fromHere: 'From here',
   upTo: 'Up to',
   upToHere: 'Up to here',

@@ -18,6 +18,7 @@ import { formatDuration } from '@/ui/format'
 import { offerDownload } from '@/ui/offerDownload'
 import { fonts, palette, textSize } from '@/ui/theme'
 import { SettingsDialog } from './SettingsDialog'
+import { OutboxBar } from '@/shared/rendering/OutboxBar'
 import { filesFolder, saveAllFinished } from '@/shared/rendering/filesFolder'
 import { filesOf } from '@/shared/rendering/filesOf'
 import { PickUpDialog } from './PickUpDialog'
@@ -57,21 +58,7 @@ export function QueueBar({ renders }: { renders: readonly Render[] }) {
     })
   }
   return (
-    <Box
-      role="region"
-      aria-label={wording.queue}
-      sx={{
-        display: 'flex',
-        alignItems: 'center',
-        gap: 3,
-        px: 4.5,
-        minHeight: 48,
-        flex: 'none',
-        borderBottom: 1,
-        borderColor: 'divider',
-        bgcolor: 'background.paper',
-      }}
-    >
+    <OutboxBar label={wording.queue}>
       <ToGo waiting={waiting} past={renders} held={settings?.held ?? false} />
       {(waiting.length > 0 || settings?.held) && (
         <Button onClick={() => void changeOutboxSettings({ held: !settings?.held })}>
@@ -94,7 +81,7 @@ export function QueueBar({ renders }: { renders: readonly Render[] }) {
       {choosing && settings && (
         <SettingsDialog settings={settings} folder={folder ?? null} onClose={() => setChoosing(false)} />
       )}
-    </Box>
+    </OutboxBar>
   )
 }
 

@@ -8,13 +8,13 @@ import DialogActions from '@mui/material/DialogActions'
 import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
 import FormControlLabel from '@mui/material/FormControlLabel'
-import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import Typography from '@mui/material/Typography'
 import { useState } from 'react'
 import { chosenBackEnd, type BackEnd } from '@/core/output/backEnd'
 import { fileSafe, NAME_PARTS, unknownParts, USUAL_PATTERN } from '@/core/output/fileName'
 import { changeOutboxSettings, type OutboxSettings } from '@/store/outboxSettings'
+import { ChoiceField } from '@/ui/ChoiceField'
 import { palette, textSize } from '@/ui/theme'
 import { canWriteToFolders, chooseFilesFolder, forgetFilesFolder } from '@/shared/rendering/filesFolder'
 import { mayNotify } from '@/shared/rendering/notify'
@@ -94,20 +94,13 @@ export function SettingsDialog({
           }
           slotProps={{ htmlInput: { maxLength: 200 } }}
         />
-        <TextField
-          select
-          size="small"
+        <ChoiceField
           label={wording.picturesAreDrawnBy}
           value={settings.backEnd}
-          onChange={(e) => void changeOutboxSettings({ backEnd: e.target.value as OutboxSettings['backEnd'] })}
-          helperText={measuredWords(settings)}
-        >
-          {Object.entries(BACK_ENDS).map(([id, name]) => (
-            <MenuItem key={id} value={id}>
-              {name}
-            </MenuItem>
-          ))}
-        </TextField>
+          options={BACK_ENDS}
+          onChange={(id) => void changeOutboxSettings({ backEnd: id })}
+          help={measuredWords(settings)}
+        />
         <Box>
           <FormControlLabel
             control={

@@ -11,6 +11,7 @@ import { title } from '@/core/model/record'
 import { ownShape } from '@/core/model/shape'
 import { MICROS_PER_SECOND } from '@/core/time/micros'
 import { changeKept, keep, type Unstamped } from '@/store/rack'
+import { PercentField } from '@/ui/PercentField'
 import { formatSize } from '@/ui/format'
 import { NumberField } from '@/ui/NumberField'
 import { iconSize, palette, textSize } from '@/ui/theme'
@@ -105,7 +106,7 @@ export function OutletDialog({ outlet, onClose }: { outlet: Outlet | null; onClo
               <NumberField
                 key={side}
                 label={side === 'width' ? wording.width : wording.height}
-                unit={wording.px}
+                unit="px"
                 value={draft.shape[side]}
                 least={64}
                 most={3840}
@@ -115,7 +116,7 @@ export function OutletDialog({ outlet, onClose }: { outlet: Outlet | null; onClo
             ))}
             <NumberField
               label={wording.longest0ForAny}
-              unit={wording.s}
+              unit="s"
               value={(draft.longestMicros ?? 0) / MICROS_PER_SECOND}
               least={0}
               most={36_000}
@@ -195,14 +196,13 @@ export function OutletDialog({ outlet, onClose }: { outlet: Outlet | null; onClo
             />
             {SIDES.map(([side, words]) => (
               <Box key={side} sx={{ display: 'grid' }}>
-                <NumberField
+                <PercentField
                   label={words}
-                  unit="%"
-                  value={zone.rect[side] * 100}
+                  value={zone.rect[side]}
                   least={0}
                   most={100}
                   step={1}
-                  onSet={(percent) => setZone(n, { rect: { ...zone.rect, [side]: percent / 100 } })}
+                  onSet={(share) => setZone(n, { rect: { ...zone.rect, [side]: share } })}
                 />
               </Box>
             ))}

@@ -1,11 +1,11 @@
 'use client'
 
 import Box from '@mui/material/Box'
-import { useRef, type KeyboardEvent } from 'react'
+import { useRef } from 'react'
 import { moveRect, resizeRect, type Grip } from '@/core/geometry/resize'
 import type { Rect } from '@/core/geometry/rect'
 import type { Outlet, Zone } from '@/core/model/outlet'
-import { ARROW_STEPS } from '@/ui/arrowSteps'
+import { heldKeys } from '@/ui/heldKeys'
 import { palette, textSize } from '@/ui/theme'
 import { useDrag } from '@/ui/useDrag'
 import { wording } from './wording'
@@ -70,17 +70,12 @@ function ZoneBox({
       onPlace(grip ? resizeRect(rect, grip, x, y, { bounds: WHOLE, least: LEAST }) : moveRect(rect, x, y, WHOLE))
     }
   })
-  const onKeyDown = (event: KeyboardEvent) => {
-    const step = ARROW_STEPS[event.key]
-    if (!step) return
-    event.preventDefault()
-    const by = STEP * (event.shiftKey ? 10 : 1)
-    onPlace(
-      event.altKey
-        ? resizeRect(rect, 'se', step[0] * by, step[1] * by, { bounds: WHOLE, least: LEAST })
-        : moveRect(rect, step[0] * by, step[1] * by, WHOLE),
-    )
-  }
+  const onKeyDown = heldKeys({
+    arrow: ({ dx, dy, times, alt }) => {
+      const [x, y] = [dx * times * STEP, dy * times * STEP]
+      onPlace(alt ? resizeRect(rect, 'se', x, y, { bounds: WHOLE, least: LEAST }) : moveRect(rect, x, y, WHOLE))
+    },
+  })
   return (
     <Box
       role="group"

@@ -1,12 +1,12 @@
 'use client'
 
-import { ARROW_STEPS } from '@/ui/arrowSteps'
 import Box from '@mui/material/Box'
-import type { KeyboardEvent } from 'react'
+import type {} from 'react'
 import { oneFrame } from '@/core/cut/passages'
 import type { Moment } from '@/core/model/spotting'
 import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
 import { formatTime } from '@/ui/format'
+import { heldKeys } from '@/ui/heldKeys'
 import { palette } from '@/ui/theme'
 import { useDrag } from '@/ui/useDrag'
 import { useSpotContext } from './spotContext'
@@ -35,13 +35,12 @@ export function EdgeHandle({ moment, which, percent, perPixel, onMove }: EdgeHan
     ;(event.currentTarget as HTMLElement).focus()
     return ({ dx, gesture }) => move(t + dx * perPixel(), gesture)
   })
-  const onKeyDown = (event: KeyboardEvent) => {
-    const by = ARROW_STEPS[event.key]?.[0] ?? 0
-    if (by === 0) return
-    event.preventDefault()
-    event.stopPropagation()
-    move(t + by * (event.shiftKey ? MICROS_PER_SECOND : oneFrame(recording)), `keys ${which} ${moment.id}`)
-  }
+  const onKeyDown = heldKeys({
+    arrow: ({ dx, times }) => {
+      if (dx === 0) return false
+      move(t + dx * (times > 1 ? MICROS_PER_SECOND : oneFrame(recording)), `keys ${which} ${moment.id}`)
+    },
+  })
   return (
     <Box
       role="slider"

@@ -5,8 +5,8 @@ import Button from '@mui/material/Button'
 import Slider from '@mui/material/Slider'
 import { useState } from 'react'
 import type { Weights } from '@/core/model/spotting'
-import { MICROS_PER_SECOND, toMicros } from '@/core/time/micros'
 import { NumberField } from '@/ui/NumberField'
+import { SecondsField } from '@/ui/SecondsField'
 import { palette, textSize } from '@/ui/theme'
 import { Ticket } from '@/ui/Ticket'
 import { setFinding } from '@/edit/moments'
@@ -65,14 +65,13 @@ export function FindingSettings() {
               borderColor: 'divider',
             }}
           >
-            <NumberField
+            <SecondsField
               label={wording.noMomentLongerThan}
-              unit={wording.s}
               least={2}
               most={600}
               step={5}
-              value={mostMicros / MICROS_PER_SECOND}
-              onSet={(s, gesture) => setFinding(session, { part: { mostMicros: toMicros(s) } }, gesture)}
+              value={mostMicros}
+              onSet={(micros, gesture) => setFinding(session, { part: { mostMicros: micros } }, gesture)}
             />
             <NumberField
               label={wording.proposeAtMost}
@@ -83,15 +82,14 @@ export function FindingSettings() {
               value={proposals}
               onSet={(n, gesture) => setFinding(session, { part: { proposals: Math.round(n) } }, gesture)}
             />
-            <NumberField
+            <SecondsField
               label={wording.mMarksWhatHappenedBefore}
-              unit={wording.s}
               least={0}
               most={30}
               step={0.5}
               decimals={1}
-              value={reactionMicros / MICROS_PER_SECOND}
-              onSet={(s, gesture) => setFinding(session, { part: { reactionMicros: toMicros(s) } }, gesture)}
+              value={reactionMicros}
+              onSet={(micros, gesture) => setFinding(session, { part: { reactionMicros: micros } }, gesture)}
             />
           </Box>
         </Ticket>

@@ -88,7 +88,6 @@ export const wording = {
   weightOf: (name: string) => `Weight of ${name}`,
   weight: (key: string) => `weight ${key}`,
   noMomentLongerThan: 'No moment longer than',
-  s: 's',
   proposeAtMost: 'Propose at most',
   mMarksWhatHappenedBefore: 'M marks what happened before',
   moments: 'Moments',

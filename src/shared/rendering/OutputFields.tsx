@@ -5,10 +5,11 @@ import Checkbox from '@mui/material/Checkbox'
 import FormControlLabel from '@mui/material/FormControlLabel'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
-import { useState, type ReactNode } from 'react'
+import { useState } from 'react'
 import type { CaptionsIn, Coding, OutputChoice, OutputSize } from '@/core/model/outputChoice'
 import { isBeside, LONGEST_LOOP_SECONDS } from '@/core/output/renderSettings'
 import type { FrameRate } from '@/core/time/frameRate'
+import { ChoiceField } from '@/ui/ChoiceField'
 import { formatRate } from '@/ui/format'
 import { wording } from './wording'
 
@@ -62,7 +63,7 @@ export function OutputFields({ choice, onChange, rates, own, withCaptions, withS
   )
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 4 }}>
-      <Choice
+      <ChoiceField
         label={wording.size}
         value={choice.size}
         options={SIZES}
@@ -87,14 +88,14 @@ export function OutputFields({ choice, onChange, rates, own, withCaptions, withS
         ))}
       </TextField>
       <Quality choice={choice} onChange={onChange} />
-      <Choice
+      <ChoiceField
         label={wording.coding}
         value={choice.coding}
         options={CODINGS}
         onChange={(coding) => onChange({ ...choice, coding })}
       />
       {withCaptions && (
-        <Choice
+        <ChoiceField
           label={wording.captions}
           value={choice.captions}
           options={CAPTIONS}
@@ -220,37 +221,6 @@ function Amount({
       slotProps={{ htmlInput: { inputMode: 'decimal' } }}
       sx={{ width: 88 }}
     />
-  )
-}
-
-function Choice<V extends string>({
-  label,
-  value,
-  options,
-  onChange,
-  help,
-}: {
-  label: string
-  value: V
-  options: Record<V, string>
-  onChange: (value: V) => void
-  help?: ReactNode
-}) {
-  return (
-    <TextField
-      select
-      size="small"
-      label={label}
-      value={value}
-      helperText={help}
-      onChange={(e) => onChange(e.target.value as V)}
-    >
-      {(Object.entries(options) as [V, string][]).map(([option, name]) => (
-        <MenuItem key={option} value={option}>
-          {name}
-        </MenuItem>
-      ))}
-    </TextField>
   )
 }
 

@@ -1,11 +1,12 @@
 'use client'
 
 import Box from '@mui/material/Box'
-import { memo, type KeyboardEvent } from 'react'
+import { memo } from 'react'
 import { moveRect, resizeRect, type Grip } from '@/core/geometry/resize'
 import { scaleRect, type Rect, type Size } from '@/core/geometry/rect'
 import type { Region } from '@/core/model/region'
 import { CornerGrips } from '@/ui/CornerGrips'
+import { heldKeys } from '@/ui/heldKeys'
 import { roleMark } from '@/ui/roleMarks'
 import { fonts, textSize } from '@/ui/theme'
 import { useDrag } from '@/ui/useDrag'
@@ -14,12 +15,8 @@ import { isShifted } from '@/core/compose/regionIn'
 import { useBenchContext, usePassage } from '../benchContext'
 import { wording } from './wording'
 
-const STEP: Record<string, [number, number]> = {
-  ArrowLeft: [-2, 0],
-  ArrowRight: [2, 0],
-  ArrowUp: [0, -2],
-  ArrowDown: [0, 2],
-}
+/** An arrow key moves a focus by so many px of the frame. */
+const STEP = 2
 
 /** Smallest side of a focus, px of the frame. */
 const LEAST = 8
@@ -51,17 +48,16 @@ export const FocusBox = memo(function FocusBox({ region, focus, frame }: { regio
         gesture,
       )
   })
-  const onKeyDown = (event: KeyboardEvent) => {
-    const step = STEP[event.key]
-    if (!step || fixed || event.ctrlKey || event.metaKey) return
-    event.preventDefault()
-    event.stopPropagation()
-    const [dx, dy] = step.map((v) => v * (event.shiftKey ? 10 : 1)) as [number, number]
-    set(
-      event.altKey ? resizeRect(pixels, 'se', dx, dy, options) : moveRect(pixels, dx, dy, options.bounds),
-      `keys focus ${region.id} ${event.altKey ? 'size' : 'place'}`,
-    )
-  }
+  const onKeyDown = heldKeys({
+    arrow: ({ dx, dy, times, alt }) => {
+      if (fixed) return false
+      const [x, y] = [dx * times * STEP, dy * times * STEP]
+      set(
+        alt ? resizeRect(pixels, 'se', x, y, options) : moveRect(pixels, x, y, options.bounds),
+        `keys focus ${region.id} ${alt ? 'size' : 'place'}`,
+      )
+    },
+  })
   const { colour } = roleMark(region.role)
   return (
     <Box

@@ -1,24 +1,19 @@
 'use client'
 
 import Box from '@mui/material/Box'
-import { useEffect, useRef, type KeyboardEvent } from 'react'
+import { useEffect, useRef } from 'react'
 import { pathAt, withKey } from '@/core/compose/cropPath'
 import { pushInside, type Point } from '@/core/geometry/rect'
 import type { CropPath } from '@/core/model/passage'
 import type { Region } from '@/core/model/region'
 import { toRecordingMicros } from '@/core/time/timeMap'
+import { heldKeys } from '@/ui/heldKeys'
 import { roleMark } from '@/ui/roleMarks'
 import { useDrag } from '@/ui/useDrag'
 import { setPath } from '@/edit/regions'
 import { useBenchContext, usePassage, useTimeMap } from '../benchContext'
 import { wording } from './wording'
 
-const STEP: Record<string, Point> = {
-  ArrowLeft: { x: -1, y: 0 },
-  ArrowRight: { x: 1, y: 0 },
-  ArrowUp: { x: 0, y: -1 },
-  ArrowDown: { x: 0, y: 1 },
-}
 /** An arrow key moves the path by this share of the frame; with Shift ten times as far. */
 const NUDGE = 0.002
 
@@ -75,16 +70,14 @@ export function PathHandle({ region, path }: { region: Region; path: CropPath })
       )
     }
   })
-  const onKeyDown = (event: KeyboardEvent) => {
-    const step = STEP[event.key]
-    const micros = here()
-    if (!step || micros === null) return
-    event.preventDefault()
-    event.stopPropagation()
-    const at = pathAt(path.keys, micros)
-    const by = event.shiftKey ? 10 * NUDGE : NUDGE
-    aim(micros, { x: at.x + step.x * by, y: at.y + step.y * by }, `keys aim ${region.id} ${micros}`)
-  }
+  const onKeyDown = heldKeys({
+    arrow: ({ dx, dy, times }) => {
+      const micros = here()
+      if (micros === null) return false
+      const at = pathAt(path.keys, micros)
+      aim(micros, { x: at.x + dx * times * NUDGE, y: at.y + dy * times * NUDGE }, `keys aim ${region.id} ${micros}`)
+    },
+  })
   const { colour } = roleMark(region.role)
   return (
     <Box

@@ -8,6 +8,7 @@ import type { CropPath } from '@/core/model/passage'
 import type { Region } from '@/core/model/region'
 import { toOutputMicros, toRecordingMicros } from '@/core/time/timeMap'
 import { formatTime } from '@/ui/format'
+import { heldKeys } from '@/ui/heldKeys'
 import { palette } from '@/ui/theme'
 import { setPath } from '@/edit/regions'
 import { useBenchContext, usePassage, useTimeMap } from '../benchContext'
@@ -80,16 +81,15 @@ export function PathLine({
                 e.stopPropagation()
                 player.seek(t)
               }}
-              onKeyDown={(e) => {
-                if (e.key !== 'Delete' && e.key !== 'Backspace') return
-                e.stopPropagation()
-                setPath(session, {
-                  passageId: passage.id,
-                  region,
-                  keys: withoutKey(path.keys, key.micros),
-                  label: wording.removeKey,
-                })
-              }}
+              onKeyDown={heldKeys({
+                remove: () =>
+                  setPath(session, {
+                    passageId: passage.id,
+                    region,
+                    keys: withoutKey(path.keys, key.micros),
+                    label: wording.removeKey,
+                  }),
+              })}
               sx={{
                 all: 'unset',
                 position: 'absolute',

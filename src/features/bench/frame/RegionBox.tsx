@@ -3,18 +3,18 @@
 import { compassShare } from '@/core/geometry/compass'
 import LockIcon from '@mui/icons-material/Lock'
 import Box from '@mui/material/Box'
-import { memo, type KeyboardEvent } from 'react'
+import { memo } from 'react'
 import { toEvenPixels } from '@/core/geometry/evenGrid'
 import { scaleRect, type Point, type Rect, type Size } from '@/core/geometry/rect'
 import { snapEdges } from '@/core/detect/regions/snap'
 import { GRIPS, moveRect, resizeRect, type Grip } from '@/core/geometry/resize'
 import type { Region } from '@/core/model/region'
+import { heldKeys } from '@/ui/heldKeys'
 import { roleMark } from '@/ui/roleMarks'
 import { fonts, textSize } from '@/ui/theme'
 import { isShifted } from '@/core/compose/regionIn'
 import { placeRegion } from '@/edit/regions'
 import { useBenchContext, usePassage, useView } from '../benchContext'
-import { ARROW_STEPS } from '@/ui/arrowSteps'
 import { useDrag } from '@/ui/useDrag'
 import { useSelectedRegion } from '../useSelectedRegion'
 import { useSnapLines } from './useLook'
@@ -22,6 +22,9 @@ import { wording } from './wording'
 
 /** An edge that is dragged this near to one in the picture goes there, CSS px. */
 export const SNAP_REACH = 7
+
+/** An arrow key moves or resizes a region by so many px of the recording. */
+const STEP = 2
 
 /** Smallest side of a region, px of the frame. */
 const LEAST = 16
@@ -69,25 +72,23 @@ export const RegionBox = memo(function RegionBox({ region, frame }: { region: Re
     }
   }, letGo)
 
-  const onKeyDown = (event: KeyboardEvent) => {
-    const step = ARROW_STEPS[event.key]
-    if (!step || region.locked || event.ctrlKey || event.metaKey) return
-    event.preventDefault()
-    event.stopPropagation()
-    const far = event.shiftKey ? 20 : 2
-    const [dx, dy] = [step[0] * far, step[1] * far]
-    if (event.altKey)
-      set(
-        resizeRect(pixels, 'se', dx, dy, {
-          bounds: whole,
-          least: LEAST,
-          aspect: onlyHere ? pixels.width / pixels.height : region.proportion,
-        }),
-        wording.resize(region.name),
-        `keys resize ${region.id}`,
-      )
-    else set(moveRect(pixels, dx, dy, whole), wording.move(region.name), `keys move ${region.id}`)
-  }
+  const onKeyDown = heldKeys({
+    arrow: ({ dx, dy, times, alt }) => {
+      if (region.locked) return false
+      const [x, y] = [dx * times * STEP, dy * times * STEP]
+      if (alt)
+        set(
+          resizeRect(pixels, 'se', x, y, {
+            bounds: whole,
+            least: LEAST,
+            aspect: onlyHere ? pixels.width / pixels.height : region.proportion,
+          }),
+          wording.resize(region.name),
+          `keys resize ${region.id}`,
+        )
+      else set(moveRect(pixels, x, y, whole), wording.move(region.name), `keys move ${region.id}`)
+    },
+  })
 
   const place = scaleRect(pixels, 100 / frame.width, 100 / frame.height)
   return (

@@ -12,6 +12,7 @@ import { acceptFinding } from '@/edit/highlight'
 import { useBenchContext, useView } from '../benchContext'
 import { countWords, faultWords, putRightLines, remedyWords } from '@/shared/findingWords'
 import { SEVERITY_COLOURS } from './FoundMarks'
+import { GaugeButton } from './GaugeButton'
 import { putAllRight, putRight } from './remedies'
 import type { Looked } from './useFindings'
 import { useReport } from './useReport'
@@ -23,44 +24,21 @@ export function FindingsGauge() {
   const looked = useView((v) => v.looked)
   const [anchor, setAnchor] = useState<HTMLElement | null>(null)
   const worst = looked?.findings[0]?.severity
+  const counts = looked && countWords(looked.findings.map((f) => f.severity))
   const close = () => {
     setAnchor(null)
     view.setState({ pointedAt: null })
   }
   return (
     <>
-      <ButtonBase
-        aria-haspopup="dialog"
-        aria-label={looked ? wording.found(countWords(looked.findings.map((f) => f.severity))) : wording.lookingOver}
-        data-stale={looked?.stale ?? true}
-        onClick={(e) => setAnchor(e.currentTarget)}
-        sx={{
-          pl: 3,
-          pr: 1,
-          py: 1,
-          borderLeft: 1,
-          borderColor: 'divider',
-          display: 'block',
-          textAlign: 'left',
-          font: 'inherit',
-          whiteSpace: 'nowrap',
-          opacity: looked && !looked.stale ? 1 : 0.55,
-          '&:hover': { bgcolor: palette.leafTint },
-          '&:focus-visible': { outline: `2px solid ${palette.leaf}` },
-        }}
-      >
-        <Box
-          sx={{
-            fontFamily: fonts.numbers,
-            fontSize: textSize.note,
-            fontWeight: 700,
-            color: worst ? SEVERITY_COLOURS[worst] : palette.leaf,
-          }}
-        >
-          {looked ? countWords(looked.findings.map((f) => f.severity)) : '…'}
-        </Box>
-        <Box sx={{ fontSize: textSize.small, color: palette.inkSoft }}>{wording.foundLowercase}</Box>
-      </ButtonBase>
+      <GaugeButton
+        figure={counts ?? '…'}
+        words={wording.foundLowercase}
+        label={counts === null ? wording.lookingOver : wording.found(counts)}
+        colour={worst && SEVERITY_COLOURS[worst]}
+        isStale={looked?.stale ?? true}
+        onOpen={setAnchor}
+      />
       {anchor && looked && (
         <Ticket label={wording.whatWasFound} anchor={anchor} onClose={close} side="center" width={560} gap={1}>
           <Findings looked={looked} />

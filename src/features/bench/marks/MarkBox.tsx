@@ -1,11 +1,11 @@
 'use client'
 
 import Box from '@mui/material/Box'
-import type { KeyboardEvent } from 'react'
+import type {} from 'react'
 import { markRect } from '@/core/layout/markRects'
 import type { HungMark } from '@/core/model/pictureMark'
 import type { Shape } from '@/core/model/shape'
-import { ARROW_STEPS } from '@/ui/arrowSteps'
+import { heldKeys } from '@/ui/heldKeys'
 import { palette } from '@/ui/theme'
 import { useDrag } from '@/ui/useDrag'
 import { placeMark, removeMark } from '@/edit/marks'
@@ -40,15 +40,10 @@ export function MarkBox({ mark, shape, shown }: { mark: HungMark; shape: Shape; 
       (event.target as HTMLElement).dataset.insetGrip ?? null,
     )
   }, hanging.release)
-  const onKeyDown = (event: KeyboardEvent) => {
-    const step = ARROW_STEPS[event.key]
-    if (event.ctrlKey || event.metaKey || (!step && event.key !== 'Delete')) return
-    event.preventDefault()
-    event.stopPropagation()
-    if (!step) return removeMark(session, { id: mark.id })
-    const times = (event.shiftKey ? 10 : 1) * 2
-    hanging.key(step[0] * times, step[1] * times, event.altKey)
-  }
+  const onKeyDown = heldKeys({
+    arrow: ({ dx, dy, times, alt }) => hanging.key(dx * 2 * times, dy * 2 * times, alt),
+    remove: () => removeMark(session, { id: mark.id }),
+  })
   return (
     <Box
       role="group"

@@ -1,11 +1,9 @@
 'use client'
 
 import type { Micros } from '@/core/time/micros'
-import MoreHorizIcon from '@mui/icons-material/MoreHoriz'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import Divider from '@mui/material/Divider'
-import IconButton from '@mui/material/IconButton'
 import Menu from '@mui/material/Menu'
 import MenuItem from '@mui/material/MenuItem'
 import { useLiveQuery } from 'dexie-react-hooks'
@@ -23,9 +21,10 @@ import { addImageFile } from '@/store/imageFiles'
 import { kept } from '@/store/rack'
 import { OneLine } from '@/ui/OneLine'
 import { formatTime } from '@/ui/format'
-import { fonts, iconSize, palette, textSize } from '@/ui/theme'
+import { fonts, palette, textSize } from '@/ui/theme'
 import { useGrowing } from '@/ui/useGrowing'
 import { useBenchContext, useEdit, useHighlight, useView } from '../benchContext'
+import { ListLine } from '../ListLine'
 import { bringImages } from '../bringImages'
 import { MARK_NAMES, markName } from './markWords'
 import { MarkTicket } from './MarkTicket'
@@ -158,35 +157,21 @@ const MarkLine = memo(function MarkLine({ mark }: { mark: PictureMark }) {
   const name = markName(mark, imageFiles)
   const when = whenWords(mark, player.lengthMicros)
   return (
-    <Box
-      onClick={() => view.setState({ selection: { kind: 'mark', id: mark.id } })}
-      sx={{
-        display: 'grid',
-        gridTemplateColumns: '56px minmax(0, 1fr) auto auto',
-        columnGap: 2,
-        alignItems: 'center',
-        px: 3,
-        minHeight: 32,
-        borderBottom: 1,
-        borderColor: 'divider',
-        bgcolor: selected ? palette.leafTint : undefined,
-      }}
+    <ListLine
+      place={wording.onTop}
+      moreLabel={wording.moreAbout(name)}
+      isSelected={selected}
+      onSelect={() => view.setState({ selection: { kind: 'mark', id: mark.id } })}
+      onMore={setAnchor}
+      fact={
+        <Box sx={{ fontFamily: fonts.numbers, fontSize: textSize.note, color: palette.inkSoft, whiteSpace: 'nowrap' }}>
+          {when}
+        </Box>
+      }
     >
-      <Box sx={{ fontSize: textSize.note, color: palette.inkSoft }}>{wording.onTop}</Box>
       <OneLine>{name}</OneLine>
-      <Box sx={{ fontFamily: fonts.numbers, fontSize: textSize.note, color: palette.inkSoft, whiteSpace: 'nowrap' }}>
-        {when}
-      </Box>
-      <IconButton
-        size="small"
-        aria-label={wording.moreAbout(name)}
-        aria-haspopup="dialog"
-        onClick={(e) => setAnchor(e.currentTarget)}
-      >
-        <MoreHorizIcon sx={{ fontSize: iconSize.medium }} />
-      </IconButton>
       {anchor && <MarkTicket mark={mark} name={name} anchor={anchor} onClose={() => setAnchor(null)} />}
-    </Box>
+    </ListLine>
   )
 })
 

@@ -2,14 +2,14 @@
 
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useRef } from 'react'
 import type { MarkOf, PictureMark } from '@/core/model/pictureMark'
 import type { TextStyle } from '@/core/model/textStyle'
-import { MICROS_PER_SECOND } from '@/core/time/micros'
+import { ChoiceField } from '@/ui/ChoiceField'
+import { PercentField } from '@/ui/PercentField'
 import { ColourField } from '@/ui/ColourField'
-import { NumberField } from '@/ui/NumberField'
+import { SecondsField } from '@/ui/SecondsField'
 import { Ticket } from '@/ui/Ticket'
 import { removeMark, setMark } from '@/edit/marks'
 import { useBenchContext } from '../benchContext'
@@ -107,52 +107,39 @@ function Look({ mark }: { mark: PictureMark }) {
     case 'picture':
       return (
         <Box sx={twoColumns}>
-          <NumberField
+          <PercentField
             label={wording.widthOfTheShorterSide}
-            unit="%"
             least={2}
             most={100}
             step={1}
-            value={mark.width * 100}
-            onSet={(percent, g) =>
-              setMark(session, { mark, label: wording.resizePicture, change: { width: percent / 100 } }, g)
-            }
+            value={mark.width}
+            onSet={(share, g) => setMark(session, { mark, label: wording.resizePicture, change: { width: share } }, g)}
           />
-          <NumberField
+          <PercentField
             label={wording.opacity}
-            unit="%"
             least={0}
             most={100}
             step={5}
-            value={mark.opacity * 100}
-            onSet={(percent, g) =>
-              setMark(session, { mark, label: wording.setOpacity, change: { opacity: percent / 100 } }, g)
-            }
+            value={mark.opacity}
+            onSet={(share, g) => setMark(session, { mark, label: wording.setOpacity, change: { opacity: share } }, g)}
           />
         </Box>
       )
     case 'level':
       return (
         <>
-          <TextField
-            select
-            size="small"
+          <ChoiceField
             label={wording.drawnAs}
             value={mark.form}
-            onChange={(e) =>
+            options={FORMS}
+            onChange={(form) =>
               setMark(session, {
                 mark,
                 label: wording.changeSoundLevel,
-                change: { form: e.target.value as typeof mark.form },
+                change: { form: form },
               })
             }
-          >
-            {Object.entries(FORMS).map(([form, words]) => (
-              <MenuItem key={form} value={form}>
-                {words}
-              </MenuItem>
-            ))}
-          </TextField>
+          />
           <ColourField
             label={wording.colour}
             value={mark.colour}
@@ -161,16 +148,13 @@ function Look({ mark }: { mark: PictureMark }) {
             }
           />
           <Box sx={twoColumns}>
-            <NumberField
+            <PercentField
               label={wording.opacity}
-              unit="%"
               least={0}
               most={100}
               step={5}
-              value={mark.opacity * 100}
-              onSet={(percent, g) =>
-                setMark(session, { mark, label: wording.setOpacity, change: { opacity: percent / 100 } }, g)
-              }
+              value={mark.opacity}
+              onSet={(share, g) => setMark(session, { mark, label: wording.setOpacity, change: { opacity: share } }, g)}
             />
           </Box>
         </>
@@ -178,25 +162,18 @@ function Look({ mark }: { mark: PictureMark }) {
     case 'progress':
       return (
         <>
-          <TextField
-            select
-            size="small"
+          <ChoiceField
             label={wording.alongThe}
             value={mark.edge}
-            onChange={(e) =>
+            options={EDGES}
+            onChange={(edge) =>
               setMark(session, {
                 mark,
                 label: wording.moveProgressBar,
-                change: { edge: e.target.value as typeof mark.edge },
+                change: { edge: edge },
               })
             }
-          >
-            {Object.entries(EDGES).map(([edge, words]) => (
-              <MenuItem key={edge} value={edge}>
-                {words}
-              </MenuItem>
-            ))}
-          </TextField>
+          />
           <ColourField
             label={wording.whatIsOver}
             value={mark.colour}
@@ -212,20 +189,15 @@ function Look({ mark }: { mark: PictureMark }) {
             }
           />
           <Box sx={twoColumns}>
-            <NumberField
+            <PercentField
               label={wording.thicknessOfTheShorterSide}
-              unit="%"
               least={0.2}
               most={10}
               step={0.2}
               decimals={1}
-              value={mark.thickness * 100}
-              onSet={(percent, g) =>
-                setMark(
-                  session,
-                  { mark, label: wording.thicknessOfTheProgressBar, change: { thickness: percent / 100 } },
-                  g,
-                )
+              value={mark.thickness}
+              onSet={(share, g) =>
+                setMark(session, { mark, label: wording.thicknessOfTheProgressBar, change: { thickness: share } }, g)
               }
             />
           </Box>
@@ -260,21 +232,20 @@ function Look({ mark }: { mark: PictureMark }) {
             onSet={(ground, g) => setMark(session, { mark, label: wording.groundOfTheEndCard, change: { ground } }, g)}
           />
           <Box sx={twoColumns}>
-            <NumberField
+            <SecondsField
               label={wording.forTheLast}
-              unit={wording.s}
               least={0.5}
               most={30}
               step={0.5}
               decimals={1}
-              value={mark.lengthMicros / MICROS_PER_SECOND}
-              onSet={(s, g) =>
+              value={mark.lengthMicros}
+              onSet={(micros, g) =>
                 setMark(
                   session,
                   {
                     mark,
                     label: wording.lengthOfTheEndCard,
-                    change: { lengthMicros: Math.round(s * MICROS_PER_SECOND) },
+                    change: { lengthMicros: micros },
                   },
                   g,
                 )
@@ -296,15 +267,14 @@ function Letters({ style, onSet }: { style: TextStyle; onSet: (style: TextStyle,
         onSet={(colour, gesture) => onSet({ ...style, colour }, gesture)}
       />
       <Box sx={twoColumns}>
-        <NumberField
+        <PercentField
           label={wording.lettersOfTheShorterSide}
-          unit="%"
           least={2}
           most={30}
           step={0.5}
           decimals={1}
-          value={style.size * 100}
-          onSet={(percent, gesture) => onSet({ ...style, size: percent / 100 }, gesture)}
+          value={style.size}
+          onSet={(share, gesture) => onSet({ ...style, size: share }, gesture)}
         />
       </Box>
     </>

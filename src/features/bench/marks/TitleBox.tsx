@@ -1,13 +1,14 @@
 'use client'
 
 import Box from '@mui/material/Box'
-import { useRef, type KeyboardEvent } from 'react'
+import { useRef } from 'react'
 import { styleIn } from '@/core/compose/wordSteps'
 import type { Rect } from '@/core/geometry/rect'
 import type { Shape } from '@/core/model/shape'
 import type { TitleCard } from '@/core/model/words'
 import { setText } from '@/core/words/setText'
 import { measureText } from '@/media/fonts/measureText'
+import { heldKeys } from '@/ui/heldKeys'
 import { palette, textSize } from '@/ui/theme'
 import { editTitle, removeTitle } from '@/edit/words'
 import { useBenchContext, useView } from '../benchContext'
@@ -45,13 +46,7 @@ export function TitleBox({
     view.setState({ writing: null })
     if (title.text.trim() === '') removeTitle(session, { id: title.id })
   }
-  const onKeyDown = (event: KeyboardEvent) => {
-    if (event.target !== event.currentTarget || (event.key !== 'Enter' && event.key !== 'Delete')) return
-    event.preventDefault()
-    event.stopPropagation()
-    if (event.key === 'Enter') write()
-    else removeTitle(session, { id: title.id })
-  }
+  const onKeyDown = heldKeys({ open: write, remove: () => removeTitle(session, { id: title.id }) })
   const place = {
     left: `${(100 * rect.x) / shape.width}%`,
     top: `${(100 * rect.y) / shape.height}%`,

@@ -35,7 +35,6 @@ export const wording = {
   ground: 'Ground',
   groundOfTheEndCard: 'Ground of the end card',
   forTheLast: 'For the last',
-  s: 's',
   lengthOfTheEndCard: 'Length of the end card',
   lettersOfTheShorterSide: 'Letters, of the shorter side',
   marksOnThePicture: 'Marks on the picture',

@@ -16,6 +16,7 @@ import { CHOOSABLE_PICTURES } from '@/core/model/imageFile'
 import type { LayoutNode } from '@/core/model/layout'
 import { nameForRole } from '@/core/model/region'
 import { setArea, setBackdrop, setGap } from '@/edit/layouts'
+import { PercentField } from '@/ui/PercentField'
 import { pictureRefusal } from '@/shared/foreignFiles'
 import { addImageFile } from '@/store/imageFiles'
 import { ColourField } from '@/ui/ColourField'
@@ -172,31 +173,29 @@ function BackdropTicket({ anchor, onClose }: { anchor: HTMLElement; onClose: () 
           />
         )}
         {backdrop.kind === 'blur' && (
-          <NumberField
+          <PercentField
             label={wording.blur}
-            unit="%"
-            value={backdrop.strength * 100}
+            value={backdrop.strength}
             least={0}
             most={100}
             step={5}
-            onSet={(percent, g) => set({ ...backdrop, strength: percent / 100 }, g)}
+            onSet={(share, g) => set({ ...backdrop, strength: share }, g)}
           />
         )}
         {'darken' in backdrop && (
-          <NumberField
+          <PercentField
             label={wording.darkerBy}
-            unit="%"
-            value={backdrop.darken * 100}
+            value={backdrop.darken}
             least={0}
             most={100}
             step={5}
-            onSet={(percent, g) => set({ ...backdrop, darken: percent / 100 }, g)}
+            onSet={(share, g) => set({ ...backdrop, darken: share }, g)}
           />
         )}
         {tree.kind === 'stack' && (
           <NumberField
             label={wording.betweenTheBands}
-            unit={wording.px}
+            unit="px"
             value={tree.gap}
             least={0}
             most={400}

@@ -10,8 +10,9 @@ import { useState } from 'react'
 import { recordingOf, type Edit } from '@/core/model/edit'
 import type { PanelId } from '@/core/model/ids'
 import type { FeedClock, PanelFeed, RecordingFeed } from '@/core/model/passage'
-import { MICROS_PER_SECOND, toMicros } from '@/core/time/micros'
+import { MICROS_PER_SECOND } from '@/core/time/micros'
 import { NumberField } from '@/ui/NumberField'
+import { SecondsField } from '@/ui/SecondsField'
 import { palette, textSize } from '@/ui/theme'
 import { clearFeed, setFeed } from '@/edit/feeds'
 import { useBenchContext, useEdit, usePassage } from '../benchContext'
@@ -77,35 +78,29 @@ export function FeedFields({ panelId }: { panelId: PanelId }) {
             sx={{ display: 'grid', gridTemplateColumns: '1fr auto', rowGap: 1.5, columnGap: 3, alignItems: 'center' }}
           >
             {plays.clock.kind === 'together' ? (
-              <NumberField
+              <SecondsField
                 label={wording.laterInItsRecordingBy}
-                unit={wording.s}
                 decimals={3}
-                value={plays.clock.offsetMicros / MICROS_PER_SECOND}
+                value={plays.clock.offsetMicros}
                 least={-36_000}
                 most={36_000}
                 step={0.01}
-                onSet={(s, gesture) =>
-                  set(
-                    { ...plays, clock: { kind: 'together', offsetMicros: Math.round(s * MICROS_PER_SECOND) } },
-                    wording.changeFeed,
-                    gesture,
-                  )
+                onSet={(micros, gesture) =>
+                  set({ ...plays, clock: { kind: 'together', offsetMicros: micros } }, wording.changeFeed, gesture)
                 }
               />
             ) : (
               <>
-                <NumberField
+                <SecondsField
                   label={wording.fromIts}
-                  unit={wording.s}
                   decimals={2}
-                  value={plays.clock.inMicros / MICROS_PER_SECOND}
+                  value={plays.clock.inMicros}
                   least={0}
                   most={recordingOf(edit, plays.recordingId).durationMicros / MICROS_PER_SECOND}
                   step={0.1}
-                  onSet={(s, gesture) =>
+                  onSet={(micros, gesture) =>
                     plays.clock.kind === 'own' &&
-                    set({ ...plays, clock: { ...plays.clock, inMicros: toMicros(s) } }, wording.changeFeed, gesture)
+                    set({ ...plays, clock: { ...plays.clock, inMicros: micros } }, wording.changeFeed, gesture)
                   }
                 />
                 <NumberField

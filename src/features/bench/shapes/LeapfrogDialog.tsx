@@ -12,8 +12,8 @@ import TextField from '@mui/material/TextField'
 import { useState } from 'react'
 import type { Leapfrog, ShortShot } from '@/core/cut/leapfrog'
 import { direction, easing } from '@/core/model/join'
-import { MICROS_PER_SECOND, toMicros } from '@/core/time/micros'
-import { NumberField } from '@/ui/NumberField'
+import { MICROS_PER_SECOND } from '@/core/time/micros'
+import { SecondsField } from '@/ui/SecondsField'
 import { palette, textSize } from '@/ui/theme'
 import { nameForRole } from '@/core/model/region'
 import { applyLeapfrog } from '@/edit/layouts'
@@ -105,15 +105,14 @@ export function LeapfrogDialog({ onClose }: { onClose: () => void }) {
             ))}
           </TextField>
           <Box sx={{ display: 'grid', gridTemplateColumns: '1fr auto', alignItems: 'center' }}>
-            <NumberField
+            <SecondsField
               label={wording.lengthOfAPush}
-              unit={wording.s}
               least={0.04}
               most={2}
               step={0.04}
               decimals={2}
-              value={how.lengthMicros / MICROS_PER_SECOND}
-              onSet={(s) => set({ lengthMicros: toMicros(s) })}
+              value={how.lengthMicros}
+              onSet={(micros) => set({ lengthMicros: micros })}
             />
           </Box>
         </Box>

@@ -2,13 +2,13 @@
 
 import LinkOffIcon from '@mui/icons-material/LinkOff'
 import Box from '@mui/material/Box'
-import { memo, useEffect, useRef, type KeyboardEvent } from 'react'
+import { memo, useEffect, useRef } from 'react'
 import type { PlacedPanel } from '@/core/compose/placePanels'
 import { throughFrame } from '@/core/compose/panelCrop'
 import { scaleRect } from '@/core/geometry/rect'
 import { recordingOf } from '@/core/model/edit'
 import type { Shape } from '@/core/model/shape'
-import { ARROW_STEPS } from '@/ui/arrowSteps'
+import { heldKeys } from '@/ui/heldKeys'
 import { roleMark } from '@/ui/roleMarks'
 import { useDrag } from '@/ui/useDrag'
 import { nudgeCrop, placeInset } from '@/edit/layouts'
@@ -21,7 +21,6 @@ import { iconSize, textSize } from '@/ui/theme'
 import { wording } from './wording'
 
 const ZOOM_STEP = 1.05
-const ZOOM_KEYS: Readonly<Record<string, number>> = { '+': ZOOM_STEP, '=': ZOOM_STEP, '-': 1 / ZOOM_STEP }
 
 /** Smallest side of an inset, px of the shape. */
 const MIN_INSET = 32
@@ -135,22 +134,23 @@ export const PanelBox = memo(function PanelBox({ placed, shape, outlines }: Pane
     return () => node.removeEventListener('wheel', onWheel)
   }, [session, passage.id, shape, panel.id])
 
-  const onKeyDown = (event: KeyboardEvent) => {
-    const step = ARROW_STEPS[event.key]
-    const zoom = ZOOM_KEYS[event.key] ?? null
-    if ((!step && zoom === null) || event.ctrlKey || event.metaKey) return
-    event.preventDefault()
-    event.stopPropagation()
-    const times = event.shiftKey ? 10 : 1
-    if (zoom !== null)
+  const onKeyDown = heldKeys({
+    arrow: ({ dx, dy, times, alt }) => {
+      if (insetId !== null) inset.key(dx * 2 * times, dy * 2 * times, alt)
+      else nudgeBy(dx * times, dy * times, alt, `keys crop ${panel.id}`)
+    },
+    zoom: (direction, alt) =>
       nudgeCrop(
         session,
-        { passageId: passage.id, scope: { shape, only: event.altKey }, id: panel.id, by: { zoom } },
+        {
+          passageId: passage.id,
+          scope: { shape, only: alt },
+          id: panel.id,
+          by: { zoom: direction > 0 ? ZOOM_STEP : 1 / ZOOM_STEP },
+        },
         `keys zoom ${panel.id}`,
-      )
-    else if (step && insetId !== null) inset.key(step[0] * 2 * times, step[1] * 2 * times, event.altKey)
-    else if (step) nudgeBy(step[0] * times, step[1] * times, event.altKey, `keys crop ${panel.id}`)
-  }
+      ),
+  })
 
   const outlineOf = () => {
     if (!outlines) return 'none'

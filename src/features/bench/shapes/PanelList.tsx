@@ -1,9 +1,7 @@
 'use client'
 
-import MoreHorizIcon from '@mui/icons-material/MoreHoriz'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import IconButton from '@mui/material/IconButton'
 import MenuItem from '@mui/material/MenuItem'
 import Select from '@mui/material/Select'
 import { memo, useState } from 'react'
@@ -12,11 +10,12 @@ import { setupOf } from '@/core/model/edit'
 import type { Panel } from '@/core/model/panel'
 import { toldApart } from '@/core/model/region'
 import { RoleBadge } from '@/ui/RoleBadge'
-import { fonts, iconSize, palette, textSize } from '@/ui/theme'
+import { fonts, palette, textSize } from '@/ui/theme'
 import { nameForRole } from '@/core/model/region'
 import { addBand, addInset, clearCrop, equalBands, setPanel } from '@/edit/layouts'
 import { newId, type InsetId, type PanelId } from '@/core/model/ids'
 import { useBenchContext, useEdit, useLayout, useParts, usePassage, useView } from '../benchContext'
+import { ListLine } from '../ListLine'
 import { BackdropLine } from './BackdropLine'
 import { PanelTicket } from './PanelTicket'
 import { wording } from './wording'
@@ -88,21 +87,33 @@ const PanelLine = memo(function PanelLine({ panel, shows, name, width, height, r
     (c) => c.panelId === panel.id && (c.dx !== 0 || c.dy !== 0 || c.zoom !== 1),
   )
   return (
-    <Box
-      onClick={() => view.setState({ selection: { kind: 'panel', id: panel.id } })}
-      sx={{
-        display: 'grid',
-        gridTemplateColumns: '56px minmax(0, 1fr) auto auto',
-        columnGap: 2,
-        alignItems: 'center',
-        px: 3,
-        minHeight: 32,
-        borderBottom: 1,
-        borderColor: 'divider',
-        bgcolor: selected ? palette.leafTint : undefined,
-      }}
+    <ListLine
+      place={name}
+      moreLabel={wording.moreAbout(name.toLowerCase())}
+      isSelected={selected}
+      onSelect={() => view.setState({ selection: { kind: 'panel', id: panel.id } })}
+      onMore={setAnchor}
+      fact={
+        <Box
+          sx={{
+            display: 'flex',
+            gap: 2,
+            alignItems: 'center',
+            fontFamily: fonts.numbers,
+            fontSize: textSize.note,
+            color: palette.inkSoft,
+            whiteSpace: 'nowrap',
+          }}
+        >
+          {corrected && (
+            <Button variant="text" onClick={() => clearCrop(session, { passageId: passage.id, id: panel.id })}>
+              {wording.centreCrop}
+            </Button>
+          )}
+          {width} × {height}
+        </Box>
+      }
     >
-      <Box sx={{ fontSize: textSize.note, color: palette.inkSoft }}>{name}</Box>
       <Select
         variant="standard"
         disableUnderline
@@ -132,33 +143,7 @@ const PanelLine = memo(function PanelLine({ panel, shows, name, width, height, r
           </MenuItem>
         ))}
       </Select>
-      <Box
-        sx={{
-          display: 'flex',
-          gap: 2,
-          alignItems: 'center',
-          fontFamily: fonts.numbers,
-          fontSize: textSize.note,
-          color: palette.inkSoft,
-          whiteSpace: 'nowrap',
-        }}
-      >
-        {corrected && (
-          <Button variant="text" onClick={() => clearCrop(session, { passageId: passage.id, id: panel.id })}>
-            {wording.centreCrop}
-          </Button>
-        )}
-        {width} × {height}
-      </Box>
-      <IconButton
-        size="small"
-        aria-label={wording.moreAbout(name.toLowerCase())}
-        aria-haspopup="dialog"
-        onClick={(e) => setAnchor(e.currentTarget)}
-      >
-        <MoreHorizIcon sx={{ fontSize: iconSize.medium }} />
-      </IconButton>
       {anchor && <PanelTicket panel={panel} name={name} anchor={anchor} onClose={() => setAnchor(null)} />}
-    </Box>
+    </ListLine>
   )
 })

@@ -12,7 +12,8 @@ import { PLAIN_OUTLINE } from '@/core/model/outline'
 import type { Fit, Panel, Turn } from '@/core/model/panel'
 import { correctionFor } from '@/core/model/passage'
 import type { PanelId } from '@/core/model/ids'
-import { NumberField } from '@/ui/NumberField'
+import { ChoiceField } from '@/ui/ChoiceField'
+import { PercentField } from '@/ui/PercentField'
 import { Ticket } from '@/ui/Ticket'
 import { nameForRole } from '@/core/model/region'
 import { nudgeCrop, removePanel, setPanel, swapPanels } from '@/edit/layouts'
@@ -55,19 +56,12 @@ export function PanelTicket({
   }
   return (
     <Ticket label={wording.moreAbout(name.toLowerCase())} anchor={anchor} onClose={onClose} gap={2}>
-      <TextField
-        select
-        size="small"
+      <ChoiceField
         label={wording.theRegionIsTo}
         value={panel.fit}
-        onChange={(e) => set(wording.changeFit, { fit: e.target.value as Fit })}
-      >
-        {Object.entries(FITS).map(([fit, words]) => (
-          <MenuItem key={fit} value={fit}>
-            {words}
-          </MenuItem>
-        ))}
-      </TextField>
+        options={FITS}
+        onChange={(fit) => set(wording.changeFit, { fit: fit })}
+      />
       <TextField
         select
         size="small"
@@ -90,46 +84,43 @@ export function PanelTicket({
       />
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr auto', rowGap: 1.5, columnGap: 3, alignItems: 'center' }}>
         {panel.fit === 'fill' && (
-          <NumberField
+          <PercentField
             label={wording.zoom}
-            unit="%"
-            value={panel.zoom * 100}
+            value={panel.zoom}
             least={100}
             most={2000}
             step={5}
-            onSet={(percent, gesture) => set(wording.zoomPanel, { zoom: percent / 100 }, gesture)}
+            onSet={(share, gesture) => set(wording.zoomPanel, { zoom: share }, gesture)}
           />
         )}
         {panel.fit === 'fill' && shape && (
-          <NumberField
+          <PercentField
             label={wording.zoomInThisPassage}
-            unit="%"
-            value={correction.zoom * 100}
+            value={correction.zoom}
             least={100}
             most={800}
             step={5}
-            onSet={(percent, gesture) =>
+            onSet={(share, gesture) =>
               nudgeCrop(
                 session,
                 {
                   passageId: passage.id,
                   scope: { shape, only: false },
                   id: panel.id,
-                  by: { zoom: percent / 100 / correction.zoom },
+                  by: { zoom: share / correction.zoom },
                 },
                 gesture,
               )
             }
           />
         )}
-        <NumberField
+        <PercentField
           label={wording.opacity}
-          unit="%"
-          value={panel.opacity * 100}
+          value={panel.opacity}
           least={0}
           most={100}
           step={5}
-          onSet={(percent, gesture) => set(wording.setOpacity, { opacity: percent / 100 }, gesture)}
+          onSet={(share, gesture) => set(wording.setOpacity, { opacity: share }, gesture)}
         />
       </Box>
       <FormControlLabel

@@ -1,10 +1,11 @@
 'use client'
 
 import Box from '@mui/material/Box'
-import { memo, type KeyboardEvent } from 'react'
+import { memo } from 'react'
 import { seamPosition } from '@/core/layout/seams'
 import type { Seam } from '@/core/layout/solve'
 import type { Shape } from '@/core/model/shape'
+import { heldKeys } from '@/ui/heldKeys'
 import { palette } from '@/ui/theme'
 import { dragSeam } from '@/edit/layouts'
 import { useBenchContext, useLayout } from '../benchContext'
@@ -31,18 +32,13 @@ export const SeamHandle = memo(function SeamHandle({ seam, shape }: { seam: Seam
     return ({ dx, dy, gesture, altKey }) => move(position + (column ? dy : dx) * perCss, gesture, altKey)
   })
 
-  const onKeyDown = (event: KeyboardEvent) => {
-    const back = column ? 'ArrowUp' : 'ArrowLeft'
-    const on = column ? 'ArrowDown' : 'ArrowRight'
-    if (event.key !== back && event.key !== on) return
-    event.preventDefault()
-    event.stopPropagation()
-    move(
-      position + (event.key === on ? 2 : -2) * (event.shiftKey ? 10 : 1),
-      `keys seam ${[...seam.path, seam.index].join('.')}`,
-      event.altKey,
-    )
-  }
+  const onKeyDown = heldKeys({
+    arrow: ({ dx, dy, times, alt }) => {
+      const by = column ? dy : dx
+      if (by === 0) return false
+      move(position + by * 2 * times, `keys seam ${[...seam.path, seam.index].join('.')}`, alt)
+    },
+  })
 
   const middle = column ? seam.rect.y + seam.rect.height / 2 : seam.rect.x + seam.rect.width / 2
   return (

@@ -32,7 +32,6 @@ export const wording = {
   moves: (words: string) => `${words} moves`,
   movement: 'Movement',
   lengthOfAPush: 'Length of a push',
-  s: 's',
   shotsAreTooShortTheir: (count: number) =>
     `${count} shots are too short. Their pictures alone can be shown a little slower, or from a little earlier on.`,
   putAllRight: (count: number) => `Put all ${count} right`,
@@ -84,7 +83,6 @@ export const wording = {
   blur: 'Blur',
   darkerBy: 'Darker by',
   betweenTheBands: 'Between the bands',
-  px: 'px',
   aBandForTheTitle: 'A band for the title',
   aBandForCaptions: 'A band for captions',
   aPictureThatIsMissing: 'a picture that is missing',

@@ -14,10 +14,11 @@ import { useState } from 'react'
 import type { Bed } from '@/core/model/bed'
 import { title } from '@/core/model/record'
 import type { Edit } from '@/core/model/edit'
-import { MICROS_PER_SECOND, toMicros } from '@/core/time/micros'
+import { MICROS_PER_SECOND } from '@/core/time/micros'
 import { inspector } from '@/media/inspect/inspector'
 import type { BedId } from '@/core/model/ids'
 import { addSoundFile } from '@/store/soundFiles'
+import { SecondsField } from '@/ui/SecondsField'
 import { formatLength } from '@/ui/format'
 import { NumberField } from '@/ui/NumberField'
 import { fonts, iconSize, palette, textSize } from '@/ui/theme'
@@ -114,15 +115,14 @@ function BedRow({ bed, edit, missing }: { bed: Bed; edit: Edit; missing: boolean
   const file = edit.soundFiles.find((f) => f.id === bed.soundFileId)
   if (!file) return null
   const seconds = (key: 'startMicros' | 'inMicros' | 'fadeInMicros' | 'fadeOutMicros', label: string, most: number) => (
-    <NumberField
+    <SecondsField
       label={label}
-      unit={wording.s}
       least={0}
       most={most}
       step={0.1}
       decimals={2}
-      value={bed[key] / MICROS_PER_SECOND}
-      onSet={(s, gesture) => changeBed(session, { id: bed.id, part: { [key]: toMicros(s) } }, gesture)}
+      value={bed[key]}
+      onSet={(micros, gesture) => changeBed(session, { id: bed.id, part: { [key]: micros } }, gesture)}
     />
   )
   return (
@@ -162,7 +162,7 @@ function BedRow({ bed, edit, missing }: { bed: Bed; edit: Edit; missing: boolean
       >
         <NumberField
           label={wording.level}
-          unit={wording.dB}
+          unit="dB"
           least={-60}
           most={24}
           step={0.5}
@@ -172,7 +172,7 @@ function BedRow({ bed, edit, missing }: { bed: Bed; edit: Edit; missing: boolean
         />
         <NumberField
           label={wording.lowerUnderSpeech}
-          unit={wording.dB}
+          unit="dB"
           least={0}
           most={60}
           step={1}

@@ -1,13 +1,13 @@
 'use client'
 
-import { ARROW_STEPS } from '@/ui/arrowSteps'
 import Box from '@mui/material/Box'
-import type { FocusEvent, KeyboardEvent } from 'react'
+import type { FocusEvent } from 'react'
 import { oneFrame } from '@/core/cut/passages'
 import { passageOf } from '@/core/model/edit'
 import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
 import type { PlacedPassage } from '@/core/time/timeMap'
 import { formatTime } from '@/ui/format'
+import { heldKeys } from '@/ui/heldKeys'
 import { fonts, palette, textSize } from '@/ui/theme'
 import { trimPassage } from '@/edit/passages'
 import { useBenchContext, usePassage } from '../benchContext'
@@ -51,14 +51,10 @@ export function CutHandle({ placed, which, top, recordingPerPixel, several, onTa
     ;(event.currentTarget as HTMLElement).focus()
     return ({ dy, gesture }) => set(t + dy * recordingPerPixel, gesture)
   })
-  const onKeyDown = (event: KeyboardEvent) => {
-    const [across, down] = ARROW_STEPS[event.key] ?? [0, 0]
-    const direction = across + down
-    if (direction === 0) return
-    event.preventDefault()
-    event.stopPropagation()
-    set(t + direction * (event.shiftKey ? MICROS_PER_SECOND : oneFrame(recording)), `keys ${which} ${passage.id}`)
-  }
+  const onKeyDown = heldKeys({
+    arrow: ({ dx, dy, times }) =>
+      set(t + (dx + dy) * (times > 1 ? MICROS_PER_SECOND : oneFrame(recording)), `keys ${which} ${passage.id}`),
+  })
   const onFocus = () => {
     view.setState({ passageId: passage.id })
     onTake()

@@ -3,8 +3,9 @@
 import type { Micros } from '@/core/time/micros'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import { MICROS_PER_SECOND, toMicros } from '@/core/time/micros'
+import { MICROS_PER_SECOND } from '@/core/time/micros'
 import { NumberField } from '@/ui/NumberField'
+import { SecondsField } from '@/ui/SecondsField'
 import { palette, textSize } from '@/ui/theme'
 import { strikeAll } from '@/edit/passages'
 import { useBenchContext } from '../benchContext'
@@ -34,34 +35,32 @@ export function DeadAirBar({ deadAir, onClose }: { deadAir: DeadAir; onClose: ()
       }}
     >
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr auto', columnGap: 2, rowGap: 1, alignItems: 'center' }}>
-        <NumberField
+        <SecondsField
           label={wording.pausesOfAtLeast}
-          unit={wording.s}
           least={0.1}
           most={10}
           step={0.1}
           decimals={2}
-          value={settings.leastMicros / MICROS_PER_SECOND}
-          onSet={(s) => setSettings({ leastMicros: toMicros(s) })}
+          value={settings.leastMicros}
+          onSet={(micros) => setSettings({ leastMicros: micros })}
         />
         <NumberField
           label={wording.quieterThan}
-          unit={wording.dB}
+          unit="dB"
           least={-80}
           most={-10}
           step={1}
           value={settings.levelDb}
           onSet={(levelDb) => setSettings({ levelDb })}
         />
-        <NumberField
+        <SecondsField
           label={wording.leaveABreathOf}
-          unit={wording.s}
           least={0}
           most={2}
           step={0.02}
           decimals={2}
-          value={settings.breathMicros / MICROS_PER_SECOND}
-          onSet={(s) => setSettings({ breathMicros: toMicros(s) })}
+          value={settings.breathMicros}
+          onSet={(micros) => setSettings({ breathMicros: micros })}
         />
       </Box>
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5, flexWrap: 'wrap' }}>

@@ -10,8 +10,8 @@ import { useState } from 'react'
 import type { ShortHandle } from '@/core/cut/handles'
 import { direction, easing, JOIN_KINDS, joinAs, joinLength, joinWithin, type Join } from '@/core/model/join'
 import type { Passage } from '@/core/model/passage'
-import { MICROS_PER_SECOND, toMicros } from '@/core/time/micros'
-import { NumberField } from '@/ui/NumberField'
+import { MICROS_PER_SECOND } from '@/core/time/micros'
+import { SecondsField } from '@/ui/SecondsField'
 import { fonts, palette, textSize } from '@/ui/theme'
 import { Ticket } from '@/ui/Ticket'
 import { setAllJoins, setJoin, setJoinTiming, setSpeed, slipPassage } from '@/edit/passages'
@@ -170,15 +170,14 @@ function JoinTicket({ before, after, shortages, anchor, onClose }: JoinTicketPro
             ))}
           </TextField>
           <Box sx={{ gridColumn: '1 / -1', display: 'grid', gridTemplateColumns: '1fr auto', alignItems: 'center' }}>
-            <NumberField
+            <SecondsField
               label={wording.length}
-              unit={wording.s}
               least={0.04}
               most={5}
               step={0.04}
               decimals={2}
-              value={join.lengthMicros / MICROS_PER_SECOND}
-              onSet={(s, gesture) => set({ ...join, lengthMicros: toMicros(s) }, gesture)}
+              value={join.lengthMicros}
+              onSet={(micros, gesture) => set({ ...join, lengthMicros: micros }, gesture)}
             />
           </Box>
         </Box>

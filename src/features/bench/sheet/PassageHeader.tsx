@@ -1,16 +1,16 @@
 'use client'
 
-import { ARROW_STEPS } from '@/ui/arrowSteps'
 import DragIndicatorIcon from '@mui/icons-material/DragIndicator'
 import TuneIcon from '@mui/icons-material/Tune'
 import VolumeOffIcon from '@mui/icons-material/VolumeOffOutlined'
 import Box from '@mui/material/Box'
 import IconButton from '@mui/material/IconButton'
 import Tooltip from '@mui/material/Tooltip'
-import { useEffect, useRef, useState, type KeyboardEvent } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { recordingOf } from '@/core/model/edit'
 import { MICROS_PER_SECOND } from '@/core/time/micros'
 import type { PlacedPassage } from '@/core/time/timeMap'
+import { heldKeys } from '@/ui/heldKeys'
 import { fonts, iconSize, palette, textSize } from '@/ui/theme'
 import { useBenchContext, useFootage, useView } from '../benchContext'
 import { useDrag } from '@/ui/useDrag'
@@ -51,14 +51,13 @@ export function PassageHeader({ placed, count, onDragTo, carried, onCarry }: Pas
     },
     () => onDragTo(null),
   )
-  const onKeyDown = (event: KeyboardEvent) => {
-    const by = ARROW_STEPS[event.key]?.[1] ?? 0
-    if (event.key === 'Enter') setTicket(event.currentTarget as HTMLElement)
-    else if (event.altKey && by !== 0) onCarry(by === 1 ? 1 : -1)
-    else return
-    event.preventDefault()
-    event.stopPropagation()
-  }
+  const onKeyDown = heldKeys({
+    arrow: ({ dy, alt }) => {
+      if (!alt || dy === 0) return false
+      onCarry(dy === 1 ? 1 : -1)
+    },
+    open: setTicket,
+  })
   const facts = [
     `${((endMicros - startMicros) / MICROS_PER_SECOND).toFixed(2)} s`,
     passage.speedPercent !== 100 && `${passage.speedPercent} %`,

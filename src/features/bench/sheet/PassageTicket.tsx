@@ -5,10 +5,11 @@ import Button from '@mui/material/Button'
 import Checkbox from '@mui/material/Checkbox'
 import FormControlLabel from '@mui/material/FormControlLabel'
 import { framesPerSecond } from '@/core/time/frameRate'
-import { MICROS_PER_SECOND, toMicros } from '@/core/time/micros'
+import { MICROS_PER_SECOND } from '@/core/time/micros'
 import type { PlacedPassage } from '@/core/time/timeMap'
 import { recordingOf } from '@/core/model/edit'
 import { NumberField } from '@/ui/NumberField'
+import { SecondsField } from '@/ui/SecondsField'
 import { Ticket } from '@/ui/Ticket'
 import {
   duplicatePassage,
@@ -44,15 +45,14 @@ export function PassageTicket({
   const frame = 1 / framesPerSecond(video.frameRate)
   const whole = durationMicros / MICROS_PER_SECOND
   const fade = (end: 'fadeInMicros' | 'fadeOutMicros', label: string) => (
-    <NumberField
+    <SecondsField
       label={label}
-      unit={wording.s}
       least={0}
       most={30}
       step={0.1}
       decimals={2}
-      value={sound[end] / MICROS_PER_SECOND}
-      onSet={(s, gesture) => setSound(session, { id, part: { [end]: toMicros(s) } }, gesture)}
+      value={sound[end]}
+      onSet={(micros, gesture) => setSound(session, { id, part: { [end]: micros } }, gesture)}
     />
   )
   const leave = (action: () => void) => () => {
@@ -62,35 +62,32 @@ export function PassageTicket({
   return (
     <Ticket label={wording.numbersOfPassage(index)} anchor={anchor} onClose={onClose}>
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr auto', columnGap: 3, rowGap: 1.5, alignItems: 'center' }}>
-        <NumberField
+        <SecondsField
           label={wording.inPoint}
-          unit={wording.s}
           least={0}
           most={whole}
           step={frame}
           decimals={3}
-          value={inMicros / MICROS_PER_SECOND}
-          onSet={(s, gesture) => trimPassage(session, { id, which: 'in', t: toMicros(s) }, gesture)}
+          value={inMicros}
+          onSet={(micros, gesture) => trimPassage(session, { id, which: 'in', t: micros }, gesture)}
         />
-        <NumberField
+        <SecondsField
           label={wording.outPoint}
-          unit={wording.s}
           least={0}
           most={whole}
           step={frame}
           decimals={3}
-          value={outMicros / MICROS_PER_SECOND}
-          onSet={(s, gesture) => trimPassage(session, { id, which: 'out', t: toMicros(s) }, gesture)}
+          value={outMicros}
+          onSet={(micros, gesture) => trimPassage(session, { id, which: 'out', t: micros }, gesture)}
         />
-        <NumberField
+        <SecondsField
           label={wording.slipToStartAt}
-          unit={wording.s}
           least={0}
           most={Math.max(0, whole - (outMicros - inMicros) / MICROS_PER_SECOND)}
           step={frame}
           decimals={3}
-          value={inMicros / MICROS_PER_SECOND}
-          onSet={(s, gesture) => slipPassage(session, { id, by: toMicros(s) - inMicros }, gesture)}
+          value={inMicros}
+          onSet={(micros, gesture) => slipPassage(session, { id, by: micros - inMicros }, gesture)}
         />
         <NumberField
           label={wording.speed}
@@ -103,7 +100,7 @@ export function PassageTicket({
         />
         <NumberField
           label={wording.level}
-          unit={wording.dB}
+          unit="dB"
           least={-60}
           most={24}
           step={0.5}

@@ -18,7 +18,6 @@ export const wording = {
   eachPanelThatChanges: 'each panel that changes',
   movement: 'Movement',
   length: 'Length',
-  s: 's',
   joinsAndTimeAllPassages: 'Joins and time, all passages',
   cutPointsStayWhereThe: 'Cut points stay where the music has them; a join needs material beyond the cut.',
   neighboursShareTheJoinsLength: 'Neighbours share the join’s length; what follows comes earlier.',
@@ -48,7 +47,6 @@ export const wording = {
   theFileIsNoLonger: (fileName: string) =>
     `The file “${fileName}” is no longer in this browser. Remove it here and add it again.`,
   level: 'Level',
-  dB: 'dB',
   lowerUnderSpeech: 'Lower under speech',
   beginsAt: 'Begins at',
   fromItsOwn: 'From its own',

@@ -4,9 +4,8 @@ import DeleteOutlineIcon from '@mui/icons-material/DeleteOutlined'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import IconButton from '@mui/material/IconButton'
-import MenuItem from '@mui/material/MenuItem'
-import TextField from '@mui/material/TextField'
 import { MAX_SPEAKERS, type Captions } from '@/core/model/words'
+import { ChoiceField } from '@/ui/ChoiceField'
 import { ColourField } from '@/ui/ColourField'
 import { TextInPlace } from '@/ui/TextInPlace'
 import { iconSize, palette, textSize } from '@/ui/theme'
@@ -28,24 +27,17 @@ export function SpeakerFields() {
   return (
     <Box role="group" aria-label={wording.speakers} sx={{ display: 'grid', gap: 2 }}>
       {speakers.length > 0 && (
-        <TextField
-          select
-          size="small"
+        <ChoiceField
           label={wording.whoSpeaksIsTold}
           value={captions.speakers}
-          onChange={(e) =>
+          options={TOLD_BY}
+          onChange={(how) =>
             setCaptions(session, {
               label: wording.howSpeakersAreTold,
-              change: { speakers: e.target.value as Captions['speakers'] },
+              change: { speakers: how },
             })
           }
-        >
-          {Object.entries(TOLD_BY).map(([how, words]) => (
-            <MenuItem key={how} value={how}>
-              {words}
-            </MenuItem>
-          ))}
-        </TextField>
+        />
       )}
       {speakers.map((s) => (
         <Box

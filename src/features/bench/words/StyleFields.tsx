@@ -8,6 +8,7 @@ import TextField from '@mui/material/TextField'
 import type { TextStyle } from '@/core/model/textStyle'
 import { ColourField } from '@/ui/ColourField'
 import { NumberField } from '@/ui/NumberField'
+import { PercentField } from '@/ui/PercentField'
 import { FontField } from './FontField'
 import { textSize } from '@/ui/theme'
 import { wording } from './wording'
@@ -147,15 +148,14 @@ export function StyleFields({
         <span />
       </Box>
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr auto', gap: 1.5, alignItems: 'center' }}>
-        <NumberField
+        <PercentField
           label={wording.lettersOfTheShorterSide}
-          unit="%"
           least={2}
           most={30}
           step={0.5}
           decimals={1}
-          value={style.size * 100}
-          onSet={(percent, gesture) => onSet({ size: percent / 100 }, gesture)}
+          value={style.size}
+          onSet={(share, gesture) => onSet({ size: share }, gesture)}
         />
         <NumberField
           label={wording.linesAtMost}

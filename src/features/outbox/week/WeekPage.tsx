@@ -15,6 +15,7 @@ import { formatDay } from '@/ui/format'
 import { offerDownload } from '@/ui/offerDownload'
 import { palette, textSize } from '@/ui/theme'
 import { useOffer } from '@/ui/useOffer'
+import { OutboxBar } from '@/shared/rendering/OutboxBar'
 import { OutboxFrame } from '@/shared/rendering/OutboxFrame'
 import { PostDialog, type Draft } from './PostDialog'
 import { StandInBar } from './StandInBar'
@@ -57,19 +58,7 @@ export function WeekPage() {
   }
   return (
     <OutboxFrame>
-      <Box
-        sx={{
-          display: 'flex',
-          alignItems: 'center',
-          gap: 3,
-          px: 4.5,
-          minHeight: 48,
-          flex: 'none',
-          borderBottom: 1,
-          borderColor: 'divider',
-          bgcolor: 'background.paper',
-        }}
-      >
+      <OutboxBar>
         <Typography component="h1" sx={{ fontSize: textSize.lead, fontWeight: 700, minWidth: 190 }}>
           {wording.weekOf(formatDay(start.toISOString()))}
         </Typography>
@@ -101,7 +90,7 @@ export function WeekPage() {
         >
           {wording.planAPost}
         </Button>
-      </Box>
+      </OutboxBar>
       <StandInBar />
       <Box sx={{ flex: 1, minHeight: 0, overflow: 'auto' }}>
         {files.length === 0 && (

@@ -1,7 +1,0 @@
-/** Where arrow keys lead: a step to the right and a step down. */
-export const ARROW_STEPS: Readonly<Record<string, readonly [number, number]>> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, -1],
-  ArrowDown: [0, 1],
-}
