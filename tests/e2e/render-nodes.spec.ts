@@ -124,7 +124,7 @@ test.describe('render nodes, with a Redis of their own', () => {
 
   test('a node killed in mid-render and a queue that goes away: every file is made, once, whole', async () => {
     const [media, out, edits] = [mediaFolder(), tempDir('out'), tempDir('edits')]
-    const files = [...[1, 2, 3].map((n) => editFile(edits, n, n === 1 ? 12 : 2)), await bundleFile(edits, 4, 2)]
+    const files = [...[1, 2, 3].map((n) => editFile(edits, n, n === 1 ? 8 : 2)), await bundleFile(edits, 4, 2)]
     const one = node(out, media, 'one')
     await one.until('ready')
     // The long one first: it is the one that is cut short.
@@ -157,7 +157,7 @@ test.describe('render nodes, with a Redis of their own', () => {
     ])
     for (const name of videos)
       expect(Number(ffprobe(join(out, name)).video.nb_read_frames)).toBe(
-        30 * (name.startsWith('Final glide 1') ? 12 : 2),
+        30 * (name.startsWith('Final glide 1') ? 8 : 2),
       )
     // Asked for again, nothing is made again.
     const again = runToEnd(SUBMIT, submission)
@@ -174,7 +174,7 @@ test.describe('render nodes, with a Redis of their own', () => {
     const [one, two] = outs.map((out, n) => node(out, media, `node-${n}`))
     if (!one || !two) throw new Error('no nodes')
     await Promise.all([one.until('ready'), two.until('ready')])
-    const waited = start(SUBMIT, [editFile(edits, 1, 8), '--redis', redis.url, '--wait'])
+    const waited = start(SUBMIT, [editFile(edits, 1, 5), '--redis', redis.url, '--wait'])
     await Promise.race([one.until('started'), two.until('started')])
     const [asleep, awake] = one.lines.some((l) => l.event === 'started') ? [one, two] : [two, one]
     asleep.child.kill('SIGSTOP')
@@ -185,7 +185,7 @@ test.describe('render nodes, with a Redis of their own', () => {
     const made = outs.map((out) => readdirSync(out).filter((name) => name.endsWith('.mp4')).length)
     expect(made).toEqual(awake === one ? [1, 0] : [0, 1])
 
-    const next = start(SUBMIT, [editFile(edits, 2, 8), '--redis', redis.url, '--wait'])
+    const next = start(SUBMIT, [editFile(edits, 2, 5), '--redis', redis.url, '--wait'])
     await Promise.race([one.until('started', 2), two.until('started', 2)])
     const leaving = named(one.lines, 'started').length === 2 ? one : two
     leaving.child.kill('SIGTERM')

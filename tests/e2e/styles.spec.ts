@@ -91,11 +91,16 @@ test('every style of words and every mark: what is seen is what is written, in o
     const path = join(folder, `${id}-${shape}.png`)
     writeFileSync(path, png)
     seen.push({ style: id, shape, png: path, width: png.readUInt32BE(16), height: png.readUInt32BE(20) })
-    await page.getByRole('button', { name: 'Render', exact: true }).click()
-    await page.getByRole('dialog').getByRole('button', { name: 'Render 1 file' }).click()
-    await expect(page.getByRole('link', { name: '1 file ready' })).toBeVisible({ timeout: 120_000 })
   }
-  await page.getByRole('link', { name: 'Outbox' }).click()
+  await page.goto('/outbox/sheet')
+  for (const { style } of seen) await page.getByRole('checkbox', { name: `Choose Style ${style}`, exact: true }).check()
+  await page.getByRole('button', { name: `Render all shapes of ${seen.length}` }).click()
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: `Render ${seen.length} files` })
+    .click()
+  await page.getByRole('link', { name: 'Files', exact: true }).click()
+  await expect(page.locator('article[data-state=finished]')).toHaveCount(seen.length, { timeout: 200_000 })
   for (const { style, shape, png, width, height } of seen) {
     const row = page.getByRole('article', { name: `Style ${style}, ${shape}`, exact: true })
     const download = page.waitForEvent('download')
