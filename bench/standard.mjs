@@ -108,7 +108,7 @@ async function renderSeconds(page, bench) {
   const seconds = Number(/frames in ([\d.]+) s/.exec(text)?.[1])
   if (!(seconds > 0)) throw new Error(`the render did not finish: ${text}`)
   await row.getByRole('button', { name: /^More for/ }).click()
-  await page.getByRole('menuitem', { name: 'Remove' }).click()
+  await page.getByRole('menuitem', { name: 'Move to the bin' }).click()
   await row.waitFor({ state: 'detached' })
   return seconds
 }

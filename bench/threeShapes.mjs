@@ -23,7 +23,7 @@ async function secondsOf(page, files) {
     const row = page.locator('article[data-state=finished]').first()
     seconds += Number(/frames in ([\d.]+) s/.exec(await row.innerText())?.[1])
     await row.getByRole('button', { name: /^More for/ }).click()
-    await page.getByRole('menuitem', { name: 'Remove' }).click()
+    await page.getByRole('menuitem', { name: 'Move to the bin' }).click()
     await page.waitForFunction(
       (left) => document.querySelectorAll('article[data-state=finished]').length === left,
       files - n - 1,
