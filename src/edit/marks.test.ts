@@ -28,6 +28,8 @@ it('marks are put on, changed, moved and taken away, each a step of undo, and ev
   const before = markRect(handle(), [], square)
   placeMark(session, { id, shape: tall, rect: { x: 600, y: 1500, width: 400, height: 50 } }, 'drag')
   expect(markRect(handle(), [], tall)).toMatchObject({ x: 600, y: 1500 })
+  // Where somebody put it, it stays.
+  expect(handle().findsPlace).toBe(false)
   expect(markRect(handle(), [], square)).not.toEqual(before)
   expect(highlight.safeParse(session.value.highlight).success).toBe(true)
   removeMark(session, { id })
@@ -35,6 +37,7 @@ it('marks are put on, changed, moved and taken away, each a step of undo, and ev
   session.undo()
   session.undo()
   expect(markRect(handle() as HungMark, [], square)).toEqual(before)
+  expect(handle().findsPlace).toBe(true)
   session.undo()
   expect(handle()).toMatchObject({ text: 'heron', fromMicros: null })
   session.undo()

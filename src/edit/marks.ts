@@ -50,7 +50,7 @@ export const placeMark = command<{ id: MarkId; shape: Shape; rect: Rect }>({
   label: 'Move mark',
   apply: ({ highlight, imageFiles }, { id, shape, rect }) => {
     const mark = highlight.marks.find((m) => m.id === id)
-    if (mark && isHung(mark)) Object.assign(mark, markAt(mark, imageFiles, rect, shape))
+    if (mark && isHung(mark)) Object.assign(mark, markAt(mark, imageFiles, rect, shape), { findsPlace: false })
   },
 })
 

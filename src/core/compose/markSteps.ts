@@ -1,5 +1,5 @@
 import { compassShare } from '../geometry/compass'
-import { endCardPlaces, markRect } from '../layout/markRects'
+import { endCardPlaces } from '../layout/markRects'
 import type { Rect, Size } from '../geometry/rect'
 import type { Edit } from '../model/edit'
 import type { Anchor } from '../model/inset'
@@ -9,19 +9,15 @@ import type { TextStyle } from '../model/textStyle'
 import { MICROS_PER_SECOND, type Micros } from '../time/micros'
 import type { TimeMap } from '../time/timeMap'
 import type { Step } from './composition'
+import { markPlace, type MarkPlace } from './freePlaces'
 import { isOnAt } from './whenOn'
 
 /** What marks draw over a frame at output time `t`, under the words. */
-export function markSteps(
-  { highlight, imageFiles }: Pick<Edit, 'highlight' | 'imageFiles'>,
-  map: TimeMap,
-  shape: Shape,
-  t: Micros,
-): Step[] {
-  return highlight.marks.flatMap((mark): Step[] => {
+export function markSteps(edit: Edit, map: TimeMap, shape: Shape, t: Micros): Step[] {
+  return edit.highlight.marks.flatMap((mark): Step[] => {
     if (mark.kind === 'endCard' || !isOnAt(mark, t, map.lengthMicros)) return []
     return isHung(mark)
-      ? hungSteps(mark, markRect(mark, imageFiles, shape), map, t)
+      ? hungSteps(mark, markPlace(edit, shape, mark), map, t)
       : progressSteps(mark, shape, map.lengthMicros > 0 ? t / map.lengthMicros : 0)
   })
 }
@@ -56,7 +52,7 @@ export function endCardSteps(
   })
 }
 
-function hungSteps(mark: HungMark, rect: Rect, map: TimeMap, t: Micros): Step[] {
+function hungSteps(mark: HungMark, { rect, anchor }: MarkPlace, map: TimeMap, t: Micros): Step[] {
   switch (mark.kind) {
     case 'picture':
       return [
@@ -71,9 +67,9 @@ function hungSteps(mark: HungMark, rect: Rect, map: TimeMap, t: Micros): Step[] 
     case 'level':
       return [{ kind: 'level', rect, form: mark.form, colour: mark.colour, opacity: mark.opacity, micros: t }]
     case 'handle':
-      return textStep(mark.text, hungFrom(mark.style, mark.anchor), rect)
+      return textStep(mark.text, hungFrom(mark.style, anchor), rect)
     case 'countdown':
-      return textStep(String(secondsLeft(mark, map, t)), hungFrom(mark.style, mark.anchor), rect)
+      return textStep(String(secondsLeft(mark, map, t)), hungFrom(mark.style, anchor), rect)
   }
 }
 

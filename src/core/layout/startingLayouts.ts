@@ -5,6 +5,7 @@ import type { Arrangement, Extent, LayoutNode, StackChild } from '../model/layou
 import type { Outline } from '../model/outline'
 import { newPanel, type Panel } from '../model/panel'
 import type { Role } from '../model/region'
+import { isPerson } from './needs'
 
 /** The regions that a setup offers, by what they are good for, in the setup's order. */
 interface Cast {
@@ -225,8 +226,6 @@ export const STARTING_LAYOUTS: readonly StartingLayout[] = [
     arrange: (_, { panel }) => over(panel('whole', { fit: 'whole', turn: 1 }), blurOf('whole')),
   },
 ]
-
-const isPerson = (role: Role) => role === 'face' || role === 'speaker'
 
 /** What `roles`, a setup's in order and repeated where there are several, have to offer. */
 function castFrom(roles: readonly Role[]): Cast {

@@ -21,6 +21,8 @@ const hung = timed.extend({
   dx: z.number().min(-1).max(1),
   dy: z.number().min(-1).max(1),
   width: z.number().min(0.02).max(1),
+  /** Whether it goes, in each shape, where the least that matters is under it; not so once somebody has moved it. */
+  findsPlace: z.boolean().optional(),
 })
 
 const opacity = z.number().min(0).max(1).default(1)
@@ -93,12 +95,13 @@ export function newMark(
   what: { kind: 'picture'; imageFileId: ImageFileId } | { kind: Exclude<MarkKind, 'picture'> },
 ): PictureMark {
   const always = { id, fromMicros: null, toMicros: null }
+  const hanging = { ...always, findsPlace: true }
   switch (what.kind) {
     case 'handle':
-      return { ...always, kind: 'handle', anchor: 'w', dx: 0.05, dy: 0.04, width: 0.5, text: '', style: OVER_PICTURE }
+      return { ...hanging, kind: 'handle', anchor: 'w', dx: 0.05, dy: 0.04, width: 0.5, text: '', style: OVER_PICTURE }
     case 'picture':
       return {
-        ...always,
+        ...hanging,
         kind: 'picture',
         anchor: 'w',
         dx: 0.05,
@@ -109,7 +112,7 @@ export function newMark(
       }
     case 'level':
       return {
-        ...always,
+        ...hanging,
         kind: 'level',
         anchor: 'c',
         dx: 0.2,
@@ -122,7 +125,7 @@ export function newMark(
       }
     case 'countdown':
       return {
-        ...always,
+        ...hanging,
         kind: 'countdown',
         anchor: 'e',
         dx: -0.05,

@@ -1,7 +1,6 @@
 'use client'
 
 import Box from '@mui/material/Box'
-import type {} from 'react'
 import { oneFrame } from '@/core/cut/passages'
 import type { Moment } from '@/core/model/spotting'
 import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'

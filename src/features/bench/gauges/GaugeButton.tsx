@@ -10,14 +10,14 @@ export function GaugeButton({
   words,
   label,
   colour = palette.leaf,
-  isStale = false,
+  isStale,
   onOpen,
 }: {
   figure: string
   words: string
   label: string
   colour?: string
-  /** Whether the figure is of the highlight as it was a moment ago. */
+  /** Of what is looked for anew after each edit: whether the figure is of the highlight as it was a moment ago. */
   isStale?: boolean
   onOpen: (button: HTMLElement) => void
 }) {

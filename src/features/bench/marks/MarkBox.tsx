@@ -1,8 +1,7 @@
 'use client'
 
 import Box from '@mui/material/Box'
-import type {} from 'react'
-import { markRect } from '@/core/layout/markRects'
+import { markPlace } from '@/core/compose/freePlaces'
 import type { HungMark } from '@/core/model/pictureMark'
 import type { Shape } from '@/core/model/shape'
 import { heldKeys } from '@/ui/heldKeys'
@@ -21,10 +20,10 @@ const LEAST = 16
 /** A mark in the result: dragged, resized by its corners, nudged by arrows, with Alt resized; Delete takes it away. */
 export function MarkBox({ mark, shape, shown }: { mark: HungMark; shape: Shape; shown: boolean }) {
   const { session, view } = useBenchContext()
-  const { imageFiles } = useEdit()
+  const edit = useEdit()
   const layout = useLayout()
   const selected = useView((v) => v.selection?.kind === 'mark' && v.selection.id === mark.id)
-  const rect = markRect(mark, imageFiles, shape)
+  const { rect } = markPlace(edit, shape, mark)
   const select = () => view.setState({ selection: { kind: 'mark', id: mark.id } })
   const hanging = useHanging(layout.id, shape, {
     id: mark.id,
@@ -49,7 +48,7 @@ export function MarkBox({ mark, shape, shown }: { mark: HungMark; shape: Shape; 
       role="group"
       tabIndex={0}
       aria-roledescription={wording.mark}
-      aria-label={`${markName(mark, imageFiles)}, ${rect.width} × ${rect.height}`}
+      aria-label={`${markName(mark, edit.imageFiles)}, ${rect.width} × ${rect.height}`}
       data-mark={mark.id}
       onPointerDown={dragging}
       onFocus={select}

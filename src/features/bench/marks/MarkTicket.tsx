@@ -2,14 +2,17 @@
 
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
+import Checkbox from '@mui/material/Checkbox'
+import FormControlLabel from '@mui/material/FormControlLabel'
 import TextField from '@mui/material/TextField'
 import { useRef } from 'react'
-import type { MarkOf, PictureMark } from '@/core/model/pictureMark'
+import { isHung, type MarkOf, type PictureMark } from '@/core/model/pictureMark'
 import type { TextStyle } from '@/core/model/textStyle'
 import { ChoiceField } from '@/ui/ChoiceField'
 import { PercentField } from '@/ui/PercentField'
 import { ColourField } from '@/ui/ColourField'
 import { SecondsField } from '@/ui/SecondsField'
+import { textSize } from '@/ui/theme'
 import { Ticket } from '@/ui/Ticket'
 import { removeMark, setMark } from '@/edit/marks'
 import { useBenchContext } from '../benchContext'
@@ -41,6 +44,21 @@ export function MarkTicket({
   return (
     <Ticket label={wording.moreAbout(name)} anchor={anchor} onClose={onClose} width={400} gap={2.5}>
       <Look mark={mark} />
+      {isHung(mark) && (
+        <FormControlLabel
+          control={
+            <Checkbox
+              size="small"
+              checked={mark.findsPlace === true}
+              onChange={(_, findsPlace) =>
+                setMark(session, { mark, label: wording.findsItsPlace, change: { findsPlace } })
+              }
+            />
+          }
+          label={wording.keepsClearOfFacesAndText}
+          slotProps={{ typography: { sx: { fontSize: textSize.note } } }}
+        />
+      )}
       {mark.kind !== 'endCard' && (
         <TimeFields
           fromMicros={mark.fromMicros}

@@ -1,5 +1,7 @@
 /** What the interface says in this room, each sentence once. */
 export const wording = {
+  findsItsPlace: 'Place by itself',
+  keepsClearOfFacesAndText: 'Keeps clear of faces and text by itself, until it is moved',
   topEdge: 'top edge',
   bottomEdge: 'bottom edge',
   leftEdge: 'left edge',
