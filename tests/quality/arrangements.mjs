@@ -83,7 +83,7 @@ function shownBy(pictures, k, place) {
 }
 
 /** What is wrong with a composition of a scene. */
-export function faultsOf({ steps }, { frame, regions }, setText) {
+export function faultsOf({ size, steps }, { frame, regions }, setText) {
   const pictures = steps.filter((s) => s.kind === 'picture')
   const faults = new Set()
   const kept = []
@@ -107,8 +107,9 @@ export function faultsOf({ steps }, { frame, regions }, setText) {
   }
   const over = steps.flatMap((s) => {
     if (s.kind === 'text') {
-      const set = setText(s.text, s.style, s.area, measure)
-      return set ? [{ name: 'words', rect: set.extent }] : []
+      const set = setText(s.text, s.style, s.area, Math.min(size.width, size.height), measure)
+      if (!set) throw new Error(`“${s.text}” cannot be set`)
+      return [{ name: 'words', rect: set.extent }]
     }
     if (s.kind === 'level') return [{ name: 'the sound figure', rect: s.rect }]
     return []
