@@ -38,7 +38,6 @@ async function pixelsOf(page: Page, filter: string): Promise<number[]> {
 const colourAt = (page: Page, x: number, y: number) => pixelsOf(page, `crop=1:1:iw*${x}:ih*${y}`)
 
 test('a ribbon shows where the face leaves its box, to half a second, and its time leads there', async ({ page }) => {
-  test.setTimeout(150_000)
   const errors = watchForErrors(page)
   await toBench(page, STREAM, 'ridge-cup-stream')
   await setRegion(page, 'Face', streamPlaces.facecam)

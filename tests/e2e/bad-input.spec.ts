@@ -93,7 +93,8 @@ const NO_ENCODER = 'if(self.VideoEncoder)VideoEncoder.isConfigSupported=async(co
 
 /** Hands out the render worker's program with `script` before it. */
 const beforeRendering = (script: string) => async (route: Route) => {
-  const response = await route.fetch()
+  // A connection that the server has let go of meanwhile is asked again.
+  const response = await route.fetch({ maxRetries: 3 })
   const body = await response.text()
   await route.fulfill({ response, body: body.includes('createSyncAccessHandle') ? script + body : body })
 }
