@@ -21,14 +21,14 @@ describe('an entry', () => {
   it('keeps what a message says beside names, and no more of a long one than fits', () => {
     const messageOf = (message: string) => toEntry('a test', new Error(message), AT).message
     expect(messageOf('Math.max of 3 and x.y is too large')).toBe('Math.max of 3 and x.y is too large')
-    expect(messageOf('ENOENT: no such file, open /home/wren/flights/ridge')).toBe('ENOENT: no such file, open (file)')
+    expect(messageOf('ENOENT: no such file, open /media/wren/flights/ridge')).toBe('ENOENT: no such file, open (file)')
     expect(messageOf('one word after another '.repeat(20_000)).length).toBe(300)
   })
 
   it('keeps the kind of error and where it came from, without the machine’s address', () => {
     const error = new RangeError('too long')
     error.stack =
-      'RangeError: too long\n    at trim (http://localhost:4600/_next/static/chunks/a1.js:1:20)\n    at file:///home/wren/x.mjs:3:1'
+      'RangeError: too long\n    at trim (http://localhost:4600/_next/static/chunks/a1.js:1:20)\n    at file:///media/wren/x.mjs:3:1'
     expect(toEntry('a test', error, AT)).toMatchObject({
       at: '2026-11-30T08:00:00.000Z',
       where: 'a test',
