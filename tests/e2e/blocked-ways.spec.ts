@@ -239,13 +239,21 @@ const pixelsOf = (png: Buffer): Buffer =>
 
 test('the focus is seen on every control of every screen', async ({ page }) => {
   await toBench(page, made('silent.mp4'), 'silent')
-  const bench = page.url()
-  const screens = ['/', bench, '/rack', '/outbox', '/outbox/sheet', '/outbox/week']
+  // Each screen with what is there when it is.
+  const screens: [address: string, there: Locator][] = [
+    ['/', page.getByRole('article').first()],
+    [page.url(), page.getByRole('slider', { name: /^Out point/ })],
+    ['/rack', page.getByRole('button', { name: /^Duplicate / }).first()],
+    ['/outbox', page.getByRole('heading', { name: 'No files yet' })],
+    ['/outbox/sheet', page.getByRole('checkbox', { name: /^Choose / }).first()],
+    ['/outbox/week', page.getByRole('button', { name: 'This week' })],
+  ]
   const unseen: string[] = []
   // Controls of one kind, with the same classes, look the same when they have the focus.
   const kinds = new Set<string>()
-  for (const screen of screens) {
-    await page.goto(screen)
+  for (const [address, there] of screens) {
+    await page.goto(address)
+    await expect(there).toBeVisible()
     await page.waitForLoadState('networkidle')
     await page.addStyleTag({
       content: '* { transition: none !important; animation: none !important; caret-color: transparent !important }',
