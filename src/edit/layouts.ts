@@ -26,7 +26,7 @@ import { newLayout, type Area, type Arrangement, type Layout } from '@/core/mode
 import { newPanel, type Panel } from '@/core/model/panel'
 import { correctionFor, type Correction } from '@/core/model/passage'
 import { newRecord } from '@/core/model/record'
-import type { Region } from '@/core/model/region'
+import { isPerson, type Region } from '@/core/model/region'
 import type { Shape } from '@/core/model/shape'
 import { timeMapOf } from '@/core/time/timeMap'
 import { command, type Host } from './command'
@@ -165,8 +165,6 @@ export function applyLayout(host: Host, passageId: PassageId, chosen: Chosen, al
   layOut(host, { passageId, layoutId: own.id, chosen: null, name: chosen.name })
 }
 
-/** People by the roles that they have in setups. */
-const PEOPLE: ReadonlySet<string> = new Set(['face', 'speaker'])
 /** By how many people a setup has and nothing else to show. */
 const FOR_PEOPLE: Record<number, string> = { 2: 'two-people', 3: 'three-bands', 4: 'four-bands' }
 
@@ -179,7 +177,7 @@ export function suitLayout(host: Host, passageId: PassageId, gesture: string): v
   const roles = setupOf(host.value, setupId).regions.map((r) => r.role)
   const layout = layoutOf(host.value, layoutId)
   if (panelsOf(layout.arrangement).every(({ role }) => role === 'whole' || roles.includes(role))) return
-  const people = roles.filter((role) => PEOPLE.has(role)).length
+  const people = roles.filter((role) => isPerson(role)).length
   const id = roles.length === people ? FOR_PEOPLE[Math.min(4, people)] : undefined
   const starting = STARTING_LAYOUTS.find((s) => s.id === id) ?? STARTING_LAYOUTS[0]
   if (!starting) return

@@ -1,13 +1,15 @@
 import { describe, expect, it } from 'vitest'
 import { sampleEdit } from '../../../tests/support/edits'
 import type { Rect } from '../geometry/rect'
-import type { MarkId, RegionId, TitleId } from '../model/ids'
+import type { MarkId, PanelId, RegionId, TitleId } from '../model/ids'
+import { newPanel } from '../model/panel'
 import { markAt } from '../layout/markRects'
 import { newMark, type HungMark } from '../model/pictureMark'
 import { newRegion } from '../model/region'
 import { STANDARD_SHAPES, type Shape } from '../model/shape'
 import { PLAIN_TEXT } from '../model/textStyle'
 import { markPlace } from './freePlaces'
+import { placeOnCanvas } from './panelCrop'
 import { placePanels } from './placePanels'
 
 const level = newMark('level' as MarkId, { kind: 'level' }) as HungMark
@@ -83,4 +85,50 @@ it('the same edit gives the same place, and one that was moved stays where it wa
     findsPlace: false,
   }
   expect(markPlace(editWith(moved), shape, moved).rect).toMatchObject({ x: 100, y: 60 })
+})
+
+it('keeps clear of the head in a picture that is flipped', () => {
+  const [shape] = STANDARD_SHAPES
+  if (!shape) throw new Error('no shape')
+  const edit = editWith(level)
+  // All of the canvas is the camera's picture, with the head at its left side, seen at the right.
+  const [setup, layout] = [edit.setups[0], edit.layouts[0]]
+  const face = setup?.regions.find((r) => r.role === 'face')
+  if (!setup || !layout || !face) throw new Error('no face')
+  face.bounds = { x: 0, y: 0, width: (1080 * 9) / 16 / 1920, height: 1 }
+  face.focus = { x: 0, y: 0, width: (0.5 * 1080 * 9) / 16 / 1920, height: 1 }
+  layout.arrangement = { ...layout.arrangement, tree: { ...newPanel('one' as PanelId, 'face'), flip: true } }
+  const { x, width } = markPlace(edit, shape, level).rect
+  expect(x + width).toBeLessThanOrEqual(shape.width / 2)
+})
+
+it.each([
+  [
+    { turn: 0, flip: false },
+    { x: 100, y: 200, width: 100, height: 100 },
+  ],
+  [
+    { turn: 0, flip: true },
+    { x: 400, y: 200, width: 100, height: 100 },
+  ],
+  // A quarter turn to the right brings the upper left corner to the upper right.
+  [
+    { turn: 1, flip: false },
+    { x: 400, y: 200, width: 100, height: 100 },
+  ],
+  [
+    { turn: 2, flip: false },
+    { x: 400, y: 500, width: 100, height: 100 },
+  ],
+  [
+    { turn: 3, flip: false },
+    { x: 100, y: 500, width: 100, height: 100 },
+  ],
+] as const)('the upper left quarter of a crop lies where %o brings it', (orientation, place) => {
+  const picture = {
+    crop: { x: 10, y: 20, width: 40, height: 40 },
+    dest: { x: 100, y: 200, width: 400, height: 400 },
+  }
+  expect(placeOnCanvas({ x: 0, y: 0, width: 20, height: 30 }, picture, orientation)).toEqual(place)
+  expect(placeOnCanvas({ x: 60, y: 0, width: 20, height: 30 }, picture, orientation)).toBeNull()
 })

@@ -1,5 +1,5 @@
 import { toEven } from '../geometry/evenGrid'
-import { intersection, type Rect, type Size } from '../geometry/rect'
+import { areaOf, intersection, scaleRect, type Rect, type Size } from '../geometry/rect'
 import { arrangementFor } from '../layout/arrangementFor'
 import { insetAt } from '../layout/insets'
 import { markRect } from '../layout/markRects'
@@ -10,8 +10,9 @@ import type { Anchor, Hanging } from '../model/inset'
 import type { Passage } from '../model/passage'
 import { isHung, type HungMark } from '../model/pictureMark'
 import type { Shape } from '../model/shape'
-import type { PanelPicture } from './panelCrop'
+import { placeOnCanvas } from './panelCrop'
 import { placePanels } from './placePanels'
+import { regionIn } from './regionIn'
 
 /** A part of the canvas, px, and how much it matters that nothing lies over it. */
 interface Kept {
@@ -33,6 +34,10 @@ const FAR_COSTS = 0.04
 const MARGIN = 0.035
 /** Only the anchor of what {@link insetAt} gives is wanted. */
 const HANGING: Hanging = { anchor: 'c', dx: 0, dy: 0, width: 0.1, proportion: 1 }
+/** Of passages that lie unlike each other so many are looked at, from the start: an edit is answered at once. */
+const MAX_UNLIKE = 12
+/** So much of what is to be left free is looked at: what matters most, and there the largest. */
+const MAX_KEPT = 80
 /** Places that are tried across and down. */
 const TRIED = { across: 13, down: 25 }
 
@@ -67,55 +72,48 @@ function placesFor(edit: Edit, shape: Shape): Map<string, MarkPlace> {
   return places
 }
 
+const ownOf = ({ regionShifts, corrections, feeds }: Passage) => [regionShifts, corrections, feeds]
+
+/** Whether pictures may lie elsewhere in a passage than its setup and its layout say. */
+const liesByItself = (passage: Passage) => ownOf(passage).some((own) => own.length > 0)
+
 /** Everything in a shape that something put over the picture should leave free: in any of the passages. */
 function keptIn(edit: Edit, shape: Shape): Kept[] {
   const { passages, marks, words } = edit.highlight
-  const alike = new Map(passages.map((p) => [`${p.setupId} ${p.layoutId}`, p]))
-  return [
-    ...[...alike.values()].flatMap((passage) => [
-      ...picturesOf(edit, shape, passage),
-      ...wordsOf(edit, shape, passage, words.titles.length > 0, words.captions.shown && words.cues.length > 0),
-    ]),
+  // What lies alike need be looked at once.
+  const unlike = new Map(
+    passages.map((p) => [`${p.setupId} ${p.layoutId} ${liesByItself(p) ? JSON.stringify(ownOf(p)) : ''}`, p]),
+  )
+  const kept = [
+    ...[...unlike.values()]
+      .slice(0, MAX_UNLIKE)
+      .flatMap((passage) => [
+        ...picturesOf(edit, shape, passage),
+        ...wordsOf(edit, shape, passage, words.titles.length > 0, words.captions.shown && words.cues.length > 0),
+      ]),
     ...marks.flatMap((m) =>
       isHung(m) && !m.findsPlace ? [{ rect: markRect(m, edit.imageFiles, shape), matters: MARKS_MATTER }] : [],
     ),
   ]
+  if (kept.length <= MAX_KEPT) return kept
+  return kept.sort((a, b) => b.matters - a.matters || areaOf(b.rect) - areaOf(a.rect)).slice(0, MAX_KEPT)
 }
 
 /** Wherever a panel shows what matters of any region, its own or not. */
 function picturesOf(edit: Edit, shape: Shape, passage: Passage): Kept[] {
   return placePanels(edit, shape, passage).flatMap(({ picture, panel, region, source }) => {
     if (!picture || !region) return []
-    const frame = recordingOf(edit, source.recordingId).video
-    const regions = setupOf(edit, source.setupId).regions
+    const { width, height } = recordingOf(edit, source.recordingId).video
+    const { regions } = setupOf(edit, source.setupId)
+    // Where the passage has them; a path says where crops are aimed, which is no place by itself.
+    const moved = { ...source.from, cropPaths: [] }
     return (regions.some((r) => r.id === region.id) ? regions : [...regions, region]).flatMap((r) =>
-      needsOf(r).flatMap(({ rect, matters }) => {
-        const seen = shownAt(rect, frame, picture, panel.turn)
+      needsOf(regionIn(moved, r, 0)).flatMap(({ rect, matters }) => {
+        const seen = placeOnCanvas(scaleRect(rect, width, height), picture, panel)
         return seen ? [{ rect: seen, matters }] : []
       }),
     )
   })
-}
-
-/** Where a part of the frame comes to lie on the canvas; null when the crop leaves it out. */
-function shownAt(part: Rect, frame: Size, { crop, dest }: PanelPicture, turn: number): Rect | null {
-  const pixels = {
-    x: part.x * frame.width,
-    y: part.y * frame.height,
-    width: part.width * frame.width,
-    height: part.height * frame.height,
-  }
-  const shown = intersection(pixels, crop)
-  if (!shown) return null
-  // A picture on its side or upside down: all of it, rather than the wrong part.
-  if (turn !== 0) return dest
-  const [sx, sy] = [dest.width / crop.width, dest.height / crop.height]
-  return {
-    x: dest.x + (shown.x - crop.x) * sx,
-    y: dest.y + (shown.y - crop.y) * sy,
-    width: shown.width * sx,
-    height: shown.height * sy,
-  }
 }
 
 function wordsOf(edit: Edit, shape: Shape, passage: Passage, titles: boolean, captions: boolean): Kept[] {

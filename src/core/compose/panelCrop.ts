@@ -1,6 +1,15 @@
 import { toEvenPixels } from '../geometry/evenGrid'
 import { cropToFill, fitWhole } from '../geometry/fit'
-import { centreOf, pushInside, scaleRect, type Point, type Rect, type Size } from '../geometry/rect'
+import {
+  carriedAlong,
+  centreOf,
+  intersection,
+  pushInside,
+  scaleRect,
+  type Point,
+  type Rect,
+  type Size,
+} from '../geometry/rect'
 import type { Panel, Turn } from '../model/panel'
 import type { Correction } from '../model/passage'
 import type { Region } from '../model/region'
@@ -52,6 +61,38 @@ function wholePicture(bounds: Rect, rect: Rect, turn: Turn): PanelPicture {
     height,
   }
   return { crop: cropToFill(bounds, turnedProportion(dest, turn), centreOf(bounds)), dest }
+}
+
+/**
+ * Where a part of the frame, px, comes to lie on the canvas in a picture that is flipped, then turned; null when the
+ * crop leaves it out.
+ */
+export function placeOnCanvas(
+  part: Rect,
+  { crop, dest }: PanelPicture,
+  { turn, flip }: Pick<Panel, 'turn' | 'flip'>,
+): Rect | null {
+  const shown = intersection(part, crop)
+  if (!shown) return null
+  const { x, y, width, height } = carriedAlong(shown, crop, UNIT)
+  const upright = { x: flip ? 1 - x - width : x, y, width, height }
+  return carriedAlong(turned(upright, turn), UNIT, dest)
+}
+
+const UNIT: Rect = { x: 0, y: 0, width: 1, height: 1 }
+
+/** A part of the unit square once that has been turned clockwise. */
+function turned({ x, y, width, height }: Rect, turn: Turn): Rect {
+  switch (turn) {
+    case 0:
+      return { x, y, width, height }
+    case 1:
+      return { x: 1 - y - height, y: x, width: height, height: width }
+    case 2:
+      return { x: 1 - x - width, y: 1 - y - height, width, height }
+    case 3:
+      return { x: y, y: 1 - x - width, width: height, height: width }
+  }
 }
 
 /**

@@ -4,7 +4,7 @@ import { areaOf, intersection, scaleRect, type Rect } from '../geometry/rect'
 import { arrangementFor } from '../layout/arrangementFor'
 import { wordArea } from '../layout/wordAreas'
 import { layoutOf, setupOf, type Edit } from '../model/edit'
-import { toldApart } from '../model/region'
+import { showsSomebody, toldApart } from '../model/region'
 import type { TitleId } from '../model/ids'
 import type { Outlet } from '../model/outlet'
 import type { Shape } from '../model/shape'
@@ -20,8 +20,6 @@ import type { FindingDraft, Remedy } from './finding'
 /** Less under a feed's own things is not in anybody's way. */
 const MIN_UNDER = 0.05
 const MUCH_UNDER = 0.25
-
-const WITH_SOMEBODY: ReadonlySet<string> = new Set(['face', 'speaker', 'guest'])
 
 const isFor = (outlet: Outlet, { width, height }: Shape) =>
   Math.abs(outlet.shape.width / outlet.shape.height - width / height) < 0.01
@@ -91,7 +89,7 @@ function thingsIn(
   const longest = words.captions.shown ? wordsIn(edit, index).sort((a, b) => b.length - a.length)[0] : undefined
   return [
     ...placePanels(edit, shape, passage).flatMap(({ panel, rect, picture, region, source }): Thing[] =>
-      picture && region && WITH_SOMEBODY.has(panel.role)
+      picture && region && showsSomebody(panel.role)
         ? [
             {
               what: toldApart(setupOf(edit, source.setupId).regions, region),

@@ -3,7 +3,7 @@ import { placePanels, type PlacedPanel } from '../compose/placePanels'
 import { toEvenPixels } from '../geometry/evenGrid'
 import { areaOf, intersection, pushInside, scaleRect, type Rect } from '../geometry/rect'
 import { recordingOf, setupOf, type Edit } from '../model/edit'
-import { toldApart } from '../model/region'
+import { showsSomebody, toldApart } from '../model/region'
 import { correctionFor, type Correction } from '../model/passage'
 import type { Shape } from '../model/shape'
 import type { Micros } from '../time/micros'
@@ -23,9 +23,6 @@ const MUCH_CUT = 0.25
 
 /** Moments of a passage whose crops move at which they are looked at, besides its first. */
 const MAX_MOMENTS = 12
-
-/** Roles whose region is somebody's own picture: shown in another panel as well, it is there twice. */
-const FACES: ReadonlySet<string> = new Set(['face', 'speaker', 'guest'])
 
 const sharedPart = (a: Rect, b: Rect) => (intersection(a, b) ? areaOf(intersection(a, b) as Rect) / areaOf(a) : 0)
 
@@ -208,8 +205,8 @@ function twiceIn(
     !region ||
     !face.region ||
     face.panel.id === panel.panel.id ||
-    !FACES.has(face.panel.role) ||
-    FACES.has(panel.panel.role)
+    !showsSomebody(face.panel.role) ||
+    showsSomebody(panel.panel.role)
   )
     return null
   if (face.source.recordingId !== panel.source.recordingId || face.source.feed || panel.source.feed) return null

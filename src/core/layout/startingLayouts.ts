@@ -4,8 +4,7 @@ import type { Inset } from '../model/inset'
 import type { Arrangement, Extent, LayoutNode, StackChild } from '../model/layout'
 import type { Outline } from '../model/outline'
 import { newPanel, type Panel } from '../model/panel'
-import type { Role } from '../model/region'
-import { isPerson } from './needs'
+import { isPerson, type Role } from '../model/region'
 
 /** The regions that a setup offers, by what they are good for, in the setup's order. */
 interface Cast {

@@ -41,6 +41,12 @@ export const region = z.object({
 
 export type Region = z.infer<typeof region>
 
+/** Roles that layouts have places for people by. */
+export const isPerson = (role: Role): boolean => role === 'face' || role === 'speaker'
+
+/** Roles whose region is somebody's own picture. */
+export const showsSomebody = (role: Role): boolean => isPerson(role) || role === 'guest'
+
 /** A region by what makes it one; the rest as it is for a new one. */
 export function newRegion(id: RegionId, role: Role, name: string, bounds: Rect): Region {
   return { id, role, name, bounds, focus: null, locked: false, hidden: false, proportion: null, outline: PLAIN_OUTLINE }

@@ -6,21 +6,21 @@ import IconButton from '@mui/material/IconButton'
 import type { MouseEvent, ReactNode } from 'react'
 import { iconSize, palette, textSize } from '@/ui/theme'
 
-/** A line of a list below the shapes: where the thing is, what it is, a fact, and a button for its ticket. */
+/** A line of a list below the shapes: where the thing is, what it is, perhaps a fact, and a button for its ticket. */
 export function ListLine({
   place,
   fact,
   moreLabel,
-  isSelected,
+  isSelected = false,
   onSelect,
   onMore,
   children,
 }: {
   place: string
-  fact: ReactNode
+  fact?: ReactNode
   moreLabel: string
-  isSelected: boolean
-  onSelect: () => void
+  isSelected?: boolean
+  onSelect?: () => void
   onMore: (button: HTMLElement) => void
   children: ReactNode
 }) {
@@ -29,7 +29,7 @@ export function ListLine({
       onClick={onSelect}
       sx={{
         display: 'grid',
-        gridTemplateColumns: '56px minmax(0, 1fr) auto auto',
+        gridTemplateColumns: `56px minmax(0, 1fr) auto${fact === undefined ? '' : ' auto'}`,
         columnGap: 2,
         alignItems: 'center',
         px: 3,

@@ -1,10 +1,8 @@
 'use client'
 
-import MoreHorizIcon from '@mui/icons-material/MoreHoriz'
 import Box from '@mui/material/Box'
 import Checkbox from '@mui/material/Checkbox'
 import FormControlLabel from '@mui/material/FormControlLabel'
-import IconButton from '@mui/material/IconButton'
 import MenuItem from '@mui/material/MenuItem'
 import Select from '@mui/material/Select'
 import TextField from '@mui/material/TextField'
@@ -22,8 +20,9 @@ import { addImageFile } from '@/store/imageFiles'
 import { ColourField } from '@/ui/ColourField'
 import { NumberField } from '@/ui/NumberField'
 import { Ticket } from '@/ui/Ticket'
-import { iconSize, palette, textSize } from '@/ui/theme'
+import { textSize } from '@/ui/theme'
 import { useBenchContext, useEdit, useParts } from '../benchContext'
+import { ListLine } from '../ListLine'
 import { bringImages } from '../bringImages'
 import { wording } from './wording'
 
@@ -69,19 +68,7 @@ export function BackdropLine() {
     })
   }
   return (
-    <Box
-      sx={{
-        display: 'grid',
-        gridTemplateColumns: '56px minmax(0, 1fr) auto',
-        columnGap: 2,
-        alignItems: 'center',
-        px: 3,
-        minHeight: 32,
-        borderBottom: 1,
-        borderColor: 'divider',
-      }}
-    >
-      <Box sx={{ fontSize: textSize.note, color: palette.inkSoft }}>{wording.behind}</Box>
+    <ListLine place={wording.behind} moreLabel={wording.moreAboutWhatLiesBehind} onMore={setAnchor}>
       <Select
         variant="standard"
         disableUnderline
@@ -96,14 +83,6 @@ export function BackdropLine() {
           </MenuItem>
         ))}
       </Select>
-      <IconButton
-        size="small"
-        aria-label={wording.moreAboutWhatLiesBehind}
-        aria-haspopup="dialog"
-        onClick={(e) => setAnchor(e.currentTarget)}
-      >
-        <MoreHorizIcon sx={{ fontSize: iconSize.medium }} />
-      </IconButton>
       <input
         ref={chooser}
         type="file"
@@ -113,7 +92,7 @@ export function BackdropLine() {
         onChange={(e) => void take(e.target.files?.[0]).finally(() => (e.target.value = ''))}
       />
       {anchor && <BackdropTicket anchor={anchor} onClose={() => setAnchor(null)} />}
-    </Box>
+    </ListLine>
   )
 }
 

@@ -1,11 +1,9 @@
+import { showsSomebody } from '@/core/model/region'
 import { whoSpeaks } from '@/core/detect/regions/whoSpeaks'
 import { toEvenPixels } from '@/core/geometry/evenGrid'
 import { setSpeakersByName } from '@/edit/words'
 import { useBenchContext, useParts } from '../benchContext'
 import { stirIn } from '@/shared/looks/looks'
-
-/** Roles in which a person is seen. */
-const WITH_SOMEBODY: ReadonlySet<string> = new Set(['face', 'speaker', 'guest'])
 
 /**
  * Gives the lines of the recording that is worked on to whom the picture shows speaking, by their regions' names.
@@ -15,7 +13,7 @@ export function useWhoSpeaks(): () => Promise<number | null> {
   const { session, files } = useBenchContext()
   const { recording, setup } = useParts()
   return async () => {
-    const regions = setup.regions.filter((r) => WITH_SOMEBODY.has(r.role))
+    const regions = setup.regions.filter((r) => showsSomebody(r.role))
     const file = files.get(recording.id)
     if (regions.length < 2 || !file) return null
     const cues = session.value.highlight.words.cues.filter((c) => c.recordingId === recording.id)
