@@ -34,7 +34,7 @@ function work(session: Session<Edit>, random: Random, adding: number): void {
     applyLayout(
       session,
       random.pick(highlight.passages).id,
-      { name: chosen.name, arrangement, perShape: {}, basedOn: null },
+      { name: chosen.name, arrangement, perShape: {}, basedOn: null, adapts: random.next() < 0.5 },
       random.next() < 0.5,
     )
   } else if (id === 'bands') {

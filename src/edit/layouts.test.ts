@@ -13,6 +13,7 @@ import {
   nudgeCrop,
   placeInset,
   removePanel,
+  setAdapts,
   setArea,
   setBackdrop,
   setGap,
@@ -22,7 +23,9 @@ import {
   type Chosen,
 } from './layouts'
 import { applyBrand, applyRecipe } from './recipes'
+import { noteHeads } from './records'
 import { sampleEdit } from '../../tests/support/edits'
+import { arrangementIn } from '@/core/compose/arrangementIn'
 import { placePanels } from '@/core/compose/placePanels'
 import { arrangementFor } from '@/core/layout/arrangementFor'
 import { arrangeFor, STARTING_LAYOUTS } from '@/core/layout/startingLayouts'
@@ -38,6 +41,8 @@ import {
   type PanelId,
   type PassageId,
   type RecipeId,
+  type RegionId,
+  type SetupId,
 } from '@/core/model/ids'
 import { newLayout, type Layout } from '@/core/model/layout'
 import { edit as editSchema } from '@/core/model/edit'
@@ -59,6 +64,12 @@ function open(): { session: EditSession; layout: () => Layout } {
 
 const rectsIn = (layout: Layout, shape: Shape) => solve(arrangementFor(layout, shape), shape).panels.map((p) => p.rect)
 
+const ownWay = (layout: Layout, shape: Shape) => ({
+  layoutId: layout.id,
+  shapeId: shape.id,
+  arrangement: arrangementFor(layout, shape),
+})
+
 function chosen(id: string, layout: Layout): Chosen {
   const starting = STARTING_LAYOUTS.find((s) => s.id === id)
   if (!starting) throw new Error(`no layout ${id}`)
@@ -67,6 +78,7 @@ function chosen(id: string, layout: Layout): Chosen {
     arrangement: arrangeFor(starting, ['face', 'game'], idsInUse(layout), () => 'inset' as InsetId),
     perShape: {},
     basedOn: null,
+    adapts: false,
   }
 }
 
@@ -118,14 +130,14 @@ describe('changing places', () => {
     const seamIn = (shape: Shape) => solve(arrangementFor(layout(), shape), shape).seams[0] as never
     dragSeam(
       session,
-      { layoutId: layout().id, scope: { shape: tall, only: false }, seam: seamIn(tall), position: 960 },
+      { scope: { passageId: PASSAGE, shape: tall, only: false }, seam: seamIn(tall), position: 960 },
       'a',
     )
     expect(rectsIn(layout(), tall).map((r) => r.height)).toEqual([960, 960])
     expect(rectsIn(layout(), wide).map((r) => r.width)).toEqual([960, 960])
     dragSeam(
       session,
-      { layoutId: layout().id, scope: { shape: wide, only: true }, seam: seamIn(wide), position: 480 },
+      { scope: { passageId: PASSAGE, shape: wide, only: true }, seam: seamIn(wide), position: 480 },
       'b',
     )
     expect(rectsIn(layout(), wide).map((r) => r.width)).toEqual([480, 1440])
@@ -141,7 +153,7 @@ describe('changing places', () => {
     const before = rectsIn(layout(), tall)
     const seam = solve(arrangementFor(layout(), wide), wide).seams[0]
     if (!seam) throw new Error('no seam')
-    dragSeam(session, { layoutId: layout().id, scope: { shape: wide, only: false }, seam, position: 700 }, 'a')
+    dragSeam(session, { scope: { passageId: PASSAGE, shape: wide, only: false }, seam, position: 700 }, 'a')
     expect(layout().perShape.wide).toBeDefined()
     expect(rectsIn(layout(), tall)).toEqual(before)
   })
@@ -152,7 +164,7 @@ describe('changing places', () => {
     const wanted = { x: 1200, y: 700, width: 480, height: 270 }
     placeInset(
       session,
-      { layoutId: layout().id, scope: { shape: wide, only: false }, id: 'inset' as InsetId, rect: wanted },
+      { scope: { passageId: PASSAGE, shape: wide, only: false }, id: 'inset' as InsetId, rect: wanted },
       'g',
     )
     const got = rectsIn(layout(), wide)[1]
@@ -160,13 +172,12 @@ describe('changing places', () => {
       expect(Math.abs((got?.[side] ?? 0) - wanted[side])).toBeLessThanOrEqual(4)
     expect(layout().perShape).toEqual({})
     expect(layout().arrangement.insets[0]?.anchor).toBe('se')
-    goOwnWay(session, { layoutId: layout().id, shape: square })
+    goOwnWay(session, ownWay(layout(), square))
     const inSquare = rectsIn(layout(), square)
     placeInset(
       session,
       {
-        layoutId: layout().id,
-        scope: { shape: tall, only: false },
+        scope: { passageId: PASSAGE, shape: tall, only: false },
         id: 'inset' as InsetId,
         rect: { x: 0, y: 0, width: 400, height: 226 },
       },
@@ -176,10 +187,67 @@ describe('changing places', () => {
   })
 })
 
+describe('a layout that adapts', () => {
+  const adapting = () => {
+    const opened = open()
+    setAdapts(opened.session, { layoutId: opened.layout().id, adapts: true })
+    return opened
+  }
+  const seamIn = (session: EditSession, shape: Shape) => {
+    const [passage] = session.value.highlight.passages
+    const [seam] = passage ? solve(arrangementIn(session.value, passage, shape), shape).seams : []
+    if (!seam) throw new Error('no seam')
+    return seam
+  }
+
+  it('holds the seam that somebody dragged, to the pixel, and lets go of it with undo', () => {
+    const { session, layout } = adapting()
+    const at = (position: number, shape: Shape) =>
+      dragSeam(session, { scope: { passageId: PASSAGE, shape, only: false }, seam: seamIn(session, shape), position })
+    const heights = () =>
+      placePanels(session.value, tall, session.value.highlight.passages[0] as never).map((p) => p.rect.height)
+    const before = heights()
+    at(200, tall)
+    expect(heights()).toEqual([200, 1720])
+    expect(layout().arrangement.tree).toMatchObject({ held: true })
+    session.undo()
+    expect(heights()).toEqual(before)
+  })
+
+  it('holds an inset that somebody moved, and how somebody had a panel fit', () => {
+    const { session, layout } = adapting()
+    applyLayout(session, PASSAGE, { ...chosen('corner-card', layout()), adapts: true }, true)
+    const rect = { x: 0, y: 1600, width: 400, height: 226 }
+    placeInset(session, { scope: { passageId: PASSAGE, shape: tall, only: false }, id: 'inset' as InsetId, rect })
+    const placed = placePanels(session.value, tall, session.value.highlight.passages[0] as never)
+    expect(placed.find((p) => p.insetId)?.rect).toEqual(rect)
+    const id = placed[0]?.panel.id as PanelId
+    setPanel(session, { layoutId: layout().id, id, label: 'Fit', change: { fit: 'whole' } })
+    expect(panelsOf(layout().arrangement)[0]).toMatchObject({ fit: 'whole', held: true })
+    setPanel(session, { layoutId: layout().id, id, label: 'Opacity', change: { opacity: 0.5 } })
+    expect(panelsOf(layout().arrangement)[0]).toMatchObject({ opacity: 0.5 })
+  })
+
+  it('takes what was measured without a step of the history, and only once', () => {
+    const { session } = adapting()
+    const head = { x: 0.8, y: 0.75, width: 0.08, height: 0.14 }
+    const { steps } = session.store.getState().history
+    noteHeads(session, 's' as SetupId, new Map([['f' as RegionId, head]]))
+    const noted = session.value
+    expect(noted.setups[0]?.regions.map((r) => r.head)).toEqual([head, undefined])
+    expect(session.store.getState().history.steps).toEqual(steps)
+    noteHeads(session, 's' as SetupId, new Map([['f' as RegionId, { ...head, width: 0.06 }]]))
+    expect(session.value).toBe(noted)
+    noteHeads(session, 's' as SetupId, new Map([['f' as RegionId, { ...head, x: 0.84 }]]))
+    expect(session.value.setups[0]?.regions[0]?.head?.x).toBe(0.8)
+    expect(session.value.setups[0]?.regions[0]?.head?.width).toBeCloseTo(0.12)
+  })
+})
+
 describe('what an arrangement shows', () => {
   it('is changed in every shape at once, and undone in one step', () => {
     const { session, layout } = open()
-    goOwnWay(session, { layoutId: layout().id, shape: wide })
+    goOwnWay(session, ownWay(layout(), wide))
     const before = session.value
     const id = 'band' as PanelId
     addBand(session, { layoutId: layout().id, id, role: 'whole' })

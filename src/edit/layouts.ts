@@ -1,15 +1,15 @@
 import { current, isDraft, type Draft } from 'immer'
-import { panelPicture } from '@/core/compose/panelCrop'
+import { arrangementIn } from '@/core/compose/arrangementIn'
 import { placePanels } from '@/core/compose/placePanels'
+import { suitedLayouts } from '@/core/compose/suitedLayouts'
 import { bandsArrangement, lastArrangement, leapfrog, type Leapfrog } from '@/core/cut/leapfrog'
 import { causeOf } from '@/core/findings/finding'
 import { handleFindings } from '@/core/findings/layoutFindings'
 import type { Rect } from '@/core/geometry/rect'
-import { arrangementFor, insetInBase, turnsInto } from '@/core/layout/arrangementFor'
+import { insetInBase, turnsInto } from '@/core/layout/arrangementFor'
 import { insetAt } from '@/core/layout/insets'
-import { moveSeam } from '@/core/layout/seams'
+import { moveSeam, nodeAt } from '@/core/layout/seams'
 import type { Seam } from '@/core/layout/solve'
-import { arrangeFor, STARTING_LAYOUTS } from '@/core/layout/startingLayouts'
 import {
   isPanel,
   panelsOf,
@@ -26,7 +26,6 @@ import { newLayout, type Area, type Arrangement, type Layout } from '@/core/mode
 import { newPanel, type Panel } from '@/core/model/panel'
 import { correctionFor, type Correction } from '@/core/model/passage'
 import { newRecord } from '@/core/model/record'
-import { isPerson, type Region } from '@/core/model/region'
 import type { Shape } from '@/core/model/shape'
 import { timeMapOf } from '@/core/time/timeMap'
 import { command, type Host } from './command'
@@ -35,22 +34,30 @@ import { addRecords } from './records'
 
 /** What you get: layouts, their bands, insets and panels, and how panels crop. */
 
-/** Where a change of places is made: in one shape, for all of them or for that one only. */
+/** Where a change of places is made: in one shape of a passage, for all of them or for that one only. */
 export interface Scope {
+  passageId: PassageId
   shape: Shape
   only: boolean
+}
+
+/** An edit as it is in the middle of a change: what is placed is remembered by record, and a draft's still change. */
+const asItIs = (draft: Draft<Edit>): Edit => (isDraft(draft) ? current(draft) : draft)
+
+/** A shape's arrangement as a passage shows it. */
+function shownIn(draft: Draft<Edit>, { passageId, shape }: Pick<Scope, 'passageId' | 'shape'>): Arrangement {
+  const edit = asItIs(draft)
+  return arrangementIn(edit, passageOf(edit, passageId), shape)
 }
 
 /**
  * The arrangement that a change made in a shape goes to; a shape that is to go its own way gets one of its own.
  * `own`: it is that shape's.
  */
-function arrangementAt(
-  layout: Draft<Layout>,
-  { shape, only }: Scope,
-): { arrangement: Draft<Arrangement>; own: boolean } {
-  if (only && !layout.perShape[shape.id])
-    layout.perShape[shape.id] = structuredClone(arrangementFor(isDraft(layout) ? current(layout) : layout, shape))
+function arrangementAt(draft: Draft<Edit>, scope: Scope): { arrangement: Draft<Arrangement>; own: boolean } {
+  const { shape, only } = scope
+  const layout = layoutOf(draft, passageOf(draft, scope.passageId).layoutId)
+  if (only && !layout.perShape[shape.id]) layout.perShape[shape.id] = structuredClone(shownIn(draft, scope))
   const own = layout.perShape[shape.id]
   return own ? { arrangement: own, own: true } : { arrangement: layout.arrangement, own: false }
 }
@@ -73,42 +80,40 @@ function eachArrangement(
  * Drags a seam to `position` px from the start of its stack, as solved in the scope's shape. Where that shape has
  * other stacks than the rest, it goes its own way.
  */
-export const dragSeam = command<{ layoutId: LayoutId; scope: Scope; seam: Seam; position: number }>({
+export const dragSeam = command<{ scope: Scope; seam: Seam; position: number }>({
   id: 'drag-seam',
   label: 'Move seam',
-  apply: (draft, { layoutId, scope, seam, position }) => {
-    const layout = layoutOf(draft, layoutId)
-    const shared = sameStructure(layout.arrangement.tree, arrangementFor(layout, scope.shape).tree)
-    moveSeam(arrangementAt(layout, { ...scope, only: scope.only || !shared }).arrangement.tree, seam, position)
+  apply: (draft, { scope, seam, position }) => {
+    const layout = layoutOf(draft, passageOf(draft, scope.passageId).layoutId)
+    const shared = sameStructure(layout.arrangement.tree, shownIn(draft, scope).tree)
+    const { arrangement } = arrangementAt(draft, { ...scope, only: scope.only || !shared })
+    moveSeam(arrangement.tree, seam, position)
+    const stack = nodeAt(arrangement.tree, seam.path)
+    if (layout.adapts && stack.kind === 'stack') stack.held = true
   },
 })
 
 /** Moves or resizes an inset to a rectangle, px of the scope's shape. */
-export const placeInset = command<{ layoutId: LayoutId; scope: Scope; id: InsetId; rect: Rect }>({
+export const placeInset = command<{ scope: Scope; id: InsetId; rect: Rect }>({
   id: 'place-inset',
   label: 'Move inset',
-  apply: (draft, { layoutId, scope, id, rect }) => {
-    const { arrangement, own } = arrangementAt(layoutOf(draft, layoutId), scope)
+  apply: (draft, { scope, id, rect }) => {
+    const { adapts } = layoutOf(draft, passageOf(draft, scope.passageId).layoutId)
+    const { arrangement, own } = arrangementAt(draft, scope)
     const at = arrangement.insets.findIndex((i) => i.id === id)
     const inset = arrangement.insets[at]
     if (!inset) return
-    const moved = insetAt(inset, rect, scope.shape)
+    const moved = { ...insetAt(inset, rect, scope.shape), ...(adapts && { held: true }) }
     arrangement.insets[at] = own ? moved : insetInBase(moved, scope.shape, turnsInto(arrangement.tree, scope.shape))
   },
 })
 
-/** Gives a shape an arrangement of its own: the one given, or that which it has now. */
-export const goOwnWay = command<{
-  layoutId: LayoutId
-  shape: Pick<Shape, 'id'> & Partial<Shape>
-  arrangement?: Arrangement
-}>({
+/** Gives a shape an arrangement of its own. */
+export const goOwnWay = command<{ layoutId: LayoutId; shapeId: string; arrangement: Arrangement }>({
   id: 'go-own-way',
-  label: ({ shape }) => `Arrange ${shape.id} by itself`,
-  apply: (draft, { layoutId, shape, arrangement }) => {
-    const layout = layoutOf(draft, layoutId)
-    if (arrangement) layout.perShape[shape.id] = structuredClone(arrangement)
-    else arrangementAt(layout, { shape: shape as Shape, only: true })
+  label: ({ shapeId }) => `Arrange ${shapeId} by itself`,
+  apply: (draft, { layoutId, shapeId, arrangement }) => {
+    layoutOf(draft, layoutId).perShape[shapeId] = structuredClone(arrangement)
   },
 })
 
@@ -121,16 +126,31 @@ export const followOthers = command<{ layoutId: LayoutId; shapeId: string }>({
   },
 })
 
+/** What somebody sets about how a panel fits, so that it stays. */
+const FITTING: readonly (keyof Panel)[] = ['fit', 'zoom', 'turn']
+
+/** Lets each shape be arranged by what its regions show, or keeps to the rule. */
+export const setAdapts = command<{ layoutId: LayoutId; adapts: boolean }>({
+  id: 'set-adapts',
+  label: ({ adapts }) => (adapts ? 'Adapt to what is shown' : 'Do not adapt'),
+  apply: (draft, { layoutId, adapts }) => {
+    layoutOf(draft, layoutId).adapts = adapts
+  },
+})
+
 /** Changes a panel in every shape. */
 export const setPanel = command<{ layoutId: LayoutId; id: PanelId; label: string; change: Partial<Panel> }>({
   id: 'set-panel',
   label: ({ label }) => label,
-  apply: (draft, { layoutId, id, change }) =>
-    eachArrangement(draft, layoutId, (a) => replacePanels(a, (p) => (p.id === id ? { ...p, ...change } : p))),
+  apply: (draft, { layoutId, id, change }) => {
+    const held = layoutOf(draft, layoutId).adapts && FITTING.some((k) => k in change)
+    const set = { ...change, ...(held && { held: true }) }
+    eachArrangement(draft, layoutId, (a) => replacePanels(a, (p) => (p.id === id ? { ...p, ...set } : p)))
+  },
 })
 
 /** An arrangement to be used, and what it is called. */
-export type Chosen = Pick<Layout, 'name' | 'arrangement' | 'perShape' | 'basedOn'>
+export type Chosen = Pick<Layout, 'name' | 'arrangement' | 'perShape' | 'basedOn'> & { adapts: boolean }
 
 /**
  * The id of the `n`th panel of each role in a layout: a panel that stays keeps it, and with it what passages know
@@ -165,33 +185,21 @@ export function applyLayout(host: Host, passageId: PassageId, chosen: Chosen, al
   layOut(host, { passageId, layoutId: own.id, chosen: null, name: chosen.name })
 }
 
-/** By how many people a setup has and nothing else to show. */
-const FOR_PEOPLE: Record<number, string> = { 2: 'two-people', 3: 'three-bands', 4: 'four-bands' }
-
 /**
- * Lays a passage out anew where its layout asks for a region that its setup does not have any more: people in equal
- * parts, else somebody over what happens.
+ * Lays a passage out anew where its layout asks for a region that its setup does not have any more: in the way that
+ * suits best what it has.
  */
 export function suitLayout(host: Host, passageId: PassageId, gesture: string): void {
   const { layoutId, setupId } = passageOf(host.value, passageId)
   const roles = setupOf(host.value, setupId).regions.map((r) => r.role)
   const layout = layoutOf(host.value, layoutId)
   if (panelsOf(layout.arrangement).every(({ role }) => role === 'whole' || roles.includes(role))) return
-  const people = roles.filter((role) => isPerson(role)).length
-  const id = roles.length === people ? FOR_PEOPLE[Math.min(4, people)] : undefined
-  const starting = STARTING_LAYOUTS.find((s) => s.id === id) ?? STARTING_LAYOUTS[0]
-  if (!starting) return
-  const arrangement = arrangeFor(starting, roles, idsInUse(layout), () => newId<InsetId>())
-  layOut(
-    host,
-    {
-      passageId,
-      layoutId,
-      name: starting.name,
-      chosen: { name: starting.name, arrangement, perShape: {}, basedOn: null },
-    },
-    gesture,
-  )
+  const ids = { panel: idsInUse(layout), inset: () => newId<InsetId>() }
+  const [best] = suitedLayouts(host.value, passageOf(host.value, passageId), ids)
+  if (!best) return
+  const { name } = best.starting
+  const chosen = { name, arrangement: best.arrangement, perShape: {}, basedOn: null, adapts: true }
+  layOut(host, { passageId, layoutId, name, chosen }, gesture)
 }
 
 /** Says that a working copy is now the same as a kept layout. */
@@ -301,17 +309,17 @@ export const setBackdrop = command<{ layoutId: LayoutId; backdrop: Arrangement['
  */
 export const nudgeCrop = command<{
   passageId: PassageId
-  scope: Scope
+  scope: Omit<Scope, 'passageId'>
   id: PanelId
   by: { dx?: number; dy?: number; zoom?: number }
 }>({
   id: 'nudge-crop',
   label: 'Move crop',
   apply: (draft, { passageId, scope: { shape, only }, id, by }) => {
-    const passage = passageOf(draft, passageId)
-    const placed = placePanels(draft, shape, passage).find((p) => p.panel.id === id)
-    if (!placed?.region) return
-    const { video } = recordingOf(draft, placed.source.recordingId)
+    const edit = asItIs(draft)
+    const passage = passageOf(edit, passageId)
+    const placed = placePanels(edit, shape, passage).find((p) => p.panel.id === id)
+    const { video } = recordingOf(edit, placed?.source.recordingId ?? passage.recordingId)
     const there = correctionFor(passage, id, shape.id)
     const now: Correction = {
       ...(there ?? { panelId: id, dx: 0, dy: 0, zoom: 1, shapeId: null }),
@@ -323,9 +331,9 @@ export const nudgeCrop = command<{
       dy: now.dy + (by.dy ?? 0),
       zoom: Math.min(8, Math.max(1, now.zoom * (by.zoom ?? 1))),
     }
-    const cropWith = (c: Correction) => panelPicture(placed.panel, placed.rect, placed.region as Region, video, c).crop
-    const crop = cropWith(wanted)
-    const centred = cropWith({ ...wanted, dx: 0, dy: 0 })
+    const crop = placed?.pictureWith(wanted)?.crop
+    const centred = placed?.pictureWith({ ...wanted, dx: 0, dy: 0 })?.crop
+    if (!crop || !centred) return
     const stopped = { ...wanted, dx: (crop.x - centred.x) / video.width, dy: (crop.y - centred.y) / video.height }
     setCorrection.apply(draft, { passageId, correction: stopped })
   },

@@ -27,7 +27,12 @@ export const applyRecipe = command<{ passageId: PassageId; whole: WholeRecipe }>
     const own = setupOf(draft, passage.setupId)
     if (setup && own.basedOn !== setup.id) Object.assign(own, copyOf(setup))
     const target = layoutOf(draft, passage.layoutId)
-    Object.assign(target, { name: layout.name, basedOn: layout.id, ...withIdsOf(layout, idsInUse(target)) })
+    Object.assign(target, {
+      name: layout.name,
+      basedOn: layout.id,
+      adapts: layout.adapts,
+      ...withIdsOf(layout, idsInUse(target)),
+    })
     highlight.shapes = recipe.shapes.map((s) => ({ ...s }))
     highlight.brandId = brand?.id ?? null
     if (recipe.captions) highlight.words.captions = recipe.captions

@@ -1,4 +1,6 @@
-import type { Edit } from '@/core/model/edit'
+import { areaOf, intersection, unionOf, type Rect } from '@/core/geometry/rect'
+import { setupOf, type Edit } from '@/core/model/edit'
+import type { RegionId, SetupId } from '@/core/model/ids'
 import type { Host } from './command'
 
 const KINDS = ['recordings', 'soundFiles', 'imageFiles', 'fontFiles', 'setups', 'layouts'] as const
@@ -12,6 +14,33 @@ export function addRecords(host: Host, records: Records): void {
     for (const kind of KINDS) {
       const there: { id: string }[] = draft[kind]
       there.push(...(records[kind] ?? []).filter((added) => there.every((r) => r.id !== added.id)))
+    }
+  })
+}
+
+/** So much of a head beyond what is known of it is not worth another arrangement. */
+const MAX_BEYOND = 0.05
+
+/**
+ * Notes where heads were seen in a setup's regions, fractions of the frame: what was measured, not what was done. What
+ * is known grows by what was seen beyond it; a shorter look takes nothing back.
+ */
+export function noteHeads(host: Host, setupId: SetupId, heads: ReadonlyMap<RegionId, Rect>): void {
+  const shareIn = (rect: Rect, other: Rect | undefined) => {
+    const both = other && intersection(rect, other)
+    return both ? areaOf(both) / areaOf(rect) : 0
+  }
+  const news = setupOf(host.value, setupId).regions.flatMap(({ id, head: known, bounds }) => {
+    const head = heads.get(id)
+    if (!head || shareIn(head, known) > 1 - MAX_BEYOND) return []
+    // What was known of another place, before the region was moved, is nothing to go by.
+    return [{ id, head: known && shareIn(known, bounds) > 0.5 ? unionOf(known, head) : head }]
+  })
+  if (news.length === 0) return
+  host.extend((draft) => {
+    for (const region of setupOf(draft, setupId).regions) {
+      const head = news.find((n) => n.id === region.id)?.head
+      if (head) region.head = head
     }
   })
 }

@@ -36,11 +36,7 @@ function actOf(edit: Edit, remedy: Remedy): Act {
     case 'move-inset':
     case 'lower-band':
     case 'swap-bands':
-      return act(goOwnWay, {
-        layoutId: remedy.layoutId,
-        shape: { id: remedy.shapeId },
-        arrangement: remedy.arrangement,
-      })
+      return act(goOwnWay, remedy)
     case 'backdrop':
       return act(setBackdrop, remedy)
     case 'slip':

@@ -45,6 +45,8 @@ export function faultWords(fault: Fault): string {
       return `Recorded at ${formatRate(fault.recorded)}, goes out at ${formatRate(fault.output)}: movement will be uneven`
     case 'hard-to-read':
       return `“${short(fault.text)}”: ${Math.round(fault.perSecond)} characters a second`
+    case 'no-clear-place':
+      return 'No room for words or marks clear of faces and text'
     case 'missing-glyphs':
       return `“${short(fault.text)}”: no font has ${[...fault.letters].map((letter) => `${letter} (U+${(letter.codePointAt(0) ?? 0).toString(16).toUpperCase().padStart(4, '0')})`).join(', ')}`
     case 'does-not-fit':

@@ -62,12 +62,14 @@ export async function createHighlight(
     basedOn: wanted.regions ? null : (previous?.setups[0]?.basedOn ?? null),
     isGuess: !wanted.regions && (previous?.setups[0]?.isGuess ?? true),
   })
-  const arrangement = wanted.arrangement ?? previous?.layouts[0]?.arrangement ?? startingLayout(() => newId<PanelId>())
+  const [known] = previous?.layouts ?? []
+  const arrangement = wanted.arrangement ?? known?.arrangement ?? startingLayout(() => newId<PanelId>())
   const layout = newLayout({
     ...base,
     id: newId<LayoutId>(),
-    name: wanted.layoutName ?? previous?.layouts[0]?.name ?? DEFAULT_LAYOUT_NAME,
+    name: wanted.layoutName ?? known?.name ?? DEFAULT_LAYOUT_NAME,
     arrangement,
+    adapts: wanted.arrangement || !known ? true : known.adapts === true,
     ownedBy: id,
   })
   const inMicros = wanted.inMicros ?? recording.video.firstFrameMicros

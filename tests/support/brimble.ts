@@ -196,6 +196,20 @@ export async function steadyPicture(shown: Locator): Promise<Buffer> {
   return picture
 }
 
+/** Waits until the highlight has been looked along, after which arrangements know where heads are. */
+export async function untilLookedAlong(page: Page): Promise<void> {
+  const looking = page.getByText(/^looking along/)
+  await expect(looking.first()).toBeVisible({ timeout: 60_000 })
+  await expect(looking).toHaveCount(0, { timeout: 180_000 })
+}
+
+/** Has the layout in use carried over by rule, whatever the regions show. */
+export async function keepToRule(page: Page): Promise<void> {
+  await page.getByRole('button', { name: /^Layout: / }).click()
+  await page.getByRole('checkbox', { name: 'Adapt each shape to faces and text' }).uncheck()
+  await page.keyboard.press('Escape')
+}
+
 /** Resolves when all that was done on the Bench, or to a recording's moments, is written down. */
 export async function untilKept(page: Page): Promise<void> {
   await expect(page.locator('[data-saving]')).toHaveAttribute('data-saving', 'saved')

@@ -114,7 +114,7 @@ export function argumentsFor(edit: Edit, random: Random): Record<string, () => u
   const cue = () => id<CueId>(highlight.words.cues)
   const panel = () => id<PanelId>(layouts.flatMap((l) => panelsOf(l.arrangement)))
   const shape = () => random.pick(STANDARD_SHAPES)
-  const scope = () => ({ shape: random.pick(highlight.shapes), only: random.next() < 0.4 })
+  const scope = () => ({ passageId: passage(), shape: random.pick(highlight.shapes), only: random.next() < 0.4 })
   const role = () => random.pick(STANDARD_ROLES)
   const layout = () => layouts.find((l) => l.id === LAYOUT) as Edit['layouts'][number]
   const recipe = (): WholeRecipe => ({
@@ -196,7 +196,6 @@ export function argumentsFor(edit: Edit, random: Random): Record<string, () => u
     'drag-seam': () => {
       const at = scope()
       return where(random.pick(solve(arrangementFor(layout(), at.shape), at.shape).seams), (seam) => ({
-        layoutId: LAYOUT,
         scope: at,
         seam,
         position: random.between(-100, 2500),
@@ -205,13 +204,17 @@ export function argumentsFor(edit: Edit, random: Random): Record<string, () => u
     'place-inset': () => {
       const at = scope()
       return where(random.pick(layout().arrangement.insets), (inset) => ({
-        layoutId: LAYOUT,
         scope: at,
         id: inset.id,
         rect: rect(at.shape),
       }))
     },
-    'go-own-way': () => ({ layoutId: LAYOUT, shape: random.pick(highlight.shapes) }),
+    'go-own-way': () => ({
+      layoutId: LAYOUT,
+      shapeId: random.pick(highlight.shapes).id,
+      arrangement: layout().arrangement,
+    }),
+    'set-adapts': () => ({ layoutId: LAYOUT, adapts: random.next() < 0.7 }),
     'follow-others': () => ({ layoutId: LAYOUT, shapeId: shape().id }),
     'set-panel': () => ({
       layoutId: LAYOUT,
@@ -272,7 +275,7 @@ export function argumentsFor(edit: Edit, random: Random): Record<string, () => u
     'slip-passage': () => ({ id: passage(), by: recorded() }),
     'set-picture-clock': () => ({
       id: passage(),
-      picture: random.next() < 0.5 ? null : { slipMicros: 0, speedPercent: random.pick([50, 75]) },
+      picture: random.next() < 0.5 ? null : { inMicros: Math.max(0, recorded()), speedPercent: random.pick([50, 75]) },
     }),
     'set-own-picture': () => ({
       id: passage(),

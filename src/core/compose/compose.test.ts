@@ -96,7 +96,7 @@ describe('panel pictures', () => {
         random.next() < 0.5
           ? { panelId: panel.id, dx: random.between(-1, 1), dy: random.between(-1, 1), zoom: random.between(1, 3) }
           : undefined
-      const picture = panelPicture(panel, rect, region, frame, correction)
+      const picture = panelPicture(panel, rect, region, frame, { ...(correction && { correction }) })
       const bounds = {
         x: region.bounds.x * 1920,
         y: region.bounds.y * 1080,

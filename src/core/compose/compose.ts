@@ -1,10 +1,10 @@
-import { arrangementFor } from '../layout/arrangementFor'
 import type { Size } from '../geometry/rect'
-import { layoutOf, recordingOf, type Edit } from '../model/edit'
+import { recordingOf, type Edit } from '../model/edit'
 import type { Shape } from '../model/shape'
 import type { Passage } from '../model/passage'
 import type { Micros } from '../time/micros'
 import { onScreenAt, passageAt, pictureMicrosAt, type Playing, type TimeMap } from '../time/timeMap'
+import { arrangementIn } from './arrangementIn'
 import { backdropSteps } from './backdropSteps'
 import type { Composition, Feed, PictureStep, Step } from './composition'
 import { feedAt, feedMoment, laneOf } from './feeds'
@@ -24,7 +24,7 @@ interface Moment {
 
 /** What one passage's layout draws at a moment: what lies behind, and each panel by itself. */
 function drawPassage(edit: Edit, map: TimeMap, shape: Shape, { passage, recordingMicros, t, lane }: Moment): Drawn {
-  const { backdrop } = arrangementFor(layoutOf(edit, passage.layoutId), shape)
+  const { backdrop } = arrangementIn(edit, passage, shape)
   const feed = feedAt(edit, passage.recordingId, recordingMicros, lane)
   const placed = placePanels(edit, shape, passage, recordingMicros)
   const behind = backdropSteps(backdrop, sizeOf(shape), t, (role) => {

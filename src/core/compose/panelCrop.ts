@@ -1,4 +1,4 @@
-import { toEvenPixels } from '../geometry/evenGrid'
+import { toEven, toEvenPixels } from '../geometry/evenGrid'
 import { cropToFill, fitWhole } from '../geometry/fit'
 import {
   carriedAlong,
@@ -10,10 +10,11 @@ import {
   type Rect,
   type Size,
 } from '../geometry/rect'
+import { isRead } from '../layout/needs'
 import type { Panel, Turn } from '../model/panel'
 import type { Correction } from '../model/passage'
 import type { Region } from '../model/region'
-import { toEven } from '../geometry/evenGrid'
+import { cropForNeeds, type SeenThing } from './cropForNeeds'
 
 /** What a panel takes from the recording and where it puts it. */
 export interface PanelPicture {
@@ -22,6 +23,16 @@ export interface PanelPicture {
   /** Even pixels of the canvas. */
   dest: Rect
 }
+
+/** How a region is shown in a panel of its: what was put right in a passage, and what there is to hold or leave out. */
+export interface Showing {
+  correction?: Pick<Correction, 'dx' | 'dy' | 'zoom'>
+  /** Crops are made for these; absent: about the region's focus, or its middle. */
+  needs?: { things: readonly SeenThing[]; elsewhere: ReadonlySet<string> }
+}
+
+/** A picture that is shown whole for what it shows is never enlarged beyond this. */
+const MAX_ENLARGED = 2.9
 
 /**
  * Crop and place of a region in a panel. Never reaches beyond the region's bounds and never stretches: a *fill* crop
@@ -32,26 +43,51 @@ export function panelPicture(
   rect: Rect,
   region: Region,
   frame: Size,
-  correction?: Pick<Correction, 'dx' | 'dy' | 'zoom'>,
+  { correction, needs }: Showing = {},
 ): PanelPicture {
   const bounds = toEvenPixels(region.bounds, frame)
-  if (panel.fit === 'whole') return wholePicture(bounds, rect, panel.turn)
+  if (panel.fit === 'whole' || (needs && !panel.held && isRead(region.role)))
+    return wholePicture(bounds, rect, panel.turn, {
+      // Layouts that do not adapt have always shown all of it.
+      maxEnlarged: needs ? MAX_ENLARGED : Infinity,
+      zoom: needs ? panel.zoom * (correction?.zoom ?? 1) : 1,
+      middle: shiftedBy(centreOf(bounds), needs ? correction : undefined, frame),
+    })
   // Not on the pixel grid: a focus that follows a path would go in steps of two pixels, and the picture with it.
   const focus = centreOf(region.focus ? scaleRect(region.focus, frame.width, frame.height) : bounds)
   const zoom = panel.zoom * (correction?.zoom ?? 1)
-  const crop = cropToFill(bounds, turnedProportion(rect, panel.turn), focus, zoom)
+  const proportion = turnedProportion(rect, panel.turn)
+  const isRound = (panel.outline ?? region.outline).mask.kind === 'ellipse'
+  const crop = needs
+    ? cropForNeeds({ bounds, proportion, zoom, natural: focus, regionId: region.id, isRound, ...needs }, needs.things)
+    : cropToFill(bounds, proportion, focus, zoom)
   if (!correction) return { crop, dest: rect }
   const moved = { ...crop, x: crop.x + correction.dx * frame.width, y: crop.y + correction.dy * frame.height }
   return { crop: pushInside(moved, bounds), dest: rect }
 }
+
+const shiftedBy = ({ x, y }: Point, by: Showing['correction'], frame: Size): Point => ({
+  x: x + (by?.dx ?? 0) * frame.width,
+  y: y + (by?.dy ?? 0) * frame.height,
+})
 
 /** Width over height of what fills `rect` once it has been turned. */
 function turnedProportion({ width, height }: Size, turn: Turn): number {
   return turn % 2 === 0 ? width / height : height / width
 }
 
-function wholePicture(bounds: Rect, rect: Rect, turn: Turn): PanelPicture {
-  const fitted = fitWhole(rect, turnedProportion(bounds, turn))
+/** How a whole picture is shown: not enlarged beyond `maxEnlarged` by itself; by hand as far as somebody wants. */
+interface WholeShowing {
+  maxEnlarged: number
+  zoom: number
+  /** What is in the middle once the panel cuts something off, px of the frame. */
+  middle: Point
+}
+
+function wholePicture(bounds: Rect, rect: Rect, turn: Turn, { maxEnlarged, zoom, middle }: WholeShowing): PanelPicture {
+  const most = maxEnlarged * (turn % 2 === 0 ? bounds.width : bounds.height)
+  const largest = fitWhole(rect, turnedProportion(bounds, turn))
+  const fitted = scaleRect(largest, Math.min(1, most / largest.width) * zoom)
   const width = Math.min(rect.width, Math.max(2, toEven(fitted.width)))
   const height = Math.min(rect.height, Math.max(2, toEven(fitted.height)))
   const dest = {
@@ -60,7 +96,8 @@ function wholePicture(bounds: Rect, rect: Rect, turn: Turn): PanelPicture {
     width,
     height,
   }
-  return { crop: cropToFill(bounds, turnedProportion(dest, turn), centreOf(bounds)), dest }
+  const cutOff = zoom === 1 ? 1 : Math.max(1, Math.min(fitted.width / width, fitted.height / height))
+  return { crop: cropToFill(bounds, turnedProportion(dest, turn), middle, cutOff), dest }
 }
 
 /**

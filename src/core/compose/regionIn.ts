@@ -20,11 +20,12 @@ export function regionIn(
   if (!shift && !path) return region
   const bounds = shift ? shifted(region.bounds, shift) : region.bounds
   const focus = region.focus && carriedAlong(region.focus, region.bounds, bounds)
-  if (!path) return { ...region, bounds, focus }
+  const head = region.head && carriedAlong(region.head, region.bounds, bounds)
+  const moved = { ...region, bounds, focus, ...(head && { head }) }
+  if (!path) return moved
   const at = pathAt(path.keys, recordingMicros)
   return {
-    ...region,
-    bounds,
+    ...moved,
     focus: pushInside({ x: at.x - LEAST / 2, y: at.y - LEAST / 2, width: LEAST, height: LEAST }, bounds),
   }
 }

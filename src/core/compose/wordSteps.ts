@@ -1,7 +1,5 @@
-import { arrangementFor } from '../layout/arrangementFor'
-import { wordArea } from '../layout/wordAreas'
 import type { Rect, Size } from '../geometry/rect'
-import { layoutOf, type Edit } from '../model/edit'
+import type { Edit } from '../model/edit'
 import type { Passage } from '../model/passage'
 import type { Shape } from '../model/shape'
 import type { TextStyle } from '../model/textStyle'
@@ -9,7 +7,8 @@ import type { TitleCard, Words } from '../model/words'
 import type { Micros } from '../time/micros'
 import { type TimeMap } from '../time/timeMap'
 import { cuesAt, outputCues, type OutputCue } from '../words/outputCues'
-import { isLight } from '../words/contrast'
+import { blockFor, isLight } from '../words/contrast'
+import { isCrowded, wordAreasIn } from './arrangementIn'
 import type { TextStep } from './composition'
 import { isOnAt } from './whenOn'
 
@@ -26,11 +25,12 @@ export function wordSteps(edit: Edit, map: TimeMap, shape: Shape, passage: Passa
     ? cuesAt(cuesOf(words, map), map.passages.find((p) => p.passage.id === passage.id)?.index ?? -1, t)
     : []
   if (titles.length === 0 && cues.length === 0) return []
-  const arrangement = arrangementFor(layoutOf(edit, passage.layoutId), shape)
-  return [
-    ...titleSteps(titles, wordArea('titleArea', arrangement, shape), shape, t),
-    ...captionSteps(words, cues, wordArea('captionArea', arrangement, shape), shape, t),
-  ]
+  const { titleArea, captionArea } = wordAreasIn(edit, passage, shape)
+  const steps = [...titleSteps(titles, titleArea, shape, t), ...captionSteps(words, cues, captionArea, shape, t)]
+  // What has to lie on a face or on letters is read on a block.
+  return isCrowded(edit, passage, shape)
+    ? steps.map((s) => ({ ...s, style: { ...s.style, block: s.style.block ?? blockFor(s.style.colour) } }))
+    : steps
 }
 
 /** The titles that are on at output time `t`, in their order. */

@@ -1,11 +1,12 @@
-import { compassShare } from '../geometry/compass'
-import { arrangementFor } from '../layout/arrangementFor'
+import { arrangementIn } from '../compose/arrangementIn'
+import { hungOn } from '../layout/insets'
 import { divide, insetRect, resolved, solve } from '../layout/solve'
 import { weightOf } from '../layout/weightOf'
-import { layoutOf, type Edit } from '../model/edit'
-import type { LayoutId, PanelId } from '../model/ids'
-import { ANCHORS, type Anchor } from '../model/inset'
+import type { Edit } from '../model/edit'
+import type { PanelId } from '../model/ids'
+import { ANCHORS } from '../model/inset'
 import type { Arrangement, LayoutNode, Stack } from '../model/layout'
+import type { Passage } from '../model/passage'
 import type { Shape } from '../model/shape'
 import type { Remedy } from './finding'
 
@@ -16,8 +17,8 @@ const LOWER = [0.9, 0.8, 0.7, 0.6, 0.5] as const
  * A shape's arrangement with the band that holds a panel lower and lower, what is taken from it going to the others;
  * nothing where the panel lies in no stack of several.
  */
-export function lowerBands(edit: Edit, shape: Shape, layoutId: LayoutId, panelId: PanelId): Arrangement[] {
-  const arrangement = arrangementFor(layoutOf(edit, layoutId), shape)
+export function lowerBands(edit: Edit, shape: Shape, passage: Passage, panelId: PanelId): Arrangement[] {
+  const arrangement = arrangementIn(edit, passage, shape)
   const { tree } = arrangement
   if (tree.kind !== 'stack' || tree.children.length < 2) return []
   const index = tree.children.findIndex(({ node }) => holds(node, panelId))
@@ -54,23 +55,17 @@ function holds(node: LayoutNode, panelId: PanelId): boolean {
  * Each inset of a shape hung on another of the points of the canvas, as far from it as it is from its own; the
  * nearest first.
  */
-export function movedInsets(edit: Edit, shape: Shape, layoutId: LayoutId): Remedy[] {
-  const arrangement = arrangementFor(layoutOf(edit, layoutId), shape)
+export function movedInsets(edit: Edit, shape: Shape, passage: Passage): Remedy[] {
+  const arrangement = arrangementIn(edit, passage, shape)
   return arrangement.insets.flatMap((inset) => {
     const from = insetRect(inset, shape)
-    const margin = { x: Math.abs(inset.dx), y: Math.abs(inset.dy) }
-    const at = (anchor: Anchor) => ({
-      ...inset,
-      anchor,
-      dx: margin.x * (1 - 2 * compassShare(anchor).x),
-      dy: margin.y * (1 - 2 * compassShare(anchor).y),
-    })
     return ANCHORS.filter((a) => a !== inset.anchor && a !== 'c')
-      .map((anchor) => ({ anchor, moved: at(anchor), to: insetRect(at(anchor), shape) }))
+      .map((anchor) => ({ anchor, moved: hungOn(inset, anchor) }))
+      .map((hung) => ({ ...hung, to: insetRect(hung.moved, shape) }))
       .sort((a, b) => Math.hypot(a.to.x - from.x, a.to.y - from.y) - Math.hypot(b.to.x - from.x, b.to.y - from.y))
       .map(({ anchor, moved }): Remedy => ({
         kind: 'move-inset',
-        layoutId,
+        layoutId: passage.layoutId,
         shapeId: shape.id,
         insetId: inset.id,
         anchor,
@@ -80,12 +75,19 @@ export function movedInsets(edit: Edit, shape: Shape, layoutId: LayoutId): Remed
 }
 
 /** The shape's bands the other way round; null where there is but one. */
-export function swappedBands(edit: Edit, shape: Shape, layoutId: LayoutId): Remedy[] {
-  const arrangement = arrangementFor(layoutOf(edit, layoutId), shape)
+export function swappedBands(edit: Edit, shape: Shape, passage: Passage): Remedy[] {
+  const arrangement = arrangementIn(edit, passage, shape)
   const { tree } = arrangement
   if (tree.kind !== 'stack' || tree.axis !== 'column' || tree.children.length < 2) return []
   const turned: Stack = { ...tree, children: tree.children.toReversed() }
-  return [{ kind: 'swap-bands', layoutId, shapeId: shape.id, arrangement: { ...arrangement, tree: turned } }]
+  return [
+    {
+      kind: 'swap-bands',
+      layoutId: passage.layoutId,
+      shapeId: shape.id,
+      arrangement: { ...arrangement, tree: turned },
+    },
+  ]
 }
 
 /** Canvas pixels that no panel and no area for words covers, as long as panels' pictures fill them. */

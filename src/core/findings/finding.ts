@@ -46,6 +46,8 @@ export type Fault =
   | { kind: 'low-contrast'; what: 'title' | 'captions'; ratio: number }
   /** Share of the size asked for that words were set down to. */
   | { kind: 'does-not-fit'; what: 'title' | 'caption'; text: string; share: number }
+  /** Words or marks for which there is no place that is clear of faces and of what is read. */
+  | { kind: 'no-clear-place' }
   /** Letters that no font has: gaps, or boxes, stand for them. */
   | { kind: 'missing-glyphs'; what: 'title' | 'caption'; text: string; letters: string }
   | { kind: 'source-missing'; fileName: string }

@@ -7,7 +7,7 @@ import { framesPerSecond } from '../time/frameRate'
 import { timeMapOf, type TimeMap } from '../time/timeMap'
 import type { Measure } from '../words/setText'
 import { worstFirst, type Finding, type FindingDraft } from './finding'
-import { bareFindings, handleFindings, missingFindings } from './layoutFindings'
+import { bareFindings, crowdedFindings, handleFindings, missingFindings } from './layoutFindings'
 import { controlFindings, limitFindings } from './outletFindings'
 import { pictureFindings } from './pictureFindings'
 import { presenceFindings, sliverFindings, type RegionMeasurements } from './regionFindings'
@@ -113,6 +113,7 @@ function seenFindings(
       ...pictureFindings(edit, shape, placed),
       ...sliverFindings(edit, shape, placed, known),
       ...bareFindings(edit, shape, placed),
+      ...crowdedFindings(edit, shape, placed),
       ...(outlet ? controlFindings(edit, shape, placed, outlet, measure) : []),
     ]),
     ...(measure ? fitFindings(edit, map, shape, measure) : []),

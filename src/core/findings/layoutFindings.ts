@@ -1,8 +1,8 @@
+import { arrangementIn, isCrowded } from '../compose/arrangementIn'
 import { shortHandles } from '../cut/handles'
-import { arrangementFor } from '../layout/arrangementFor'
 import { panelsOf } from '../layout/tree'
 import { DEFAULT_BACKDROP } from '../model/backdrop'
-import { layoutOf, recordingOf, type Edit } from '../model/edit'
+import { recordingOf, type Edit } from '../model/edit'
 import type { Shape } from '../model/shape'
 import type { PlacedPassage, TimeMap } from '../time/timeMap'
 import { barePixels } from './arrangements'
@@ -18,7 +18,7 @@ export function bareFindings(
   shape: Shape,
   { passage, startMicros, endMicros }: PlacedPassage,
 ): FindingDraft[] {
-  const arrangement = arrangementFor(layoutOf(edit, passage.layoutId), shape)
+  const arrangement = arrangementIn(edit, passage, shape)
   const { backdrop } = arrangement
   if (backdrop.kind !== 'colour' || DEFAULT_BACKDROP.kind !== 'colour' || backdrop.colour !== DEFAULT_BACKDROP.colour)
     return []
@@ -40,6 +40,29 @@ export function bareFindings(
       remedies: [
         { kind: 'backdrop', layoutId: passage.layoutId, backdrop: { kind: 'blur', role, strength: 0.5, darken: 0.2 } },
       ],
+    },
+  ]
+}
+
+/** A shape of a layout that adapts in which words or marks have to lie on a face or on what is read. */
+export function crowdedFindings(
+  edit: Edit,
+  shape: Shape,
+  { passage, startMicros, endMicros }: PlacedPassage,
+): FindingDraft[] {
+  if (!isCrowded(edit, passage, shape)) return []
+  return [
+    {
+      key: `no-clear-place ${shape.id} ${passage.id}`,
+      severity: 'warn',
+      fault: { kind: 'no-clear-place' },
+      shapeId: shape.id,
+      passageId: passage.id,
+      panelId: null,
+      fromMicros: startMicros,
+      toMicros: endMicros,
+      rect: null,
+      remedies: [],
     },
   ]
 }

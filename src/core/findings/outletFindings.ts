@@ -1,9 +1,8 @@
+import { wordAreasIn } from '../compose/arrangementIn'
 import { placePanels } from '../compose/placePanels'
 import { styleIn, titlesAt } from '../compose/wordSteps'
 import { areaOf, intersection, scaleRect, type Rect } from '../geometry/rect'
-import { arrangementFor } from '../layout/arrangementFor'
-import { wordArea } from '../layout/wordAreas'
-import { layoutOf, setupOf, type Edit } from '../model/edit'
+import { setupOf, type Edit } from '../model/edit'
 import { showsSomebody, toldApart } from '../model/region'
 import type { TitleId } from '../model/ids'
 import type { Outlet } from '../model/outlet'
@@ -75,7 +74,7 @@ function thingsIn(
   measure: Measure | null,
 ): Thing[] {
   const { words } = edit.highlight
-  const arrangement = arrangementFor(layoutOf(edit, passage.layoutId), shape)
+  const { titleArea, captionArea } = wordAreasIn(edit, passage, shape)
   const side = Math.min(shape.width, shape.height)
   const written = (what: string, text: string, style: TextStyle, area: Rect, titleId: TitleId | null): Thing => ({
     what,
@@ -94,15 +93,13 @@ function thingsIn(
             {
               what: toldApart(setupOf(edit, source.setupId).regions, region),
               rect: middleOf(rect),
-              remedies: swappedBands(edit, shape, passage.layoutId),
+              remedies: swappedBands(edit, shape, passage),
             },
           ]
         : [],
     ),
-    ...(title ? [written('title', title.text, title.style, wordArea('titleArea', arrangement, shape), title.id)] : []),
-    ...(longest !== undefined
-      ? [written('captions', longest, words.captions.style, wordArea('captionArea', arrangement, shape), null)]
-      : []),
+    ...(title ? [written('title', title.text, title.style, titleArea, title.id)] : []),
+    ...(longest !== undefined ? [written('captions', longest, words.captions.style, captionArea, null)] : []),
   ]
 }
 

@@ -1,5 +1,6 @@
-import { blowUp, panelPicture } from '../compose/panelCrop'
-import { placePanels, type PlacedPanel } from '../compose/placePanels'
+import { blowUp } from '../compose/panelCrop'
+import type { PlacedPanel } from '../compose/placeArrangement'
+import { placePanels } from '../compose/placePanels'
 import { toEvenPixels } from '../geometry/evenGrid'
 import { areaOf, intersection, pushInside, scaleRect, type Rect } from '../geometry/rect'
 import { recordingOf, setupOf, type Edit } from '../model/edit'
@@ -101,7 +102,7 @@ function findingsAt(edit: Edit, shape: Shape, placed: PlacedPassage, recordingMi
       findings.push({
         ...about('blown-up', factor > PLAINLY_SOFT ? 'warn' : 'note'),
         fault: { kind: 'blown-up', role, factor },
-        remedies: lowerBands(edit, shape, passage.layoutId, panel.panel.id).map((arrangement): Remedy => ({
+        remedies: lowerBands(edit, shape, passage, panel.panel.id).map((arrangement): Remedy => ({
           kind: 'lower-band',
           layoutId: passage.layoutId,
           shapeId: shape.id,
@@ -130,7 +131,7 @@ function findingsAt(edit: Edit, shape: Shape, placed: PlacedPassage, recordingMi
       findings.push({
         ...about('hidden', hidden > MUCH_CUT ? 'warn' : 'note'),
         fault: { kind: 'hidden', role, share: hidden },
-        remedies: movedInsets(edit, shape, passage.layoutId),
+        remedies: movedInsets(edit, shape, passage),
       })
     return findings
   })
@@ -139,7 +140,7 @@ function findingsAt(edit: Edit, shape: Shape, placed: PlacedPassage, recordingMi
 /** The correction that puts a panel's crop onto `wanted` (px of the frame, of the crop's own proportion). */
 function correctionTo(
   wanted: Rect,
-  { panel, rect, region, picture, source }: PlacedPanel,
+  { panel, region, picture, pictureWith, source }: PlacedPanel,
   edit: Edit,
   shapeId: string,
 ): Correction | null {
@@ -148,7 +149,8 @@ function correctionTo(
   const correction = correctionFor(source.from, panel.id, shapeId)
   const zoom = Math.max(1, (correction?.zoom ?? 1) * (picture.crop.width / wanted.width))
   // A correction tells how far a crop is moved from where it would be with its zoom alone.
-  const centred = panelPicture(panel, rect, region, video, { dx: 0, dy: 0, zoom }).crop
+  const centred = pictureWith({ dx: 0, dy: 0, zoom })?.crop
+  if (!centred) return null
   const dx = (wanted.x + wanted.width / 2 - centred.x - centred.width / 2) / video.width
   const dy = (wanted.y + wanted.height / 2 - centred.y - centred.height / 2) / video.height
   return Math.abs(dx) <= 1 && Math.abs(dy) <= 1 && zoom <= 20 ? { panelId: panel.id, shapeId, zoom, dx, dy } : null

@@ -1,14 +1,13 @@
+import { wordAreasIn } from '../compose/arrangementIn'
 import { cuesOf } from '../compose/wordSteps'
-import { arrangementFor } from '../layout/arrangementFor'
-import { wordArea } from '../layout/wordAreas'
-import { layoutOf, type Edit } from '../model/edit'
+import type { Edit } from '../model/edit'
 import type { Shape } from '../model/shape'
 import { MICROS_PER_SECOND } from '../time/micros'
 import type { TimeMap } from '../time/timeMap'
 import { MIN_SIZE, setText, type Measure } from '../words/setText'
 import type { CueId, TitleId } from '../model/ids'
 import type { TextStyle } from '../model/textStyle'
-import { blended, contrastRatio, isLight } from '../words/contrast'
+import { blended, blockFor, contrastRatio } from '../words/contrast'
 import { tokensOf } from '../words/tokens'
 import type { FindingDraft } from './finding'
 
@@ -114,7 +113,7 @@ export function fitFindings(edit: Edit, map: TimeMap, shape: Shape, measure: Mea
   const side = Math.min(shape.width, shape.height)
   const areaIn = (kind: 'titleArea' | 'captionArea', index: number) => {
     const passage = passages[index] ?? passages[0]
-    return passage ? wordArea(kind, arrangementFor(layoutOf(edit, passage.layoutId), shape), shape) : null
+    return passage ? wordAreasIn(edit, passage, shape)[kind] : null
   }
   const check = (
     text: string,
@@ -228,12 +227,7 @@ export function contrastFindings(edit: Edit, map: TimeMap): FindingDraft[] {
   ): FindingDraft[] => {
     const ratio = Math.min(...inks.map((ink) => againstBehind(ink, style)))
     if (ratio >= MIN_CONTRAST) return []
-    const block = {
-      behind: 'line' as const,
-      colour: isLight(style.colour) ? '#101410' : '#ffffff',
-      opacity: 0.85,
-      radius: 0.2,
-    }
+    const block = blockFor(style.colour)
     return [
       {
         key: `low-contrast ${titleId ?? 'captions'}`,

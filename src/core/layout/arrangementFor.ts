@@ -29,6 +29,12 @@ export function derive({ tree, insets, backdrop }: Arrangement, shape: Size): Ar
   }
 }
 
+/** {@link derive} the other way: stacked where that puts side by side, side by side where it stacks. */
+export function deriveOtherWay({ tree, insets, backdrop }: Arrangement, shape: Size): Arrangement {
+  const other = shape.width > shape.height ? tree : sideBySide(tree, BASE)
+  return { tree: upright(other), insets: insets.map((inset) => insetFor(inset, shape)), backdrop }
+}
+
 const isArea = ({ node }: StackChild) => node.kind === 'titleArea' || node.kind === 'captionArea'
 
 /**

@@ -1,4 +1,5 @@
 import { clamp } from '../clamp'
+import { compassShare } from '../geometry/compass'
 import { centreOf, type Rect, type Size } from '../geometry/rect'
 import { INSET_OFFSET, INSET_PROPORTION, INSET_WIDTH, type Anchor, type Hanging, type Inset } from '../model/inset'
 import type { Zone } from '../model/outlet'
@@ -25,6 +26,12 @@ export function insetAt<T extends Hanging>(inset: T, rect: Rect, canvas: Size): 
     width: clamp(rect.width / canvas.width, INSET_WIDTH),
     proportion: clamp(rect.width / Math.max(1, rect.height), INSET_PROPORTION),
   }
+}
+
+/** An inset on another of the nine points, as far from it as it is from its own. */
+export function hungOn<T extends Hanging>(inset: T, anchor: Anchor): T {
+  const { x, y } = compassShare(anchor)
+  return { ...inset, anchor, dx: Math.abs(inset.dx) * (1 - 2 * x), dy: Math.abs(inset.dy) * (1 - 2 * y) }
 }
 
 function anchorAt(x: 0 | 0.5 | 1, y: 0 | 0.5 | 1): Anchor {

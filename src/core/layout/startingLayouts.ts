@@ -121,6 +121,18 @@ export const STARTING_LAYOUTS: readonly StartingLayout[] = [
       over(column(equal([0, 2].map((n) => row(equal([panel(oneOf(n)), panel(oneOf(n + 1))])))))),
   },
   {
+    id: 'face-alone',
+    name: 'Face alone',
+    purpose: 'One person fills the frame',
+    arrange: ({ person }, { panel }) => over(panel(person())),
+  },
+  {
+    id: 'game-alone',
+    name: 'Game alone',
+    purpose: 'What happens fills the frame',
+    arrange: ({ scene }, { panel }) => over(panel(scene)),
+  },
+  {
     id: 'afloat',
     name: 'Afloat',
     purpose: 'The whole picture over a blurred copy of itself',
@@ -205,18 +217,6 @@ export const STARTING_LAYOUTS: readonly StartingLayout[] = [
           panel: panel(person(), { outline: CARD }),
         },
       ]),
-  },
-  {
-    id: 'game-alone',
-    name: 'Game alone',
-    purpose: 'What happens fills the frame',
-    arrange: ({ scene }, { panel }) => over(panel(scene)),
-  },
-  {
-    id: 'face-alone',
-    name: 'Face alone',
-    purpose: 'One person fills the frame',
-    arrange: ({ person }, { panel }) => over(panel(person())),
   },
   {
     id: 'quarter-turn',

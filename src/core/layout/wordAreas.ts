@@ -27,13 +27,20 @@ const MARGIN = 0.06
  * The place for a kind of words on a canvas. The first of a layout's areas for it, or else a place over the picture.
  */
 export function wordArea(kind: Area['kind'], arrangement: Arrangement, canvas: Size): Rect {
+  return ownArea(kind, arrangement, canvas) ?? usualArea(kind, canvas)
+}
+
+/** The first of an arrangement's areas for a kind of words, without its margin; null where it has none. */
+export function ownArea(kind: Area['kind'], arrangement: Arrangement, canvas: Size): Rect | null {
   const own = solve(arrangement, canvas).areas.find((a) => a.kind === kind)?.rect
-  if (own) {
-    const margin = MARGIN * Math.min(own.width, own.height)
-    return { x: own.x + margin, y: own.y + margin, width: own.width - 2 * margin, height: own.height - 2 * margin }
-  }
-  const proportion = canvas.width / canvas.height
-  const part = OVER_PICTURE[kind][standing(proportion)]
+  if (!own) return null
+  const margin = MARGIN * Math.min(own.width, own.height)
+  return { x: own.x + margin, y: own.y + margin, width: own.width - 2 * margin, height: own.height - 2 * margin }
+}
+
+/** Where a kind of words goes over a picture when nothing speaks against it. */
+export function usualArea(kind: Area['kind'], canvas: Size): Rect {
+  const part = OVER_PICTURE[kind][standingOf(canvas)]
   return {
     x: toEven(part.x * canvas.width),
     y: toEven(part.y * canvas.height),
@@ -42,7 +49,9 @@ export function wordArea(kind: Area['kind'], arrangement: Arrangement, canvas: S
   }
 }
 
-function standing(proportion: number): 'upright' | 'even' | 'lying' {
+/** How a canvas stands: clearly higher than wide, about as high as wide, or clearly wider. */
+export function standingOf({ width, height }: Size): 'upright' | 'even' | 'lying' {
+  const proportion = width / height
   if (proportion < 0.75) return 'upright'
   return proportion > 1.34 ? 'lying' : 'even'
 }

@@ -29,6 +29,8 @@ export const inset = z.object({
   /** Width over height. */
   proportion: z.number().min(INSET_PROPORTION.least).max(INSET_PROPORTION.most),
   panel,
+  /** Somebody put it there: it stays. */
+  held: z.boolean().optional(),
 })
 
 export type Inset = z.infer<typeof inset>

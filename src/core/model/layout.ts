@@ -35,6 +35,8 @@ export interface Stack {
   axis: 'column' | 'row'
   /** Pixels of canvas between neighbours; made even when solved. */
   gap: number
+  /** Somebody set its sizes: they stay. */
+  held?: boolean
   children: StackChild[]
 }
 
@@ -53,6 +55,7 @@ export const stack = z.object({
   kind: z.literal('stack'),
   axis: z.enum(['column', 'row']),
   gap: z.number().min(0).max(400),
+  held: z.boolean().optional(),
   get children() {
     return z
       .array(z.object({ extent, node: layoutNode }))
@@ -72,6 +75,8 @@ export const layout = recordBase.extend({
   /** Used for every shape that has none of its own in `perShape`. */
   arrangement,
   perShape: z.record(z.string().max(80), arrangement).default({}),
+  /** Whether each shape is arranged by what the regions show there; else `arrangement` is carried over by rule. */
+  adapts: z.boolean().optional(),
   /** The highlight whose working copy this is, or null for one that is kept for all. */
   ownedBy: highlightId.nullable(),
   tags: z.array(tag).max(20).default([]),

@@ -24,6 +24,8 @@ export const panel = z.object({
   /** Form, border and shadow here; null: those of the region. */
   outline: outline.nullable().default(null),
   opacity: z.number().min(0).max(1).default(1),
+  /** Somebody chose how it fits: that stays. */
+  held: z.boolean().optional(),
 })
 
 export type Panel = z.infer<typeof panel>

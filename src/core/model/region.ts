@@ -29,6 +29,8 @@ export const region = z.object({
   bounds: frameRect,
   /** Nothing inside is ever cut, where that can be helped; null: only the middle of `bounds` matters. */
   focus: frameRect.nullable().default(null),
+  /** Where a head was seen in it, over all that was looked at; absent: nobody looked, or there was none. */
+  head: frameRect.optional(),
   /** Cannot be moved, resized or removed by accident. */
   locked: z.boolean().default(false),
   /** Its outline is not drawn; panels show it all the same. */

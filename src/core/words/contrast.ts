@@ -1,3 +1,5 @@
+import type { TextStyle } from '../model/textStyle'
+
 /** Relative luminance of a colour (`#rrggbb`), 0..1 (WCAG 2.2). */
 function luminance(colour: string): number {
   const [r = 0, g = 0, b = 0] = channels(colour).map((v) =>
@@ -21,6 +23,14 @@ export function contrastRatio(a: string, b: string): number {
   const [light = 0, dark = 0] = [luminance(a), luminance(b)].sort((x, y) => y - x)
   return (light + 0.05) / (dark + 0.05)
 }
+
+/** What letters of a colour can be read on, whatever is behind. */
+export const blockFor = (colour: string): NonNullable<TextStyle['block']> => ({
+  behind: 'line',
+  colour: isLight(colour) ? '#101410' : '#ffffff',
+  opacity: 0.85,
+  radius: 0.2,
+})
 
 /** `colour` laid over `under` with an opacity 0..1. */
 export function blended(colour: string, under: string, opacity: number): string {

@@ -49,6 +49,7 @@ export class Player {
   private edit: Edit | null = null
   private speechOf: SpeechOf = new Map()
   private map: TimeMap = NO_TIME
+  private recorded: { key: string; canvas: HTMLCanvasElement } | null = null
   private files: ReadonlyMap<string, Blob> = new Map()
   private position: Micros = 0
   private range: OutputRange | null = null
@@ -129,7 +130,13 @@ export class Player {
     this.range = range
   }
 
+  /** What is on the screen of the recording as it is; null when nothing shows it. */
+  get recordedPicture(): CanvasImageSource | null {
+    return this.recorded?.canvas ?? null
+  }
+
   attach(key: string, target: PreviewTarget, canvas: HTMLCanvasElement): void {
+    if (target.kind === 'frame') this.recorded = { key, canvas }
     const offscreen = canvas.transferControlToOffscreen()
     void this.preview.attach(key, target, transfer(offscreen, [offscreen]))
   }
@@ -139,6 +146,7 @@ export class Player {
   }
 
   detach(key: string): void {
+    if (this.recorded?.key === key) this.recorded = null
     if (!this.closed) void this.preview.detach(key)
   }
 

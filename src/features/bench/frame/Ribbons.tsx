@@ -17,6 +17,7 @@ import { PathLine } from './PathLine'
 import { PresenceFacts } from './PresenceFacts'
 import { useAlong } from './useAlong'
 import { useFollow } from './useFollow'
+import { useHeads } from './useHeads'
 import { wording } from './wording'
 
 const HEIGHT = 30
@@ -26,6 +27,7 @@ const BAR = 5
 export function Ribbons() {
   const along = useAlong()
   useFollow(along)
+  useHeads(along)
   const { setup, recording } = useParts()
   const { lengthMicros } = useTimeMap()
   const shown = useGrowing(setup.regions.length, 4)

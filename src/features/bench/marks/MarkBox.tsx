@@ -8,7 +8,7 @@ import { heldKeys } from '@/ui/heldKeys'
 import { palette } from '@/ui/theme'
 import { useDrag } from '@/ui/useDrag'
 import { placeMark, removeMark } from '@/edit/marks'
-import { useBenchContext, useEdit, useLayout, useView } from '../benchContext'
+import { useBenchContext, useEdit, useView } from '../benchContext'
 import { CornerGrips } from '@/ui/CornerGrips'
 import { useHanging } from '../shapes/useHanging'
 import { markName } from './markWords'
@@ -21,11 +21,10 @@ const LEAST = 16
 export function MarkBox({ mark, shape, shown }: { mark: HungMark; shape: Shape; shown: boolean }) {
   const { session, view } = useBenchContext()
   const edit = useEdit()
-  const layout = useLayout()
   const selected = useView((v) => v.selection?.kind === 'mark' && v.selection.id === mark.id)
   const { rect } = markPlace(edit, shape, mark)
   const select = () => view.setState({ selection: { kind: 'mark', id: mark.id } })
-  const hanging = useHanging(layout.id, shape, {
+  const hanging = useHanging(shape, {
     id: mark.id,
     rect,
     insetId: null,

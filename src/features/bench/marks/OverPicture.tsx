@@ -1,16 +1,15 @@
 'use client'
 
 import { useEffect, useState } from 'react'
+import { wordAreasIn } from '@/core/compose/arrangementIn'
 import { isOnAt } from '@/core/compose/whenOn'
 import { titlesAt, wordRow } from '@/core/compose/wordSteps'
-import { arrangementFor } from '@/core/layout/arrangementFor'
-import { wordArea } from '@/core/layout/wordAreas'
 import { isHung, type HungMark, type PictureMark } from '@/core/model/pictureMark'
 import type { Shape } from '@/core/model/shape'
 import type { TitleCard } from '@/core/model/words'
 import type { Micros } from '@/core/time/micros'
 import { useGrowing } from '@/ui/useGrowing'
-import { useBenchContext, useHighlight, useLayout, useView } from '../benchContext'
+import { useBenchContext, useEdit, useParts, useView } from '../benchContext'
 import { MarkBox } from './MarkBox'
 import { TitleBox } from './TitleBox'
 
@@ -20,8 +19,9 @@ const MARKS_AT_ONCE = 8
 /** What lies over the picture at the playhead and can be taken hold of. */
 export function OverPicture({ shape, shown }: { shape: Shape; shown: boolean }) {
   const { player } = useBenchContext()
-  const { marks, words } = useHighlight()
-  const layout = useLayout()
+  const edit = useEdit()
+  const { passage } = useParts()
+  const { marks, words } = edit.highlight
   const writing = useView((v) => v.writing?.titleId ?? null)
   const [on, setOn] = useState('')
   // While it plays the clock is told twelve times a second; what is on changes seldom.
@@ -33,7 +33,7 @@ export function OverPicture({ shape, shown }: { shape: Shape; shown: boolean }) 
   const hung = marks.filter((m): m is HungMark => isHung(m) && ids.has(m.id))
   const shownMarks = useGrowing(hung.length, MARKS_AT_ONCE)
   const titles = words.titles.filter((t) => ids.has(t.id) || t.id === writing)
-  const area = wordArea('titleArea', arrangementFor(layout, shape), shape)
+  const area = wordAreasIn(edit, passage, shape).titleArea
   return (
     <>
       {hung.slice(0, shownMarks).map((mark) => (

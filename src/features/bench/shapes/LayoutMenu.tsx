@@ -12,23 +12,23 @@ import TextField from '@mui/material/TextField'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useSnackbar } from 'notistack'
 import { useEffect, useMemo, useState } from 'react'
-import { arrangeFor, STARTING_LAYOUTS } from '@/core/layout/startingLayouts'
-import type { InsetId } from '@/core/model/ids'
+import type { ArrangementFault } from '@/core/compose/judgeArrangement'
+import type { SuitedLayout } from '@/core/compose/suitedLayouts'
 import { picturesOfLayouts, type Layout } from '@/core/model/layout'
-import type { Setup } from '@/core/model/setup'
 import { changeKept, kept as keptOf } from '@/store/rack'
 import { keptRecipes } from '@/store/recipes'
-import { LayoutDiagram } from '@/ui/LayoutDiagram'
 import { Ticket } from '@/ui/Ticket'
 import { fonts, palette, textSize } from '@/ui/theme'
 import { withIdsOf } from '@/core/layout/withIdsOf'
-import { applyLayout, idsInUse, type Chosen } from '@/edit/layouts'
+import { applyLayout, idsInUse, setAdapts, type Chosen } from '@/edit/layouts'
 import { applyBrand, applyRecipe, picturesOfRecipe } from '@/edit/recipes'
 import { useBenchContext, useHighlight, useLayout, useParts } from '../benchContext'
 import { bringImages } from '../bringImages'
 import { KeepLayoutDialog } from './KeepLayoutDialog'
 import { KeepRecipeDialog } from './KeepRecipeDialog'
 import { MIN_SHOTS, LeapfrogDialog } from './LeapfrogDialog'
+import { LayoutPicture } from './LayoutPicture'
+import { useSuited } from './useSuited'
 import { useTrial } from './useTrial'
 import { wording } from './wording'
 
@@ -77,7 +77,7 @@ function Layouts({
 }) {
   const bench = useBenchContext()
   const { session } = bench
-  const { passage, setup, layout } = useParts()
+  const { passage, layout } = useParts()
   const { passages, brandId } = useHighlight()
   const recipes = useLiveQuery(keptRecipes)
   const brands = useLiveQuery(() => keptOf('brand'))
@@ -86,7 +86,8 @@ function Layouts({
   const tryOut = useTrial()
   const alone = passages.every((p) => p.id === passage.id || p.layoutId !== layout.id)
   const [all, setAll] = useState(true)
-  const starting = useMemo(() => startingChoices(setup, layout), [setup, layout])
+  const { suited, hold } = useSuited()
+  const starting = useMemo(() => suited.map(suitedChoice), [suited])
   const own = useMemo(() => (kept ?? []).map((k) => keptChoice(k, layout)), [kept, layout])
   // What a kept layout shows behind its panels is there before it is tried.
   useEffect(() => void (kept && bringImages(bench, picturesOfLayouts(kept))), [bench, kept])
@@ -101,9 +102,11 @@ function Layouts({
     <Box
       role="group"
       aria-label={label}
+      onMouseEnter={hold}
+      onFocus={hold}
       sx={{ display: 'grid', gridTemplateColumns: 'repeat(6, minmax(0, 1fr))', gap: 1 }}
     >
-      {choices.map(({ purpose, id, ...chosen }) => (
+      {choices.map(({ purpose, id, why, ...chosen }) => (
         <ButtonBase
           key={id}
           aria-label={chosen.name}
@@ -124,7 +127,7 @@ function Layouts({
             ...(chosen.name === layout.name && { boxShadow: `inset 0 0 0 1.5px ${palette.leaf}` }),
           }}
         >
-          <LayoutDiagram arrangement={chosen.arrangement} height={92} />
+          <LayoutPicture layout={chosen} height={92} />
           <Box
             sx={{
               fontFamily: fonts.text,
@@ -136,6 +139,7 @@ function Layouts({
             }}
           >
             {chosen.name}
+            {why && <Box sx={{ color: palette.inkSoft }}>{why}</Box>}
           </Box>
         </ButtonBase>
       ))}
@@ -179,6 +183,18 @@ function Layouts({
       )}
       {grid(starting, wording.startingLayouts)}
       <Divider />
+      <FormControlLabel
+        title={wording.adaptsMeans}
+        control={
+          <Checkbox
+            size="small"
+            checked={layout.adapts === true}
+            onChange={(_, adapts) => setAdapts(session, { layoutId: layout.id, adapts })}
+          />
+        }
+        label={wording.adapts}
+        slotProps={{ typography: { sx: { fontSize: textSize.note } } }}
+      />
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'center' }}>
         {brands && brands.length > 0 && (
           <TextField
@@ -228,20 +244,25 @@ function Layouts({
   )
 }
 
-type Choice = Chosen & { id: string; purpose: string }
+/** `why`: why it does not suit; null when it does. */
+type Choice = Chosen & { id: string; purpose: string; why: string | null }
 
-/** The starting layouts with what a setup has to show, in the panels that a layout has. */
-function startingChoices({ regions }: Setup, layout: Layout): Choice[] {
-  const roles = regions.map((r) => r.role)
-  const ids = idsInUse(layout)
-  return STARTING_LAYOUTS.map((s) => ({
-    id: s.id,
-    name: s.name,
-    purpose: s.purpose,
-    arrangement: arrangeFor(s, roles, ids, () => crypto.randomUUID() as InsetId),
-    perShape: {},
-    basedOn: null,
-  }))
+/** What a layout would do that it should not, in a few words. */
+const WHY: Readonly<Record<ArrangementFault, string>> = {
+  missing: wording.lacksARegion,
+  repeats: wording.showsTheSameTwice,
+  'head-cut': wording.wouldCutAFace,
+  'read-cut': wording.wouldCutWhatIsRead,
+  'focus-cut': wording.wouldCutTheFocus,
+  twice: wording.showsAFaceTwice,
+  small: wording.tooSmallToRead,
+  enlarged: wording.tooMuchEnlarged,
+  words: wording.noRoomForWords,
+}
+
+function suitedChoice({ starting: { id, name, purpose }, arrangement, faults: [fault] }: SuitedLayout): Choice {
+  const why = fault ? WHY[fault] : null
+  return { id, name, purpose, why, arrangement, perShape: {}, basedOn: null, adapts: true }
 }
 
 function keptChoice(kept: Layout, layout: Layout): Choice {
@@ -250,6 +271,8 @@ function keptChoice(kept: Layout, layout: Layout): Choice {
     purpose: kept.tags.join(', ') || wording.keptByYou,
     name: kept.name,
     basedOn: kept.id,
+    adapts: kept.adapts === true,
+    why: null,
     ...withIdsOf(kept, idsInUse(layout)),
   }
 }

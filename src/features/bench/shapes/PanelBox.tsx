@@ -3,7 +3,7 @@
 import LinkOffIcon from '@mui/icons-material/LinkOff'
 import Box from '@mui/material/Box'
 import { memo, useEffect, useRef } from 'react'
-import type { PlacedPanel } from '@/core/compose/placePanels'
+import type { PlacedPanel } from '@/core/compose/placeArrangement'
 import { throughFrame } from '@/core/compose/panelCrop'
 import { scaleRect } from '@/core/geometry/rect'
 import { recordingOf } from '@/core/model/edit'
@@ -12,7 +12,7 @@ import { heldKeys } from '@/ui/heldKeys'
 import { roleMark } from '@/ui/roleMarks'
 import { useDrag } from '@/ui/useDrag'
 import { nudgeCrop, placeInset } from '@/edit/layouts'
-import { useBenchContext, useLayout, usePassage, useView } from '../benchContext'
+import { useBenchContext, usePassage, useView } from '../benchContext'
 import { useSelectedRegion } from '../useSelectedRegion'
 import { CornerGrips } from '@/ui/CornerGrips'
 import { PanelBadge } from './PanelBadge'
@@ -62,21 +62,20 @@ function showTheSame(a: PanelBoxProps, b: PanelBoxProps): boolean {
 export const PanelBox = memo(function PanelBox({ placed, shape, outlines }: PanelBoxProps) {
   const { session, view } = useBenchContext()
   const { passage } = usePassage()
-  const layout = useLayout()
   const { panel, rect, region, picture, insetId, source } = placed
   const element = useRef<HTMLDivElement>(null)
   const selectedRegion = useSelectedRegion()
   const selected =
     useView((v) => v.selection?.kind === 'panel' && v.selection.id === panel.id) ||
     (region !== null && region.id === selectedRegion)
-  const inset = useHanging(layout.id, shape, {
+  const inset = useHanging(shape, {
     id: panel.id,
     rect,
     insetId,
     least: MIN_INSET,
     place: (to, only, gesture) =>
       insetId !== null &&
-      placeInset(session, { layoutId: layout.id, scope: { shape, only }, id: insetId, rect: to }, gesture),
+      placeInset(session, { scope: { passageId: passage.id, shape, only }, id: insetId, rect: to }, gesture),
   })
   const { colour } = roleMark(panel.role)
   const select = () => view.setState({ selection: { kind: 'panel', id: panel.id } })
@@ -106,7 +105,7 @@ export const PanelBox = memo(function PanelBox({ placed, shape, outlines }: Pane
     const outputPerCss = rect.width / shown.width
     if (insetId !== null && !event.shiftKey)
       return inset.drag(outputPerCss, (event.target as HTMLElement).dataset.insetGrip ?? null)
-    if (!picture || panel.fit !== 'fill') return null
+    if (!picture || !placed.canZoom) return null
     let last = { dx: 0, dy: 0 }
     return ({ dx, dy, altKey, gesture }) => {
       nudgeBy((dx - last.dx) * outputPerCss, (dy - last.dy) * outputPerCss, altKey, gesture)

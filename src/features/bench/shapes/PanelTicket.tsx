@@ -46,7 +46,9 @@ export function PanelTicket({
     setPanel(session, { layoutId: layout.id, id: panel.id, label, change }, gesture)
   const shape = edit.highlight.shapes[0]
   const placed = shape && placePanels(edit, shape, passage)
-  const region = placed?.find((p) => p.panel.id === panel.id)?.region
+  const own = placed?.find((p) => p.panel.id === panel.id)
+  const region = own?.region
+  const canZoom = own?.canZoom ?? panel.fit === 'fill'
   const panels = panelsOf(layout.arrangement)
   const others = panels.filter((p) => p.id !== panel.id)
   const correction = (shape && correctionFor(passage, panel.id, shape.id)) ?? { dx: 0, dy: 0, zoom: 1 }
@@ -58,7 +60,7 @@ export function PanelTicket({
     <Ticket label={wording.moreAbout(name.toLowerCase())} anchor={anchor} onClose={onClose} gap={2}>
       <ChoiceField
         label={wording.theRegionIsTo}
-        value={panel.fit}
+        value={own?.panel.fit ?? panel.fit}
         options={FITS}
         onChange={(fit) => set(wording.changeFit, { fit: fit })}
       />
@@ -83,7 +85,7 @@ export function PanelTicket({
         {...small}
       />
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr auto', rowGap: 1.5, columnGap: 3, alignItems: 'center' }}>
-        {panel.fit === 'fill' && (
+        {canZoom && (
           <PercentField
             label={wording.zoom}
             value={panel.zoom}
@@ -93,7 +95,7 @@ export function PanelTicket({
             onSet={(share, gesture) => set(wording.zoomPanel, { zoom: share }, gesture)}
           />
         )}
-        {panel.fit === 'fill' && shape && (
+        {canZoom && shape && (
           <PercentField
             label={wording.zoomInThisPassage}
             value={correction.zoom}

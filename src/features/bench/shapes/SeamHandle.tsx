@@ -8,7 +8,7 @@ import type { Shape } from '@/core/model/shape'
 import { heldKeys } from '@/ui/heldKeys'
 import { palette } from '@/ui/theme'
 import { dragSeam } from '@/edit/layouts'
-import { useBenchContext, useLayout } from '../benchContext'
+import { useBenchContext, usePassage } from '../benchContext'
 import { useDrag } from '@/ui/useDrag'
 import { wording } from './wording'
 
@@ -18,12 +18,12 @@ import { wording } from './wording'
  */
 export const SeamHandle = memo(function SeamHandle({ seam, shape }: { seam: Seam; shape: Shape }) {
   const { session } = useBenchContext()
-  const layout = useLayout()
+  const { passage } = usePassage()
   const column = seam.axis === 'column'
   const { sizes } = seam
   const position = seamPosition(seam)
   const move = (to: number, gesture: string, only: boolean) =>
-    dragSeam(session, { layoutId: layout.id, scope: { shape, only }, seam, position: to }, gesture)
+    dragSeam(session, { scope: { passageId: passage.id, shape, only }, seam, position: to }, gesture)
 
   const dragging = useDrag((event) => {
     const host = event.currentTarget.parentElement?.getBoundingClientRect()

@@ -8,10 +8,10 @@ import SmartphoneIcon from '@mui/icons-material/Smartphone'
 import Box from '@mui/material/Box'
 import ButtonBase from '@mui/material/ButtonBase'
 import { memo, useMemo, useRef, type ReactNode } from 'react'
+import { arrangementIn } from '@/core/compose/arrangementIn'
 import { placePanels } from '@/core/compose/placePanels'
-import { arrangementFor } from '@/core/layout/arrangementFor'
 import { solve, type SolvedArea } from '@/core/layout/solve'
-import { layoutOf } from '@/core/model/edit'
+import { passageOf } from '@/core/model/edit'
 import type { Shape } from '@/core/model/shape'
 import type { PreviewTarget } from '@/media/workers/preview.protocol'
 import { formatSize } from '@/ui/format'
@@ -52,11 +52,11 @@ export const ShapeView = memo(function ShapeView({ shape }: { shape: Shape }) {
   const isNear = useNearScreen(host)
   usePreviewCanvas(player, host, isNear ? target : null, wording.result(id))
   const outlines = outlined && isNear
-  const { passage, layout } = useParts()
+  const { passage } = useParts()
   const placed = useMemo(() => placePanels(edit, shape, passage), [edit, shape, passage])
   const { titles, cues, captions } = edit.highlight.words
   const written = { titleArea: titles.length > 0, captionArea: cues.length > 0 && captions.shown }
-  const { seams, areas } = useMemo(() => solve(arrangementFor(layout, shape), shape), [layout, shape])
+  const { seams, areas } = useMemo(() => solve(arrangementIn(edit, passage, shape), shape), [edit, passage, shape])
   return (
     <Box component="figure" sx={{ m: 0, width: '100%', maxWidth: WIDTHS[alone ?? 'among'](width / height) }}>
       <Box
@@ -172,7 +172,7 @@ function GuideLines({ shape }: { shape: Shape }) {
 
 function Caption({ shape }: { shape: Shape }) {
   const { session, view } = useBenchContext()
-  const { layout } = useParts()
+  const { passage, layout } = useParts()
   const alone = useView((v) => v.alone)
   const own = layout.perShape[shape.id] !== undefined
   const several = useView(() => session.value.highlight.shapes.length > 1)
@@ -219,7 +219,11 @@ function Caption({ shape }: { shape: Shape }) {
           onClick={() =>
             own
               ? followOthers(session, { layoutId: layout.id, shapeId: shape.id })
-              : goOwnWay(session, { layoutId: layoutOf(session.value, layout.id).id, shape })
+              : goOwnWay(session, {
+                  layoutId: layout.id,
+                  shapeId: shape.id,
+                  arrangement: arrangementIn(session.value, passageOf(session.value, passage.id), shape),
+                })
           }
         >
           {own ? (

@@ -1,13 +1,13 @@
 import type { Rect } from '@/core/geometry/rect'
 import { moveRect, resizeRect, type Grip } from '@/core/geometry/resize'
-import { arrangementFor } from '@/core/layout/arrangementFor'
+import { arrangementIn } from '@/core/compose/arrangementIn'
 import { guidesOf, snapToGuides } from '@/core/layout/insets'
 import { solve } from '@/core/layout/solve'
-import { layoutOf } from '@/core/model/edit'
-import type { InsetId, LayoutId } from '@/core/model/ids'
+import { passageOf } from '@/core/model/edit'
+import type { InsetId } from '@/core/model/ids'
 import type { Shape } from '@/core/model/shape'
 import type { DragMove } from '@/ui/useDrag'
-import { useBenchContext } from '../benchContext'
+import { useBenchContext, usePassage } from '../benchContext'
 import { zonesOver } from './zones'
 
 /** On screen something comes to rest on a guide from this near, CSS px. */
@@ -30,12 +30,13 @@ export interface Hanging {
  * What moves and resizes what hangs: the mouse, with guides to rest on (Ctrl: without; Shift on a corner: out of
  * proportion; Alt: this shape only), and keys.
  */
-export function useHanging(layoutId: LayoutId, shape: Shape, { id, rect, insetId, least, place }: Hanging) {
+export function useHanging(shape: Shape, { id, rect, insetId, least, place }: Hanging) {
   const { session, view } = useBenchContext()
+  const { passage } = usePassage()
   const canvas = { x: 0, y: 0, width: shape.width, height: shape.height }
   const resizing = { bounds: canvas, least, aspect: rect.width / rect.height }
   const drag = (outputPerCss: number, grip: string | null) => {
-    const solved = solve(arrangementFor(layoutOf(session.value, layoutId), shape), shape)
+    const solved = solve(arrangementIn(session.value, passageOf(session.value, passage.id), shape), shape)
     const guides = guidesOf(solved, shape, insetId, zonesOver(view.getState().outlet, shape))
     return ({ dx, dy, gesture, altKey, ctrlKey, shiftKey }: DragMove) => {
       const [x, y] = [dx * outputPerCss, dy * outputPerCss]

@@ -4,15 +4,17 @@ import { layoutOf, passageOf } from '@/core/model/edit'
 import type { Chosen } from '@/edit/layouts'
 import { useBenchContext } from '../benchContext'
 
+type Tried = Pick<Chosen, 'arrangement' | 'perShape' | 'adapts'>
+
 /**
  * Shows how an arrangement would look, without changing anything: every passage that has the layout in use is drawn
  * with it until `null` is tried.
  */
-export function useTrial(): (chosen: Pick<Chosen, 'arrangement' | 'perShape'> | null) => void {
+export function useTrial(): (chosen: Tried | null) => void {
   const { session, player, view } = useBenchContext()
   const trying = useRef(false)
   const tryOut = useCallback(
-    (chosen: Pick<Chosen, 'arrangement' | 'perShape'> | null) => {
+    (chosen: Tried | null) => {
       if (!chosen && !trying.current) return
       trying.current = chosen !== null
       view.setState({ trial: chosen !== null })
@@ -27,6 +29,7 @@ export function useTrial(): (chosen: Pick<Chosen, 'arrangement' | 'perShape'> | 
                 void Object.assign(layoutOf(draft, passageOf(draft, id).layoutId), {
                   arrangement: chosen.arrangement,
                   perShape: chosen.perShape,
+                  adapts: chosen.adapts,
                 }),
             )
           : edit,

@@ -1,5 +1,16 @@
 /** What the interface says in this room, each sentence once. */
 export const wording = {
+  lacksARegion: 'Has nothing to show here',
+  showsTheSameTwice: 'Would show the same twice',
+  wouldCutAFace: 'Would cut a face',
+  wouldCutWhatIsRead: 'Would cut text',
+  wouldCutTheFocus: 'Would cut the focus',
+  showsAFaceTwice: 'Would show a face twice',
+  tooSmallToRead: 'Text would be too small',
+  tooMuchEnlarged: 'Would enlarge too much',
+  noRoomForWords: 'No room for words',
+  adapts: 'Adapt each shape to faces and text',
+  adaptsMeans: 'Crops, bands and words keep clear of faces and text. What you move yourself stays.',
   isKeptItStandsFirst: (name: string) => `“${name}” is kept. It stands first among the layouts of every highlight.`,
   keepAsALayout: 'Keep as a layout',
   itSaysWhereThingsGo: 'It says where things go, not where they are: it goes with every setup that has what it shows.',

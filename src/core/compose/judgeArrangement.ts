@@ -1,0 +1,289 @@
+import { areaOf, intersection, scaleRect, type Rect } from '../geometry/rect'
+import { isRead, MATTERS } from '../layout/needs'
+import { ownArea, usualArea } from '../layout/wordAreas'
+import { recordingOf, setupOf, type Edit } from '../model/edit'
+import type { Area, Arrangement } from '../model/layout'
+import { isPerson } from '../model/region'
+import type { Shape } from '../model/shape'
+import { MIN_PART, WHOLE_PART, type SeenThing } from './cropForNeeds'
+import { blowUp, placeOnCanvas } from './panelCrop'
+import type { PanelSource } from './feeds'
+import { sameFootage, thingsIn, type PlacedPanel } from './placeArrangement'
+import { BAD_PLACE, costOf, coveredByFeeds, FreeGround, type Kept, type Place } from './freeGround'
+
+/** What is wrong with an arrangement: in the order in which it would be told. */
+export const ARRANGEMENT_FAULTS = [
+  'missing',
+  'repeats',
+  'head-cut',
+  'read-cut',
+  'focus-cut',
+  'twice',
+  'small',
+  'enlarged',
+  'words',
+] as const
+export type ArrangementFault = (typeof ARRANGEMENT_FAULTS)[number]
+
+/**
+ * What an arrangement must have room for, px of the canvas: kinds of words, and marks that find their place; `fixed`:
+ * marks that somebody put where they are.
+ */
+export interface RoomWanted {
+  title: boolean
+  captions: boolean
+  marks: readonly Rect[]
+  fixed: readonly Rect[]
+}
+
+/** Where words go in an arrangement, px of the canvas. */
+export type WordAreas = Record<Area['kind'], Rect>
+
+/** How good an arrangement's pictures are: `cost` grows with what is wrong, 0 is best. */
+export interface PictureJudgement {
+  cost: number
+  faults: ReadonlySet<ArrangementFault>
+  /** What something put over the pictures should leave free; words are not among it. */
+  kept: readonly Kept[]
+}
+
+/** How good an arrangement is, with the words and marks that lie over it. */
+export interface Judgement extends PictureJudgement {
+  areas: WordAreas
+}
+
+const FAULT_COST: Readonly<Record<ArrangementFault, number>> = {
+  missing: 20,
+  repeats: 20,
+  'head-cut': 14,
+  'read-cut': 12,
+  'focus-cut': 10,
+  twice: 14,
+  small: 10,
+  enlarged: 8,
+  words: 10,
+}
+
+/** Pixels of the output for one of the recording, from which softness is plain. */
+const MAX_ENLARGED = 3
+const SOFT = 1.6
+/** Letters of slides and lists can still be read at this share of the size at which they were on the screen. */
+const MIN_LEGIBLE = 0.45
+/** A canvas, and a recording, of this many px on the shorter side is what legibility is told for. */
+const USUAL_SIDE = 1080
+/** Somebody has to turn the phone. */
+const TURNED = 0.8
+/** Bare ground, of the whole canvas. */
+const GROUND = 1.2
+/** A picture that lies over another has edges: words across them look put there by accident. */
+const EDGE_MATTERS = 0.3
+const WORDS_MATTER = 1
+/** Of a head that is guessed at this much is enough. */
+const MOSTLY = 0.9
+/** Half of a head, seen somewhere, is that head. */
+const IS_THERE = 0.5
+
+/** Judges what an arrangement's panels, as placed, show in a shape; words are not looked at. */
+export function judgePictures(
+  edit: Edit,
+  shape: Shape,
+  { backdrop }: Arrangement,
+  placed: readonly PlacedPanel[],
+): PictureJudgement {
+  const faults = new Set<ArrangementFault>()
+  let cost = 0
+  const fault = (kind: ArrangementFault) => {
+    if (faults.has(kind)) cost += FAULT_COST[kind] / 4
+    else cost += FAULT_COST[kind]
+    faults.add(kind)
+  }
+  const kept: Kept[] = coveredByFeeds(shape)
+  cost += leftOut(edit, placed)
+  if (repeatsPeople(edit, placed)) fault('repeats')
+  let covered = 0
+  let small = 0
+  placed.forEach((panel, k) => {
+    const { picture, region, insetId, source } = panel
+    if (!picture || !region) return fault('missing')
+    if (insetId === null) covered += areaOf(picture.dest)
+    else kept.push({ rect: picture.dest, matters: EDGE_MATTERS })
+    if (placed.slice(0, k).some((p) => p.region?.id === region.id && sameFootage(p.source, source))) fault('repeats')
+    const { video } = recordingOf(edit, source.recordingId)
+    const enlarged = blowUp(picture)
+    if (enlarged > MAX_ENLARGED && picture.crop.width < video.width) fault('enlarged')
+    cost += 0.4 * Math.max(0, enlarged - SOFT) + (panel.panel.turn % 2 === 0 ? 0 : TURNED)
+    const scale =
+      enlarged * (USUAL_SIDE / Math.min(shape.width, shape.height)) * (Math.min(video.width, video.height) / USUAL_SIDE)
+    if (isRead(region.role) && scale < MIN_LEGIBLE) fault('small')
+    // The footage's things are looked at once, where it is shown first.
+    const before = placed.slice(0, k).some((p) => p.picture && p.region && sameFootage(p.source, source))
+    const shown = source.feed ? [panel] : placed.filter((p) => p.picture && p.region && sameFootage(p.source, source))
+    if (source.feed || !before) {
+      // Of people the whole picture is all of them.
+      const everybody = shown.some((p) => p.region?.role === 'whole') && isOfPeople(edit, source)
+      const things = thingsIn(edit, source)
+      for (const thing of things) {
+        const alike = things.filter((t) => t.kind === thing.kind).length
+        small += judgeThing(thing, { shown, placed, everybody, kept, shape, fault }) / alike
+      }
+    }
+  })
+  const bare = Math.max(0, 1 - covered / areaOf(shape))
+  if (backdrop.kind === 'mirror' && bare > 0.01 && kept.some((k) => k.matters >= MATTERS.read)) fault('repeats')
+  cost += small + GROUND * bare
+  return { cost, faults, kept }
+}
+
+/** Finds the places for words and marks in an arrangement whose pictures have been judged; costs never become less. */
+export function judgeWords(
+  shape: Shape,
+  arrangement: Arrangement,
+  { cost, faults, kept }: PictureJudgement,
+  wanted: RoomWanted,
+): Judgement {
+  const { areas, worst } = placeWords(shape, arrangement, kept, wanted)
+  const bad = worst >= BAD_PLACE
+  return {
+    cost: cost + worst + (bad ? FAULT_COST.words : 0),
+    faults: bad ? new Set([...faults, 'words' as const]) : faults,
+    kept,
+    areas,
+  }
+}
+
+/** What it costs that the regions of a setup are nowhere to be seen. */
+const LEFT_OUT = { person: 1.2, scene: 0.9, read: 0.3 } as const
+
+/** People's own pictures that take up more of the frame than this leave nothing else that is worth a panel. */
+const MOST_OF_FRAME = 0.4
+
+/** Whether a setup's people are most of what there is to see. */
+function isOfPeople(edit: Edit, { setupId }: PanelSource): boolean {
+  const { regions } = setupOf(edit, setupId)
+  const people = regions.filter((r) => isPerson(r.role))
+  return people.reduce((sum, { bounds }) => sum + areaOf(bounds), 0) > MOST_OF_FRAME
+}
+
+/** Whether a panel shows the whole picture beside somebody who is most of it. */
+function repeatsPeople(edit: Edit, placed: readonly PlacedPanel[]): boolean {
+  const whole = placed.find((p) => p.region?.role === 'whole' && !p.source.feed)
+  return (
+    whole !== undefined &&
+    placed.some((p) => p.region && isPerson(p.region.role) && sameFootage(p.source, whole.source)) &&
+    isOfPeople(edit, whole.source)
+  )
+}
+
+function leftOut(edit: Edit, placed: readonly PlacedPanel[]): number {
+  const [first] = placed
+  if (!first) return 0
+  const { regions } = setupOf(edit, first.source.setupId)
+  const { video } = recordingOf(edit, first.source.recordingId)
+  const people = regions.filter((r) => isPerson(r.role)).length
+  return regions.reduce((sum, { role, bounds }) => {
+    const rect = scaleRect(bounds, video.width, video.height)
+    const isSeen = placed.some(({ picture }) => {
+      const both = picture && intersection(rect, picture.crop)
+      return both && areaOf(both) > areaOf(rect) / 4
+    })
+    if (isSeen) return sum
+    if (isPerson(role)) return sum + LEFT_OUT.person / people
+    if (role === 'slides' || role === 'game') return sum + LEFT_OUT.scene
+    return isRead(role) ? sum + LEFT_OUT.read : sum
+  }, 0)
+}
+
+/** What a thing is judged by. */
+interface Judging {
+  /** The panels that show its footage, and all. */
+  shown: readonly PlacedPanel[]
+  placed: readonly PlacedPanel[]
+  /** Whether everybody in it is to be seen. */
+  everybody: boolean
+  shape: Shape
+  /** Takes what is to be left free. */
+  kept: Kept[]
+  fault: (kind: ArrangementFault) => void
+}
+
+/** How large a head is best at least, of the shorter side, and what is read, of how large it was; what less costs. */
+const LARGE_ENOUGH = { head: 0.28, headCost: 1.8, read: 0.85, readCost: 0.9 } as const
+
+/** Judges one thing wherever it is shown; gives what it costs that it is small. */
+function judgeThing({ kind, rect, regionId, guessed }: SeenThing, judging: Judging): number {
+  const { shown, placed, everybody, shape, kept, fault } = judging
+  let times = 0
+  let cut = false
+  let asked = false
+  let largest = 0
+  for (const panel of shown) {
+    const { picture, region } = panel
+    if (!picture || !region) continue
+    const isOwn = region.id === regionId
+    asked ||= isOwn && isPerson(region.role)
+    const seen = placeOnCanvas(rect, picture, panel.panel)
+    const both = intersection(rect, picture.crop)
+    const part = both ? areaOf(both) / areaOf(rect) : 0
+    if (!seen || (part <= MIN_PART && !isOwn)) continue
+    kept.push({ rect: seen, matters: MATTERS[kind] })
+    if (kind === 'rest') continue
+    const inCorner = !guessed && isOutsideRound(seen, panel)
+    const left = part * (1 - hiddenShare(seen, panel, placed)) * (inCorner ? 0.9 : 1)
+    if (left < (guessed ? MOSTLY : WHOLE_PART) && (left > MIN_PART || isOwn)) cut = true
+    if (left >= IS_THERE) times++
+    largest = Math.max(largest, Math.max(seen.width, seen.height))
+  }
+  if (kind === 'head') {
+    if (cut || ((asked || everybody) && times === 0)) fault('head-cut')
+    if (times > 1) fault('twice')
+    const height = largest / Math.min(shape.width, shape.height)
+    return times === 0 ? 0 : LARGE_ENOUGH.headCost * Math.max(0, LARGE_ENOUGH.head - height)
+  }
+  if (cut) fault(kind === 'read' ? 'read-cut' : 'focus-cut')
+  if (kind !== 'read') return 0
+  const scale = (largest / Math.max(rect.width, rect.height)) * (USUAL_SIDE / Math.min(shape.width, shape.height))
+  return times === 0 ? 0 : LARGE_ENOUGH.readCost * Math.max(0, LARGE_ENOUGH.read - scale)
+}
+
+/** The share of a part of the canvas that panels drawn later lie over. */
+function hiddenShare(rect: Rect, panel: PlacedPanel, placed: readonly PlacedPanel[]): number {
+  let hidden = 0
+  for (const { picture } of placed.slice(placed.indexOf(panel) + 1)) {
+    const both = picture && intersection(rect, picture.dest)
+    if (both) hidden += areaOf(both)
+  }
+  return Math.min(1, hidden / areaOf(rect))
+}
+
+/** Whether a round window cuts the corners of what it shows. */
+function isOutsideRound(rect: Rect, { panel, region, picture }: PlacedPanel): boolean {
+  if (!picture || (panel.outline ?? region?.outline)?.mask.kind !== 'ellipse') return false
+  const { x, y, width, height } = picture.dest
+  const at = (px: number, py: number) => ((px - x) / width - 0.5) ** 2 + ((py - y) / height - 0.5) ** 2
+  return [rect.x, rect.x + rect.width].some((px) => [rect.y, rect.y + rect.height].some((py) => at(px, py) > 0.26))
+}
+
+/** Finds places for words, then for marks; `worst`: what the worst of them costs. */
+function placeWords(shape: Shape, arrangement: Arrangement, kept: readonly Kept[], wanted: RoomWanted) {
+  const ground = new FreeGround(shape, kept)
+  for (const rect of wanted.fixed) ground.add(rect, WORDS_MATTER)
+  const areas: WordAreas = { titleArea: usualArea('titleArea', shape), captionArea: usualArea('captionArea', shape) }
+  let worst = 0
+  const kinds = [...(wanted.title ? ['titleArea' as const] : []), ...(wanted.captions ? ['captionArea' as const] : [])]
+  const take = (kind: Area['kind'], { rect, cost }: Place) => {
+    areas[kind] = rect
+    ground.add(rect, WORDS_MATTER)
+    worst = Math.max(worst, cost)
+  }
+  // Words that have an area of their own are there before others look for a place.
+  const own = kinds.map((kind) => ({ kind, rect: ownArea(kind, arrangement, shape) }))
+  for (const { kind, rect } of own) if (rect) take(kind, { rect, cost: costOf(rect, kept) })
+  for (const { kind, rect } of own) if (!rect) take(kind, ground.placeWords(kind))
+  if (worst >= BAD_PLACE) return { areas, worst }
+  for (const usual of wanted.marks) {
+    const { rect, cost } = ground.placeMark(usual)
+    ground.add(rect, WORDS_MATTER)
+    worst = Math.max(worst, cost)
+  }
+  return { areas, worst }
+}

@@ -1,0 +1,54 @@
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { inOrder, suitEach, type SuitedLayout } from '@/core/compose/suitedLayouts'
+import { arrangeFor, STARTING_LAYOUTS } from '@/core/layout/startingLayouts'
+import { newId, type InsetId } from '@/core/model/ids'
+import { idsInUse } from '@/edit/layouts'
+import { useEdit, useParts } from '../benchContext'
+
+/** So long the page is held at most before somebody else has a turn, ms. */
+const MAX_HOLD = 12
+
+/**
+ * The starting layouts for what the passage shows, in the order in which they suit it; until that is known, in the
+ * order in which they are mostly wanted. `hold`: from now on none changes places, since somebody points at them.
+ */
+export function useSuited(): { suited: readonly SuitedLayout[]; hold: () => void } {
+  const edit = useEdit()
+  const { passage, setup, layout } = useParts()
+  const ids = useMemo(() => ({ panel: idsInUse(layout), inset: () => newId<InsetId>() }), [layout])
+  const usual = useMemo(() => {
+    const roles = setup.regions.map((r) => r.role)
+    return STARTING_LAYOUTS.map((starting): SuitedLayout => ({
+      starting,
+      arrangement: arrangeFor(starting, roles, ids.panel, ids.inset),
+      faults: [],
+      cost: 0,
+    }))
+  }, [setup, ids])
+  const held = useRef(false)
+  const [suited, setSuited] = useState<readonly SuitedLayout[] | null>(null)
+  useEffect(() => {
+    let left = false
+    const look = async () => {
+      const found: SuitedLayout[] = []
+      let since = performance.now()
+      for (const one of suitEach(edit, passage, ids)) {
+        found.push(one)
+        if (performance.now() - since < MAX_HOLD) continue
+        await new Promise((resolve) => setTimeout(resolve))
+        if (left) return
+        since = performance.now()
+      }
+      // They are looked at in the order in which they are mostly wanted.
+      setSuited(held.current ? found : inOrder(found))
+    }
+    void look()
+    return () => {
+      left = true
+    }
+  }, [edit, passage, ids])
+  const hold = useCallback(() => {
+    held.current = true
+  }, [])
+  return { suited: suited ?? usual, hold }
+}
