@@ -7,6 +7,7 @@ import { root } from '../scripts/commands.mjs'
 import { openBrimble } from '../scripts/headless.mjs'
 import { watchMemory } from '../tests/support/tabMemory.mjs'
 import { afterEdit } from './afterEdit.mjs'
+import { arrangements } from './arrangements.mjs'
 import { dragRegion } from './dragRegion.mjs'
 import { encoders } from './encoders.mjs'
 import { length, shapes, table, words } from './engine.mjs'
@@ -26,6 +27,7 @@ const benches = {
   'find-regions': findRegions,
   'drag-region': dragRegion,
   playback,
+  arrangements,
   'after-edit': afterEdit,
   analysis,
   'render-nodes': renderNodes,

@@ -28,7 +28,7 @@ const WITHOUT_PAGE = new Set(['arrangements'])
 
 const { values, positionals: names } = parseArgs({
   allowPositionals: true,
-  options: { json: { type: 'boolean', default: false }, scenes: { type: 'string' } },
+  options: { json: { type: 'boolean', default: false }, scenes: { type: 'string' }, sheet: { type: 'string' } },
 })
 const asJson = values.json
 for (const name of names)
@@ -41,7 +41,11 @@ const { page, close } = wanted.every((name) => WITHOUT_PAGE.has(name))
   : await openBrimble(4890)
 try {
   for (const name of wanted) {
-    for (const { figure, unit, bar, met, detail } of await scores[name](page, { scenes: values.scenes, asJson })) {
+    for (const { figure, unit, bar, met, detail } of await scores[name](page, {
+      scenes: values.scenes,
+      sheet: values.sheet,
+      asJson,
+    })) {
       if (asJson) process.stdout.write(`${JSON.stringify({ name, figure, unit, bar, met })}\n`)
       else
         process.stdout.write(
