@@ -2,13 +2,14 @@ import { expect, test } from '@playwright/test'
 import { spawnSync } from 'node:child_process'
 import { readFileSync } from 'node:fs'
 import { findingsReport } from '@/core/findings/report'
-import { renderAndSave, SMALL, toDemoBench, untilKept, watchForErrors } from '../support/brimble'
+import { keepToRule, renderAndSave, SMALL, toDemoBench, untilKept, watchForErrors } from '../support/brimble'
 
 test('what is wrong is found with its number, shown where it is, put right in one action, undone, or meant so', async ({
   page,
 }) => {
   const errors = watchForErrors(page)
   await toDemoBench(page)
+  await keepToRule(page)
   // The game’s crop is drawn wider than it should be: the facecam is in it as well.
   const gauge = page.getByRole('button', { name: /^Found: / })
   await expect(gauge).toBeVisible()
@@ -118,6 +119,8 @@ test('what the demo shelf has planted is found: the face that is there twice, th
   await page.getByRole('link', { name: 'Shelf' }).click()
   await page.getByRole('link', { name: /^The radio is calling/ }).click()
   const gauge = page.getByRole('button', { name: /^Found: / })
+  // By itself the crop would leave the face out.
+  await keepToRule(page)
   await gauge.click()
   const list = page.getByRole('list', { name: 'Findings' })
   const line = (text: string | RegExp) => list.getByRole('listitem').filter({ hasText: text })

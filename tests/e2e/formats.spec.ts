@@ -1,5 +1,14 @@
 import { expect, test } from '@playwright/test'
-import { addFiles, moveCut, renderAndSave, setRegion, SMALL, toBench, watchForErrors } from '../support/brimble'
+import {
+  addFiles,
+  keepToRule,
+  moveCut,
+  renderAndSave,
+  setRegion,
+  SMALL,
+  toBench,
+  watchForErrors,
+} from '../support/brimble'
 import { ffprobe, frameTimes, lumaOfFrames, onset, pixelAt, sound } from '../support/ffmpeg'
 import { FLASH, made } from '../support/makeRecordings'
 
@@ -69,6 +78,7 @@ test('a recording without sound gives a file without sound', async ({ page }) =>
 
 test('a phone recording is shown and rendered upright', async ({ page }) => {
   await toBench(page, made('phone.mp4'), 'phone')
+  await keepToRule(page)
   await setRegion(page, 'Face', { x: 100, y: 0, width: 160, height: 320 })
   await setRegion(page, 'Game', { x: 0, y: 360, width: 640, height: 360 })
   await moveCut(page, 'Out point', -5)
@@ -84,6 +94,8 @@ test('a phone recording is shown and rendered upright', async ({ page }) => {
 for (const file of ['bars.mp4', 'bars-601-full.mp4']) {
   test(`the colours of ${file} come out as they went in`, async ({ page }) => {
     await toBench(page, made(file), file.replace('.mp4', ''))
+    // The face’s region is in the middle of the game’s.
+    await keepToRule(page)
     // The lower 7/12 of the bars hold ramps: the game band shows the eight columns of the upper part.
     await setRegion(page, 'Game', { x: 240, y: 0, width: 1440, height: 600 })
     await setRegion(page, 'Face', { x: 700, y: 40, width: 500, height: 280 })

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { STARTING_LAYOUTS } from '../../src/core/layout/startingLayouts'
 import { STANDARD_SHAPES } from '../../src/core/model/shape'
-import { watchForErrors } from '../support/brimble'
+import { untilLookedAlong, watchForErrors } from '../support/brimble'
 import { ffmpeg, ssim } from '../support/ffmpeg'
 
 /** Frames of the stream that each layout is shown for, and the one of them that is looked at. */
@@ -49,6 +49,7 @@ test('every starting layout in every shape: one action each, the file shows what
   test.setTimeout(600_000)
   const errors = watchForErrors(page)
   await toDemoBench(page)
+  await untilLookedAlong(page)
   await page.keyboard.press('Home')
   for (let n = 1; n < STARTING_LAYOUTS.length; n++) {
     for (let i = 0; i < FRAMES_EACH; i++) await page.keyboard.press('ArrowRight')

@@ -11,6 +11,7 @@ import {
   takeLayout,
   toBench,
   toDemoBench,
+  untilLookedAlong,
   watchForErrors,
 } from '../support/brimble'
 import { ffmpeg, onset, sound, ssim } from '../support/ffmpeg'
@@ -363,6 +364,7 @@ test('an outlet’s zones are dragged, resized and moved by keys; the picture in
   await page.keyboard.press('3')
   const panelIn = (shape: string) => page.getByTestId(`shape-${shape}`).getByRole('group', { name: /^game panel/ })
   const pictureOf = (shape: string) => steadyPicture(page.getByRole('img', { name: `Result, ${shape}` }))
+  await untilLookedAlong(page)
   await panelIn('tall').focus()
   const [tall, square] = [await pictureOf('tall'), await pictureOf('square')]
   for (let i = 0; i < 5; i++) await page.keyboard.press('Alt++')
