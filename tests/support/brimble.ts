@@ -206,7 +206,9 @@ export async function untilLookedAlong(page: Page): Promise<void> {
 /** Has the layout in use carried over by rule, whatever the regions show. */
 export async function keepToRule(page: Page): Promise<void> {
   await page.getByRole('button', { name: /^Layout: / }).click()
-  await page.getByRole('checkbox', { name: 'Adapt each shape to faces and text' }).uncheck()
+  const adapts = page.getByRole('checkbox', { name: 'Adapt each shape to faces and text' })
+  await adapts.click()
+  await expect(adapts).not.toBeChecked()
   await page.keyboard.press('Escape')
 }
 
