@@ -255,12 +255,24 @@ function hiddenShare(rect: Rect, panel: PlacedPanel, placed: readonly PlacedPane
   return Math.min(1, hidden / areaOf(rect))
 }
 
-/** Whether a round window cuts the corners of what it shows. */
+/** Points a side at which it is looked whether a round window cuts something, and how much of it may be cut. */
+const ROUND_POINTS = 10
+const MAX_ROUNDED_OFF = 0.015
+
+/** Whether a round window cuts more than a sliver off the corners of what it shows. */
 function isOutsideRound(rect: Rect, { panel, region, picture }: PlacedPanel): boolean {
   if (!picture || (panel.outline ?? region?.outline)?.mask.kind !== 'ellipse') return false
   const { x, y, width, height } = picture.dest
-  const at = (px: number, py: number) => ((px - x) / width - 0.5) ** 2 + ((py - y) / height - 0.5) ** 2
-  return [rect.x, rect.x + rect.width].some((px) => [rect.y, rect.y + rect.height].some((py) => at(px, py) > 0.26))
+  let outside = 0
+  for (let i = 0; i < ROUND_POINTS; i++)
+    for (let j = 0; j < ROUND_POINTS; j++) {
+      const [px, py] = [
+        rect.x + ((i + 0.5) / ROUND_POINTS) * rect.width,
+        rect.y + ((j + 0.5) / ROUND_POINTS) * rect.height,
+      ]
+      if (((px - x) / width - 0.5) ** 2 + ((py - y) / height - 0.5) ** 2 > 0.25) outside++
+    }
+  return outside > MAX_ROUNDED_OFF * ROUND_POINTS ** 2
 }
 
 /** Finds places for words, then for marks; `worst`: what the worst of them costs. */
