@@ -8,6 +8,8 @@ export interface Host<T extends object = Edit> {
   change(label: string, gesture: string, recipe: (draft: Draft<T>) => void): void
   /** Adds records that later steps refer to; undo leaves them. */
   extend(recipe: (draft: Draft<T>) => void): void
+  /** Takes in what was found out and is nobody's doing. */
+  learn(recipe: (draft: Draft<T>) => void): void
   /** Says why something was not done. */
   refuse(label: string, why: string): void
 }

@@ -22,25 +22,31 @@ export function addRecords(host: Host, records: Records): void {
 const MAX_BEYOND = 0.05
 
 /**
- * Notes where heads were seen in a setup's regions, fractions of the frame: what was measured, not what was done. What
+ * Takes in where heads were seen in a setup's regions, fractions of the frame, and gives what was news of that. What
  * is known grows by what was seen beyond it; a shorter look takes nothing back.
  */
-export function noteHeads(host: Host, setupId: SetupId, heads: ReadonlyMap<RegionId, Rect>): void {
+export function noteHeads(
+  host: Host,
+  setupId: SetupId,
+  heads: ReadonlyMap<RegionId, Rect>,
+): ReadonlyMap<RegionId, Rect> {
   const shareIn = (rect: Rect, other: Rect | undefined) => {
     const both = other && intersection(rect, other)
     return both ? areaOf(both) / areaOf(rect) : 0
   }
-  const news = setupOf(host.value, setupId).regions.flatMap(({ id, head: known, bounds }) => {
+  const news = new Map<RegionId, Rect>()
+  for (const { id, head: known, bounds } of setupOf(host.value, setupId).regions) {
     const head = heads.get(id)
-    if (!head || shareIn(head, known) > 1 - MAX_BEYOND) return []
+    if (!head || shareIn(head, known) > 1 - MAX_BEYOND) continue
     // What was known of another place, before the region was moved, is nothing to go by.
-    return [{ id, head: known && shareIn(known, bounds) > 0.5 ? unionOf(known, head) : head }]
-  })
-  if (news.length === 0) return
-  host.extend((draft) => {
-    for (const region of setupOf(draft, setupId).regions) {
-      const head = news.find((n) => n.id === region.id)?.head
-      if (head) region.head = head
-    }
-  })
+    news.set(id, known && shareIn(known, bounds) > 0.5 ? unionOf(known, head) : head)
+  }
+  if (news.size > 0)
+    host.learn((draft) => {
+      for (const region of setupOf(draft, setupId).regions) {
+        const head = news.get(region.id)
+        if (head) region.head = head
+      }
+    })
+  return news
 }

@@ -72,6 +72,16 @@ export class Session<T extends object> {
     this.set(extend(this.store.getState().history, recipe))
   }
 
+  /**
+   * Takes in what was found out and is nobody's doing: no step of the history, and nothing to be written by itself.
+   */
+  learn(recipe: (draft: Draft<T>) => void): void {
+    const { history } = this.store.getState()
+    const learnt = extend(history, recipe)
+    if (this.written === history) this.written = learnt
+    this.store.setState({ history: learnt })
+  }
+
   /** Says why something is not done. */
   refuse(label: string, why: string): void {
     this.store.setState({ refusal: { label, why } })

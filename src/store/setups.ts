@@ -1,4 +1,5 @@
-import type { HighlightId, SetupId } from '@/core/model/ids'
+import type { Rect } from '@/core/geometry/rect'
+import type { HighlightId, RegionId, SetupId } from '@/core/model/ids'
 import { newRecord } from '@/core/model/record'
 import { newSetup, type Setup } from '@/core/model/setup'
 import { newId } from '@/core/model/ids'
@@ -27,6 +28,19 @@ export async function keepSetup(content: SetupContent): Promise<Setup> {
 
 export async function changeSetup(id: SetupId, change: Partial<SetupContent>): Promise<void> {
   await database().setups.update(id, { ...change, updatedAt: nowStamp() })
+}
+
+/** Keeps where heads were seen in a setup's regions. Nobody's edit: what uses the setup is no newer for it. */
+export async function keepHeads(id: SetupId, heads: ReadonlyMap<RegionId, Rect>): Promise<void> {
+  await database()
+    .setups.where('id')
+    .equals(id)
+    .modify(({ regions }) => {
+      for (const region of regions) {
+        const head = heads.get(region.id)
+        if (head) region.head = head
+      }
+    })
 }
 
 /**

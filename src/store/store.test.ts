@@ -26,7 +26,8 @@ import {
 import { analysisOf, keepAnalysisPart, speechOf } from './analyses'
 import { Session } from './session'
 import { addFiled } from './rackFiles'
-import { binSetup, changeSetup, keepSetup, keptSetups, letFollow, setupUses } from './setups'
+import { noteHeads } from '@/edit/records'
+import { binSetup, changeSetup, keepHeads, keepSetup, keptSetups, letFollow, setupUses } from './setups'
 import { openSpotting } from './spottings'
 import { keepVersion, versionsOf } from './versions'
 
@@ -185,10 +186,10 @@ describe('a recording', () => {
   })
 })
 
-describe('an edit session', () => {
-  const rename = (session: Session<Edit>, name: string, gesture: string) =>
-    session.change('Rename', gesture, (draft) => void (draft.highlight.name = name))
+const rename = (session: Session<Edit>, name: string, gesture: string) =>
+  session.change('Rename', gesture, (draft) => void (draft.highlight.name = name))
 
+describe('an edit session', () => {
   it('writes changes and their history without being asked, and reads them back', async () => {
     const highlight = await createHighlight(await add('r7'), { name: 'Before' })
     const loaded = await loadEdit(highlight.id)
@@ -334,6 +335,34 @@ describe('two tabs on one highlight', () => {
     if (!loaded.ok) throw new Error(loaded.reason)
     expect(loaded.edit.highlight.name).toBe('There (copy)')
     expect(loaded.edit.setups[0]?.ownedBy).toBe(copy.id)
+  })
+})
+
+describe('heads that were seen', () => {
+  it('are kept, but make nothing newer: another tab goes on, and so does undo', async () => {
+    const highlight = await createHighlight(await add('r-heads'), { name: 'Seen' })
+    const open = async () => {
+      const loaded = await loadEdit(highlight.id)
+      if (!loaded.ok) throw new Error(loaded.reason)
+      return editSession(loaded)
+    }
+    const [here, there] = [await open(), await open()]
+    const setup = here.value.setups[0] as Setup
+    const face = setup.regions[0]?.id as RegionId
+    const head = { x: 0.8, y: 0.75, width: 0.08, height: 0.14 }
+    const before = (await database().highlights.get(highlight.id))?.updatedAt
+    await keepHeads(setup.id, noteHeads(here, setup.id, new Map([[face, head]])))
+    expect(here.isUnwritten).toBe(false)
+    expect(here.store.getState().saving).toBe('saved')
+    expect((await database().highlights.get(highlight.id))?.updatedAt).toBe(before)
+    expect((await open()).value.setups[0]?.regions[0]?.head).toEqual(head)
+    rename(there, 'There', 'a')
+    await there.flush()
+    expect(there.store.getState().saving).toBe('saved')
+    rename(here, 'Here', 'b')
+    here.undo()
+    expect(here.value.highlight.name).toBe('Seen')
+    expect(here.value.setups[0]?.regions[0]?.head).toEqual(head)
   })
 })
 

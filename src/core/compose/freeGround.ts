@@ -1,5 +1,6 @@
 import { toEven } from '../geometry/evenGrid'
 import { areaOf, intersection, scaleRect, type Rect, type Size } from '../geometry/rect'
+import { SummedArea } from '../geometry/summedArea'
 import { usualArea } from '../layout/wordAreas'
 import type { Area } from '../model/layout'
 import { startingOutlets } from '../model/outlet'
@@ -53,18 +54,18 @@ export interface Place {
 
 /** A canvas is looked at in cells of its shorter side divided by this. */
 const CELLS = 45
-/** Added to what a cell matters where nothing is to lie on it: more than all else in a canvas comes to. */
-const BAR = 1e6
+/** What matters is summed up in these parts. */
+const PARTS = 1000
 
 /**
- * What lies where on a canvas, in cells, summed up from its upper left corner (summed-area table), so that any place
- * is judged in one go. What words must not lie on counts for every cell that it touches.
+ * What lies where on a canvas, in cells and summed up, so that any place is judged in one go. What words must not lie
+ * on counts for every cell that it touches.
  */
 export class FreeGround {
   private readonly cell: number
-  private readonly columns: number
-  private readonly rows: number
-  private readonly sums: Float64Array
+  private readonly grid: Size
+  private readonly matters: SummedArea
+  private readonly barred: SummedArea
   /** What was put there since. */
   private readonly added: Kept[] = []
 
@@ -73,12 +74,21 @@ export class FreeGround {
     kept: readonly Kept[],
   ) {
     this.cell = Math.min(canvas.width, canvas.height) / CELLS
-    this.columns = Math.ceil(canvas.width / this.cell)
-    this.rows = Math.ceil(canvas.height / this.cell)
-    this.sums = new Float64Array((this.columns + 1) * (this.rows + 1))
-    for (const k of kept) this.lay(k)
-    this.sumUp()
-    this.sumUp()
+    this.grid = { width: Math.ceil(canvas.width / this.cell), height: Math.ceil(canvas.height / this.cell) }
+    const matters = new Float64Array(areaOf(this.grid))
+    const barred = new Uint8Array(areaOf(this.grid))
+    for (const k of kept) {
+      const inside = intersection(k.rect, { x: 0, y: 0, ...canvas })
+      if (!inside) continue
+      const { x, y, width, height } = this.cellsOf(inside)
+      for (let row = y; row < y + height; row++) {
+        const from = row * this.grid.width + x
+        if (k.matters >= FORBIDDEN) barred.fill(1, from, from + width)
+        else for (let i = from; i < from + width; i++) matters[i] = (matters[i] ?? 0) + k.matters
+      }
+    }
+    this.matters = new SummedArea(this.grid, (i) => Math.round((matters[i] ?? 0) * PARTS))
+    this.barred = new SummedArea(this.grid, (i) => barred[i] ?? 0)
   }
 
   add(rect: Rect, matters: number): void {
@@ -99,12 +109,9 @@ export class FreeGround {
 
   /** What it costs to have something at `rect`: its share of what matters, more where it lies on what it must not. */
   costAt(rect: Rect): number {
-    const [left, right] = this.span(rect.x, rect.width, this.columns)
-    const [top, bottom] = this.span(rect.y, rect.height, this.rows)
-    const cells = Math.max(1, (right - left) * (bottom - top))
-    const sum = this.within(left, top, right, bottom)
-    const barred = Math.floor((sum + 1e-3) / BAR)
-    return (sum - barred * BAR + barred) / cells + (barred > 0 ? TOUCH : 0) + this.costOfAdded(rect)
+    const cells = this.cellsOf(rect)
+    const barred = this.barred.share(cells)
+    return this.matters.share(cells) / PARTS + barred + (barred > 0 ? TOUCH : 0) + this.costOfAdded(rect)
   }
 
   private costOfAdded({ x, y, width, height }: Rect): number {
@@ -129,52 +136,16 @@ export class FreeGround {
     return best
   }
 
-  /** The cells that a stretch touches; a sliver of one does not count. */
+  /** The cells that a rectangle touches, at least one; a sliver of a cell does not count. */
+  private cellsOf({ x, y, width, height }: Rect): Rect {
+    const [left, right] = this.span(x, width, this.grid.width)
+    const [top, bottom] = this.span(y, height, this.grid.height)
+    return { x: left, y: top, width: right - left, height: bottom - top }
+  }
+
   private span(from: number, length: number, of: number): [number, number] {
     const first = Math.min(of - 1, Math.max(0, Math.floor((from + SLIVER) / this.cell)))
     return [first, Math.max(first + 1, Math.min(of, Math.ceil((from + length - SLIVER) / this.cell)))]
-  }
-
-  /** Marks the corners of what a thing adds; {@link sumUp} twice makes sums of it. */
-  private lay({ rect, matters }: Kept): void {
-    if (
-      rect.x >= this.canvas.width ||
-      rect.y >= this.canvas.height ||
-      rect.x + rect.width <= 0 ||
-      rect.y + rect.height <= 0
-    )
-      return
-    const [left, right] = this.span(rect.x, rect.width, this.columns)
-    const [top, bottom] = this.span(rect.y, rect.height, this.rows)
-    // A cell that nothing may lie on is counted, whatever else matters there.
-    const amount = matters >= FORBIDDEN ? BAR : matters
-    const at = (x: number, y: number, by: number) => {
-      const i = y * (this.columns + 1) + x
-      this.sums[i] = (this.sums[i] ?? 0) + by
-    }
-    at(left, top, amount)
-    at(right, top, -amount)
-    at(left, bottom, -amount)
-    at(right, bottom, amount)
-  }
-
-  private sumUp(): void {
-    const [stride, { sums }] = [this.columns + 1, this]
-    for (let y = 0; y <= this.rows; y++) {
-      let row = 0
-      for (let x = 0; x <= this.columns; x++) {
-        const i = y * stride + x
-        row += sums[i] ?? 0
-        sums[i] = row + (y > 0 ? (sums[i - stride] ?? 0) : 0)
-      }
-    }
-  }
-
-  /** The sum over cells from `left`, `top` up to `right`, `bottom`, which do not count. */
-  private within(left: number, top: number, right: number, bottom: number): number {
-    const at = (x: number, y: number) =>
-      x === 0 || y === 0 ? 0 : (this.sums[(y - 1) * (this.columns + 1) + x - 1] ?? 0)
-    return at(right, bottom) - at(left, bottom) - at(right, top) + at(left, top)
   }
 }
 

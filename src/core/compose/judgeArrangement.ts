@@ -1,4 +1,5 @@
-import { areaOf, intersection, scaleRect, type Rect } from '../geometry/rect'
+import { areaOf, intersection, scaleRect, type Rect, type Size } from '../geometry/rect'
+import type { ArrangementFault, RoomWanted } from '../layout/arrangementChanges'
 import { isRead, MATTERS } from '../layout/needs'
 import { ownArea, usualArea } from '../layout/wordAreas'
 import { recordingOf, setupOf, type Edit } from '../model/edit'
@@ -10,31 +11,6 @@ import { blowUp, placeOnCanvas } from './panelCrop'
 import type { PanelSource } from './feeds'
 import { sameFootage, thingsIn, type PlacedPanel } from './placeArrangement'
 import { BAD_PLACE, costOf, coveredByFeeds, FreeGround, type Kept, type Place } from './freeGround'
-
-/** What is wrong with an arrangement: in the order in which it would be told. */
-export const ARRANGEMENT_FAULTS = [
-  'missing',
-  'repeats',
-  'head-cut',
-  'read-cut',
-  'focus-cut',
-  'twice',
-  'small',
-  'enlarged',
-  'words',
-] as const
-export type ArrangementFault = (typeof ARRANGEMENT_FAULTS)[number]
-
-/**
- * What an arrangement must have room for, px of the canvas: kinds of words, and marks that find their place; `fixed`:
- * marks that somebody put where they are.
- */
-export interface RoomWanted {
-  title: boolean
-  captions: boolean
-  marks: readonly Rect[]
-  fixed: readonly Rect[]
-}
 
 /** Where words go in an arrangement, px of the canvas. */
 export type WordAreas = Record<Area['kind'], Rect>
@@ -67,10 +43,9 @@ const FAULT_COST: Readonly<Record<ArrangementFault, number>> = {
 /** Pixels of the output for one of the recording, from which softness is plain. */
 const MAX_ENLARGED = 3
 const SOFT = 1.6
+const SOFT_COST = 0.4
 /** Letters of slides and lists can still be read at this share of the size at which they were on the screen. */
 const MIN_LEGIBLE = 0.45
-/** A canvas, and a recording, of this many px on the shorter side is what legibility is told for. */
-const USUAL_SIDE = 1080
 /** Somebody has to turn the phone. */
 const TURNED = 0.8
 /** Bare ground, of the whole canvas. */
@@ -79,7 +54,7 @@ const GROUND = 1.2
 const EDGE_MATTERS = 0.3
 const WORDS_MATTER = 1
 /** Of a head that is guessed at this much is enough. */
-const MOSTLY = 0.9
+const GUESSED_PART = 0.9
 /** Half of a head, seen somewhere, is that head. */
 const IS_THERE = 0.5
 
@@ -91,48 +66,62 @@ export function judgePictures(
   placed: readonly PlacedPanel[],
 ): PictureJudgement {
   const faults = new Set<ArrangementFault>()
-  let cost = 0
+  let cost = leftOut(edit, placed)
   const fault = (kind: ArrangementFault) => {
-    if (faults.has(kind)) cost += FAULT_COST[kind] / 4
-    else cost += FAULT_COST[kind]
+    // The same once more is not as bad again.
+    cost += faults.has(kind) ? FAULT_COST[kind] / 4 : FAULT_COST[kind]
     faults.add(kind)
   }
   const kept: Kept[] = coveredByFeeds(shape)
-  cost += leftOut(edit, placed)
   if (repeatsPeople(edit, placed)) fault('repeats')
-  let covered = 0
-  let small = 0
-  placed.forEach((panel, k) => {
+  for (const panel of placed) {
     const { picture, region, insetId, source } = panel
-    if (!picture || !region) return fault('missing')
-    if (insetId === null) covered += areaOf(picture.dest)
-    else kept.push({ rect: picture.dest, matters: EDGE_MATTERS })
-    if (placed.slice(0, k).some((p) => p.region?.id === region.id && sameFootage(p.source, source))) fault('repeats')
+    if (!picture || !region) {
+      fault('missing')
+      continue
+    }
+    if (insetId !== null) kept.push({ rect: picture.dest, matters: EDGE_MATTERS })
     const { video } = recordingOf(edit, source.recordingId)
     const enlarged = blowUp(picture)
     if (enlarged > MAX_ENLARGED && picture.crop.width < video.width) fault('enlarged')
-    cost += 0.4 * Math.max(0, enlarged - SOFT) + (panel.panel.turn % 2 === 0 ? 0 : TURNED)
-    const scale =
-      enlarged * (USUAL_SIDE / Math.min(shape.width, shape.height)) * (Math.min(video.width, video.height) / USUAL_SIDE)
-    if (isRead(region.role) && scale < MIN_LEGIBLE) fault('small')
-    // The footage's things are looked at once, where it is shown first.
-    const before = placed.slice(0, k).some((p) => p.picture && p.region && sameFootage(p.source, source))
-    const shown = source.feed ? [panel] : placed.filter((p) => p.picture && p.region && sameFootage(p.source, source))
-    if (source.feed || !before) {
-      // Of people the whole picture is all of them.
-      const everybody = shown.some((p) => p.region?.role === 'whole') && isOfPeople(edit, source)
-      const things = thingsIn(edit, source)
-      for (const thing of things) {
-        const alike = things.filter((t) => t.kind === thing.kind).length
-        small += judgeThing(thing, { shown, placed, everybody, kept, shape, fault }) / alike
-      }
+    if (isRead(region.role) && legibility(enlarged, video, shape) < MIN_LEGIBLE) fault('small')
+    cost += SOFT_COST * Math.max(0, enlarged - SOFT) + (panel.panel.turn % 2 === 0 ? 0 : TURNED)
+  }
+  const footages = byFootage(placed)
+  for (const shown of footages) {
+    if (new Set(shown.map((p) => p.region?.id)).size < shown.length) fault('repeats')
+    const [first] = shown
+    if (!first) continue
+    // Of people the whole picture is all of them.
+    const everybody = shown.some((p) => p.region?.role === 'whole') && isOfPeople(edit, first.source)
+    const { video } = recordingOf(edit, first.source.recordingId)
+    const things = thingsIn(edit, first.source)
+    for (const thing of things) {
+      const small = judgeThing(thing, { shown, placed, everybody, kept, shape, video, fault })
+      cost += small / things.filter((t) => t.kind === thing.kind).length
     }
-  })
+  }
+  const covered = placed.reduce((sum, p) => sum + (p.picture && p.insetId === null ? areaOf(p.picture.dest) : 0), 0)
   const bare = Math.max(0, 1 - covered / areaOf(shape))
   if (backdrop.kind === 'mirror' && bare > 0.01 && kept.some((k) => k.matters >= MATTERS.read)) fault('repeats')
-  cost += small + GROUND * bare
-  return { cost, faults, kept }
+  return { cost: cost + GROUND * bare, faults, kept }
 }
+
+/** The panels that show something, those of the same footage together; each that plays its own by itself. */
+function byFootage(placed: readonly PlacedPanel[]): PlacedPanel[][] {
+  const footages: PlacedPanel[][] = []
+  for (const panel of placed) {
+    if (!panel.picture || !panel.region) continue
+    const same = footages.find(([first]) => first && sameFootage(first.source, panel.source))
+    if (same) same.push(panel)
+    else footages.push([panel])
+  }
+  return footages
+}
+
+/** How large letters are, of how large they were on a screen as high as the recording. */
+const legibility = (enlarged: number, recording: Size, canvas: Size): number =>
+  (enlarged * Math.min(recording.width, recording.height)) / Math.min(canvas.width, canvas.height)
 
 /** Finds the places for words and marks in an arrangement whose pictures have been judged; costs never become less. */
 export function judgeWords(
@@ -151,7 +140,7 @@ export function judgeWords(
   }
 }
 
-/** What it costs that the regions of a setup are nowhere to be seen. */
+/** What each region of a setup costs that is nowhere to be seen. */
 const LEFT_OUT = { person: 1.2, scene: 0.9, read: 0.3 } as const
 
 /** People's own pictures that take up more of the frame than this leave nothing else that is worth a panel. */
@@ -174,6 +163,7 @@ function repeatsPeople(edit: Edit, placed: readonly PlacedPanel[]): boolean {
   )
 }
 
+/** What it costs that regions are nowhere to be seen. */
 function leftOut(edit: Edit, placed: readonly PlacedPanel[]): number {
   const [first] = placed
   if (!first) return 0
@@ -201,6 +191,8 @@ interface Judging {
   /** Whether everybody in it is to be seen. */
   everybody: boolean
   shape: Shape
+  /** Size of the recording, px. */
+  video: Size
   /** Takes what is to be left free. */
   kept: Kept[]
   fault: (kind: ArrangementFault) => void
@@ -211,7 +203,7 @@ const LARGE_ENOUGH = { head: 0.28, headCost: 1.8, read: 0.85, readCost: 0.9 } as
 
 /** Judges one thing wherever it is shown; gives what it costs that it is small. */
 function judgeThing({ kind, rect, regionId, guessed }: SeenThing, judging: Judging): number {
-  const { shown, placed, everybody, shape, kept, fault } = judging
+  const { shown, placed, everybody, shape, video, kept, fault } = judging
   let times = 0
   let cut = false
   let asked = false
@@ -229,7 +221,7 @@ function judgeThing({ kind, rect, regionId, guessed }: SeenThing, judging: Judgi
     if (kind === 'rest') continue
     const inCorner = !guessed && isOutsideRound(seen, panel)
     const left = part * (1 - hiddenShare(seen, panel, placed)) * (inCorner ? 0.9 : 1)
-    if (left < (guessed ? MOSTLY : WHOLE_PART) && (left > MIN_PART || isOwn)) cut = true
+    if (left < (guessed ? GUESSED_PART : WHOLE_PART) && (left > MIN_PART || isOwn)) cut = true
     if (left >= IS_THERE) times++
     largest = Math.max(largest, Math.max(seen.width, seen.height))
   }
@@ -241,7 +233,7 @@ function judgeThing({ kind, rect, regionId, guessed }: SeenThing, judging: Judgi
   }
   if (cut) fault(kind === 'read' ? 'read-cut' : 'focus-cut')
   if (kind !== 'read') return 0
-  const scale = (largest / Math.max(rect.width, rect.height)) * (USUAL_SIDE / Math.min(shape.width, shape.height))
+  const scale = legibility(largest / Math.max(rect.width, rect.height), video, shape)
   return times === 0 ? 0 : LARGE_ENOUGH.readCost * Math.max(0, LARGE_ENOUGH.read - scale)
 }
 

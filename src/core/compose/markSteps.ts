@@ -9,7 +9,7 @@ import type { TextStyle } from '../model/textStyle'
 import { MICROS_PER_SECOND, type Micros } from '../time/micros'
 import type { TimeMap } from '../time/timeMap'
 import type { Step } from './composition'
-import { markPlace, type MarkPlace } from './freePlaces'
+import { markPlace, type MarkPlace } from './markPlaces'
 import { isOnAt } from './whenOn'
 
 /** What marks draw over a frame at output time `t`, under the words. */

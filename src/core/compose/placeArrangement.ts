@@ -4,7 +4,6 @@ import { solve, type SolvedPanel } from '../layout/solve'
 import { recordingOf, setupOf, type Edit } from '../model/edit'
 import type { RegionId } from '../model/ids'
 import type { Arrangement } from '../model/layout'
-import type { Panel } from '../model/panel'
 import { correctionFor, type Correction, type Passage } from '../model/passage'
 import { newRegion, showsSomebody, WHOLE_FRAME, type Region, type Role } from '../model/region'
 import type { Setup } from '../model/setup'
@@ -46,10 +45,10 @@ export function placeArrangement(
   passage: Passage,
   { recordingMicros = passage.inMicros, adapts }: { recordingMicros?: Micros; adapts: boolean },
 ): PlacedPanel[] {
-  const panels = solve(arrangement, shape).panels.map((solved) => ({ solved, ...shownIn(edit, passage, solved.panel) }))
   const seen = new Map<Role, number>()
-  const found = panels.map(({ solved, source }) => {
-    const { role } = solved.panel
+  const found = solve(arrangement, shape).panels.map((solved) => {
+    const { role, id } = solved.panel
+    const source = sourceOfPanel(edit, passage, id)
     // A panel with a feed of its own shows the first region there; the others count among themselves.
     const n = source.feed ? 0 : (seen.get(role) ?? 0)
     if (!source.feed) seen.set(role, n + 1)
@@ -82,8 +81,6 @@ export function placeArrangement(
     }
   })
 }
-
-const shownIn = (edit: Edit, passage: Passage, { id }: Panel) => ({ source: sourceOfPanel(edit, passage, id) })
 
 /** Whether two panels show the same moments of the same recording. */
 export const sameFootage = (a: PanelSource, b: PanelSource): boolean =>

@@ -1,3 +1,4 @@
+import { ARRANGEMENT_FAULTS, type ArrangementFault } from '../layout/arrangementChanges'
 import { arrangeFor, STARTING_LAYOUTS, type StartingLayout } from '../layout/startingLayouts'
 import { layoutOf, setupOf, type Edit } from '../model/edit'
 import type { InsetId, PanelId } from '../model/ids'
@@ -5,7 +6,6 @@ import type { Arrangement, Layout } from '../model/layout'
 import type { Passage } from '../model/passage'
 import type { Role } from '../model/region'
 import { answerIn } from './arrangementIn'
-import { ARRANGEMENT_FAULTS, type ArrangementFault } from './judgeArrangement'
 
 /** A starting layout for what a passage's setup has to show, and how well it suits that in a highlight's shapes. */
 export interface SuitedLayout {

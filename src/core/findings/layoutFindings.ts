@@ -12,12 +12,20 @@ import type { FindingDraft, Remedy } from './finding'
 const MIN_BARE = 0.02
 const MUCH_BARE = 0.15
 
+/** What a finding says that is about all of a shape while a passage is on. */
+const aboutShape = (kind: string, shape: Shape, { passage, startMicros, endMicros }: PlacedPassage) => ({
+  key: `${kind} ${shape.id} ${passage.id}`,
+  shapeId: shape.id,
+  passageId: passage.id,
+  panelId: null,
+  fromMicros: startMicros,
+  toMicros: endMicros,
+  rect: null,
+})
+
 /** Parts of a shape where nothing was put and for which nobody chose what lies behind. */
-export function bareFindings(
-  edit: Edit,
-  shape: Shape,
-  { passage, startMicros, endMicros }: PlacedPassage,
-): FindingDraft[] {
+export function bareFindings(edit: Edit, shape: Shape, placed: PlacedPassage): FindingDraft[] {
+  const { passage } = placed
   const arrangement = arrangementIn(edit, passage, shape)
   const { backdrop } = arrangement
   if (backdrop.kind !== 'colour' || DEFAULT_BACKDROP.kind !== 'colour' || backdrop.colour !== DEFAULT_BACKDROP.colour)
@@ -28,15 +36,9 @@ export function bareFindings(
   const role = panelsOf(arrangement).at(-1)?.role ?? 'whole'
   return [
     {
-      key: `uncovered ${shape.id} ${passage.id}`,
+      ...aboutShape('uncovered', shape, placed),
       severity: share > MUCH_BARE ? 'warn' : 'note',
       fault: { kind: 'uncovered', px, share },
-      shapeId: shape.id,
-      passageId: passage.id,
-      panelId: null,
-      fromMicros: startMicros,
-      toMicros: endMicros,
-      rect: null,
       remedies: [
         { kind: 'backdrop', layoutId: passage.layoutId, backdrop: { kind: 'blur', role, strength: 0.5, darken: 0.2 } },
       ],
@@ -45,23 +47,13 @@ export function bareFindings(
 }
 
 /** A shape of a layout that adapts in which words or marks have to lie on a face or on what is read. */
-export function crowdedFindings(
-  edit: Edit,
-  shape: Shape,
-  { passage, startMicros, endMicros }: PlacedPassage,
-): FindingDraft[] {
-  if (!isCrowded(edit, passage, shape)) return []
+export function crowdedFindings(edit: Edit, shape: Shape, placed: PlacedPassage): FindingDraft[] {
+  if (!isCrowded(edit, placed.passage, shape)) return []
   return [
     {
-      key: `no-clear-place ${shape.id} ${passage.id}`,
+      ...aboutShape('no-clear-place', shape, placed),
       severity: 'warn',
       fault: { kind: 'no-clear-place' },
-      shapeId: shape.id,
-      passageId: passage.id,
-      panelId: null,
-      fromMicros: startMicros,
-      toMicros: endMicros,
-      rect: null,
       remedies: [],
     },
   ]

@@ -131,7 +131,7 @@ export class Player {
   }
 
   /** What is on the screen of the recording as it is; null when nothing shows it. */
-  get recordedPicture(): CanvasImageSource | null {
+  get recordedPicture(): HTMLCanvasElement | null {
     return this.recorded?.canvas ?? null
   }
 

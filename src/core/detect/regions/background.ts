@@ -1,5 +1,5 @@
 import type { Stillness } from './stillness'
-import { SummedArea } from './summedArea'
+import { SummedArea } from '../../geometry/summedArea'
 
 /**
  * A pixel that was never more than this brighter than at its darkest holds still; coding makes flat areas flicker a

@@ -2,7 +2,7 @@ import { areaOf, intersection, type Rect } from '../../geometry/rect'
 import { insetsIn, surroundings, type InsetSizes } from './insets'
 import type { StillLines } from './lines'
 import type { Stillness } from './stillness'
-import { SummedArea } from './summedArea'
+import { SummedArea } from '../../geometry/summedArea'
 
 /** Displays are smaller than cameras, and may be long. */
 const SIZES: InsetSizes = { leastSide: 0.035, mostSide: 0.4, leastProportion: 0.5, mostProportion: 9 }

@@ -7,7 +7,7 @@ import { StillLines } from './lines'
 import { Motion } from './motion'
 import { movingPart } from './movingPart'
 import type { Stillness } from './stillness'
-import { SummedArea } from './summedArea'
+import { SummedArea } from '../../geometry/summedArea'
 import { tighten } from './tighten'
 import { Edges, tilesOf, trim, type TileLines } from './tiles'
 

@@ -6,7 +6,7 @@ import { FrameWatcher } from './frameWatcher'
 import { StillLines } from './lines'
 import { proposeRegions, type RegionEvidence } from './propose'
 import { snapEdges } from './snap'
-import { SummedArea } from './summedArea'
+import { SummedArea } from '../../geometry/summedArea'
 import { tighten } from './tighten'
 
 const SIZE = { width: 480, height: 270 }

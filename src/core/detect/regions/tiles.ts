@@ -2,7 +2,7 @@ import type { Rect } from '../../geometry/rect'
 import type { Background } from './background'
 import type { StillLines } from './lines'
 import type { Stillness } from './stillness'
-import { SummedArea } from './summedArea'
+import { SummedArea } from '../../geometry/summedArea'
 
 /** A row or column is background when at least this share of it is: coding frays the edges of what is beside it. */
 const BACKGROUND_SHARE = 0.985

@@ -1,7 +1,7 @@
 'use client'
 
 import Box from '@mui/material/Box'
-import { markPlace } from '@/core/compose/freePlaces'
+import { markPlace } from '@/core/compose/markPlaces'
 import type { HungMark } from '@/core/model/pictureMark'
 import type { Shape } from '@/core/model/shape'
 import { heldKeys } from '@/ui/heldKeys'

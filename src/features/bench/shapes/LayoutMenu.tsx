@@ -12,7 +12,7 @@ import TextField from '@mui/material/TextField'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useSnackbar } from 'notistack'
 import { useEffect, useMemo, useState } from 'react'
-import type { ArrangementFault } from '@/core/compose/judgeArrangement'
+import type { ArrangementFault } from '@/core/layout/arrangementChanges'
 import type { SuitedLayout } from '@/core/compose/suitedLayouts'
 import { picturesOfLayouts, type Layout } from '@/core/model/layout'
 import { changeKept, kept as keptOf } from '@/store/rack'
@@ -110,7 +110,7 @@ function Layouts({
         <ButtonBase
           key={id}
           aria-label={chosen.name}
-          title={purpose}
+          title={why ? `${purpose}. ${why}.` : purpose}
           onMouseEnter={() => tryOut(chosen)}
           onFocus={() => tryOut(chosen)}
           onMouseLeave={() => tryOut(null)}

@@ -61,17 +61,13 @@ function withLayout(edit: Edit, id: Layout['id'], layout: Pick<Layout, 'arrangem
 }
 
 interface Seen {
-  source: CanvasImageSource
+  source: HTMLCanvasElement
   /** Size of the recording that it shows, px. */
   frame: Size
 }
 
-const sizeOf = (source: CanvasImageSource): Size =>
-  source instanceof HTMLCanvasElement ? { width: source.width, height: source.height } : { width: 1, height: 1 }
-
 function drawPart(context: CanvasRenderingContext2D, { source, frame }: Seen, crop: Rect, dest: Rect): void {
-  const size = sizeOf(source)
-  const [sx, sy] = [size.width / frame.width, size.height / frame.height]
+  const [sx, sy] = [source.width / frame.width, source.height / frame.height]
   context.drawImage(
     source,
     crop.x * sx,

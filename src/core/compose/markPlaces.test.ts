@@ -8,7 +8,7 @@ import { newMark, type HungMark } from '../model/pictureMark'
 import { newRegion } from '../model/region'
 import { STANDARD_SHAPES, type Shape } from '../model/shape'
 import { PLAIN_TEXT } from '../model/textStyle'
-import { markPlace } from './freePlaces'
+import { markPlace } from './markPlaces'
 import { placeOnCanvas } from './panelCrop'
 import { placePanels } from './placePanels'
 

@@ -1,19 +1,22 @@
-import type { Rect, Size } from '../../geometry/rect'
+import type { Rect, Size } from './rect'
 
-/** How many pixels of any rectangle pass a test, in constant time (Crow, 1984). */
+/** Sums over any rectangle of a picture, in constant time (Crow, 1984). */
 export class SummedArea {
   /** `[height + 1][width + 1]` */
   private readonly sums: Uint32Array
   private readonly stride: number
 
-  /** `passes` is asked once for every pixel, by its index in `[height][width]`. */
-  constructor({ width, height }: Size, passes: (index: number) => boolean) {
+  /**
+   * `amountAt` is asked once for every pixel, by its index in `[height][width]`: a whole number from 0, or whether the
+   * pixel counts. All of them together must stay under 2³².
+   */
+  constructor({ width, height }: Size, amountAt: (index: number) => number | boolean) {
     this.stride = width + 1
     this.sums = new Uint32Array(this.stride * (height + 1))
     for (let y = 0; y < height; y++) {
       let row = 0
       for (let x = 0; x < width; x++) {
-        if (passes(y * width + x)) row++
+        row += Number(amountAt(y * width + x))
         this.sums[(y + 1) * this.stride + x + 1] = (this.sums[y * this.stride + x + 1] as number) + row
       }
     }
