@@ -30,7 +30,7 @@ export interface NewHighlight {
   name: string
   inMicros?: Micros
   outMicros?: Micros
-  regions?: Pick<Region, 'role' | 'name' | 'bounds'>[]
+  regions?: Pick<Region, 'role' | 'name' | 'bounds' | 'head'>[]
   setupName?: string
   arrangement?: Layout['arrangement']
   layoutName?: string
@@ -50,7 +50,10 @@ export async function createHighlight(
   const base = newRecord(nowStamp())
   const previous = await newestEditOf(recording.id)
   const regions =
-    wanted.regions?.map((r) => newRegion(newId<RegionId>(), r.role, r.name, r.bounds)) ??
+    wanted.regions?.map((r) => ({
+      ...newRegion(newId<RegionId>(), r.role, r.name, r.bounds),
+      ...(r.head && { head: r.head }),
+    })) ??
     previous?.setups[0]?.regions ??
     startingRegions(() => newId<RegionId>())
   const setup = newSetup({

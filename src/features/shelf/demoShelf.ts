@@ -14,7 +14,7 @@ const pixels = z.object({ x: z.number(), y: z.number(), width: z.number(), heigh
 
 /**
  * The demo shelf as it ships (public/demo/shelf.json): recordings, and highlights cut from them. Regions in px of the
- * frame.
+ * frame, with the heads that looking along the highlight shows in them.
  */
 const demoShelf = z.object({
   recordings: z.array(
@@ -36,7 +36,7 @@ const demoShelf = z.object({
           setup: z.string(),
           layout: z.string(),
           shapes: z.array(z.string()),
-          regions: z.array(z.object({ role, name: z.string(), bounds: pixels })),
+          regions: z.array(z.object({ role, name: z.string(), bounds: pixels, head: pixels.optional() })),
           bands: z.tuple([role, role]),
           upperShare: z.number(),
         }),
@@ -76,6 +76,7 @@ export async function openDemoShelf(): Promise<void> {
             role: r.role,
             name: r.name,
             bounds: toFractions(r.bounds, added.recording.video),
+            ...(r.head && { head: toFractions(r.head, added.recording.video) }),
           })),
           arrangement: twoBands(
             { id: newId<PanelId>(), role: upper },

@@ -7,7 +7,7 @@ import { areaOf, pushInside, unionOf, type Point, type Rect } from '@/core/geome
 import type { PassageId } from '@/core/model/ids'
 import type { Passage } from '@/core/model/passage'
 import type { Recording } from '@/core/model/recording'
-import { WHOLE_FRAME, type Region } from '@/core/model/region'
+import { showsSomebody, WHOLE_FRAME, type Region } from '@/core/model/region'
 import { toRecordingMicros, type TimeMap } from '@/core/time/timeMap'
 import type { Micros } from '@/core/time/micros'
 import { explain } from '@/diagnostics/note'
@@ -63,11 +63,6 @@ const GRID = 24
 
 let running: Remote<AlongWorker> | null = null
 
-/** Whether somebody is expected in a region. */
-export function isAboutSomebody({ role }: Pick<Region, 'role'>): boolean {
-  return role === 'face' || role === 'speaker'
-}
-
 /**
  * Moments of the passages that play as `passage` does, and where to look for somebody in them: in regions about
  * somebody, unless they are a guess, and in those that follow.
@@ -92,7 +87,7 @@ export function planAlong(
     .map((p) => p.passage)
     .filter((p) => p.recordingId === recording.id && p.setupId === setupId)
   const areas = regions
-    .filter((r) => (isAboutSomebody(r) && !isGuess) || followed.has(r.id))
+    .filter((r) => (showsSomebody(r.role) && !isGuess) || followed.has(r.id))
     .map((r) => {
       // Wherever it lies in any of the passages.
       const bounds = playing.map((p) => regionIn(p, r, p.inMicros).bounds).reduce(unionOf, r.bounds)

@@ -1,8 +1,8 @@
 import { areaOf, intersection, unionOf, type Rect } from '@/core/geometry/rect'
 import type { Passage } from '@/core/model/passage'
-import type { Region } from '@/core/model/region'
+import { showsSomebody, type Region } from '@/core/model/region'
 import type { Setup } from '@/core/model/setup'
-import { boundsByPassage, isAboutSomebody, presenceIn, type Along } from './along'
+import { boundsByPassage, presenceIn, type Along } from './along'
 
 /** A face that was found in fewer of the moments may be somebody else's. */
 const MIN_FOUND = 0.3
@@ -18,7 +18,7 @@ export function headsIn(
 ): ReadonlyMap<Region['id'], Rect> {
   const heads = new Map<Region['id'], Rect>()
   if (seen?.state !== 'done' || setup.isGuess) return heads
-  for (const region of setup.regions.filter(isAboutSomebody)) {
+  for (const region of setup.regions.filter((r) => showsSomebody(r.role))) {
     if (passages.some((p) => p.regionShifts.some((s) => s.regionId === region.id))) continue
     const { subjects } = presenceIn(seen, region, boundsByPassage(passages, region))
     const inside = subjects.samples.flatMap(({ subject }) => {

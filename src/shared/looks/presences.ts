@@ -1,9 +1,10 @@
 import type { Measurements } from '@/core/findings/findings'
 import { recordingOf, setupOf, type Edit } from '@/core/model/edit'
 import type { Passage } from '@/core/model/passage'
+import { showsSomebody } from '@/core/model/region'
 import type { Setup } from '@/core/model/setup'
 import { timeMapOf } from '@/core/time/timeMap'
-import { boundsByPassage, boundsToHold, isAboutSomebody, planAlong, presenceIn, seeAlong, type Along } from './along'
+import { boundsByPassage, boundsToHold, planAlong, presenceIn, seeAlong, type Along } from './along'
 
 /**
  * When somebody is not inside the regions of a setup, as it was seen along the passages that use it; nothing is known
@@ -15,7 +16,7 @@ export function presencesIn(seen: Along | null, setup: Setup, passages: readonly
     { outside: { fromMicros: number; toMicros: number }[]; holding: ReturnType<typeof boundsToHold> }
   >()
   if (seen?.state !== 'done' || setup.isGuess) return known
-  for (const region of setup.regions.filter(isAboutSomebody)) {
+  for (const region of setup.regions.filter((r) => showsSomebody(r.role))) {
     const { presence, subjects } = presenceIn(seen, region, boundsByPassage(passages, region))
     // Where hardly a face was found, that nothing moves says little about whether somebody is there.
     if (presence && subjects.by === 'face')

@@ -5,14 +5,14 @@ import { memo, useEffect, useMemo, useRef, useState, type MouseEvent } from 'rea
 import type { Presence } from '@/core/detect/regions/presence'
 import type { Rect, Size } from '@/core/geometry/rect'
 import type { PassageId } from '@/core/model/ids'
-import type { Region } from '@/core/model/region'
+import { showsSomebody, type Region } from '@/core/model/region'
 import type { Micros } from '@/core/time/micros'
 import { RoleBadge } from '@/ui/RoleBadge'
 import { fonts, palette, textSize } from '@/ui/theme'
 import { useGrowing } from '@/ui/useGrowing'
 import { useBenchContext, useHighlight, useParts, usePassage, useTimeMap } from '../benchContext'
 import { RegionMark } from '../gauges/FoundMarks'
-import { boundsByPassage, isAboutSomebody, presenceIn, type Along, type AlongMoment } from '@/shared/looks/along'
+import { boundsByPassage, presenceIn, type Along, type AlongMoment } from '@/shared/looks/along'
 import { PathLine } from './PathLine'
 import { PresenceFacts } from './PresenceFacts'
 import { useAlong } from './useAlong'
@@ -45,7 +45,7 @@ export function Ribbons() {
           frame={recording.video}
           along={along}
           lengthMicros={lengthMicros}
-          watched={isAboutSomebody(region) && !setup.isGuess}
+          watched={showsSomebody(region.role) && !setup.isGuess}
         />
       ))}
       {along?.state === 'failed' && (

@@ -147,6 +147,18 @@ function Layouts({
   )
   return (
     <Ticket label={wording.layouts} anchor={anchor} onClose={onClose} side="beside" width={560} gap={2}>
+      <FormControlLabel
+        title={wording.adaptsMeans}
+        control={
+          <Checkbox
+            size="small"
+            checked={layout.adapts === true}
+            onChange={(_, adapts) => setAdapts(session, { layoutId: layout.id, adapts })}
+          />
+        }
+        label={wording.adapts}
+        slotProps={{ typography: { sx: { fontSize: textSize.note } } }}
+      />
       {!alone && (
         <FormControlLabel
           control={<Checkbox size="small" checked={!all} onChange={(_, only) => setAll(!only)} />}
@@ -183,18 +195,6 @@ function Layouts({
       )}
       {grid(starting, wording.startingLayouts)}
       <Divider />
-      <FormControlLabel
-        title={wording.adaptsMeans}
-        control={
-          <Checkbox
-            size="small"
-            checked={layout.adapts === true}
-            onChange={(_, adapts) => setAdapts(session, { layoutId: layout.id, adapts })}
-          />
-        }
-        label={wording.adapts}
-        slotProps={{ typography: { sx: { fontSize: textSize.note } } }}
-      />
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'center' }}>
         {brands && brands.length > 0 && (
           <TextField
