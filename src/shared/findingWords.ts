@@ -15,6 +15,12 @@ export function faultWords(fault: Fault): string {
       return `${nameForRole(fault.role)} is there twice: ${percent(fault.share)} of it in ${fault.within} as well`
     case 'focus-cut':
       return `${percent(fault.share)} of what matters in ${fault.role} is cut off`
+    case 'head-cut':
+      return `${percent(fault.share)} of the head in ${fault.role} is cut off`
+    case 'read-cut':
+      return `${percent(fault.share)} of ${fault.role} is cut off`
+    case 'too-small':
+      return `${nameForRole(fault.role)} is too small to read: ${percent(fault.share)} of its size on a screen`
     case 'leaves-region':
       return `${nameForRole(fault.role)} is not inside its region ${percent(fault.share)} of the time`
     case 'sliver':

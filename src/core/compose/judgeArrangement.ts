@@ -7,9 +7,10 @@ import type { Area, Arrangement } from '../model/layout'
 import { isPerson } from '../model/region'
 import type { Shape } from '../model/shape'
 import { MIN_PART, WHOLE_PART, type SeenThing } from './cropForNeeds'
-import { blowUp, placeOnCanvas } from './panelCrop'
+import { blowUp } from './panelCrop'
 import type { PanelSource } from './feeds'
 import { sameFootage, thingsIn, type PlacedPanel } from './placeArrangement'
+import { IS_THERE, legibility, MIN_LEGIBLE, showingOf, SOFT } from './showing'
 import { BAD_PLACE, costOf, coveredByFeeds, FreeGround, type Kept, type Place } from './freeGround'
 
 /** Where words go in an arrangement, px of the canvas. */
@@ -40,12 +41,7 @@ const FAULT_COST: Readonly<Record<ArrangementFault, number>> = {
   words: 10,
 }
 
-/** Pixels of the output for one of the recording, from which softness is plain. */
-const MAX_ENLARGED = 3
-const SOFT = 1.6
 const SOFT_COST = 0.4
-/** Letters of slides and lists can still be read at this share of the size at which they were on the screen. */
-const MIN_LEGIBLE = 0.45
 /** Somebody has to turn the phone. */
 const TURNED = 0.8
 /** Bare ground, of the whole canvas. */
@@ -55,8 +51,6 @@ const EDGE_MATTERS = 0.3
 const WORDS_MATTER = 1
 /** Of a head that is guessed at this much is enough. */
 const GUESSED_PART = 0.9
-/** Half of a head, seen somewhere, is that head. */
-const IS_THERE = 0.5
 
 /** Judges what an arrangement's panels, as placed, show in a shape; words are not looked at. */
 export function judgePictures(
@@ -83,9 +77,9 @@ export function judgePictures(
     if (insetId !== null) kept.push({ rect: picture.dest, matters: EDGE_MATTERS })
     const { video } = recordingOf(edit, source.recordingId)
     const enlarged = blowUp(picture)
-    if (enlarged > MAX_ENLARGED && picture.crop.width < video.width) fault('enlarged')
+    if (enlarged > SOFT.most && picture.crop.width < video.width) fault('enlarged')
     if (isRead(region.role) && legibility(enlarged, video, shape) < MIN_LEGIBLE) fault('small')
-    cost += SOFT_COST * Math.max(0, enlarged - SOFT) + (panel.panel.turn % 2 === 0 ? 0 : TURNED)
+    cost += SOFT_COST * Math.max(0, enlarged - SOFT.seen) + (panel.panel.turn % 2 === 0 ? 0 : TURNED)
   }
   const footages = byFootage(placed)
   for (const shown of footages) {
@@ -118,10 +112,6 @@ function byFootage(placed: readonly PlacedPanel[]): PlacedPanel[][] {
   }
   return footages
 }
-
-/** How large letters are, of how large they were on a screen as high as the recording. */
-const legibility = (enlarged: number, recording: Size, canvas: Size): number =>
-  (enlarged * Math.min(recording.width, recording.height)) / Math.min(canvas.width, canvas.height)
 
 /** Finds the places for words and marks in an arrangement whose pictures have been judged; costs never become less. */
 export function judgeWords(
@@ -209,18 +199,17 @@ function judgeThing({ kind, rect, regionId, guessed }: SeenThing, judging: Judgi
   let asked = false
   let largest = 0
   for (const panel of shown) {
-    const { picture, region } = panel
-    if (!picture || !region) continue
+    const { region } = panel
+    if (!region) continue
     const isOwn = region.id === regionId
     asked ||= isOwn && isPerson(region.role)
-    const seen = placeOnCanvas(rect, picture, panel.panel)
-    const both = intersection(rect, picture.crop)
-    const part = both ? areaOf(both) / areaOf(rect) : 0
-    if (!seen || (part <= MIN_PART && !isOwn)) continue
+    const showing = showingOf(rect, panel, placed)
+    if (!showing || (showing.held <= MIN_PART && !isOwn)) continue
+    const seen = showing.rect
     kept.push({ rect: seen, matters: MATTERS[kind] })
     if (kind === 'rest') continue
     const inCorner = !guessed && isOutsideRound(seen, panel)
-    const left = part * (1 - hiddenShare(seen, panel, placed)) * (inCorner ? 0.9 : 1)
+    const left = showing.held * (1 - showing.hidden) * (inCorner ? 0.9 : 1)
     if (left < (guessed ? GUESSED_PART : WHOLE_PART) && (left > MIN_PART || isOwn)) cut = true
     if (left >= IS_THERE) times++
     largest = Math.max(largest, Math.max(seen.width, seen.height))
@@ -235,16 +224,6 @@ function judgeThing({ kind, rect, regionId, guessed }: SeenThing, judging: Judgi
   if (kind !== 'read') return 0
   const scale = legibility(largest / Math.max(rect.width, rect.height), video, shape)
   return times === 0 ? 0 : LARGE_ENOUGH.readCost * Math.max(0, LARGE_ENOUGH.read - scale)
-}
-
-/** The share of a part of the canvas that panels drawn later lie over. */
-function hiddenShare(rect: Rect, panel: PlacedPanel, placed: readonly PlacedPanel[]): number {
-  let hidden = 0
-  for (const { picture } of placed.slice(placed.indexOf(panel) + 1)) {
-    const both = picture && intersection(rect, picture.dest)
-    if (both) hidden += areaOf(both)
-  }
-  return Math.min(1, hidden / areaOf(rect))
 }
 
 /** Points a side at which it is looked whether a round window cuts something, and how much of it may be cut. */

@@ -17,15 +17,17 @@ export type Fault =
   | { kind: 'blown-up'; role: string; factor: number }
   /** Share of a face's region that another panel shows as well. */
   | { kind: 'shown-twice'; role: string; within: string; share: number }
-  /** Share of a region's focus that its crop leaves out. */
-  | { kind: 'focus-cut'; role: string; share: number }
+  /** Share that a region's crop leaves out: of its focus, of a head in it, of what is read. */
+  | { kind: 'focus-cut' | 'head-cut' | 'read-cut'; role: string; share: number }
+  /** Letters are this large, of how large they were on the screen. */
+  | { kind: 'too-small'; role: string; share: number }
   /** Share of the moments that were looked at in which somebody is not inside the region. */
   | { kind: 'leaves-region'; role: string; share: number }
   /** Recorded pixels of border or black along the widest of a crop's edges. */
   | { kind: 'sliver'; role: string; px: number }
   /** Canvas pixels with neither panel, words' area nor a backdrop that somebody chose, and their share of it. */
   | { kind: 'uncovered'; px: number; share: number }
-  /** Share of a panel's focus that lies under an inset. */
+  /** Share of what must be seen in a panel that lies under an inset. */
   | { kind: 'hidden'; role: string; share: number }
   /** Share of something that matters that lies under what an outlet lays over the picture. */
   | { kind: 'under-controls'; what: string; zone: string; share: number }

@@ -3,6 +3,7 @@ import { sampleEdit } from '../../../tests/support/edits'
 import { SEED, seeded } from '../../../tests/support/seeded'
 import { placePanels } from '../compose/placePanels'
 import { contains, intersection } from '../geometry/rect'
+import { replacePanels } from '../layout/tree'
 import type { Edit } from '../model/edit'
 import type { CueId, InsetId, OutletId, PanelId, PassageId, RecordingId, TitleId } from '../model/ids'
 import type { Layout } from '../model/layout'
@@ -96,6 +97,7 @@ describe('pictures', () => {
     setup.regions = setup.regions.map((r) =>
       r.role === 'game' ? { ...r, focus: { x: 0.02, y: 0.2, width: 0.1, height: 0.4 } } : r,
     )
+    setup.regions.push({ ...(setup.regions[0] as Setup['regions'][number]), id: 'hud' as never, role: 'hud' })
     expect(of(found(edit), 'focus-cut')).toEqual([])
     const passage = edit.highlight.passages[0] as Passage
     passage.corrections = [{ panelId: 'low' as PanelId, dx: 0.4, dy: 0, zoom: 2, shapeId: null }]
@@ -118,6 +120,57 @@ describe('pictures', () => {
     }
     const [hidden] = of(found(edit), 'hidden')
     expect(hidden).toMatchObject({ severity: 'warn', panelId: 'low', fault: { role: 'game' } })
+  })
+
+  it('a head that was seen is not to be cut; one that nobody has seen raises nothing', () => {
+    const edit = clean()
+    const setup = edit.setups[0] as Setup
+    const passage = edit.highlight.passages[0] as Passage
+    passage.corrections = [{ panelId: 'top' as PanelId, dx: 0.1, dy: 0, zoom: 2, shapeId: null }]
+    expect(of(found(edit), 'head-cut')).toEqual([])
+    const head = { x: 0.7, y: 0.1, width: 0.1, height: 0.2 }
+    setup.regions = setup.regions.map((r) => (r.role === 'face' ? { ...r, head } : r))
+    const crop = placed(edit, 'top')
+    const inFrame = { x: 0.7 * 1920, y: 0.1 * 1080, width: 0.1 * 1920, height: 0.2 * 1080 }
+    const shared = intersection(crop, inFrame)
+    const left = shared ? (shared.width * shared.height) / (inFrame.width * inFrame.height) : 0
+    const [cut] = of(found(edit), 'head-cut')
+    expect(left).toBeLessThan(0.9)
+    expect((cut?.fault as { share: number }).share).toBeCloseTo(1 - left, 6)
+    cure(edit, cut)
+    expect(of(found(edit), 'head-cut')).toEqual([])
+    expect(contains(placed(edit, 'top'), inFrame, 0.5)).toBe(true)
+  })
+
+  it('a list that its band cuts is told of by how much, and one too small to read by its size', () => {
+    const edit = clean()
+    const setup = edit.setups[0] as Setup
+    setup.regions = setup.regions.map((r) =>
+      r.role === 'game' ? { ...r, role: 'chat', bounds: { x: 0, y: 0, width: 0.56, height: 0.1 } } : r,
+    )
+    const layout = edit.layouts[0] as Layout
+    layout.arrangement = replacePanels(layout.arrangement, (p) => (p.id === 'low' ? { ...p, role: 'chat' } : p))
+    const [cut] = of(found(edit), 'read-cut')
+    const crop = placed(edit, 'low')
+    expect((cut?.fault as { share: number }).share).toBeCloseTo(1 - crop.width / (0.56 * 1920), 2)
+    layout.arrangement = {
+      ...layout.arrangement,
+      insets: [
+        {
+          id: 'i' as InsetId,
+          anchor: 'sw',
+          dx: 0,
+          dy: 0,
+          width: 0.4,
+          proportion: (0.56 * 1920) / (0.1 * 1080),
+          panel: newPanel('list' as PanelId, 'chat'),
+        },
+      ],
+    }
+    const [small] = of(found(edit), 'too-small')
+    expect(small?.panelId).toBe('list')
+    // Of 1080 lines on a canvas 540 px wide: 0.4 of its width for 0.56 of 1920 px.
+    expect((small?.fault as { share: number }).share).toBeCloseTo(((0.4 * 540) / (0.56 * 1920)) * (1080 / 540), 1)
   })
 
   it('a focus that is cut off is held by the least move of the crop, zoomed out where it must be', () => {
@@ -424,7 +477,7 @@ describe('where it is headed', () => {
         ],
       },
     }
-    const [under] = of(found(edit, { outlet }), 'under-controls')
+    const [under] = of(found(edit, { outlet }), 'under-controls').filter((f) => f.severity === 'warn')
     expect(under).toMatchObject({ severity: 'warn', fault: { what: 'title', zone: 'Name and text' } })
     expect((under?.fault as { share: number }).share).toBeGreaterThan(0.7)
   })

@@ -1,8 +1,10 @@
 import { wordAreasIn } from '../compose/arrangementIn'
 import { placePanels } from '../compose/placePanels'
+import { showingOf } from '../compose/showing'
 import { styleIn, titlesAt } from '../compose/wordSteps'
 import { areaOf, intersection, scaleRect, type Rect } from '../geometry/rect'
-import { setupOf, type Edit } from '../model/edit'
+import { needsOf } from '../layout/needs'
+import { recordingOf, setupOf, type Edit } from '../model/edit'
 import { showsSomebody, toldApart } from '../model/region'
 import type { TitleId } from '../model/ids'
 import type { Outlet } from '../model/outlet'
@@ -37,7 +39,7 @@ export function controlFindings(
   if (!isFor(outlet, shape)) return []
   const { passage, startMicros, endMicros } = placed
   const zones = outlet.zones.map((z) => ({ name: z.name, rect: scaleRect(z.rect, shape.width, shape.height) }))
-  return thingsIn(edit, shape, placed, measure).flatMap(({ what, rect, remedies }) =>
+  return thingsIn(edit, shape, placed, measure).flatMap(({ what, rect, guessed, remedies }) =>
     zones.flatMap((zone): FindingDraft[] => {
       const shared = intersection(rect, zone.rect)
       const share = shared ? areaOf(shared) / areaOf(rect) : 0
@@ -45,7 +47,7 @@ export function controlFindings(
       return [
         {
           key: `under-controls ${shape.id} ${passage.id} ${what} ${zone.name}`,
-          severity: share > MUCH_UNDER ? 'warn' : 'note',
+          severity: share > MUCH_UNDER && !guessed ? 'warn' : 'note',
           fault: { kind: 'under-controls', what, zone: zone.name, share },
           shapeId: shape.id,
           passageId: passage.id,
@@ -62,7 +64,9 @@ export function controlFindings(
 
 interface Thing {
   what: string
+  /** Px of the canvas; `guessed`: where it mostly is. */
   rect: Rect
+  guessed?: boolean | undefined
   remedies: Remedy[]
 }
 
@@ -87,17 +91,16 @@ function thingsIn(
   // The longest line takes up most.
   const longest = words.captions.shown ? wordsIn(edit, index).sort((a, b) => b.length - a.length)[0] : undefined
   return [
-    ...placePanels(edit, shape, passage).flatMap(({ panel, rect, picture, region, source }): Thing[] =>
-      picture && region && showsSomebody(panel.role)
-        ? [
-            {
-              what: toldApart(setupOf(edit, source.setupId).regions, region),
-              rect: middleOf(rect),
-              remedies: swappedBands(edit, shape, passage),
-            },
-          ]
-        : [],
-    ),
+    ...placePanels(edit, shape, passage).flatMap((placed, _, all): Thing[] => {
+      const { region, source } = placed
+      if (!region || !showsSomebody(region.role)) return []
+      const { video } = recordingOf(edit, source.recordingId)
+      const head = needsOf(region).find(({ kind }) => kind === 'head')
+      const showing = head && showingOf(scaleRect(head.rect, video.width, video.height), placed, all)
+      const what = toldApart(setupOf(edit, source.setupId).regions, region)
+      if (!showing) return []
+      return [{ what, rect: showing.rect, guessed: head.guessed, remedies: swappedBands(edit, shape, passage) }]
+    }),
     ...(title ? [written('title', title.text, title.style, titleArea, title.id)] : []),
     ...(longest !== undefined ? [written('captions', longest, words.captions.style, captionArea, null)] : []),
   ]
@@ -115,11 +118,6 @@ function wordsIn({ highlight: { words, passages } }: Edit, index: number): strin
       ? [c.text]
       : [],
   )
-}
-
-/** Where a face is, by and large: the middle of its panel. */
-function middleOf({ x, y, width, height }: Rect): Rect {
-  return { x: x + width * 0.2, y: y + height * 0.1, width: width * 0.6, height: height * 0.8 }
 }
 
 /** A picture of a feed's size with less than this is not worth sending. */

@@ -1,10 +1,12 @@
 import { blowUp } from '../compose/panelCrop'
 import type { PlacedPanel } from '../compose/placeArrangement'
 import { placePanels } from '../compose/placePanels'
+import { IS_THERE, legibility, MIN_LEGIBLE, showingOf, SOFT } from '../compose/showing'
 import { toEvenPixels } from '../geometry/evenGrid'
-import { areaOf, intersection, pushInside, scaleRect, type Rect } from '../geometry/rect'
+import { areaOf, intersection, pushInside, scaleRect, type Rect, type Size } from '../geometry/rect'
 import { recordingOf, setupOf, type Edit } from '../model/edit'
-import { showsSomebody, toldApart } from '../model/region'
+import { isRead, needsOf, type NeedKind } from '../layout/needs'
+import { showsSomebody, toldApart, type Region } from '../model/region'
 import { correctionFor, type Correction } from '../model/passage'
 import type { Shape } from '../model/shape'
 import type { Micros } from '../time/micros'
@@ -13,12 +15,8 @@ import { movedInsets, lowerBands } from './arrangements'
 import { clearOf } from './clearOf'
 import { isWorse, type FindingDraft, type Remedy, type Severity } from './finding'
 
-/** Output pixels per recorded one from which softness can be seen, and from which it is plain. */
-const SOFT = 1.5
-const PLAINLY_SOFT = 2.5
 /** Less of a face beside itself is taken for a sliver that nobody sees, px of area as a share of its region. */
 const MIN_TWICE = 0.02
-const MUCH_TWICE = 0.25
 const MIN_CUT = 0.02
 const MUCH_CUT = 0.25
 
@@ -98,9 +96,9 @@ function findingsAt(edit: Edit, shape: Shape, placed: PlacedPassage, recordingMi
     const role = calledFor(panel)
     const findings: FindingDraft[] = []
     const factor = blowUp(picture)
-    if (factor > SOFT)
+    if (factor > SOFT.seen)
       findings.push({
-        ...about('blown-up', factor > PLAINLY_SOFT ? 'warn' : 'note'),
+        ...about('blown-up', factor > SOFT.plain ? 'warn' : 'note'),
         fault: { kind: 'blown-up', role, factor },
         remedies: lowerBands(edit, shape, passage, panel.panel.id).map((arrangement): Remedy => ({
           kind: 'lower-band',
@@ -109,24 +107,29 @@ function findingsAt(edit: Edit, shape: Shape, placed: PlacedPassage, recordingMi
           arrangement,
         })),
       })
-    const focus = region.focus && scaleRect(region.focus, video.width, video.height)
-    const cut = focus && areaOf(focus) > 1 ? 1 - sharedPart(focus, picture.crop) : 0
-    if (focus && cut > MIN_CUT)
-      findings.push({
-        ...about('focus-cut', cut > MUCH_CUT ? 'warn' : 'note'),
-        fault: { kind: 'focus-cut', role, share: cut },
-        remedies: holdFocus(panel, focus, edit, shape.id),
-      })
+    const wanted = mustBeSeen(panel, video)
+    for (const { kind, rect } of wanted) {
+      const cut = 1 - (showingOf(rect, panel, panels)?.held ?? 0)
+      if (cut > MIN_CUT)
+        findings.push({
+          ...about(kind, cut > MUCH_CUT ? 'warn' : 'note'),
+          fault: { kind, role, share: cut },
+          remedies: holdInCrop(panel, rect, edit, shape.id),
+        })
+    }
+    const letters = legibility(factor, video, shape)
+    if (isRead(region.role) && letters < MIN_LEGIBLE)
+      findings.push({ ...about('too-small', 'note'), fault: { kind: 'too-small', role, share: letters } })
     for (const face of panels) {
       const twice = twiceIn(panel, face, edit, shape.id)
       if (twice && twice.share > MIN_TWICE)
         findings.push({
-          ...about(`shown-twice ${face.panel.id}`, twice.share > MUCH_TWICE ? 'warn' : 'note'),
+          ...about(`shown-twice ${face.panel.id}`, twice.isHead ? 'warn' : 'note'),
           fault: { kind: 'shown-twice', role: calledFor(face), within: role, share: twice.share },
           remedies: twice.remedies,
         })
     }
-    const hidden = hiddenShare(panel, panels, focus)
+    const hidden = Math.max(0, ...wanted.map(({ rect }) => hiddenShare(rect, panel, panels)))
     if (hidden > MIN_CUT)
       findings.push({
         ...about('hidden', hidden > MUCH_CUT ? 'warn' : 'note'),
@@ -159,8 +162,8 @@ function correctionTo(
 const moveCrop = (correction: Correction | null, { source }: PlacedPanel): Remedy[] =>
   correction ? [{ kind: 'move-crop', passageId: source.from.id, correction }] : []
 
-/** The least move of a crop that holds its focus, else the widest crop there is, moved onto it. */
-function holdFocus(panel: PlacedPanel, focus: Rect, edit: Edit, shapeId: string): Remedy[] {
+/** The least move of a crop that holds `focus` (px of the frame), else the widest crop there is, moved onto it. */
+function holdInCrop(panel: PlacedPanel, focus: Rect, edit: Edit, shapeId: string): Remedy[] {
   const {
     picture,
     region,
@@ -194,13 +197,16 @@ function holdFocus(panel: PlacedPanel, focus: Rect, edit: Edit, shapeId: string)
   return options.flatMap((crop) => moveCrop(correctionTo(crop, panel, edit, shapeId), panel))
 }
 
-/** How much of a face's own picture another panel shows as well, and the crop of that panel which would not. */
+/**
+ * How much of a face's own picture another panel shows as well, whether that is the head, and the crop of that panel
+ * which would not.
+ */
 function twiceIn(
   panel: PlacedPanel,
   face: PlacedPanel,
   edit: Edit,
   shapeId: string,
-): { share: number; remedies: Remedy[] } | null {
+): { share: number; isHead: boolean; remedies: Remedy[] } | null {
   const { picture, region } = panel
   if (
     !picture ||
@@ -217,27 +223,36 @@ function twiceIn(
   const share = sharedPart(own, picture.crop)
   const clear =
     panel.panel.fit === 'fill' && share > 0 ? clearOf(picture.crop, toEvenPixels(region.bounds, video), own) : null
-  return { share, remedies: clear ? moveCrop(correctionTo(clear, panel, edit, shapeId), panel) : [] }
+  const isHead = needsOf(face.region).some(
+    ({ kind, rect }) =>
+      kind === 'head' && sharedPart(scaleRect(rect, video.width, video.height), picture.crop) >= IS_THERE,
+  )
+  return { share, isHead, remedies: clear ? moveCrop(correctionTo(clear, panel, edit, shapeId), panel) : [] }
 }
 
-/** Share of what matters in a panel that lies under insets; canvas px. */
-function hiddenShare(
-  { picture, insetId, rect }: PlacedPanel,
-  panels: readonly PlacedPanel[],
-  focus: Rect | null,
-): number {
-  if (!picture || insetId !== null || !focus || areaOf(focus) <= 1) return 0
-  const scale = picture.dest.width / picture.crop.width
-  const onCanvas = {
-    x: picture.dest.x + (focus.x - picture.crop.x) * scale,
-    y: picture.dest.y + (focus.y - picture.crop.y) * scale,
-    width: focus.width * scale,
-    height: focus.height * scale,
-  }
-  const seen = intersection(onCanvas, rect)
-  if (!seen) return 0
-  const under = panels
-    .flatMap((p) => (p.insetId === null ? [] : [intersection(seen, p.rect)]))
-    .flatMap((r) => (r ? [areaOf(r)] : []))
-  return Math.min(1, under.reduce((a, b) => a + b, 0) / areaOf(onCanvas))
+/**
+ * What must be seen of a panel's region, px of the frame of size `video`, by the fault that it is when that is cut.
+ * Where a head is only guessed at, nothing is known to be cut.
+ */
+function mustBeSeen({ region }: PlacedPanel, video: Size): { kind: CutKind; rect: Rect }[] {
+  if (!region) return []
+  return needsOf(region).flatMap(({ kind, rect, guessed }) => {
+    const pixels = scaleRect(rect, video.width, video.height)
+    // A path's aim is a point.
+    if (kind === 'rest' || guessed || areaOf(pixels) <= 1) return []
+    return [{ kind: cutKind(kind, region), rect: pixels }]
+  })
+}
+
+type CutKind = 'focus-cut' | 'head-cut' | 'read-cut'
+
+function cutKind(kind: NeedKind, { focus }: Region): CutKind {
+  if (kind === 'read') return 'read-cut'
+  return kind === 'head' && !focus ? 'head-cut' : 'focus-cut'
+}
+
+/** Share of a part of a panel's picture that lies under insets. */
+function hiddenShare(part: Rect, panel: PlacedPanel, panels: readonly PlacedPanel[]): number {
+  const showing = panel.insetId === null ? showingOf(part, panel, panels) : null
+  return showing ? showing.held * showing.hidden : 0
 }
