@@ -81,6 +81,15 @@ function talks() {
     const whole = { x: 0, y: 0, width: Math.min(1920, Math.round(1080 * proportion)), height: 1080 }
     all.push(
       { name: `talk, ${kind} slides, speaker beside`, regions: [camera(side, 0.5, 'speaker'), read('slides', slides)] },
+      ...[2, 3].map((count) => ({
+        name: `talk, ${kind} slides, ${count} people beside`,
+        regions: [
+          ...Array.from({ length: count }, (_, n) =>
+            camera({ x: 1440, y: 60 + n * 330, width: 440, height: 300 }, [0.5, 0.35, 0.6][n], 'speaker'),
+          ),
+          read('slides', slides),
+        ],
+      })),
       { name: `talk, ${kind} slides, speaker inset`, regions: [camera(inset, 0.5, 'speaker'), read('slides', whole)] },
       {
         name: `talk, ${kind} slides, speaker below`,
@@ -120,7 +129,7 @@ function tiles(count, columns, gap, tagged) {
 }
 
 function calls() {
-  return [2, 3, 4, 6].flatMap((count) =>
+  return [2, 3, 4, 5, 6, 9].flatMap((count) =>
     [
       ['plain', 0, false],
       ['with black between', 24, false],

@@ -228,7 +228,7 @@ describe('layouts are offered', () => {
         { x: (n % 2) * 960 + 380, y: Math.floor(n / 2) * 540 + 90 + (of === 2 ? 270 : 0), width: 200, height: 260 },
       )
     expect(offered([0, 1].map((n) => tile(n, 2)))[0]?.starting.id).toBe('two-people')
-    expect(offered([0, 1, 2, 3].map((n) => tile(n, 4)))[0]?.starting.id).toBe('two-by-two')
+    expect(offered([0, 1, 2, 3].map((n) => tile(n, 4)))[0]?.starting.id).toBe('everyone-alike')
   })
 
   it('one by one as all at once', () => {

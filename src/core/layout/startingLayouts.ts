@@ -1,16 +1,19 @@
+import { clamp, type Range } from '../clamp'
 import { DEFAULT_BACKDROP, type Backdrop } from '../model/backdrop'
 import type { InsetId, PanelId } from '../model/ids'
 import type { Inset } from '../model/inset'
 import type { Arrangement, Extent, LayoutNode, StackChild } from '../model/layout'
 import type { Outline } from '../model/outline'
 import { newPanel, type Panel } from '../model/panel'
-import { isPerson, type Role } from '../model/region'
+import { isPerson, showsSomebody, type Role } from '../model/region'
 
 /** The regions that a setup offers, by what they are good for, in the setup's order. */
 interface Cast {
   person: (n?: number) => Role
   /** As many people as there are; where there is only one, whole pictures. */
   oneOf: (n: number) => Role
+  /** All people, two at least and nine at most. */
+  everybody: readonly Role[]
   scene: Role
   /** What a narrow crop loses and is shown again. */
   extra: Role
@@ -45,6 +48,25 @@ const over = (tree: LayoutNode, backdrop: Backdrop = DEFAULT_BACKDROP, insets: I
 })
 const blurOf = (role: Role): Backdrop => ({ kind: 'blur', role, strength: 0.6, darken: 0.25 })
 const SPACE: LayoutNode = { kind: 'space' }
+
+/** So many people have a panel each. */
+const EVERYBODY: Range = { least: 2, most: 9 }
+
+/** Panels of one size in rows of `inRow`; a row that is not full stands in the middle. */
+function rows(panels: readonly Panel[], inRow: number): LayoutNode {
+  const all = Array.from({ length: Math.ceil(panels.length / inRow) }, (_, n) =>
+    panels.slice(n * inRow, (n + 1) * inRow),
+  )
+  return column(
+    equal(
+      all.map((some) => {
+        const beside = (inRow - some.length) / 2
+        const space = beside > 0 ? [child(share(beside), SPACE)] : []
+        return row([...space, ...equal([...some]), ...space])
+      }),
+    ),
+  )
+}
 
 const ROUND: Outline = { mask: { kind: 'ellipse' }, border: { width: 0.006, colour: '#ffffff' }, shadow: null }
 const CARD: Outline = { mask: { kind: 'rounded', radius: 0.08 }, border: null, shadow: { blur: 0.03, opacity: 0.5 } }
@@ -114,11 +136,55 @@ export const STARTING_LAYOUTS: readonly StartingLayout[] = [
     arrange: ({ oneOf }, { panel }) => over(column(equal([0, 1, 2, 3].map((n) => panel(oneOf(n)))))),
   },
   {
-    id: 'two-by-two',
-    name: 'Two by two',
-    purpose: 'Four people in a square of four',
-    arrange: ({ oneOf }, { panel }) =>
-      over(column(equal([0, 2].map((n) => row(equal([panel(oneOf(n)), panel(oneOf(n + 1))])))))),
+    id: 'everyone-alike',
+    name: 'Everyone alike',
+    purpose: 'Everybody in equal parts, in rows',
+    arrange: ({ everybody }, { panel }) =>
+      over(
+        rows(
+          everybody.map((role) => panel(role)),
+          everybody.length > 8 ? 3 : 2,
+        ),
+        blurOf('whole'),
+      ),
+  },
+  {
+    id: 'one-large',
+    name: 'One large',
+    purpose: 'The first person large, everybody else small below',
+    arrange: ({ everybody: [first = 'face', ...others] }, { panel }) =>
+      over(
+        column([
+          child(share(3), panel(first)),
+          child(
+            share(2),
+            rows(
+              others.map((role) => panel(role)),
+              others.length < 4 ? others.length : Math.ceil(others.length / 2),
+            ),
+          ),
+        ]),
+        blurOf('whole'),
+      ),
+  },
+  {
+    id: 'picture-over-people',
+    name: 'Picture over people',
+    purpose: 'Slides or game above, everybody in equal parts below',
+    arrange: ({ everybody, scene }, { panel }) =>
+      over(
+        column([
+          child(landscape(0.5), panel(scene)),
+          child(
+            share(1),
+            rows(
+              everybody.map((role) => panel(role)),
+              Math.ceil(everybody.length / 3),
+            ),
+          ),
+        ]),
+        blurOf('whole'),
+      ),
   },
   {
     id: 'face-alone',
@@ -228,11 +294,13 @@ export const STARTING_LAYOUTS: readonly StartingLayout[] = [
 
 /** What `roles`, a setup's in order and repeated where there are several, have to offer. */
 function castFrom(roles: readonly Role[]): Cast {
-  const people = roles.filter(isPerson)
+  const people = [...roles.filter(isPerson), ...roles.filter((r) => showsSomebody(r) && !isPerson(r))]
+  const oneOf = (n: number) => (people.length > 1 ? (people[n] ?? people[0] ?? 'face') : 'whole')
   const firstOf = (...wanted: Role[]) => wanted.find((r) => roles.includes(r))
   return {
     person: (n = 0) => people[n] ?? people[0] ?? 'face',
-    oneOf: (n) => (people.length > 1 ? (people[n] ?? people[0] ?? 'face') : 'whole'),
+    oneOf,
+    everybody: Array.from({ length: clamp(people.length, EVERYBODY) }, (_, n) => oneOf(n)),
     scene: firstOf('game', 'slides') ?? 'whole',
     extra: firstOf('hud', 'chat', 'logo') ?? 'hud',
   }
