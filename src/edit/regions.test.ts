@@ -108,7 +108,8 @@ describe('proposals', () => {
   const half = { x: 0, y: 0, width: 0.5, height: 1 }
   const other = { x: 0.5, y: 0, width: 0.5, height: 1 }
 
-  it('take the place of the regions of their roles, more of a role are added; all in one step', () => {
+  it('take the place of what was guessed for their roles, more of a role are added; all in one step', () => {
+    session.extend((draft) => draft.setups.forEach((s) => (s.isGuess = true)))
     acceptProposals(session, {
       setupId: SETUP,
       proposals: [
@@ -149,6 +150,28 @@ describe('proposals', () => {
     session.extend((draft) => draft.setups.forEach((s) => (s.isGuess = false)))
     acceptProposals(session, { setupId: SETUP, proposals: quarters, all: true })
     expect(regions().map((r) => r.role)).toContain('game')
+  })
+
+  it('never move what somebody placed, unless that one is chosen', () => {
+    const nearby = { x: 1390 / 1920, y: 740 / 1080, width: 500 / 1920, height: 290 / 1080 }
+    acceptProposals(session, {
+      setupId: SETUP,
+      proposals: [
+        { role: 'face', bounds: nearby },
+        { role: 'hud', bounds: { x: 0, y: 0, width: 0.1, height: 0.1 } },
+      ],
+      all: true,
+    })
+    expect(regions().map((r) => [r.role, r.bounds.x])).toEqual([
+      ['face', 1400 / 1920],
+      ['game', 430 / 1920],
+      ['hud', 0],
+    ])
+    acceptProposals(session, { setupId: SETUP, proposals: [{ role: 'face', bounds: nearby }] })
+    expect(regions()[0]).toMatchObject({ name: 'Wren', bounds: nearby })
+    acceptProposals(session, { setupId: SETUP, proposals: [{ role: 'face', bounds: half }] })
+    expect(regions().map((r) => r.role)).toEqual(['face', 'game', 'hud', 'face'])
+    expect(regions()[0]?.bounds).toEqual(nearby)
   })
 
   it('leave a locked region alone', () => {

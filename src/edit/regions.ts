@@ -1,13 +1,14 @@
 import type { Draft } from 'immer'
 import { isShifted, shiftTo } from '@/core/compose/regionIn'
 import { toEvenPixels, toFractions } from '@/core/geometry/evenGrid'
-import { carriedAlong, fitInside, type Rect, type Size } from '@/core/geometry/rect'
+import { carriedAlong, fitInside, shareOfBoth, type Rect, type Size } from '@/core/geometry/rect'
 import { freeName } from '@/core/interchange/freeName'
 import { passageOf, setupOf, type Edit } from '@/core/model/edit'
 import { newId, type PassageId, type RegionId, type SetupId } from '@/core/model/ids'
 import type { Passage, PathKey } from '@/core/model/passage'
 import { nameForRole, newRegion, STANDARD_ROLES, type Region } from '@/core/model/region'
 import { copyOf, type Setup } from '@/core/model/setup'
+import { isStartingRegion } from '@/core/model/starting'
 import { command, type Host } from './command'
 
 /** Where things are in the recorded picture: regions, their focus and paths, and the setups that hold them. */
@@ -173,10 +174,14 @@ export const orderRegion = command<{ id: RegionId; by: 1 | -1 }>({
   },
 })
 
+/** Two places of so much in common (over both) are the same thing, seen otherwise. */
+const SAME_THING = 0.2
+
 /**
- * Takes proposals into a setup as one step: each takes the place of the next region of its role that has not been
- * taken, or is added. `all`: whether these are all that was found; of regions that were only guessed to begin with,
- * those that nothing was found for then go.
+ * Takes proposals into a setup as one step. Each takes the place of an untouched guess of its role, or is added. A
+ * region that somebody placed, named or locked is never moved by `all`: what contradicts it (the same role, or much of
+ * the same place) is left for somebody to choose, one by one. Of regions that were only guessed to begin with, those
+ * that nothing was found for then go.
  */
 export const acceptProposals = command<{
   setupId: SetupId
@@ -187,12 +192,15 @@ export const acceptProposals = command<{
   label: ({ proposals }) => (proposals.length === 1 ? 'Accept region' : 'Accept regions'),
   apply: (draft, { setupId, proposals, all = false }) => {
     const setup = setupOf(draft, setupId)
-    const { regions } = setup
-    const wasGuessed = setup.isGuess
+    const { regions, isGuess } = setup
     setup.isGuess = false
+    const placed = regions.filter((r) => !isGuess && !isStartingRegion(r))
     const taken = new Set<string>()
     for (const { role, bounds } of proposals) {
-      const standing = regions.find((r) => r.role === role && !r.locked && !taken.has(r.id))
+      const same = placed.find((r) => r.role === role && shareOfBoth(r.bounds, bounds) >= SAME_THING)
+      if (all && (same || placed.some((r) => r.role === role || shareOfBoth(r.bounds, bounds) >= SAME_THING))) continue
+      const guess = regions.find((r) => r.role === role && !r.locked && !taken.has(r.id) && !placed.includes(r))
+      const standing = same && !same.locked && !taken.has(same.id) ? same : guess
       const id = standing?.id ?? newId<RegionId>()
       taken.add(id)
       if (standing) Object.assign(standing, { bounds, focus: null })
@@ -209,7 +217,7 @@ export const acceptProposals = command<{
           ),
         )
     }
-    if (all && wasGuessed) setup.regions = regions.filter((r) => taken.has(r.id) || r.locked)
+    if (all && isGuess) setup.regions = regions.filter((r) => taken.has(r.id) || r.locked)
   },
 })
 

@@ -122,7 +122,7 @@ export async function foundRegions(
   { seed = Number(process.env.SEED ?? 20261125), log = process.env.VERBOSE, only = process.env.ONLY } = {},
 ) {
   const { FrameWatcher } = await core('detect/regions/frameWatcher')
-  const { proposeRegions } = await core('detect/regions/propose')
+  const { proposeRegions, structureOf } = await core('detect/regions/propose')
   const groups = new Map()
   for (const { group, size, name, scene } of cases(seed)) {
     if (only && !`${group}, ${size.height}p, ${name}`.includes(only)) continue
@@ -130,7 +130,7 @@ export async function foundRegions(
     const watcher = new FrameWatcher(size)
     for (const luma of coded(made)) watcher.add(luma)
     const started = performance.now()
-    const proposals = proposeRegions(watcher.seen())
+    const proposals = proposeRegions(structureOf(watcher.seen()), null)
     const verdict = judge(made, proposals)
     const tally = groups.get(group) ?? { right: 0, of: 0 }
     groups.set(group, { right: tally.right + (verdict.right ? 1 : 0), of: tally.of + 1 })

@@ -97,3 +97,10 @@ export function rectBetween(a: Point, b: Point, within: Size): Rect {
   const [y0, y1] = [Math.max(0, Math.min(a.y, b.y)), Math.min(within.height, Math.max(a.y, b.y))]
   return { x: x0, y: y0, width: Math.max(0, x1 - x0), height: Math.max(0, y1 - y0) }
 }
+
+/** What two rectangles have in common, of all that they cover. */
+export function shareOfBoth(a: Rect, b: Rect): number {
+  const both = intersection(a, b)
+  const common = both ? areaOf(both) : 0
+  return common / (areaOf(a) + areaOf(b) - common)
+}

@@ -16,6 +16,14 @@ export function startingRegions(newId: () => RegionId): Region[] {
   ]
 }
 
+/** Whether a region is where it was to begin with: nobody has said anything about it. */
+export function isStartingRegion({ role, bounds }: Pick<Region, 'role' | 'bounds'>): boolean {
+  const id = 'any' as RegionId
+  return startingRegions(() => id).some(
+    (r) => r.role === role && (['x', 'y', 'width', 'height'] as const).every((k) => r.bounds[k] === bounds[k]),
+  )
+}
+
 /** The face above, the game below. */
 export function startingLayout(newId: () => PanelId): Arrangement {
   return twoBands({ id: newId(), role: 'face' }, { id: newId(), role: 'game' }, FACE_SHARE)

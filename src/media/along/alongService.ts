@@ -12,7 +12,7 @@ import { framesAt } from '../source/framesAt'
 import type { Source } from '../source/openSource'
 import { OpenSources, type SourceFile } from '../source/openSources'
 import type { AlongOutcome, AlongSample, AlongWorker, SearchArea } from '../workers/along.protocol'
-import { FaceFinder } from './faceFinder'
+import { FaceFinder } from '../faces/faceFinder'
 
 /** High enough that a region of an eighth of the frame still fills a row of a ribbon. */
 const PICTURE_HEIGHT = 216

@@ -2,12 +2,16 @@ import { EncodedPacketSink } from 'mediabunny'
 import { fingerprintOf } from '@/core/detect/regions/fingerprint'
 import { FrameWatcher } from '@/core/detect/regions/frameWatcher'
 import { StillLines } from '@/core/detect/regions/lines'
-import { proposeRegions, type RegionEvidence } from '@/core/detect/regions/propose'
+import { placesForFaces, proposeRegions, structureOf, type RegionEvidence } from '@/core/detect/regions/propose'
+import { peopleIn, type SeenPerson } from '@/core/detect/regions/people'
 import { stirred } from '@/core/detect/regions/whoSpeaks'
 import { tighten } from '@/core/detect/regions/tighten'
 import type { Rect, Size } from '@/core/geometry/rect'
 import type { Micros } from '@/core/time/micros'
-import { explain } from '@/diagnostics/note'
+import { explain, note } from '@/diagnostics/note'
+import { CropReader } from '../draw/cropReader'
+import { FaceFinder } from '../faces/faceFinder'
+import { FaceSearch } from '../faces/faceSearch'
 import { framesAt } from '../source/framesAt'
 import { openSource, type Source } from '../source/openSource'
 import type { SourceFile } from '../source/openSources'
@@ -17,25 +21,49 @@ import { LumaReader } from './luma'
 /** Fewer different key frames than this near the wanted times, and the frames themselves are decoded. */
 const ENOUGH_KEY_FRAMES = 0.7
 
+/** Frames that are searched for faces, of those that are looked at. */
+const FACE_FRAMES = 6
+
+/** What share of a look is over once its frames are there. */
+const DECODING = 0.4
+
 /** Looks at frames that lie far apart and says what holds still in them. */
 export class RegionsService implements RegionsWorker {
   private running: AbortController | null = null
+  private finder: Promise<FaceFinder> | null = null
   private last: { recordingId: string; seen: RegionEvidence; upright: StillLines; level: StillLines } | null = null
 
-  async look(file: SourceFile, size: Size, times: Micros[], onProgress: (share: number) => void): Promise<LookOutcome> {
+  async look(
+    file: SourceFile,
+    size: Size,
+    times: Micros[],
+    withFaces: boolean,
+    onProgress: (share: number) => void,
+  ): Promise<LookOutcome> {
     this.running?.abort()
     const abort = new AbortController()
     this.running = abort
     try {
-      const seen = await watch(file, size, times, onProgress, abort.signal)
+      const { seen, search } = await watch(
+        file,
+        size,
+        times,
+        withFaces,
+        (share) => onProgress(share * DECODING),
+        abort.signal,
+      )
       const upright = new StillLines(seen.stillness, 'x')
       const level = new StillLines(seen.stillness, 'y')
       this.last = { recordingId: file.id, seen, upright, level }
+      const structure = structureOf(seen, upright, level)
+      const onFaces = (share: number) => onProgress(DECODING + (1 - DECODING) * share)
+      const people =
+        structure && search && (await this.peopleIn(search, size, placesForFaces(structure), onFaces, abort.signal))
       return {
         kind: 'seen',
         look: {
           size,
-          proposals: proposeRegions(seen, upright, level),
+          proposals: proposeRegions(structure, people),
           fingerprint: fingerprintOf(seen.stillness, upright, level),
           upright: upright.data,
           level: level.data,
@@ -76,31 +104,55 @@ export class RegionsService implements RegionsWorker {
   stop(): void {
     this.running?.abort()
   }
+
+  /** Who is in the frames that were kept; null where the model cannot be had, which is no reason to find nothing. */
+  private async peopleIn(
+    search: FaceSearch,
+    size: Size,
+    places: readonly Rect[],
+    onFrame: (share: number) => void,
+    signal: AbortSignal,
+  ): Promise<SeenPerson[] | null> {
+    try {
+      const finder = await (this.finder ??= FaceFinder.open())
+      return peopleIn(await search.find(finder, size, places, onFrame, signal))
+    } catch (error) {
+      signal.throwIfAborted()
+      this.finder = null
+      note('looking for faces', error)
+      return null
+    }
+  }
 }
 
 async function watch(
   { file, originMicros }: SourceFile,
   size: Size,
   times: readonly Micros[],
+  withFaces: boolean,
   onProgress: (share: number) => void,
   signal: AbortSignal,
-): Promise<RegionEvidence> {
+): Promise<{ seen: RegionEvidence; search: FaceSearch | null }> {
   const source = await openSource(file, originMicros)
   try {
     const watcher = new FrameWatcher(size)
     const reader = new LumaReader()
+    const search = withFaces ? new FaceSearch() : null
+    const cropReader = new CropReader()
     const seconds = await quickTimes(source, times)
+    const every = Math.max(1, Math.round(seconds.length / FACE_FRAMES))
     let done = 0
     for await (const sample of framesAt(source.video, seconds)) {
       try {
         signal.throwIfAborted()
         if (sample) watcher.add(await reader.read(sample, size))
+        if (sample && done % every === 0) await search?.keep(sample, cropReader)
       } finally {
         sample?.close()
       }
       onProgress(++done / seconds.length)
     }
-    return watcher.seen()
+    return { seen: watcher.seen(), search }
   } finally {
     source.dispose()
   }

@@ -22,10 +22,16 @@ export type LookOutcome = { kind: 'seen'; look: Look } | { kind: 'stopped' } | {
 
 export interface RegionsWorker {
   /**
-   * Looks at a recording at rising `times`. `onProgress` is told the share that is done, 0..1. A later call stops an
-   * earlier one; settles once.
+   * Looks at a recording at rising `times`; `withFaces`: also for who is in it. `onProgress` is told the share that is
+   * done, 0..1. A later call stops an earlier one; settles once.
    */
-  look(file: SourceFile, size: Size, times: Micros[], onProgress: (share: number) => void): Promise<LookOutcome>
+  look(
+    file: SourceFile,
+    size: Size,
+    times: Micros[],
+    withFaces: boolean,
+    onProgress: (share: number) => void,
+  ): Promise<LookOutcome>
   /**
    * For each stretch how much each region stirs where mouths are, on average; `regions` in px of `size`. Rejects when
    * the recording cannot be read.

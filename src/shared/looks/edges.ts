@@ -45,7 +45,10 @@ export async function edgesOf(edit: Edit, files: ReadonlyMap<string, Blob>): Pro
   for (const seen of regionsIn(edit)) {
     const { recording } = seen
     const file = files.get(recording.id)
-    if (looks.getState()[recording.id]?.kind !== 'seen' && (!file || !(await lookAt(recording, file, edit, false))))
+    if (
+      looks.getState()[recording.id]?.kind !== 'seen' &&
+      (!file || !(await lookAt(recording, file, edit, 'in-passing')))
+    )
       continue
     edges.set(seen.region.id, await tightBounds(seen))
   }

@@ -31,7 +31,7 @@ export async function layOutClip(recording: Recording, file: Blob): Promise<Laid
   if (recording.durationMicros > LONGEST_CLIP_MICROS) return null
   if (!(await keptRecipes()).some((r) => r.recipe.byItself && r.setup?.fingerprint)) return null
   const setups = (await keptSetups()).filter((s) => s.fingerprint)
-  const look = await lookAt(recording, file, wholeRecording(recording), false)
+  const look = await lookAt(recording, file, wholeRecording(recording), 'in-passing')
   const match = look && recognise<Setup>(look.fingerprint, setups)
   if (match?.kind !== 'sure') return null
   const recipe = await recipeByItself(match.match.id)

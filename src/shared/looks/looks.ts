@@ -32,11 +32,31 @@ const lookout = sharedWorker<RegionsWorker>(
 )
 
 /**
- * Looks at a recording where a highlight uses it. Resolves with what was seen; null when it was stopped or failed.
- * One that nobody `asked` for is not told of.
+ * Why a recording is looked at: somebody *asked*; it goes on *by itself*, and that it failed is not told; or *in
+ * passing*, for what holds still in it, when nobody is looked for and nothing is told.
  */
-export async function lookAt(recording: Recording, file: Blob, edit: Edit, asked = true): Promise<Look | null> {
+type LookReason = 'asked' | 'by-itself' | 'in-passing'
+
+/** Looks that go on, by recording: who wants one in passing takes part in it. */
+const going = new Map<RecordingId, Promise<Look | null>>()
+
+/**
+ * Looks at a recording where a highlight uses it. Resolves with what was seen; null when it was stopped or failed.
+ */
+export function lookAt(recording: Recording, file: Blob, edit: Edit, why: LookReason = 'asked'): Promise<Look | null> {
+  const { id } = recording
+  const same = why === 'in-passing' ? going.get(id) : undefined
+  if (same) return same
+  const look = lookNow(recording, file, edit, why).finally(() => {
+    if (going.get(id) === look) going.delete(id)
+  })
+  going.set(id, look)
+  return look
+}
+
+async function lookNow(recording: Recording, file: Blob, edit: Edit, why: LookReason): Promise<Look | null> {
   const { id, originMicros, video } = recording
+  const asked = why !== 'in-passing'
   const set = (state: LookState) => (asked || state.kind === 'seen') && looks.setState({ [id]: state })
   set({ kind: 'looking', share: 0 })
   const times = timesIn(edit, id)
@@ -45,6 +65,7 @@ export async function lookAt(recording: Recording, file: Blob, edit: Edit, asked
       { id, file, originMicros },
       { width: video.width, height: video.height },
       times,
+      asked,
       proxy((share: number) => looks.getState()[id]?.kind === 'looking' && set({ kind: 'looking', share })),
     )
     .catch((error: unknown): LookOutcome => ({ kind: 'failed', detail: explain('a look at a recording', error) }))
@@ -55,7 +76,7 @@ export async function lookAt(recording: Recording, file: Blob, edit: Edit, asked
       lines: { upright: new StillLines(outcome.look.upright), level: new StillLines(outcome.look.level) },
       asked,
     })
-  else if (outcome.kind === 'failed') set(outcome)
+  else if (outcome.kind === 'failed' && why === 'asked') set(outcome)
   else if (asked) forget(id)
   return outcome.kind === 'seen' ? outcome.look : null
 }

@@ -29,11 +29,11 @@ export interface Display {
 
 /**
  * Blocks that a game lays over its picture, such as readings and maps: rectangles with lines for sides that rest
- * while what is around them moves. None overlaps another or `camera`; surest first.
+ * while what is around them moves. None overlaps another or one of `cameras`; surest first.
  */
 export function displaysIn(
   within: Rect,
-  camera: Rect | null,
+  cameras: readonly Rect[],
   stillness: Stillness,
   upright: StillLines,
   level: StillLines,
@@ -48,8 +48,7 @@ export function displaysIn(
     .sort((a, b) => b.score * Math.sqrt(areaOf(b.rect)) - a.score * Math.sqrt(areaOf(a.rect)))
   for (const { rect, score } of candidates) {
     if (displays.length >= MOST) break
-    if ([...displays.map((d) => d.rect), ...(camera ? [camera] : [])].some((other) => intersection(other, rect)))
-      continue
+    if ([...displays.map((d) => d.rect), ...cameras].some((other) => intersection(other, rect))) continue
     displays.push({ rect, confidence: Math.min(MAX_CONFIDENCE, score) })
   }
   return displays.sort((a, b) => b.confidence - a.confidence)

@@ -1,4 +1,4 @@
-import type { Rect, Size } from '../../geometry/rect'
+import type { Size } from '../../geometry/rect'
 import { CELLS } from './motion'
 import type { RegionEvidence } from './propose'
 import { StillnessMeter } from './stillness'
@@ -7,21 +7,19 @@ import { StillnessMeter } from './stillness'
 export class FrameWatcher {
   private readonly meter: StillnessMeter
   private readonly cells: Uint8Array[] = []
-  private readonly faces: Rect[] = []
 
   constructor(private readonly size: Size) {
     this.meter = new StillnessMeter(size)
   }
 
-  /** A frame's 8-bit luma `[height][width]`, and the faces that were found in it, in px of the frame. */
-  add(luma: Uint8Array, faces: readonly Rect[] = []): void {
+  /** A frame's 8-bit luma `[height][width]`. */
+  add(luma: Uint8Array): void {
     this.meter.add(luma)
     this.cells.push(averaged(luma, this.size))
-    this.faces.push(...faces)
   }
 
   seen(): RegionEvidence {
-    return { stillness: this.meter.result(), cells: this.cells, faces: this.faces }
+    return { stillness: this.meter.result(), cells: this.cells }
   }
 }
 

@@ -1,11 +1,12 @@
-import { areaOf, type Rect } from '../../geometry/rect'
-import type { Role } from '../../model/region'
+import { areaOf, intersection, shareOfBoth, type Rect } from '../../geometry/rect'
+import { isPerson, type Role } from '../../model/region'
 import { Background, STILL_RANGE } from './background'
 import { displaysIn } from './displays'
-import { insetsIn, surroundings, type Inset } from './insets'
+import { CAMERA_SIZES, insetsIn, surroundings, type Inset } from './insets'
 import { StillLines } from './lines'
 import { Motion } from './motion'
 import { movingPart } from './movingPart'
+import { shows, type SeenPerson } from './people'
 import type { Stillness } from './stillness'
 import { SummedArea } from '../../geometry/summedArea'
 import { tighten } from './tighten'
@@ -13,9 +14,10 @@ import { Edges, tilesOf, trim, type TileLines } from './tiles'
 
 /**
  * What was recognised: a picture laid over another, one of several pictures side by side, slides, what is left inside
- * black bars, a display laid over a game, or the one part that moves.
+ * black bars, a display laid over a game, the one part that moves, somebody who fills the picture, or somebody whose
+ * picture has no edges.
  */
-export type RegionKind = 'inset' | 'tile' | 'slides' | 'content' | 'display' | 'moving-part'
+export type RegionKind = 'inset' | 'tile' | 'slides' | 'content' | 'display' | 'moving-part' | 'camera' | 'person'
 
 /** A place in the frame that probably is a region: whole pixels of the frame that was looked at. */
 export interface RegionProposal {
@@ -26,15 +28,14 @@ export interface RegionProposal {
   confidence: number
 }
 
-/**
- * What was seen of a recording: how its pixels behave, small pictures over time, and where faces were, if anybody
- * looked for them.
- */
+/** What was seen of a recording: how its pixels behave, and small pictures over time. */
 export interface RegionEvidence {
   stillness: Stillness
   cells: readonly Uint8Array[]
-  faces: readonly Rect[]
 }
+
+/** Surer than this, a proposal may be taken with others without being looked at. */
+export const isSure = ({ confidence }: RegionProposal): boolean => confidence >= 0.6
 
 /** Bars narrower than this are the ragged edge of a picture, px. */
 const MIN_BAR = 4
@@ -48,17 +49,25 @@ const LIVE = 0.015
 /** Slides rest: hardly anything changes in this share of the pairs of frames. */
 const RESTFUL = 0.45
 
-/**
- * Proposes regions from what holds still and what moves. Empty when nothing is clear: never a guess. Needs at least
- * four frames.
- */
-export function proposeRegions(
-  seen: RegionEvidence,
-  upright = new StillLines(seen.stillness, 'x'),
-  level = new StillLines(seen.stillness, 'y'),
-): RegionProposal[] {
-  const { stillness, cells } = seen
-  if (stillness.frames < 4) return []
+/** How a recording's picture is put together, as far as its pixels tell by themselves. */
+export interface Structure {
+  frame: Rect
+  /** The frame without bars. */
+  content: Rect
+  /** The pictures that stand side by side in it. */
+  tiles: readonly Rect[]
+  stillness: Stillness
+  motion: Motion
+  lines: TileLines
+}
+
+/** The structure of what was seen; null for fewer than four frames, which tell nothing. */
+export function structureOf(
+  { stillness, cells }: RegionEvidence,
+  upright = new StillLines(stillness, 'x'),
+  level = new StillLines(stillness, 'y'),
+): Structure | null {
+  if (stillness.frames < 4) return null
   const frame: Rect = { x: 0, y: 0, width: stillness.width, height: stillness.height }
   const motion = new Motion(cells, frame)
   const lines: TileLines = {
@@ -67,19 +76,87 @@ export function proposeRegions(
     edges: new Edges(stillness),
     isLive: (rect) => motion.within(rect).usual >= LIVE,
   }
-  const { content, tiles } = partsOf(frame, stillness, lines, motion)
-  const proposals = tiles.length > 1 ? tiles.map((tile) => tileProposal(tile, frame, motion, seen.faces)) : []
+  return { frame, ...partsOf(frame, stillness, lines, motion), stillness, motion, lines }
+}
+
+/** So many pictures that could be a camera's are searched for faces. */
+const MAX_SEARCHED = 8
+/** Places that have so much in common, of both, are searched as one. */
+const SEARCHED_AS_ONE = 0.4
+
+/** Where faces are worth looking for, px of the frame: all of it, each picture in it, and what may be a camera's. */
+export function placesForFaces({ content, tiles, lines, motion }: Structure): Rect[] {
+  const places: Rect[] = [content, ...(tiles.length > 1 ? tiles : [])]
+  if (tiles.length > 2) return places
+  for (const { rect } of insetsIn(content, lines.upright, lines.level, CAMERA_SIZES, MANY)) {
+    if (places.length > MAX_SEARCHED) break
+    if (motion.within(rect).usual >= LIVE && !places.some((p) => shareOfBoth(p, rect) >= SEARCHED_AS_ONE))
+      places.push(rect)
+  }
+  return places
+}
+
+/**
+ * Proposes regions from how a picture is put together, what holds still and moves in it, and who is in it: `seen`,
+ * null where nobody looked for faces. Empty when nothing is clear: never a guess.
+ */
+export function proposeRegions(structure: Structure | null, seen: readonly SeenPerson[] | null): RegionProposal[] {
+  if (!structure) return []
+  const people = seen && seen.filter(isSomebody)
+  const { frame, content, tiles, stillness, motion, lines } = structure
+  const proposals = tiles.length > 1 ? tilesProposals(tiles, frame, motion, people) : []
   const within = tiles.length > 1 ? tiles.reduce((a, b) => (areaOf(b) > areaOf(a) ? b : a)) : content
+  const others = people?.filter((p) => !proposals.some(({ role, rect }) => isPerson(role) && shows(rect, p))) ?? null
   // In a call no picture is laid over another; over slides one may be.
-  const inset =
+  const insets =
     tiles.length > 1 && !proposals.some((p) => p.role === 'slides')
-      ? null
-      : bestInset(within, stillness, lines, motion, seen.faces)
+      ? []
+      : insetProposals(within, stillness, lines, motion, others)
+  const unframed = others?.filter((p) => isPlain(p) && !insets.some(({ rect }) => shows(rect, p))) ?? []
+  const [inset = null] = insets
+  const alone = tiles.length <= 1 && inset === null ? unframed.find((p) => fills(p, content)) : undefined
+  if (alone) return [{ found: 'camera', role: 'face', rect: content, confidence: Math.min(0.95, 0.5 + alone.seen / 2) }]
   if (tiles.length <= 1) proposals.push(...restOf(frame, content, inset, motion))
-  if (tiles.length <= 1) proposals.push(...overlaid(content, proposals, inset, stillness, lines, motion))
+  if (tiles.length <= 1) proposals.push(...overlaid(content, proposals, insets, stillness, lines, motion))
   // Beside slides somebody speaks; over a game somebody plays.
-  if (inset) proposals.push(proposals.some((p) => p.role === 'slides') ? { ...inset, role: 'speaker' } : inset)
+  const talks = proposals.some((p) => p.role === 'slides')
+  proposals.push(...insets.map((p): RegionProposal => (talks && p.role === 'face' ? { ...p, role: 'speaker' } : p)))
+  if (tiles.length <= 1) proposals.push(...unframed.slice(0, MAX_PEOPLE).map((p) => around(p, content)))
   return proposals.sort((a, b) => b.confidence - a.confidence)
+}
+
+/** A face in a camera's picture is found in most frames, or is hardly to be mistaken. */
+const MIN_SURE = { score: 0.5, scoreTimesSeen: 0.28 }
+
+const isSomebody = ({ score, seen }: SeenPerson): boolean =>
+  score >= MIN_SURE.score && score * seen >= MIN_SURE.scoreTimesSeen
+
+/** Without a camera's edges around them, things that look a little like faces are no faces. */
+const PLAIN = { score: 0.75, seen: 0.6 }
+
+const isPlain = ({ score, seen }: SeenPerson): boolean => score >= PLAIN.score && seen >= PLAIN.seen
+
+/** So many people are looked for over one picture. */
+const MAX_PEOPLE = 4
+
+/** From this share of the picture's height on a head is what the picture shows. */
+const LARGE_HEAD = 0.2
+
+const fills = ({ head }: SeenPerson, content: Rect): boolean => head.height >= LARGE_HEAD * content.height
+
+/** What there is beside, above and below a head when somebody is framed, in heads. */
+const FRAMING = { beside: 0.8, above: 0.5, below: 0.9 }
+
+/** Somebody whose picture has no edges that could be seen: head and shoulders. */
+function around({ head: { x, y, width, height }, seen }: SeenPerson, content: Rect): RegionProposal {
+  const wanted = {
+    x: Math.round(x - FRAMING.beside * width),
+    y: Math.round(y - FRAMING.above * height),
+    width: Math.round((1 + 2 * FRAMING.beside) * width),
+    height: Math.round((1 + FRAMING.above + FRAMING.below) * height),
+  }
+  const rect = intersection(wanted, content) ?? wanted
+  return { found: 'person', role: 'face', rect, confidence: 0.5 * seen }
 }
 
 interface Parts {
@@ -148,11 +225,23 @@ function hasBars(frame: Rect, content: Rect): boolean {
   return Math.max(...gaps) >= MIN_BAR
 }
 
-function tileProposal(rect: Rect, frame: Rect, motion: Motion, faces: readonly Rect[]): RegionProposal {
-  const { restful } = motion.within(rect)
-  if (restful >= RESTFUL && areaOf(rect) > 0.2 * areaOf(frame))
-    return { found: 'slides', role: 'slides', rect, confidence: 0.85 }
-  return { found: 'tile', role: 'speaker', rect, confidence: holdsFace(rect, faces) ? 0.95 : 0.8 }
+/** Pictures side by side: slides, people, and of those that never show anybody one that moves. */
+function tilesProposals(
+  tiles: readonly Rect[],
+  frame: Rect,
+  motion: Motion,
+  people: readonly SeenPerson[] | null,
+): RegionProposal[] {
+  const proposals = tiles.map((rect): RegionProposal => {
+    const { restful, usual } = motion.within(rect)
+    if (restful >= RESTFUL && areaOf(rect) > 0.2 * areaOf(frame))
+      return { found: 'slides', role: 'slides', rect, confidence: 0.85 }
+    if (people === null) return { found: 'tile', role: 'speaker', rect, confidence: 0.8 }
+    if (people.some((p) => shows(rect, p))) return { found: 'tile', role: 'speaker', rect, confidence: 0.95 }
+    return { found: 'tile', role: 'game', rect, confidence: usual >= LIVE ? 0.6 : 0 }
+  })
+  const games = proposals.filter((p) => p.role === 'game')
+  return proposals.filter((p) => p.role !== 'game' || (games.length === 1 && p.confidence > 0))
 }
 
 /** The whole of the content, by how it behaves beside an inset: slides rest, a game does not. */
@@ -171,18 +260,24 @@ function restOf(frame: Rect, content: Rect, inset: RegionProposal | null, motion
 function overlaid(
   content: Rect,
   proposals: readonly RegionProposal[],
-  inset: RegionProposal | null,
+  insets: readonly RegionProposal[],
   stillness: Stillness,
   lines: TileLines,
   motion: Motion,
 ): RegionProposal[] {
   if (proposals.some((p) => p.role === 'slides')) return []
   if (motion.within(content).usual >= LIVE) {
-    const displays = displaysIn(content, inset?.rect ?? null, stillness, lines.upright, lines.level)
+    const displays = displaysIn(
+      content,
+      insets.map((i) => i.rect),
+      stillness,
+      lines.upright,
+      lines.level,
+    )
     if (displays.length > 0)
       return displays.map(({ rect, confidence }) => ({ found: 'display', role: 'hud', rect, confidence }))
   }
-  const part = inset || proposals.length > 0 ? null : movingPart(content, stillness, motion)
+  const part = insets.length > 0 || proposals.length > 0 ? null : movingPart(content, stillness, motion)
   return part ? [{ found: 'moving-part', role: 'game', rect: part, confidence: 0.6 }] : []
 }
 
@@ -208,30 +303,55 @@ function isMostlyWithin(content: Rect, part: Rect, motion: Motion): boolean {
   return all > 0 && inside / all > 0.8
 }
 
-function bestInset(
+/**
+ * Pictures laid over another, the surest first. Where people were looked for: one for each who has a picture of their
+ * own; and where there is nobody, the best one, which is no camera then.
+ */
+function insetProposals(
   within: Rect,
   stillness: Stillness,
   lines: TileLines,
   motion: Motion,
-  faces: readonly Rect[],
-): RegionProposal | null {
+  people: readonly SeenPerson[] | null,
+): RegionProposal[] {
   const moving = new SummedArea(stillness, (i) => (stillness.range[i] as number) > 2 * STILL_RANGE)
-  const scored = insetsIn(within, lines.upright, lines.level)
-    .map((inset) => ({ inset, score: insetScore(inset, within, moving, motion, faces) }))
-    .filter((s) => s.score > 0)
-    .sort((a, b) => b.score - a.score)
-  const [best] = scored
-  if (!best) return null
-  return {
-    found: 'inset',
-    role: 'face',
-    rect: tighten(best.inset.rect, stillness, lines.upright, lines.level),
-    confidence: Math.min(0.97, best.score),
+  const candidates = insetsIn(within, lines.upright, lines.level, CAMERA_SIZES, people?.length ? MANY : FEW)
+  const best = (person: SeenPerson | null, taken: readonly RegionProposal[]): RegionProposal | null => {
+    const [first] = candidates
+      .filter(({ rect }) => (person === null || shows(rect, person)) && !taken.some((t) => intersection(t.rect, rect)))
+      .map((inset) => ({ inset, score: insetScore(inset, within, moving, motion, person) }))
+      .filter((s) => s.score > 0)
+      .sort((a, b) => b.score - a.score)
+    if (!first) return null
+    return {
+      found: 'inset',
+      role: people === null || person ? 'face' : 'hud',
+      rect: tighten(first.inset.rect, stillness, lines.upright, lines.level),
+      confidence: Math.min(people === null || person ? 0.97 : 0.5, first.score),
+    }
   }
+  const insets: RegionProposal[] = []
+  if (!people?.length) {
+    const inset = best(null, [])
+    return inset ? [inset] : []
+  }
+  for (const person of people.slice(0, MAX_PEOPLE)) {
+    if (insets.some(({ rect }) => shows(rect, person))) continue
+    const inset = best(person, insets)
+    if (inset) insets.push(inset)
+  }
+  return insets.sort((a, b) => b.confidence - a.confidence)
 }
+
+/** Rectangles that are looked at: the best covered, and as many as hold a head somewhere among them. */
+const FEW = 60
+const MANY = 600
 
 /** Rectangles come about by chance: without a face in it, an inset's sides must be lines nearly all along. */
 const SURE_COVER = 0.82
+
+/** How high heads are in the pictures of cameras, of the picture. */
+const HEAD_IN_CAMERA = { least: 0.14, most: 0.95 }
 
 /**
  * How surely an inset is a camera's picture, 0..1: its sides, that something lives in it, and that its surroundings
@@ -242,25 +362,16 @@ function insetScore(
   within: Rect,
   moving: SummedArea,
   motion: Motion,
-  faces: readonly Rect[],
+  person: SeenPerson | null,
 ): number {
-  const { usual } = motion.within(rect)
-  if (usual < LIVE) return 0
   const around = surroundings(rect, within)
   const inside = moving.share(rect)
   const outside = sum(around.map((r) => moving.count(r))) / sum(around.map(areaOf))
   const apart = Math.min(1, Math.abs(inside - outside) / 0.35)
-  const face = holdsFace(rect, faces)
-  if (!face && (apart < 0.3 || cover < SURE_COVER)) return 0
-  return cover * (face ? 1 : 0.55 + 0.4 * apart)
-}
-
-function holdsFace(rect: Rect, faces: readonly Rect[]): boolean {
-  return faces.some(
-    (f) =>
-      f.x + f.width / 2 > rect.x &&
-      f.x + f.width / 2 < rect.x + rect.width &&
-      f.y + f.height / 2 > rect.y &&
-      f.y + f.height / 2 < rect.y + rect.height,
-  )
+  if (person) {
+    const head = person.head.height / rect.height
+    return head < HEAD_IN_CAMERA.least || head > HEAD_IN_CAMERA.most ? 0 : cover * (0.85 + 0.15 * apart)
+  }
+  if (motion.within(rect).usual < LIVE || apart < 0.3 || cover < SURE_COVER) return 0
+  return cover * (0.55 + 0.4 * apart)
 }

@@ -4,7 +4,8 @@ import type { Rect, Size } from '../../geometry/rect'
 import { fingerprint, fingerprintOf, likeness, recognise } from './fingerprint'
 import { FrameWatcher } from './frameWatcher'
 import { StillLines } from './lines'
-import { proposeRegions, type RegionEvidence } from './propose'
+import { proposeRegions, structureOf, type RegionEvidence } from './propose'
+import type { SeenPerson } from './people'
 import { snapEdges } from './snap'
 import { SummedArea } from '../../geometry/summedArea'
 import { tighten } from './tighten'
@@ -60,6 +61,9 @@ const withCamera =
       return inside(outer, x, y) ? 235 : game(x, y)
     }
   }
+
+const proposalsOf = (seen: RegionEvidence, people: readonly SeenPerson[] | null = null) =>
+  proposeRegions(structureOf(seen), people)
 
 const linesOf = ({ stillness }: RegionEvidence) =>
   [new StillLines(stillness, 'x'), new StillLines(stillness, 'y')] as const
@@ -124,7 +128,7 @@ describe('proposals', () => {
     ['without border', 0],
     ['with a border', 4],
   ])('find a camera over a game, %s, and the largest part of the game beside it', (_, border) => {
-    const proposals = proposeRegions(watch(SIZE, withCamera(border)))
+    const proposals = proposalsOf(watch(SIZE, withCamera(border)))
     expect(proposals.find((p) => p.role === 'face')?.rect).toEqual(CAMERA)
     const game = proposals.find((p) => p.role === 'game')?.rect
     // 340 × 270 on its left is more than 480 × 180 above it.
@@ -136,7 +140,7 @@ describe('proposals', () => {
       { x: 12, y: 71, width: 222, height: 128 },
       { x: 246, y: 71, width: 222, height: 128 },
     ]
-    const proposals = proposeRegions(
+    const proposals = proposalsOf(
       watch(SIZE, (n) => {
         const films = tiles.map((t) => room(t, n + t.x))
         return (x, y) => {
@@ -151,7 +155,7 @@ describe('proposals', () => {
 
   it('find slides and the speaker in their corner', () => {
     const speaker = { x: 360, y: 180, width: 110, height: 80 }
-    const proposals = proposeRegions(
+    const proposals = proposalsOf(
       watch(SIZE, (n) => {
         const film = room(speaker, n)
         const slide = Math.floor(n / 6)
@@ -173,7 +177,7 @@ describe('proposals', () => {
         const game = moving(n, random)
         return (x, y) => (inside(display, x, y) ? 20 + through * (game(x, y) - 128) : game(x, y))
       }
-      const [found, ...more] = proposeRegions(watch(SIZE, over))
+      const [found, ...more] = proposalsOf(watch(SIZE, over))
       expect(more).toEqual([])
       expect(found).toMatchObject({ found: 'display', role: 'hud' })
       for (const key of ['x', 'y', 'width', 'height'] as const)
@@ -183,7 +187,7 @@ describe('proposals', () => {
 
   it('find the board on a desk: the one part that moves', () => {
     const board = { x: 120, y: 60, width: 200, height: 150 }
-    const [found, ...more] = proposeRegions(
+    const [found, ...more] = proposalsOf(
       watch(SIZE, (n, random) => {
         const game = moving(n, random)
         return (x, y) => (inside(board, x, y) ? game(x, y) : 70 + 40 * Math.sin(x / 45) * Math.cos(y / 37))
@@ -195,16 +199,16 @@ describe('proposals', () => {
   })
 
   it('are none where there is nothing to find', () => {
-    expect(proposeRegions(watch(SIZE, moving))).toEqual([])
+    expect(proposalsOf(watch(SIZE, moving))).toEqual([])
     // A sky that fades from row to row is no bar and no gutter.
     const sky = watch(SIZE, (n) => (x, y) => (y < 150 ? 220 - y / 2 : 60 + 40 * Math.sin((x + n * 40) / 20)))
-    expect(proposeRegions(sky).filter((p) => p.role !== 'whole')).toEqual([])
+    expect(proposalsOf(sky).filter((p) => p.role !== 'whole')).toEqual([])
   })
 
   it('are none from too few frames', () => {
     const watcher = new FrameWatcher(SIZE)
     watcher.add(new Uint8Array(SIZE.width * SIZE.height))
-    expect(proposeRegions(watcher.seen())).toEqual([])
+    expect(proposalsOf(watcher.seen())).toEqual([])
   })
 })
 

@@ -4,24 +4,17 @@ import Alert from '@mui/material/Alert'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import LinearProgress from '@mui/material/LinearProgress'
-import { toEvenPixels, toFractions } from '@/core/geometry/evenGrid'
-import type { RegionProposal } from '@/core/detect/regions/propose'
+import { isSure, type RegionProposal } from '@/core/detect/regions/propose'
 import type { Size } from '@/core/geometry/rect'
 import type { Region } from '@/core/model/region'
 import { RoleBadge } from '@/ui/RoleBadge'
 import { fonts, palette, textSize } from '@/ui/theme'
-import { acceptProposals } from '@/edit/regions'
 import { nameForRole } from '@/core/model/region'
-import { suitLayout } from '@/edit/layouts'
 import { useBenchContext, useParts } from '../benchContext'
+import { acceptFound, boundsOf } from './acceptFound'
 import { foundWords, wording } from './wording'
 import { lookAt, stopLooking } from '@/shared/looks/looks'
 import { useLook } from './useLook'
-
-/** A proposal as edits take it: bounds as fractions of the frame. */
-export function boundsOf({ rect }: RegionProposal, size: Size) {
-  return toFractions(toEvenPixels(toFractions(rect, size), size), size)
-}
 
 /** Proposals that are not regions already. */
 export function openProposals(
@@ -51,15 +44,9 @@ export function FindRegions() {
   const size = recording.video
   const seen = look?.kind === 'seen' && look.asked ? look : null
   const open = seen ? openProposals(seen.look.proposals, setup.regions, size) : []
-  const accept = (proposals: readonly RegionProposal[], all = false) => {
-    const gesture = crypto.randomUUID()
-    acceptProposals(
-      session,
-      { setupId: setup.id, proposals: proposals.map((p) => ({ role: p.role, bounds: boundsOf(p, size) })), all },
-      gesture,
-    )
-    if (all) suitLayout(session, passage.id, gesture)
-  }
+  const sure = open.filter(isSure)
+  const accept = (proposals: readonly RegionProposal[], all = false) =>
+    acceptFound(session, { setupId: setup.id, passageId: passage.id, size }, proposals, all)
   if (look?.kind === 'looking')
     return (
       <Box
@@ -116,9 +103,9 @@ export function FindRegions() {
       )}
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, px: 3, py: 1.5, borderTop: 1, borderColor: 'divider' }}>
         <Button onClick={find}>{seen ? wording.lookAgain : wording.findRegions}</Button>
-        {open.length > 1 && (
-          <Button variant="contained" color="primary" onClick={() => accept(open, true)}>
-            {wording.acceptAll(open.length)}
+        {sure.length > 1 && (
+          <Button variant="contained" color="primary" onClick={() => accept(sure, true)}>
+            {wording.acceptAll(sure.length)}
           </Button>
         )}
         {seen && open.length === 0 && (

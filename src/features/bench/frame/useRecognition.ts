@@ -1,22 +1,28 @@
 import { useEffect, useRef } from 'react'
 import { recognise } from '@/core/detect/regions/fingerprint'
+import { isSure } from '@/core/detect/regions/propose'
+import { isPerson, nameForRole } from '@/core/model/region'
 import type { Setup } from '@/core/model/setup'
 import { recipeByItself } from '@/store/recipes'
 import { keptSetups } from '@/store/setups'
 import { useOffer } from '@/ui/useOffer'
+import { whenCalm } from '@/ui/whenCalm'
 import { applySetup } from '@/edit/regions'
 import { applyRecipe, picturesOfRecipe } from '@/edit/recipes'
 import { useBenchContext, useHighlight, useParts } from '../benchContext'
 import { bringImages } from '../bringImages'
 import { lookAt } from '@/shared/looks/looks'
+import { acceptFound } from './acceptFound'
 import { wording } from './wording'
 
 /** Somebody who has just opened a highlight has other things to look at first. */
 const STAYS_MS = 20_000
 
 /**
- * Compares a recording that nobody has said anything about with the kept setups, once. A sure match is applied and
- * said so, with undo at hand; an unsure one is offered. Where the person has begun to set regions, nothing is done.
+ * Looks at a recording that nobody has said anything about, once, and compares it with the kept setups. A sure match is
+ * applied and said so, with undo at hand; an unsure one is offered. Where none fits, regions that are found for sure
+ * are set in the same way, if they show somebody or slides. Where the person has begun to set regions, or has taken
+ * them back, nothing is done.
  */
 export function useRecognition(): void {
   const bench = useBenchContext()
@@ -26,27 +32,41 @@ export function useRecognition(): void {
   const offer = useOffer()
   const asked = useRef(false)
   const untouched = passages.length === 1 && setup.basedOn === null && setup.isGuess
+  const { id: setupId } = setup
+  const { id: passageId } = passage
   useEffect(() => {
     const file = files.get(recording.id)
     if (asked.current || !untouched || !file) return
-    asked.current = true
+    const isUntouched = () => {
+      const { value, steps, position } = session.store.getState().history
+      return position === steps.length && value.setups.find((s) => s.id === setupId)?.isGuess === true
+    }
     const compare = async () => {
+      if (!isUntouched()) return
       const setups = (await keptSetups()).filter((s) => s.fingerprint)
-      if (setups.length === 0) return
-      const look = await lookAt(recording, file, session.value)
-      const stillUntouched = session.value.setups.find((s) => s.id === setup.id)?.isGuess
-      if (!look || !stillUntouched) return
+      const look = await lookAt(recording, file, session.value, 'by-itself')
+      if (!look || !isUntouched()) return
       const match = recognise<Setup>(look.fingerprint, setups)
-      if (match.kind === 'none') return
+      if (match.kind === 'none') {
+        const sure = look.proposals.filter(isSure)
+        if (!sure.some(({ role }) => isPerson(role) || role === 'slides')) return
+        acceptFound(session, { setupId, passageId, size: recording.video }, sure, true)
+        return offer({
+          words: wording.foundByItself(sure.map((p) => nameForRole(p.role))),
+          button: wording.undo,
+          act: () => session.undo(),
+          staysMs: STAYS_MS,
+        })
+      }
       const words = wording.looksLike(match.match.name, match.likeness.toFixed(2))
       const gesture = crypto.randomUUID()
       const whole = await recipeByItself(match.match.id)
       /** Regions, and what the setup's recipe lays out by itself: the same whoever says that it is this setup. */
       const apply = async () => {
-        applySetup(session, { setupId: setup.id, kept: match.match }, gesture)
+        applySetup(session, { setupId, kept: match.match }, gesture)
         if (!whole) return
         await bringImages(bench, picturesOfRecipe(whole))
-        applyRecipe(session, { passageId: passage.id, whole }, gesture)
+        applyRecipe(session, { passageId, whole }, gesture)
       }
       if (match.kind === 'unsure')
         return offer({
@@ -63,6 +83,9 @@ export function useRecognition(): void {
         staysMs: STAYS_MS,
       })
     }
-    void compare()
-  }, [untouched, recording, setup.id, passage.id, bench, files, session, offer])
+    return whenCalm(() => {
+      asked.current = true
+      void compare()
+    })
+  }, [untouched, recording, setupId, passageId, bench, files, session, offer])
 }

@@ -5,7 +5,7 @@ import type { RegionProposal } from '@/core/detect/regions/propose'
 export function foundWords({ found, role }: Pick<RegionProposal, 'found' | 'role'>): string {
   switch (found) {
     case 'inset':
-      return 'a moving picture laid over another'
+      return role === 'hud' ? 'a moving picture that never shows a face' : 'a picture laid over another'
     case 'tile':
       return 'one of the pictures side by side'
     case 'slides':
@@ -14,6 +14,10 @@ export function foundWords({ found, role }: Pick<RegionProposal, 'found' | 'role
       return role === 'whole' ? 'the picture inside its bars' : 'the largest part beside the rest'
     case 'display':
       return 'a display that rests while the picture around it moves'
+    case 'camera':
+      return 'somebody who fills the picture'
+    case 'person':
+      return 'somebody seen here again and again, without edges'
     case 'moving-part':
       return 'the one part of the picture that moves'
     default:
@@ -29,6 +33,7 @@ export const wording = {
   useItWith: (name: string) => `Use it, with “${name}”`,
   useItsRegions: 'Use its regions',
   laidOutBy: (words: string, name: string) => `${words}. Laid out by “${name}”.`,
+  foundByItself: (names: readonly string[]) => `Found and set: ${names.join(', ')}.`,
   itsRegionsAreSet: (words: string) => `${words}. Its regions are set.`,
   undo: 'Undo',
   focusOf: (name: string) => `Focus of ${name}`,

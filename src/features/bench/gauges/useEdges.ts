@@ -42,7 +42,7 @@ export function useEdges(): Measurements['edges'] {
       const seen =
         looks.getState()[recording.id]?.kind === 'seen' &&
         (await tightened(recording.id, toEvenPixels(first.region.bounds, recording.video)))
-      if (!seen && (!file || !(await lookAt(recording, file, latest.current.edit, false)))) return
+      if (!seen && (!file || !(await lookAt(recording, file, latest.current.edit, 'in-passing')))) return
       const found = await Promise.all(
         latest.current.wanted
           .filter((w) => w.recording.id === recording.id)

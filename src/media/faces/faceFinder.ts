@@ -1,5 +1,5 @@
 import type { Human } from '@vladmandic/human'
-import type { Rect } from '@/core/geometry/rect'
+import type { FoundFace } from '@/core/detect/regions/people'
 
 /** Where the application serves the model and its WebAssembly; put there by scripts/placeModels. */
 const FILES = '/faces/'
@@ -54,7 +54,7 @@ export class FaceFinder {
   }
 
   /** Faces in a picture as shares of its size, the surest first. Boxes are drawn wide around the face. */
-  async find({ data, width, height }: ImageData): Promise<Rect[]> {
+  async find({ data, width, height }: ImageData): Promise<FoundFace[]> {
     const { tf } = this.human
     const input = tf.tidy(() =>
       tf.expandDims(
@@ -73,7 +73,7 @@ export class FaceFinder {
       const { face } = await this.human.detect(input as never)
       return [...face]
         .sort((a, b) => b.boxScore - a.boxScore)
-        .map(({ boxRaw: [x, y, w, h] }) => ({ x, y, width: w, height: h }))
+        .map(({ boxRaw: [x, y, w, h], boxScore }) => ({ x, y, width: w, height: h, score: boxScore }))
     } finally {
       tf.dispose(input)
     }

@@ -1,0 +1,112 @@
+// Footage from outside: what is proposed for each file, and how that compares with the truth that lies beside it.
+import { existsSync, readdirSync, readFileSync } from 'node:fs'
+import { basename, extname, join } from 'node:path'
+import { z } from 'zod'
+import { inDatabase } from '../support/inDatabase.mjs'
+
+const VIDEOS = new Set(['.mp4', '.mkv', '.webm', '.mov'])
+
+/** Beside `clip.mp4` lies `clip.json`: what regions there are, px of the frame. */
+const truthFile = z.object({
+  regions: z.array(z.object({ role: z.string(), x: z.number(), y: z.number(), width: z.number(), height: z.number() })),
+})
+
+/** Edges of a face may be so far off: px, or a share of the frame's width. */
+const TOLERANCE = { px: 8, share: 0.02 }
+/** Anything else counts as found where it shares so much of both areas (over their union). */
+const SAME = 0.5
+
+const isPerson = (role) => ['face', 'speaker', 'guest'].includes(role)
+
+/** Roles that tell the same: who counts, not whether they play, talk or are a guest. */
+const kindOf = (role) => (isPerson(role) ? 'person' : ['hud', 'chat', 'logo'].includes(role) ? 'display' : role)
+
+export function judgeRegions({ regions }, found, { width, height }) {
+  const edges = (r) => [r.x, r.y, r.x + r.width, r.y + r.height]
+  const off = (a, b) => Math.max(...edges(a).map((v, i) => Math.abs(v - edges(b)[i])))
+  const union = (a, b) => {
+    const w = Math.max(0, Math.min(a.x + a.width, b.x + b.width) - Math.max(a.x, b.x))
+    const h = Math.max(0, Math.min(a.y + a.height, b.y + b.height) - Math.max(a.y, b.y))
+    return (w * h) / (a.width * a.height + b.width * b.height - w * h)
+  }
+  const slack = Math.max(TOLERANCE.px, TOLERANCE.share * Math.max(width, height))
+  const people = regions.filter((r) => isPerson(r.role))
+  const lists = regions.filter((r) => kindOf(r.role) === 'display')
+  const near = (r) => found.filter((f) => union(f, r) >= SAME).sort((a, b) => union(b, r) - union(a, r))[0]
+  const matched = regions.map((r) => ({ wanted: r, got: near(r) })).filter((m) => m.got)
+  return {
+    faces: people.length,
+    facesPlaced: people.filter((r) => found.some((f) => isPerson(f.role) && off(f, r) <= slack)).length,
+    matched: matched.length,
+    rolesRight: matched.filter(({ wanted, got }) => kindOf(wanted.role) === kindOf(got.role)).length,
+    noFaces: found.filter((f) => isPerson(f.role) && !people.some((r) => union(f, r) > 0.1)).length,
+    lists: lists.length,
+    listsFound: lists.filter((r) => kindOf(near(r)?.role ?? '') === 'display').length,
+  }
+}
+
+/** What Brimble proposes for a file, by its own interface: px of a frame of the size that is given too. */
+export async function proposalsFor(page, file) {
+  await page.goto('/')
+  const name = basename(file, extname(file))
+  const chosen = page.waitForEvent('filechooser')
+  await page.getByRole('button', { name: 'Add recordings' }).first().click()
+  await (await chosen).setFiles([file])
+  await page
+    .getByRole('button', { name: `Cut a highlight from ${name}` })
+    .first()
+    .click({ timeout: 60_000 })
+  await page.getByRole('img', { name: 'Result, tall' }).waitFor()
+  const id = new URL(page.url()).pathname.split('/').at(-1)
+  const before = await setupOf(page, id)
+  // It looks by itself, and sets what is sure.
+  await page.getByRole('button', { name: 'Look again' }).waitFor({ timeout: 180_000 })
+  await page.waitForTimeout(500)
+  const accept = page.getByRole('region', { name: 'Proposed regions' }).getByRole('button', { name: /^Accept (?!all)/ })
+  while ((await accept.count()) > 0) await accept.first().click()
+  await page.locator('[data-saving="saved"]').waitFor({ state: 'attached' })
+  const after = await setupOf(page, id)
+  const { width, height } = after.video
+  const stood = new Set(before.regions.map(({ bounds }) => JSON.stringify(bounds)))
+  return {
+    size: { width, height },
+    found: after.regions
+      .filter(({ bounds }) => !stood.has(JSON.stringify(bounds)))
+      .map(({ role, bounds: b }) => ({
+        role,
+        x: Math.round(b.x * width),
+        y: Math.round(b.y * height),
+        width: Math.round(b.width * width),
+        height: Math.round(b.height * height),
+      })),
+  }
+}
+
+/** The regions that a highlight's first passage uses, and its recording's picture. */
+const setupOf = (page, id) =>
+  inDatabase(
+    page,
+    async (db, done, id) => {
+      const get = (table, key) => done(db.transaction(table).objectStore(table).get(key))
+      const [passage] = (await get('highlights', id)).passages
+      const [{ regions }, { video }] = [
+        await get('setups', passage.setupId),
+        await get('recordings', passage.recordingId),
+      ]
+      return { regions, video }
+    },
+    id,
+  )
+
+export function filesIn(folder) {
+  return readdirSync(folder)
+    .filter((f) => VIDEOS.has(extname(f)))
+    .sort()
+    .map((f) => {
+      const beside = join(folder, `${basename(f, extname(f))}.json`)
+      return {
+        file: join(folder, f),
+        truth: existsSync(beside) ? truthFile.parse(JSON.parse(readFileSync(beside))) : null,
+      }
+    })
+}
