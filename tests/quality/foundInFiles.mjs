@@ -110,3 +110,30 @@ export function filesIn(folder) {
       }
     })
 }
+
+/** Looks at every file of a folder; with the truth beside them, says how much of it is found. */
+export async function foundInFiles(page, folder, log) {
+  const sums = {}
+  let judged = 0
+  for (const { file, truth } of filesIn(folder)) {
+    const { size, found } = await proposalsFor(page, file)
+    const verdict = truth && judgeRegions(truth, found, size)
+    if (log || !truth) process.stderr.write(`${basename(file)}: ${JSON.stringify({ found, ...verdict })}\n`)
+    if (!verdict) continue
+    judged++
+    for (const [key, value] of Object.entries(verdict)) sums[key] = (sums[key] ?? 0) + value
+  }
+  if (judged === 0) return []
+  const share = (part, of, unit, bar) => ({
+    figure: of === 0 ? 1 : part / of,
+    unit: `of ${of} ${unit}`,
+    bar,
+    met: of === 0 || part / of >= bar,
+  })
+  return [
+    share(sums.facesPlaced, sums.faces, 'faces within 8 px or 2 %', 0.95),
+    share(sums.rolesRight, sums.matched, 'roles right', 0.9),
+    { figure: sums.noFaces, unit: 'called a face that show none', bar: 0, met: sums.noFaces === 0 },
+    share(sums.listsFound, sums.lists, 'lists, chats and displays found', 0.8),
+  ]
+}

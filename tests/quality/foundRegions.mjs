@@ -2,6 +2,7 @@
 // how many where there is none?
 import { spawnSync } from 'node:child_process'
 import { core } from './core.mjs'
+import { foundInFiles } from './foundInFiles.mjs'
 import { callScene, gameScene, seeded } from './scenes.mjs'
 
 /** Frames that are looked at, as Brimble samples them: far apart. */
@@ -118,9 +119,10 @@ function judge({ truth, height }, proposals) {
 }
 
 export async function foundRegions(
-  _page,
-  { seed = Number(process.env.SEED ?? 20261125), log = process.env.VERBOSE, only = process.env.ONLY } = {},
+  page,
+  { seed = Number(process.env.SEED ?? 20261125), log = process.env.VERBOSE, only = process.env.ONLY, files } = {},
 ) {
+  if (files) return foundInFiles(page, files, log)
   const { FrameWatcher } = await core('detect/regions/frameWatcher')
   const { proposeRegions, structureOf } = await core('detect/regions/propose')
   const groups = new Map()

@@ -28,7 +28,12 @@ const WITHOUT_PAGE = new Set(['arrangements'])
 
 const { values, positionals: names } = parseArgs({
   allowPositionals: true,
-  options: { json: { type: 'boolean', default: false }, scenes: { type: 'string' }, sheet: { type: 'string' } },
+  options: {
+    json: { type: 'boolean', default: false },
+    scenes: { type: 'string' },
+    sheet: { type: 'string' },
+    files: { type: 'string' },
+  },
 })
 const asJson = values.json
 for (const name of names)
@@ -44,6 +49,7 @@ try {
     for (const { figure, unit, bar, met, detail } of await scores[name](page, {
       scenes: values.scenes,
       sheet: values.sheet,
+      files: values.files,
       asJson,
     })) {
       if (asJson) process.stdout.write(`${JSON.stringify({ name, figure, unit, bar, met })}\n`)

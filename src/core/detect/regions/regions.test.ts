@@ -1,11 +1,12 @@
 import { describe, expect, it } from 'vitest'
 import { SEED, seeded } from '../../../../tests/support/seeded'
 import type { Rect, Size } from '../../geometry/rect'
+import { isPerson } from '../../model/region'
 import { fingerprint, fingerprintOf, likeness, recognise } from './fingerprint'
 import { FrameWatcher } from './frameWatcher'
 import { StillLines } from './lines'
-import { proposeRegions, structureOf, type RegionEvidence } from './propose'
-import type { SeenPerson } from './people'
+import { shows, type SeenPerson } from './people'
+import { isSure, proposeRegions, structureOf, type RegionEvidence } from './propose'
 import { snapEdges } from './snap'
 import { SummedArea } from '../../geometry/summedArea'
 import { tighten } from './tighten'
@@ -203,6 +204,45 @@ describe('proposals', () => {
     // A sky that fades from row to row is no bar and no gutter.
     const sky = watch(SIZE, (n) => (x, y) => (y < 150 ? 220 - y / 2 : 60 + 40 * Math.sin((x + n * 40) / 20)))
     expect(proposalsOf(sky).filter((p) => p.role !== 'whole')).toEqual([])
+  })
+
+  const somebody = (head: Rect): SeenPerson => ({ head, seen: 1, score: 0.8 })
+  const inCamera = somebody({ x: CAMERA.x + 40, y: CAMERA.y + 14, width: 40, height: 40 })
+
+  it('call a picture laid over another a face where somebody is seen in it, and no face where nobody is', () => {
+    const seen = watch(SIZE, withCamera(3))
+    const [face, ...others] = proposalsOf(seen, [inCamera]).filter((p) => p.found === 'inset')
+    expect(others).toEqual([])
+    expect(face).toMatchObject({ role: 'face', rect: CAMERA })
+    const without = proposalsOf(seen, [])
+    expect(without.filter((p) => isPerson(p.role))).toEqual([])
+    expect(without.find((p) => p.found === 'inset')).toMatchObject({ role: 'hud', rect: CAMERA })
+  })
+
+  it('know somebody whose border never rests', () => {
+    const glowing: Painter = (n, random) => {
+      const plain = withCamera(0)(n, random)
+      const light = random.integer(60, 250)
+      const outer = { x: CAMERA.x - 4, y: CAMERA.y - 4, width: CAMERA.width + 8, height: CAMERA.height + 8 }
+      return (x, y) => (inside(outer, x, y) && !inside(CAMERA, x, y) ? light : plain(x, y))
+    }
+    const [face] = proposalsOf(watch(SIZE, glowing), [inCamera]).filter((p) => p.role === 'face')
+    expect(face?.found).toBe('inset')
+    expect(Math.abs((face?.rect.x ?? 0) - CAMERA.x)).toBeLessThanOrEqual(4)
+    expect(Math.abs((face?.rect.width ?? 0) - CAMERA.width)).toBeLessThanOrEqual(8)
+  })
+
+  it('take the whole picture where somebody fills it, and head and shoulders where a picture has no edges', () => {
+    const seen = watch(SIZE, moving)
+    const large = somebody({ x: 180, y: 60, width: 110, height: 120 })
+    expect(proposalsOf(seen, [large])).toMatchObject([{ found: 'camera', rect: { x: 0, y: 0, ...SIZE } }])
+    const small = somebody({ x: 400, y: 200, width: 30, height: 32 })
+    const [person] = proposalsOf(seen, [small]).filter((p) => p.role === 'face')
+    expect(person).toMatchObject({ found: 'person' })
+    expect(person && isSure(person), 'only where somebody says so').toBe(false)
+    expect(person && shows(person.rect, small)).toBe(true)
+    // What looks only a little like a face is none without a camera's edges around it.
+    expect(proposalsOf(seen, [{ ...small, score: 0.6 }]).filter((p) => p.role === 'face')).toEqual([])
   })
 
   it('are none from too few frames', () => {
