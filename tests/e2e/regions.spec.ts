@@ -167,6 +167,11 @@ test('a match that is not sure gives, once it is accepted, the regions and the r
 test('a region is locked, held to a proportion, tightened, copied and snapped to the picture', async ({ page }) => {
   await toBench(page, STREAM, 'ridge-cup-stream')
   await untilFound(page)
+  await page
+    .getByRole('alert')
+    .filter({ hasText: /^Found and set/ })
+    .getByRole('button', { name: 'Undo' })
+    .click()
   for (const [key, by] of [
     ['left', -4],
     ['top', -4],

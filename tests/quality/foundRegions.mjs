@@ -1,7 +1,11 @@
 // Cameras over games, calls, and footage without either: how many of the proposals lie where the pictures are, and
 // how many where there is none?
 import { spawnSync } from 'node:child_process'
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import { core } from './core.mjs'
+import { makeFaceFootage } from './faceFootage.mjs'
 import { foundInFiles } from './foundInFiles.mjs'
 import { callScene, gameScene, seeded } from './scenes.mjs'
 
@@ -141,8 +145,22 @@ export async function foundRegions(
         `${verdict.right ? 'right' : 'WRONG'} ${group}, ${size.height}p, ${name}: off ${verdict.worst.toFixed(1)}, extra ${verdict.extra}, ${Math.round(performance.now() - started)} ms; wanted ${made.truth.map((t) => Object.values(t.rect).join(' ')).join(' | ')}; got ${proposals.map((p) => `${p.role} ${Object.values(p.rect).join(' ')} ${p.confidence.toFixed(2)}`).join(' | ')}\n`,
       )
   }
-  return [...groups].map(([group, { right, of }]) => {
+  const drawn = [...groups].map(([group, { right, of }]) => {
     const bar = group === 'nothing to find' ? 1 : BAR
     return { figure: right / of, unit: `of ${of} right, ${group}`, bar, met: right / of >= bar }
   })
+  return [...drawn, ...(await foundInFootage(page, log))]
+}
+
+/** Footage of other makes with people in it, looked at by the interface. */
+async function foundInFootage(page, log) {
+  const folder = mkdtempSync(join(tmpdir(), 'brimble-footage-'))
+  const easel = await page.context().newPage()
+  try {
+    await makeFaceFootage(easel, folder, [1])
+    return await foundInFiles(page, folder, log)
+  } finally {
+    await easel.close()
+    rmSync(folder, { recursive: true })
+  }
 }

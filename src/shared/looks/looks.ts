@@ -37,27 +37,55 @@ const lookout = sharedWorker<RegionsWorker>(
  */
 type LookReason = 'asked' | 'by-itself' | 'in-passing'
 
-/** Looks that go on, by recording: who wants one in passing takes part in it. */
-const going = new Map<RecordingId, Promise<Look | null>>()
-
-/**
- * Looks at a recording where a highlight uses it. Resolves with what was seen; null when it was stopped or failed.
- */
-export function lookAt(recording: Recording, file: Blob, edit: Edit, why: LookReason = 'asked'): Promise<Look | null> {
-  const { id } = recording
-  const same = why === 'in-passing' ? going.get(id) : undefined
-  if (same) return same
-  const look = lookNow(recording, file, edit, why).finally(() => {
-    if (going.get(id) === look) going.delete(id)
-  })
-  going.set(id, look)
-  return look
+interface GoingLook {
+  withFaces: boolean
+  result: Promise<Look | null>
 }
 
-async function lookNow(recording: Recording, file: Blob, edit: Edit, why: LookReason): Promise<Look | null> {
+/** Looks that go on, by recording: the last that was begun. */
+const going = new Map<RecordingId, GoingLook>()
+
+/**
+ * Looks at a recording where a highlight uses it. Resolves with what was seen; null when it was stopped or failed. One
+ * that goes on already will do, unless somebody asks anew or wants more than it sees; a new one ends it, and is waited
+ * for in its stead.
+ */
+export async function lookAt(
+  recording: Recording,
+  file: Blob,
+  edit: Edit,
+  why: LookReason = 'asked',
+): Promise<Look | null> {
+  const { id } = recording
+  const withFaces = why !== 'in-passing'
+  const same = going.get(id)
+  if (same && why !== 'asked' && (same.withFaces || !withFaces)) return resultOf(id, same)
+  const isLast = () => going.get(id) === look
+  const look: GoingLook = { withFaces, result: Promise.resolve(null) }
+  going.set(id, look)
+  look.result = lookNow(recording, file, edit, why, isLast)
+  const seen = await resultOf(id, look)
+  if (isLast()) going.delete(id)
+  return seen
+}
+
+/** What a look sees, or the one that ended it. */
+async function resultOf(id: RecordingId, look: GoingLook): Promise<Look | null> {
+  const seen = await look.result
+  const newer = going.get(id)
+  return seen ?? (newer && newer !== look ? newer.result : null)
+}
+
+async function lookNow(
+  recording: Recording,
+  file: Blob,
+  edit: Edit,
+  why: LookReason,
+  isLast: () => boolean,
+): Promise<Look | null> {
   const { id, originMicros, video } = recording
   const asked = why !== 'in-passing'
-  const set = (state: LookState) => (asked || state.kind === 'seen') && looks.setState({ [id]: state })
+  const set = (state: LookState) => isLast() && (asked || state.kind === 'seen') && looks.setState({ [id]: state })
   set({ kind: 'looking', share: 0 })
   const times = timesIn(edit, id)
   const outcome = await lookout()
@@ -77,7 +105,7 @@ async function lookNow(recording: Recording, file: Blob, edit: Edit, why: LookRe
       asked,
     })
   else if (outcome.kind === 'failed' && why === 'asked') set(outcome)
-  else if (asked) forget(id)
+  else if (asked && isLast()) forget(id)
   return outcome.kind === 'seen' ? outcome.look : null
 }
 

@@ -27,6 +27,8 @@ export interface Inset {
   rect: Rect
   /** Share of the sides inside the frame that is a line, 0..1. */
   cover: number
+  /** How many of its sides are lines; the others are the frame's own. */
+  sides: number
 }
 
 /**
@@ -69,6 +71,7 @@ export function insetsIn(
           insets.push({
             rect: { x: x0, y: top.y, width, height },
             cover: real.reduce((a, b) => a + b, 0) / real.length,
+            sides: real.length,
           })
         }
     }

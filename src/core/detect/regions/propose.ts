@@ -80,16 +80,23 @@ export function structureOf(
 }
 
 /** So many pictures that could be a camera's are searched for faces. */
-const MAX_SEARCHED = 8
+const MAX_SEARCHED = 10
 /** Places that have so much in common, of both, are searched as one. */
 const SEARCHED_AS_ONE = 0.4
 
+/** A lying picture's beginning, middle and end, as high as it is: a face that fills much of one is found best. */
+function squaresOf(content: Rect): Rect[] {
+  const free = content.width - content.height
+  if (free < content.height / 3) return []
+  return [0, 0.5, 1].map((at) => ({ ...content, x: content.x + Math.round(at * free), width: content.height }))
+}
+
 /** Where faces are worth looking for, px of the frame: all of it, each picture in it, and what may be a camera's. */
 export function placesForFaces({ content, tiles, lines, motion }: Structure): Rect[] {
-  const places: Rect[] = [content, ...(tiles.length > 1 ? tiles : [])]
-  if (tiles.length > 2) return places
+  if (tiles.length > 2) return [content, ...tiles]
+  const places: Rect[] = [content, ...(tiles.length > 1 ? tiles : squaresOf(content))]
   for (const { rect } of insetsIn(content, lines.upright, lines.level, CAMERA_SIZES, MANY)) {
-    if (places.length > MAX_SEARCHED) break
+    if (places.length >= MAX_SEARCHED) break
     if (motion.within(rect).usual >= LIVE && !places.some((p) => shareOfBoth(p, rect) >= SEARCHED_AS_ONE))
       places.push(rect)
   }
@@ -116,7 +123,7 @@ export function proposeRegions(structure: Structure | null, seen: readonly SeenP
   const [inset = null] = insets
   const alone = tiles.length <= 1 && inset === null ? unframed.find((p) => fills(p, content)) : undefined
   if (alone) return [{ found: 'camera', role: 'face', rect: content, confidence: Math.min(0.95, 0.5 + alone.seen / 2) }]
-  if (tiles.length <= 1) proposals.push(...restOf(frame, content, inset, motion))
+  if (tiles.length <= 1) proposals.push(...restOf(frame, content, insets, motion))
   if (tiles.length <= 1) proposals.push(...overlaid(content, proposals, insets, stillness, lines, motion))
   // Beside slides somebody speaks; over a game somebody plays.
   const talks = proposals.some((p) => p.role === 'slides')
@@ -132,7 +139,7 @@ const isSomebody = ({ score, seen }: SeenPerson): boolean =>
   score >= MIN_SURE.score && score * seen >= MIN_SURE.scoreTimesSeen
 
 /** Without a camera's edges around them, things that look a little like faces are no faces. */
-const PLAIN = { score: 0.75, seen: 0.6 }
+const PLAIN = { score: 0.6, seen: 0.8 }
 
 const isPlain = ({ score, seen }: SeenPerson): boolean => score >= PLAIN.score && seen >= PLAIN.seen
 
@@ -245,10 +252,18 @@ function tilesProposals(
 }
 
 /** The whole of the content, by how it behaves beside an inset: slides rest, a game does not. */
-function restOf(frame: Rect, content: Rect, inset: RegionProposal | null, motion: Motion): RegionProposal[] {
+function restOf(frame: Rect, content: Rect, insets: readonly RegionProposal[], motion: Motion): RegionProposal[] {
+  const [inset] = insets
   const { usual, most, restful } = motion.within(content)
   if (inset && restful < RESTFUL && usual >= LIVE && !isMostlyWithin(content, inset.rect, motion))
-    return [{ found: 'content', role: 'game', rect: largestBeside(content, inset.rect), confidence: 0.6 }]
+    return [
+      {
+        found: 'content',
+        role: 'game',
+        rect: insets.reduce((rest, i) => largestBeside(rest, i.rect), content),
+        confidence: 0.6,
+      },
+    ]
   if (inset && most > 0.05) return [{ found: 'slides', role: 'slides', rect: content, confidence: 0.7 }]
   return hasBars(frame, content) ? [{ found: 'content', role: 'whole', rect: content, confidence: 0.9 }] : []
 }
@@ -286,6 +301,7 @@ function overlaid(
  * nothing is shown twice.
  */
 function largestBeside(content: Rect, inset: Rect): Rect {
+  if (!intersection(content, inset)) return content
   const [right, bottom] = [content.x + content.width, content.y + content.height]
   const parts: Rect[] = [
     { ...content, width: inset.x - content.x },
@@ -358,7 +374,7 @@ const HEAD_IN_CAMERA = { least: 0.14, most: 0.95 }
  * live otherwise.
  */
 function insetScore(
-  { rect, cover }: Inset,
+  { rect, cover, sides }: Inset,
   within: Rect,
   moving: SummedArea,
   motion: Motion,
@@ -370,7 +386,8 @@ function insetScore(
   const apart = Math.min(1, Math.abs(inside - outside) / 0.35)
   if (person) {
     const head = person.head.height / rect.height
-    return head < HEAD_IN_CAMERA.least || head > HEAD_IN_CAMERA.most ? 0 : cover * (0.85 + 0.15 * apart)
+    if (head < HEAD_IN_CAMERA.least || head > HEAD_IN_CAMERA.most) return 0
+    return cover * (0.75 + 0.15 * apart + (0.1 * sides) / 4)
   }
   if (motion.within(rect).usual < LIVE || apart < 0.3 || cover < SURE_COVER) return 0
   return cover * (0.55 + 0.4 * apart)

@@ -242,7 +242,7 @@ describe('proposals', () => {
     expect(person && isSure(person), 'only where somebody says so').toBe(false)
     expect(person && shows(person.rect, small)).toBe(true)
     // What looks only a little like a face is none without a camera's edges around it.
-    expect(proposalsOf(seen, [{ ...small, score: 0.6 }]).filter((p) => p.role === 'face')).toEqual([])
+    expect(proposalsOf(seen, [{ ...small, score: 0.5 }]).filter((p) => p.role === 'face')).toEqual([])
   })
 
   it('are none from too few frames', () => {
