@@ -3,10 +3,14 @@ import { CELLS } from './motion'
 import type { RegionEvidence } from './propose'
 import { StillnessMeter } from './stillness'
 
+/** One in so many frames is kept as it is. */
+const KEPT_EVERY = 4
+
 /** Gathers from frames, in the order of time, all that regions are recognised by. */
 export class FrameWatcher {
   private readonly meter: StillnessMeter
   private readonly cells: Uint8Array[] = []
+  private readonly frames: Uint8Array[] = []
 
   constructor(private readonly size: Size) {
     this.meter = new StillnessMeter(size)
@@ -14,12 +18,13 @@ export class FrameWatcher {
 
   /** A frame's 8-bit luma `[height][width]`. */
   add(luma: Uint8Array): void {
+    if (this.cells.length % KEPT_EVERY === 1) this.frames.push(luma.slice())
     this.meter.add(luma)
     this.cells.push(averaged(luma, this.size))
   }
 
   seen(): RegionEvidence {
-    return { stillness: this.meter.result(), cells: this.cells }
+    return { stillness: this.meter.result(), cells: this.cells, frames: this.frames }
   }
 }
 

@@ -2,22 +2,24 @@ import { areaOf, intersection, shareOfBoth, type Rect } from '../../geometry/rec
 import { isPerson, type Role } from '../../model/region'
 import { Background, STILL_RANGE } from './background'
 import { displaysIn } from './displays'
-import { CAMERA_SIZES, insetsIn, surroundings, type Inset } from './insets'
+import { CAMERA_SIZES, insetsIn, surroundings, type Inset, type InsetSizes } from './insets'
 import { StillLines } from './lines'
 import { Motion } from './motion'
 import { movingPart } from './movingPart'
 import { shows, type SeenPerson } from './people'
 import type { Stillness } from './stillness'
 import { SummedArea } from '../../geometry/summedArea'
+import { textIn } from './text'
 import { tighten } from './tighten'
 import { Edges, tilesOf, trim, type TileLines } from './tiles'
 
 /**
  * What was recognised: a picture laid over another, one of several pictures side by side, slides, what is left inside
  * black bars, a display laid over a game, the one part that moves, somebody who fills the picture, or somebody whose
- * picture has no edges.
+ * picture has no edges, or text that does not rest.
  */
-export type RegionKind = 'inset' | 'tile' | 'slides' | 'content' | 'display' | 'moving-part' | 'camera' | 'person'
+export type RegionKind =
+  'inset' | 'tile' | 'slides' | 'content' | 'display' | 'moving-part' | 'camera' | 'person' | 'text'
 
 /** A place in the frame that probably is a region: whole pixels of the frame that was looked at. */
 export interface RegionProposal {
@@ -28,10 +30,12 @@ export interface RegionProposal {
   confidence: number
 }
 
-/** What was seen of a recording: how its pixels behave, and small pictures over time. */
+/** What was seen of a recording: how its pixels behave, small pictures over time, and a few frames as they are. */
 export interface RegionEvidence {
   stillness: Stillness
   cells: readonly Uint8Array[]
+  /** 8-bit luma, `[height][width]` each. */
+  frames: readonly Uint8Array[]
 }
 
 /** Surer than this, a proposal may be taken with others without being looked at. */
@@ -59,11 +63,12 @@ export interface Structure {
   stillness: Stillness
   motion: Motion
   lines: TileLines
+  frames: readonly Uint8Array[]
 }
 
 /** The structure of what was seen; null for fewer than four frames, which tell nothing. */
 export function structureOf(
-  { stillness, cells }: RegionEvidence,
+  { stillness, cells, frames }: RegionEvidence,
   upright = new StillLines(stillness, 'x'),
   level = new StillLines(stillness, 'y'),
 ): Structure | null {
@@ -76,7 +81,7 @@ export function structureOf(
     edges: new Edges(stillness),
     isLive: (rect) => motion.within(rect).usual >= LIVE,
   }
-  return { frame, ...partsOf(frame, stillness, lines, motion), stillness, motion, lines }
+  return { frame, ...partsOf(frame, stillness, lines, motion), stillness, motion, lines, frames }
 }
 
 /** So many pictures that could be a camera's are searched for faces. */
@@ -125,6 +130,8 @@ export function proposeRegions(structure: Structure | null, seen: readonly SeenP
   if (alone) return [{ found: 'camera', role: 'face', rect: content, confidence: Math.min(0.95, 0.5 + alone.seen / 2) }]
   if (tiles.length <= 1) proposals.push(...restOf(frame, content, insets, motion))
   if (tiles.length <= 1) proposals.push(...overlaid(content, proposals, insets, stillness, lines, motion))
+  if (tiles.length <= 1)
+    proposals.push(...textsBeside([...proposals.filter((p) => p.found !== 'content'), ...insets], structure))
   // Beside slides somebody speaks; over a game somebody plays.
   const talks = proposals.some((p) => p.role === 'slides')
   proposals.push(...insets.map((p): RegionProposal => (talks && p.role === 'face' ? { ...p, role: 'speaker' } : p)))
@@ -312,6 +319,26 @@ function largestBeside(content: Rect, inset: Rect): Rect {
   return parts.reduce((a, b) => (areaOf(b) > areaOf(a) ? b : a))
 }
 
+/** From so much likeness to lines of text on it is text. */
+const TEXT = 0.45
+const TEXT_COVER = 0.7
+const TEXT_SIZES: InsetSizes = { leastSide: 0.08, mostSide: 0.85, leastProportion: 0.25, mostProportion: 3 }
+
+/** Text that does not rest: what people write to one another, or a list that grows. */
+function textsBeside(
+  known: readonly RegionProposal[],
+  { content, lines, frames, stillness }: Structure,
+): RegionProposal[] {
+  if (known.some((p) => p.role === 'slides')) return []
+  const found: RegionProposal[] = []
+  for (const { rect, cover } of insetsIn(content, lines.upright, lines.level, TEXT_SIZES, MANY)) {
+    if (cover < TEXT_COVER || [...known, ...found].some((p) => intersection(p.rect, rect))) continue
+    if (textIn(rect, frames, stillness.width) >= TEXT)
+      found.push({ found: 'text', role: 'chat', rect, confidence: 0.7 })
+  }
+  return found
+}
+
 /** Whether what moves in `content` moves in `part` of it, and hardly anywhere else. */
 function isMostlyWithin(content: Rect, part: Rect, motion: Motion): boolean {
   const inside = motion.within(part).usual * areaOf(part)
@@ -387,7 +414,7 @@ function insetScore(
   if (person) {
     const head = person.head.height / rect.height
     if (head < HEAD_IN_CAMERA.least || head > HEAD_IN_CAMERA.most) return 0
-    return cover * (0.75 + 0.15 * apart + (0.1 * sides) / 4)
+    return cover * (0.85 + 0.05 * apart + (0.1 * sides) / 4)
   }
   if (motion.within(rect).usual < LIVE || apart < 0.3 || cover < SURE_COVER) return 0
   return cover * (0.55 + 0.4 * apart)

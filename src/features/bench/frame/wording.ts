@@ -18,6 +18,8 @@ export function foundWords({ found, role }: Pick<RegionProposal, 'found' | 'role
       return 'somebody who fills the picture'
     case 'person':
       return 'somebody seen here again and again, without edges'
+    case 'text':
+      return 'lines of text that go on changing'
     case 'moving-part':
       return 'the one part of the picture that moves'
     default:
