@@ -1,7 +1,7 @@
 import { current, isDraft, type Draft } from 'immer'
 import { arrangementIn } from '@/core/compose/arrangementIn'
 import { placePanels } from '@/core/compose/placePanels'
-import { suitedLayouts } from '@/core/compose/suitedLayouts'
+import type { SuitedLayout } from '@/core/compose/suitedLayouts'
 import { bandsArrangement, lastArrangement, leapfrog, type Leapfrog } from '@/core/cut/leapfrog'
 import { causeOf } from '@/core/findings/finding'
 import { handleFindings } from '@/core/findings/layoutFindings'
@@ -185,22 +185,21 @@ export function applyLayout(host: Host, passageId: PassageId, chosen: Chosen, al
   layOut(host, { passageId, layoutId: own.id, chosen: null, name: chosen.name })
 }
 
-/**
- * Lays a passage out anew where its layout asks for a region that its setup does not have any more: in the way that
- * suits best what it has.
- */
-export function suitLayout(host: Host, passageId: PassageId, gesture: string): void {
-  const { layoutId, setupId } = passageOf(host.value, passageId)
-  const roles = setupOf(host.value, setupId).regions.map((r) => r.role)
-  const layout = layoutOf(host.value, layoutId)
-  if (panelsOf(layout.arrangement).every(({ role }) => role === 'whole' || roles.includes(role))) return
-  const ids = { panel: idsInUse(layout), inset: () => newId<InsetId>() }
-  const [best] = suitedLayouts(host.value, passageOf(host.value, passageId), ids)
-  if (!best) return
-  const { name } = best.starting
-  const chosen = { name, arrangement: best.arrangement, perShape: {}, basedOn: null, adapts: true }
-  layOut(host, { passageId, layoutId, name, chosen }, gesture)
+/** Whether a passage's layout asks for a region that its setup does not have. */
+export function lacksRegion(edit: Edit, passageId: PassageId): boolean {
+  const { layoutId, setupId } = passageOf(edit, passageId)
+  const roles = setupOf(edit, setupId).regions.map((r) => r.role)
+  return panelsOf(layoutOf(edit, layoutId).arrangement).some(({ role }) => role !== 'whole' && !roles.includes(role))
 }
+
+/** A starting layout as it is chosen. */
+export const chosenAs = ({ starting: { name }, arrangement }: SuitedLayout): Chosen => ({
+  name,
+  arrangement,
+  perShape: {},
+  basedOn: null,
+  adapts: true,
+})
 
 /** Says that a working copy is now the same as a kept layout. */
 export const baseLayoutOn = command<{ layoutId: LayoutId; kept: Layout }>({

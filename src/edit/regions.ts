@@ -177,10 +177,24 @@ export const orderRegion = command<{ id: RegionId; by: 1 | -1 }>({
 /** Two places of so much in common (over both) are the same thing, seen otherwise. */
 const SAME_THING = 0.2
 
+/** What somebody placed in a setup; while all of it is a guess, nothing. */
+const placedIn = ({ regions, isGuess }: Setup): Region[] => regions.filter((r) => !isGuess && !isStartingRegion(r))
+
+/**
+ * Proposals that contradict nothing that somebody placed in a setup: neither is anything of the same role there, nor is
+ * much of the same place taken.
+ */
+export function uncontested<T extends Pick<Region, 'role' | 'bounds'>>(setup: Setup, proposals: readonly T[]): T[] {
+  const placed = placedIn(setup)
+  return proposals.filter(
+    (p) => !placed.some((r) => r.role === p.role || shareOfBoth(r.bounds, p.bounds) >= SAME_THING),
+  )
+}
+
 /**
  * Takes proposals into a setup as one step. Each takes the place of an untouched guess of its role, or is added. A
- * region that somebody placed, named or locked is never moved by `all`: what contradicts it (the same role, or much of
- * the same place) is left for somebody to choose, one by one. Of regions that were only guessed to begin with, those
+ * region that somebody placed, named or locked is never moved by `all`: what contradicts it is left for somebody to
+ * choose, one by one. Of regions that were only guessed to begin with, those
  * that nothing was found for then go.
  */
 export const acceptProposals = command<{
@@ -193,12 +207,12 @@ export const acceptProposals = command<{
   apply: (draft, { setupId, proposals, all = false }) => {
     const setup = setupOf(draft, setupId)
     const { regions, isGuess } = setup
+    const placed = placedIn(setup)
+    const wanted = all ? uncontested(setup, proposals) : proposals
     setup.isGuess = false
-    const placed = regions.filter((r) => !isGuess && !isStartingRegion(r))
     const taken = new Set<string>()
-    for (const { role, bounds } of proposals) {
+    for (const { role, bounds } of wanted) {
       const same = placed.find((r) => r.role === role && shareOfBoth(r.bounds, bounds) >= SAME_THING)
-      if (all && (same || placed.some((r) => r.role === role || shareOfBoth(r.bounds, bounds) >= SAME_THING))) continue
       const guess = regions.find((r) => r.role === role && !r.locked && !taken.has(r.id) && !placed.includes(r))
       const standing = same && !same.locked && !taken.has(same.id) ? same : guess
       const id = standing?.id ?? newId<RegionId>()

@@ -128,7 +128,8 @@ export async function foundRegions(
 ) {
   if (files) return foundInFiles(page, files, log)
   const { FrameWatcher } = await core('detect/regions/frameWatcher')
-  const { proposeRegions, structureOf } = await core('detect/regions/propose')
+  const { proposeRegions } = await core('detect/regions/propose')
+  const { structureOf } = await core('detect/regions/structure')
   const groups = new Map()
   for (const { group, size, name, scene } of cases(seed)) {
     if (only && !`${group}, ${size.height}p, ${name}`.includes(only)) continue

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { sampleEdit } from '../../../tests/support/edits'
 import { SEED, seeded } from '../../../tests/support/seeded'
 import { placePanels } from '../compose/placePanels'
-import { contains, intersection } from '../geometry/rect'
+import { contains, intersection, type Rect } from '../geometry/rect'
 import { replacePanels } from '../layout/tree'
 import type { Edit } from '../model/edit'
 import type { CueId, InsetId, OutletId, PanelId, PassageId, RecordingId, TitleId } from '../model/ids'
@@ -130,10 +130,8 @@ describe('pictures', () => {
     expect(of(found(edit), 'head-cut')).toEqual([])
     const head = { x: 0.7, y: 0.1, width: 0.1, height: 0.2 }
     setup.regions = setup.regions.map((r) => (r.role === 'face' ? { ...r, head } : r))
-    const crop = placed(edit, 'top')
-    const inFrame = { x: 0.7 * 1920, y: 0.1 * 1080, width: 0.1 * 1920, height: 0.2 * 1080 }
-    const shared = intersection(crop, inFrame)
-    const left = shared ? (shared.width * shared.height) / (inFrame.width * inFrame.height) : 0
+    const inFrame = inPixels(head)
+    const left = shareIn(placed(edit, 'top'), inFrame)
     const [cut] = of(found(edit), 'head-cut')
     expect(left).toBeLessThan(0.9)
     expect((cut?.fault as { share: number }).share).toBeCloseTo(1 - left, 6)
@@ -183,13 +181,8 @@ describe('pictures', () => {
     passage.corrections = [{ panelId: 'low' as PanelId, dx: 0.3, dy: 0, zoom: 1.5, shapeId: null }]
     const [cut] = of(found(edit), 'focus-cut')
     expect(cut?.fault).toMatchObject({ kind: 'focus-cut', role: 'game' })
-    const crop = placed(edit, 'low')
-    const focus = { x: 0.05 * 1920, y: 0.3 * 1080, width: 0.2 * 1920, height: 0.4 * 1080 }
-    const shared = intersection(crop, focus)
-    expect((cut?.fault as { share: number }).share).toBeCloseTo(
-      1 - (shared ? (shared.width * shared.height) / (focus.width * focus.height) : 0),
-      6,
-    )
+    const focus = inPixels({ x: 0.05, y: 0.3, width: 0.2, height: 0.4 })
+    expect((cut?.fault as { share: number }).share).toBeCloseTo(1 - shareIn(placed(edit, 'low'), focus), 6)
     cure(edit, cut)
     expect(of(found(edit), 'focus-cut')).toEqual([])
     expect(contains(placed(edit, 'low'), focus, 0.5)).toBe(true)
@@ -395,12 +388,21 @@ describe('pictures', () => {
     if (!panel?.picture) throw new Error('no picture')
     return panel.picture.crop
   }
-  function overlap(edit: Edit, crop: { x: number; y: number; width: number; height: number }) {
+  function overlap(edit: Edit, crop: Rect) {
     const face = (edit.setups[0] as Setup).regions.find((r) => r.role === 'face')?.bounds
     if (!face) throw new Error('no face')
-    const own = { x: face.x * 1920, y: face.y * 1080, width: face.width * 1920, height: face.height * 1080 }
-    const shared = intersection(own, crop)
-    return shared ? (shared.width * shared.height) / (own.width * own.height) : 0
+    return shareIn(crop, inPixels(face))
+  }
+  const inPixels = ({ x, y, width, height }: Rect): Rect => ({
+    x: x * 1920,
+    y: y * 1080,
+    width: width * 1920,
+    height: height * 1080,
+  })
+  /** How much of `part` a crop holds. */
+  function shareIn(crop: Rect, part: Rect): number {
+    const shared = intersection(crop, part)
+    return shared ? (shared.width * shared.height) / (part.width * part.height) : 0
   }
 })
 

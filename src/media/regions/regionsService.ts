@@ -2,8 +2,11 @@ import { EncodedPacketSink } from 'mediabunny'
 import { fingerprintOf } from '@/core/detect/regions/fingerprint'
 import { FrameWatcher } from '@/core/detect/regions/frameWatcher'
 import { StillLines } from '@/core/detect/regions/lines'
-import { placesForFaces, proposeRegions, structureOf, type RegionEvidence } from '@/core/detect/regions/propose'
+import { placesForFaces } from '@/core/detect/regions/cameras'
+import { proposeRegions } from '@/core/detect/regions/propose'
+import { structureOf, type RegionEvidence } from '@/core/detect/regions/structure'
 import { peopleIn, type SeenPerson } from '@/core/detect/regions/people'
+import type { Stillness } from '@/core/detect/regions/stillness'
 import { stirred } from '@/core/detect/regions/whoSpeaks'
 import { tighten } from '@/core/detect/regions/tighten'
 import type { Rect, Size } from '@/core/geometry/rect'
@@ -31,7 +34,7 @@ const DECODING = 0.4
 export class RegionsService implements RegionsWorker {
   private running: AbortController | null = null
   private finder: Promise<FaceFinder> | null = null
-  private last: { recordingId: string; seen: RegionEvidence; upright: StillLines; level: StillLines } | null = null
+  private last: { recordingId: string; stillness: Stillness; upright: StillLines; level: StillLines } | null = null
 
   async look(
     file: SourceFile,
@@ -54,7 +57,7 @@ export class RegionsService implements RegionsWorker {
       )
       const upright = new StillLines(seen.stillness, 'x')
       const level = new StillLines(seen.stillness, 'y')
-      this.last = { recordingId: file.id, seen, upright, level }
+      this.last = { recordingId: file.id, stillness: seen.stillness, upright, level }
       const structure = structureOf(seen, upright, level)
       const onFaces = (share: number) => onProgress(DECODING + (1 - DECODING) * share)
       const people =
@@ -97,7 +100,7 @@ export class RegionsService implements RegionsWorker {
   tighten(recordingId: string, rect: Rect): Promise<Rect | null> {
     const { last } = this
     return Promise.resolve(
-      last?.recordingId === recordingId ? tighten(rect, last.seen.stillness, last.upright, last.level) : null,
+      last?.recordingId === recordingId ? tighten(rect, last.stillness, last.upright, last.level) : null,
     )
   }
 

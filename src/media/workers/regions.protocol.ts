@@ -1,6 +1,6 @@
 import type { Fingerprint } from '@/core/detect/regions/fingerprint'
 import type { StillLinesData } from '@/core/detect/regions/lines'
-import type { RegionProposal } from '@/core/detect/regions/propose'
+import type { RegionProposal } from '@/core/detect/regions/proposal'
 import type { Rect, Size } from '@/core/geometry/rect'
 import type { Micros } from '@/core/time/micros'
 import type { SourceFile } from '../source/openSources'

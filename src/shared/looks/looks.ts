@@ -69,11 +69,11 @@ export async function lookAt(
   return seen
 }
 
-/** What a look sees, or the one that ended it. */
+/** What a look sees, or one that ended it. */
 async function resultOf(id: RecordingId, look: GoingLook): Promise<Look | null> {
   const seen = await look.result
   const newer = going.get(id)
-  return seen ?? (newer && newer !== look ? newer.result : null)
+  return seen ?? (newer && newer !== look ? resultOf(id, newer) : null)
 }
 
 async function lookNow(

@@ -1,5 +1,5 @@
 import { areaOf, intersection, type Rect } from '../../geometry/rect'
-import { insetsIn, surroundings, type InsetSizes } from './insets'
+import { insetsIn, shareAround, type InsetSizes } from './insets'
 import type { StillLines } from './lines'
 import type { Stillness } from './stillness'
 import { SummedArea } from '../../geometry/summedArea'
@@ -56,8 +56,7 @@ export function displaysIn(
 
 /** How much less moves in a rectangle than around it, 0..1; 0 where that is too little to tell. */
 function apart(moving: SummedArea, rect: Rect, within: Rect): number {
-  const around = surroundings(rect, within)
-  const outside = around.reduce((sum, r) => sum + moving.count(r), 0) / around.reduce((sum, r) => sum + areaOf(r), 0)
+  const outside = shareAround(moving, rect, within)
   const less = outside - moving.share(rect)
   return outside >= MIN_AROUND && less >= MIN_APART ? less : 0
 }

@@ -1,6 +1,6 @@
 import type { Size } from '../../geometry/rect'
 import { CELLS } from './motion'
-import type { RegionEvidence } from './propose'
+import type { RegionEvidence } from './structure'
 import { StillnessMeter } from './stillness'
 
 /** One in so many frames is kept as it is. */

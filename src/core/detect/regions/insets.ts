@@ -1,4 +1,5 @@
-import { intersection, type Rect } from '../../geometry/rect'
+import { areaOf, intersection, type Rect } from '../../geometry/rect'
+import type { SummedArea } from '../../geometry/summedArea'
 import type { StillLines } from './lines'
 
 /** What sizes of rectangle are looked for. */
@@ -112,8 +113,15 @@ function strongLines(
     .sort((a, b) => a - b)
 }
 
+/** The share of pixels that are counted in `counted` in a quarter of a rectangle's size around it. */
+export function shareAround(counted: SummedArea, rect: Rect, within: Rect): number {
+  const around = surroundings(rect, within)
+  const count = around.reduce((sum, r) => sum + counted.count(r), 0)
+  return count / around.reduce((sum, r) => sum + areaOf(r), 0)
+}
+
 /** Strips around a rectangle, a quarter of its size wide, as far as there is room. */
-export function surroundings({ x, y, width, height }: Rect, within: Rect): Rect[] {
+function surroundings({ x, y, width, height }: Rect, within: Rect): Rect[] {
   const [w, h] = [Math.round(width / 4), Math.round(height / 4)]
   const strips = [
     { x: x - w, y, width: w, height },

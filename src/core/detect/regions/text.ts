@@ -1,4 +1,7 @@
-import type { Rect } from '../../geometry/rect'
+import { intersection, type Rect } from '../../geometry/rect'
+import { insetsIn, type InsetSizes } from './insets'
+import type { RegionProposal } from './proposal'
+import type { Structure } from './structure'
 
 /** A pixel stands at the side of a letter when its neighbours on a row differ by so much, 8-bit luma. */
 const SIDE = 40
@@ -53,4 +56,31 @@ function rhythmOf(rows: Float64Array): number {
   for (let lag = PITCH.least; lag <= off.length * PITCH.most; lag++)
     best = Math.max(best, Math.min(1, (alike(lag) - alike(lag >> 1)) / 1.2))
   return best
+}
+
+/** From so much likeness to lines of text on it is text. */
+const TEXT = 0.45
+const MIN_COVER = 0.7
+const MOST = 600
+const TEXT_SIZES: InsetSizes = { leastSide: 0.08, mostSide: 0.85, leastProportion: 0.25, mostProportion: 3 }
+
+const isText = (rect: Rect, { frames, stillness }: Structure): boolean => textIn(rect, frames, stillness.width) >= TEXT
+
+const asText = (rect: Rect): RegionProposal => ({ found: 'text', role: 'chat', rect, confidence: 0.7 })
+
+/** A picture laid over another that is no camera: a chat where it is text. */
+export function withTexts(insets: readonly RegionProposal[], structure: Structure): RegionProposal[] {
+  return insets.map((inset) => (inset.role === 'hud' && isText(inset.rect, structure) ? asText(inset.rect) : inset))
+}
+
+/** Text that does not rest: what people write to one another, or a list that grows. */
+export function textsBeside(known: readonly RegionProposal[], structure: Structure): RegionProposal[] {
+  const { content, lines } = structure
+  if (known.some((p) => p.role === 'slides')) return []
+  const found: RegionProposal[] = []
+  for (const { rect, cover } of insetsIn(content, lines.upright, lines.level, TEXT_SIZES, MOST)) {
+    if (cover < MIN_COVER || [...known, ...found].some((p) => intersection(p.rect, rect))) continue
+    if (isText(rect, structure)) found.push(asText(rect))
+  }
+  return found
 }

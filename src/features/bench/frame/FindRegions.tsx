@@ -4,14 +4,15 @@ import Alert from '@mui/material/Alert'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import LinearProgress from '@mui/material/LinearProgress'
-import { isSure, type RegionProposal } from '@/core/detect/regions/propose'
+import { isSure, type RegionProposal } from '@/core/detect/regions/proposal'
 import type { Size } from '@/core/geometry/rect'
 import type { Region } from '@/core/model/region'
 import { RoleBadge } from '@/ui/RoleBadge'
 import { fonts, palette, textSize } from '@/ui/theme'
 import { nameForRole } from '@/core/model/region'
 import { useBenchContext, useParts } from '../benchContext'
-import { acceptFound, boundsOf } from './acceptFound'
+import { acceptProposals, uncontested } from '@/edit/regions'
+import { acceptAllFound, asRegions, boundsOf } from './acceptFound'
 import { foundWords, wording } from './wording'
 import { lookAt, stopLooking } from '@/shared/looks/looks'
 import { useLook } from './useLook'
@@ -44,9 +45,13 @@ export function FindRegions() {
   const size = recording.video
   const seen = look?.kind === 'seen' && look.asked ? look : null
   const open = seen ? openProposals(seen.look.proposals, setup.regions, size) : []
-  const sure = open.filter(isSure)
-  const accept = (proposals: readonly RegionProposal[], all = false) =>
-    acceptFound(session, { setupId: setup.id, passageId: passage.id, size }, proposals, all)
+  const sure = uncontested(
+    setup,
+    open.filter(isSure).map((p) => ({ ...p, bounds: boundsOf(p, size) })),
+  )
+  const accept = (p: RegionProposal) => acceptProposals(session, { setupId: setup.id, proposals: asRegions([p], size) })
+  const acceptAll = () =>
+    void acceptAllFound(session, { setupId: setup.id, passageId: passage.id, size, proposals: sure })
   if (look?.kind === 'looking')
     return (
       <Box
@@ -91,7 +96,7 @@ export function FindRegions() {
           >
             {p.confidence.toFixed(2)}
           </Box>
-          <Button onClick={() => accept([p])} aria-label={wording.acceptOfNameForRole(nameForRole(p.role), n)}>
+          <Button onClick={() => accept(p)} aria-label={wording.acceptOfNameForRole(nameForRole(p.role), n)}>
             {wording.accept}
           </Button>
         </Box>
@@ -104,7 +109,7 @@ export function FindRegions() {
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, px: 3, py: 1.5, borderTop: 1, borderColor: 'divider' }}>
         <Button onClick={find}>{seen ? wording.lookAgain : wording.findRegions}</Button>
         {sure.length > 1 && (
-          <Button variant="contained" color="primary" onClick={() => accept(sure, true)}>
+          <Button variant="contained" color="primary" onClick={acceptAll}>
             {wording.acceptAll(sure.length)}
           </Button>
         )}

@@ -19,7 +19,7 @@ import type { PreviewTarget } from '@/media/workers/preview.protocol'
 import { CropOutline } from './CropOutline'
 import { Dimmed } from './Dimmed'
 import { FocusBox } from './FocusBox'
-import { boundsOf } from './acceptFound'
+import { asRegions } from './acceptFound'
 import { FindRegions, openProposals } from './FindRegions'
 import { GhostBox } from './GhostBox'
 import { Magnifier } from './Magnifier'
@@ -148,7 +148,7 @@ function Picture() {
                 onAccept={() =>
                   acceptProposals(session, {
                     setupId: setup.id,
-                    proposals: [{ role: p.role, bounds: boundsOf(p, recording.video) }],
+                    proposals: asRegions([p], recording.video),
                   })
                 }
               />

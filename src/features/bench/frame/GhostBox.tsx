@@ -1,5 +1,5 @@
 import Box from '@mui/material/Box'
-import type { RegionProposal } from '@/core/detect/regions/propose'
+import type { RegionProposal } from '@/core/detect/regions/proposal'
 import type { Size } from '@/core/geometry/rect'
 import { roleMark } from '@/ui/roleMarks'
 import { fonts, textSize } from '@/ui/theme'

@@ -1,6 +1,6 @@
 import { useEffect, useRef } from 'react'
 import { recognise } from '@/core/detect/regions/fingerprint'
-import { isSure } from '@/core/detect/regions/propose'
+import { isSure } from '@/core/detect/regions/proposal'
 import { isPerson, nameForRole } from '@/core/model/region'
 import type { Setup } from '@/core/model/setup'
 import { recipeByItself } from '@/store/recipes'
@@ -12,7 +12,7 @@ import { applyRecipe, picturesOfRecipe } from '@/edit/recipes'
 import { useBenchContext, useHighlight, useParts } from '../benchContext'
 import { bringImages } from '../bringImages'
 import { lookAt } from '@/shared/looks/looks'
-import { acceptFound } from './acceptFound'
+import { acceptAllFound } from './acceptFound'
 import { wording } from './wording'
 
 /** Somebody who has just opened a highlight has other things to look at first. */
@@ -50,7 +50,9 @@ export function useRecognition(): void {
       if (match.kind === 'none') {
         const sure = look.proposals.filter(isSure)
         if (!sure.some(({ role }) => isPerson(role) || role === 'slides')) return
-        acceptFound(session, { setupId, passageId, size: recording.video }, sure, true)
+        const anew = session.store.getState().history.position === 0
+        const found = { setupId, passageId, size: recording.video, proposals: sure }
+        if (!(await acceptAllFound(session, found, { anew, wanted: isUntouched }))) return
         return offer({
           words: wording.foundByItself(sure.map((p) => nameForRole(p.role))),
           button: wording.undo,

@@ -1,5 +1,5 @@
 import { assertNever } from '@/core/assert'
-import type { RegionProposal } from '@/core/detect/regions/propose'
+import type { RegionProposal } from '@/core/detect/regions/proposal'
 
 /** What was recognised, in words. */
 export function foundWords({ found, role }: Pick<RegionProposal, 'found' | 'role'>): string {

@@ -20,7 +20,7 @@ import { keptRecipes } from '@/store/recipes'
 import { Ticket } from '@/ui/Ticket'
 import { fonts, palette, textSize } from '@/ui/theme'
 import { withIdsOf } from '@/core/layout/withIdsOf'
-import { applyLayout, idsInUse, setAdapts, type Chosen } from '@/edit/layouts'
+import { applyLayout, chosenAs, idsInUse, setAdapts, type Chosen } from '@/edit/layouts'
 import { applyBrand, applyRecipe, picturesOfRecipe } from '@/edit/recipes'
 import { useBenchContext, useHighlight, useLayout, useParts } from '../benchContext'
 import { bringImages } from '../bringImages'
@@ -260,9 +260,13 @@ const WHY: Readonly<Record<ArrangementFault, string>> = {
   words: wording.noRoomForWords,
 }
 
-function suitedChoice({ starting: { id, name, purpose }, arrangement, faults: [fault] }: SuitedLayout): Choice {
+function suitedChoice(suited: SuitedLayout): Choice {
+  const {
+    starting: { id, purpose },
+    faults: [fault],
+  } = suited
   const why = fault ? WHY[fault] : null
-  return { id, name, purpose, why, arrangement, perShape: {}, basedOn: null, adapts: true }
+  return { id, purpose, why, ...chosenAs(suited) }
 }
 
 function keptChoice(kept: Layout, layout: Layout): Choice {

@@ -3,10 +3,8 @@ import { inOrder, suitEach, type SuitedLayout } from '@/core/compose/suitedLayou
 import { arrangeFor, STARTING_LAYOUTS } from '@/core/layout/startingLayouts'
 import { newId, type InsetId } from '@/core/model/ids'
 import { idsInUse } from '@/edit/layouts'
+import { inTurns } from '@/ui/inTurns'
 import { useEdit, useParts } from '../benchContext'
-
-/** So long the page is held at most before somebody else has a turn, ms. */
-const MAX_HOLD = 12
 
 /**
  * The starting layouts for what the passage shows, in the order in which they suit it; until that is known, in the
@@ -30,17 +28,9 @@ export function useSuited(): { suited: readonly SuitedLayout[]; hold: () => void
   useEffect(() => {
     let left = false
     const look = async () => {
-      const found: SuitedLayout[] = []
-      let since = performance.now()
-      for (const one of suitEach(edit, passage, ids)) {
-        found.push(one)
-        if (performance.now() - since < MAX_HOLD) continue
-        await new Promise((resolve) => setTimeout(resolve))
-        if (left) return
-        since = performance.now()
-      }
+      const found = await inTurns(suitEach(edit, passage, ids), () => left)
       // They are looked at in the order in which they are mostly wanted.
-      setSuited(held.current ? found : inOrder(found))
+      if (found) setSuited(held.current ? found : inOrder(found))
     }
     void look()
     return () => {
