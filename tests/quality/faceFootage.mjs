@@ -48,6 +48,12 @@ export const MAKES = [
     off: [1],
   },
   { name: 'camera full', game: 'plain', full: true },
+  {
+    name: 'slides on a plain ground, camera in a corner',
+    game: 'slides',
+    slides: { x: 0, y: 0, width: 1920, height: 1080 },
+    camera: { x: 1460, y: 780, width: 420, height: 260 },
+  },
 ]
 
 /** Draws one frame; runs in the page. */
@@ -120,6 +126,27 @@ function drawFrame({ make, seed, n, width, height }) {
     plain() {
       c.fillStyle = '#1d2024'
       c.fillRect(0, 0, 1920, 1080)
+    },
+    slides() {
+      const page = Math.floor(t / 3)
+      c.fillStyle = '#f6f4ee'
+      c.fillRect(0, 0, 1920, 1080)
+      c.fillStyle = '#1f2a44'
+      c.font = 'bold 84px sans-serif'
+      c.fillText(['Where lift begins', 'Reading the ridge', 'Landing out'][page % 3], 120, 180)
+      c.font = '44px sans-serif'
+      for (let k = 0; k < 4; k++)
+        c.fillText(
+          `${k + 1}. ${['Wind', 'Slope', 'Sun', 'Cloud'][(k + page) % 4]} before noon, then again`,
+          120,
+          330 + k * 90,
+        )
+      c.fillStyle = hsl(200, 45, 55)
+      c.fillRect(120, 780, 1180, 240)
+      c.fillStyle = hsl(20 + page * 90, 45, 35 + page * 20)
+      c.beginPath()
+      c.ellipse(1560, 380, 240, 180 + page * 40, 0, 0, 7)
+      c.fill()
     },
     dials() {
       grounds.calm()
@@ -287,6 +314,7 @@ function truthOf(make, height) {
     ...(make.camera ? [at('face', make.camera)] : []),
     ...(make.cameras ?? []).map((c) => at('face', c)),
     ...(make.tiles ?? []).flatMap((t, n) => (make.off?.includes(n) ? [] : [at('speaker', t)])),
+    ...(make.slides ? [at('slides', make.slides)] : []),
     ...(make.full ? [at('face', { x: 0, y: 0, width: 1920, height: 1080 })] : []),
     ...(make.list ? [at('hud', make.list)] : []),
     ...(make.chat ? [at('chat', make.chat)] : []),

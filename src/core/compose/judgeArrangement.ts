@@ -130,7 +130,7 @@ export function judgeWords(
   }
 }
 
-/** What each region of a setup costs that is nowhere to be seen. */
+/** What a region of a setup costs that is nowhere to be seen; of several people each less, but all of them more. */
 const LEFT_OUT = { person: 1.2, scene: 0.9, read: 0.3 } as const
 
 /** People's own pictures that take up more of the frame than this leave nothing else that is worth a panel. */
@@ -167,7 +167,7 @@ function leftOut(edit: Edit, placed: readonly PlacedPanel[]): number {
       return both && areaOf(both) > areaOf(rect) / 4
     })
     if (isSeen) return sum
-    if (isPerson(role)) return sum + LEFT_OUT.person / people
+    if (isPerson(role)) return sum + LEFT_OUT.person / Math.sqrt(people)
     if (role === 'slides' || role === 'game') return sum + LEFT_OUT.scene
     return isRead(role) ? sum + LEFT_OUT.read : sum
   }, 0)

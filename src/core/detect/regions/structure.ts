@@ -74,11 +74,23 @@ function partsOf(frame: Rect, stillness: Stillness, lines: TileLines, motion: Mo
       // Lines of text part a slide too, but nothing lives in them.
       const live = tiles.filter(lines.isLive).length
       if (!content || tiles.length === 0 || (tiles.length > 1 && live < tiles.length / 2)) continue
+      if (tiles.length > 1 && !tiles.every((t) => lines.isLive(t) || isFramed(t, frame, lines.edges))) continue
       const better = worthOf(tiles) - worthOf(best.tiles)
       const tighter = areaOfAll(tiles) < areaOfAll(best.tiles) && hasBars(frame, content)
       if (better > 0 || (better === 0 && tighter)) best = { content, tiles }
     }
   return best
+}
+
+/** Whether each side of a picture can be seen, or is the frame's: what rests on its own plain ground is no picture. */
+function isFramed({ x, y, width, height }: Rect, frame: Rect, edges: Edges): boolean {
+  const [right, bottom] = [x + width, y + height]
+  return (
+    (x === 0 || edges.isAt('x', x, y, bottom)) &&
+    (right === frame.width || edges.isAt('x', right, y, bottom)) &&
+    (y === 0 || edges.isAt('y', y, x, right)) &&
+    (bottom === frame.height || edges.isAt('y', bottom, x, right))
+  )
 }
 
 const areaOfAll = (rects: readonly Rect[]): number => rects.reduce((sum, r) => sum + areaOf(r), 0)
