@@ -1,6 +1,8 @@
 import { beforeEach, describe, expect, it } from 'vitest'
 import {
   acceptProposals,
+  confirmRegions,
+  rejectProposal,
   applySetup,
   copyRegion,
   drawRegion,
@@ -164,6 +166,47 @@ describe('proposals', () => {
     acceptProposals(session, { setupId: SETUP, proposals: [{ role: 'face', bounds: half }] })
     expect(regions().map((r) => r.role)).toEqual(['face', 'game', 'hud', 'face'])
     expect(regions()[0]?.bounds).toEqual(nearby)
+  })
+
+  it('that were taken in by themselves are guesses until somebody touches them, and are looked for anew till then', () => {
+    const [high, low] = [0, 0.5].map((y) => ({ x: 0, y, width: 0.1, height: 0.1 })) as [typeof half, typeof half]
+    const found = (bounds: typeof half) =>
+      acceptProposals(session, { setupId: SETUP, proposals: [{ role: 'hud', bounds }], all: true, byItself: true })
+    found(high)
+    expect(regions().map((r) => r.isGuess)).toEqual([undefined, undefined, true])
+    found(low)
+    expect(regions().map((r) => r.role)).toEqual(['face', 'game', 'hud'])
+    expect(regions()[2]).toMatchObject({ bounds: low, isGuess: true })
+    const id = regions()[2]?.id as RegionId
+    setRegion(session, { id, label: 'Name region', change: { name: 'Score' } })
+    expect(regions()[2]?.isGuess).toBeUndefined()
+    found(high)
+    expect(regions()[2]?.bounds).toEqual(low)
+    session.undo()
+    confirmRegions(session, { setupId: SETUP })
+    expect(regions().some((r) => r.isGuess)).toBe(false)
+  })
+
+  it('are called what somebody called them before', () => {
+    acceptProposals(session, { setupId: SETUP, proposals: [{ role: 'hud', bounds: half, name: 'Height' }] })
+    acceptProposals(session, { setupId: SETUP, proposals: [{ role: 'chat', bounds: other, name: 'Height' }] })
+    expect(regions().map((r) => r.name)).toEqual(['Wren', 'Game', 'Height', 'Height (2)'])
+  })
+
+  it('that somebody rejected are not taken in again, nor ones hardly different; until that is undone', () => {
+    const hud = { role: 'hud', bounds: { x: 0.1, y: 0.1, width: 0.2, height: 0.2 } }
+    const nearby = { ...hud, bounds: { ...hud.bounds, x: 0.11 } }
+    rejectProposal(session, { setupId: SETUP, proposal: hud })
+    acceptProposals(session, { setupId: SETUP, proposals: [nearby], all: true })
+    expect(regions().map((r) => r.role)).toEqual(['face', 'game'])
+    const elsewhere = { ...hud, bounds: { ...hud.bounds, x: 0.7 } }
+    acceptProposals(session, { setupId: SETUP, proposals: [elsewhere, { ...nearby, role: 'chat' }], all: true })
+    expect(regions().map((r) => r.role)).toEqual(['face', 'game', 'hud', 'chat'])
+    session.undo()
+    session.undo()
+    session.undo()
+    acceptProposals(session, { setupId: SETUP, proposals: [nearby], all: true })
+    expect(regions().map((r) => r.role)).toEqual(['face', 'game', 'hud'])
   })
 
   it('leave a locked region alone', () => {

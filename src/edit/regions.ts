@@ -6,8 +6,8 @@ import { freeName } from '@/core/interchange/freeName'
 import { passageOf, setupOf, type Edit } from '@/core/model/edit'
 import { newId, type PassageId, type RegionId, type SetupId } from '@/core/model/ids'
 import type { Passage, PathKey } from '@/core/model/passage'
-import { nameForRole, newRegion, STANDARD_ROLES, type Region } from '@/core/model/region'
-import { copyOf, type Setup } from '@/core/model/setup'
+import { confirmed, nameForRole, newRegion, STANDARD_ROLES, type Region } from '@/core/model/region'
+import { copyOf, MAX_REGIONS, type Setup } from '@/core/model/setup'
 import { isStartingRegion } from '@/core/model/starting'
 import { command, type Host } from './command'
 
@@ -29,6 +29,7 @@ function changeRegion(draft: Draft<Edit>, id: RegionId, change: (region: Draft<R
   const region = setup?.regions.find((r) => r.id === id)
   if (!setup || !region) return
   setup.isGuess = false
+  delete region.isGuess
   change(region)
 }
 
@@ -178,58 +179,89 @@ export const orderRegion = command<{ id: RegionId; by: 1 | -1 }>({
 const SAME_THING = 0.2
 
 /** What somebody placed in a setup; while all of it is a guess, nothing. */
-const placedIn = ({ regions, isGuess }: Setup): Region[] => regions.filter((r) => !isGuess && !isStartingRegion(r))
+const placedIn = ({ regions, isGuess }: Setup): Region[] =>
+  regions.filter((r) => r.locked || (!isGuess && !r.isGuess && !isStartingRegion(r)))
+
+/** A region as it is proposed; without a name it gets its role's. */
+type Proposed = Pick<Region, 'role' | 'bounds'> & Partial<Pick<Region, 'name'>>
+
+/** Two places of so much in common (over both), in the same role, are the same proposal. */
+const SAME_PROPOSAL = 0.6
+
+/** Whether somebody has rejected a proposal, or one hardly different from it. */
+export const isRejected = ({ rejected = [] }: Setup, { role, bounds }: Proposed): boolean =>
+  rejected.some((r) => r.role === role && shareOfBoth(r.bounds, bounds) >= SAME_PROPOSAL)
 
 /**
  * Proposals that contradict nothing that somebody placed in a setup: neither is anything of the same role there, nor is
- * much of the same place taken.
+ * much of the same place taken, nor has it been rejected.
  */
-export function uncontested<T extends Pick<Region, 'role' | 'bounds'>>(setup: Setup, proposals: readonly T[]): T[] {
+export function uncontested<T extends Proposed>(setup: Setup, proposals: readonly T[]): T[] {
   const placed = placedIn(setup)
   return proposals.filter(
-    (p) => !placed.some((r) => r.role === p.role || shareOfBoth(r.bounds, p.bounds) >= SAME_THING),
+    (p) =>
+      !isRejected(setup, p) && !placed.some((r) => r.role === p.role || shareOfBoth(r.bounds, p.bounds) >= SAME_THING),
   )
 }
+
+/** Rejects a proposal: it is not made again for this setup. */
+export const rejectProposal = command<{ setupId: SetupId; proposal: Proposed }>({
+  id: 'reject-proposal',
+  label: ({ proposal }) => `Reject ${nameForRole(proposal.role)}`,
+  apply: (draft, { setupId, proposal: { role, bounds } }) => {
+    const setup = setupOf(draft, setupId)
+    setup.rejected = [...(setup.rejected ?? []), { role, bounds }].slice(-MAX_REGIONS)
+  },
+})
+
+/** Says that what was found by itself in a setup is right as it is. */
+export const confirmRegions = command<{ setupId: SetupId }>({
+  id: 'confirm-regions',
+  label: 'Confirm regions',
+  apply: (draft, { setupId }) => {
+    const setup = setupOf(draft, setupId)
+    setup.isGuess = false
+    setup.regions = confirmed(setup.regions)
+  },
+})
 
 /**
  * Takes proposals into a setup as one step. Each takes the place of an untouched guess of its role, or is added. A
  * region that somebody placed, named or locked is never moved by `all`: what contradicts it is left for somebody to
  * choose, one by one. Of regions that were only guessed to begin with, those
- * that nothing was found for then go.
+ * that nothing was found for then go. `byItself`: nobody has said so, and they are marked as guesses until somebody
+ * touches them.
  */
 export const acceptProposals = command<{
   setupId: SetupId
-  proposals: readonly Pick<Region, 'role' | 'bounds'>[]
+  proposals: readonly Proposed[]
   all?: boolean
+  byItself?: boolean
 }>({
   id: 'accept-proposals',
   label: ({ proposals }) => (proposals.length === 1 ? 'Accept region' : 'Accept regions'),
-  apply: (draft, { setupId, proposals, all = false }) => {
+  apply: (draft, { setupId, proposals, all = false, byItself = false }) => {
     const setup = setupOf(draft, setupId)
     const { regions, isGuess } = setup
     const placed = placedIn(setup)
     const wanted = all ? uncontested(setup, proposals) : proposals
     setup.isGuess = false
     const taken = new Set<string>()
-    for (const { role, bounds } of wanted) {
+    const guessed = byItself ? { isGuess: true as const } : {}
+    for (const { role, bounds, name } of wanted) {
       const same = placed.find((r) => r.role === role && shareOfBoth(r.bounds, bounds) >= SAME_THING)
       const guess = regions.find((r) => r.role === role && !r.locked && !taken.has(r.id) && !placed.includes(r))
       const standing = same && !same.locked && !taken.has(same.id) ? same : guess
       const id = standing?.id ?? newId<RegionId>()
       taken.add(id)
-      if (standing) Object.assign(standing, { bounds, focus: null })
-      else
-        regions.push(
-          newRegion(
-            id,
-            role,
-            freeName(
-              nameForRole(role),
-              regions.map((r) => r.name),
-            ),
-            bounds,
-          ),
-        )
+      if (standing) {
+        delete standing.isGuess
+        delete standing.head
+        Object.assign(standing, { bounds, focus: null, ...(name && { name }), ...guessed })
+        continue
+      }
+      const names = regions.map((r) => r.name)
+      regions.push({ ...newRegion(id, role, freeName(name ?? nameForRole(role), names), bounds), ...guessed })
     }
     if (all && isGuess) setup.regions = regions.filter((r) => taken.has(r.id) || r.locked)
   },
@@ -255,8 +287,11 @@ export const followSetup = command<{ kept: Setup }>({
 export const baseSetupOn = command<{ setupId: SetupId; kept: Setup }>({
   id: 'base-setup-on',
   label: 'Keep setup',
-  apply: (draft, { setupId, kept: { id, name, tags, fingerprint } }) =>
-    void Object.assign(setupOf(draft, setupId), { name, tags, fingerprint, basedOn: id, isGuess: false }),
+  apply: (draft, { setupId, kept: { id, name, tags, fingerprint } }) => {
+    const setup = setupOf(draft, setupId)
+    const regions = confirmed(setup.regions)
+    Object.assign(setup, { name, regions, tags, fingerprint, basedOn: id, isGuess: false })
+  },
 })
 
 /**

@@ -342,6 +342,11 @@ export function argumentsFor(edit: Edit, random: Random): Record<string, () => u
         { role: 'chat', bounds: { x: 0, y: 0, width: 0.2, height: 1 } },
       ],
     }),
+    'reject-proposal': () => ({
+      setupId: SETUP,
+      proposal: { role: 'face', bounds: { x: 0.7, y: 0.6, width: 0.25, height: 0.25 } },
+    }),
+    'confirm-regions': () => ({ setupId: SETUP }),
     'apply-setup': () => ({ setupId: SETUP, kept: kept() }),
     'follow-setup': () => ({ kept: kept() }),
     'base-setup-on': () => ({ setupId: SETUP, kept: kept() }),

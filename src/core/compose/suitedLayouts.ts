@@ -4,7 +4,7 @@ import { layoutOf, setupOf, type Edit } from '../model/edit'
 import type { InsetId, PanelId } from '../model/ids'
 import type { Arrangement, Layout } from '../model/layout'
 import type { Passage } from '../model/passage'
-import type { Role } from '../model/region'
+import { showsSomebody, type Role } from '../model/region'
 import { answerIn } from './arrangementIn'
 
 /** A starting layout for what a passage's setup has to show, and how well it suits that in a highlight's shapes. */
@@ -25,6 +25,8 @@ export interface LayoutIds {
 
 /** Layouts stand in the order in which they are mostly wanted: this for each place, in each shape. */
 const SELDOM = 0.03
+/** A layout by the name of more people than there are stands behind those that are meant for so few, in each shape. */
+const TOO_FEW = 0.4
 
 /**
  * Every starting layout, those first that suit what a passage shows, and last those that cannot be right in one of
@@ -38,10 +40,12 @@ export function suitedLayouts(edit: Edit, passage: Passage, ids: LayoutIds): Sui
 export function* suitEach(edit: Edit, passage: Passage, ids: LayoutIds): Generator<SuitedLayout> {
   const roles = setupOf(edit, passage.setupId).regions.map((r) => r.role)
   const layout = layoutOf(edit, passage.layoutId)
+  const people = roles.filter(showsSomebody).length
   for (const [place, starting] of STARTING_LAYOUTS.entries()) {
+    const dislike = place * SELDOM + (people < (starting.people ?? 0) ? TOO_FEW : 0)
     const arrangement = arrangeFor(starting, roles, ids.panel, ids.inset)
     const { cost, faults } = suits(edit, passage, { ...layout, adapts: true, arrangement, perShape: {} })
-    yield { starting, arrangement, faults, cost: cost + place * SELDOM * edit.highlight.shapes.length }
+    yield { starting, arrangement, faults, cost: cost + dislike * edit.highlight.shapes.length }
   }
 }
 

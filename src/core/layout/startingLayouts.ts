@@ -25,6 +25,8 @@ export interface StartingLayout {
   name: string
   /** What it is good for, in a few words. */
   purpose: string
+  /** It is meant for so many people at least. */
+  people?: number
   arrange: (cast: Cast, ids: NewIds) => Arrangement
 }
 
@@ -120,6 +122,7 @@ export const STARTING_LAYOUTS: readonly StartingLayout[] = [
     id: 'two-people',
     name: 'Two people',
     purpose: 'Two halves, one above the other',
+    people: 2,
     arrange: ({ person, scene, oneOf }, { panel }) =>
       over(column(equal([panel(person()), panel(oneOf(1) === 'whole' ? scene : oneOf(1))]))),
   },

@@ -31,6 +31,8 @@ export const region = z.object({
   focus: frameRect.nullable().default(null),
   /** Where a head was seen in it, over all that was looked at; absent: nobody looked, or there was none. */
   head: frameRect.optional(),
+  /** Brimble found it by itself, and nobody has touched it since; absent: somebody said so. */
+  isGuess: z.literal(true).optional(),
   /** Cannot be moved, resized or removed by accident. */
   locked: z.boolean().default(false),
   /** Its outline is not drawn; panels show it all the same. */
@@ -52,6 +54,15 @@ export const showsSomebody = (role: Role): boolean => isPerson(role) || role ===
 /** A region by what makes it one; the rest as it is for a new one. */
 export function newRegion(id: RegionId, role: Role, name: string, bounds: Rect): Region {
   return { id, role, name, bounds, focus: null, locked: false, hidden: false, proportion: null, outline: PLAIN_OUTLINE }
+}
+
+/** Regions that somebody has said are right as they are. */
+export function confirmed(regions: readonly Region[]): Region[] {
+  return regions.map((region) => {
+    const right = { ...region }
+    delete right.isGuess
+    return right
+  })
 }
 
 export const WHOLE_FRAME: Rect = { x: 0, y: 0, width: 1, height: 1 }

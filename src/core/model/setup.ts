@@ -2,10 +2,13 @@ import { z } from 'zod'
 import { fingerprint } from '../detect/regions/fingerprint'
 import { highlightId, newId, setupId, type RegionId } from './ids'
 import { recordBase, title } from './record'
-import { region } from './region'
+import { confirmed, frameRect, region, role } from './region'
 import { tag } from './tag'
 
 export const MAX_REGIONS = 40
+
+/** A place that was proposed as a region, and is none. */
+const rejectedPlace = z.object({ role, bounds: frameRect })
 
 /** A named set of regions: where things are in one arrangement of a recorder's screen. */
 export const setup = recordBase.extend({
@@ -22,6 +25,8 @@ export const setup = recordBase.extend({
   basedOn: setupId.nullable().default(null),
   /** Where nobody has said where anything is: its regions are a starting point. */
   isGuess: z.boolean().default(false),
+  /** What somebody has rejected stays so: it is not proposed again. The latest; absent: nothing. */
+  rejected: z.array(rejectedPlace).max(MAX_REGIONS).optional(),
 })
 
 export type Setup = z.infer<typeof setup>
@@ -41,13 +46,15 @@ export function copyOf({
   regions,
   tags,
   fingerprint,
-}: Setup): Pick<Setup, 'name' | 'regions' | 'tags' | 'fingerprint' | 'basedOn' | 'isGuess'> {
+  rejected,
+}: Setup): Pick<Setup, 'name' | 'regions' | 'tags' | 'fingerprint' | 'basedOn' | 'isGuess' | 'rejected'> {
   return {
     name,
-    regions: regions.map((r) => ({ ...r, id: newId<RegionId>() })),
+    regions: confirmed(regions).map((r) => ({ ...r, id: newId<RegionId>() })),
     tags,
     fingerprint,
     basedOn: id,
     isGuess: false,
+    ...(rejected && { rejected }),
   }
 }

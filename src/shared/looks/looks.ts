@@ -1,5 +1,6 @@
 import { proxy } from 'comlink'
 import { createStore } from 'zustand/vanilla'
+import type { RegionProposal } from '@/core/detect/regions/proposal'
 import { StillLines } from '@/core/detect/regions/lines'
 import type { SnapLines } from '@/core/detect/regions/snap'
 import type { Rect } from '@/core/geometry/rect'
@@ -107,6 +108,14 @@ async function lookNow(
   else if (outcome.kind === 'failed' && why === 'asked') set(outcome)
   else if (asked && isLast()) forget(id)
   return outcome.kind === 'seen' ? outcome.look : null
+}
+
+/** Puts a proposal in the place of another, as somebody has changed it before accepting it. */
+export function changeProposal(id: RecordingId, from: RegionProposal, to: RegionProposal): void {
+  const state = looks.getState()[id]
+  if (state?.kind !== 'seen') return
+  const proposals = state.look.proposals.map((p) => (p === from ? to : p))
+  looks.setState({ [id]: { ...state, look: { ...state.look, proposals } } })
 }
 
 export function stopLooking(): void {

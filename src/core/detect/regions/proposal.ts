@@ -14,6 +14,8 @@ export interface RegionProposal {
   found: RegionKind
   role: Role
   rect: Rect
+  /** What somebody called it before accepting it. */
+  name?: string
   /** 0..1 */
   confidence: number
 }

@@ -19,8 +19,8 @@ import type { PreviewTarget } from '@/media/workers/preview.protocol'
 import { CropOutline } from './CropOutline'
 import { Dimmed } from './Dimmed'
 import { FocusBox } from './FocusBox'
-import { asRegions } from './acceptFound'
-import { FindRegions, openProposals } from './FindRegions'
+import { asRegions, openProposals } from './acceptFound'
+import { FindRegions } from './FindRegions'
 import { GhostBox } from './GhostBox'
 import { Magnifier } from './Magnifier'
 import { PathHandle } from './PathHandle'
@@ -59,8 +59,8 @@ export function FramePane() {
         <Recognition />
         <Picture />
         <RegionList />
-        <Ribbons />
         <FindRegions />
+        <Ribbons />
       </Box>
     </PaneFrame>
   )
@@ -106,8 +106,7 @@ function Picture() {
     }
   })
   const look = useLook()
-  const ghosts =
-    look?.kind === 'seen' && look.asked ? openProposals(look.look.proposals, setup.regions, recording.video) : []
+  const ghosts = look?.kind === 'seen' && look.asked ? openProposals(look.look.proposals, setup, recording.video) : []
   const shape = edit.highlight.shapes[0]
   const at = usePathTime()
   const placed = useMemo(() => (shape ? placePanels(edit, shape, passage, at) : []), [edit, shape, passage, at])

@@ -11,7 +11,7 @@ import { wording } from './wording'
  * it.
  */
 export function GhostBox({
-  proposal: { rect, role, confidence },
+  proposal: { rect, role, confidence, name = nameForRole(role) },
   frame,
   onAccept,
 }: {
@@ -37,7 +37,7 @@ export function GhostBox({
       <Box
         component="button"
         type="button"
-        aria-label={wording.acceptTheProposedSure(nameForRole(role), confidence.toFixed(2))}
+        aria-label={wording.acceptTheProposedSure(name, confidence)}
         onPointerDown={(e) => e.stopPropagation()}
         onClick={onAccept}
         sx={{
@@ -58,7 +58,7 @@ export function GhostBox({
           '&:focus-visible': { outline: '2px solid #20261F' },
         }}
       >
-        {nameForRole(role)}?
+        {name}?
       </Box>
     </Box>
   )

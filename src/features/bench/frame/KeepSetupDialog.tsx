@@ -10,6 +10,7 @@ import LinearProgress from '@mui/material/LinearProgress'
 import { useSnackbar } from 'notistack'
 import { useEffect, useRef, useState } from 'react'
 import { freeName } from '@/core/interchange/freeName'
+import { confirmed } from '@/core/model/region'
 import { title } from '@/core/model/record'
 import { keepSetup, keptSetups } from '@/store/setups'
 import { NameAndTags } from '@/ui/NameAndTags'
@@ -59,7 +60,7 @@ export function KeepSetupDialog({ onClose }: { onClose: () => void }) {
         there.map((s) => s.name),
       ),
       tags: tagsFrom(tags),
-      regions: setup.regions,
+      regions: confirmed(setup.regions),
       fingerprint,
     })
     baseSetupOn(session, { setupId: setup.id, kept })

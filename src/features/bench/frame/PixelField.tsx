@@ -24,7 +24,8 @@ export function PixelField({
     setDraft(null)
   }
   const onKeyDown = (event: KeyboardEvent<HTMLInputElement>) => {
-    event.stopPropagation()
+    // With nothing typed, Escape is meant for what the field is in.
+    if (event.key !== 'Escape' || draft !== null) event.stopPropagation()
     if (event.key === 'Enter') commit()
     else if (event.key === 'Escape') setDraft(null)
   }

@@ -151,7 +151,10 @@ export const RegionBox = memo(function RegionBox({ region, frame }: { region: Re
         }}
       >
         <span>{letter}</span>
-        <span>{region.name}</span>
+        <span>
+          {region.name}
+          {region.isGuess && '?'}
+        </span>
         {onlyHere && <span>{wording.hereOnly}</span>}
         {region.locked && <LockIcon sx={{ fontSize: 12 }} />}
       </Box>

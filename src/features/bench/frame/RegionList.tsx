@@ -19,7 +19,7 @@ import { STANDARD_ROLES, type Region, type Role } from '@/core/model/region'
 import { RoleBadge } from '@/ui/RoleBadge'
 import { fonts, iconSize, palette, textSize } from '@/ui/theme'
 import { useGrowing } from '@/ui/useGrowing'
-import { addRegion, setRegionRole, placeRegion } from '@/edit/regions'
+import { addRegion, confirmRegions, placeRegion, setRegionRole } from '@/edit/regions'
 import { nameForRole } from '@/core/model/region'
 import { isShifted, regionsIn } from '@/core/compose/regionIn'
 import { useBenchContext, useEdit, useParts, usePassage } from '../benchContext'
@@ -52,10 +52,32 @@ export function RegionList() {
           )}
         />
       ))}
+      {regions.some((r) => r.isGuess) && <Guessed setupId={setup.id} />}
       <AddRegion setupId={setup.id} />
     </Box>
   )
 }
+
+/** Says what the question marks mean, and takes them away. */
+const Guessed = memo(function Guessed({ setupId }: { setupId: SetupId }) {
+  const { session } = useBenchContext()
+  return (
+    <Box
+      sx={{
+        display: 'flex',
+        alignItems: 'center',
+        gap: 2,
+        px: 3,
+        minHeight: 36,
+        borderBottom: 1,
+        borderColor: 'divider',
+      }}
+    >
+      <Box sx={{ flex: 1, fontSize: textSize.note, color: palette.inkSoft }}>{wording.foundByItselfCheck}</Box>
+      <Button onClick={() => confirmRegions(session, { setupId })}>{wording.theyAreRight}</Button>
+    </Box>
+  )
+})
 
 /** A button with the roles that a new region can have. */
 const AddRegion = memo(function AddRegion({ setupId }: { setupId: SetupId }) {
@@ -141,7 +163,13 @@ const RegionLine = memo(function RegionLine({
         bgcolor: selected ? palette.leafTint : undefined,
       }}
     >
-      <RoleSelect id={region.id} role={region.role} name={region.name} onlyHere={isShifted(passage, region.id)} />
+      <RoleSelect
+        id={region.id}
+        role={region.role}
+        name={region.name}
+        isGuess={region.isGuess === true}
+        onlyHere={isShifted(passage, region.id)}
+      />
       <Box
         sx={{
           display: 'flex',
@@ -199,11 +227,13 @@ const RoleSelect = memo(function RoleSelect({
   id,
   role,
   name,
+  isGuess,
   onlyHere,
 }: {
   id: RegionId
   role: Role
   name: string
+  isGuess: boolean
   onlyHere: boolean
 }) {
   const { session } = useBenchContext()
@@ -218,8 +248,13 @@ const RoleSelect = memo(function RoleSelect({
       renderValue={() => (
         <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, fontWeight: 600 }}>
           <RoleBadge role={role} />
-          <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis' }}>
+          <Box
+            component="span"
+            title={isGuess ? wording.isAGuess : undefined}
+            sx={{ overflow: 'hidden', textOverflow: 'ellipsis' }}
+          >
             {name}
+            {isGuess && '?'}
             {onlyHere && wording.hereOnlyAfter}
           </Box>
         </Box>

@@ -8,6 +8,7 @@ import MenuItem from '@mui/material/MenuItem'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useSnackbar } from 'notistack'
 import { useState } from 'react'
+import { confirmed } from '@/core/model/region'
 import type { Setup } from '@/core/model/setup'
 import { changeSetup, keptSetups, letFollow, setupUses, type SetupUse } from '@/store/setups'
 import { SetupDiagram } from '@/ui/SetupDiagram'
@@ -38,9 +39,9 @@ export function SetupMenu() {
     close()
     if (!base) return
     const fingerprint = base.fingerprint ?? setup.fingerprint
-    await changeSetup(base.id, { regions: setup.regions, fingerprint })
+    await changeSetup(base.id, { regions: confirmed(setup.regions), fingerprint })
     const followed = await letFollow(
-      { ...base, regions: setup.regions, fingerprint },
+      { ...base, regions: confirmed(setup.regions), fingerprint },
       followers.map((f) => f.highlightId),
     )
     enqueueSnackbar(

@@ -4,9 +4,10 @@ import type { RegionProposal } from '@/core/detect/regions/proposal'
 import { toEvenPixels, toFractions } from '@/core/geometry/evenGrid'
 import type { Rect, Size } from '@/core/geometry/rect'
 import { layoutOf, passageOf, type Edit } from '@/core/model/edit'
+import type { Setup } from '@/core/model/setup'
 import { newId, type InsetId, type PassageId, type SetupId } from '@/core/model/ids'
 import { chosenAs, idsInUse, lacksRegion, layOut } from '@/edit/layouts'
-import { acceptProposals } from '@/edit/regions'
+import { acceptProposals, isRejected } from '@/edit/regions'
 import type { Session } from '@/store/session'
 import { inTurns } from '@/ui/inTurns'
 
@@ -17,7 +18,22 @@ export function boundsOf({ rect }: RegionProposal, size: Size): Rect {
 
 /** Proposals as edits take them. */
 export const asRegions = (proposals: readonly RegionProposal[], size: Size) =>
-  proposals.map((p) => ({ role: p.role, bounds: boundsOf(p, size) }))
+  proposals.map((p) => ({ role: p.role, bounds: boundsOf(p, size), ...(p.name && { name: p.name }) }))
+
+/** Proposals that are not regions already, and that nobody has rejected. */
+export function openProposals(proposals: readonly RegionProposal[], setup: Setup, size: Size): RegionProposal[] {
+  return proposals.filter((p) => {
+    const bounds = boundsOf(p, size)
+    return (
+      !isRejected(setup, { role: p.role, bounds }) &&
+      !setup.regions.some(
+        (r) =>
+          r.role === p.role &&
+          (['x', 'y', 'width', 'height'] as const).every((k) => Math.abs(r.bounds[k] - bounds[k]) < 0.003),
+      )
+    )
+  })
+}
 
 /** What is accepted, and where: `size` of the recording's frame, px. */
 interface Found {
@@ -25,6 +41,13 @@ interface Found {
   passageId: PassageId
   size: Size
   proposals: readonly RegionProposal[]
+}
+
+/** `byItself`: nobody has said so. */
+interface Taking {
+  anew: boolean
+  byItself: boolean
+  wanted: () => boolean
 }
 
 /**
@@ -35,9 +58,9 @@ interface Found {
 export async function acceptAllFound(
   session: Session<Edit>,
   { setupId, passageId, size, proposals }: Found,
-  { anew = false, wanted = () => true }: { anew?: boolean; wanted?: () => boolean } = {},
+  { anew = false, byItself = false, wanted = () => true }: Partial<Taking> = {},
 ): Promise<boolean> {
-  const args = { setupId, proposals: asRegions(proposals, size), all: true }
+  const args = { setupId, proposals: asRegions(proposals, size), all: true, byItself }
   const accepted = produce(session.value, (draft) => acceptProposals.apply(draft, args))
   const passage = passageOf(accepted, passageId)
   const { layoutId } = passage

@@ -1,7 +1,8 @@
 import { useEffect, useRef } from 'react'
 import { recognise } from '@/core/detect/regions/fingerprint'
 import { isSure } from '@/core/detect/regions/proposal'
-import { isPerson, nameForRole } from '@/core/model/region'
+import { isPerson } from '@/core/model/region'
+import { setupOf } from '@/core/model/edit'
 import type { Setup } from '@/core/model/setup'
 import { recipeByItself } from '@/store/recipes'
 import { keptSetups } from '@/store/setups'
@@ -52,9 +53,10 @@ export function useRecognition(): void {
         if (!sure.some(({ role }) => isPerson(role) || role === 'slides')) return
         const anew = session.store.getState().history.position === 0
         const found = { setupId, passageId, size: recording.video, proposals: sure }
-        if (!(await acceptAllFound(session, found, { anew, wanted: isUntouched }))) return
+        if (!(await acceptAllFound(session, found, { anew, byItself: true, wanted: isUntouched }))) return
+        const set = setupOf(session.value, setupId).regions.filter((r) => r.isGuess)
         return offer({
-          words: wording.foundByItself(sure.map((p) => nameForRole(p.role))),
+          words: wording.foundByItself(set.map((r) => r.name)),
           button: wording.undo,
           act: () => session.undo(),
           staysMs: STAYS_MS,
