@@ -53,7 +53,10 @@ export function ProposalLine({ n, proposal, size, onChange, onAccept, onReject }
       <Box sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }} title={foundWords(proposal)}>
         <strong>{called}?</strong> {foundWords(proposal)}
       </Box>
-      <Box title={wording.howSure} sx={{ pr: 1, fontFamily: fonts.numbers, fontSize: textSize.note, color: palette.inkSoft }}>
+      <Box
+        title={wording.howSure}
+        sx={{ pr: 1, fontFamily: fonts.numbers, fontSize: textSize.note, color: palette.inkSoft }}
+      >
         {wording.percentSure(proposal.confidence)}
       </Box>
       <Button onClick={onAccept} aria-label={wording.acceptOf(called, n)}>
