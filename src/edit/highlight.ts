@@ -89,6 +89,7 @@ function regionsOf(setup: Setup | undefined): Partial<Setup> {
         fingerprint: setup.fingerprint,
         basedOn: setup.basedOn,
         isGuess: setup.isGuess,
+        rejected: setup.rejected ?? [],
       }
     : {}
 }

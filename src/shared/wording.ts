@@ -13,4 +13,10 @@ export const wording = {
   openTheBin: 'Open the bin',
   notKept: 'not kept',
   saving: 'Saving…',
+  isThis: (setupName: string) => `Is this “${setupName}”?`,
+  looksLike: (setupName: string, likeness: number) => `Looks like “${setupName}” (${Math.round(100 * likeness)} %)`,
+  useItsRegions: 'Use its regions',
+  useItWith: (recipeName: string) => `Use it, with “${recipeName}”`,
+  useIt: 'Use it',
+  itIsNot: 'It is not',
 }

@@ -31,6 +31,7 @@ import type { Setup } from '@/core/model/setup'
 import type { Spotting } from '@/core/model/spotting'
 import type { Version } from '@/core/model/version'
 import type { AnalysisPart, AnalysisPartKey } from './analyses'
+import type { Resemblance } from './resemblances'
 import type { UndoStep } from './undo'
 import type { WatchedFile } from './watched'
 
@@ -113,6 +114,7 @@ export class Database extends Dexie {
   declare posts: Table<Post, PostId>
   declare settings: Table<{ key: string; value: unknown }, string>
   declare watched: Table<WatchedFile, string>
+  declare resemblances: Table<Resemblance, RecordingId>
   declare analyses: Table<AnalysisPart, AnalysisPartKey>
 
   constructor(name = 'brimble') {
@@ -140,6 +142,7 @@ export class Database extends Dexie {
     this.version(5).stores({ renderPresets: 'id', settings: 'key' })
     this.version(6).stores({ posts: 'id, dueAt, renderId' })
     this.version(7).stores({ watched: 'name' })
+    this.version(8).stores({ resemblances: 'recordingId' })
     this.on('populate', outletsToBegin)
   }
 }

@@ -64,6 +64,7 @@ export async function createHighlight(
     ownedBy: id,
     basedOn: wanted.regions ? null : (previous?.setups[0]?.basedOn ?? null),
     isGuess: !wanted.regions && (previous?.setups[0]?.isGuess ?? true),
+    rejected: previous?.setups[0]?.rejected ?? [],
   })
   const [known] = previous?.layouts ?? []
   const arrangement = wanted.arrangement ?? known?.arrangement ?? startingLayout(() => newId<PanelId>())

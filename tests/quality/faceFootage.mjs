@@ -61,18 +61,21 @@ function drawFrame({ make, seed, n, width, height }) {
   const canvas = (window.made ??= new OffscreenCanvas(1, 1))
   if (canvas.width !== width || canvas.height !== height) Object.assign(canvas, { width, height })
   const c = canvas.getContext('2d')
-  const noise = (k) => {
-    const v = Math.sin(k * 127.1 + seed * 311.7) * 43758.5453
+  const noise = (k, from = seed) => {
+    const v = Math.sin(k * 127.1 + from * 311.7) * 43758.5453
     return v - Math.floor(v)
   }
+  // The room and who sits in it belong to the scene, where there is one; clothes and light to the day.
+  const room = make.room ?? seed
   c.setTransform(width / 1920, 0, 0, height / 1080, 0, 0)
   const t = n / 4
   const hsl = (h, s, l) => `hsl(${h} ${s}% ${l}%)`
   const grounds = {
-    busy() {
+    busy(rests = 0) {
       c.fillStyle = hsl(200 + seed * 40, 40, 30)
       c.fillRect(0, 0, 1920, 1080)
       for (let k = 0; k < 160; k++) {
+        const t = k < rests / 10 ? seed : n / 4
         c.fillStyle = hsl(noise(k) * 360, 70, 30 + 40 * noise(k + 9))
         const x = (noise(k + 1) * 2400 + t * 400 * (noise(k + 2) - 0.3)) % 2100
         const y = (noise(k + 3) * 1300 + t * 300 * (noise(k + 4) - 0.5) + 2600) % 1300
@@ -82,6 +85,9 @@ function drawFrame({ make, seed, n, width, height }) {
         c.fillRect(-20 - 90 * noise(k + 6), -20 - 60 * noise(k + 7), 60 + 150 * noise(k + 8), 40 + 110 * noise(k + 10))
         c.restore()
       }
+    },
+    resting() {
+      grounds.busy(1000)
     },
     calm() {
       const g = c.createLinearGradient(0, 0, 0, 1080)
@@ -183,14 +189,14 @@ function drawFrame({ make, seed, n, width, height }) {
       [24, 40, 45],
       [22, 50, 60],
       [18, 38, 32],
-    ][(seed + id) % 4]
+    ][(room + id) % 4]
     const tone = (l) => hsl(skin[0], skin[1], skin[2] + l)
     if (virtual) {
       const g = c.createLinearGradient(x, y, x + w, y + h)
       g.addColorStop(0, hsl(260, 40, 35))
       g.addColorStop(1, hsl(180, 40, 55))
       c.fillStyle = g
-    } else c.fillStyle = hsl(30 + 60 * noise(id + 50), 14, 62)
+    } else c.fillStyle = hsl(30 + 60 * noise(id + 50, room), 14, 62)
     c.fillRect(x, y, w, h)
     c.fillStyle = hsl(20, 20, 34)
     if (!virtual) c.fillRect(x + w * 0.06, y + h * 0.1, w * 0.16, h * 0.5)
@@ -203,7 +209,7 @@ function drawFrame({ make, seed, n, width, height }) {
       c.ellipse(cx + dx * r, cy + dy * r, rx * r, ry * r, 0, 0, 7)
       c.fill()
     }
-    const hair = hsl(25, 40, 10 + 22 * noise(id + 60))
+    const hair = hsl(25, 40, 10 + 22 * noise(id + 60, room))
     oval(0, 2.9, 1.9, 1.5, hsl(360 * noise(id + 61), 40, 38))
     c.fillStyle = tone(-8)
     c.fillRect(cx - 0.36 * r, cy + 0.6 * r, 0.72 * r, r)
@@ -279,6 +285,8 @@ function drawFrame({ make, seed, n, width, height }) {
     c.rect(x + b, y + b, w - 2 * b, h - 2 * b)
     c.clip()
     person(x + b, y + b, w - 2 * b, h - 2 * b, id, virtual)
+    c.fillStyle = `rgb(10 8 20 / ${make.dusk ?? 0})`
+    c.fillRect(x, y, w, h)
     c.restore()
   }
   for (const [id, tile] of (make.tiles ?? []).entries())
@@ -321,32 +329,35 @@ function truthOf(make, height) {
   ]
 }
 
+/** Draws and codes a make into a folder, with the truth about it beside it. */
+export async function makeFootage(page, folder, name, make, seed, truth = {}) {
+  const height = make.height ?? 1080
+  const coder = spawn(
+    'ffmpeg',
+    `-v error -y -f image2pipe -framerate ${RATE} -i - -c:v libx264 -preset veryfast -crf ${make.crf ?? 24} -g ${RATE} -pix_fmt yuv420p`
+      .split(' ')
+      .concat(join(folder, `${name}.mp4`)),
+    { stdio: ['pipe', 'inherit', 'inherit'] },
+  )
+  const done = new Promise((resolve, reject) =>
+    coder.on('exit', (code) => (code === 0 ? resolve() : reject(new Error(`ffmpeg: ${code}`)))),
+  )
+  for (let n = 0; n < RATE * SECONDS; n++)
+    coder.stdin.write(
+      Buffer.from(
+        await page.evaluate(drawFrame, { make, seed, n, width: Math.round((height * 16) / 9), height }),
+        'base64',
+      ),
+    )
+  coder.stdin.end()
+  await done
+  writeFileSync(join(folder, `${name}.json`), JSON.stringify({ ...truth, regions: truthOf(make, height) }))
+}
+
 /** Draws and codes every make with each seed into a folder. */
 export async function makeFaceFootage(page, folder, seeds) {
   mkdirSync(folder, { recursive: true })
   for (const make of MAKES)
-    for (const seed of seeds) {
-      const name = `${make.name.replaceAll(/[^a-z0-9]+/gi, '-')}-${seed}`
-      const height = make.height ?? 1080
-      const coder = spawn(
-        'ffmpeg',
-        `-v error -y -f image2pipe -framerate ${RATE} -i - -c:v libx264 -preset veryfast -crf ${make.crf ?? 24} -g ${RATE} -pix_fmt yuv420p`
-          .split(' ')
-          .concat(join(folder, `${name}.mp4`)),
-        { stdio: ['pipe', 'inherit', 'inherit'] },
-      )
-      const done = new Promise((resolve, reject) =>
-        coder.on('exit', (code) => (code === 0 ? resolve() : reject(new Error(`ffmpeg: ${code}`)))),
-      )
-      for (let n = 0; n < RATE * SECONDS; n++)
-        coder.stdin.write(
-          Buffer.from(
-            await page.evaluate(drawFrame, { make, seed, n, width: Math.round((height * 16) / 9), height }),
-            'base64',
-          ),
-        )
-      coder.stdin.end()
-      await done
-      writeFileSync(join(folder, `${name}.json`), JSON.stringify({ regions: truthOf(make, height) }))
-    }
+    for (const seed of seeds)
+      await makeFootage(page, folder, `${make.name.replaceAll(/[^a-z0-9]+/gi, '-')}-${seed}`, make, seed)
 }

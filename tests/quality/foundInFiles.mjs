@@ -6,9 +6,12 @@ import { inDatabase } from '../support/inDatabase.mjs'
 
 const VIDEOS = new Set(['.mp4', '.mkv', '.webm', '.mov'])
 
-/** Beside `clip.mp4` lies `clip.json`: what regions there are, px of the frame. */
+/** Beside `clip.mp4` lies `clip.json`: what regions there are, px of the frame, and what its scene is called. */
 const truthFile = z.object({
-  regions: z.array(z.object({ role: z.string(), x: z.number(), y: z.number(), width: z.number(), height: z.number() })),
+  regions: z
+    .array(z.object({ role: z.string(), x: z.number(), y: z.number(), width: z.number(), height: z.number() }))
+    .default([]),
+  scene: z.string().optional(),
 })
 
 /** Edges of a face may be so far off: px, or a share of the frame's width. */
@@ -45,8 +48,8 @@ export function judgeRegions({ regions }, found, { width, height }) {
   }
 }
 
-/** What Brimble proposes for a file, by its own interface: px of a frame of the size that is given too. */
-export async function proposalsFor(page, file) {
+/** Puts a file on the Shelf, cuts a highlight from it, and gives that one's id when the Bench shows it. */
+export async function openOnBench(page, file) {
   await page.goto('/')
   const name = basename(file, extname(file))
   const chosen = page.waitForEvent('filechooser')
@@ -57,7 +60,15 @@ export async function proposalsFor(page, file) {
     .first()
     .click({ timeout: 60_000 })
   await page.getByRole('img', { name: 'Result, tall' }).waitFor()
-  const id = new URL(page.url()).pathname.split('/').at(-1)
+  return new URL(page.url()).pathname.split('/').at(-1)
+}
+
+/** A chooser that scripts can answer. */
+export const withPlainChooser = (page) => page.addInitScript(() => Reflect.deleteProperty(window, 'showOpenFilePicker'))
+
+/** What Brimble proposes for a file, by its own interface: px of a frame of the size that is given too. */
+export async function proposalsFor(page, file) {
+  const id = await openOnBench(page, file)
   const before = await setupOf(page, id)
   // It looks by itself, and sets what is sure.
   await page.getByRole('button', { name: 'Look again' }).waitFor({ timeout: 180_000 })
@@ -83,17 +94,17 @@ export async function proposalsFor(page, file) {
 }
 
 /** The regions that a highlight's first passage uses, and its recording's picture. */
-const setupOf = (page, id) =>
+export const setupOf = (page, id) =>
   inDatabase(
     page,
     async (db, done, id) => {
       const get = (table, key) => done(db.transaction(table).objectStore(table).get(key))
       const [passage] = (await get('highlights', id)).passages
-      const [{ regions }, { video }] = [
+      const [{ regions, basedOn }, { video }] = [
         await get('setups', passage.setupId),
         await get('recordings', passage.recordingId),
       ]
-      return { regions, video }
+      return { regions, basedOn, video, kept: basedOn && (await get('setups', basedOn)).name }
     },
     id,
   )
@@ -113,8 +124,7 @@ export function filesIn(folder) {
 
 /** Looks at every file of a folder; with the truth beside them, says how much of it is found. */
 export async function foundInFiles(page, folder, log) {
-  // A chooser that scripts can answer.
-  await page.addInitScript(() => Reflect.deleteProperty(window, 'showOpenFilePicker'))
+  await withPlainChooser(page)
   const sums = {}
   let judged = 0
   for (const { file, truth } of filesIn(folder)) {

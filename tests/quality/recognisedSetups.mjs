@@ -2,6 +2,7 @@
 // is any taken for another?
 import { core } from './core.mjs'
 import { coded } from './foundRegions.mjs'
+import { recognisedInFiles } from './recognisedInFiles.mjs'
 import { callScene, gameScene, seeded } from './scenes.mjs'
 
 const SETUPS = 20
@@ -28,7 +29,9 @@ function setup(n, seed) {
       background: random.pick([16, 32, 45]),
       names: random.next() < 0.5,
     }
-    return (size, take) => callScene(own, size, { ...call, take })
+    // A recorder scales the whole picture.
+    const scaled = (px, size) => Math.round((px * size.height) / 1080)
+    return (size, take) => callScene(own, size, { ...call, gutter: scaled(call.gutter, size), take })
   }
   const camera = {
     place: random.pick(['nw', 'ne', 'sw', 'se', 'e', 'w']),
@@ -42,17 +45,23 @@ function setup(n, seed) {
 }
 
 export async function recognisedSetups(
-  _page,
-  { seed = Number(process.env.SEED ?? 20261125), log = process.env.VERBOSE } = {},
+  page,
+  { seed = Number(process.env.SEED ?? 20261125), log = process.env.VERBOSE, files } = {},
 ) {
+  if (files) return recognisedInFiles(page, files, log)
+  const { placesOf } = await core('detect/regions/places')
+  const { proposeRegions } = await core('detect/regions/propose')
+  const { structureOf } = await core('detect/regions/structure')
   const { FrameWatcher } = await core('detect/regions/frameWatcher')
   const { StillLines } = await core('detect/regions/lines')
   const { fingerprintOf, likeness, recognise } = await core('detect/regions/fingerprint')
   const look = (scene) => {
     const watcher = new FrameWatcher(scene)
     for (const luma of coded(scene, 12)) watcher.add(luma)
-    const { stillness } = watcher.seen()
-    return fingerprintOf(stillness, new StillLines(stillness, 'x'), new StillLines(stillness, 'y'))
+    const seen = watcher.seen()
+    const lines = [new StillLines(seen.stillness, 'x'), new StillLines(seen.stillness, 'y')]
+    const proposals = proposeRegions(structureOf(seen, ...lines), null)
+    return fingerprintOf(seen.stillness, ...lines, placesOf(proposals, [], scene))
   }
   const random = seeded(seed)
   const setups = Array.from({ length: SETUPS }, (_, n) => setup(n, seed))

@@ -39,6 +39,10 @@ export function newSetup(
   return { tags: [], fingerprint: null, basedOn: null, isGuess: false, ...made }
 }
 
+/** Whether nobody has said where anything is, nor which setup it is. */
+export const isGuessedAt = ({ basedOn, isGuess, regions }: Setup): boolean =>
+  basedOn === null && (isGuess || (regions.length > 0 && regions.every((r) => r.isGuess)))
+
 /** A copy of a kept setup's content for a highlight's own, with ids of its own. */
 export function copyOf({
   id,

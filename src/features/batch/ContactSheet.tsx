@@ -21,6 +21,7 @@ import { FromRecordingsDialog } from './FromRecordingsDialog'
 import { applyToHighlight } from '@/shared/looks/layOutClip'
 import { renderAllShapes } from '@/shared/rendering/renderAllShapes'
 import { RenderManyDialog } from './RenderManyDialog'
+import { SetupQuestions } from './SetupQuestions'
 import { SheetCard } from './SheetCard'
 import { wording } from './wording'
 
@@ -51,7 +52,7 @@ export function ContactSheet() {
     let done = 0
     for (const highlight of wanted) {
       setBusy(wording.layingOutOf(done, wanted.length))
-      if (await applyToHighlight(highlight, recipe)) done++
+      if (await applyToHighlight(highlight, { recipe, setup: null })) done++
     }
     setBusy(null)
     tellLaidOut({ laidOut: done, left: wanted.length - done, recipeName: recipe.recipe.name })
@@ -123,6 +124,7 @@ export function ContactSheet() {
           {wording.renderOfCount(wanted.length)}
         </Button>
       </OutboxBar>
+      <SetupQuestions />
       <Box sx={{ flex: 1, overflowY: 'auto', p: 4.5 }}>
         {highlights.length === 0 && (
           <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft }}>

@@ -48,7 +48,7 @@ export function FromRecordingsDialog({ recipes, onMade, onClose }: FromRecording
     for (const [n, recording] of wanted.entries()) {
       setDone(n)
       const made = await createHighlight(recording, { name: recording.name, outMicros: recording.durationMicros })
-      if (await applyToHighlight(made, recipe)) laidOut++
+      if (await applyToHighlight(made, { recipe, setup: null })) laidOut++
     }
     onMade({ laidOut, left: wanted.length - laidOut, recipeName: recipe.recipe.name })
   }

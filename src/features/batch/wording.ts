@@ -1,5 +1,12 @@
 /** What the interface says in this room, each sentence once. */
 export const wording = {
+  recordingsLookLike: (names: readonly string[], setupName: string) =>
+    names.length === 1
+      ? `“${names[0]}” looks like “${setupName}”`
+      : `${names.length} recordings look like “${setupName}”: ${names.slice(0, 3).join(', ')}${names.length > 3 ? '…' : ''}`,
+  useForAll: (count: number) => (count === 1 ? 'Use it' : `Use it for all ${count}`),
+  setupUsedIn: (setupName: string, count: number) =>
+    `“${setupName}” is used in ${count} ${count === 1 ? 'highlight' : 'highlights'}. Each can be undone on its own.`,
   layOutRecordingsByA: 'Lay out recordings by a recipe',
   eachChosenRecordingBecomesA:
     'Each chosen recording becomes a highlight of its whole length. Recordings of more than three minutes are not listed: cut them on the Shelf first, then choose their highlights on the sheet.',

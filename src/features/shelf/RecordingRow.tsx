@@ -16,6 +16,9 @@ import { fonts, iconSize, palette, textSize } from '@/ui/theme'
 import { TextInPlace } from '@/ui/TextInPlace'
 import { useOffer } from '@/ui/useOffer'
 import { HighlightPoster } from './HighlightPoster'
+import { acceptResemblance } from '@/shared/looks/answerQuestion'
+import { RecordingQuestion } from '@/shared/looks/QuestionRow'
+import { rejectResemblance } from '@/store/resemblances'
 import { noticeMessages } from '@/shared/recordings/wording'
 import { RecordingStrip } from './RecordingStrip'
 import type { ShelfHighlight, ShelfRow } from './useShelf'
@@ -35,18 +38,19 @@ export const RecordingRow = memo(Row, (before, now) => before.actions === now.ac
 
 /** Whether two readings of a row are of one state; every change to a record moves its `updatedAt` on. */
 function isSame(a: ShelfRow, b: ShelfRow): boolean {
-  const stateOf = ({ recording, highlights, setupName }: ShelfRow) =>
+  const stateOf = ({ recording, highlights, setupName, question }: ShelfRow) =>
     [
       recording.id,
       recording.updatedAt,
       setupName,
+      question?.setup.id,
       ...highlights.flatMap(({ highlight, files }) => [highlight.id, highlight.updatedAt, files]),
     ].join('\n')
   return stateOf(a) === stateOf(b)
 }
 
 function Row({ row, actions }: { row: ShelfRow; actions: RowActions }) {
-  const { recording, highlights, setupName } = row
+  const { recording, highlights, setupName, question } = row
   const offer = useOffer()
   const [renaming, setRenaming] = useState(false)
   const rename = async (text: string) => {
@@ -127,6 +131,13 @@ function Row({ row, actions }: { row: ShelfRow; actions: RowActions }) {
             </IconButton>
           </Tooltip>
         </Box>
+        {question && (
+          <RecordingQuestion
+            question={question}
+            onYes={() => void acceptResemblance(question)}
+            onNo={() => void rejectResemblance(recording.id)}
+          />
+        )}
         {noticeMessages(recording).map((message) => (
           <Typography key={message} sx={{ fontSize: textSize.note, color: palette.strawInk }}>
             {message}

@@ -3,6 +3,7 @@ import type { Highlight } from '@/core/model/highlight'
 import { readRecord, type RecordKind, type RecordOf } from '@/core/model/migrate'
 import type { Recording } from '@/core/model/recording'
 import { database } from '@/store/database'
+import { openQuestions, type OpenQuestion } from '@/store/resemblances'
 import { dayKey } from '@/ui/format'
 
 export interface ShelfHighlight {
@@ -15,6 +16,8 @@ export interface ShelfRow {
   recording: Recording
   highlights: ShelfHighlight[]
   setupName: string | null
+  /** A kept setup that it may have, as long as nobody has said. */
+  question: OpenQuestion | null
 }
 
 export interface ShelfDay {
@@ -38,10 +41,11 @@ export function useShelf(): Shelf | undefined {
 
 async function readShelf(): Promise<Shelf> {
   const db = database()
-  const [allRecordings, allHighlights, setups, finished] = await Promise.all([
+  const [allRecordings, allHighlights, setups, questions, finished] = await Promise.all([
     db.recordings.orderBy('recordedAt').reverse().toArray(),
     db.highlights.orderBy('createdAt').toArray(),
     db.setups.toArray(),
+    openQuestions(),
     db.renders
       .where('state.kind')
       .equals('finished')
@@ -62,6 +66,7 @@ async function readShelf(): Promise<Shelf> {
       recording,
       highlights: own.map((highlight) => ({ highlight, files: filesOf.get(highlight.id) ?? 0 })),
       setupName: (setupId && setupNames.get(setupId)) ?? null,
+      question: questions.find((q) => q.recording.id === recording.id) ?? null,
     }
     const key = dayKey(recording.recordedAt)
     const day = days.get(key) ?? { key, iso: recording.recordedAt, rows: [] }

@@ -3,6 +3,7 @@ import { fingerprintOf } from '@/core/detect/regions/fingerprint'
 import { FrameWatcher } from '@/core/detect/regions/frameWatcher'
 import { StillLines } from '@/core/detect/regions/lines'
 import { placesForFaces } from '@/core/detect/regions/cameras'
+import { placesOf } from '@/core/detect/regions/places'
 import { proposeRegions } from '@/core/detect/regions/propose'
 import { structureOf, type RegionEvidence } from '@/core/detect/regions/structure'
 import { peopleIn, type SeenPerson } from '@/core/detect/regions/people'
@@ -62,12 +63,14 @@ export class RegionsService implements RegionsWorker {
       const onFaces = (share: number) => onProgress(DECODING + (1 - DECODING) * share)
       const people =
         structure && search && (await this.peopleIn(search, size, placesForFaces(structure), onFaces, abort.signal))
+      const proposals = proposeRegions(structure, people)
+      const places = people && placesOf(proposals, people, size)
       return {
         kind: 'seen',
         look: {
           size,
-          proposals: proposeRegions(structure, people),
-          fingerprint: fingerprintOf(seen.stillness, upright, level),
+          proposals,
+          fingerprint: fingerprintOf(seen.stillness, upright, level, places),
           upright: upright.data,
           level: level.data,
         },

@@ -31,34 +31,33 @@ export async function layOutClip(recording: Recording, file: Blob): Promise<Laid
   if (recording.durationMicros > LONGEST_CLIP_MICROS) return null
   if (!(await keptRecipes()).some((r) => r.recipe.byItself && r.setup?.fingerprint)) return null
   const setups = (await keptSetups()).filter((s) => s.fingerprint)
-  const look = await lookAt(recording, file, wholeRecording(recording), 'in-passing')
+  const look = await lookAt(recording, file, wholeRecording(recording), 'by-itself')
   const match = look && recognise<Setup>(look.fingerprint, setups)
   if (match?.kind !== 'sure') return null
   const recipe = await recipeByItself(match.match.id)
   if (!recipe) return null
   const highlight = await createHighlight(recording, { name: recording.name, outMicros: recording.durationMicros })
-  await applyToHighlight(highlight, recipe, match.match)
+  await applyToHighlight(highlight, { recipe, setup: match.match })
   return { highlight, recipeName: recipe.recipe.name }
 }
 
 /**
- * Lays a highlight out by a recipe, as a step of its own history; with `setup`, its regions first. False, with
- * nothing changed, when it cannot be opened or kept.
+ * Gives a highlight a setup's regions and lays it out by a recipe, as far as there are any, as a step of its own
+ * history. False, with nothing changed, when it cannot be opened or kept.
  */
 export async function applyToHighlight(
   { id }: Pick<Highlight, 'id'>,
-  recipe: WholeRecipe,
-  setup: Setup | null = null,
+  { recipe, setup }: { recipe: WholeRecipe | null; setup: Setup | null },
 ): Promise<boolean> {
   const loaded = await loadEdit(id)
   const [passage] = loaded.ok ? loaded.edit.highlight.passages : []
   if (!loaded.ok || !passage) return false
   const session = editSession(loaded)
   const gesture = crypto.randomUUID()
-  const pictures = await keptImages(picturesOfRecipe(recipe))
+  const pictures = recipe ? await keptImages(picturesOfRecipe(recipe)) : []
   addRecords(session, { imageFiles: pictures })
   if (setup) applySetup(session, { setupId: passage.setupId, kept: setup }, gesture)
-  applyRecipe(session, { passageId: passage.id, whole: recipe }, gesture)
+  if (recipe) applyRecipe(session, { passageId: passage.id, whole: recipe }, gesture)
   await session.flush()
   return session.store.getState().saving === 'saved'
 }

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import type { StillLines } from './lines'
+import { MAX_PLACES, placesAlike, scenePlace, type ScenePlace } from './places'
 import type { Stillness } from './stillness'
 
 /** The grid on which what holds still is remembered, whatever the recording's size. */
@@ -23,15 +24,23 @@ export const fingerprint = z.object({
   still: cells,
   /** Mean 8-bit luma of those; 0 where there are none. */
   luma: cells,
+  /** Where its own things were found; absent: nobody looked for them. */
+  places: z.array(scenePlace).max(MAX_PLACES).optional(),
 })
 export type Fingerprint = z.infer<typeof fingerprint>
 
 /** A pixel that never gets more than this brighter than at its darkest. */
 const STILL = 16
 
-export function fingerprintOf(stillness: Stillness, upright: StillLines, level: StillLines): Fingerprint {
+/** `places`: null where nobody looked for any. */
+export function fingerprintOf(
+  stillness: Stillness,
+  upright: StillLines,
+  level: StillLines,
+  places: ScenePlace[] | null,
+): Fingerprint {
   const { width, height, range, mean } = stillness
-  const fingerprint: Fingerprint = { upright: [], level: [], still: [], luma: [] }
+  const fingerprint: Fingerprint = { upright: [], level: [], still: [], luma: [], ...(places && { places }) }
   for (let row = 0; row < ROWS; row++)
     for (let column = 0; column < COLUMNS; column++) {
       const [x0, x1] = [Math.floor((column * width) / COLUMNS), Math.floor(((column + 1) * width) / COLUMNS)]
@@ -67,8 +76,23 @@ const MIN_STILL = 0.6 * 255
 /** Cells of the same brightness: coders and capture cards shift it a little. */
 const SAME_LUMA = 14
 
-/** How alike what holds still is, 0..1: where lines run, and how bright the places are that never change in either. */
+/** How much of a scene is where its things are; the rest is what holds still. */
+const BY_PLACES = 0.75
+/** What holds still, alone, says less: two games have a horizon in one place, two slides a plain ground. */
+const BY_STILLNESS_ALONE = 0.65
+
+/** How alike two scenes are, 0..1: in where their things are, and in what holds still. */
 export function likeness(a: Fingerprint, b: Fingerprint): number {
+  const places = a.places && b.places ? placesAlike(a.places, b.places) : null
+  const still = stillnessAlike(a, b)
+  if (places === null) return BY_STILLNESS_ALONE * still
+  // Programs for calls give the same places to whoever comes.
+  if ([a, b].every((f) => f.places?.every((p) => p.kind === 'tile' || p.kind === 'head'))) return places * still
+  return BY_PLACES * places + (1 - BY_PLACES) * still
+}
+
+/** How alike what holds still is, 0..1: where lines run, and how bright the places are that never change in either. */
+function stillnessAlike(a: Fingerprint, b: Fingerprint): number {
   const lines = (linesAlike(a.upright, b.upright) + linesAlike(a.level, b.level)) / 2
   let both = 0
   let either = 0
@@ -116,8 +140,8 @@ function spread(map: readonly number[]): Float32Array {
 }
 
 /** From here on a match is sure enough to be applied, and from here on worth offering. */
-export const SURE = 0.72
-export const WORTH_OFFERING = 0.5
+export const SURE = 0.63
+export const WORTH_OFFERING = 0.4
 
 /** A sure match is this much more alike than the next best. */
 const LEAD = 0.08

@@ -2,11 +2,12 @@ import { describe, expect, it } from 'vitest'
 import { SEED, seeded } from '../../../../tests/support/seeded'
 import type { Rect, Size } from '../../geometry/rect'
 import { isPerson } from '../../model/region'
-import { fingerprint, fingerprintOf, likeness, recognise } from './fingerprint'
+import { fingerprint, fingerprintOf, likeness, recognise, SURE, WORTH_OFFERING } from './fingerprint'
 import { FrameWatcher } from './frameWatcher'
 import { StillLines } from './lines'
 import { shows, type SeenPerson } from './people'
 import { isSure } from './proposal'
+import { placesOf } from './places'
 import { proposeRegions } from './propose'
 import { structureOf, type RegionEvidence } from './structure'
 import { snapEdges } from './snap'
@@ -273,7 +274,8 @@ describe('proposals', () => {
 })
 
 describe('fingerprints', () => {
-  const print = (seen: RegionEvidence) => fingerprintOf(seen.stillness, ...linesOf(seen))
+  const print = (seen: RegionEvidence) =>
+    fingerprintOf(seen.stillness, ...linesOf(seen), placesOf(proposalsOf(seen), [], seen.stillness))
 
   it('know a setup again in another size with other content, and tell another one apart', () => {
     const known = print(watch(SIZE, withCamera(3)))
@@ -284,8 +286,8 @@ describe('fingerprints', () => {
     })
     const elsewhere = print(watch(SIZE, withCamera(3, { x: 20, y: 20, width: 150, height: 80 })))
     expect(likeness(known, known)).toBeCloseTo(1, 5)
-    expect(likeness(known, print(larger))).toBeGreaterThan(0.72)
-    expect(likeness(known, elsewhere)).toBeLessThan(0.5)
+    expect(likeness(known, print(larger))).toBeGreaterThan(SURE)
+    expect(likeness(known, elsewhere)).toBeLessThan(WORTH_OFFERING)
     const setups = [
       { id: 'evening', fingerprint: known },
       { id: 'morning', fingerprint: elsewhere },

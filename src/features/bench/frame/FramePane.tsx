@@ -28,6 +28,7 @@ import { RegionBox, SNAP_REACH } from './RegionBox'
 import { RegionList } from './RegionList'
 import { Ribbons } from './Ribbons'
 import { SetupMenu } from './SetupMenu'
+import { SetupQuestion } from './SetupQuestion'
 import { useLook, useSnapLines } from './useLook'
 import { useRecognition } from './useRecognition'
 import { wording } from './wording'
@@ -57,6 +58,7 @@ export function FramePane() {
     >
       <Box sx={{ overflowY: 'auto', flex: 1, minHeight: 0 }}>
         <Recognition />
+        <SetupQuestion />
         <Picture />
         <RegionList />
         <FindRegions />

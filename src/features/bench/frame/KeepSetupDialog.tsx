@@ -44,7 +44,8 @@ export function KeepSetupDialog({ onClose }: { onClose: () => void }) {
   const asked = useRef(false)
   const file = files.get(recording.id)
   useEffect(() => {
-    if (asked.current || look || !file) return
+    const isKnown = look !== null && (look.kind !== 'seen' || look.asked)
+    if (asked.current || isKnown || !file) return
     asked.current = true
     void lookAt(recording, file, session.value)
   }, [look, file, recording, session])

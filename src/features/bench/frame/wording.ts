@@ -30,10 +30,7 @@ export function foundWords({ found, role }: Pick<RegionProposal, 'found' | 'role
 /** What the interface says in this room, each sentence once. */
 export const wording = {
   thereIsNothingInTo: (name: string) => `There is nothing in ${name} to follow.`,
-  looksLike: (name: string, likeness: string) => `Looks like “${name}”, ${likeness}`,
-  notSure: (words: string) => `${words}. Not sure.`,
-  useItWith: (name: string) => `Use it, with “${name}”`,
-  useItsRegions: 'Use its regions',
+  looksLike: (name: string, likeness: number) => `Looks like “${name}” (${Math.round(100 * likeness)} %)`,
   laidOutBy: (words: string, name: string) => `${words}. Laid out by “${name}”.`,
   foundByItself: (names: readonly string[]) => `Found and set: ${names.join(', ')}.`,
   itsRegionsAreSet: (words: string) => `${words}. Its regions are set.`,
