@@ -7,6 +7,7 @@ import { root } from '../scripts/commands.mjs'
 import { openBrimble } from '../scripts/headless.mjs'
 import { watchMemory } from '../tests/support/tabMemory.mjs'
 import { afterEdit } from './afterEdit.mjs'
+import { along } from './along.mjs'
 import { arrangements } from './arrangements.mjs'
 import { dragRegion } from './dragRegion.mjs'
 import { encoders } from './encoders.mjs'
@@ -25,6 +26,7 @@ const benches = {
   unattended,
   'first-picture': firstPicture,
   'find-regions': findRegions,
+  along,
   'drag-region': dragRegion,
   playback,
   arrangements,

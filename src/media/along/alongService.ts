@@ -1,15 +1,18 @@
-import type { VideoSample } from 'mediabunny'
+import { EncodedPacketSink, type VideoSample } from 'mediabunny'
 import { isCut, type FrameSignature } from '@/core/detect/frameSignature'
+import { firstLooks } from '@/core/detect/regions/firstLooks'
+import { facesBetween, goesOn, meanDifference, type AreaSeen } from '@/core/detect/regions/between'
 import { movingSubjects } from '@/core/detect/regions/moving'
 import { salientPoint } from '@/core/detect/regions/salient'
-import { scaleRect, type Point, type Rect } from '@/core/geometry/rect'
+import { intersection, scaleRect, type Point, type Rect } from '@/core/geometry/rect'
 import type { Micros } from '@/core/time/micros'
-import { explain } from '@/diagnostics/note'
+import { explain, quietly } from '@/diagnostics/note'
 import { CutFinder } from '../analyse/cutFinder'
-import { CropReader, type DrawCrop } from '../draw/cropReader'
+import { CropReader, HALVED_FROM, type DrawCrop } from '../draw/cropReader'
 import { smallPicture } from '../draw/smallPicture'
-import { framesAt } from '../source/framesAt'
+import { FRAME_TOLERANCE_MICROS, FrameCursor } from '../source/frameCursor'
 import type { Source } from '../source/openSource'
+import { WantedTimes } from '../source/wantedTimes'
 import { OpenSources, type SourceFile } from '../source/openSources'
 import type { AlongOutcome, AlongSample, AlongWorker, SearchArea } from '../workers/along.protocol'
 import { FaceFinder } from '../faces/faceFinder'
@@ -18,9 +21,22 @@ import { FaceFinder } from '../faces/faceFinder'
 const PICTURE_HEIGHT = 216
 
 /** Areas are looked at this wide: what the face model takes in, without reading more pixels than that. */
-const AREA_WIDTH = 320
+const AREA_WIDTH = 256
 /** What moves is seen as well in much less. */
 const SMALL_WIDTH = 64
+
+/**
+ * Where a region looks as it did when somebody was found in it, they are where they were: so many levels of 8-bit luma
+ * on average, and for so long.
+ */
+const AS_BEFORE = 3
+const AS_BEFORE_MICROS = 800_000
+
+/** Moments farther apart than this were not next to one another. */
+const NEXT_MICROS = 2_500_000
+
+/** Packets the decoder is given while a sample is searched, which takes as long as decoding a dozen. */
+const MOST_AHEAD = 14
 
 /** Whoever goes to another place needs the machine for a moment. */
 const GIVES_WAY_MS = 1000
@@ -46,13 +62,8 @@ export class AlongService implements AlongWorker {
     try {
       const watches = areas.map((a) => new AreaWatch(a))
       const finder = watches.length > 0 ? await (this.finder ??= FaceFinder.open()) : null
-      const see = async (whole: DrawCrop, frame: VideoSample) => {
-        const faces: AlongSample['faces'] = {}
-        for (const watch of watches) faces[watch.id] = finder ? await watch.see(finder, whole, frame) : []
-        return faces
-      }
       const cuts = await this.sources.use(file, (source) =>
-        walk(source, times, withCuts, see, onSample, signal, () => this.held()),
+        new Walk(source, times, watches, finder, onSample, signal, () => this.held()).go(withCuts),
       )
       return {
         kind: 'done',
@@ -83,51 +94,159 @@ export class AlongService implements AlongWorker {
   }
 }
 
-/**
- * Gives every sample, each when it is its `turn`, to `see` and `onSample`; resolves with the first frames of shots,
- * when they are wanted.
- */
-async function walk(
-  source: Source,
-  times: readonly Micros[],
-  withCuts: boolean,
-  see: (whole: DrawCrop, frame: VideoSample) => Promise<AlongSample['faces']>,
-  onSample: (sample: AlongSample) => void,
-  signal: AbortSignal,
-  turn: () => Promise<void>,
-): Promise<Micros[]> {
-  const reader = new CropReader()
-  const cutFinder = new CutFinder(source)
-  const changed: { from: SignatureSample; to: Micros }[] = []
-  let before: SignatureSample | null = null
-  let index = 0
-  const first = await source.video.getFirstTimestamp()
-  const seconds = times.map((t) => Math.max(first, source.toContainer(t) + 0.001))
-  for await (const sample of framesAt(source.video, seconds)) {
-    try {
-      await turn()
-      signal.throwIfAborted()
-      if (sample) {
-        reader.begin()
-        const whole = await reader.readWhole(sample)
-        const faces = await see(whole, sample)
-        const now: SignatureSample = {
-          micros: source.toRecording(sample.timestamp),
-          signature: cutFinder.signature(whole),
-        }
-        if (before && isCut(before.signature, now.signature)) changed.push({ from: before, to: now.micros })
-        before = now
-        onSample({ index, picture: await smallPicture(sample, whole, PICTURE_HEIGHT), faces })
-      }
-      index++
-    } finally {
-      sample?.close()
-    }
+/** One look along a recording, at rising times. */
+class Walk {
+  private readonly reader = new CropReader()
+  private readonly cutFinder: CutFinder
+  private readonly pictures: (Blob | undefined)[] = []
+
+  constructor(
+    private readonly source: Source,
+    private readonly times: readonly Micros[],
+    private readonly watches: readonly AreaWatch[],
+    private readonly finder: FaceFinder | null,
+    private readonly onSample: (sample: AlongSample) => void,
+    private readonly signal: AbortSignal,
+    /** Resolves when it is its turn. */
+    private readonly turn: () => Promise<void>,
+  ) {
+    this.cutFinder = new CutFinder(source)
   }
-  const cuts: Micros[] = []
-  if (withCuts)
-    for (const { from, to } of changed) cuts.push(...(await cutFinder.between(from.micros, to, from.signature, signal)))
-  return cuts
+
+  /**
+   * Looks at every moment; without cuts, at those between others only where somebody came, left or moved. Resolves with
+   * the first frames of shots, where they are wanted.
+   */
+  async go(withCuts: boolean): Promise<Micros[]> {
+    const all = this.times.map((_, i) => i)
+    if (withCuts) return this.cutsAmong(await this.lookAt(all, true))
+    const first = firstLooks(await this.keysBefore())
+    const unclear: number[] = []
+    await this.lookAt(first, false, (n) => {
+      const [from, to] = [first[n - 1], first[n]]
+      if (from === undefined || to === undefined) return
+      const isClear = this.goesOn(from, to)
+      for (let i = from + 1; i < to; i++)
+        if (isClear) this.fill(i, from, to)
+        else unclear.push(i)
+    })
+    await this.lookAt(unclear, false)
+    return []
+  }
+
+  /** The key frame that each moment is decoded from, container seconds. */
+  private async keysBefore(): Promise<number[]> {
+    const packets = new EncodedPacketSink(this.source.video)
+    const keys: number[] = []
+    for (const t of this.times) {
+      this.signal.throwIfAborted()
+      const key = await packets.getKeyPacket(Math.max(0, this.source.toContainer(t)), { metadataOnly: true })
+      keys.push(key?.timestamp ?? 0)
+    }
+    return keys
+  }
+
+  /** Looks at some of the moments; gives, where `withCuts`, between which of them the picture changed at once. */
+  private async lookAt(
+    indices: readonly number[],
+    withCuts: boolean,
+    onLooked: (n: number) => void = () => {},
+  ): Promise<Change[]> {
+    const changed: Change[] = []
+    let before: SignatureSample | null = null
+    const wanted = new WantedTimes()
+    for (const index of indices) wanted.add(this.timeOf(index) + FRAME_TOLERANCE_MICROS)
+    // What lies between is decoded only as far as other frames are made from it.
+    const cursor = new FrameCursor(this.source, (from, to) => wanted.isUnseen(from, to), MOST_AHEAD)
+    const take = async (n: number): Promise<VideoSample | null> => {
+      const index = indices[n]
+      if (index === undefined) return null
+      wanted.forgetBefore(this.timeOf(index))
+      return (await cursor.frameAt(this.timeOf(index)))?.clone() ?? null
+    }
+    let coming = take(0)
+    try {
+      for (const [n, index] of indices.entries()) {
+        const sample = await coming
+        // The next one is decoded while this one is searched.
+        coming = take(n + 1)
+        coming.catch(quietly('decoding ahead along a highlight'))
+        try {
+          await this.turn()
+          this.signal.throwIfAborted()
+          if (!sample) {
+            onLooked(n)
+            continue
+          }
+          const now = await this.lookInto(sample, index, withCuts)
+          if (before && now && isCut(before.signature, now.signature)) changed.push({ from: before, to: now.micros })
+          before = now
+          onLooked(n)
+        } finally {
+          sample?.close()
+        }
+      }
+    } finally {
+      ;(await coming.catch(() => null))?.close()
+      await cursor.close()
+    }
+    return changed
+  }
+
+  private timeOf(index: number): Micros {
+    return this.times[index] ?? 0
+  }
+
+  /** Looks into the frame of one moment; gives its signature where that is wanted. */
+  private async lookInto(sample: VideoSample, index: number, withSignature: boolean): Promise<SignatureSample | null> {
+    this.reader.begin()
+    const whole = await this.reader.readWhole(sample, this.isSmall(sample))
+    const faces: AlongSample['faces'] = {}
+    for (const watch of this.watches)
+      faces[watch.id] = this.finder ? await watch.see(index, this.timeOf(index), this.finder, whole, sample) : []
+    const picture = await smallPicture(sample, whole, PICTURE_HEIGHT)
+    this.pictures[index] = picture
+    this.onSample({ index, picture, faces })
+    return withSignature
+      ? { micros: this.source.toRecording(sample.timestamp), signature: this.cutFinder.signature(whole) }
+      : null
+  }
+
+  private isSmall({ displayWidth, displayHeight }: VideoSample): boolean {
+    return PICTURE_HEIGHT <= HALVED_FROM * displayHeight && this.watches.every((w) => w.isSmall(displayWidth))
+  }
+
+  private goesOn(from: number, to: number): boolean {
+    const apart = this.timeOf(to) - this.timeOf(from)
+    return (
+      apart <= NEXT_MICROS &&
+      this.pictures[from] !== undefined &&
+      this.pictures[to] !== undefined &&
+      this.watches.every((w) => w.goesOn(from, to))
+    )
+  }
+
+  /** Tells of a moment between two that need not be looked at. */
+  private fill(index: number, from: number, to: number): void {
+    const picture = this.pictures[index - from <= to - index ? from : to]
+    if (!picture) return
+    const share = (index - from) / (to - from)
+    const faces = Object.fromEntries(this.watches.map((w) => [w.id, w.fill(index, from, to, share)]))
+    this.onSample({ index, picture, faces })
+  }
+
+  private async cutsAmong(changed: readonly Change[]): Promise<Micros[]> {
+    const cuts: Micros[] = []
+    for (const { from, to } of changed)
+      cuts.push(...(await this.cutFinder.between(from.micros, to, from.signature, this.signal)))
+    return cuts
+  }
+}
+
+/** Two moments between which the picture changed all at once. */
+interface Change {
+  from: SignatureSample
+  to: Micros
 }
 
 interface SignatureSample {
@@ -140,8 +259,11 @@ class AreaWatch {
   readonly id: string
   private readonly area: Rect
   private readonly core: Rect
-  private readonly small: Uint8Array[] = []
+  /** What was seen at each moment. */
+  private readonly seen: (AreaSeen | undefined)[] = []
   private smallHeight = 0
+  /** The core when it was searched last, and somebody was in it. */
+  private searched: { seen: AreaSeen; at: Micros } | null = null
   private readonly canvas = new OffscreenCanvas(1, 1).getContext('2d', { alpha: false, willReadFrequently: true })
 
   constructor({ id, area, core }: SearchArea) {
@@ -150,23 +272,60 @@ class AreaWatch {
     this.core = core
   }
 
-  /** Faces in the area, fractions of the frame. */
-  async see(finder: FaceFinder, whole: DrawCrop, frame: VideoSample): Promise<Rect[]> {
+  /** Whether half of a frame's pixels each way are enough for it; `width` of the frame, px. */
+  isSmall(width: number): boolean {
+    return AREA_WIDTH <= HALVED_FROM * this.area.width * width
+  }
+
+  /** Faces in the area at the moment `index`, which is at `t`; fractions of the frame. */
+  async see(index: number, t: Micros, finder: FaceFinder, whole: DrawCrop, frame: VideoSample): Promise<Rect[]> {
     const core = this.pixels(whole, frame, this.core, SMALL_WIDTH)
     this.smallHeight = core.height
-    this.small.push(lumaOf(core))
-    return (await finder.find(this.pixels(whole, frame, this.area, AREA_WIDTH))).map((face) => within(this.area, face))
+    const picture = lumaOf(core)
+    const { searched } = this
+    const isAsBefore =
+      searched && t - searched.at < AS_BEFORE_MICROS && meanDifference(searched.seen.picture, picture) < AS_BEFORE
+    if (isAsBefore) {
+      this.seen[index] = { picture, faces: searched.seen.faces }
+      return [...searched.seen.faces]
+    }
+    const found = await finder.find(this.pixels(whole, frame, this.area, AREA_WIDTH))
+    const seen = { picture, faces: found.map((face) => within(this.area, face)) }
+    this.seen[index] = seen
+    // Whoever is not in it now may come from beside it, where nobody compares.
+    this.searched = seen.faces.some((f) => intersection(f, this.core)) ? { seen, at: t } : null
+    return seen.faces
+  }
+
+  /** Whether the same may be taken to go on between two moments. */
+  goesOn(from: number, to: number): boolean {
+    const [a, b] = [this.seen[from], this.seen[to]]
+    return a !== undefined && b !== undefined && goesOn(a, b)
+  }
+
+  /** What is taken for true at a moment between two others, `share` of the way; gives the faces. */
+  fill(index: number, from: number, to: number, share: number): Rect[] {
+    const [a, b] = [this.seen[from], this.seen[to]]
+    if (!a || !b) return []
+    const faces = facesBetween(a.faces, b.faces, share)
+    this.seen[index] = { faces, picture: (share <= 0.5 ? a : b).picture }
+    return faces
   }
 
   moving(): (Rect | null)[] {
-    return movingSubjects(this.small, SMALL_WIDTH, this.smallHeight).map((box) => box && within(this.core, box))
+    return movingSubjects(this.pictures(), SMALL_WIDTH, this.smallHeight).map((box) => box && within(this.core, box))
   }
 
   salient(): (Point | null)[] {
-    return this.small.map((p, i) => {
-      const point = salientPoint(p, this.small[i - 1] ?? null, SMALL_WIDTH, this.smallHeight)
+    const pictures = this.pictures()
+    return pictures.map((p, i) => {
+      const point = salientPoint(p, pictures[i - 1] ?? null, SMALL_WIDTH, this.smallHeight)
       return point && { x: this.core.x + point.x * this.core.width, y: this.core.y + point.y * this.core.height }
     })
+  }
+
+  private pictures(): Uint8Array[] {
+    return this.seen.flatMap((seen) => (seen ? [seen.picture] : []))
   }
 
   private pixels(whole: DrawCrop, { displayWidth, displayHeight }: VideoSample, area: Rect, width: number): ImageData {

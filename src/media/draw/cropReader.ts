@@ -108,9 +108,9 @@ export class CropReader {
     }
   }
 
-  /** The whole of a frame, upright. */
-  readWhole(frame: VideoSample): Promise<DrawCrop> {
-    return this.read(frame, { x: 0, y: 0, width: frame.displayWidth, height: frame.displayHeight })
+  /** The whole of a frame, upright; `small` as for {@link read}. */
+  readWhole(frame: VideoSample, small = false): Promise<DrawCrop> {
+    return this.read(frame, { x: 0, y: 0, width: frame.displayWidth, height: frame.displayHeight }, small)
   }
 
   /** The pixels of a frame on a canvas, at `scale` of their number each way. */

@@ -56,19 +56,13 @@ export class FaceFinder {
   /** Faces in a picture as shares of its size, the surest first. Boxes are drawn wide around the face. */
   async find({ data, width, height }: ImageData): Promise<FoundFace[]> {
     const { tf } = this.human
-    const input = tf.tidy(() =>
-      tf.expandDims(
-        tf.cast(
-          tf.slice(
-            tf.tensor3d(new Uint8Array(data.buffer), [height, width, 4], 'int32'),
-            [0, 0, 0],
-            [height, width, 3],
-          ),
-          'float32',
-        ),
-        0,
-      ),
-    )
+    const colours = new Float32Array(width * height * 3)
+    for (let from = 0, to = 0; from < data.length; from += 4) {
+      colours[to++] = data[from] ?? 0
+      colours[to++] = data[from + 1] ?? 0
+      colours[to++] = data[from + 2] ?? 0
+    }
+    const input = tf.tensor4d(colours, [1, height, width, 3])
     try {
       const { face } = await this.human.detect(input as never)
       return [...face]

@@ -45,10 +45,14 @@ export class FrameCursor {
   private readonly keyFrames: KeyFrames
   private seeks = 0
 
-  /** `isUnseen`: whether a frame on screen between two times will not be asked for; those need not be decoded. */
+  /**
+   * `isUnseen`: whether a frame on screen between two times will not be asked for; those need not be decoded.
+   * `mostAhead`: see {@link FrameStream}; more for whoever asks seldom, and works meanwhile.
+   */
   constructor(
     private readonly source: Source,
     private readonly isUnseen: (from: Micros, to: Micros) => boolean = () => false,
+    private readonly mostAhead?: number,
   ) {
     this.keyFrames = new KeyFrames(source.video)
   }
@@ -107,8 +111,12 @@ export class FrameCursor {
     const key = await new EncodedPacketSink(this.source.video).getKeyPacket(from, { metadataOnly: !isSeek })
     const glance = isSeek && key ? await this.glanceAt(key, onTheWay) : 'none'
     if (glance === 'left') return
-    this.frames = new FrameStream(this.source.video, key?.timestamp ?? from, from, (start, end) =>
-      this.isPassedOver(this.source.toRecording(start), this.source.toRecording(end), wanted),
+    this.frames = new FrameStream(
+      this.source.video,
+      key?.timestamp ?? from,
+      from,
+      (start, end) => this.isPassedOver(this.source.toRecording(start), this.source.toRecording(end), wanted),
+      this.mostAhead,
     )
     this.current = await this.pull()
     if (!this.current) {

@@ -17,18 +17,21 @@ const MAX_AHEAD = 6
  */
 export class FrameStream {
   private readonly samples: AsyncGenerator<VideoSample, void, unknown>
-  private readonly ahead = new ReadAhead(MAX_AHEAD)
+  private readonly ahead: ReadAhead
 
   /**
    * From the frame on screen at `startSeconds` on; up to `wantedSeconds` as fast as they come, since nobody looks at
-   * those. Frames that `isUnseen` may be left out. Container time.
+   * those. Frames that `isUnseen` may be left out. `mostAhead`: packets given to the decoder and not taken from it as
+   * frames. Container time.
    */
   constructor(
     private readonly track: InputVideoTrack,
     startSeconds: number,
     private readonly wantedSeconds: number,
     private readonly isUnseen: IsUnseen = () => false,
+    mostAhead = MAX_AHEAD,
   ) {
+    this.ahead = new ReadAhead(mostAhead)
     const packets = new EncodedPacketSink(track)
     const all = packets.packets.bind(packets)
     packets.packets = (...range) => this.heldBack(all(...range))

@@ -32,7 +32,10 @@ export interface AlongMoment {
 /** What has been seen along the passages that play one recording with one setup. */
 export interface Along {
   key: string
-  state: 'looking' | 'done' | 'stopped' | 'failed'
+  /** *stopped*: something else came between, and it is begun again; *ended*: by somebody. */
+  state: 'looking' | 'done' | 'stopped' | 'ended' | 'failed'
+  /** How long it still takes by how long it took so far, seconds; null while that says little. */
+  secondsLeft: number | null
   everyMicros: Micros
   moments: AlongMoment[]
   /** First frames of shots, recording time; known when it is done, and for plans with a region that follows. */
@@ -60,6 +63,9 @@ const MAX_AT_THAT = 480
 const AROUND = 0.5
 /** Areas lie on a grid of this many parts of the frame, so that small moves of a region need no new look. */
 const GRID = 24
+
+/** From this share on what has been looked at tells how long the rest takes. */
+const SAYS_LITTLE = 0.1
 
 let running: Remote<AlongWorker> | null = null
 
@@ -121,6 +127,7 @@ export async function lookAlong(plan: AlongPlan, file: Blob): Promise<void> {
     withPictures: true,
     onStart: (worker) => (running = worker),
     onSeen: (shown) => {
+      if (isEnded(plan)) return
       // What nobody waits for any more is not shown in the place of what is.
       if (!begun || along.getState().shown?.key === plan.key) along.setState({ shown })
       else for (const { url } of shown.moments) if (url) letGoOfUrl(url)
@@ -155,6 +162,7 @@ export async function seeAlong(
   let seen: Along = {
     key: plan.key,
     state: 'looking',
+    secondsLeft: null,
     everyMicros: plan.everyMicros,
     moments: plan.moments.map((m) => ({ ...m, seen: false, url: null, faces: {}, moving: {}, salient: {} })),
     cuts: [],
@@ -164,6 +172,7 @@ export async function seeAlong(
     onSeen?.(seen)
   }
   tell({})
+  const begunAt = performance.now()
   const { id, originMicros } = plan.recording
   const outcome = await remote
     .look(
@@ -173,12 +182,11 @@ export async function seeAlong(
       plan.withCuts,
       proxy(({ index, picture, faces }) => {
         const place = order[index]
-        if (place !== undefined)
-          tell({
-            moments: seen.moments.map((m, i) =>
-              i === place ? { ...m, seen: true, url: withPictures ? URL.createObjectURL(picture) : null, faces } : m,
-            ),
-          })
+        if (place === undefined) return
+        const moments = seen.moments.map((m, i) =>
+          i === place ? { ...m, seen: true, url: withPictures ? URL.createObjectURL(picture) : null, faces } : m,
+        )
+        tell({ moments, secondsLeft: secondsLeft(moments, begunAt) })
       }),
     )
     .catch((error: unknown): AlongOutcome => ({ kind: 'failed', detail: explain('a look along a highlight', error) }))
@@ -209,6 +217,31 @@ const recordingMicros = ({ moments }: AlongPlan, i: number) => moments[i]?.recor
 
 export function stopLookingAlong(): void {
   void running?.stop()
+}
+
+const isEnded = ({ key }: AlongPlan): boolean => {
+  const { shown } = along.getState()
+  return shown?.key === key && shown.state === 'ended'
+}
+
+/** Somebody does not want the look that goes on; it is not begun again by itself. */
+export function endLookingAlong(): void {
+  const { shown } = along.getState()
+  if (shown?.state !== 'looking') return
+  along.setState({ shown: { ...shown, state: 'ended' } })
+  stopLookingAlong()
+}
+
+/** What somebody ended is looked at again after all. */
+export function lookAlongAgain(): void {
+  const { shown } = along.getState()
+  if (shown?.state === 'ended') along.setState({ shown: { ...shown, state: 'stopped' } })
+}
+
+function secondsLeft(moments: readonly AlongMoment[], begunAt: number): number | null {
+  const seen = moments.filter((m) => m.seen).length
+  if (seen < SAYS_LITTLE * moments.length) return null
+  return ((performance.now() - begunAt) / 1000 / seen) * (moments.length - seen)
 }
 
 /** Looking along gives way for a moment to somebody who goes to another place. */

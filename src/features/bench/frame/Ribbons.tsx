@@ -1,6 +1,7 @@
 'use client'
 
 import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
 import { memo, useEffect, useMemo, useRef, useState, type MouseEvent } from 'react'
 import type { Presence } from '@/core/detect/regions/presence'
 import type { Rect, Size } from '@/core/geometry/rect'
@@ -12,7 +13,14 @@ import { fonts, palette, textSize } from '@/ui/theme'
 import { useGrowing } from '@/ui/useGrowing'
 import { useBenchContext, useHighlight, useParts, usePassage, useTimeMap } from '../benchContext'
 import { RegionMark } from '../gauges/FoundMarks'
-import { boundsByPassage, presenceIn, type Along, type AlongMoment } from '@/shared/looks/along'
+import {
+  boundsByPassage,
+  endLookingAlong,
+  lookAlongAgain,
+  presenceIn,
+  type Along,
+  type AlongMoment,
+} from '@/shared/looks/along'
 import { PathLine } from './PathLine'
 import { PresenceFacts } from './PresenceFacts'
 import { useAlong } from './useAlong'
@@ -51,6 +59,27 @@ export function Ribbons() {
       {along?.state === 'failed' && (
         <Box sx={{ fontSize: textSize.note, color: palette.strawInk }}>{wording.theHighlightCouldNotBe}</Box>
       )}
+      {along && (along.state === 'looking' || along.state === 'ended') && <Going along={along} />}
+    </Box>
+  )
+}
+
+/** How far looking along is, and how long it still takes; it can be ended, and begun again. */
+function Going({ along }: { along: Along }) {
+  const looking = along.state === 'looking'
+  const left = along.secondsLeft
+  const seen = along.moments.filter((m) => m.seen).length
+  return (
+    <Box
+      role="status"
+      sx={{ display: 'flex', alignItems: 'center', gap: 2, fontSize: textSize.small, color: palette.inkSoft }}
+    >
+      <Box sx={{ flex: 1, fontFamily: fonts.numbers }}>
+        {looking ? wording.lookingAlongOf(seen, along.moments.length, left && Math.ceil(left)) : wording.alongWasEnded}
+      </Box>
+      <Button onClick={looking ? endLookingAlong : lookAlongAgain}>
+        {looking ? wording.stop : wording.lookAlongAgain}
+      </Button>
     </Box>
   )
 }
@@ -109,14 +138,12 @@ const Ribbon = memo(function Ribbon({
       {presence && subjects && (
         <PresenceFacts region={region} bounds={bounds} frame={frame} presence={presence} by={subjects.by} />
       )}
-      {!presence && watched && along?.state !== 'failed' && (
+      {!presence && watched && (along === null || along.state === 'stopped') && (
         <Box
           role="status"
           sx={{ ml: '86px', mt: 0.5, fontSize: textSize.small, color: palette.inkSoft, fontFamily: fonts.numbers }}
         >
-          {along?.state === 'looking'
-            ? wording.lookingAlongOf(along.moments.filter((m) => m.seen).length, along.moments.length)
-            : wording.isLookedAlongWhenNothing}
+          {wording.isLookedAlongWhenNothing}
         </Box>
       )}
     </Box>

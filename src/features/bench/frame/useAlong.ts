@@ -11,6 +11,7 @@ import {
   type Along,
   type AlongPlan,
 } from '@/shared/looks/along'
+import { useLook } from './useLook'
 
 /**
  * Looking along begins when nothing has changed for this long, nobody has gone to another place, and nothing plays:
@@ -54,6 +55,8 @@ export function useAlong(): Along | null {
     () => player.getState().kind === 'playing',
     () => false,
   )
+  // Regions that are just being found would be looked along anew at once.
+  const isLookedAt = useLook()?.kind === 'looking'
   const { key } = plan
   const known = shown !== null && shown.state !== 'stopped'
   const latest = useRef(plan)
@@ -61,7 +64,7 @@ export function useAlong(): Along | null {
   useEffect(() => {
     // Plans of one key ask for the same.
     void key
-    if (known || playing) return
+    if (known || playing || isLookedAt) return
     const look = () => {
       const file = files.get(latest.current.recording.id)
       if (file) void lookAlong(latest.current, file)
@@ -77,7 +80,7 @@ export function useAlong(): Along | null {
       clearTimeout(timer)
       leave()
     }
-  }, [key, known, playing, files, wanted, player])
+  }, [key, known, playing, isLookedAt, files, wanted, player])
   useEffect(() => {
     if (playing) stopLookingAlong()
   }, [playing])

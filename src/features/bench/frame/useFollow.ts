@@ -32,7 +32,7 @@ export function useFollow(along: Along | null): void {
     if (!region || !along || along.state === 'looking') return
     if (along.state === 'stopped') return
     view.setState({ wantsFollow: null })
-    if (along.state === 'failed') return
+    if (along.state !== 'done') return
     const parts = partsOf(session.value, view.getState().passageId)
     const keys = followPath(samplesIn(parts, region, along), along.cuts, {
       reach: reachIn(session.value, parts, region),

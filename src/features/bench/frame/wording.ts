@@ -129,7 +129,10 @@ export const wording = {
   ribbons: 'Ribbons',
   theHighlightCouldNotBe: 'The highlight could not be looked along. The regions themselves work all the same.',
   alongTheHighlight: (name: string) => `${name} along the highlight`,
-  lookingAlongOf: (done: number, of: number) => `looking along: ${done} of ${of}`,
+  lookingAlongOf: (done: number, of: number, secondsLeft: number | null) =>
+    `looking along: ${done} of ${of}${secondsLeft === null ? '' : `, about ${secondsLeft} s left`}`,
+  alongWasEnded: 'Looking along was ended.',
+  lookAlongAgain: 'Look along',
   isLookedAlongWhenNothing: 'is looked along when nothing plays',
   lookingAtWhatHoldsStill: 'Looking at what holds still in the picture, to know it again.',
   whatHoldsStillInThe: 'What holds still in the picture is kept with it: the next recording like this is recognised.',
