@@ -1,7 +1,9 @@
 import type { VideoSample } from 'mediabunny'
 import type { DrawCrop } from './cropReader'
 
-/** A frame that has been read, `height` px high and as wide as its proportion asks, as JPEG: WebP takes five times as long. */
+/**
+ * A frame that has been read, `height` px high and as wide as its proportion asks, as JPEG: WebP takes twice as long.
+ */
 export function smallPicture(
   { displayWidth, displayHeight }: VideoSample,
   whole: DrawCrop,

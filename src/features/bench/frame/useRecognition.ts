@@ -49,8 +49,12 @@ export function useRecognition(): void {
       const look = await lookAt(recording, file, session.value, 'by-itself')
       if (!look || !isUntouched()) return
       const match = recognise<Setup>(look.fingerprint, setups)
-      if (match.kind === 'unsure') await askWhether(recording.id, match.match.id, match.likeness)
-      if (match.kind === 'sure') {
+      const { steps } = session.store.getState().history
+      // Whoever has gone on from what was found has a layout of their own.
+      const isFresh = !wasFound || steps.length <= 1
+      if (match.kind === 'unsure' || (match.kind === 'sure' && !isFresh))
+        await askWhether(recording.id, match.match.id, match.likeness)
+      if (match.kind === 'sure' && isFresh) {
         const words = wording.looksLike(match.match.name, match.likeness)
         const whole = await takeSetup(match.match)
         await settleResemblance(recording.id)
