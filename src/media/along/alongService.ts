@@ -1,10 +1,10 @@
 import { EncodedPacketSink, type VideoSample } from 'mediabunny'
 import { isCut, type FrameSignature } from '@/core/detect/frameSignature'
 import { firstLooks } from '@/core/detect/regions/firstLooks'
-import { facesBetween, goesOn, meanDifference, type AreaSeen } from '@/core/detect/regions/between'
+import { facesBetween, goesOn, type AreaSeen } from '@/core/detect/regions/between'
 import { movingSubjects } from '@/core/detect/regions/moving'
 import { salientPoint } from '@/core/detect/regions/salient'
-import { intersection, scaleRect, type Point, type Rect } from '@/core/geometry/rect'
+import { scaleRect, type Point, type Rect } from '@/core/geometry/rect'
 import type { Micros } from '@/core/time/micros'
 import { explain, quietly } from '@/diagnostics/note'
 import { CutFinder } from '../analyse/cutFinder'
@@ -24,13 +24,6 @@ const PICTURE_HEIGHT = 216
 const AREA_WIDTH = 256
 /** What moves is seen as well in much less. */
 const SMALL_WIDTH = 64
-
-/**
- * Where a region looks as it did when somebody was found in it, they are where they were: so many levels of 8-bit luma
- * on average, and for so long.
- */
-const AS_BEFORE = 3
-const AS_BEFORE_MICROS = 800_000
 
 /** Moments farther apart than this were not next to one another. */
 const NEXT_MICROS = 2_500_000
@@ -203,7 +196,7 @@ class Walk {
     const whole = await this.reader.readWhole(sample, this.isSmall(sample))
     const faces: AlongSample['faces'] = {}
     for (const watch of this.watches)
-      faces[watch.id] = this.finder ? await watch.see(index, this.timeOf(index), this.finder, whole, sample) : []
+      faces[watch.id] = this.finder ? await watch.see(index, this.finder, whole, sample) : []
     const picture = await smallPicture(sample, whole, PICTURE_HEIGHT)
     this.pictures[index] = picture
     this.onSample({ index, picture, faces })
@@ -262,8 +255,6 @@ class AreaWatch {
   /** What was seen at each moment. */
   private readonly seen: (AreaSeen | undefined)[] = []
   private smallHeight = 0
-  /** The core when it was searched last, and somebody was in it. */
-  private searched: { seen: AreaSeen; at: Micros } | null = null
   private readonly canvas = new OffscreenCanvas(1, 1).getContext('2d', { alpha: false, willReadFrequently: true })
 
   constructor({ id, area, core }: SearchArea) {
@@ -277,24 +268,14 @@ class AreaWatch {
     return AREA_WIDTH <= HALVED_FROM * this.area.width * width
   }
 
-  /** Faces in the area at the moment `index`, which is at `t`; fractions of the frame. */
-  async see(index: number, t: Micros, finder: FaceFinder, whole: DrawCrop, frame: VideoSample): Promise<Rect[]> {
+  /** Faces in the area at the moment `index`, fractions of the frame. */
+  async see(index: number, finder: FaceFinder, whole: DrawCrop, frame: VideoSample): Promise<Rect[]> {
     const core = this.pixels(whole, frame, this.core, SMALL_WIDTH)
     this.smallHeight = core.height
-    const picture = lumaOf(core)
-    const { searched } = this
-    const isAsBefore =
-      searched && t - searched.at < AS_BEFORE_MICROS && meanDifference(searched.seen.picture, picture) < AS_BEFORE
-    if (isAsBefore) {
-      this.seen[index] = { picture, faces: searched.seen.faces }
-      return [...searched.seen.faces]
-    }
     const found = await finder.find(this.pixels(whole, frame, this.area, AREA_WIDTH))
-    const seen = { picture, faces: found.map((face) => within(this.area, face)) }
-    this.seen[index] = seen
-    // Whoever is not in it now may come from beside it, where nobody compares.
-    this.searched = seen.faces.some((f) => intersection(f, this.core)) ? { seen, at: t } : null
-    return seen.faces
+    const faces = found.map((face) => within(this.area, face))
+    this.seen[index] = { picture: lumaOf(core), faces }
+    return faces
   }
 
   /** Whether the same may be taken to go on between two moments. */

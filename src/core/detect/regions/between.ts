@@ -30,7 +30,7 @@ export function facesBetween(a: readonly Rect[], b: readonly Rect[], share: numb
 }
 
 /** Mean difference of two pictures of one size, levels. */
-export function meanDifference(a: Uint8Array, b: Uint8Array): number {
+function meanDifference(a: Uint8Array, b: Uint8Array): number {
   let sum = 0
   for (let i = 0; i < a.length; i++) sum += Math.abs((a[i] as number) - (b[i] as number))
   return sum / a.length
