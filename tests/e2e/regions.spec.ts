@@ -59,7 +59,7 @@ test('an unknown stream: the facecam is found to the pixel by itself, taken back
   await page.getByRole('button', { name: 'Change Face 1 before accepting' }).click()
   const changing = page.getByRole('dialog', { name: 'Proposed region' })
   await changing.getByLabel('Name').fill('Wren’s camera')
-  await changing.getByLabel('Top').focus()
+  await changing.getByLabel('Face top').focus()
   await page.keyboard.press('Escape')
   await expect(changing).toHaveCount(0)
   const rejected = page.getByRole('button', { name: /^Reject Game/ })

@@ -248,22 +248,33 @@ describe('proposals', () => {
     expect(proposalsOf(seen, [{ ...small, score: 0.5 }]).filter((p) => p.role === 'face')).toEqual([])
   })
 
-  it('know a chat that runs upward over a game by its lines, and take no pattern for one', () => {
-    const chat = { x: 20, y: 40, width: 140, height: 170 }
-    const letters: Painter = (n, random) => {
+  const chat = { x: 20, y: 40, width: 140, height: 170 }
+  /** Lines of letters over a game; `upTo`: so far, px, they are labels that rest, and only what follows changes. */
+  const letters =
+    (upTo: number): Painter =>
+    (n, random) => {
       const game = moving(n, random)
       const ends = Array.from({ length: 12 }, () => random.integer(50, 130))
       return (x, y) => {
         if (!inside(chat, x, y)) return game(x, y)
         const line = Math.floor((y - chat.y) / 17)
-        const isLetter = (y - chat.y) % 17 > 6 && x - chat.x > 8 && x - chat.x < (ends[line] ?? 0)
-        return isLetter && (x * 7 + line * 5 + n * 3) % 4 < 2 ? 235 : 22
+        const isLetter = (y - chat.y) % 17 > 6 && x - chat.x > 8 && x - chat.x < Math.max(upTo, ends[line] ?? 0)
+        const change = x - chat.x < upTo ? 0 : n * 3 + Math.floor(n / 4)
+        return isLetter && (x * 3 + line * 5 + change) % 7 < 3 ? 235 : 22
       }
     }
-    const [found, ...others] = proposalsOf(watch(SIZE, letters), []).filter((p) => p.role === 'chat')
+
+  it('know a chat that runs upward over a game by its lines, and take no pattern for one', () => {
+    const [found, ...others] = proposalsOf(watch(SIZE, letters(0)), []).filter((p) => p.role === 'chat')
     expect(others).toEqual([])
     expect(found).toMatchObject({ found: 'text', rect: chat })
     expect(proposalsOf(watch(SIZE, withCamera(3)), []).filter((p) => p.role === 'chat')).toEqual([])
+  })
+
+  it('take labels that rest beside numbers that change for a display, and for no chat', () => {
+    const found = proposalsOf(watch(SIZE, letters(70)), [])
+    expect(found.filter((p) => p.role === 'chat')).toEqual([])
+    expect(found.filter((p) => p.found === 'display')).toMatchObject([{ role: 'hud', rect: chat }])
   })
 
   it('are none from too few frames', () => {

@@ -24,14 +24,31 @@ export function textIn(rect: Rect, frames: readonly Uint8Array[], width: number)
 /** For each row of a rectangle the share of its pixels that stand at the side of a letter. */
 function rowsOf(rect: Rect, luma: Uint8Array, width: number): Float64Array {
   const rows = new Float64Array(rect.height)
-  for (let y = 0; y < rect.height; y++) {
-    const row = (rect.y + y) * width
-    let sides = 0
-    for (let x = rect.x + 1; x < rect.x + rect.width - 1; x++)
-      if (Math.abs((luma[row + x + 1] as number) - (luma[row + x - 1] as number)) > SIDE) sides++
-    rows[y] = sides / rect.width
+  for (const at of sidesIn(rect, luma, width)) {
+    const y = Math.floor(at / width) - rect.y
+    rows[y] = (rows[y] as number) + 1 / rect.width
   }
   return rows
+}
+
+/** Where in a rectangle pixels stand at the side of a letter, as places in `luma`. */
+function* sidesIn(rect: Rect, luma: Uint8Array, width: number): Generator<number> {
+  for (let y = rect.y; y < rect.y + rect.height; y++)
+    for (let at = y * width + rect.x + 1; at < y * width + rect.x + rect.width - 1; at++)
+      if (Math.abs((luma[at + 1] as number) - (luma[at - 1] as number)) > SIDE) yield at
+}
+
+/** How much of what is written in a rectangle stands there in all `frames`, 0..1: labels and lists do, chats do not. */
+function restingIn(rect: Rect, frames: readonly Uint8Array[], width: number): number {
+  const times = new Map<number, number>()
+  let sides = 0
+  for (const luma of frames)
+    for (const at of sidesIn(rect, luma, width)) {
+      times.set(at, (times.get(at) ?? 0) + 1)
+      sides++
+    }
+  const always = [...times.values()].filter((n) => n === frames.length).length
+  return sides === 0 ? 0 : (always * frames.length) / sides
 }
 
 /** How regularly values rise and fall: their likeness to themselves a line further on, less that half a line on. */
@@ -66,21 +83,29 @@ const TEXT_SIZES: InsetSizes = { leastSide: 0.08, mostSide: 0.85, leastProportio
 
 const isText = (rect: Rect, { frames, stillness }: Structure): boolean => textIn(rect, frames, stillness.width) >= TEXT
 
-const asText = (rect: Rect): RegionProposal => ({ found: 'text', role: 'chat', rect, confidence: 0.7 })
+/** Where so much of the text rests it is a list, or labels with numbers that change. */
+const RESTS = 0.3
 
-/** A picture laid over another that is no camera: a chat where it is text. */
+const asText = (rect: Rect, { frames, stillness }: Structure): RegionProposal =>
+  restingIn(rect, frames, stillness.width) >= RESTS
+    ? { found: 'display', role: 'hud', rect, confidence: 0.7 }
+    : { found: 'text', role: 'chat', rect, confidence: 0.7 }
+
+/** A picture laid over another that is no camera: a chat, or a list, where it is text. */
 export function withTexts(insets: readonly RegionProposal[], structure: Structure): RegionProposal[] {
-  return insets.map((inset) => (inset.role === 'hud' && isText(inset.rect, structure) ? asText(inset.rect) : inset))
+  return insets.map((inset) =>
+    inset.role === 'hud' && isText(inset.rect, structure) ? asText(inset.rect, structure) : inset,
+  )
 }
 
-/** Text that does not rest: what people write to one another, or a list that grows. */
+/** Text that was not found as a display: what people write to one another, a list, numbers that change. */
 export function textsBeside(known: readonly RegionProposal[], structure: Structure): RegionProposal[] {
   const { content, lines } = structure
   if (known.some((p) => p.role === 'slides')) return []
   const found: RegionProposal[] = []
   for (const { rect, cover } of insetsIn(content, lines.upright, lines.level, TEXT_SIZES, MOST)) {
     if (cover < MIN_COVER || [...known, ...found].some((p) => intersection(p.rect, rect))) continue
-    if (isText(rect, structure)) found.push(asText(rect))
+    if (isText(rect, structure)) found.push(asText(rect, structure))
   }
   return found
 }

@@ -10,13 +10,13 @@ import TextField from '@mui/material/TextField'
 import { useState } from 'react'
 import type { RegionProposal } from '@/core/detect/regions/proposal'
 import { toEvenPixels, toFractions } from '@/core/geometry/evenGrid'
-import type { Rect, Size } from '@/core/geometry/rect'
+import type { Size } from '@/core/geometry/rect'
 import { title } from '@/core/model/record'
 import { nameForRole, STANDARD_ROLES } from '@/core/model/region'
 import { RoleBadge } from '@/ui/RoleBadge'
 import { fonts, iconSize, palette, textSize } from '@/ui/theme'
 import { Ticket } from '@/ui/Ticket'
-import { PixelField } from './PixelField'
+import { RectFields } from './RectFields'
 import { foundWords, wording } from './wording'
 
 interface ProposalProps {
@@ -101,16 +101,6 @@ function ProposalTicket({
   onClose,
 }: Pick<ProposalProps, 'proposal' | 'size' | 'onChange'> & { anchor: HTMLElement; onClose: () => void }) {
   const { role, rect } = proposal
-  const field = (key: keyof Rect, label: string) => (
-    <PixelField
-      label={label}
-      value={rect[key]}
-      most={key === 'x' || key === 'width' ? size.width : size.height}
-      onSet={(value) =>
-        onChange({ ...proposal, rect: toEvenPixels(toFractions({ ...rect, [key]: value }, size), size) })
-      }
-    />
-  )
   return (
     <Ticket label={wording.proposedRegion} anchor={anchor} onClose={onClose} gap={2}>
       <TextField
@@ -136,24 +126,12 @@ function ProposalTicket({
           if (named.success && named.data !== nameForRole(role)) onChange({ ...proposal, name: named.data })
         }}
       />
-      <Box
-        sx={{
-          display: 'flex',
-          alignItems: 'center',
-          gap: '4px',
-          fontFamily: fonts.numbers,
-          fontSize: textSize.note,
-          color: palette.inkSoft,
-        }}
-      >
-        {field('width', wording.width)}
-        <span>×</span>
-        {field('height', wording.height)}
-        <span>{wording.atLowercase}</span>
-        {field('x', wording.left)}
-        <span>,</span>
-        {field('y', wording.top)}
-      </Box>
+      <RectFields
+        rect={rect}
+        frame={size}
+        of={nameForRole(role)}
+        onSet={(part) => onChange({ ...proposal, rect: toEvenPixels(toFractions({ ...rect, ...part }, size), size) })}
+      />
     </Ticket>
   )
 }

@@ -24,7 +24,7 @@ import { nameForRole } from '@/core/model/region'
 import { isShifted, regionsIn } from '@/core/compose/regionIn'
 import { useBenchContext, useEdit, useParts, usePassage } from '../benchContext'
 import { useSelectedRegion } from '../useSelectedRegion'
-import { PixelField } from './PixelField'
+import { RectFields } from './RectFields'
 import { RegionTicket } from './RegionTicket'
 import { wording } from './wording'
 
@@ -136,14 +136,6 @@ const RegionLine = memo(function RegionLine({
       wording.resize(region.name),
       crypto.randomUUID(),
     )
-  const field = (key: keyof Rect, label: string) => (
-    <PixelField
-      label={`${region.name} ${label}`}
-      value={pixels[key]}
-      most={key === 'x' || key === 'width' ? recording.video.width : recording.video.height}
-      onSet={(value) => set({ [key]: value })}
-    />
-  )
   return (
     <Box
       onClick={() => view.setState({ selection: { kind: 'region', id: region.id } })}
@@ -170,24 +162,7 @@ const RegionLine = memo(function RegionLine({
         isGuess={region.isGuess === true}
         onlyHere={isShifted(passage, region.id)}
       />
-      <Box
-        sx={{
-          display: 'flex',
-          alignItems: 'center',
-          gap: '4px',
-          fontFamily: fonts.numbers,
-          fontSize: textSize.note,
-          color: palette.inkSoft,
-        }}
-      >
-        {field('width', 'width')}
-        <span>×</span>
-        {field('height', 'height')}
-        <span>{wording.atLowercase}</span>
-        {field('x', 'left')}
-        <span>,</span>
-        {field('y', 'top')}
-      </Box>
+      <RectFields rect={pixels} frame={recording.video} of={region.name} onSet={set} />
       <Box
         data-if-wide
         title={wording.outputPixelsForEachRecorded}
