@@ -42,10 +42,10 @@ const FAULT_COST: Readonly<Record<ArrangementFault, number>> = {
 }
 
 const SOFT_COST = 0.4
-/** Somebody has to turn the phone. */
-const TURNED = 0.8
-/** Bare ground, of the whole canvas. */
-const GROUND = 1.2
+/** Somebody has to turn the phone: only who wants that chooses it. */
+const TURNED = 3
+/** Bare ground, of the whole canvas; of one plain colour it looks left over. */
+const GROUND = { drawn: 1.2, plain: 1.8 } as const
 /** A picture that lies over another has edges: words across them look put there by accident. */
 const EDGE_MATTERS = 0.3
 const WORDS_MATTER = 1
@@ -98,7 +98,8 @@ export function judgePictures(
   const covered = placed.reduce((sum, p) => sum + (p.picture && p.insetId === null ? areaOf(p.picture.dest) : 0), 0)
   const bare = Math.max(0, 1 - covered / areaOf(shape))
   if (backdrop.kind === 'mirror' && bare > 0.01 && kept.some((k) => k.matters >= MATTERS.read)) fault('repeats')
-  return { cost: cost + GROUND * bare, faults, kept }
+  const ground = backdrop.kind === 'colour' ? GROUND.plain : GROUND.drawn
+  return { cost: cost + ground * bare, faults, kept }
 }
 
 /** The panels that show something, those of the same footage together; each that plays its own by itself. */

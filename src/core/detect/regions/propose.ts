@@ -6,7 +6,7 @@ import type { Motion } from './motion'
 import { movingPart } from './movingPart'
 import { shows, type SeenPerson } from './people'
 import type { RegionProposal } from './proposal'
-import { hasBars, LIVE, type Structure } from './structure'
+import { hasBars, isOfOneSize, LIVE, type Structure } from './structure'
 import { textsBeside, withTexts } from './text'
 
 /** Slides rest: hardly anything changes in this share of the pairs of frames. */
@@ -19,13 +19,17 @@ const RESTFUL = 0.45
 export function proposeRegions(structure: Structure | null, seen: readonly SeenPerson[] | null): RegionProposal[] {
   if (!structure) return []
   const people = seen && seen.filter(isSomebody)
-  const proposals = structure.tiles.length > 1 ? sideBySide(structure, people) : inOnePicture(structure, people)
+  const proposals = structure.tiles.length > 1 ? sideBySide(structure, people, seen) : inOnePicture(structure, people)
   return proposals.sort((a, b) => b.confidence - a.confidence)
 }
 
 /** Several pictures; in a call nothing is laid over them, over slides a camera may be. */
-function sideBySide(structure: Structure, people: readonly SeenPerson[] | null): RegionProposal[] {
-  const proposals = tilesProposals(structure, people)
+function sideBySide(
+  structure: Structure,
+  people: readonly SeenPerson[] | null,
+  seen: readonly SeenPerson[] | null,
+): RegionProposal[] {
+  const proposals = tilesProposals(structure, people, seen)
   if (!proposals.some((p) => p.role === 'slides')) return proposals
   const largest = structure.tiles.reduce((a, b) => (areaOf(b) > areaOf(a) ? b : a))
   const others = people?.filter((p) => !proposals.some(({ role, rect }) => isPerson(role) && shows(rect, p))) ?? null
@@ -87,15 +91,27 @@ function around({ head: { x, y, width, height }, seen }: SeenPerson, content: Re
   return { found: 'person', role: 'face', rect, confidence: 0.5 * seen }
 }
 
-/** Pictures side by side: slides, people, and of those that never show anybody one that moves. */
-function tilesProposals({ tiles, frame, motion }: Structure, people: readonly SeenPerson[] | null): RegionProposal[] {
+/**
+ * Pictures side by side: slides, people, and of those that never show anybody one that moves. In a picture of the size
+ * of somebody else's, whoever was `seen` is somebody, however little like a face it looked.
+ */
+function tilesProposals(
+  { tiles, frame, motion }: Structure,
+  people: readonly SeenPerson[] | null,
+  seen: readonly SeenPerson[] | null,
+): RegionProposal[] {
+  const others = tiles.filter((t) => people?.some((p) => shows(t, p)))
   const proposals = tiles.map((rect): RegionProposal => {
     const { restful, usual } = motion.within(rect)
     if (restful >= RESTFUL && areaOf(rect) > 0.2 * areaOf(frame))
       return { found: 'slides', role: 'slides', rect, confidence: 0.85 }
     if (people === null) return { found: 'tile', role: 'speaker', rect, confidence: 0.8 }
     if (people.some((p) => shows(rect, p))) return { found: 'tile', role: 'speaker', rect, confidence: 0.95 }
-    return { found: 'tile', role: 'game', rect, confidence: usual >= LIVE ? 0.6 : 0 }
+    const isAmongPeople = others.some((o) => isOfOneSize(o, rect))
+    if (isAmongPeople && seen?.some((p) => shows(rect, p)))
+      return { found: 'tile', role: 'speaker', rect, confidence: 0.75 }
+    const confidence = isAmongPeople ? 0.5 : 0.6
+    return { found: 'tile', role: 'game', rect, confidence: usual >= LIVE ? confidence : 0 }
   })
   const games = proposals.filter((p) => p.role === 'game')
   return proposals.filter((p) => p.role !== 'game' || (games.length === 1 && p.confidence > 0))

@@ -139,22 +139,30 @@ describe('proposals', () => {
     expect(game).toEqual({ x: 0, y: 0, width: CAMERA.x, height: 270 })
   })
 
+  const tiles = [12, 246].map((x) => ({ x, y: 71, width: 222, height: 128 }))
+  const call: Painter = (n) => {
+    const films = tiles.map((t) => room(t, n + t.x))
+    return (x, y) => {
+      const at = tiles.findIndex((t) => inside(t, x, y))
+      return at < 0 ? 30 : (films[at]?.(x, y) ?? 0)
+    }
+  }
+
   it('find the pictures of a call on its background', () => {
-    const tiles = [
-      { x: 12, y: 71, width: 222, height: 128 },
-      { x: 246, y: 71, width: 222, height: 128 },
-    ]
-    const proposals = proposalsOf(
-      watch(SIZE, (n) => {
-        const films = tiles.map((t) => room(t, n + t.x))
-        return (x, y) => {
-          const at = tiles.findIndex((t) => inside(t, x, y))
-          return at < 0 ? 30 : (films[at]?.(x, y) ?? 0)
-        }
-      }),
-    )
+    const proposals = proposalsOf(watch(SIZE, call))
     expect(proposals.map((p) => p.role)).toEqual(['speaker', 'speaker'])
     expect(proposals.map((p) => p.rect).sort((a, b) => a.x - b.x)).toEqual(tiles)
+  })
+
+  it('know somebody in a call by little, beside another whose picture is as large; by nothing nobody', () => {
+    const seen = watch(SIZE, call)
+    const head = (x: number) => ({ x: x + 90, y: 100, width: 40, height: 44 })
+    const [sure, weak] = [somebody(head(12)), { ...somebody(head(246)), score: 0.42, seen: 0.4 }]
+    expect(proposalsOf(seen, [sure, weak]).map((p) => p.role)).toEqual(['speaker', 'speaker'])
+    const [, other] = proposalsOf(seen, [sure])
+    expect(other).toMatchObject({ role: 'game' })
+    expect(other && isSure(other)).toBe(false)
+    expect(proposalsOf(seen, [weak]).filter((p) => p.role === 'speaker')).toEqual([])
   })
 
   it('find slides and the speaker in their corner', () => {

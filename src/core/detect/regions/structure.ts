@@ -98,11 +98,13 @@ const areaOfAll = (rects: readonly Rect[]): number => rects.reduce((sum, r) => s
 /** Sizes within this share of one another count as one. */
 const SAME_SIZE = 0.04
 
+/** Whether two pictures are as large as one another, as programs for calls have them. */
+export const isOfOneSize = (a: Rect, b: Rect): boolean =>
+  Math.abs(a.width / b.width - 1) < SAME_SIZE && Math.abs(a.height / b.height - 1) < SAME_SIZE
+
 /** How many pictures, less for those that are unlike the others: programs for calls give everybody the same room. */
 function worthOf(tiles: readonly Rect[]): number {
-  const alike = (a: Rect, b: Rect) =>
-    Math.abs(a.width / b.width - 1) < SAME_SIZE && Math.abs(a.height / b.height - 1) < SAME_SIZE
-  const most = Math.max(...tiles.map((t) => tiles.filter((o) => alike(t, o)).length))
+  const most = Math.max(...tiles.map((t) => tiles.filter((o) => isOfOneSize(t, o)).length))
   return most + (tiles.length - most) / 4
 }
 

@@ -55,6 +55,35 @@ it('a layout that has all it asks for stays, unless it is to be chosen anew', as
   expect(layout().adapts).toBe(true)
 })
 
+it('slides with a camera over them are shown whole over a drawn ground, upright', async () => {
+  session.extend((draft) => void (draft.highlight.shapes = [TALL]))
+  const webinar: RegionProposal[] = [
+    { found: 'inset', role: 'speaker', rect: { x: 1398, y: 684, width: 502, height: 378 }, confidence: 0.95 },
+    { found: 'slides', role: 'slides', rect: { x: 0, y: 0, width: 1920, height: 1080 }, confidence: 0.7 },
+  ]
+  await acceptAllFound(session, found(webinar), { anew: true })
+  expect(layout().name).toBe('Afloat')
+})
+
+it('both cameras over a game are in the layout', async () => {
+  session.extend((draft) => void (draft.highlight.shapes = [TALL]))
+  const cameras = [40, 1440].map((x): RegionProposal => ({
+    found: 'inset',
+    role: 'face',
+    rect: { x, y: 40, width: 440, height: 260 },
+    confidence: 0.97,
+  }))
+  const game: RegionProposal = {
+    found: 'content',
+    role: 'game',
+    rect: { x: 480, y: 300, width: 1440, height: 780 },
+    confidence: 0.6,
+  }
+  await acceptAllFound(session, found([...cameras, game]), { anew: true })
+  const shown = placePanels(session.value, TALL, passage()).map((p) => p.region?.role)
+  expect(shown.sort()).toEqual(['face', 'face', 'game'])
+})
+
 it('nothing is done where it is not wanted any more once it is known what suits', async () => {
   const before = session.value
   expect(await acceptAllFound(session, found(quarters), { wanted: () => false })).toBe(false)
