@@ -27,6 +27,11 @@ describe('presence', () => {
     expect(share).toBeCloseTo(1 - 12 / 80)
   })
 
+  it('passes over a single sample inside while somebody is not', () => {
+    const back = samples.map((s, i) => (i === 36 ? { ...s, subject: faceAt(0.75, 0.75) } : s))
+    expect(presenceOf(back, EVERY)).toEqual(presenceOf(samples, EVERY))
+  })
+
   it('gives the least that holds the subject throughout, which then holds it', () => {
     const { smallest } = presenceOf(samples, EVERY)
     expect(smallest).not.toBeNull()

@@ -28,13 +28,14 @@ const MIN_INSIDE = 0.97
 
 /**
  * Judges samples in order, `everyMicros` apart. A single sample in which nothing is found between two that are inside
- * is a blink of the detector.
+ * is a blink of the detector, and so is a single one inside between two that are not.
  */
 export function presenceOf(samples: readonly SubjectSample[], everyMicros: Micros): Presence {
   const held = samples.map(({ subject, bounds }) => subject !== null && isInside(subject, bounds))
-  const inside = held.map(
+  const found = held.map(
     (is, i) => is || (samples[i]?.subject === null && held[i - 1] === true && held[i + 1] === true),
   )
+  const inside = found.map((is, i) => is && (found[i - 1] !== false || found[i + 1] !== false))
   const outside: Presence['outside'] = []
   inside.forEach((is, i) => {
     const sample = samples[i]
