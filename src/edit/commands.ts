@@ -1,4 +1,5 @@
 import type { Command } from './command'
+import * as changes from './changes'
 import * as feeds from './feeds'
 import * as highlight from './highlight'
 import * as layouts from './layouts'
@@ -15,7 +16,7 @@ const isCommand = (value: unknown): value is Command<never> =>
 
 /** Everything that can be done to an edit, by its id. */
 export const COMMANDS: ReadonlyMap<string, Command<never>> = new Map(
-  [feeds, highlight, layouts, marks, passages, recipes, regions, remedies, sound, words]
+  [changes, feeds, highlight, layouts, marks, passages, recipes, regions, remedies, sound, words]
     .flatMap((room) => Object.values(room).filter(isCommand))
     .map((c) => [c.id, c]),
 )

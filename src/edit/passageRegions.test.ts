@@ -115,7 +115,7 @@ describe('a plan of looking along', () => {
     const game = session.value.setups[0]?.regions[1]?.id as RegionId
     expect(plan().areas.map((a) => a.id)).toEqual([face().id])
     expect(plan(true).areas).toEqual([])
-    expect(plan(true, [game])).toMatchObject({ withCuts: true, areas: [{ id: game }] })
+    expect(plan(true, [game])).toMatchObject({ closely: true, areas: [{ id: game }] })
     const [area] = plan().areas
     expect(area?.area.width).toBeGreaterThan(face().bounds.width)
   })

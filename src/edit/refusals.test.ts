@@ -68,6 +68,11 @@ const REFUSED: Record<string, { edit: () => Edit; args: unknown; why: string }> 
     args: { mark: newMark(newId<MarkId>(), { kind: 'handle' }), label: 'Add a mark' },
     why: `there are ${MAX_MARKS} marks at most`,
   },
+  'cut-at-changes': {
+    edit: sampleEdit,
+    args: { into: 'shots', cuts: [], parts: [] },
+    why: 'nothing changes within a passage',
+  },
   'split-passage': {
     edit: sampleEdit,
     args: { t: 0, newId: newId<PassageId>() },

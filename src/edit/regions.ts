@@ -1,5 +1,6 @@
 import type { Draft } from 'immer'
 import { isShifted, shiftTo } from '@/core/compose/regionIn'
+import type { RegionProposal } from '@/core/detect/regions/proposal'
 import { toEvenPixels, toFractions } from '@/core/geometry/evenGrid'
 import { carriedAlong, fitInside, shareOfBoth, type Rect, type Size } from '@/core/geometry/rect'
 import { freeName } from '@/core/interchange/freeName'
@@ -174,6 +175,13 @@ export const orderRegion = command<{ id: RegionId; by: 1 | -1 }>({
     }
   },
 })
+
+/** Where what was found lies, as edits take it: fractions of a frame of size `frame`, on even pixels. */
+export const boundsOf = ({ rect }: RegionProposal, frame: Size): Rect => onEvenPixels(rect, frame)
+
+/** What was found, as edits take it. */
+export const asRegions = (proposals: readonly RegionProposal[], frame: Size): Proposed[] =>
+  proposals.map((p) => ({ role: p.role, bounds: boundsOf(p, frame), ...(p.name && { name: p.name }) }))
 
 /** Two places of so much in common (over both) are the same thing, seen otherwise. */
 const SAME_THING = 0.2

@@ -37,6 +37,7 @@ import { version as versionSchema } from '@/core/model/version'
 import { outputLength } from '@/core/time/timeMap'
 import { findText } from '@/core/words/cueEdits'
 import { CAPTION_STYLES } from '@/core/words/textStyles'
+import { cutsAt } from '@/edit/changes'
 import { shortShotsOf } from '@/edit/passages'
 import { tryRemedy } from '@/edit/remedies'
 
@@ -73,6 +74,7 @@ export const ADDING = [
   'draw-region',
   'copy-region',
   'split-passage',
+  'cut-at-changes',
   'duplicate-passage',
   'insert-passages',
   'insert-bed',
@@ -283,6 +285,23 @@ export function argumentsFor(edit: Edit, random: Random): Record<string, () => u
         random.next() < 0.5 ? { speedPercent: random.pick([50, 75]) } : { slipMicros: -random.integer(0, 5_000_000) },
     }),
     'mend-short-shots': () => (highlight.passages.length > 2 ? { shots: shortShotsOf(edit, LEAPFROG) } : null),
+    'cut-at-changes': () =>
+      where(random.pick(highlight.passages), (p) => {
+        const changes = Array.from({ length: random.integer(0, 4) }, recorded).sort((a, b) => a - b)
+        const cuts = cutsAt(edit, p, changes, () => newId<PassageId>())
+        const regionId = id<RegionId>(setups.find((s) => s.id === p.setupId)?.regions ?? [])
+        const keys = [{ micros: p.inMicros, x: random.next(), y: random.next(), jump: false }]
+        return {
+          into: random.pick(['scenes', 'shots'] as const),
+          cuts,
+          parts: cuts.map(({ newId: passageId }) => ({
+            passageId,
+            setupId: p.setupId,
+            layoutId: id<LayoutId>(layouts),
+            cropPaths: [{ regionId, keys }],
+          })),
+        }
+      }),
     'split-passage': () => ({ t: t(), newId: newId<PassageId>() }),
     'strike-stretch': () => ({ fromMicros: t(), toMicros: t() }),
     'restore-strike': () => ({

@@ -30,6 +30,27 @@ function pattern(size: string, rate: string, seconds: number): string[] {
   ]
 }
 
+/** Pieces of the demo's recordings put together to one 1080p30 recording, cut hard. */
+function putTogether(pieces: readonly [name: string, from: number, seconds: number][], coding: string[], out: string) {
+  const inputs = pieces.flatMap(([name, from, seconds]) => [
+    ...['-ss', String(from), '-t', String(seconds)],
+    ...['-i', `public/demo/${name}.mp4`],
+  ])
+  const chains = pieces.map((_, n) => `[${n}:v]scale=1920:1080,fps=30,setsar=1,format=yuv420p[v${n}];`).join('')
+  const joined = pieces.map((_, n) => `[v${n}]`).join('')
+  ffmpeg(
+    ...inputs,
+    ...['-filter_complex', `${chains}${joined}concat=n=${pieces.length}:v=1:a=0[v]`, '-map', '[v]'],
+    ...FAST_H264,
+    ...coding,
+    out,
+  )
+}
+
+/** Where the scenes of `scenes.mp4` and the shots of `edited.mp4` change, seconds. */
+export const SCENES_CHANGE = [8, 16.5]
+export const SHOTS_CHANGE = [2.2, 4, 7, 8.6, 11]
+
 const recipes: Record<string, (out: string) => void> = {
   'pattern.mp4': (out) =>
     ffmpeg(
@@ -110,6 +131,30 @@ const recipes: Record<string, (out: string) => void> = {
   'sound-24.mov': (out) => ffmpeg(...pattern('640x360', '30', 8), ...FAST_H264, '-c:a', 'pcm_s24le', out),
   'sound-24.mkv': (out) => ffmpeg(...pattern('640x360', '30', 8), ...FAST_H264, '-c:a', 'pcm_s24le', out),
   'silent.mp4': (out) => ffmpeg('-f', 'lavfi', '-i', `testsrc2=s=1280x720:r=30:d=8,${FLASH_FILTER}`, ...FAST_H264, out),
+  // The scene of the stream, a call, and the stream's again, with key frames where they happen to fall.
+  'scenes.mp4': (out) =>
+    putTogether(
+      [
+        ['ridge-cup-stream', 0, 8],
+        ['open-day-call', 2, 8.5],
+        ['ridge-cup-stream', 12, 8],
+      ],
+      ['-g', '120', '-sc_threshold', '0'],
+      out,
+    ),
+  'edited.mp4': (out) =>
+    putTogether(
+      [
+        ['field-dawn', 0, 2.2],
+        ['field-winch', 1, 1.8],
+        ['field-dusk', 0, 3],
+        ['field-dawn', 4, 1.6],
+        ['field-winch', 5, 2.4],
+        ['field-dusk', 6, 2],
+      ],
+      [],
+      out,
+    ),
   // The demo stream as another machine would have recorded it: another part, smaller, coarser.
   'stream-720.mp4': (out) =>
     ffmpeg(

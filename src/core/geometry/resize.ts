@@ -17,6 +17,11 @@ export interface ResizeOptions {
   fromCentre?: boolean
 }
 
+/** A way held to the one of its two directions in which it goes farther. */
+export function straightened(dx: number, dy: number): { dx: number; dy: number } {
+  return Math.abs(dx) >= Math.abs(dy) ? { dx, dy: 0 } : { dx: 0, dy }
+}
+
 /** `rect` moved by (dx, dy), stopped at the edges of `bounds`. */
 export function moveRect(rect: Rect, dx: number, dy: number, bounds: Rect): Rect {
   return pushInside({ ...rect, x: rect.x + dx, y: rect.y + dy }, bounds)

@@ -17,7 +17,7 @@ export const wording = {
   versions: 'Versions',
   render: 'Render',
   shiftAlt: 'Shift, Alt',
-  whileARegionIsDragged: 'While a region is dragged: straight; in this passage only',
+  whileARegionIsDragged: 'While a region is dragged: straight (the picture in a panel too); in this passage only',
   shiftAltCtrl: 'Shift, Alt, Ctrl',
   whileAnEdgeOfA:
     'While an edge of a region is dragged: hold the proportion, keep the centre, do not snap to the picture',

@@ -7,7 +7,7 @@ import { salientPoint } from '@/core/detect/regions/salient'
 import { scaleRect, type Point, type Rect } from '@/core/geometry/rect'
 import type { Micros } from '@/core/time/micros'
 import { explain, quietly } from '@/diagnostics/note'
-import { CutFinder } from '../analyse/cutFinder'
+import { CutFinder, type ShotCut } from '../analyse/cutFinder'
 import { CropReader, HALVED_FROM, type DrawCrop } from '../draw/cropReader'
 import { smallPicture } from '../draw/smallPicture'
 import { FRAME_TOLERANCE_MICROS, FrameCursor } from '../source/frameCursor'
@@ -45,7 +45,7 @@ export class AlongService implements AlongWorker {
     file: SourceFile,
     times: Micros[],
     areas: SearchArea[],
-    withCuts: boolean,
+    closely: boolean,
     onSample: (sample: AlongSample) => void,
   ): Promise<AlongOutcome> {
     this.running?.abort()
@@ -56,13 +56,15 @@ export class AlongService implements AlongWorker {
       const watches = areas.map((a) => new AreaWatch(a))
       const finder = watches.length > 0 ? await (this.finder ??= FaceFinder.open()) : null
       const cuts = await this.sources.use(file, (source) =>
-        new Walk(source, times, watches, finder, onSample, signal, () => this.held()).go(withCuts),
+        new Walk(source, times, watches, finder, onSample, signal, () => this.held()).go(closely),
       )
+      const starts = cuts.map(({ micros }) => times.findIndex((t) => t + FRAME_TOLERANCE_MICROS >= micros))
       return {
         kind: 'done',
-        cuts,
-        moving: Object.fromEntries(watches.map((w) => [w.id, w.moving()])),
-        salient: Object.fromEntries(watches.map((w) => [w.id, w.salient()])),
+        cuts: cuts.map(({ micros }) => micros),
+        sceneChanges: cuts.filter((c) => c.isSceneChange).map(({ micros }) => micros),
+        moving: Object.fromEntries(watches.map((w) => [w.id, w.moving(starts)])),
+        salient: Object.fromEntries(watches.map((w) => [w.id, w.salient(starts)])),
       }
     } catch (error) {
       if (signal.aborted) return { kind: 'stopped' }
@@ -92,6 +94,10 @@ class Walk {
   private readonly reader = new CropReader()
   private readonly cutFinder: CutFinder
   private readonly pictures: (Blob | undefined)[] = []
+  /** What the moments that were looked at look like. */
+  private readonly signatures: (SignatureSample | undefined)[] = []
+  /** Moments at which everybody watched is as at the one looked at before. */
+  private readonly stayed = new Set<number>()
 
   constructor(
     private readonly source: Source,
@@ -107,24 +113,28 @@ class Walk {
   }
 
   /**
-   * Looks at every moment; without cuts, at those between others only where somebody came, left or moved. Resolves with
-   * the first frames of shots, where they are wanted.
+   * Looks at every moment; unless `closely`, at those between others only where somebody came, left or moved. Resolves
+   * with the first frames of shots, but for those at which somebody whom it watches stays.
    */
-  async go(withCuts: boolean): Promise<Micros[]> {
+  async go(closely: boolean): Promise<ShotCut[]> {
     const all = this.times.map((_, i) => i)
-    if (withCuts) return this.cutsAmong(await this.lookAt(all, true))
+    if (closely) {
+      await this.lookAt(all)
+      return this.cutsAmong()
+    }
     const first = firstLooks(await this.keysBefore())
     const unclear: number[] = []
-    await this.lookAt(first, false, (n) => {
+    await this.lookAt(first, (n) => {
       const [from, to] = [first[n - 1], first[n]]
       if (from === undefined || to === undefined) return
       const isClear = this.goesOn(from, to)
+      if (isClear && this.watches.length > 0) this.stayed.add(to)
       for (let i = from + 1; i < to; i++)
         if (isClear) this.fill(i, from, to)
         else unclear.push(i)
     })
-    await this.lookAt(unclear, false)
-    return []
+    await this.lookAt(unclear)
+    return this.cutsAmong()
   }
 
   /** The key frame that each moment is decoded from, container seconds. */
@@ -139,14 +149,8 @@ class Walk {
     return keys
   }
 
-  /** Looks at some of the moments; gives, where `withCuts`, between which of them the picture changed at once. */
-  private async lookAt(
-    indices: readonly number[],
-    withCuts: boolean,
-    onLooked: (n: number) => void = () => {},
-  ): Promise<Change[]> {
-    const changed: Change[] = []
-    let before: SignatureSample | null = null
+  /** Looks at some of the moments. */
+  private async lookAt(indices: readonly number[], onLooked: (n: number) => void = () => {}): Promise<void> {
     const wanted = new WantedTimes()
     for (const index of indices) wanted.add(this.timeOf(index) + FRAME_TOLERANCE_MICROS)
     // What lies between is decoded only as far as other frames are made from it.
@@ -167,13 +171,7 @@ class Walk {
         try {
           await this.turn()
           this.signal.throwIfAborted()
-          if (!sample) {
-            onLooked(n)
-            continue
-          }
-          const now = await this.lookInto(sample, index, withCuts)
-          if (before && now && isCut(before.signature, now.signature)) changed.push({ from: before, to: now.micros })
-          before = now
+          if (sample) await this.lookInto(sample, index)
           onLooked(n)
         } finally {
           sample?.close()
@@ -183,15 +181,14 @@ class Walk {
       ;(await coming.catch(() => null))?.close()
       await cursor.close()
     }
-    return changed
   }
 
   private timeOf(index: number): Micros {
     return this.times[index] ?? 0
   }
 
-  /** Looks into the frame of one moment; gives its signature where that is wanted. */
-  private async lookInto(sample: VideoSample, index: number, withSignature: boolean): Promise<SignatureSample | null> {
+  /** Looks into the frame of one moment. */
+  private async lookInto(sample: VideoSample, index: number): Promise<void> {
     this.reader.begin()
     const whole = await this.reader.readWhole(sample, this.isSmall(sample))
     const faces: AlongSample['faces'] = {}
@@ -199,10 +196,9 @@ class Walk {
       faces[watch.id] = this.finder ? await watch.see(index, this.finder, whole, sample) : []
     const picture = await smallPicture(sample, whole, PICTURE_HEIGHT)
     this.pictures[index] = picture
+    const micros = this.source.toRecording(sample.timestamp)
+    this.signatures[index] = { micros, signature: this.cutFinder.signature(whole) }
     this.onSample({ index, picture, faces })
-    return withSignature
-      ? { micros: this.source.toRecording(sample.timestamp), signature: this.cutFinder.signature(whole) }
-      : null
   }
 
   private isSmall({ displayWidth, displayHeight }: VideoSample): boolean {
@@ -228,18 +224,21 @@ class Walk {
     this.onSample({ index, picture, faces })
   }
 
-  private async cutsAmong(changed: readonly Change[]): Promise<Micros[]> {
-    const cuts: Micros[] = []
-    for (const { from, to } of changed)
-      cuts.push(...(await this.cutFinder.between(from.micros, to, from.signature, this.signal)))
+  /** The cuts between moments that were looked at, one after the other. */
+  private async cutsAmong(): Promise<ShotCut[]> {
+    const cuts: ShotCut[] = []
+    let before: SignatureSample | undefined
+    for (const [index, now] of this.signatures.entries()) {
+      if (!now) continue
+      const apart = before ? now.micros - before.micros : 0
+      if (before && apart <= NEXT_MICROS && !this.stayed.has(index) && isCut(before.signature, now.signature)) {
+        await this.turn()
+        cuts.push(...(await this.cutFinder.between(before.micros, now.micros, before.signature, this.signal)))
+      }
+      before = now
+    }
     return cuts
   }
-}
-
-/** Two moments between which the picture changed all at once. */
-interface Change {
-  from: SignatureSample
-  to: Micros
 }
 
 interface SignatureSample {
@@ -293,20 +292,27 @@ class AreaWatch {
     return faces
   }
 
-  moving(): (Rect | null)[] {
-    return movingSubjects(this.pictures(), SMALL_WIDTH, this.smallHeight).map((box) => box && within(this.core, box))
+  /** `starts`: the moments at which shots begin; each is judged by itself. */
+  moving(starts: readonly number[]): (Rect | null)[] {
+    return this.shots(starts).flatMap((pictures) =>
+      movingSubjects(pictures, SMALL_WIDTH, this.smallHeight).map((box) => box && within(this.core, box)),
+    )
   }
 
-  salient(): (Point | null)[] {
-    const pictures = this.pictures()
-    return pictures.map((p, i) => {
-      const point = salientPoint(p, pictures[i - 1] ?? null, SMALL_WIDTH, this.smallHeight)
-      return point && { x: this.core.x + point.x * this.core.width, y: this.core.y + point.y * this.core.height }
-    })
+  salient(starts: readonly number[]): (Point | null)[] {
+    return this.shots(starts).flatMap((pictures) =>
+      pictures.map((p, i) => {
+        const point = salientPoint(p, pictures[i - 1] ?? pictures[i + 1] ?? null, SMALL_WIDTH, this.smallHeight)
+        return point && { x: this.core.x + point.x * this.core.width, y: this.core.y + point.y * this.core.height }
+      }),
+    )
   }
 
-  private pictures(): Uint8Array[] {
-    return this.seen.flatMap((seen) => (seen ? [seen.picture] : []))
+  private shots(starts: readonly number[]): Uint8Array[][] {
+    const edges = [0, ...starts.filter((s) => s > 0), this.seen.length]
+    return edges
+      .slice(1)
+      .map((end, n) => this.seen.slice(edges[n], end).flatMap((seen) => (seen ? [seen.picture] : [])))
   }
 
   private pixels(whole: DrawCrop, { displayWidth, displayHeight }: VideoSample, area: Rect, width: number): ImageData {

@@ -6,9 +6,16 @@ import {
   signatureOf,
   type FrameSignature,
 } from '@/core/detect/frameSignature'
+import { isSceneChange } from '@/core/detect/sceneChange'
 import type { Micros } from '@/core/time/micros'
 import { CropReader, type DrawCrop } from '../draw/cropReader'
 import type { Source } from '../source/openSource'
+
+/** The first frame of a shot, recording time, and whether nothing goes on of what was there before. */
+export interface ShotCut {
+  micros: Micros
+  isSceneChange: boolean
+}
 
 /** Compares frames of a recording, and finds the very frame with which a shot begins. */
 export class CutFinder {
@@ -29,8 +36,8 @@ export class CutFinder {
    * First frames of shots after one frame, which looks like `before`, and up to another, by looking at all frames
    * between. Stops with an AbortError when `signal` says so.
    */
-  async between(from: Micros, to: Micros, before: FrameSignature, signal: AbortSignal): Promise<Micros[]> {
-    const cuts: Micros[] = []
+  async between(from: Micros, to: Micros, before: FrameSignature, signal: AbortSignal): Promise<ShotCut[]> {
+    const cuts: ShotCut[] = []
     let last = before
     for await (const sample of new VideoSampleSink(this.source.video).samples(
       this.source.toContainer(from),
@@ -40,7 +47,11 @@ export class CutFinder {
         signal.throwIfAborted()
         this.reader.begin()
         const signature = this.signature(await this.reader.readWhole(sample))
-        if (isCut(last, signature)) cuts.push(this.source.toRecording(sample.timestamp))
+        if (isCut(last, signature))
+          cuts.push({
+            micros: this.source.toRecording(sample.timestamp),
+            isSceneChange: isSceneChange(last, signature),
+          })
         last = signature
       } finally {
         sample.close()

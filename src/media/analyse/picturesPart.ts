@@ -103,8 +103,10 @@ export class PictureAnalyst {
     let searches = 0
     for (const [before, after] of changed) {
       if (after.micros - before.micros < gap * EARLY_SHARE) cuts.push(after.micros)
-      else if (searches++ < MAX_SEARCHES)
-        cuts.push(...(await this.cutFinder.between(before.micros, after.micros, before.signature, signal)))
+      else if (searches++ < MAX_SEARCHES) {
+        const found = await this.cutFinder.between(before.micros, after.micros, before.signature, signal)
+        cuts.push(...found.map(({ micros }) => micros))
+      }
     }
     return cuts
   }

@@ -28,22 +28,24 @@ export interface AlongWhole {
   moving: Record<string, (Rect | null)[]>
   /** Per area, where the eye would go in its core; fractions of the frame. */
   salient: Record<string, (Point | null)[]>
-  /** First frames of shots, recording time, rising. */
+  /** First frames of shots, recording time, rising: those within what was looked at closely, or where nobody stayed. */
   cuts: Micros[]
+  /** Those of them with which nothing goes on of what was there before. */
+  sceneChanges: Micros[]
 }
 
 export type AlongOutcome = ({ kind: 'done' } & AlongWhole) | { kind: 'stopped' } | { kind: 'failed'; detail: string }
 
 export interface AlongWorker {
   /**
-   * Looks at a recording at rising `times`; `withCuts`: for hard cuts between them too. A later call stops an earlier
-   * one; settles once.
+   * Looks at a recording at rising `times`; `closely`: at all of them, where otherwise moments between others are made
+   * up where everybody has stayed. A later call stops an earlier one; settles once.
    */
   look(
     file: SourceFile,
     times: Micros[],
     areas: SearchArea[],
-    withCuts: boolean,
+    closely: boolean,
     onSample: (sample: AlongSample) => void,
   ): Promise<AlongOutcome>
   stop(): void

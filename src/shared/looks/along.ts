@@ -38,8 +38,10 @@ export interface Along {
   secondsLeft: number | null
   everyMicros: Micros
   moments: AlongMoment[]
-  /** First frames of shots, recording time; known when it is done, and for plans with a region that follows. */
+  /** First frames of shots, recording time; known when it is done. Not those at which somebody watched stays. */
   cuts: Micros[]
+  /** Those of them with which nothing goes on of what was there before. */
+  sceneChanges: Micros[]
 }
 
 /** What to look at, and by which key it is known that it has been. */
@@ -49,7 +51,7 @@ export interface AlongPlan {
   everyMicros: Micros
   moments: Pick<AlongMoment, 'passageId' | 'outputMicros' | 'recordingMicros'>[]
   areas: SearchArea[]
-  withCuts: boolean
+  closely: boolean
 }
 
 /** Of this tab's highlights, the one looked along last. Not stored: looking again takes seconds. */
@@ -99,14 +101,14 @@ export function planAlong(
       const bounds = playing.map((p) => regionIn(p, r, p.inMicros).bounds).reduce(unionOf, r.bounds)
       return { id: r.id, area: onGrid(bounds, AROUND), core: onGrid(bounds, 0) }
     })
-  const withCuts = followed.size > 0
+  const closely = followed.size > 0
   return {
-    key: JSON.stringify([recording.id, setupId, withCuts, moments.map((m) => m.recordingMicros), areas]),
+    key: JSON.stringify([recording.id, setupId, closely, moments.map((m) => m.recordingMicros), areas]),
     recording,
     everyMicros,
     moments,
     areas,
-    withCuts,
+    closely,
   }
 }
 
@@ -166,6 +168,7 @@ export async function seeAlong(
     everyMicros: plan.everyMicros,
     moments: plan.moments.map((m) => ({ ...m, seen: false, url: null, faces: {}, moving: {}, salient: {} })),
     cuts: [],
+    sceneChanges: [],
   }
   const tell = (change: Partial<Along>) => {
     seen = { ...seen, ...change }
@@ -179,7 +182,7 @@ export async function seeAlong(
       { id, file, originMicros },
       order.map((i) => recordingMicros(plan, i)),
       plan.areas,
-      plan.withCuts,
+      plan.closely,
       proxy(({ index, picture, faces }) => {
         const place = order[index]
         if (place === undefined) return
@@ -205,7 +208,7 @@ export async function seeAlong(
             salient: nth(outcome.salient, n),
           }),
       )
-    tell({ state: 'done', moments, cuts: outcome.cuts })
+    tell({ state: 'done', moments, cuts: outcome.cuts, sceneChanges: outcome.sceneChanges })
   }
   return seen
 }

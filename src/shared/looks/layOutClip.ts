@@ -31,7 +31,9 @@ export async function layOutClip(recording: Recording, file: Blob): Promise<Laid
   if (recording.durationMicros > LONGEST_CLIP_MICROS) return null
   if (!(await keptRecipes()).some((r) => r.recipe.byItself && r.setup?.fingerprint)) return null
   const setups = (await keptSetups()).filter((s) => s.fingerprint)
-  const look = await lookAt(recording, file, wholeRecording(recording), 'by-itself')
+  const whole = wholeRecording(recording)
+  const [setup] = whole.setups
+  const look = setup && (await lookAt({ recording, setupId: setup.id }, file, whole, 'by-itself'))
   const match = look && recognise<Setup>(look.fingerprint, setups)
   if (match?.kind !== 'sure') return null
   const recipe = await recipeByItself(match.match.id)

@@ -121,6 +121,19 @@ describe('where the eye would go', () => {
     expect(Math.abs((point?.x ?? 0) * W - 19)).toBeLessThan(8)
   })
 
+  it('is at what moves a little, not at the brightest thing that stands still, nor between the two', () => {
+    const scene = (x: number) =>
+      Uint8Array.from({ length: W * H }, (_, i) => {
+        const [px, py] = [i % W, Math.floor(i / W)]
+        if (Math.hypot(px - 52, py - 7) < 4) return 250
+        return px >= x && px < x + 3 && py === 22 ? 90 : 120
+      })
+    const point = salientPoint(scene(14), scene(12), W, H)
+    expect(Math.abs((point?.x ?? 0) * W - 14.5)).toBeLessThan(4)
+    expect(Math.abs((point?.y ?? 0) * H - 22.5)).toBeLessThan(3)
+    expect(Math.abs((salientPoint(scene(14), null, W, H)?.x ?? 0) * W - 52.5)).toBeLessThan(4)
+  })
+
   it('is nowhere in an empty picture', () => {
     expect(salientPoint(new Uint8Array(W * H).fill(90), null, W, H)).toBeNull()
   })

@@ -7,21 +7,22 @@ import LinearProgress from '@mui/material/LinearProgress'
 import { isSure } from '@/core/detect/regions/proposal'
 import { palette, textSize } from '@/ui/theme'
 import { useBenchContext, useParts } from '../benchContext'
-import { acceptProposals, rejectProposal, uncontested } from '@/edit/regions'
-import { acceptAllFound, asRegions, boundsOf, openProposals } from './acceptFound'
+import { acceptProposals, asRegions, boundsOf, rejectProposal, uncontested } from '@/edit/regions'
+import { acceptAllFound, openProposals } from './acceptFound'
 import { ProposalLine } from './ProposalLine'
 import { wording } from './wording'
 import { changeProposal, lookAt, stopLooking } from '@/shared/looks/looks'
-import { useLook } from './useLook'
+import { useLook, useScene } from './useLook'
 
 /** Looks for regions in the footage, and lists what was found until it is accepted. */
 export function FindRegions() {
   const { session, files } = useBenchContext()
   const { recording, setup, passage } = useParts()
+  const scene = useScene()
   const look = useLook()
   const find = () => {
     const file = files.get(recording.id)
-    if (file) void lookAt(recording, file, session.value)
+    if (file) void lookAt(scene, file, session.value)
   }
   const size = recording.video
   const seen = look?.kind === 'seen' && look.asked ? look : null
@@ -56,7 +57,7 @@ export function FindRegions() {
           n={n}
           proposal={p}
           size={size}
-          onChange={(to) => changeProposal(recording.id, p, to)}
+          onChange={(to) => changeProposal(scene, p, to)}
           onAccept={() => acceptProposals(session, { setupId: setup.id, proposals: asRegions([p], size) })}
           onReject={() =>
             asRegions([p], size).forEach((proposal) => rejectProposal(session, { setupId: setup.id, proposal }))

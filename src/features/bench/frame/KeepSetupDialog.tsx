@@ -20,7 +20,7 @@ import { palette, textSize } from '@/ui/theme'
 import { baseSetupOn } from '@/edit/regions'
 import { useBenchContext, useParts } from '../benchContext'
 import { lookAt } from '@/shared/looks/looks'
-import { useLook } from './useLook'
+import { useLook, useScene } from './useLook'
 import { wording } from './wording'
 
 const LOOK_WORDS = {
@@ -37,6 +37,7 @@ export function KeepSetupDialog({ onClose }: { onClose: () => void }) {
   const { session, files } = useBenchContext()
   const { setup, recording } = useParts()
   const { enqueueSnackbar } = useSnackbar()
+  const scene = useScene()
   const look = useLook()
   const [name, setName] = useState(setup.name)
   const [tags, setTags] = useState(setup.tags.join(', '))
@@ -47,8 +48,8 @@ export function KeepSetupDialog({ onClose }: { onClose: () => void }) {
     const isKnown = look !== null && (look.kind !== 'seen' || look.asked)
     if (asked.current || isKnown || !file) return
     asked.current = true
-    void lookAt(recording, file, session.value)
-  }, [look, file, recording, session])
+    void lookAt(scene, file, session.value)
+  }, [look, file, scene, session])
   const named = title.safeParse(name)
   const keep = async () => {
     if (!named.success) return

@@ -7,7 +7,7 @@ import { memo } from 'react'
 import { toEvenPixels } from '@/core/geometry/evenGrid'
 import { scaleRect, type Point, type Rect, type Size } from '@/core/geometry/rect'
 import { snapEdges } from '@/core/detect/regions/snap'
-import { GRIPS, moveRect, resizeRect, type Grip } from '@/core/geometry/resize'
+import { GRIPS, moveRect, resizeRect, straightened, type Grip } from '@/core/geometry/resize'
 import type { Region } from '@/core/model/region'
 import { heldKeys } from '@/ui/heldKeys'
 import { roleMark } from '@/ui/roleMarks'
@@ -62,13 +62,8 @@ export const RegionBox = memo(function RegionBox({ region, frame }: { region: Re
     const here = onlyHere || event.altKey
     return ({ dx, dy, shiftKey, gesture }) => {
       view.setState({ moving: region.id })
-      const sideways = Math.abs(dx) >= Math.abs(dy)
-      set(
-        moveRect(pixels, shiftKey && !sideways ? 0 : dx * perPixel, shiftKey && sideways ? 0 : dy * perPixel, whole),
-        wording.move(region.name),
-        gesture,
-        here,
-      )
+      const way = shiftKey ? straightened(dx, dy) : { dx, dy }
+      set(moveRect(pixels, way.dx * perPixel, way.dy * perPixel, whole), wording.move(region.name), gesture, here)
     }
   }, letGo)
 

@@ -28,7 +28,7 @@ import { newId, type RegionId } from '@/core/model/ids'
 import { useBenchContext, useEdit, useParts, useView } from '../benchContext'
 import { OutlineFields } from '../OutlineFields'
 import { lookAt, tightened } from '@/shared/looks/looks'
-import { useLook } from './useLook'
+import { useLook, useScene } from './useLook'
 import { textSize } from '@/ui/theme'
 import { wording } from './wording'
 
@@ -57,6 +57,7 @@ export function RegionTicket({
   const edit = useEdit()
   const { recording, passage } = useParts()
   const { enqueueSnackbar } = useSnackbar()
+  const scene = useScene()
   const look = useLook()
   const follows = passage.cropPaths.some((p) => p.regionId === region.id)
   const lookingAlong = useView((v) => v.wantsFollow === region.id)
@@ -72,8 +73,8 @@ export function RegionTicket({
   const holdIndex = held === null ? -1 : choices.findIndex((c) => Math.abs(c.value - held) < 1e-3)
   const tighten = async () => {
     const file = files.get(recording.id)
-    if (look?.kind !== 'seen' && (!file || !(await lookAt(recording, file, session.value)))) return
-    const tight = await tightened(recording.id, pixels)
+    if (look?.kind !== 'seen' && (!file || !(await lookAt(scene, file, session.value)))) return
+    const tight = await tightened(scene, pixels)
     if (!tight) return
     const [left, top, right, bottom] = [
       tight.x - pixels.x,

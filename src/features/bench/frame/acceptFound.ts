@@ -1,24 +1,14 @@
 import { produce } from 'immer'
 import { inOrder, suitEach } from '@/core/compose/suitedLayouts'
 import type { RegionProposal } from '@/core/detect/regions/proposal'
-import { toEvenPixels, toFractions } from '@/core/geometry/evenGrid'
-import type { Rect, Size } from '@/core/geometry/rect'
+import type { Size } from '@/core/geometry/rect'
 import { layoutOf, passageOf, type Edit } from '@/core/model/edit'
 import type { Setup } from '@/core/model/setup'
 import { newId, type InsetId, type PassageId, type SetupId } from '@/core/model/ids'
 import { chosenAs, idsInUse, lacksRegion, layOut } from '@/edit/layouts'
-import { acceptProposals, isRejected } from '@/edit/regions'
+import { acceptProposals, asRegions, boundsOf, isRejected } from '@/edit/regions'
 import type { Session } from '@/store/session'
 import { inTurns } from '@/ui/inTurns'
-
-/** A proposal as edits take it: bounds as fractions of the frame. */
-export function boundsOf({ rect }: RegionProposal, size: Size): Rect {
-  return toFractions(toEvenPixels(toFractions(rect, size), size), size)
-}
-
-/** Proposals as edits take them. */
-export const asRegions = (proposals: readonly RegionProposal[], size: Size) =>
-  proposals.map((p) => ({ role: p.role, bounds: boundsOf(p, size), ...(p.name && { name: p.name }) }))
 
 /** Proposals that are not regions already, and that nobody has rejected. */
 export function openProposals(proposals: readonly RegionProposal[], setup: Setup, size: Size): RegionProposal[] {

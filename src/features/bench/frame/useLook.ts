@@ -1,15 +1,23 @@
+import { useMemo } from 'react'
 import { useStore } from 'zustand'
 import type { SnapLines } from '@/core/detect/regions/snap'
-import { usePassage } from '../benchContext'
-import { looks, type LookState } from '@/shared/looks/looks'
+import { useParts } from '../benchContext'
+import { looks, sceneKey, type LookState, type Scene } from '@/shared/looks/looks'
 
-/** What has been seen of the recording that is worked on. */
-export function useLook(): LookState | null {
-  const { id } = usePassage().recording
-  return useStore(looks, (all) => all[id] ?? null)
+/** The scene that is worked on. */
+export function useScene(): Scene {
+  const { recording, setup } = useParts()
+  const { id: setupId } = setup
+  return useMemo(() => ({ recording, setupId }), [recording, setupId])
 }
 
-/** Edges in its picture; null until it has been looked at. */
+/** What has been seen of the scene that is worked on. */
+export function useLook(): LookState | null {
+  const key = sceneKey(useScene())
+  return useStore(looks, (all) => all[key] ?? null)
+}
+
+/** Edges in its pictures; null until it has been looked at. */
 export function useSnapLines(): SnapLines | null {
   const look = useLook()
   return look?.kind === 'seen' ? look.lines : null

@@ -46,7 +46,7 @@ export function useRecognition(): void {
       const setups = (await keptSetups()).filter((s) => s.fingerprint)
       const wasFound = !setupOf(session.value, setupId).isGuess
       if (wasFound && setups.length === 0) return
-      const look = await lookAt(recording, file, session.value, 'by-itself')
+      const look = await lookAt({ recording, setupId }, file, session.value, 'by-itself')
       if (!look || !isUntouched()) return
       const match = recognise<Setup>(look.fingerprint, setups)
       const { steps } = session.store.getState().history

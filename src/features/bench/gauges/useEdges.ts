@@ -3,7 +3,7 @@ import { toEvenPixels } from '@/core/geometry/evenGrid'
 import type { Rect } from '@/core/geometry/rect'
 import type { Measurements } from '@/core/findings/findings'
 import { useBenchContext, useEdit } from '../benchContext'
-import { lookAt, looks, tightened } from '@/shared/looks/looks'
+import { lookAt, looks, sceneKey, tightened } from '@/shared/looks/looks'
 import { regionsIn, tightBounds, type SeenRegion } from '@/shared/looks/edges'
 
 /**
@@ -14,7 +14,7 @@ const CALM_MS = 9000
 const REST_MS = 600
 
 /**
- * Bounds of regions without border and black, as far as recordings have been looked at; kept up to date as regions
+ * Bounds of regions without border and black, as far as scenes have been looked at; kept up to date as regions
  * move.
  */
 export function useEdges(): Measurements['edges'] {
@@ -35,23 +35,23 @@ export function useEdges(): Measurements['edges'] {
   useEffect(() => {
     const [first] = latest.current.wanted
     if (!first || nextKey === '' || playing) return
-    const { recording } = first
+    const { scene } = first
+    const key = sceneKey(scene)
     let live = true
     const look = async () => {
-      const file = files.get(recording.id)
+      const file = files.get(scene.recording.id)
       const seen =
-        looks.getState()[recording.id]?.kind === 'seen' &&
-        (await tightened(recording.id, toEvenPixels(first.region.bounds, recording.video)))
-      if (!seen && (!file || !(await lookAt(recording, file, latest.current.edit, 'in-passing')))) return
+        looks.getState()[key]?.kind === 'seen' &&
+        (await tightened(scene, toEvenPixels(first.region.bounds, scene.recording.video)))
+      if (!seen && (!file || !(await lookAt(scene, file, latest.current.edit, 'in-passing')))) return
       const found = await Promise.all(
         latest.current.wanted
-          .filter((w) => w.recording.id === recording.id)
+          .filter((w) => sceneKey(w.scene) === key)
           .map(async (w) => [keyOf(w), await tightBounds(w)] as const),
       )
       if (live) setKnown((before) => new Map([...before, ...found]))
     }
-    const wait = () =>
-      setTimeout(() => void look(), looks.getState()[recording.id]?.kind === 'seen' ? REST_MS : CALM_MS)
+    const wait = () => setTimeout(() => void look(), looks.getState()[key]?.kind === 'seen' ? REST_MS : CALM_MS)
     let timer = wait()
     const leave = player.onPosition(() => {
       clearTimeout(timer)
@@ -72,5 +72,5 @@ export function useEdges(): Measurements['edges'] {
   )
 }
 
-const keyOf = ({ recording, region }: SeenRegion) =>
-  `${recording.id} ${region.id} ${Object.values(region.bounds).join(' ')}`
+const keyOf = ({ scene, region }: SeenRegion) =>
+  `${sceneKey(scene)} ${region.id} ${Object.values(region.bounds).join(' ')}`

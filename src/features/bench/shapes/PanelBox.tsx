@@ -6,6 +6,7 @@ import { memo, useEffect, useRef } from 'react'
 import type { PlacedPanel } from '@/core/compose/placeArrangement'
 import { throughFrame } from '@/core/compose/panelCrop'
 import { scaleRect } from '@/core/geometry/rect'
+import { straightened } from '@/core/geometry/resize'
 import { recordingOf } from '@/core/model/edit'
 import type { Shape } from '@/core/model/shape'
 import { heldKeys } from '@/ui/heldKeys'
@@ -107,9 +108,11 @@ export const PanelBox = memo(function PanelBox({ placed, shape, outlines }: Pane
       return inset.drag(outputPerCss, (event.target as HTMLElement).dataset.insetGrip ?? null)
     if (!picture || !placed.canZoom) return null
     let last = { dx: 0, dy: 0 }
-    return ({ dx, dy, altKey, gesture }) => {
-      nudgeBy((dx - last.dx) * outputPerCss, (dy - last.dy) * outputPerCss, altKey, gesture)
-      last = { dx, dy }
+    return ({ dx, dy, shiftKey, altKey, gesture }) => {
+      // With Shift the picture goes straight; in an inset Shift has begun the drag already.
+      const to = shiftKey && insetId === null ? straightened(dx, dy) : { dx, dy }
+      nudgeBy((to.dx - last.dx) * outputPerCss, (to.dy - last.dy) * outputPerCss, altKey, gesture)
+      last = to
     }
   }, inset.release)
 

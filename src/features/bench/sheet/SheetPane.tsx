@@ -19,6 +19,7 @@ import { useBenchContext, useFootage, usePassage, useView } from '../benchContex
 import { PaneFrame } from '../PaneFrame'
 import { AddPassagesDialog } from './AddPassagesDialog'
 import { BedsDialog } from './BedsDialog'
+import { ChangesBar } from './ChangesBar'
 import { DeadAirBar } from './DeadAirBar'
 import { SheetRows } from './SheetRows'
 import { useBringIn } from '../useBringIn'
@@ -45,6 +46,7 @@ export function SheetPane() {
   const rowMicros = scales[scale] ?? MICROS_PER_SECOND
   const { split, strike } = useCutting()
   const marked = useView((v) => v.stretch !== null)
+  const asksChanges = useView((v) => v.asksChanges)
   const [over, setOver] = useState(false)
   const { bringInFile } = useBringIn()
   const { enqueueSnackbar } = useSnackbar()
@@ -114,7 +116,14 @@ export function SheetPane() {
         <Button aria-pressed={open === 'dead-air'} onClick={() => setOpen(open === 'dead-air' ? null : 'dead-air')}>
           {wording.deadAir}
         </Button>
+        <Button
+          aria-pressed={asksChanges === 'yes'}
+          onClick={() => view.setState({ asksChanges: asksChanges === 'yes' ? 'no' : 'yes' })}
+        >
+          {wording.scenes}
+        </Button>
       </Box>
+      <ChangesBar />
       {open === 'dead-air' && <DeadAirBar deadAir={deadAir} onClose={close} />}
       <Box
         onDragOver={(e) => {

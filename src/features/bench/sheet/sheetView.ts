@@ -7,6 +7,8 @@ export interface SheetView {
   passageId: PassageId | null
   /** A stretch of the output that is marked, to be struck out or played over and over; end-exclusive. */
   stretch: { fromMicros: Micros; toMicros: Micros } | null
+  /** Whether what to do with scene changes and cuts is asked: as long as there are any, or as somebody wants. */
+  asksChanges: 'by-itself' | 'yes' | 'no'
 }
 
-export const NEW_SHEET_VIEW: SheetView = { passageId: null, stretch: null }
+export const NEW_SHEET_VIEW: SheetView = { passageId: null, stretch: null, asksChanges: 'by-itself' }

@@ -92,6 +92,31 @@ export const wording = {
   lessTimeInARow: 'Less time in a row',
   passageCapital: 'Passage',
   music: 'Music',
+  scenes: 'Scenes',
+  scenesAndShots: 'Scenes and shots',
+  changesIn: (scenes: number, cuts: number) =>
+    [
+      ...(scenes > 0 ? [`${scenes} scene ${scenes === 1 ? 'change' : 'changes'}`] : []),
+      ...(cuts > scenes ? [`${cuts} cuts in all`] : []),
+    ].join(', '),
+  theScreenChangesHere:
+    'Each scene can have its own regions and layout; each shot of an edited recording its own crop.',
+  noCutsInThis: 'No cuts in what this highlight plays.',
+  knownOnceLookedAlong: 'Cuts are known once the highlight has been looked along.',
+  cutIntoScenes: 'Cut into scenes',
+  cutIntoShots: 'Cut into shots',
+  aHighlightEach: 'A highlight for each shot',
+  lookingAtEachScene: 'Looking at each scene…',
+  lookingAtEachShot: 'Looking at each shot…',
+  partsLookedAt: 'Parts looked at',
+  stop: 'Stop',
+  couldNotBeCut: 'The recording could not be looked at. Nothing was changed.',
+  changedMeanwhile: 'The highlight was changed meanwhile, so it was not cut.',
+  isCutInto: (count: number, into: 'scenes' | 'shots') =>
+    `Cut into ${count} ${count === 1 ? into.slice(0, -1) : into}.`,
+  undo: 'Undo',
+  shotOf: (name: string, n: number) => `${name}, shot ${n}`,
+  highlightsMade: (count: number) => `${count} highlights are on the Shelf.`,
   split: 'Split',
   strikeOut: 'Strike out',
 }

@@ -1,0 +1,87 @@
+'use client'
+
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import LinearProgress from '@mui/material/LinearProgress'
+import { palette, textSize } from '@/ui/theme'
+import { useBenchContext, useView } from '../benchContext'
+import { useChanges } from './useChanges'
+import { wording } from './wording'
+
+/** So many cuts, and a recording is taken for an edited one: its shots come first, not its scenes. */
+const EDITED_FROM = 6
+
+const CHOSEN = { variant: 'contained', color: 'primary' } as const
+
+/**
+ * Says how often the picture changes at once in what is worked on, and offers to cut it there. It is there by itself
+ * where scenes change, until somebody has closed it.
+ */
+export function ChangesBar() {
+  const asks = useView((v) => v.asksChanges)
+  return asks === 'no' ? null : <OpenBar byItself={asks === 'by-itself'} />
+}
+
+function OpenBar({ byItself }: { byItself: boolean }) {
+  const { view } = useBenchContext()
+  const { cuts, sceneChanges, going, cut, cutApart, stop } = useChanges()
+  const count = cuts?.length ?? 0
+  if (byItself && sceneChanges.length === 0 && !going) return null
+  const isEdited = count >= EDITED_FROM
+  const words = () => {
+    if (cuts === null) return wording.knownOnceLookedAlong
+    return count === 0 ? wording.noCutsInThis : `${wording.changesIn(sceneChanges.length, count)}.`
+  }
+  return (
+    <Box
+      role="group"
+      aria-label={wording.scenesAndShots}
+      sx={{
+        flex: 'none',
+        p: 2.5,
+        borderBottom: 1,
+        borderColor: 'divider',
+        bgcolor: 'background.default',
+        display: 'grid',
+        gap: 1.5,
+        fontSize: textSize.note,
+        color: palette.inkSoft,
+      }}
+    >
+      {going ? (
+        <Box role="status" sx={{ display: 'flex', alignItems: 'center', gap: 2 }}>
+          {going.into === 'scenes' ? wording.lookingAtEachScene : wording.lookingAtEachShot}
+          <LinearProgress
+            variant="determinate"
+            value={going.share * 100}
+            aria-label={wording.partsLookedAt}
+            sx={{ flex: 1, height: 4 }}
+          />
+          <Button onClick={stop}>{wording.stop}</Button>
+        </Box>
+      ) : (
+        <>
+          <Box role="status">
+            {words()} {count > 0 && wording.theScreenChangesHere}
+          </Box>
+          <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1 }}>
+            {sceneChanges.length > 0 && (
+              <Button {...(isEdited ? {} : CHOSEN)} onClick={() => void cut('scenes')}>
+                {wording.cutIntoScenes}
+              </Button>
+            )}
+            {count > 0 && (
+              <>
+                <Button {...(isEdited ? CHOSEN : {})} onClick={() => void cut('shots')}>
+                  {wording.cutIntoShots}
+                </Button>
+                <Button onClick={() => void cutApart()}>{wording.aHighlightEach}</Button>
+              </>
+            )}
+            <Button onClick={() => view.setState({ asksChanges: 'no' })}>{wording.close}</Button>
+          </Box>
+        </>
+      )}
+    </Box>
+  )
+}

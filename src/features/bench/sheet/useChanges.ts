@@ -1,0 +1,131 @@
+import { useSnackbar } from 'notistack'
+import { useEffect, useMemo, useRef, useState } from 'react'
+import { produce } from 'immer'
+import type { Edit } from '@/core/model/edit'
+import { newId, type PassageId } from '@/core/model/ids'
+import type { Micros } from '@/core/time/micros'
+import { cutAtChanges, cutsAt } from '@/edit/changes'
+import { applyRecipe, picturesOfRecipe } from '@/edit/recipes'
+import { addRecords } from '@/edit/records'
+import { planScenes, planShots, type ChangePlan } from '@/shared/looks/changes'
+import { copyHighlight } from '@/store/highlights'
+import { useOffer } from '@/ui/useOffer'
+import { useBenchContext, useHighlight, useParts } from '../benchContext'
+import { bringImages } from '../bringImages'
+import { useSeenAlong } from '../frame/useAlong'
+import { wording } from './wording'
+
+type Into = 'scenes' | 'shots'
+
+/** What goes on: how much of it is done, 0..1. */
+interface Going {
+  into: Into
+  share: number
+}
+
+/** Where the picture changes at once in what is worked on, and what can be done about it. */
+export interface Changes {
+  /** Cuts within passages, recording time; null while they are not known. */
+  cuts: Micros[] | null
+  sceneChanges: Micros[]
+  going: Going | null
+  cut: (into: Into) => Promise<void>
+  /** Makes a highlight of each shot; this one stays as it is. */
+  cutApart: () => Promise<void>
+  stop: () => void
+}
+
+/** Cuts that were seen along the highlight, and cutting it there. */
+export function useChanges(): Changes {
+  const bench = useBenchContext()
+  const { session, files } = bench
+  const { passages } = useHighlight()
+  const { recording, setup } = useParts()
+  const along = useSeenAlong()
+  const offer = useOffer()
+  const { enqueueSnackbar } = useSnackbar()
+  const [going, setGoing] = useState<Going | null>(null)
+  const abort = useRef<AbortController | null>(null)
+  useEffect(() => () => abort.current?.abort(), [])
+  const done = along?.state === 'done' ? along : null
+  const inside = useMemo(() => {
+    if (!done) return null
+    const scene = { recordingId: recording.id, setupId: setup.id }
+    const edit: Edit = { ...session.value, highlight: { ...session.value.highlight, passages } }
+    const within = (changes: readonly Micros[]) =>
+      changes.filter((c) => cutsAt(edit, scene, [c], () => newId<PassageId>()).length > 0)
+    return { cuts: within(done.cuts), sceneChanges: within(done.sceneChanges) }
+  }, [done, passages, recording.id, setup.id, session])
+
+  const plan = async (into: Into): Promise<{ edit: Edit; plan: ChangePlan } | null> => {
+    const file = files.get(recording.id)
+    if (!inside || !file) return null
+    const edit = session.value
+    abort.current?.abort()
+    const stopped = new AbortController()
+    abort.current = stopped
+    setGoing({ into, share: 0 })
+    try {
+      const made = await (into === 'scenes' ? planScenes : planShots)(
+        { edit, recording, setup, file },
+        into === 'scenes' ? inside.sceneChanges : inside.cuts,
+        { signal: stopped.signal, onProgress: (share) => setGoing({ into, share }) },
+      )
+      if (stopped.signal.aborted) return null
+      if (!made) enqueueSnackbar(wording.couldNotBeCut, { variant: 'error' })
+      else if (session.value.highlight !== edit.highlight) enqueueSnackbar(wording.changedMeanwhile)
+      else return { edit: session.value, plan: made }
+      return null
+    } finally {
+      if (abort.current === stopped) setGoing(null)
+    }
+  }
+
+  const cut = async (into: Into) => {
+    const planned = await plan(into)
+    if (!planned) return
+    const { cuts, parts, setups, layouts, recipes } = planned.plan
+    for (const { whole } of recipes) await bringImages(bench, picturesOfRecipe(whole))
+    const gesture = crypto.randomUUID()
+    addRecords(session, { setups, layouts })
+    if (!cutAtChanges(session, { into, cuts, parts }, gesture)) return
+    for (const recipe of recipes) applyRecipe(session, recipe, gesture)
+    offer({
+      words: wording.isCutInto(cuts.length + 1, into),
+      button: wording.undo,
+      act: () => session.undo(),
+      staysMs: STAYS_MS,
+    })
+  }
+
+  const cutApart = async () => {
+    const planned = await plan('shots')
+    if (!planned) return
+    const { edit, plan: made } = planned
+    const apart = produce(
+      { ...edit, setups: [...edit.setups, ...made.setups], layouts: [...edit.layouts, ...made.layouts] },
+      (draft) => cutAtChanges.apply(draft, { into: 'shots', ...made }),
+    )
+    const shots = apart.highlight.passages
+    for (const [n, passage] of shots.entries()) {
+      const highlight = { ...apart.highlight, passages: [passage] }
+      await copyHighlight({ ...apart, highlight }, wording.shotOf(apart.highlight.name, n + 1))
+    }
+    enqueueSnackbar(wording.highlightsMade(shots.length))
+  }
+
+  return {
+    cuts: inside?.cuts ?? null,
+    sceneChanges: inside?.sceneChanges ?? [],
+    going,
+    cut,
+    cutApart,
+    stop: () => {
+      abort.current?.abort()
+      setGoing(null)
+    },
+  }
+}
+
+/** Long enough to look at what came of it. */
+const STAYS_MS = 20_000
