@@ -19,4 +19,6 @@ export const wording = {
   useItWith: (recipeName: string) => `Use it, with “${recipeName}”`,
   useIt: 'Use it',
   itIsNot: 'It is not',
+  byItselfForRecordingsRecognised: (name: string) => `By itself, for recordings recognised as “${name}”`,
+  cutIntoScenesByItself: 'New highlights are cut into their scenes, too',
 }

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
-import { keepSetup, toBench, watchForErrors } from '../support/brimble'
+import { keepRecipe, keepSetup, takeLayout, toBench, watchForErrors } from '../support/brimble'
 import { inDatabase } from '../support/inDatabase.mjs'
 import { made, SCENES_CHANGE, SHOTS_CHANGE } from '../support/makeRecordings'
 
@@ -94,6 +94,29 @@ test('each scene gets its own kept setup', async ({ page }) => {
     idOf(page),
   )
   expect(names).toEqual([null, 'Open day', null])
+})
+
+test('a recipe that says so has a new highlight cut into its scenes, and laid out, without being asked', async ({
+  page,
+}) => {
+  test.setTimeout(300_000)
+  await toBench(page, 'public/demo/open-day-call.mp4', 'open-day-call')
+  await expect(page.getByText(/^Found and set: /)).toBeVisible({ timeout: 60_000 })
+  await keepSetup(page, 'Open day')
+  await takeLayout(page, 'Everyone alike')
+  await keepRecipe(page, 'Calls')
+  await page.goto('/rack')
+  const cuts = page.getByRole('checkbox', { name: 'New highlights are cut into their scenes, too' })
+  await cuts.click()
+  await expect(cuts).toBeChecked()
+  await page.goto('/')
+  await toBench(page, made('scenes.mp4'), 'scenes')
+  await expect(page.getByText('Cut into 3 scenes.')).toBeVisible({ timeout: 180_000 })
+  await page.locator('[data-saving="saved"]').waitFor({ state: 'attached' })
+  const scenes = await passagesOf(page, idOf(page))
+  expect(scenes.map((p) => p.from)).toEqual([0, ...SCENES_CHANGE])
+  expect(scenes[1]?.layout).toBe('Everyone alike')
+  expect(scenes[0]?.layout).not.toBe('Everyone alike')
 })
 
 test('an edited recording is cut into its shots, each framed by itself and moved straight by hand', async ({

@@ -329,28 +329,40 @@ function truthOf(make, height) {
   ]
 }
 
-/** Draws and codes a make into a folder, with the truth about it beside it. */
-export async function makeFootage(page, folder, name, make, seed, truth = {}) {
-  const height = make.height ?? 1080
+/**
+ * Draws pieces, `seconds` of each from its second `from` on, one after the other, and codes them as one file. `rate`: frames a second; `height`: lines; `coding`:
+ * what else ffmpeg is told.
+ */
+export async function codePieces(page, file, pieces, { rate = RATE, height = 1080, coding = [] } = {}) {
   const coder = spawn(
     'ffmpeg',
-    `-v error -y -f image2pipe -framerate ${RATE} -i - -c:v libx264 -preset veryfast -crf ${make.crf ?? 24} -g ${RATE} -pix_fmt yuv420p`
-      .split(' ')
-      .concat(join(folder, `${name}.mp4`)),
+    [
+      ...`-v error -y -f image2pipe -framerate ${rate} -i - -c:v libx264 -preset veryfast -pix_fmt yuv420p`.split(' '),
+      ...coding,
+      file,
+    ],
     { stdio: ['pipe', 'inherit', 'inherit'] },
   )
   const done = new Promise((resolve, reject) =>
     coder.on('exit', (code) => (code === 0 ? resolve() : reject(new Error(`ffmpeg: ${code}`)))),
   )
-  for (let n = 0; n < RATE * SECONDS; n++)
-    coder.stdin.write(
-      Buffer.from(
-        await page.evaluate(drawFrame, { make, seed, n, width: Math.round((height * 16) / 9), height }),
-        'base64',
-      ),
-    )
+  const width = Math.round((height * 16) / 9)
+  for (const { make, seed, seconds, from = 0 } of pieces)
+    for (let n = 0; n < rate * seconds; n++) {
+      const at = (from + n / rate) * RATE
+      coder.stdin.write(Buffer.from(await page.evaluate(drawFrame, { make, seed, n: at, width, height }), 'base64'))
+    }
   coder.stdin.end()
   await done
+}
+
+/** Draws and codes a make into a folder, with the truth about it beside it. */
+export async function makeFootage(page, folder, name, make, seed, truth = {}) {
+  const height = make.height ?? 1080
+  await codePieces(page, join(folder, `${name}.mp4`), [{ make, seed, seconds: SECONDS }], {
+    height,
+    coding: ['-crf', String(make.crf ?? 24), '-g', String(RATE)],
+  })
   writeFileSync(join(folder, `${name}.json`), JSON.stringify({ ...truth, regions: truthOf(make, height) }))
 }
 

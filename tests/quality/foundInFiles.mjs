@@ -6,12 +6,17 @@ import { inDatabase } from '../support/inDatabase.mjs'
 
 const VIDEOS = new Set(['.mp4', '.mkv', '.webm', '.mov'])
 
-/** Beside `clip.mp4` lies `clip.json`: what regions there are, px of the frame, and what its scene is called. */
+/**
+ * Beside `clip.mp4` lies `clip.json`: what regions there are, px of the frame, what its scene is called, and when scenes
+ * change.
+ */
 const truthFile = z.object({
   regions: z
     .array(z.object({ role: z.string(), x: z.number(), y: z.number(), width: z.number(), height: z.number() }))
     .default([]),
   scene: z.string().optional(),
+  /** When scenes change, seconds. */
+  sceneChanges: z.array(z.number()).optional(),
 })
 
 /** Edges of a face may be so far off: px, or a share of the frame's width. */
@@ -66,7 +71,10 @@ export async function openOnBench(page, file) {
 /** A chooser that scripts can answer. */
 export const withPlainChooser = (page) => page.addInitScript(() => Reflect.deleteProperty(window, 'showOpenFilePicker'))
 
-/** What Brimble proposes for a file, by its own interface: px of a frame of the size that is given too. */
+/**
+ * What Brimble proposes for a file, by its own interface: px of a frame of the size that is given too, and how
+ * long a frame is, seconds.
+ */
 export async function proposalsFor(page, file) {
   const id = await openOnBench(page, file)
   const before = await setupOf(page, id)
@@ -77,10 +85,11 @@ export async function proposalsFor(page, file) {
   while ((await accept.count()) > 0) await accept.first().click()
   await page.locator('[data-saving="saved"]').waitFor({ state: 'attached' })
   const after = await setupOf(page, id)
-  const { width, height } = after.video
+  const { width, height, frameRate } = after.video
   const stood = new Set(before.regions.map(({ bounds }) => JSON.stringify(bounds)))
   return {
     size: { width, height },
+    frame: frameRate.den / frameRate.num,
     found: after.regions
       .filter(({ bounds }) => !stood.has(JSON.stringify(bounds)))
       .map(({ role, bounds: b }) => ({
@@ -109,6 +118,25 @@ export const setupOf = (page, id) =>
     id,
   )
 
+/** When scenes change in what the highlight on the Bench plays, seconds, as it says once it has been looked along. */
+export async function sceneChangesSeen(page) {
+  const bar = page.getByRole('group', { name: 'Scenes and shots' })
+  if ((await bar.count()) === 0) await page.getByRole('button', { name: 'Scenes', exact: true }).click()
+  await page.locator('[data-scene-changes]').waitFor({ timeout: 300_000 })
+  const seen = await bar.getAttribute('data-scene-changes')
+  return seen === '' ? [] : seen.split(' ').map(Number)
+}
+
+/** How many changes were seen within two frames, and how many that there are none of; `frame`: its length, seconds. */
+export function judgeChanges(changes, seen, frame) {
+  const isAt = (a, b) => Math.abs(a - b) <= 2 * frame + 0.001
+  return {
+    changes: changes.length,
+    changesFound: changes.filter((c) => seen.some((s) => isAt(c, s))).length,
+    changesInvented: seen.filter((s) => !changes.some((c) => isAt(c, s))).length,
+  }
+}
+
 export function filesIn(folder) {
   return readdirSync(folder)
     .filter((f) => VIDEOS.has(extname(f)))
@@ -128,8 +156,11 @@ export async function foundInFiles(page, folder, log) {
   const sums = {}
   let judged = 0
   for (const { file, truth } of filesIn(folder)) {
-    const { size, found } = await proposalsFor(page, file)
-    const verdict = truth && judgeRegions(truth, found, size)
+    const { size, frame, found } = await proposalsFor(page, file)
+    const verdict = truth && {
+      ...judgeRegions(truth, found, size),
+      ...(truth.sceneChanges && judgeChanges(truth.sceneChanges, await sceneChangesSeen(page), frame)),
+    }
     if (log || !truth) process.stderr.write(`${basename(file)}: ${JSON.stringify({ found, ...verdict })}\n`)
     if (!verdict) continue
     judged++
@@ -147,5 +178,17 @@ export async function foundInFiles(page, folder, log) {
     share(sums.rolesRight, sums.matched, 'roles right', 0.9),
     { figure: sums.noFaces, unit: 'called a face that show none', bar: 0, met: sums.noFaces === 0 },
     share(sums.listsFound, sums.lists, 'lists, chats and displays found', 0.8),
+    ...(sums.changes === undefined ? [] : changeFigures(sums)),
   ]
 }
+
+/** What was added up of {@link judgeChanges}. */
+export const changeFigures = ({ changes, changesFound, changesInvented }) => [
+  {
+    figure: changes === 0 ? 1 : changesFound / changes,
+    unit: `of ${changes} scene changes within two frames`,
+    bar: 0.95,
+    met: changesFound >= 0.95 * changes,
+  },
+  { figure: changesInvented, unit: 'scene changes where there are none', bar: 0, met: changesInvented === 0 },
+]

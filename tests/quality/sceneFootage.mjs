@@ -4,10 +4,10 @@ import { mkdirSync } from 'node:fs'
 import { makeFootage } from './faceFootage.mjs'
 import { seeded } from './scenes.mjs'
 
-const GAMES = ['busy', 'calm', 'night', 'resting']
+export const GAMES = ['busy', 'calm', 'night', 'resting']
 
 /** Of every six scenes one is a call and one slides; the others are games with a camera and what belongs to them. */
-function sceneOf(n, random) {
+export function sceneOf(n, random) {
   const room = random.integer(1, 1000)
   if (n % 6 === 4) {
     const people = random.pick([2, 3, 4])

@@ -10,12 +10,14 @@ import { kills } from './kills.mjs'
 import { load } from './load.mjs'
 import { plantedMoments } from './plantedMoments.mjs'
 import { recognisedSetups } from './recognisedSetups.mjs'
+import { sceneChanges } from './sceneChanges.mjs'
 import { tightened } from './tightened.mjs'
 
 const scores = {
   'planted-moments': plantedMoments,
   'found-regions': foundRegions,
   'recognised-setups': recognisedSetups,
+  'scene-changes': sceneChanges,
   tightened,
   'heard-words': heardWords,
   hostile,

@@ -12,7 +12,15 @@ import {
   type Analysis,
   type SoundPart,
 } from './analysis'
-import { colourDistance, isCut, motionBetween, SIGNATURE_HEIGHT, SIGNATURE_WIDTH, signatureOf } from './frameSignature'
+import {
+  colourDistance,
+  cutsAmong,
+  isCut,
+  motionBetween,
+  SIGNATURE_HEIGHT,
+  SIGNATURE_WIDTH,
+  signatureOf,
+} from './frameSignature'
 import { LIVELINESS_STEP_MICROS, livelinessOf } from './liveliness'
 import { momentAround, proposeMoments } from './moments'
 import { slidingMedian } from './slidingMedian'
@@ -203,6 +211,37 @@ describe('frame signatures', () => {
     expect(motionBetween(meadow, meadow)).toBe(0)
     expect(colourDistance(meadow, hangar)).toBeCloseTo(1, 3)
     expect(() => signatureOf(new Uint8ClampedArray(12))).toThrow(RangeError)
+  })
+})
+
+describe('cuts among frames', () => {
+  /** A hall of chance blocks in a few greys, through which a camera pans by so many pixels a frame. */
+  const shot = (seed: number, count: number, pan: number, light = 0) => {
+    const random = seeded(seed)
+    const levels = Array.from({ length: 4000 }, () => random.integer(0, 3) * 20 + 60)
+    return Array.from({ length: count }, (_, n) =>
+      signatureOf(
+        Uint8ClampedArray.from({ length: SIGNATURE_WIDTH * SIGNATURE_HEIGHT * 4 }, (_, i) => {
+          const [x, y] = [(i >> 2) % SIGNATURE_WIDTH, Math.floor((i >> 2) / SIGNATURE_WIDTH)]
+          const level = levels[Math.floor((x + n * pan) / 6) + 60 * Math.floor(y / 6)] ?? 0
+          return (i & 3) === 3 ? 255 : Math.min(255, level + light)
+        }),
+      ),
+    )
+  }
+
+  it('are found in shots of the same colours, and not in a pan however quick', () => {
+    for (let seed = 1; seed <= 30; seed++) {
+      const frames = [...shot(seed, 12, 0.2), ...shot(seed + 100, 9, 0), ...shot(seed + 200, 14, 0.3)]
+      expect(cutsAmong(frames), `seed ${seed}`).toEqual([12, 21])
+      expect(cutsAmong(shot(seed, 40, 9)), `pan, seed ${seed}`).toEqual([])
+    }
+  })
+
+  it('are none where a flash is over at once', () => {
+    const frames = [...shot(1, 10, 0), ...shot(1, 4, 0, 120), ...shot(1, 12, 0)]
+    expect(cutsAmong(frames)).toEqual([])
+    expect(cutsAmong([...shot(1, 10, 0), ...shot(2, 12, 0, 120)])).toEqual([10])
   })
 })
 

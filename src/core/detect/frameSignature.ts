@@ -44,13 +44,78 @@ export function colourDistance(a: FrameSignature, b: FrameSignature): number {
   return sum / 2
 }
 
-/**
- * Between two neighbouring frames, this much change of both kinds is another shot: a flash changes luma alone, a pan
- * colours little.
- */
+/** This much change of both kinds is another shot: a flash changes luma alone, a pan colours little. */
 const CUT_COLOURS = 0.35
 const CUT_MOTION = 0.08
 
+/** Whether two pictures look like different shots. */
 export function isCut(before: FrameSignature, after: FrameSignature): boolean {
   return colourDistance(before, after) > CUT_COLOURS && motionBetween(before, after) > CUT_MOTION
+}
+
+/** Shots in the same colours move at least by this much from one to the next, */
+const JUMP_MOTION = 0.045
+/** so many times as much from one frame to the next as the frames about them do. */
+const JUMP_RATIO = 4
+/** Where nothing moves at all, coding still makes frames differ. */
+const NOISE = 0.004
+/** So many frames about a cut are looked at. */
+const ABOUT = 2
+/** What is over in so many frames was a flash, and the shot goes on: */
+const FLASH_FRAMES = 8
+/** then the frames before and after differ by no more than this share of what the flash did. */
+const FLASH_SHARE = 1 / 3
+
+/** Whether there may be a cut between two frames, however far apart. */
+export function mayBeCut(before: FrameSignature, after: FrameSignature): boolean {
+  return motionBetween(before, after) > JUMP_MOTION
+}
+
+/** Between moments of one shot pictures differ no more than so many times as much as between those about them. */
+const USUAL_RATIO = 1.6
+/** So many moments before and after say what is usual. */
+const NEIGHBOURS = 4
+
+/**
+ * Of moments close together, but not frame by frame, those between which and the moment before there may be a cut, by
+ * their places.
+ */
+export function mayFollowCut(moments: readonly FrameSignature[]): number[] {
+  const motion = moments.map((moment, i) => between(moments[i - 1], moment))
+  return moments.flatMap((moment, i) => {
+    const before = moments[i - 1]
+    if (!before || !mayBeCut(before, moment)) return []
+    const about = [...motion.slice(Math.max(1, i - NEIGHBOURS), i), ...motion.slice(i + 1, i + 1 + NEIGHBOURS)]
+    const usual = about.sort((a, b) => a - b)[about.length >> 1] ?? 0
+    return isCut(before, moment) || (motion[i] ?? 0) >= USUAL_RATIO * usual ? [i] : []
+  })
+}
+
+/** Of frames one after the other, those with which a shot begins, by their places. */
+export function cutsAmong(frames: readonly FrameSignature[]): number[] {
+  const motion = frames.map((frame, i) => between(frames[i - 1], frame))
+  return frames.flatMap((frame, i) => {
+    const before = frames[i - 1]
+    return before && isJump(before, frame, motion, i) && !isFlash(frames, motion, i) ? [i] : []
+  })
+}
+
+const between = (a: FrameSignature | undefined, b: FrameSignature | undefined): number =>
+  a && b ? motionBetween(a, b) : 0
+
+function isJump(before: FrameSignature, frame: FrameSignature, motion: readonly number[], i: number): boolean {
+  if (isCut(before, frame)) return true
+  const about = [...motion.slice(Math.max(0, i - ABOUT), i), ...motion.slice(i + 1, i + 1 + ABOUT)]
+  return mayBeCut(before, frame) && (motion[i] ?? 0) >= JUMP_RATIO * Math.max(NOISE, ...about)
+}
+
+/** Whether what jumps at a frame soon jumps back, or has jumped there and comes back now. */
+function isFlash(frames: readonly FrameSignature[], motion: readonly number[], i: number): boolean {
+  const most = FLASH_SHARE * (motion[i] ?? 0)
+  const later = frames.slice(i + 1, i + 1 + FLASH_FRAMES)
+  const earlier = frames.slice(Math.max(0, i - 1 - FLASH_FRAMES), i - 1)
+  return (
+    later.some((frame) => between(frames[i - 1], frame) < most) ||
+    earlier.some((frame) => between(frame, frames[i]) < most)
+  )
 }

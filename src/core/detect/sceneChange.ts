@@ -2,30 +2,15 @@ import { SIGNATURE_HEIGHT, SIGNATURE_WIDTH, type FrameSignature } from './frameS
 
 /** From one frame to the next what goes on changes by no more than this, levels of 8-bit luma. */
 const STAYS = 5
-/** A place is told from another by what is in it: so many levels of 8-bit luma from one of its cells to the next. */
+/** A place is told from another by what is in it: so many levels of 8-bit luma from a cell to one of its neighbours. */
 const MIN_CONTRAST = 4
-/** Something of this many cells in one piece that goes on is no accident: a thirtieth of a frame. */
-const MIN_CELLS = Math.round((SIGNATURE_WIDTH * SIGNATURE_HEIGHT) / 30)
+/** So many such cells in one piece that goes on are no accident. */
+const MIN_CELLS = 14
 
-/**
- * Whether a hard cut leaves nothing of what was there, as when a recorder's scene changes or the next shot of an
- * edited recording begins: in a game that cuts, a camera beside it goes on.
- */
-export function isSceneChange(before: FrameSignature, after: FrameSignature): boolean {
-  const goesOn = Array.from(before.luma, (level, i) => Math.abs(level - (after.luma[i] ?? 0)) <= STAYS)
-  const isClear = Array.from(
-    before.luma,
-    (_, i) => Math.min(contrastAt(before.luma, i), contrastAt(after.luma, i)) >= MIN_CONTRAST,
-  )
-  return largestPiece((i) => goesOn[i] === true && isClear[i] === true) < MIN_CELLS
-}
+const CELLS = SIGNATURE_WIDTH * SIGNATURE_HEIGHT
 
-/** The greatest difference from a cell to one of its neighbours, levels. */
-function contrastAt(luma: Uint8Array, i: number): number {
-  return Math.max(...neighbours(i).map((n) => Math.abs((luma[i] ?? 0) - (luma[n] ?? 0))))
-}
-
-function neighbours(i: number): number[] {
+/** The cells beside each cell of a signature. */
+const BESIDE: readonly (readonly number[])[] = Array.from({ length: CELLS }, (_, i) => {
   const [x, y] = [i % SIGNATURE_WIDTH, Math.floor(i / SIGNATURE_WIDTH)]
   return [
     ...(x > 0 ? [i - 1] : []),
@@ -33,26 +18,42 @@ function neighbours(i: number): number[] {
     ...(y > 0 ? [i - SIGNATURE_WIDTH] : []),
     ...(y < SIGNATURE_HEIGHT - 1 ? [i + SIGNATURE_WIDTH] : []),
   ]
+})
+
+/**
+ * Whether a hard cut leaves nothing of what was there, as when a recorder's scene changes or the next shot of an
+ * edited recording begins: in a game that cuts, a camera beside it goes on.
+ */
+export function isSceneChange({ luma: before }: FrameSignature, { luma: after }: FrameSignature): boolean {
+  const step = (luma: Uint8Array, i: number, beside: number) => (luma[i] ?? 0) - (luma[beside] ?? 0)
+  const goesOn = Array.from({ length: CELLS }, (_, i) => Math.abs((before[i] ?? 0) - (after[i] ?? 0)) <= STAYS)
+  // Plain grounds are alike by chance; what is drawn on them is not.
+  const tells = Array.from({ length: CELLS }, (_, i) => {
+    const steps = (BESIDE[i] ?? []).map((b): [number, number] => [step(before, i, b), step(after, i, b)])
+    return (
+      steps.every(([a, b]) => Math.abs(a - b) <= STAYS) &&
+      steps.some(([a]) => Math.abs(a) >= MIN_CONTRAST) &&
+      steps.some(([, b]) => Math.abs(b) >= MIN_CONTRAST)
+    )
+  })
+  return !piecesOf(goesOn).some((piece) => piece.filter((i) => tells[i]).length >= MIN_CELLS)
 }
 
-/** How many cells the largest piece has that hangs together by its sides. */
-function largestPiece(isIn: (i: number) => boolean): number {
-  const seen = new Uint8Array(SIGNATURE_WIDTH * SIGNATURE_HEIGHT)
-  let largest = 0
-  for (let start = 0; start < seen.length; start++) {
-    if (seen[start] || !isIn(start)) continue
-    const waiting = [start]
+/** Cells that are in, by the pieces that hang together by their sides. */
+function piecesOf(isIn: readonly boolean[]): number[][] {
+  const seen = new Uint8Array(CELLS)
+  const pieces: number[][] = []
+  for (let start = 0; start < CELLS; start++) {
+    if (seen[start] || !isIn[start]) continue
     seen[start] = 1
-    let size = 0
-    for (let i = waiting.pop(); i !== undefined; i = waiting.pop()) {
-      size++
-      for (const n of neighbours(i))
-        if (!seen[n] && isIn(n)) {
-          seen[n] = 1
-          waiting.push(n)
+    const piece = [start]
+    for (const i of piece)
+      for (const beside of BESIDE[i] ?? [])
+        if (!seen[beside] && isIn[beside]) {
+          seen[beside] = 1
+          piece.push(beside)
         }
-    }
-    largest = Math.max(largest, size)
+    pieces.push(piece)
   }
-  return largest
+  return pieces
 }

@@ -28,6 +28,11 @@ export const recipe = recordBase.extend({
   output: outputChoice.nullable().default(null),
   /** Recordings recognised as having the setup are laid out by it without being asked. */
   byItself: z.boolean().default(false),
+  /**
+   * A new highlight in which the setup is one of several scenes is cut into them without being asked; absent: it is
+   * not.
+   */
+  cutsScenes: z.boolean().optional(),
 })
 
 export type Recipe = z.infer<typeof recipe>

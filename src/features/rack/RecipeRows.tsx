@@ -1,15 +1,13 @@
 'use client'
 
-import Checkbox from '@mui/material/Checkbox'
-import FormControlLabel from '@mui/material/FormControlLabel'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { binKept, changeKept, duplicateKept } from '@/store/rack'
 import { keptRecipes } from '@/store/recipes'
 import { formatSize } from '@/ui/format'
+import { ByItselfFields } from '@/shared/ByItselfFields'
 import { LayoutDiagram } from '@/ui/LayoutDiagram'
 import { RackRow, RowLine } from './RackRow'
 import type { Exporter } from './useRackFiles'
-import { textSize } from '@/ui/theme'
 import { wording } from './wording'
 
 export function RecipeRows({ onExport }: { onExport: Exporter }) {
@@ -22,7 +20,7 @@ export function RecipeRows({ onExport }: { onExport: Exporter }) {
       diagram={<LayoutDiagram arrangement={layout.arrangement} height={92} />}
       onChange={(change) => void changeKept('recipe', recipe.id, change)}
       onExport={() => onExport({ recipe: [recipe] }, recipe.name)}
-      onDuplicate={() => void duplicateKept('recipe', { ...recipe, byItself: false })}
+      onDuplicate={() => void duplicateKept('recipe', { ...recipe, byItself: false, cutsScenes: false })}
       onBin={(deleted) => void binKept('recipe', recipe.id, deleted)}
       binned={wording.isInTheBinWhatIt(recipe.name)}
     >
@@ -31,17 +29,10 @@ export function RecipeRows({ onExport }: { onExport: Exporter }) {
         {brand ? brand.name : wording.noBrand} · {recipe.shapes.map(formatSize).join(', ')}
       </RowLine>
       {setup && (
-        <FormControlLabel
-          control={
-            <Checkbox
-              size="small"
-              sx={{ py: 0 }}
-              checked={recipe.byItself}
-              onChange={(_, byItself) => void changeKept('recipe', recipe.id, { byItself })}
-            />
-          }
-          label={wording.byItselfForRecordingsRecognised(setup.name)}
-          slotProps={{ typography: { sx: { fontSize: textSize.note } } }}
+        <ByItselfFields
+          setupName={setup.name}
+          value={recipe}
+          onChange={(change) => void changeKept('recipe', recipe.id, change)}
         />
       )}
     </RackRow>

@@ -117,7 +117,6 @@ export const wording = {
   setup: (name: string) => `Setup “${name}”`,
   anySetup: 'Any setup',
   noBrand: 'no brand',
-  byItselfForRecordingsRecognised: (name: string) => `By itself, for recordings recognised as “${name}”`,
   isInTheBinHighlightsKeep: (name: string) => `“${name}” is in the bin. Highlights keep their regions.`,
   recognisedByItself: 'recognised by itself',
   notRecognisedByItself: 'not recognised by itself',

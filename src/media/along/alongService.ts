@@ -1,5 +1,5 @@
 import { EncodedPacketSink, type VideoSample } from 'mediabunny'
-import { isCut, type FrameSignature } from '@/core/detect/frameSignature'
+import { mayBeCut, mayFollowCut, type FrameSignature } from '@/core/detect/frameSignature'
 import { firstLooks } from '@/core/detect/regions/firstLooks'
 import { facesBetween, goesOn, type AreaSeen } from '@/core/detect/regions/between'
 import { movingSubjects } from '@/core/detect/regions/moving'
@@ -44,6 +44,7 @@ export class AlongService implements AlongWorker {
   async look(
     file: SourceFile,
     times: Micros[],
+    from: Micros,
     areas: SearchArea[],
     closely: boolean,
     onSample: (sample: AlongSample) => void,
@@ -56,7 +57,7 @@ export class AlongService implements AlongWorker {
       const watches = areas.map((a) => new AreaWatch(a))
       const finder = watches.length > 0 ? await (this.finder ??= FaceFinder.open()) : null
       const cuts = await this.sources.use(file, (source) =>
-        new Walk(source, times, watches, finder, onSample, signal, () => this.held()).go(closely),
+        new Walk(source, times, from, watches, finder, onSample, signal, () => this.held()).go(closely),
       )
       const starts = cuts.map(({ micros }) => times.findIndex((t) => t + FRAME_TOLERANCE_MICROS >= micros))
       return {
@@ -98,10 +99,14 @@ class Walk {
   private readonly signatures: (SignatureSample | undefined)[] = []
   /** Moments at which everybody watched is as at the one looked at before. */
   private readonly stayed = new Set<number>()
+  /** Moments at which somebody is not. */
+  private readonly lost = new Set<number>()
 
   constructor(
     private readonly source: Source,
     private readonly times: readonly Micros[],
+    /** What comes from here on is looked at first. */
+    private readonly from: Micros,
     private readonly watches: readonly AreaWatch[],
     private readonly finder: FaceFinder | null,
     private readonly onSample: (sample: AlongSample) => void,
@@ -117,24 +122,41 @@ class Walk {
    * with the first frames of shots, but for those at which somebody whom it watches stays.
    */
   async go(closely: boolean): Promise<ShotCut[]> {
-    const all = this.times.map((_, i) => i)
-    if (closely) {
-      await this.lookAt(all)
+    // Without anybody to watch only the picture as a whole can tell, and looking takes little.
+    if (closely || this.watches.length === 0) {
+      await this.lookFromHere(this.times.map((_, i) => i))
       return this.cutsAmong()
     }
-    const first = firstLooks(await this.keysBefore())
     const unclear: number[] = []
-    await this.lookAt(first, (n) => {
-      const [from, to] = [first[n - 1], first[n]]
-      if (from === undefined || to === undefined) return
+    await this.lookFromHere(firstLooks(await this.keysBefore()), (from, to) => {
       const isClear = this.goesOn(from, to)
-      if (isClear && this.watches.length > 0) this.stayed.add(to)
+      if (isClear) this.stayed.add(to)
+      else this.lost.add(to)
       for (let i = from + 1; i < to; i++)
         if (isClear) this.fill(i, from, to)
         else unclear.push(i)
     })
-    await this.lookAt(unclear)
+    for (const i of unclear) this.lost.add(i)
+    await this.lookFromHere(unclear.sort((a, b) => a - b))
     return this.cutsAmong()
+  }
+
+  /**
+   * Looks at some of the moments, rising: at those from here on, then at those before. `onBoth` is told of each two,
+   * one after the other in time, as soon as both were looked at.
+   */
+  private async lookFromHere(
+    indices: readonly number[],
+    onBoth: (from: number, to: number) => void = () => {},
+  ): Promise<void> {
+    const before = indices.filter((i) => this.timeOf(i) < this.from)
+    const after = indices.filter((i) => this.timeOf(i) >= this.from)
+    const onLooked = (from: number | undefined, to: number | undefined) => {
+      if (from !== undefined && to !== undefined) onBoth(from, to)
+    }
+    await this.lookAt(after, (n) => onLooked(after[n - 1], after[n]))
+    await this.lookAt(before, (n) => onLooked(before[n - 1], before[n]))
+    onLooked(before.at(-1), after[0])
   }
 
   /** The key frame that each moment is decoded from, container seconds. */
@@ -149,8 +171,9 @@ class Walk {
     return keys
   }
 
-  /** Looks at some of the moments. */
-  private async lookAt(indices: readonly number[], onLooked: (n: number) => void = () => {}): Promise<void> {
+  /** Looks at some of the moments, rising. */
+  private async lookAt(indices: readonly number[], onLooked: (n: number) => void): Promise<void> {
+    if (indices.length === 0) return
     const wanted = new WantedTimes()
     for (const index of indices) wanted.add(this.timeOf(index) + FRAME_TOLERANCE_MICROS)
     // What lies between is decoded only as far as other frames are made from it.
@@ -226,16 +249,17 @@ class Walk {
 
   /** The cuts between moments that were looked at, one after the other. */
   private async cutsAmong(): Promise<ShotCut[]> {
+    const looked = [...this.signatures.entries()].flatMap(([index, s]) => (s ? [{ index, ...s }] : []))
+    const worth = new Set(mayFollowCut(looked.map((l) => l.signature)))
     const cuts: ShotCut[] = []
-    let before: SignatureSample | undefined
-    for (const [index, now] of this.signatures.entries()) {
-      if (!now) continue
-      const apart = before ? now.micros - before.micros : 0
-      if (before && apart <= NEXT_MICROS && !this.stayed.has(index) && isCut(before.signature, now.signature)) {
-        await this.turn()
-        cuts.push(...(await this.cutFinder.between(before.micros, now.micros, before.signature, this.signal)))
-      }
-      before = now
+    for (const [n, now] of looked.entries()) {
+      const before = looked[n - 1]
+      if (!before || now.micros - before.micros > NEXT_MICROS || this.stayed.has(now.index)) continue
+      // Whoever has left or moved may be in another scene, however alike it looks.
+      const isLost = this.lost.has(now.index) && mayBeCut(before.signature, now.signature)
+      if (!isLost && !worth.has(n)) continue
+      await this.turn()
+      cuts.push(...(await this.cutFinder.between(before.micros, now.micros, this.signal)))
     }
     return cuts
   }

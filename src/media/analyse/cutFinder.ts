@@ -1,6 +1,6 @@
 import { VideoSampleSink } from 'mediabunny'
 import {
-  isCut,
+  cutsAmong,
   SIGNATURE_HEIGHT,
   SIGNATURE_WIDTH,
   signatureOf,
@@ -10,6 +10,9 @@ import { isSceneChange } from '@/core/detect/sceneChange'
 import type { Micros } from '@/core/time/micros'
 import { CropReader, type DrawCrop } from '../draw/cropReader'
 import type { Source } from '../source/openSource'
+
+/** Whether a frame begins a shot is told by those about it too. */
+const AROUND_MICROS = 300_000
 
 /** The first frame of a shot, recording time, and whether nothing goes on of what was there before. */
 export interface ShotCut {
@@ -33,30 +36,28 @@ export class CutFinder {
   }
 
   /**
-   * First frames of shots after one frame, which looks like `before`, and up to another, by looking at all frames
-   * between. Stops with an AbortError when `signal` says so.
+   * First frames of shots after one frame and up to another, by looking at all frames between and a few more. Stops
+   * with an AbortError when `signal` says so.
    */
-  async between(from: Micros, to: Micros, before: FrameSignature, signal: AbortSignal): Promise<ShotCut[]> {
-    const cuts: ShotCut[] = []
-    let last = before
+  async between(from: Micros, to: Micros, signal: AbortSignal): Promise<ShotCut[]> {
+    const frames: { micros: Micros; signature: FrameSignature }[] = []
     for await (const sample of new VideoSampleSink(this.source.video).samples(
-      this.source.toContainer(from),
-      this.source.toContainer(to) + 0.001,
+      this.source.toContainer(from - AROUND_MICROS),
+      this.source.toContainer(to + AROUND_MICROS),
     )) {
       try {
         signal.throwIfAborted()
         this.reader.begin()
-        const signature = this.signature(await this.reader.readWhole(sample))
-        if (isCut(last, signature))
-          cuts.push({
-            micros: this.source.toRecording(sample.timestamp),
-            isSceneChange: isSceneChange(last, signature),
-          })
-        last = signature
+        const micros = this.source.toRecording(sample.timestamp)
+        frames.push({ micros, signature: this.signature(await this.reader.readWhole(sample)) })
       } finally {
         sample.close()
       }
     }
-    return cuts
+    return cutsAmong(frames.map((f) => f.signature)).flatMap((i) => {
+      const [before, frame] = [frames[i - 1], frames[i]]
+      if (!before || !frame || frame.micros <= from || frame.micros > to) return []
+      return { micros: frame.micros, isSceneChange: isSceneChange(before.signature, frame.signature) }
+    })
   }
 }

@@ -104,7 +104,7 @@ export class PictureAnalyst {
     for (const [before, after] of changed) {
       if (after.micros - before.micros < gap * EARLY_SHARE) cuts.push(after.micros)
       else if (searches++ < MAX_SEARCHES) {
-        const found = await this.cutFinder.between(before.micros, after.micros, before.signature, signal)
+        const found = await this.cutFinder.between(before.micros, after.micros, signal)
         cuts.push(...found.map(({ micros }) => micros))
       }
     }

@@ -38,12 +38,13 @@ export type AlongOutcome = ({ kind: 'done' } & AlongWhole) | { kind: 'stopped' }
 
 export interface AlongWorker {
   /**
-   * Looks at a recording at rising `times`; `closely`: at all of them, where otherwise moments between others are made
-   * up where everybody has stayed. A later call stops an earlier one; settles once.
+   * Looks at a recording at rising `times`, at those from `from` on first; `closely`: at all of them, where otherwise
+   * moments between others are made up where everybody has stayed. A later call stops an earlier one; settles once.
    */
   look(
     file: SourceFile,
     times: Micros[],
+    from: Micros,
     areas: SearchArea[],
     closely: boolean,
     onSample: (sample: AlongSample) => void,

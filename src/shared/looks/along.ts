@@ -120,13 +120,17 @@ function onGrid({ x, y, width, height }: Rect, around: number): Rect {
   return { x: left / GRID, y: top / GRID, width: (right - left) / GRID, height: (bottom - top) / GRID }
 }
 
-/** Looks along a plan; an earlier look ends. What is seen appears in {@link along} as it comes. */
-export async function lookAlong(plan: AlongPlan, file: Blob): Promise<void> {
+/**
+ * Looks along a plan, from output time `hereMicros` on first; an earlier look ends. What is seen appears in
+ * {@link along} as it comes.
+ */
+export async function lookAlong(plan: AlongPlan, file: Blob, hereMicros: Micros): Promise<void> {
   stopLookingAlong()
   forgetPictures()
   let begun = false
   await seeAlong(plan, file, {
     withPictures: true,
+    hereMicros,
     onStart: (worker) => (running = worker),
     onSeen: (shown) => {
       if (isEnded(plan)) return
@@ -142,6 +146,8 @@ export async function lookAlong(plan: AlongPlan, file: Blob): Promise<void> {
 interface Watch {
   /** Whether pictures of the moments are wanted; whoever gets them lets go of their addresses. */
   withPictures: boolean
+  /** The output time that is looked at first; the start when nothing is said. */
+  hereMicros?: Micros
   onStart?: (worker: Remote<AlongWorker>) => void
   onSeen?: (seen: Along) => void
   onEnd?: (worker: Remote<AlongWorker>) => void
@@ -154,7 +160,7 @@ interface Watch {
 export async function seeAlong(
   plan: AlongPlan,
   file: Blob,
-  { withPictures, onStart, onSeen, onEnd }: Watch,
+  { withPictures, hereMicros = 0, onStart, onSeen, onEnd }: Watch,
 ): Promise<Along> {
   const { remote, end } = startWorker<AlongWorker>(
     () => new Worker(new URL('@/media/workers/along.worker.ts', import.meta.url), { type: 'module' }),
@@ -181,6 +187,7 @@ export async function seeAlong(
     .look(
       { id, file, originMicros },
       order.map((i) => recordingMicros(plan, i)),
+      plan.moments.find((m) => m.outputMicros >= hereMicros)?.recordingMicros ?? 0,
       plan.areas,
       plan.closely,
       proxy(({ index, picture, faces }) => {

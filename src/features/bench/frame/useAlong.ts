@@ -67,7 +67,7 @@ export function useAlong(): Along | null {
     if (known || playing || isLookedAt) return
     const look = () => {
       const file = files.get(latest.current.recording.id)
-      if (file) void lookAlong(latest.current, file)
+      if (file) void lookAlong(latest.current, file, player.positionMicros)
     }
     let timer = setTimeout(look, wanted ? 0 : CALM_MS)
     const leave = wanted

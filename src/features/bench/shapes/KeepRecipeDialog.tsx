@@ -2,12 +2,10 @@
 
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import Checkbox from '@mui/material/Checkbox'
 import Dialog from '@mui/material/Dialog'
 import DialogActions from '@mui/material/DialogActions'
 import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
-import FormControlLabel from '@mui/material/FormControlLabel'
 import TextField from '@mui/material/TextField'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useSnackbar } from 'notistack'
@@ -15,6 +13,7 @@ import { useState, type FormEvent } from 'react'
 import { title } from '@/core/model/record'
 import { keep, kept } from '@/store/rack'
 import { keptSetups } from '@/store/setups'
+import { ByItselfFields } from '@/shared/ByItselfFields'
 import { LayoutDiagram } from '@/ui/LayoutDiagram'
 import { SetupDiagram } from '@/ui/SetupDiagram'
 import { palette, textSize } from '@/ui/theme'
@@ -34,6 +33,7 @@ export function KeepRecipeDialog({ onClose }: { onClose: () => void }) {
   const brand = brands?.find((b) => b.id === brandId) ?? null
   const [name, setName] = useState(base?.name ?? layout.name)
   const [byItself, setByItself] = useState(true)
+  const [cutsScenes, setCutsScenes] = useState(false)
   const named = title.safeParse(name)
   const keepIt = async (event: FormEvent) => {
     event.preventDefault()
@@ -64,6 +64,7 @@ export function KeepRecipeDialog({ onClose }: { onClose: () => void }) {
       marks: marks.length > 0 ? marks : null,
       output,
       byItself: byItself && base !== null,
+      cutsScenes: cutsScenes && byItself && base !== null,
     })
     enqueueSnackbar(
       made.byItself ? wording.isKeptRecordingsRecognisedAs(made.name, base?.name) : wording.isKept(made.name),
@@ -96,10 +97,13 @@ export function KeepRecipeDialog({ onClose }: { onClose: () => void }) {
             onFocus={(e) => e.target.select()}
           />
           {base && (
-            <FormControlLabel
-              control={<Checkbox size="small" checked={byItself} onChange={(_, on) => setByItself(on)} />}
-              label={wording.byItselfForRecordingsRecognised(base.name)}
-              slotProps={{ typography: { sx: { fontSize: textSize.note } } }}
+            <ByItselfFields
+              setupName={base.name}
+              value={{ byItself, cutsScenes }}
+              onChange={(change) => {
+                setByItself(change.byItself ?? byItself)
+                setCutsScenes(change.cutsScenes ?? cutsScenes)
+              }}
             />
           )}
         </DialogContent>

@@ -28,7 +28,6 @@ export const wording = {
   mark: 'mark',
   marks: 'marks',
   name: 'Name',
-  byItselfForRecordingsRecognised: (name: string) => `By itself, for recordings recognised as “${name}”`,
   keepRecipe: 'Keep recipe',
   upperBand: 'Upper band',
   lowerBand: 'Lower band',

@@ -3,6 +3,7 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import LinearProgress from '@mui/material/LinearProgress'
+import { MICROS_PER_SECOND } from '@/core/time/micros'
 import { palette, textSize } from '@/ui/theme'
 import { useBenchContext, useView } from '../benchContext'
 import { useChanges } from './useChanges'
@@ -36,6 +37,7 @@ function OpenBar({ byItself }: { byItself: boolean }) {
     <Box
       role="group"
       aria-label={wording.scenesAndShots}
+      data-scene-changes={cuts ? sceneChanges.map((c) => c / MICROS_PER_SECOND).join(' ') : undefined}
       sx={{
         flex: 'none',
         p: 2.5,

@@ -9,6 +9,7 @@ import { applyRecipe, picturesOfRecipe } from '@/edit/recipes'
 import { addRecords } from '@/edit/records'
 import { planScenes, planShots, type ChangePlan } from '@/shared/looks/changes'
 import { copyHighlight } from '@/store/highlights'
+import { keptRecipes } from '@/store/recipes'
 import { useOffer } from '@/ui/useOffer'
 import { useBenchContext, useHighlight, useParts } from '../benchContext'
 import { bringImages } from '../bringImages'
@@ -81,9 +82,9 @@ export function useChanges(): Changes {
     }
   }
 
-  const cut = async (into: Into) => {
+  const cut = async (into: Into, isWanted: (plan: ChangePlan) => boolean = () => true) => {
     const planned = await plan(into)
-    if (!planned) return
+    if (!planned || !isWanted(planned.plan)) return
     const { cuts, parts, setups, layouts, recipes } = planned.plan
     for (const { whole } of recipes) await bringImages(bench, picturesOfRecipe(whole))
     const gesture = crypto.randomUUID()
@@ -113,6 +114,21 @@ export function useChanges(): Changes {
     }
     enqueueSnackbar(wording.highlightsMade(shots.length))
   }
+
+  // Where a recipe says so, a new highlight is cut without being asked, if a scene of the recipe's is in it.
+  const latest = useRef({ cut })
+  latest.current = { cut }
+  const tried = useRef(false)
+  const several = (inside?.sceneChanges.length ?? 0) > 0
+  useEffect(() => {
+    if (!several || tried.current) return
+    tried.current = true
+    const isNew = session.store.getState().history.steps.length <= 1
+    void keptRecipes().then((recipes) => {
+      if (isNew && recipes.some((r) => r.recipe.byItself && r.recipe.cutsScenes))
+        return latest.current.cut('scenes', (made) => made.recipes.some((r) => r.whole.recipe.cutsScenes))
+    })
+  }, [several, session])
 
   return {
     cuts: inside?.cuts ?? null,
