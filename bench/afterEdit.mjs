@@ -136,7 +136,7 @@ async function laidUnder(page, file) {
  * so no more.
  */
 async function edited(page, [label, value]) {
-  await page.getByRole('button', { name: 'Numbers of passage 1' }).click()
+  await page.getByRole('button', { name: 'Settings of passage 1' }).click()
   const field = page.getByRole('textbox', { name: label, exact: true })
   await field.fill(value)
   const from = await page.evaluate(() => performance.now())

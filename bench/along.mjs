@@ -15,7 +15,7 @@ export async function along({ page, memory }) {
   const referenceSeconds = (performance.now() - started) / 1000
   // When the first and the last word of it were on the page, ms.
   await page.addInitScript(() => {
-    const isLooking = () => /looking along: \d/.test(document.body?.textContent ?? '')
+    const isLooking = () => /checking regions: \d/.test(document.body?.textContent ?? '')
     new MutationObserver(() => {
       const looks = isLooking()
       if (looks && !window.looks) window.begunAt = performance.now()

@@ -1,4 +1,4 @@
-// A minute of 1080p60 looked at for regions, through the interface, beside ffmpeg decoding the same key frames.
+// A minute of 1080p60 checked for regions, through the interface, beside ffmpeg decoding the same key frames.
 import { existsSync } from 'node:fs'
 import { join } from 'node:path'
 import { root } from '../scripts/commands.mjs'
@@ -37,7 +37,7 @@ export async function findRegions({ page, memory }) {
   })
   const asked = performance.now()
   await page.getByRole('button', { name: 'Look again' }).click()
-  await page.getByRole('progressbar', { name: 'Looked at' }).waitFor()
+  await page.getByRole('progressbar', { name: 'Analysed' }).waitFor()
   await page.getByRole('button', { name: 'Look again' }).waitFor()
   const seconds = (performance.now() - asked) / 1000
   const longest = await page.evaluate(() => window.longest)

@@ -1,4 +1,4 @@
-// An hour of 1080p30 looked through, and two hours opened: each beside ffmpeg decoding what Brimble decodes.
+// An hour of 1080p30 analysed, and two hours opened: each beside ffmpeg decoding what Brimble decodes.
 import { existsSync } from 'node:fs'
 import { addToShelf } from '../scripts/headless.mjs'
 import { ffmpeg, made } from './measure.mjs'

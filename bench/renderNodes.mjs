@@ -20,7 +20,7 @@ async function editFiles(page, folder, copies) {
   await page.getByRole('button', { name: 'Open the demo shelf' }).first().click()
   await page.getByRole('link', { name: /^Last gate, no lift/ }).click()
   await page.getByRole('img', { name: 'Result, tall' }).waitFor()
-  await page.getByRole('button', { name: 'Hand on' }).click()
+  await page.getByRole('button', { name: 'Export' }).click()
   const download = page.waitForEvent('download')
   await page.getByRole('menuitem', { name: /^Edit alone/ }).click()
   const text = readFileSync(await (await download).path(), 'utf8')

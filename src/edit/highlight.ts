@@ -45,7 +45,7 @@ export const MAX_ACCEPTED = 500
 /** Says that a fault is meant so: it stays quiet until what causes it changes. */
 export const acceptFinding = command<{ finding: Pick<Finding, 'key' | 'fault'> }>({
   id: 'accept-finding',
-  label: 'Meant so',
+  label: 'Ignore finding',
   apply: ({ highlight }, { finding }) => {
     highlight.accepted = [...highlight.accepted, causeOf(finding)].slice(-MAX_ACCEPTED)
   },

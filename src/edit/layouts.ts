@@ -111,7 +111,7 @@ export const placeInset = command<{ scope: Scope; id: InsetId; rect: Rect }>({
 /** Gives a shape an arrangement of its own. */
 export const goOwnWay = command<{ layoutId: LayoutId; shapeId: string; arrangement: Arrangement }>({
   id: 'go-own-way',
-  label: ({ shapeId }) => `Arrange ${shapeId} by itself`,
+  label: ({ shapeId }) => `Own arrangement for ${shapeId}`,
   apply: (draft, { layoutId, shapeId, arrangement }) => {
     layoutOf(draft, layoutId).perShape[shapeId] = structuredClone(arrangement)
   },
@@ -120,7 +120,7 @@ export const goOwnWay = command<{ layoutId: LayoutId; shapeId: string; arrangeme
 /** Takes a shape's own arrangement back: it follows the others again. */
 export const followOthers = command<{ layoutId: LayoutId; shapeId: string }>({
   id: 'follow-others',
-  label: ({ shapeId }) => `As in all shapes: ${shapeId}`,
+  label: ({ shapeId }) => `Match ${shapeId} to the others`,
   apply: (draft, { layoutId, shapeId }) => {
     delete layoutOf(draft, layoutId).perShape[shapeId]
   },

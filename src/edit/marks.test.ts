@@ -22,7 +22,7 @@ it('marks are put on, changed, moved and taken away, each a step of undo, and ev
   addMark(session, { mark: newMark(id, { kind: 'handle' }), label: 'Add handle' })
   for (const text of ['h', 'he', 'heron'])
     setMark(session, { mark: handle(), label: 'Write the handle', change: { text } }, 'one visit')
-  setMark(session, { mark: handle(), label: 'When a mark is on', change: { fromMicros: 1_000_000 } })
+  setMark(session, { mark: handle(), label: 'When it shows', change: { fromMicros: 1_000_000 } })
   const [tall, , square] = STANDARD_SHAPES
   if (!tall || !square) throw new Error('no shapes')
   const before = markRect(handle(), [], square)

@@ -47,7 +47,7 @@ export const setMark = command<{ mark: Pick<PictureMark, 'id' | 'kind'>; label: 
 /** Moves or resizes a mark to a rectangle, px of a shape; in the others it follows. */
 export const placeMark = command<{ id: MarkId; shape: Shape; rect: Rect }>({
   id: 'place-mark',
-  label: 'Move mark',
+  label: 'Move overlay',
   apply: ({ highlight, imageFiles }, { id, shape, rect }) => {
     const mark = highlight.marks.find((m) => m.id === id)
     if (mark && isHung(mark)) Object.assign(mark, markAt(mark, imageFiles, rect, shape), { findsPlace: false })
@@ -56,7 +56,7 @@ export const placeMark = command<{ id: MarkId; shape: Shape; rect: Rect }>({
 
 export const removeMark = command<{ id: MarkId }>({
   id: 'remove-mark',
-  label: 'Remove mark',
+  label: 'Remove overlay',
   apply: (draft, { id }) => {
     draft.highlight.marks = draft.highlight.marks.filter((m) => m.id !== id)
   },

@@ -66,7 +66,7 @@ export const slipPassage = command<{ id: PassageId; by: Micros }>({
 /** Has a passage's picture run by itself, or (null) with its sound. */
 export const setPictureClock = command<{ id: PassageId; picture: PictureClock | null }>({
   id: 'set-picture-clock',
-  label: ({ picture }) => (picture ? 'Picture by itself' : 'Picture with its sound'),
+  label: ({ picture }) => (picture ? 'Separate picture' : 'Picture with its sound'),
   apply: (draft, { id, picture }) => changePassage(draft, id, (p) => ({ ...p, picture })),
 })
 
@@ -85,7 +85,7 @@ export function shortShotsOf(edit: Edit, how: Leapfrog): ShortShot[] {
 /** Puts every short shot right that can be, as one step. */
 export const mendShortShots = command<{ shots: readonly ShortShot[] }>({
   id: 'mend-short-shots',
-  label: 'Put short shots right',
+  label: 'Fix short shots',
   apply: (draft, { shots }) => {
     for (const shot of shots) {
       const change = remedyOf(shot)

@@ -32,7 +32,7 @@ function actOf(edit: Edit, remedy: Remedy): Act {
       return act(setCorrection, remedy)
     case 'tighten-region':
     case 'grow-region':
-      return act(resizeRegion, { id: remedy.regionId, bounds: remedy.bounds, label: 'Put right' })
+      return act(resizeRegion, { id: remedy.regionId, bounds: remedy.bounds, label: 'Fix' })
     case 'move-inset':
     case 'lower-band':
     case 'swap-bands':

@@ -29,7 +29,7 @@ export const removeBed = command<{ id: BedId }>({
 /** Holds the peaks of the mix under a ceiling, dBTP, or (null) leaves them as they come. */
 export const holdPeaks = command<{ limitDb: number | null }>({
   id: 'hold-peaks',
-  label: ({ limitDb }) => (limitDb === null ? 'Leave peaks as they come' : 'Hold peaks'),
+  label: ({ limitDb }) => (limitDb === null ? 'Leave peaks as they come' : 'Limit peaks'),
   apply: ({ highlight }, { limitDb }) => {
     highlight.limitDb = limitDb
   },

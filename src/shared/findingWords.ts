@@ -10,9 +10,9 @@ const short = (text: string) => (text.length > 40 ? `${text.slice(0, 38)}…` : 
 export function faultWords(fault: Fault): string {
   switch (fault.kind) {
     case 'blown-up':
-      return `${nameForRole(fault.role)} is blown up ${fault.factor.toFixed(2)}×`
+      return `${nameForRole(fault.role)} is enlarged ${fault.factor.toFixed(2)}×`
     case 'shown-twice':
-      return `${nameForRole(fault.role)} is there twice: ${percent(fault.share)} of it in ${fault.within} as well`
+      return `${nameForRole(fault.role)} also shows in ${nameForRole(fault.within)} (${percent(fault.share)})`
     case 'focus-cut':
       return `${percent(fault.share)} of what matters in ${fault.role} is cut off`
     case 'head-cut':
@@ -30,29 +30,29 @@ export function faultWords(fault: Fault): string {
     case 'handles-short':
       return `The join lacks ${fault.frames} ${fault.frames === 1 ? 'frame' : 'frames'} ${fault.side === 'after' ? 'after the first passage' : 'before the second passage'}`
     case 'source-missing':
-      return `“${fault.fileName}” is not there`
+      return `“${fault.fileName}” is missing`
     case 'long-line':
       return `“${short(fault.text)}”: ${fault.characters} characters in one line`
     case 'low-contrast':
-      return `${nameForRole(fault.what)} cannot be told from what is behind: contrast ${fault.ratio.toFixed(1)} : 1`
+      return `${nameForRole(fault.what)} is hard to see: contrast ${fault.ratio.toFixed(1)} : 1`
     case 'hidden':
       return `${percent(fault.share)} of what matters in ${fault.role} lies under an inset`
     case 'under-controls':
       return `${nameForRole(fault.what)}: ${percent(fault.share)} under “${fault.zone}”`
     case 'too-long':
-      return `${(fault.overMicros / MICROS_PER_SECOND).toFixed(1)} s longer than it may be`
+      return `${(fault.overMicros / MICROS_PER_SECOND).toFixed(1)} s too long`
     case 'too-big':
-      return `About ${formatBytes(fault.overBytes)} larger than it may be`
+      return `About ${formatBytes(fault.overBytes)} too large`
     case 'loudness':
-      return `${fault.lufs < fault.targetLufs ? 'Quieter' : 'Louder'} than it should be: ${fault.lufs.toFixed(1)} LUFS, ${fault.targetLufs} is usual`
+      return `Too ${fault.lufs < fault.targetLufs ? 'quiet' : 'loud'}: ${fault.lufs.toFixed(1)} LUFS, target ${fault.targetLufs}`
     case 'peak':
-      return `Peaks at ${fault.peakDb.toFixed(1)} dBTP, over ${fault.mostDb} they may be clipped`
+      return `Peaks at ${fault.peakDb.toFixed(1)} dBTP, above ${fault.mostDb} they may clip`
     case 'rate-mismatch':
-      return `Recorded at ${formatRate(fault.recorded)}, goes out at ${formatRate(fault.output)}: movement will be uneven`
+      return `Recorded at ${formatRate(fault.recorded)}, rendered at ${formatRate(fault.output)}: motion may stutter`
     case 'hard-to-read':
       return `“${short(fault.text)}”: ${Math.round(fault.perSecond)} characters a second`
     case 'no-clear-place':
-      return 'No room for words or marks clear of faces and text'
+      return 'No room for words or overlays clear of faces and text'
     case 'missing-glyphs':
       return `“${short(fault.text)}”: no font has ${[...fault.letters].map((letter) => `${letter} (U+${(letter.codePointAt(0) ?? 0).toString(16).toUpperCase().padStart(4, '0')})`).join(', ')}`
     case 'does-not-fit':
@@ -66,8 +66,8 @@ export function faultWords(fault: Fault): string {
 export function remedyWords(remedy: Remedy): string {
   switch (remedy.kind) {
     case 'gain':
-      if (remedy.db === 0) return 'Hold the peaks'
-      return `${remedy.db > 0 ? '+' : '−'}${Math.abs(remedy.db).toFixed(1)} dB${remedy.limitDb === null ? '' : ', peaks held'}`
+      if (remedy.db === 0) return 'Limit peaks'
+      return `${remedy.db > 0 ? '+' : '−'}${Math.abs(remedy.db).toFixed(1)} dB${remedy.limitDb === null ? '' : ', peaks limited'}`
     case 'move-crop':
       return 'Move the crop'
     case 'tighten-region':
@@ -97,11 +97,11 @@ export function remedyWords(remedy: Remedy): string {
     case 'end-at':
       return `End at ${formatTime(remedy.atMicros)}`
     case 'lengthen-cue':
-      return 'Let it stand longer'
+      return 'Show it longer'
     case 'split-cue':
-      return 'Split it'
+      return 'Split'
     case 'style':
-      return { fit: 'Set it smaller', contrast: 'Block behind', place: 'Move it' }[remedy.why]
+      return { fit: 'Make it smaller', contrast: 'Add a background', place: 'Move it' }[remedy.why]
   }
 }
 

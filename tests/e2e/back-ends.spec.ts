@@ -129,7 +129,7 @@ async function renderWith(
   name = 'Everything',
 ): Promise<string[]> {
   await page.getByRole('button', { name: 'Settings…' }).click()
-  await page.getByLabel('Pictures are drawn by').click()
+  await page.getByLabel('Drawing engine').click()
   await page.getByRole('option', { name: backEnd }).click()
   await page.getByRole('dialog').getByRole('button', { name: 'Close' }).click()
   await render(page, name)

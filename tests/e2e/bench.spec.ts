@@ -131,14 +131,14 @@ test('in and out points follow the keys, land on frames, and playing stays betwe
   expect(Math.max(...seen)).toBeLessThanOrEqual(1.02)
   // A slow click in a pane that grows when it is worked in lands on what was pressed.
   await page.keyboard.press('2')
-  const numbers = page.getByRole('button', { name: 'Numbers of passage 1' })
+  const numbers = page.getByRole('button', { name: 'Settings of passage 1' })
   await untilSteady(numbers)
   const { x = 0, y = 0, width = 0, height = 0 } = (await numbers.boundingBox()) ?? {}
   await page.mouse.move(x + width / 2, y + height / 2)
   await page.mouse.down()
   await untilSteady(numbers)
   await page.mouse.up()
-  await expect(page.getByRole('dialog', { name: 'Numbers of passage 1' })).toBeVisible()
+  await expect(page.getByRole('dialog', { name: 'Settings of passage 1' })).toBeVisible()
 })
 
 test('the picture in a panel is dragged and zoomed, and put back', async ({ page }) => {

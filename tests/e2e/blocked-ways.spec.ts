@@ -64,7 +64,7 @@ test('a press inside a locked region draws nothing over it; drags mark no text; 
       [...document.querySelectorAll('main > section')].map((s) => Math.round(s.getBoundingClientRect().width)),
     )
   const before = await widths()
-  await page.getByRole('button', { name: 'Numbers of passage 1' }).click()
+  await page.getByRole('button', { name: 'Settings of passage 1' }).click()
   await page.keyboard.press('Escape')
   await page.getByTestId('shape-tall').click({ position: { x: 30, y: 200 } })
   expect(await widths()).toEqual(before)
@@ -185,7 +185,7 @@ test('emoji are drawn in the preview and in the file; a letter that no font has 
 
 test('times are typed as people type them, and what is none is refused with a word', async ({ page }) => {
   await toBench(page, made('silent.mp4'), 'silent')
-  await page.getByRole('button', { name: 'Numbers of passage 1' }).click()
+  await page.getByRole('button', { name: 'Settings of passage 1' }).click()
   const field = page.getByRole('textbox', { name: 'Out point', exact: true })
   await field.fill('0:05')
   await field.press('Enter')

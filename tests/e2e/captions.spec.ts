@@ -102,10 +102,10 @@ test('speech is found by ear, and a pasted text lies where it is spoken', async 
   const here = known.filter((k) => k.to > 10.5 && k.from < 24.5)
   expect(here.length).toBeGreaterThan(3)
   await page.getByRole('button', { name: 'Captions', exact: true }).click()
-  await page.getByRole('menuitem', { name: 'Empty lines where somebody speaks' }).click()
+  await page.getByRole('menuitem', { name: 'Blank captions at speech' }).click()
   await expect(captions(page).first()).toBeVisible({ timeout: 90_000 })
   await page.getByRole('button', { name: 'Captions', exact: true }).click()
-  await page.getByRole('menuitem', { name: 'Paste what is said…' }).click()
+  await page.getByRole('menuitem', { name: 'Paste a transcript…' }).click()
   await page.getByRole('textbox', { name: 'Text' }).fill(here.map((k) => k.text).join(' '))
   await page.getByRole('button', { name: 'Line up' }).click()
   await expect(caption(page, here[0]?.text ?? '')).toBeVisible({ timeout: 90_000 })
@@ -171,7 +171,7 @@ test('words in the picture: what is seen is what is written, in three shapes', a
   await page.keyboard.press('Home')
   for (let i = 0; i < 6; i++) await page.keyboard.press('ArrowRight')
   for (const shape of ['tall', 'portrait', 'square']) {
-    await page.getByRole('button', { name: `See ${shape} as large as can be` }).click()
+    await page.getByRole('button', { name: `Enlarge ${shape}` }).click()
     const likeness = async () => {
       const seen = await page.getByRole('img', { name: `Result, ${shape}` }).screenshot()
       writeFileSync(join(folder, 'seen.png'), seen)
@@ -245,7 +245,7 @@ test('captions stay with what is said: dead air struck out, one passage at 150 %
   await dialog.getByLabel('Frame rate').click()
   await page.getByRole('option', { name: '30 fps', exact: true }).click()
   await dialog.getByLabel('Captions').click()
-  await page.getByRole('option', { name: 'In a file beside it' }).click()
+  await page.getByRole('option', { name: 'In a separate file' }).click()
   await dialog.getByRole('button', { name: 'Render 1 file' }).click()
   await page.getByRole('link', { name: 'Outbox' }).click()
   const row = page.locator('article[data-state]').first()
@@ -300,8 +300,8 @@ test('a model in a folder of one’s own writes what is said; another folder is 
     { text: 'Find lift now!', from: 2.5, to: 4.5 },
   ]
   await page.getByRole('button', { name: 'Captions', exact: true }).click()
-  await page.getByRole('menuitem', { name: /^Write what is said, by a model of your own/ }).click()
-  const dialog = page.getByRole('dialog', { name: /^Write what is said/ })
+  await page.getByRole('menuitem', { name: /^Transcribe with your own model/ }).click()
+  const dialog = page.getByRole('dialog', { name: /^Transcribe/ })
   const choose = async (folder: string) => {
     const chooser = page.waitForEvent('filechooser')
     await dialog.getByRole('button', { name: /folder…$/ }).click()
@@ -312,7 +312,7 @@ test('a model in a folder of one’s own writes what is said; another folder is 
   await choose(makeWhisper(sentences))
   await expect(dialog.getByText('Folder “little-whisper”')).toBeVisible()
   await expect(dialog.getByLabel('Language spoken')).toContainText('English')
-  await dialog.getByRole('button', { name: 'Write it down' }).click()
+  await dialog.getByRole('button', { name: 'Transcribe' }).click()
   await expect(dialog).toHaveCount(0, { timeout: 60_000 })
   await expect(caption(page, 'Low save.').first()).toBeVisible()
   // What was heard in a span lies at the span's place of the recording, each word inside its sentence.

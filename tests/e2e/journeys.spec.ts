@@ -110,7 +110,7 @@ test('by mouse alone: split, a stretch marked and struck, an edge dragged, a joi
   await page.getByRole('button', { name: /^Join of passages 1 and 2/ }).click()
   await page.getByRole('button', { name: 'slide', exact: true }).click()
   await page.mouse.click(640, 20)
-  await page.getByRole('button', { name: 'Numbers of passage 1' }).click()
+  await page.getByRole('button', { name: 'Settings of passage 1' }).click()
   await page.getByRole('button', { name: 'Duplicate' }).click()
   await expect(page.getByRole('group', { name: /^Passage 3 of 3/ })).toHaveCount(1)
   await page.getByRole('button', { name: 'Undo' }).click()

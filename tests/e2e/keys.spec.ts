@@ -4,7 +4,7 @@ import { made } from '../support/makeRecordings'
 
 test('a letter is changed and does what it says; letters are switched off, and on again', async ({ page }) => {
   await toBench(page, made('silent.mp4'), 'silent')
-  const splits = page.getByRole('button', { name: /^Numbers of passage/ })
+  const splits = page.getByRole('button', { name: /^Settings of passage/ })
   const dialog = page.getByRole('dialog', { name: 'Keys' })
   const forward = async () => {
     await page.keyboard.press('1')

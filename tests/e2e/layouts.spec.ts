@@ -90,7 +90,7 @@ test('every starting layout in every shape: one action each, the file shows what
   await page.keyboard.press('3')
   await page.keyboard.press('h')
   for (const [s, shape] of STANDARD_SHAPES.entries()) {
-    await page.getByRole('button', { name: `See ${shape.id} as large as can be` }).click()
+    await page.getByRole('button', { name: `Enlarge ${shape.id}` }).click()
     const result = page.getByRole('img', { name: `Result, ${shape.id}` })
     await page.keyboard.press('Home')
     for (const [n, { id }] of STARTING_LAYOUTS.entries()) {

@@ -29,7 +29,7 @@ test('two hours of 1080p are opened, cut to their very end and played from there
         .toBeGreaterThan(DRAWN_BYTES)
     await toBench(page, file, 'two-hours')
     await drawn()
-    await page.getByRole('button', { name: 'Numbers of passage 1' }).click()
+    await page.getByRole('button', { name: 'Settings of passage 1' }).click()
     const out = page.getByRole('textbox', { name: 'Out point' })
     await out.fill('7199')
     await out.press('Enter')

@@ -8,12 +8,12 @@ import { ffmpeg, pixelAt } from '../support/ffmpeg'
 const folder = mkdtempSync(join(tmpdir(), 'brimble-marks-'))
 
 async function addMark(page: Page, name: string): Promise<void> {
-  await page.getByRole('button', { name: 'Add mark' }).click()
+  await page.getByRole('button', { name: 'Add overlay' }).click()
   await page.getByRole('menuitem', { name, exact: true }).click()
 }
 
 async function addPicture(page: Page, file: string): Promise<void> {
-  await page.getByRole('button', { name: 'Add mark' }).click()
+  await page.getByRole('button', { name: 'Add overlay' }).click()
   const chooser = page.waitForEvent('filechooser')
   await page.getByRole('menuitem', { name: 'Picture…' }).click()
   await (await chooser).setFiles(file)
@@ -77,7 +77,7 @@ test('marks are put on, moved by mouse and keys, timed, undone, and kept over a 
   await untilKept(page)
   await page.reload()
   await expect(page.getByText('Handle “heron ridge”')).toBeVisible()
-  await page.getByRole('button', { name: 'Add mark' }).focus()
+  await page.getByRole('button', { name: 'Add overlay' }).focus()
   for (let i = 0; i < 3; i++) await page.keyboard.press('Shift+ArrowRight')
   await handle.focus()
   await page.keyboard.press('Delete')

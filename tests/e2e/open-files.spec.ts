@@ -19,7 +19,7 @@ import { made } from '../support/makeRecordings'
 
 async function handOn(page: Page, item: RegExp): Promise<string> {
   const download = page.waitForEvent('download')
-  await page.getByRole('button', { name: 'Hand on' }).click()
+  await page.getByRole('button', { name: 'Export' }).click()
   await page.getByRole('menuitem', { name: item }).click()
   const saved = await download
   const path = join(mkdtempSync(join(tmpdir(), 'brimble-hand-')), saved.suggestedFilename())
@@ -42,7 +42,7 @@ async function highlight(page: Page): Promise<void> {
 async function still(page: Page): Promise<Buffer> {
   await page.goBack()
   await page.getByRole('button', { name: 'Render', exact: true }).click()
-  await page.getByRole('checkbox', { name: /still beside/ }).check()
+  await page.getByRole('checkbox', { name: /save a still/ }).check()
   await page
     .getByRole('dialog')
     .getByRole('button', { name: /^Render 1 file/ })
@@ -63,7 +63,7 @@ test('a bundle with what is used, opened in a fresh profile, gives the same fram
 }) => {
   const errors = watchForErrors(page)
   await highlight(page)
-  const zip = await handOn(page, /^Bundle with what is used/)
+  const zip = await handOn(page, /^Bundle with the footage used/)
   const otio = await handOn(page, /^Timeline/)
   const alone = await handOn(page, /^Edit alone/)
   const here = await renderAndSave(page, { rate: '30 fps', size: SMALL })

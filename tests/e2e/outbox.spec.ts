@@ -124,7 +124,7 @@ test('held, put into another order by keyboard, let go on; names follow the patt
   await page.goBack()
   await render(page, (dialog) => dialog.getByRole('checkbox', { name: /^tall/ }).uncheck())
   await page.getByRole('link', { name: 'Outbox' }).click()
-  await page.getByRole('button', { name: 'Hold the queue' }).click()
+  await page.getByRole('button', { name: 'Pause the queue' }).click()
   await page.goBack()
   await render(page)
   await page.getByRole('link', { name: 'Outbox' }).click()
@@ -172,10 +172,10 @@ test('other codings, sizes, a still, a loop and a loudness are what they say; se
   await shortHighlight(page)
   await render(page, async (dialog) => {
     for (const shape of [/^tall/, /^portrait/]) await dialog.getByRole('checkbox', { name: shape }).uncheck()
-    await pick(page, 'Coding', 'VP9 in WebM')
-    await pick(page, 'Loudness', 'Brought to −16 LUFS')
-    await dialog.getByRole('checkbox', { name: /still beside/ }).check()
-    await dialog.getByRole('checkbox', { name: /loop beside/ }).check()
+    await pick(page, 'Codec', 'VP9 in WebM')
+    await pick(page, 'Loudness', 'Normalised to −16 LUFS')
+    await dialog.getByRole('checkbox', { name: /save a still/ }).check()
+    await dialog.getByRole('checkbox', { name: /save a loop/ }).check()
     await expect(dialog.getByRole('note')).toHaveText(
       'VP9 and Opus in WebM. The quality is held, whatever size that takes.',
     )
@@ -206,7 +206,7 @@ test('a finished file opens as it was, whatever became of the highlight since', 
   await shortHighlight(page)
   await render(page, async (dialog) => {
     for (const shape of [/^portrait/, /^square/]) await dialog.getByRole('checkbox', { name: shape }).uncheck()
-    await pick(page, 'Coding', 'VP9 in MP4')
+    await pick(page, 'Codec', 'VP9 in MP4')
   })
   await moveCut(page, 'Out point', 5)
   await page.getByRole('link', { name: 'Outbox' }).click()
@@ -257,7 +257,7 @@ test('a phone picks a file up with the code, and not without', async ({ page, br
   await hand.getByRole('link', { name: 'Save' }).click()
   expect(ffprobe(await (await download).path()).video).toMatchObject({ codec_name: 'h264', width: 720, height: 1280 })
 
-  await page.getByRole('button', { name: 'Close the pick-up' }).click()
+  await page.getByRole('button', { name: 'Stop sharing' }).click()
   await expect(page.getByRole('button', { name: /^Lay 1 ready/ })).toBeVisible()
   await expect(hand.goto(`${here}/c/${code}`)).rejects.toThrow()
   errors.expectNone()

@@ -183,7 +183,7 @@ test('dead air is proposed with what it saves, struck out all at once or one by 
   await page.goto('/?demo')
   await page.getByRole('link', { name: /^Last gate, no lift/ }).click()
   await expect(page.getByRole('img', { name: 'Result, tall' })).toBeVisible()
-  await page.getByRole('button', { name: 'Numbers of passage 1' }).click()
+  await page.getByRole('button', { name: 'Settings of passage 1' }).click()
   for (const [label, value] of [
     ['Out point', '40.000'],
     ['In point', '0.000'],
@@ -228,8 +228,8 @@ test('another recording is added, passages are moved by dragging, and a join tha
   await page.getByRole('button', { name: 'Choose other files' }).click()
   await (await chooser).setFiles(made('vp9.webm'))
   await expect(header(page, 2)).toHaveAttribute('aria-label', 'Passage 2 of 2, vp9')
-  await page.getByRole('button', { name: 'More time in a row' }).click()
-  await page.getByRole('button', { name: 'More time in a row' }).click()
+  await page.getByRole('button', { name: 'Zoom out' }).click()
+  await page.getByRole('button', { name: 'Zoom out' }).click()
   const join = page.getByRole('button', { name: /^Join of passages 1 and 2/ })
   await join.click()
   await page.getByRole('button', { name: 'dissolve' }).click()
@@ -261,7 +261,7 @@ test('two tabs on one highlight never write over each other; a version is kept a
   await expect(other.getByRole('img', { name: 'Result, tall' })).toBeVisible()
   await page.bringToFront()
   await page.keyboard.press('Control+d')
-  await page.getByRole('textbox', { name: /^Name for the highlight/ }).fill('Whole')
+  await page.getByRole('textbox', { name: /^Name of the new version/ }).fill('Whole')
   await page.getByRole('button', { name: 'Keep', exact: true }).click()
   await expect(page.getByText('Whole', { exact: true })).toBeVisible()
   await page.getByRole('button', { name: 'Close' }).click()
@@ -299,7 +299,7 @@ test('music lies under a highlight and goes down while somebody speaks', async (
   await expect(bed).toBeVisible()
   for (const [label, value] of [
     ['Level', '-6.0'],
-    ['Lower under speech', '20'],
+    ['Duck under speech', '20'],
     ['Fade in', '0.00'],
     ['Fade out', '0.00'],
   ] as const) {

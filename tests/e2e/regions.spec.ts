@@ -46,7 +46,7 @@ test('an unknown stream: the facecam is found to the pixel by itself, taken back
   await expect(told).toBeVisible()
   expect(off(await pixelsOf(page, 'Face'), CAMERA)).toBeLessThanOrEqual(4)
   await expect(page.getByLabel('Role of Face')).toBeVisible()
-  await page.getByRole('button', { name: 'All right as they are' }).click()
+  await page.getByRole('button', { name: 'Confirm all' }).click()
   await expect(page.getByText(/were found by Brimble and are not checked yet/)).toHaveCount(0)
   await page.keyboard.press('ControlOrMeta+z')
   await expect(page.getByText(/were found by Brimble and are not checked yet/)).toBeVisible()
@@ -117,7 +117,7 @@ test('a setup is kept, recognised in another recording of another size, taken ba
 
   await page.getByRole('link', { name: 'Rack' }).click()
   const row = page.getByRole('listitem', { name: 'Evening stream' })
-  await expect(row).toContainText('recognised by itself')
+  await expect(row).toContainText('recognised automatically')
   await expect(row.getByRole('link')).toHaveCount(1)
   const download = page.waitForEvent('download')
   await row.getByRole('button', { name: 'Export Evening stream' }).click()

@@ -291,7 +291,7 @@ test.describe('render nodes, with a Redis of their own', () => {
         await expect(page.getByRole('link', { name: new RegExp(`^${waits} to go`) })).toBeVisible()
       }
       await page.getByRole('link', { name: 'Outbox' }).click()
-      await page.getByRole('button', { name: 'Hold the queue' }).click()
+      await page.getByRole('button', { name: 'Pause the queue' }).click()
       const hand = page.getByRole('button', { name: 'Hand 1 to the render nodes' })
       const away = page.locator('article[data-state=away]')
       await hand.click()

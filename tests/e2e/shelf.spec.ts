@@ -61,7 +61,7 @@ test('the picture of a highlight with a strike and marks shows what the highligh
   await page.keyboard.press('x')
   await expect(page.getByRole('button', { name: /^Restore 0:04/ })).toBeVisible()
   for (const kind of ['Progress bar', 'Sound level']) {
-    await page.getByRole('button', { name: 'Add mark' }).click()
+    await page.getByRole('button', { name: 'Add overlay' }).click()
     await page.getByRole('menuitem', { name: kind, exact: true }).click()
     await page.keyboard.press('Escape')
   }

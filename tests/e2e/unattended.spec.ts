@@ -10,9 +10,9 @@ import { start, tempDir } from '../support/processes.mjs'
 
 const RENDER = 'unattended/render.mjs'
 
-/** Saves what “Hand on” gives out under this name. */
+/** Saves what “Export” gives out under this name. */
 async function handOn(page: Page, item: string | RegExp): Promise<string> {
-  await page.getByRole('button', { name: 'Hand on' }).click()
+  await page.getByRole('button', { name: 'Export' }).click()
   const download = page.waitForEvent('download')
   await page.getByRole('menuitem', { name: item }).click()
   const saved = await download
@@ -41,7 +41,7 @@ test('a file made without a person is, frame by frame and in its sound, the one 
   await moveCut(page, 'Out point', -10)
   await setNumber(page, 1, 'Speed', '125')
   const edit = await handOn(page, /^Edit alone/)
-  const bundle = await handOn(page, /^Bundle with what is used/)
+  const bundle = await handOn(page, /^Bundle with the footage used/)
   // VP9 at a held quality gives the same bytes for the same pictures; the browser's H.264 does not, from one time to
   // the next.
   const { path } = await renderAndSave(page, { coding: 'VP9 in MP4', size: SMALL })

@@ -86,7 +86,7 @@ export async function heardWords(page) {
   for (const name of Object.keys(HIGHLIGHTS)) {
     const said = known(name)
     await openWhole(page, name)
-    await choose(page, 'Empty lines where somebody speaks')
+    await choose(page, 'Blank captions at speech')
     const blanks = await captions(page, name)
     for (let t = STEP / 2; t < scripts[name].durationSeconds; t += STEP) {
       const [is, was] = [within(t, said), within(t, blanks)]
@@ -102,7 +102,7 @@ export async function heardWords(page) {
         Math.min(...said.map((s) => Math.abs(s.from - from))),
         Math.min(...said.map((s) => Math.abs(s.to - to))),
       )
-    await choose(page, 'Paste what is said…')
+    await choose(page, 'Paste a transcript…')
     await page.getByRole('textbox', { name: 'Text' }).fill(said.map((s) => s.text).join(' '))
     await page.getByRole('button', { name: 'Line up' }).click()
     const lined = await captions(page, name, (cues) => cues.some((c) => c.text !== ''))
@@ -117,7 +117,7 @@ export async function heardWords(page) {
   await openWhole(page, 'open-day-call')
   await choose(page, /found beside it$/)
   await captions(page, 'open-day-call', (cues) => cues.length === call.length)
-  await choose(page, 'Who speaks, by who moves')
+  await choose(page, 'Detect speakers by movement')
   await page.getByText(/lines given to who was seen speaking/).waitFor({ timeout: 120_000 })
   await page.waitForTimeout(1500)
   const named = await captions(page, 'open-day-call')

@@ -115,7 +115,7 @@ const ACTS = [
   },
   async function toggleShape(page, random) {
     await page
-      .getByRole('group', { name: 'Shapes that this highlight goes out in' })
+      .getByRole('group', { name: 'Shapes of this highlight' })
       .getByRole('button', { name: random.pick(['square', 'portrait', 'wide']), exact: true })
       .click()
   },
@@ -267,7 +267,7 @@ async function makeFiles(baseURL, dir) {
     return join(dir, name)
   }
   const bundle = await save(async () => {
-    await page.getByRole('button', { name: 'Hand on' }).click()
+    await page.getByRole('button', { name: 'Export' }).click()
     await page.getByRole('menuitem', { name: /^Bundle with whole recordings/ }).click()
   }, 'work.brimble.zip')
   await page.getByRole('link', { name: 'Shelf' }).click()

@@ -197,7 +197,7 @@ export async function load(page) {
     await addToShelf(page, makeEightHours(dir), 'public/demo/field-dawn.mp4')
     await page.getByRole('button', { name: 'Cut a highlight from open-day' }).click({ timeout: 120_000 })
     await page.getByRole('img', { name: 'Result, tall' }).waitFor()
-    await page.getByRole('button', { name: 'Add mark' }).click()
+    await page.getByRole('button', { name: 'Add overlay' }).click()
     await page.getByRole('menuitem', { name: 'Handle', exact: true }).click()
     await page.keyboard.press('Escape')
     await page.getByRole('button', { name: 'Render', exact: true }).click()

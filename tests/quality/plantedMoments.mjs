@@ -148,7 +148,7 @@ function makeRecording(seed) {
   return { out, planted }
 }
 
-/** Opens the recording on the Spot screen, waits until it is looked through, and reads the proposals off the list. */
+/** Opens the recording on the Spot screen, waits until it is analysed, and reads the proposals off the list. */
 export async function plantedMoments(page) {
   const seed = Number(process.env.SEED ?? 20261124)
   const { out, planted } = makeRecording(seed)
@@ -156,7 +156,7 @@ export async function plantedMoments(page) {
   await page.getByRole('link', { name: /^Find moments in planted/ }).click()
   await page.getByRole('status').first().waitFor()
   await page.getByRole('status').first().waitFor({ state: 'detached', timeout: 900_000 })
-  await page.getByRole('button', { name: 'in order of time' }).click()
+  await page.getByRole('button', { name: 'Sort: time' }).click()
   await page.setViewportSize({ width: 1280, height: 2400 })
   await page.waitForTimeout(2500)
   const proposals = await page.getByRole('listitem').evaluateAll((all) =>

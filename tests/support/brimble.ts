@@ -45,7 +45,7 @@ export async function setRegion(
 
 /** Types one of a passage's numbers into its ticket. */
 export async function setNumber(page: Page, passage: number, label: string, value: string): Promise<void> {
-  await page.getByRole('button', { name: `Numbers of passage ${passage}` }).click()
+  await page.getByRole('button', { name: `Settings of passage ${passage}` }).click()
   const field = page.getByRole('textbox', { name: label, exact: true })
   await field.fill(value)
   await field.press('Enter')
@@ -103,7 +103,7 @@ export async function renderAndSave(
   for (const [label, name] of [
     ['Size', options.size],
     ['Frame rate', options.rate],
-    ['Coding', options.coding],
+    ['Codec', options.coding],
   ] as const) {
     if (!name) continue
     await dialog.getByLabel(label, { exact: true }).click()

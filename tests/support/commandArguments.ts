@@ -383,7 +383,7 @@ export function argumentsFor(edit: Edit, random: Random): Record<string, () => u
           jump: false,
         })),
       })),
-    'do-remedies': () => where(aFinding(), ({ remedy }) => ({ remedies: remedy ? [remedy] : [], label: 'Put right' })),
+    'do-remedies': () => where(aFinding(), ({ remedy }) => ({ remedies: remedy ? [remedy] : [], label: 'Fix' })),
     'insert-bed': () => ({ bed: bed() }),
     'change-bed': () => ({ id: id<BedId>(highlight.beds), part: { startMicros: random.integer(0, 60_000_000) } }),
     'remove-bed': () => ({ id: id<BedId>(highlight.beds) }),

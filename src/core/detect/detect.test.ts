@@ -15,7 +15,9 @@ import {
 import {
   colourDistance,
   cutsAmong,
+  type FrameSignature,
   isCut,
+  mayFollowCut,
   motionBetween,
   SIGNATURE_HEIGHT,
   SIGNATURE_WIDTH,
@@ -236,6 +238,13 @@ describe('cuts among frames', () => {
       expect(cutsAmong(frames), `seed ${seed}`).toEqual([12, 21])
       expect(cutsAmong(shot(seed, 40, 9)), `pan, seed ${seed}`).toEqual([])
     }
+  })
+
+  it('are sought between moments that differ more than others do', () => {
+    const everyFifth = (frames: FrameSignature[]) => frames.filter((_, i) => i % 5 === 0)
+    const moments = everyFifth([...shot(1, 60, 0.2), ...shot(2, 60, 0.2)])
+    expect(mayFollowCut(moments)).toEqual([12])
+    expect(mayFollowCut(everyFifth(shot(3, 120, 0.4)))).toEqual([])
   })
 
   it('are none where a flash is over at once', () => {

@@ -71,8 +71,11 @@ export function mayBeCut(before: FrameSignature, after: FrameSignature): boolean
   return motionBetween(before, after) > JUMP_MOTION
 }
 
-/** Between moments of one shot pictures differ no more than so many times as much as between those about them. */
-const USUAL_RATIO = 1.6
+/** Between moments of one shot pictures move, or change colour, no more than so many times as much as about them. */
+const USUAL_MOTION = 1.6
+const USUAL_COLOURS = 2
+/** Less than this of a change of colours is nothing. */
+const MIN_COLOURS = 0.1
 /** So many moments before and after say what is usual. */
 const NEIGHBOURS = 4
 
@@ -81,14 +84,28 @@ const NEIGHBOURS = 4
  * their places.
  */
 export function mayFollowCut(moments: readonly FrameSignature[]): number[] {
-  const motion = moments.map((moment, i) => between(moments[i - 1], moment))
+  const changes = (differ: (a: FrameSignature, b: FrameSignature) => number) =>
+    moments.map((moment, i) => {
+      const before = moments[i - 1]
+      return before ? differ(before, moment) : 0
+    })
+  const [motion, colours] = [changes(motionBetween), changes(colourDistance)]
+  const isUnusual = (row: readonly number[], i: number, times: number) => (row[i] ?? 0) >= times * usualAbout(row, i)
   return moments.flatMap((moment, i) => {
     const before = moments[i - 1]
     if (!before || !mayBeCut(before, moment)) return []
-    const about = [...motion.slice(Math.max(1, i - NEIGHBOURS), i), ...motion.slice(i + 1, i + 1 + NEIGHBOURS)]
-    const usual = about.sort((a, b) => a - b)[about.length >> 1] ?? 0
-    return isCut(before, moment) || (motion[i] ?? 0) >= USUAL_RATIO * usual ? [i] : []
+    const isWorth =
+      isCut(before, moment) ||
+      isUnusual(motion, i, USUAL_MOTION) ||
+      ((colours[i] ?? 0) > MIN_COLOURS && isUnusual(colours, i, USUAL_COLOURS))
+    return isWorth ? [i] : []
   })
+}
+
+/** The median of what is about a place in a row. */
+function usualAbout(row: readonly number[], i: number): number {
+  const about = [...row.slice(Math.max(1, i - NEIGHBOURS), i), ...row.slice(i + 1, i + 1 + NEIGHBOURS)]
+  return about.sort((a, b) => a - b)[about.length >> 1] ?? 0
 }
 
 /** Of frames one after the other, those with which a shot begins, by their places. */

@@ -2,10 +2,12 @@ import { SIGNATURE_HEIGHT, SIGNATURE_WIDTH, type FrameSignature } from './frameS
 
 /** From one frame to the next what goes on changes by no more than this, levels of 8-bit luma. */
 const STAYS = 5
-/** A place is told from another by what is in it: so many levels of 8-bit luma from a cell to one of its neighbours. */
-const MIN_CONTRAST = 4
-/** So many such cells in one piece that goes on are no accident. */
-const MIN_CELLS = 14
+/** A place is told from another by its edges: there the Laplacian is so large, levels, in whichever direction. */
+const MIN_EDGE = 24
+/** Edges that go on differ by no more than this. */
+const EDGE_STAYS = 12
+/** So many cells with edges in one piece that goes on are no accident. */
+const MIN_CELLS = 8
 
 const CELLS = SIGNATURE_WIDTH * SIGNATURE_HEIGHT
 
@@ -25,18 +27,18 @@ const BESIDE: readonly (readonly number[])[] = Array.from({ length: CELLS }, (_,
  * edited recording begins: in a game that cuts, a camera beside it goes on.
  */
 export function isSceneChange({ luma: before }: FrameSignature, { luma: after }: FrameSignature): boolean {
-  const step = (luma: Uint8Array, i: number, beside: number) => (luma[i] ?? 0) - (luma[beside] ?? 0)
   const goesOn = Array.from({ length: CELLS }, (_, i) => Math.abs((before[i] ?? 0) - (after[i] ?? 0)) <= STAYS)
-  // Plain grounds are alike by chance; what is drawn on them is not.
+  // Plain grounds and skies are alike by chance; what is drawn on them is not.
   const tells = Array.from({ length: CELLS }, (_, i) => {
-    const steps = (BESIDE[i] ?? []).map((b): [number, number] => [step(before, i, b), step(after, i, b)])
-    return (
-      steps.every(([a, b]) => Math.abs(a - b) <= STAYS) &&
-      steps.some(([a]) => Math.abs(a) >= MIN_CONTRAST) &&
-      steps.some(([, b]) => Math.abs(b) >= MIN_CONTRAST)
-    )
+    const [a, b] = [laplacian(before, i), laplacian(after, i)]
+    return Math.min(Math.abs(a), Math.abs(b)) >= MIN_EDGE && Math.abs(a - b) <= EDGE_STAYS
   })
   return !piecesOf(goesOn).some((piece) => piece.filter((i) => tells[i]).length >= MIN_CELLS)
+}
+
+/** How much brighter a cell is than those beside it, all together. */
+function laplacian(luma: Uint8Array, i: number): number {
+  return (BESIDE[i] ?? []).reduce((sum, beside) => sum + (luma[i] ?? 0) - (luma[beside] ?? 0), 0)
 }
 
 /** Cells that are in, by the pieces that hang together by their sides. */

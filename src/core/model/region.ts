@@ -77,5 +77,6 @@ export function toldApart(
 
 /** What a region is called to begin with. */
 export function nameForRole(role: string): string {
+  if (role === 'hud') return 'HUD'
   return role.slice(0, 1).toUpperCase() + role.slice(1)
 }

@@ -27,7 +27,7 @@ export const wording = {
   notNow: 'Not now',
   renderOfFiles: (files: number) => `Render ${files} ${files === 1 ? 'file' : 'files'}`,
   openOnTheBench: (name: string) => `Open ${name} on the Bench`,
-  isLookedOver: 'is looked over',
+  isLookedOver: 'checking',
   nothingFound: 'nothing found',
   laidOutByEachCan: (laidOut: number, recipeName: string, left: number) =>
     `${laidOut} laid out by “${recipeName}”. Each can be undone on the Bench.${left > 0 ? ` ${left} could not be changed: the disk may be full.` : ''}`,

@@ -36,7 +36,7 @@ export function importWords(fileName: string, read: RackFileResult, merge: Merge
   for (const { kind, name, what, reasons } of read.remarks) {
     const it = `${WORDS[kind][0]} “${name}”`
     if (what === 'refused') lines.push(`Left out: ${it}: ${reasons[0] ?? 'it cannot be read'}.`)
-    else lines.push(...reasons.map((reason) => `${what === 'repaired' ? 'Put right' : 'Look'}: ${it}: ${reason}.`))
+    else lines.push(...reasons.map((reason) => `${what === 'repaired' ? 'Repaired' : 'Check'}: ${it}: ${reason}.`))
   }
   return lines.length > MAX_LINES
     ? [...lines.slice(0, MAX_LINES), `and ${lines.length - MAX_LINES} more.`].join('\n')
@@ -47,7 +47,7 @@ export function importWords(fileName: string, read: RackFileResult, merge: Merge
 export const wording = {
   cancel: 'Cancel',
   newBrand: 'New brand',
-  ground: 'Ground',
+  ground: 'Background',
   words: 'Words',
   accent: 'Accent',
   fontOfTitles: 'Font of titles',
@@ -118,8 +118,8 @@ export const wording = {
   anySetup: 'Any setup',
   noBrand: 'no brand',
   isInTheBinHighlightsKeep: (name: string) => `“${name}” is in the bin. Highlights keep their regions.`,
-  recognisedByItself: 'recognised by itself',
-  notRecognisedByItself: 'not recognised by itself',
+  recognisedByItself: 'recognised automatically',
+  notRecognisedByItself: 'not recognised automatically',
   importIt: 'Import…',
   exportAll: 'Export all',
   filesOfARack: 'Files of a rack',

@@ -5,7 +5,7 @@ import Box from '@mui/material/Box'
 import IconButton from '@mui/material/IconButton'
 import Tooltip from '@mui/material/Tooltip'
 import Link from 'next/link'
-import { fonts, iconSize, palette, textSize } from '@/ui/theme'
+import { iconSize, palette, textSize } from '@/ui/theme'
 import { useBlobUrl } from '@/ui/useBlobUrl'
 import { usePoster } from '@/shared/recordings/usePoster'
 import type { ShelfHighlight } from './useShelf'
@@ -17,7 +17,7 @@ export function HighlightPoster({ item, onBin }: { item: ShelfHighlight; onBin: 
   const url = useBlobUrl(usePoster(highlight))
   const state = files === 0 ? 'draft' : `${files} ${files === 1 ? 'file' : 'files'}`
   return (
-    <Box sx={{ position: 'relative', width: 46, '&:hover .bin, &:focus-within .bin': { opacity: 1 } }}>
+    <Box sx={{ position: 'relative', width: 64, '&:hover .bin, &:focus-within .bin': { opacity: 1 } }}>
       <Tooltip title={highlight.name}>
         <Box
           component={Link}
@@ -47,14 +47,15 @@ export function HighlightPoster({ item, onBin }: { item: ShelfHighlight; onBin: 
           </Box>
           <Box
             sx={{
-              fontFamily: fonts.numbers,
               fontSize: textSize.small,
               mt: '3px',
               textAlign: 'center',
               whiteSpace: 'nowrap',
+              overflow: 'hidden',
+              textOverflow: 'ellipsis',
             }}
           >
-            {state}
+            {highlight.name}
           </Box>
         </Box>
       </Tooltip>
@@ -65,7 +66,7 @@ export function HighlightPoster({ item, onBin }: { item: ShelfHighlight; onBin: 
         sx={{
           position: 'absolute',
           top: 1,
-          right: 4,
+          right: 13,
           p: '1px',
           opacity: 0,
           bgcolor: palette.sheet,

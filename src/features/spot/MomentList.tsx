@@ -1,7 +1,10 @@
 'use client'
 
+import CloseIcon from '@mui/icons-material/Close'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
+import IconButton from '@mui/material/IconButton'
+import Tooltip from '@mui/material/Tooltip'
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { useLiveQuery } from 'dexie-react-hooks'
 import Link from 'next/link'
@@ -12,7 +15,7 @@ import type { Moment } from '@/core/model/spotting'
 import type { Micros } from '@/core/time/micros'
 import { highlightsCutFrom } from '@/store/highlights'
 import { formatTime } from '@/ui/format'
-import { fonts, palette, textSize } from '@/ui/theme'
+import { fonts, iconSize, palette, textSize } from '@/ui/theme'
 import { useBlobUrl } from '@/ui/useBlobUrl'
 import { drop, keep } from '@/edit/moments'
 import { FindingSettings } from './FindingSettings'
@@ -107,7 +110,7 @@ export function MomentList({ found }: { found: SpottedMoments }) {
   )
 }
 
-const STATE_WORDS = { open: wording.keep, kept: wording.kept, dropped: wording.dropped, cut: wording.cut } as const
+const STATE_WORDS = { open: wording.undecided, kept: wording.kept, dropped: wording.dropped, cut: wording.cut } as const
 
 function MomentRow({
   moment,
@@ -196,7 +199,7 @@ function MomentRow({
         title={score === null ? undefined : wording.howLivelyOf1}
         sx={{ fontFamily: fonts.numbers, fontSize: textSize.note, color: palette.inkSoft }}
       >
-        {score === null ? wording.yoursLowercase : score.toFixed(2)}
+        {score === null ? wording.yoursLowercase : wording.percent(score)}
       </Box>
       {state === 'cut' && highlightId ? (
         <Button
@@ -208,21 +211,29 @@ function MomentRow({
           {wording.open}
         </Button>
       ) : (
-        <Button
-          disabled={state === 'cut'}
-          aria-pressed={kept}
-          onClick={(e) => {
-            e.stopPropagation()
-            if (state === 'kept') drop(session, { moment })
-            else keep(session, { moment })
-          }}
-          sx={{
-            minWidth: 74,
-            ...(kept && { '&&': { bgcolor: palette.leafTint, borderColor: palette.leaf, color: palette.ink } }),
-          }}
-        >
-          {STATE_WORDS[state]}
-        </Button>
+        <Box sx={{ display: 'flex', gap: 1 }} onClick={(e) => e.stopPropagation()}>
+          <Button
+            disabled={state === 'cut'}
+            aria-pressed={kept}
+            onClick={() => (state === 'kept' ? drop : keep)(session, { moment })}
+            sx={{
+              minWidth: 64,
+              ...(kept && { '&&': { bgcolor: palette.leafTint, borderColor: palette.leaf, color: palette.ink } }),
+            }}
+          >
+            {kept ? STATE_WORDS[state] : wording.keep}
+          </Button>
+          <Tooltip title={wording.drop}>
+            <IconButton
+              aria-label={wording.drop}
+              aria-pressed={state === 'dropped'}
+              disabled={state === 'cut'}
+              onClick={() => (state === 'dropped' ? keep : drop)(session, { moment })}
+            >
+              <CloseIcon sx={{ fontSize: iconSize.small }} />
+            </IconButton>
+          </Tooltip>
+        </Box>
       )}
     </Box>
   )

@@ -91,7 +91,7 @@ describe('the sound kernel against plain arithmetic', () => {
       if (length > 90) expect(found).toBe(at)
       for (let i = 0; i < ours.length; i++) expect(Math.abs((ours[i] ?? NaN) - (plain[i] ?? NaN))).toBeLessThan(1e-6)
     }
-    // What is heard is longer than the kernel's memory: it is still looked through.
+    // What is heard is longer than the kernel's memory: it is still analysed.
     expect(kernel.goOn(noise(60_000), noise(200), noise(100), new Float32Array(200))).toBeLessThan(29_901)
   })
 

@@ -5,7 +5,9 @@ const face = (x: number) => ({ x, y: 0.2, width: 0.1, height: 0.2 })
 const grey = (level: number) => new Uint8Array(64).fill(level)
 
 it('the same goes on where everybody has stayed, whatever the order they were found in', () => {
-  expect(goesOn({ faces: [face(0.1)], picture: grey(0) }, { faces: [face(0.14)], picture: grey(90) })).toBe(true)
+  expect(goesOn({ faces: [face(0.1)], picture: grey(0) }, { faces: [face(0.14)], picture: grey(15) })).toBe(true)
+  // Somebody else in the same place of another scene.
+  expect(goesOn({ faces: [face(0.1)], picture: grey(0) }, { faces: [face(0.14)], picture: grey(90) })).toBe(false)
   expect(goesOn({ faces: [face(0.1)], picture: grey(0) }, { faces: [face(0.18)], picture: grey(0) })).toBe(false)
   expect(goesOn({ faces: [face(0.1)], picture: grey(0) }, { faces: [], picture: grey(0) })).toBe(false)
   const two = { faces: [face(0.1), face(0.6)], picture: grey(0) }

@@ -8,14 +8,19 @@ export interface AreaSeen {
 
 /** Somebody who is no farther away, in heights of the head, has stayed. */
 const STAYED = 0.3
+/** Somebody else may come to the same place in another scene: there the picture differs by more than this. */
+const SAME_PLACE = 22
 /** Where nobody was, nobody came as long as it looks the same: so many levels of 8-bit luma on average. */
 const AS_EMPTY = 6
 
-/** Whether the same may be taken to go on between two moments close together: everybody has stayed. */
+/** Whether the same may be taken to go on between two moments close together: everybody has stayed, in one place. */
 export function goesOn(a: AreaSeen, b: AreaSeen): boolean {
   if (a.faces.length !== b.faces.length) return false
   if (a.faces.length === 0) return meanDifference(a.picture, b.picture) < AS_EMPTY
-  return pairs(a.faces, b.faces).every(([from, to]) => distance(from, to) <= STAYED * from.height)
+  return (
+    meanDifference(a.picture, b.picture) < SAME_PLACE &&
+    pairs(a.faces, b.faces).every(([from, to]) => distance(from, to) <= STAYED * from.height)
+  )
 }
 
 /** Faces at a moment between two at which {@link goesOn} holds; `share` 0..1 of the way. */

@@ -78,7 +78,7 @@ function Findings({ looked }: { looked: Looked }) {
               setDone(putAllRight(session, findings))
             }}
           >
-            {wording.putRightWhatCanBeCapital}
+            {wording.fixAll}
           </Button>
         )}
       </Box>

@@ -58,6 +58,6 @@ export function putAllRight(session: EditSession, findings: readonly Finding[]):
     if (!best) remedies.set(targetOf(remedy), remedy)
     return !best || JSON.stringify(best) === JSON.stringify(remedy)
   })
-  if (remedies.size > 0) take(session, wording.putRightWhatCanBe, [...remedies.values()])
+  if (remedies.size > 0) take(session, wording.fixAll, [...remedies.values()])
   return done
 }

@@ -27,7 +27,7 @@ const report: FindingsReport = {
     },
     {
       severity: 'note',
-      words: 'Face is blown up 2.35×',
+      words: 'Face is enlarged 2.35×',
       fault: { kind: 'blown-up' },
       shape: null,
       fromSeconds: 0,
@@ -48,7 +48,7 @@ it('the page says each finding in a row, and sets every text as text', () => {
     .map((row) => [...row.querySelectorAll('td')].map((cell) => cell.textContent))
   expect(rows).toEqual([
     ['Warning', 'Face is there twice: 38 % <script>alert(1)</script>', 'tall', '0:00.0–0:12.5'],
-    ['Meant so', 'Face is blown up 2.35×', 'all', '0:01.0–0:02.0'],
+    ['Ignore', 'Face is enlarged 2.35×', 'all', '0:01.0–0:02.0'],
   ])
   expect(read.querySelector('p')?.textContent).toContain('-14.2 LUFS')
   expect(read.querySelector('h1')?.textContent).toBe(report.highlight.name)

@@ -1,6 +1,6 @@
 /** What the interface says in this room, each sentence once. */
 export const wording = {
-  bundleWithWhatIsUsed: 'Bundle with what is used',
+  bundleWithWhatIsUsed: 'Bundle with the footage used',
   theEditItsPicturesAnd:
     'The edit, its pictures and fonts, and of the recordings what is used, with 3 s on either side',
   bundleWithWholeRecordings: 'Bundle with whole recordings',
@@ -9,7 +9,7 @@ export const wording = {
   forSomebodyWhoHasThem: 'For somebody who has them',
   saved: (list: string) => `Saved. ${list}`,
   theBundleCouldNotBe: (explain: string) => `The bundle could not be made (${explain}). The highlight is as it was.`,
-  handOn: 'Hand on',
+  handOn: 'Export',
   bundling: (share: number) => `Bundling, ${share} %`,
   forAnotherBrimble: 'For another Brimble',
   editAlone: 'Edit alone',

@@ -24,7 +24,7 @@ import { textSize } from '@/ui/theme'
 import { wording } from './wording'
 
 const FITS: Record<Fit, string> = { fill: wording.fillIt, whole: wording.showItWhole }
-const TURNS = ['upright', wording.aQuarterTurnRight, wording.upsideDown, wording.aQuarterTurnLeft] as const
+const TURNS = ['none', wording.aQuarterTurnRight, wording.upsideDown, wording.aQuarterTurnLeft] as const
 const small = { slotProps: { typography: { sx: { fontSize: textSize.note } } } } as const
 
 /** All that can be set about a panel besides what it shows and where it lies. */
