@@ -25,7 +25,7 @@ test('what is wrong is found with its number, shown where it is, put right in on
   const twice = list.getByRole('listitem').filter({ hasText: 'Face also shows in' })
   await expect(twice).toHaveCount(3)
   const inTall = twice.filter({ hasText: 'tall' })
-  await expect(inTall).toHaveText(/\d+ % of it in game as well/)
+  await expect(inTall).toHaveText(/Game \(\d+ %\)/)
   await inTall.getByRole('button', { name: /also shows in/ }).click()
   await expect(page.getByTestId('shape-tall').getByTestId('pointed-at')).toBeVisible()
   await inTall.getByRole('button', { name: 'Move the crop' }).click()
@@ -174,4 +174,32 @@ test('what the demo shelf has planted is found: the face that is there twice, th
   await gauge.click()
   await expect(line('Face also shows in')).toHaveCount(1)
   errors.expectNone()
+})
+
+test('a panel’s picture is moved clear of a face by its own action, in every shape at once', async ({ page }) => {
+  await toDemoBench(page)
+  await keepToRule(page)
+  const gauge = page.getByRole('button', { name: /^Found: / })
+  await expect(gauge).toBeVisible()
+  for (const [name, value] of [
+    ['Game width', '1100'],
+    ['Game left', '800'],
+  ] as const) {
+    const field = page.getByLabel(name, { exact: true })
+    await field.fill(value)
+    await field.press('Enter')
+  }
+  const twice = page.getByRole('listitem').filter({ hasText: 'Face also shows in' })
+  const look = async (count: number) => {
+    await expect(gauge).toHaveAttribute('data-stale', 'false')
+    await gauge.click()
+    await expect(twice).toHaveCount(count)
+    await page.keyboard.press('Escape')
+  }
+  await look(3)
+  await page.getByRole('button', { name: 'More about band 2' }).click()
+  await page.getByRole('button', { name: 'Move clear of faces' }).click()
+  await look(0)
+  await page.keyboard.press('Control+z')
+  await look(3)
 })

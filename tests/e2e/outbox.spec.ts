@@ -226,7 +226,7 @@ test('a phone picks a file up with the code, and not without', async ({ page, br
   await page.getByRole('link', { name: 'Outbox' }).click()
   await expect(page.locator('article[data-state=finished]')).toHaveCount(1, { timeout: 60_000 })
   await page.getByRole('button', { name: 'To the phone…' }).click()
-  await page.getByRole('button', { name: /^Lay 1 ready/ }).click()
+  await page.getByRole('button', { name: /^Share 1/ }).click()
   const code = ((await page.getByLabel('Code', { exact: true }).textContent()) ?? '').replace(' ', '')
   expect(code).toMatch(/^[A-HJKMNP-Z2-9]{8}$/)
   const address =
@@ -258,7 +258,7 @@ test('a phone picks a file up with the code, and not without', async ({ page, br
   expect(ffprobe(await (await download).path()).video).toMatchObject({ codec_name: 'h264', width: 720, height: 1280 })
 
   await page.getByRole('button', { name: 'Stop sharing' }).click()
-  await expect(page.getByRole('button', { name: /^Lay 1 ready/ })).toBeVisible()
+  await expect(page.getByRole('button', { name: /^Share 1/ })).toBeVisible()
   await expect(hand.goto(`${here}/c/${code}`)).rejects.toThrow()
   errors.expectNone()
   await phone.close()

@@ -198,7 +198,7 @@ export async function steadyPicture(shown: Locator): Promise<Buffer> {
 
 /** Waits until the highlight has been looked along, after which arrangements know where heads are. */
 export async function untilLookedAlong(page: Page): Promise<void> {
-  const looking = page.getByText(/^looking along/)
+  const looking = page.getByText(/^checking regions/)
   await expect(looking.first()).toBeVisible({ timeout: 60_000 })
   await expect(looking).toHaveCount(0, { timeout: 180_000 })
 }

@@ -6,6 +6,7 @@ import Checkbox from '@mui/material/Checkbox'
 import FormControlLabel from '@mui/material/FormControlLabel'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
+import type { Fault, Remedy } from '@/core/findings/finding'
 import { placePanels } from '@/core/compose/placePanels'
 import { panelsOf } from '@/core/layout/tree'
 import { PLAIN_OUTLINE } from '@/core/model/outline'
@@ -17,7 +18,8 @@ import { PercentField } from '@/ui/PercentField'
 import { Ticket } from '@/ui/Ticket'
 import { nameForRole } from '@/core/model/region'
 import { nudgeCrop, removePanel, setPanel, swapPanels } from '@/edit/layouts'
-import { useBenchContext, useEdit, useParts } from '../benchContext'
+import { doRemedies } from '@/edit/remedies'
+import { useBenchContext, useEdit, useParts, useView } from '../benchContext'
 import { OutlineFields } from '../OutlineFields'
 import { FeedFields } from './FeedFields'
 import { textSize } from '@/ui/theme'
@@ -52,6 +54,17 @@ export function PanelTicket({
   const panels = panelsOf(layout.arrangement)
   const others = panels.filter((p) => p.id !== panel.id)
   const correction = (shape && correctionFor(passage, panel.id, shape.id)) ?? { dx: 0, dy: 0, zoom: 1 }
+  const looked = useView((v) => v.looked)
+  /** What would move the panel's crop, in whichever shape, so that faults of some kinds are gone. */
+  const movesFor = (...kinds: Fault['kind'][]): Remedy[] =>
+    [...(looked?.findings ?? []), ...(looked?.accepted ?? [])].flatMap(({ panelId, passageId, fault, remedy }) =>
+      panelId === panel.id && passageId === passage.id && kinds.includes(fault.kind) && remedy?.kind === 'move-crop'
+        ? [remedy]
+        : [],
+    )
+  const hidden = movesFor('head-cut', 'focus-cut', 'read-cut')
+  const doubled = movesFor('shown-twice')
+  const move = (label: string, remedies: readonly Remedy[]) => doRemedies(session, { remedies, label })
   const leave = (action: () => void) => () => {
     onClose()
     action()
@@ -143,6 +156,14 @@ export function PanelTicket({
         <OutlineFields outline={panel.outline} onSet={(outline, label, gesture) => set(label, { outline }, gesture)} />
       )}
       <FeedFields panelId={panel.id} />
+      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1 }}>
+        <Button disabled={hidden.length === 0} onClick={leave(() => move(wording.bringIntoView, hidden))}>
+          {wording.bringIntoView}
+        </Button>
+        <Button disabled={doubled.length === 0} onClick={leave(() => move(wording.moveClearOfFaces, doubled))}>
+          {wording.moveClearOfFaces}
+        </Button>
+      </Box>
       {others.length > 0 && (
         <TextField
           select

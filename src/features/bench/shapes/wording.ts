@@ -138,6 +138,8 @@ export const wording = {
   opacity: 'Opacity',
   setOpacity: 'Set opacity',
   insteadOfWhatTheRegion: 'Overrides the region’s own outline',
+  bringIntoView: 'Bring into view',
+  moveClearOfFaces: 'Move clear of faces',
   changeOutline: 'Change outline',
   anOutlineOfItsOwn: 'Own outline',
   changePlacesWith: 'Swap with',
