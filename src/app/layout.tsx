@@ -10,7 +10,7 @@ import { DropAnywhere } from '@/features/shelf/DropAnywhere'
 import { AppProviders } from '@/ui/AppProviders'
 
 export const metadata: Metadata = {
-  title: 'Brimble',
+  title: { default: 'Brimble', template: '%s · Brimble' },
   description: 'Cut highlights from recordings and rebuild them as stacked vertical video.',
 }
 

@@ -1,15 +1,17 @@
 'use client'
 
 import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
 import Link from 'next/link'
 import { usePathname } from 'next/navigation'
-import type { ReactNode } from 'react'
+import { useState, type ReactNode } from 'react'
+import { HelpDialog } from './HelpDialog'
 import { palette, textSize } from './theme'
 
 const PLACES = [
-  { href: '/', name: 'Shelf' },
-  { href: '/rack', name: 'Rack' },
-  { href: '/outbox', name: 'Outbox' },
+  { href: '/', name: 'Shelf', holds: 'Recordings, and the highlights cut from them' },
+  { href: '/rack', name: 'Rack', holds: 'Saved setups, layouts, recipes, brands and outlets' },
+  { href: '/outbox', name: 'Outbox', holds: 'Finished files, and renders at work' },
 ]
 
 const isIn = (path: string, href: string) => path === href || (href !== '/' && path.startsWith(`${href}/`))
@@ -17,6 +19,7 @@ const isIn = (path: string, href: string) => path === href || (href !== '/' && p
 /** The bar at the top of every screen: the places on the left, then what a screen puts there. */
 export function TopBar({ title, children }: { title?: ReactNode; children?: ReactNode }) {
   const path = usePathname()
+  const [helping, setHelping] = useState(false)
   return (
     <Box
       component="header"
@@ -50,11 +53,12 @@ export function TopBar({ title, children }: { title?: ReactNode; children?: Reac
         Brimble
       </Box>
       <Box component="nav" aria-label="Places" sx={{ display: 'flex', gap: 4 }}>
-        {PLACES.map(({ href, name }) => (
+        {PLACES.map(({ href, name, holds }) => (
           <Box
             key={href}
             component={Link}
             href={href}
+            title={holds}
             aria-current={path === href ? 'page' : undefined}
             sx={{
               color: isIn(path, href) ? palette.ink : palette.inkSoft,
@@ -68,9 +72,13 @@ export function TopBar({ title, children }: { title?: ReactNode; children?: Reac
           </Box>
         ))}
       </Box>
+      <Button variant="text" onClick={() => setHelping(true)} sx={{ px: 1, minWidth: 0, color: palette.inkSoft }}>
+        Help
+      </Button>
       {title}
       <Box sx={{ flex: 1 }} />
       {children}
+      {helping && <HelpDialog path={path} onClose={() => setHelping(false)} />}
     </Box>
   )
 }

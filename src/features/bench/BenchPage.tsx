@@ -15,7 +15,9 @@ import { kept } from '@/store/rack'
 import { KeysDialog } from '@/ui/KeysDialog'
 import { KeyTip } from '@/ui/KeyTip'
 import { CannotOpen, Opening } from '@/ui/Opening'
+import { HiddenHeading } from '@/ui/ScreenHeading'
 import { TopBar } from '@/ui/TopBar'
+import { useTabTitle } from '@/ui/useTabTitle'
 import { useGrowing } from '@/ui/useGrowing'
 import { SourceMissing } from '@/shared/recordings/SourceMissing'
 import { useKeepSaved } from '@/shared/useKeepSaved'
@@ -25,6 +27,7 @@ import {
   newBenchView,
   useBenchContext,
   useEdit,
+  useHighlight,
   useView,
   type BenchContextValue,
   type Pane,
@@ -144,6 +147,7 @@ function BenchScreen({ onReopen }: { onReopen: () => void }) {
   const close = () => setDialog(null)
   useRefusals(session)
   useKeepSaved(session)
+  useTabTitle(useHighlight().name, wording.bench)
   useBenchKeys(context, {
     render: () => setDialog('render'),
     keys: () => setDialog('keys'),
@@ -155,6 +159,7 @@ function BenchScreen({ onReopen }: { onReopen: () => void }) {
   }
   return (
     <Box sx={{ display: 'flex', flexDirection: 'column', height: '100dvh' }}>
+      <HiddenHeading name={wording.bench} />
       <TopBar title={<NameField />}>
         <RenderStatus highlightId={session.value.highlight.id} />
         <Button onClick={() => setDialog('compare')}>{wording.compare}</Button>

@@ -10,6 +10,7 @@ export const wording = {
   markAStretchFromHere: 'Mark a stretch from here',
   markAStretchUpTo: 'Mark a stretch up to here',
   strikeOutTheMarkedStretch: 'Strike out the marked stretch',
+  bench: 'Bench',
   sheet: 'Sheet',
   frame: 'Frame',
   shapes: 'Shapes',

@@ -6,6 +6,7 @@ import { useRef, useState, type DragEvent, type ReactNode } from 'react'
 import { kept } from '@/store/rack'
 import { keptSetups } from '@/store/setups'
 import { palette, textSize } from '@/ui/theme'
+import { ScreenHeading } from '@/ui/ScreenHeading'
 import { TopBar } from '@/ui/TopBar'
 import { BrandDialog } from './BrandDialog'
 import { BrandRows } from './BrandRows'
@@ -56,6 +57,7 @@ export function RackPage() {
         />
       </TopBar>
       <Box component="main" sx={{ width: '100%', maxWidth: 1100, mx: 'auto', px: 4, py: 4 }}>
+        <ScreenHeading name={wording.rack} purpose={wording.whatYouSaved} />
         <Section
           title={wording.setups}
           purpose={wording.whereThingsAreInYour}

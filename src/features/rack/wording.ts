@@ -124,6 +124,8 @@ export const wording = {
   exportAll: 'Export all',
   filesOfARack: 'Files of a rack',
   setups: 'Setups',
+  rack: 'Rack',
+  whatYouSaved: 'saved setups, layouts, recipes, brands and outlets',
   whereThingsAreInYour:
     'Where things are in your recordings. One that is recognised in a new recording is used for it by itself.',
   noneKeptYetOnThe: 'None kept yet. On the Bench, once the regions are right, open the menu ',

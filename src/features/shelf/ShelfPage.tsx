@@ -7,6 +7,7 @@ import Button from '@mui/material/Button'
 import LinearProgress from '@mui/material/LinearProgress'
 import Typography from '@mui/material/Typography'
 import { useCallback, useEffect, useState, type DragEvent } from 'react'
+import { ScreenHeading } from '@/ui/ScreenHeading'
 import { TopBar } from '@/ui/TopBar'
 import { formatLength } from '@/ui/format'
 import { palette, textSize } from '@/ui/theme'
@@ -99,25 +100,30 @@ function Days({ shelf }: { shelf: Shelf }) {
   const shown = shelf.days.filter((day) => filter.key === null || spanKey(day.iso, filter.kind) === filter.key)
   return (
     <>
-      <Typography
+      <Box
         sx={{
           px: 4.5,
           py: 2,
-          fontSize: textSize.note,
-          color: palette.inkSoft,
           borderBottom: 1,
           borderColor: 'divider',
-          textAlign: 'right',
+          display: 'flex',
+          justifyContent: 'space-between',
+          alignItems: 'baseline',
+          flexWrap: 'wrap',
+          columnGap: 4,
         }}
       >
-        {wording.rendered(
-          count(shelf.recordings, 'recording'),
-          formatLength(shelf.totalMicros),
-          count(shelf.highlights, 'highlight'),
-          count(shelf.files, 'file'),
-        )}
-        <StorageRoom />
-      </Typography>
+        <ScreenHeading name={wording.shelf} purpose={wording.recordingsAndHighlights} />
+        <Typography sx={{ fontSize: textSize.note, color: palette.inkSoft }}>
+          {wording.rendered(
+            count(shelf.recordings, 'recording'),
+            formatLength(shelf.totalMicros),
+            count(shelf.highlights, 'highlight'),
+            count(shelf.files, 'file'),
+          )}
+          <StorageRoom />
+        </Typography>
+      </Box>
       <ShelfHistogram shelf={shelf} filter={filter} onFilter={setFilter} />
       <ShelfDays days={shown} />
     </>

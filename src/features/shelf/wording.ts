@@ -137,6 +137,8 @@ export const wording = {
   nothingIsBeingWritten: 'Nothing is being written.',
   watching: (name: string) => `Watching “${name}”`,
   more: 'More',
+  shelf: 'Shelf',
+  recordingsAndHighlights: 'recordings, and the highlights cut from them',
   theRecordersFolderButton: 'The recorder’s folder…',
   recordingsComeInByThemselves: 'Recordings come in by themselves as they are finished',
   fromAClipHostButton: 'From a clip host…',

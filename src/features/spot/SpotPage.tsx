@@ -22,6 +22,7 @@ import { KeyTip, useKeyName } from '@/ui/KeyTip'
 import { fonts, iconSize, palette, textSize } from '@/ui/theme'
 import { CannotOpen, Opening } from '@/ui/Opening'
 import { TopBar } from '@/ui/TopBar'
+import { useTabTitle } from '@/ui/useTabTitle'
 import { usePreviewCanvas } from '@/ui/usePreviewCanvas'
 import { useOffer } from '@/ui/useOffer'
 import { SourceMissing } from '@/shared/recordings/SourceMissing'
@@ -102,6 +103,7 @@ function SpotScreen() {
     })
   }
   const actions = useSpotActions(spotted)
+  useTabTitle(recording.name, 'Spot')
   useSpotKeys(context, actions, { cut: () => void cut(), keys: () => setKeysOpen(true) })
   return (
     <Box sx={{ display: 'flex', flexDirection: 'column', height: '100dvh' }}>
