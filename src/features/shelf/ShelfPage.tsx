@@ -5,8 +5,9 @@ import Alert from '@mui/material/Alert'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import LinearProgress from '@mui/material/LinearProgress'
+import TextField from '@mui/material/TextField'
 import Typography from '@mui/material/Typography'
-import { useCallback, useEffect, useState, type DragEvent } from 'react'
+import { useCallback, useDeferredValue, useEffect, useMemo, useState, type DragEvent } from 'react'
 import { ScreenHeading } from '@/ui/ScreenHeading'
 import { TopBar } from '@/ui/TopBar'
 import { formatLength } from '@/ui/format'
@@ -18,6 +19,7 @@ import { chooseFiles, droppedFiles } from '@/shared/recordings/chosenFiles'
 import { openDemoShelf } from './demoShelf'
 import { EmptyShelf } from './EmptyShelf'
 import { MoreMenu } from './MoreMenu'
+import { searchShelf } from './search'
 import { ShelfDays } from './ShelfDays'
 import { ShelfHistogram, type ShelfFilter } from './ShelfHistogram'
 import { spanKey } from './spans'
@@ -97,7 +99,10 @@ export function ShelfPage() {
 
 function Days({ shelf }: { shelf: Shelf }) {
   const [filter, setFilter] = useState<ShelfFilter>({ kind: 'day', key: null })
-  const shown = shelf.days.filter((day) => filter.key === null || spanKey(day.iso, filter.kind) === filter.key)
+  const [text, setText] = useState('')
+  const wanted = useDeferredValue(text)
+  const found = useMemo(() => searchShelf(shelf.days, wanted), [shelf, wanted])
+  const shown = found.filter((day) => filter.key === null || spanKey(day.iso, filter.kind) === filter.key)
   return (
     <>
       <Box
@@ -114,6 +119,15 @@ function Days({ shelf }: { shelf: Shelf }) {
         }}
       >
         <ScreenHeading name={wording.shelf} purpose={wording.recordingsAndHighlights} />
+        <TextField
+          size="small"
+          type="search"
+          placeholder={wording.searchNamesAndWords}
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+          slotProps={{ htmlInput: { 'aria-label': wording.searchTheShelf } }}
+          sx={{ width: 240, my: -1 }}
+        />
         <Typography sx={{ fontSize: textSize.note, color: palette.inkSoft }}>
           {wording.rendered(
             count(shelf.recordings, 'recording'),
@@ -125,6 +139,19 @@ function Days({ shelf }: { shelf: Shelf }) {
         </Typography>
       </Box>
       <ShelfHistogram shelf={shelf} filter={filter} onFilter={setFilter} />
+      {shown.length === 0 && (
+        <Box role="status" sx={{ p: 8, fontSize: textSize.body, color: palette.inkSoft }}>
+          {wording.nothingFoundFor(wanted)}{' '}
+          <Button
+            onClick={() => {
+              setText('')
+              setFilter({ ...filter, key: null })
+            }}
+          >
+            {wording.showAll}
+          </Button>
+        </Box>
+      )}
       <ShelfDays days={shown} />
     </>
   )
