@@ -1,6 +1,7 @@
 import { title } from '@/core/model/record'
 import type { RecordingId } from '@/core/model/ids'
 import type { Recording } from '@/core/model/recording'
+import { dateInName } from '@/core/time/dateInName'
 import { inspector } from '@/media/inspect/inspector'
 import type { ProbeFailure } from '@/media/inspect/probe'
 import { addRecording, type FilePlace, type KeepResult } from '@/store/recordings'
@@ -33,7 +34,7 @@ export async function addChosenFile({ file, handle }: ChosenFile, options: AddOp
       name: options.name ?? nameFromFile(file.name),
       fileName: file.name.slice(0, 1000),
       sizeBytes: file.size,
-      recordedAt: options.recordedAt ?? new Date(file.lastModified).toISOString(),
+      recordedAt: options.recordedAt ?? madeAt(file).toISOString(),
       durationMicros: probed.durationMicros,
       originMicros: probed.originMicros,
       video: probed.video,
@@ -49,6 +50,9 @@ export async function addChosenFile({ file, handle }: ChosenFile, options: AddOp
   queueStrip(recording, file)
   return { ok: true, recording, kept }
 }
+
+/** When a recording was made: by its name, else when its file was written. */
+const madeAt = ({ name, lastModified }: File): Date => dateInName(name, new Date()) ?? new Date(lastModified)
 
 export const placeOf = (handle: FileSystemFileHandle | null): FilePlace =>
   handle ? { kind: 'linked', handle } : { kind: 'kept' }
