@@ -79,14 +79,16 @@ function Row({ row, actions }: { row: ShelfRow; actions: RowActions }) {
         '&:hover .row-bin, &:focus-within .row-bin': { opacity: 1 },
       }}
     >
-      <Box
-        component={Link}
-        href={`/recording/${encodeURIComponent(recording.id)}`}
-        aria-label={wording.findMomentsIn(recording.name)}
-        sx={{ display: 'block', minWidth: 0 }}
-      >
-        <RecordingStrip recording={recording} />
-      </Box>
+      <Tooltip title={wording.findMoments} followCursor>
+        <Box
+          component={Link}
+          href={`/recording/${encodeURIComponent(recording.id)}`}
+          aria-label={wording.findMomentsIn(recording.name)}
+          sx={{ display: 'block', minWidth: 0 }}
+        >
+          <RecordingStrip recording={recording} />
+        </Box>
+      </Tooltip>
       <Box sx={{ minWidth: 0 }}>
         {renaming ? (
           <TextInPlace
@@ -148,23 +150,25 @@ function Row({ row, actions }: { row: ShelfRow; actions: RowActions }) {
         {highlights.map((item) => (
           <HighlightPoster key={item.highlight.id} item={item} onBin={() => void actions.binHighlight(item)} />
         ))}
-        <ButtonBase
-          aria-label={wording.cutAHighlightFrom(recording.name)}
-          onClick={() => void actions.cut(row)}
-          sx={{
-            width: 40,
-            height: 71,
-            ml: '3px',
-            border: `1px dashed ${palette.inkSoft}`,
-            borderRadius: '2px',
-            fontFamily: fonts.text,
-            fontSize: textSize.note,
-            color: palette.inkSoft,
-            '&:hover': { color: palette.leaf, borderColor: palette.leaf, bgcolor: palette.leafTint },
-          }}
-        >
-          {wording.cut}
-        </ButtonBase>
+        <Tooltip title={wording.cutAHighlight}>
+          <ButtonBase
+            aria-label={wording.cutAHighlightFrom(recording.name)}
+            onClick={() => void actions.cut(row)}
+            sx={{
+              width: 40,
+              height: 71,
+              ml: '3px',
+              border: `1px dashed ${palette.inkSoft}`,
+              borderRadius: '2px',
+              fontFamily: fonts.text,
+              fontSize: textSize.note,
+              color: palette.inkSoft,
+              '&:hover': { color: palette.leaf, borderColor: palette.leaf, bgcolor: palette.leafTint },
+            }}
+          >
+            {wording.cut}
+          </ButtonBase>
+        </Tooltip>
       </Box>
     </Box>
   )

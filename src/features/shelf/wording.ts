@@ -155,6 +155,8 @@ export const wording = {
   moveToTheBin: (name: string) => `Move “${name}” to the bin`,
   renamedTo: (data: string) => `Renamed to “${data}”`,
   undo: 'Undo',
+  findMoments: 'Find moments in it',
+  cutAHighlight: 'Cut a highlight from it',
   findMomentsIn: (name: string) => `Find moments in ${name}`,
   nameOf: (name: string) => `Name of ${name}`,
   noRegionsYet: 'no regions yet',
