@@ -5,7 +5,7 @@ import { palette, textSize } from './theme'
 export function ScreenHeading({ name, purpose }: { name: string; purpose: string }) {
   return (
     <Box sx={{ display: 'flex', alignItems: 'baseline', flexWrap: 'wrap', columnGap: 3 }}>
-      <Box component="h1" sx={{ m: 0, fontSize: textSize.lead, fontWeight: 700 }}>
+      <Box component="h1" sx={{ m: 0, fontSize: textSize.title, fontWeight: 700 }}>
         {name}
       </Box>
       <Box sx={{ fontSize: textSize.note, color: palette.inkSoft }}>{purpose}</Box>

@@ -144,7 +144,7 @@ export const GLOSSARY: readonly GlossaryWord[] = [
   },
   {
     word: 'Seam',
-    meaning: 'The line between two panels. Drag it to share the room anew.',
+    meaning: 'The line between two panels. Drag it to resize both.',
     drawn: { kind: 'tall', parts: [part(4, 3, 92, 30), part(4, 33, 92, 4, true), part(4, 37, 92, 60)] },
   },
   {

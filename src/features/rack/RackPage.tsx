@@ -57,7 +57,9 @@ export function RackPage() {
         />
       </TopBar>
       <Box component="main" sx={{ width: '100%', maxWidth: 1100, mx: 'auto', px: 4, py: 4 }}>
-        <ScreenHeading name={wording.rack} purpose={wording.whatYouSaved} />
+        <Box sx={{ mb: 6 }}>
+          <ScreenHeading name={wording.rack} purpose={wording.whatYouSaved} />
+        </Box>
         <Section
           title={wording.setups}
           purpose={wording.whereThingsAreInYour}
