@@ -72,7 +72,11 @@ export function TopBar({ title, children }: { title?: ReactNode; children?: Reac
           </Box>
         ))}
       </Box>
-      <Button variant="text" onClick={() => setHelping(true)} sx={{ px: 1, ml: -1, minWidth: 0, color: palette.inkSoft, fontSize: textSize.body, fontWeight: 500 }}>
+      <Button
+        variant="text"
+        onClick={() => setHelping(true)}
+        sx={{ px: 1, ml: -1, minWidth: 0, color: palette.inkSoft, fontSize: textSize.body, fontWeight: 500 }}
+      >
         Help
       </Button>
       {title}
