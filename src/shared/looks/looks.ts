@@ -94,6 +94,8 @@ async function lookNow(
   const set = (state: LookState) => isLast() && (asked || state.kind === 'seen') && looks.setState({ [key]: state })
   set({ kind: 'looking', share: 0 })
   const times = timesIn(edit, scene)
+  // The worker looks at one scene at a time; another scene's look is not to be lost for this one.
+  await Promise.allSettled([...going].filter(([other]) => other !== key).map(([, { result }]) => result))
   const outcome = await lookout()
     .look(
       { id: key, file, originMicros },
