@@ -3,6 +3,7 @@ import { useEffect, useMemo, useRef, useState } from 'react'
 import { produce } from 'immer'
 import type { Edit } from '@/core/model/edit'
 import { newId, type PassageId } from '@/core/model/ids'
+import { setupsIn } from '@/core/model/passage'
 import type { Micros } from '@/core/time/micros'
 import { cutAtChanges, cutsAt } from '@/edit/changes'
 import { applyRecipe, picturesOfRecipe } from '@/edit/recipes'
@@ -109,8 +110,13 @@ export function useChanges(): Changes {
     )
     const shots = apart.highlight.passages
     for (const [n, passage] of shots.entries()) {
-      const highlight = { ...apart.highlight, passages: [passage] }
-      await copyHighlight({ ...apart, highlight }, wording.shotOf(apart.highlight.name, n + 1))
+      const alone: Edit = {
+        ...apart,
+        highlight: { ...apart.highlight, passages: [passage] },
+        setups: apart.setups.filter((s) => setupsIn(passage).includes(s.id)),
+        layouts: apart.layouts.filter((l) => l.id === passage.layoutId),
+      }
+      await copyHighlight(alone, wording.shotOf(apart.highlight.name, n + 1))
     }
     enqueueSnackbar(wording.highlightsMade(shots.length))
   }
