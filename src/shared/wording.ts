@@ -9,7 +9,7 @@ export const wording = {
   isNotAPictureThat: (fileName: string) =>
     `“${fileName}” is not a picture that can be shown here: PNG, JPEG, WebP, GIF and SVG are. Nothing was changed.`,
   theBrowsersStorageIsFull:
-    'The browser’s storage is full: what you just did could not be kept. Throw away recordings or finished files, empty the bin, and do it again.',
+    'The browser’s storage is full: what you just did could not be kept. Remove recordings or finished files, empty the bin, and try again.',
   openTheBin: 'Open the bin',
   notKept: 'not kept',
   saving: 'Saving…',

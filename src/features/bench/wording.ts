@@ -67,11 +67,11 @@ export const wording = {
   changeShadow: 'Change shadow',
   nameOfTheHighlight: 'Name of the highlight',
   theBrowsersStorageIsFull:
-    'The browser’s storage is full: your changes are only in this tab. Throw something away and empty the bin; saving is tried again.',
+    'The browser’s storage is full: your changes are only in this tab. Remove something and empty the bin; saving is tried again.',
   openTheBin: 'Open the bin',
   yourChangesCouldNotBe: 'Your changes could not be saved yet; they are in this tab, and saving is tried again.',
   thisHighlightWasChangedIn:
-    'This highlight was changed in another tab. What you did here is not saved, and nothing was written over.',
+    'This highlight was changed in another tab. Your changes here are not saved, and nothing was overwritten.',
   takeTheOtherTabs: 'Use the other tab’s version',
   keepMineAsACopy: 'Keep mine as a copy',
   whenItIsOn: 'When it shows',

@@ -11,7 +11,7 @@ export function failureMessage(failure: RenderFailure): string {
     case 'encoder-refuses-size':
       return `This browser has no encoder for ${formatSize(failure)}. Choose a smaller shape.`
     case 'no-room':
-      return 'The browser’s storage is full: the file could not be written and nothing of it is left. Save and throw away older files here, then retry.'
+      return 'The browser’s storage is full: the file could not be written and nothing of it is left. Save and remove older files here, then retry.'
     case 'interrupted':
       return 'The tab was closed or crashed again and again in the middle. The edit is safe: retry makes the file from the start.'
     case 'nodes-failed':
@@ -23,15 +23,15 @@ export function failureMessage(failure: RenderFailure): string {
 
 /** What the interface says in this room, each sentence once. */
 export const wording = {
-  aPickUpHolds4: 'a pick-up holds 4 GB at most',
-  aPickUpHolds60: 'a pick-up holds 60 files at most',
-  thePickUpWasClosed: 'the pick-up was closed',
-  filesOfThisKindAre: 'files of this kind are not handed over',
-  itWasMadeAndWhat: 'it was made, and what was made is not known',
+  aPickUpHolds4: 'at most 4 GB can be shared at once',
+  aPickUpHolds60: 'at most 60 files can be shared at once',
+  thePickUpWasClosed: 'sharing was stopped',
+  filesOfThisKindAre: 'files of this kind cannot be shared',
+  itWasMadeAndWhat: 'it was made, but its result is not known',
   noReasonWasGiven: 'no reason was given',
   triedOnce: 'tried once',
   triedTimes: (attempts: number) => `tried ${attempts} times`,
-  theNodesQueueDoesNot: 'the nodes’ queue does not know it any more',
+  theNodesQueueDoesNot: 'it is no longer in the nodes’ queue',
   outlet: 'Outlet',
   player: 'Player',
   nothingBesideIt: 'Nothing to compare',
@@ -49,7 +49,7 @@ export const wording = {
   itIsMeasuredBeforeThe: 'It is measured before the first render.',
   measuredHereTheCanvasMs: (canvasMs: number, planesMs: number | null, gpuMs: number | null) =>
     `Measured here: the canvas ${canvasMs.toFixed(1)} ms a picture, the kernel ${planesMs === null ? 'not at all' : `${planesMs.toFixed(1)} ms`}, ${gpuMs === null ? 'no GPU' : `the GPU ${gpuMs.toFixed(1)} ms`}.`,
-  theProcessorDoesItsWork: (said: string) => `${said} The processor does its work, slowly.`,
+  theProcessorDoesItsWork: (said: string) => `${said} The processor stands in for it, slowly.`,
   used: (said: string, used: string) => `${said} Used: ${used}.`,
   outboxSettings: 'Outbox settings',
   folder: 'Folder',
@@ -67,13 +67,12 @@ export const wording = {
   close: 'Close',
   keep: 'Keep',
   eachFinishedFileIsPut: (folderName: string) =>
-    `Each finished file is put into “${folderName}”, beside being kept here.`,
-  filesAreKeptHereUntil:
-    'Files are kept here until you save them. With a folder they are put there as they are finished.',
+    `Each finished file is put into “${folderName}”, and kept here as well.`,
+  filesAreKeptHereUntil: 'Files are kept here until you save them. With a folder, they are saved there as they finish.',
   thisBrowserCannotWriteTo: 'This browser cannot write to a folder: files are kept here until you save them.',
   toThePhone: 'To the phone',
   aPhoneOnTheSame:
-    'A phone on the same network can then look at these files, save or share them, for half an hour, with a code. Nothing leaves your network.',
+    'A phone on the same network can view, save or share these files for half an hour, with a code. Nothing leaves your network.',
   filesForThePhone: 'Files for the phone',
   layingFilesReady: 'Preparing files',
   theFilesAreStillHere: (problem: string) => `${problem}. The files are still here.`,
@@ -85,8 +84,8 @@ export const wording = {
   andTypeTheCode: 'and type the code',
   code: 'Code',
   forMore: (count: number, duration: string) => `${count} ${count === 1 ? 'file' : 'files'}, for ${duration} more`,
-  theTimeIsOverThe: 'The time is over: the files are no longer there.',
-  thisMachineIsOnNo: 'This machine is on no network that a phone could be on.',
+  theTimeIsOverThe: 'Time is up: the files are no longer shared.',
+  thisMachineIsOnNo: 'This machine is not on a network that a phone could reach.',
   qrPictureOfTheAddress: 'QR picture of the address with the code',
   handToTheRenderNodes: (count: number) => `Hand ${count} to the render nodes`,
   theZipCouldNotBe: 'The zip could not be written: the disk may be full. The files are still here.',

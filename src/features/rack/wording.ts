@@ -78,7 +78,7 @@ export const wording = {
   exportItOfName: (name: string) => `Export ${name}`,
   remove: 'Remove',
   removeOfName: (name: string) => `Remove ${name}`,
-  isInTheBinWhat: (name: string) => `“${name}” is in the bin. What was laid out in its colours keeps them.`,
+  isInTheBinWhat: (name: string) => `“${name}” is in the bin. Highlights keep its colours.`,
   titlesInCaptionsIn: (handle: string, title: string, captions: string) =>
     `${handle || 'no handle'} · titles in ${title}, captions in ${captions}`,
   aLogo: ' · a logo',
@@ -113,7 +113,7 @@ export const wording = {
   atMost: (bytes: string) => `at most ${bytes}`,
   coversNothing: 'Covers nothing',
   coversOfList: (list: string) => `Covers: ${list}`,
-  isInTheBinWhatIt: (name: string) => `“${name}” is in the bin. What it binds together stays.`,
+  isInTheBinWhatIt: (name: string) => `“${name}” is in the bin. Its setup, layout and brand stay.`,
   setup: (name: string) => `Setup “${name}”`,
   anySetup: 'Any setup',
   noBrand: 'no brand',
@@ -127,10 +127,10 @@ export const wording = {
   rack: 'Rack',
   whatYouSaved: 'saved setups, layouts, recipes, brands and outlets',
   whereThingsAreInYour:
-    'Where things are in your recordings. One that is recognised in a new recording is used for it by itself.',
+    'Where things are in your recordings. A setup that is recognised in a new recording is used automatically.',
   noneKeptYetOnThe: 'None kept yet. On the Bench, once the regions are right, open the menu ',
   overTheFrameAndChoose:
-    ' over the Frame and choose “Keep these regions as a setup”. Files that somebody sent you come in with Import.',
+    ' over the Frame and choose “Keep these regions as a setup”. Files that somebody sent you: use Import.',
   setupCapital: 'Setup',
   layouts: 'Layouts',
   whereThingsGoEveryHighlight: 'Where things go. Every highlight begins with the starting layouts; these are your own.',
@@ -139,15 +139,15 @@ export const wording = {
   layout: 'Layout',
   recipes: 'Recipes',
   setupLayoutBrandAndShapes:
-    'Setup, layout, brand and shapes that belong together: applied in one action, or by themselves where a setup is recognised.',
+    'Setup, layout, brand and shapes that belong together: applied in one action, or automatically where a setup is recognised.',
   overTheShapesAndChooseKeep: ' over the Shapes and choose “Keep as a recipe”.',
   brands: 'Brands',
-  coloursFontsAndPicturesThat: 'Colours, fonts and pictures that your things have in common.',
+  coloursFontsAndPicturesThat: 'Colours, fonts and pictures that your highlights share.',
   noneKeptYet: 'None kept yet.',
   newBrandButton: 'New brand…',
   outlets: 'Outlets',
   whereFilesAreHeadedShape:
-    'Where files are headed: shape, limits, and what is laid over the picture there. They change; so can these.',
+    'Where files go: shape, limits, and what covers the picture there. Change them when the outlets do.',
   noneKept: 'None kept.',
   newOutletButton: 'New outlet…',
 }

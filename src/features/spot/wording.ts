@@ -68,7 +68,7 @@ export const wording = {
   edlCmx3600: 'EDL (CMX 3600)',
   thereIsNothingNewIn: (fileName: string) => `There is nothing new in “${fileName}”.`,
   thereWasNoRoomFor: (noRoom: number, list: string) =>
-    `There was no room for ${noRoom} of its marks: a recording has ${list} moments at most.`,
+    `${noRoom} of its marks were left out: a recording has ${list} moments at most.`,
   marks: 'Marks',
   readCsvWebvttOrEdl: 'Read CSV, WebVTT or EDL…',
   noChaptersInTheFile: 'No chapters in the file',

@@ -40,7 +40,7 @@ export function soundProbeMessage(fileName: string, failure: Extract<SoundProbeR
 export function keepMessage(fileName: string, result: KeepResult): string | null {
   if (result.ok) return null
   if (result.reason === 'no-room')
-    return `There is no room in the browser’s storage for a copy of “${fileName}”. You can work on it now; after a reload Brimble will ask you for the file. Throw something away and empty the bin, or drop the file from its folder so that it can be linked.`
+    return `There is no room in the browser’s storage for a copy of “${fileName}”. You can work on it now; after a reload Brimble will ask you for the file. Remove something and empty the bin, or drop the file from its folder so that it can be linked.`
   return `A copy of “${fileName}” could not be kept. You can work on it now; after a reload Brimble will ask you for the file.`
 }
 

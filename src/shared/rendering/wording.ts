@@ -7,7 +7,7 @@ export const wording = {
   asTheShape: 'As the shape',
   atMost1080Across: 'At most 1080 across',
   atMost720Across: 'At most 720 across',
-  asLargeAsItIs: 'As large as stays sharp',
+  asLargeAsItIs: 'Largest that stays sharp',
   smallFile: 'Small file',
   standard: 'Standard',
   high: 'High',

@@ -164,12 +164,12 @@ export const wording = {
   pasteTheTextOfWhat:
     'Paste the text of what this highlight plays. It is lined up with where somebody is heard speaking; what does not fit is moved on the Sheet.',
   text: 'Text',
-  nobodyIsHeardSpeakingHere: 'Nobody is heard speaking here, so there is nothing to line it up with.',
+  nobodyIsHeardSpeakingHere: 'No speech was heard here, so there is nothing to line it up with.',
   cancel: 'Cancel',
   listening: 'Listening…',
   lineUp: 'Line up',
   nobodyIsHeardSpeakingIn: (name: string) => `Nobody is heard speaking in “${name}” here.`,
-  theModelMadeOutNo: 'The model made out no words here. The captions are as they were.',
+  theModelMadeOutNo: 'The model heard no words here. The captions are unchanged.',
   writeWhatIsSaid: 'Transcribe',
   writeWhatIsSaidIn: (name: string) => `Transcribe in “${name}”`,
   brimbleBringsNoSpeechModel:
@@ -191,7 +191,7 @@ export const wording = {
   stop: 'Stop',
   writeItDown: 'Transcribe',
   readCaptions: 'Read captions',
-  thisNeedsTwoRegionsOr: 'This needs two regions or more with somebody in them.',
+  thisNeedsTwoRegionsOr: 'This needs at least two regions with people in them.',
   ofLinesGivenToWho: (named: number, count: number) => `${named} of ${count} lines given to who was seen speaking.`,
   captions: 'Captions',
   readWebvttOrSubrip: 'Read WebVTT or SubRip…',
