@@ -332,7 +332,7 @@ test('a panel plays another recording, lined up by sound', async ({ page }) => {
   const offset = Number(await page.getByRole('textbox', { name: 'Later in its recording by' }).inputValue())
   expect(Math.abs(offset + 11.5)).toBeLessThanOrEqual(0.03)
   await page.getByRole('button', { name: 'Play this passage' }).click()
-  await expect(page.getByRole('group', { name: 'What it plays' })).toContainText('Plays this passage')
+  await expect(page.getByRole('group', { name: 'Source' })).toContainText('Plays this passage')
   errors.expectNone()
 })
 
