@@ -27,7 +27,7 @@ export function TopBar({ title, children }: { title?: ReactNode; children?: Reac
         display: 'flex',
         alignItems: 'center',
         flexWrap: 'wrap',
-        columnGap: 4,
+        columnGap: { xs: 1.5, lg: 4 },
         rowGap: 1,
         minHeight: 44,
         px: 3.5,

@@ -69,7 +69,7 @@ function Row({ row, actions }: { row: ShelfRow; actions: RowActions }) {
       aria-label={recording.name}
       sx={{
         display: 'grid',
-        gridTemplateColumns: 'minmax(300px, 600px) minmax(190px, 230px) 1fr',
+        gridTemplateColumns: 'minmax(300px, min(600px, 48.5%)) minmax(190px, 230px) 1fr',
         columnGap: 4,
         alignItems: 'center',
         px: 4.5,
