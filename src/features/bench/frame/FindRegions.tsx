@@ -3,8 +3,8 @@
 import Alert from '@mui/material/Alert'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import LinearProgress from '@mui/material/LinearProgress'
 import { isSure } from '@/core/detect/regions/proposal'
+import { ProgressLine } from '@/ui/ProgressLine'
 import { palette, textSize } from '@/ui/theme'
 import { useBenchContext, useParts } from '../benchContext'
 import { acceptProposals, asRegions, boundsOf, rejectProposal, uncontested } from '@/edit/regions'
@@ -35,18 +35,14 @@ export function FindRegions() {
     void acceptAllFound(session, { setupId: setup.id, passageId: passage.id, size, proposals: sure })
   if (look?.kind === 'looking')
     return (
-      <Box
-        role="status"
-        sx={{ display: 'flex', alignItems: 'center', gap: 2, px: 3, minHeight: 36, fontSize: textSize.note }}
-      >
-        {wording.lookingAtTheFootage}
-        <LinearProgress
-          variant="determinate"
-          value={look.share * 100}
-          aria-label={wording.lookedAt}
-          sx={{ flex: 1, height: 4 }}
+      <Box sx={{ px: 3, minHeight: 36, display: 'grid', alignItems: 'center' }}>
+        <ProgressLine
+          words={wording.lookingAtTheFootage}
+          share={look.share}
+          measure={wording.lookedAt}
+          stop={wording.stop}
+          onStop={stopLooking}
         />
-        <Button onClick={stopLooking}>{wording.stop}</Button>
       </Box>
     )
   return (

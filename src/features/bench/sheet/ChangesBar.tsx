@@ -2,10 +2,10 @@
 
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import LinearProgress from '@mui/material/LinearProgress'
 import { MICROS_PER_SECOND } from '@/core/time/micros'
-import { palette, textSize } from '@/ui/theme'
+import { ProgressLine } from '@/ui/ProgressLine'
 import { useBenchContext, useView } from '../benchContext'
+import { SheetBar } from './SheetBar'
 import { useChanges } from './useChanges'
 import { wording } from './wording'
 
@@ -34,33 +34,18 @@ function OpenBar({ byItself }: { byItself: boolean }) {
     return count === 0 ? wording.noCutsInThis : `${wording.changesIn(sceneChanges.length, count)}.`
   }
   return (
-    <Box
-      role="group"
-      aria-label={wording.scenesAndShots}
-      data-scene-changes={cuts ? sceneChanges.map((c) => c / MICROS_PER_SECOND).join(' ') : undefined}
-      sx={{
-        flex: 'none',
-        p: 2.5,
-        borderBottom: 1,
-        borderColor: 'divider',
-        bgcolor: 'background.default',
-        display: 'grid',
-        gap: 1.5,
-        fontSize: textSize.note,
-        color: palette.inkSoft,
-      }}
+    <SheetBar
+      label={wording.scenesAndShots}
+      {...(cuts && { data: { 'data-scene-changes': sceneChanges.map((c) => c / MICROS_PER_SECOND).join(' ') } })}
     >
       {going ? (
-        <Box role="status" sx={{ display: 'flex', alignItems: 'center', gap: 2 }}>
-          {going.into === 'scenes' ? wording.lookingAtEachScene : wording.lookingAtEachShot}
-          <LinearProgress
-            variant="determinate"
-            value={going.share * 100}
-            aria-label={wording.partsLookedAt}
-            sx={{ flex: 1, height: 4 }}
-          />
-          <Button onClick={stop}>{wording.stop}</Button>
-        </Box>
+        <ProgressLine
+          words={going.into === 'scenes' ? wording.lookingAtEachScene : wording.lookingAtEachShot}
+          share={going.share}
+          measure={wording.partsLookedAt}
+          stop={wording.stop}
+          onStop={stop}
+        />
       ) : (
         <>
           <Box role="status">
@@ -84,6 +69,6 @@ function OpenBar({ byItself }: { byItself: boolean }) {
           </Box>
         </>
       )}
-    </Box>
+    </SheetBar>
   )
 }

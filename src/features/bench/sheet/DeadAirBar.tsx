@@ -6,9 +6,9 @@ import Button from '@mui/material/Button'
 import { MICROS_PER_SECOND } from '@/core/time/micros'
 import { NumberField } from '@/ui/NumberField'
 import { SecondsField } from '@/ui/SecondsField'
-import { palette, textSize } from '@/ui/theme'
 import { strikeAll } from '@/edit/passages'
 import { useBenchContext } from '../benchContext'
+import { SheetBar } from './SheetBar'
 import type { DeadAir } from './useDeadAir'
 import { wording } from './wording'
 
@@ -21,19 +21,7 @@ export function DeadAirBar({ deadAir, onClose }: { deadAir: DeadAir; onClose: ()
   const { settings, setSettings, pauses, savedMicros } = deadAir
   const words = pausesWords(pauses?.length ?? null, savedMicros)
   return (
-    <Box
-      role="group"
-      aria-label={wording.deadAir}
-      sx={{
-        flex: 'none',
-        p: 2.5,
-        borderBottom: 1,
-        borderColor: 'divider',
-        bgcolor: 'background.default',
-        display: 'grid',
-        gap: 2,
-      }}
-    >
+    <SheetBar label={wording.deadAir}>
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr auto', columnGap: 2, rowGap: 1, alignItems: 'center' }}>
         <SecondsField
           label={wording.pausesOfAtLeast}
@@ -64,7 +52,7 @@ export function DeadAirBar({ deadAir, onClose }: { deadAir: DeadAir; onClose: ()
         />
       </Box>
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5, flexWrap: 'wrap' }}>
-        <Box role="status" sx={{ flex: 1, fontSize: textSize.note, color: palette.inkSoft, whiteSpace: 'nowrap' }}>
+        <Box role="status" sx={{ flex: 1, whiteSpace: 'nowrap' }}>
           {words}
         </Box>
         <Button onClick={onClose}>{wording.close}</Button>
@@ -80,7 +68,7 @@ export function DeadAirBar({ deadAir, onClose }: { deadAir: DeadAir; onClose: ()
           {wording.strikeOutAll}
         </Button>
       </Box>
-    </Box>
+    </SheetBar>
   )
 }
 
