@@ -15,7 +15,7 @@ export function HelpDialog({ path, onClose }: { path: string; onClose: () => voi
   return (
     <Dialog open onClose={onClose} maxWidth="sm" fullWidth>
       <DialogTitle>{`Help: ${name}`}</DialogTitle>
-      <DialogContent sx={{ fontSize: textSize.body }}>
+      <DialogContent tabIndex={0} role="document" sx={{ fontSize: textSize.body }}>
         <Box component="p" sx={{ mt: 0 }}>
           {purpose}
         </Box>

@@ -11,7 +11,7 @@ test('what is wrong is found with its number, shown where it is, put right in on
   await toDemoBench(page)
   await keepToRule(page)
   // The game’s crop is drawn wider than it should be: the facecam is in it as well.
-  const gauge = page.getByRole('button', { name: /^Found: / })
+  const gauge = page.getByRole('button', { name: /^found / })
   await expect(gauge).toBeVisible()
   const left = page.getByLabel('Game left', { exact: true })
   const width = page.getByLabel('Game width', { exact: true })
@@ -53,7 +53,7 @@ test('what is wrong is found with its number, shown where it is, put right in on
 test('an outlet’s limits and zones are looked at when it is chosen', async ({ page }) => {
   const errors = watchForErrors(page)
   await toDemoBench(page)
-  const gauge = page.getByRole('button', { name: /^Found: / })
+  const gauge = page.getByRole('button', { name: /^found / })
   await expect(gauge).toHaveAttribute('data-stale', 'false')
   await page.getByRole('combobox', { name: 'Zones of an outlet' }).click()
   await page.getByRole('option', { name: 'Story' }).click()
@@ -75,7 +75,7 @@ test('what is too quiet is brought to the usual loudness, and the file is as lou
   const errors = watchForErrors(page)
   await toDemoBench(page)
   for (const shape of ['portrait', 'square']) await page.getByRole('button', { name: shape, exact: true }).click()
-  const gauge = page.getByRole('button', { name: /^Found: / })
+  const gauge = page.getByRole('button', { name: /^found / })
   await expect(gauge).toHaveAttribute('data-stale', 'false')
   await gauge.click()
   const quiet = page.getByRole('list', { name: 'Findings' }).getByRole('listitem').filter({ hasText: 'Too quiet' })
@@ -86,7 +86,7 @@ test('what is too quiet is brought to the usual loudness, and the file is as lou
   await quiet.getByRole('button', { name: /^\+.* dB/ }).click()
   await page.keyboard.press('Escape')
   await expect(gauge).toHaveAttribute('data-stale', 'false')
-  await page.getByRole('button', { name: /^Loudness: / }).click()
+  await page.getByRole('button', { name: /^loudness / }).click()
   await expect(
     page.getByRole('img', { name: /^Loudness over time, -[\d.]+ LUFS in all, -[\d.]+ LUFS before$/ }),
   ).toBeVisible()
@@ -115,7 +115,7 @@ test('what the demo shelf has planted is found: the face that is there twice, th
   await expect(card.getByTitle(/Face is not inside its region 3\d % of the time/)).toBeVisible({ timeout: 90_000 })
   await page.getByRole('link', { name: 'Shelf' }).click()
   await page.getByRole('link', { name: /^The radio is calling/ }).click()
-  const gauge = page.getByRole('button', { name: /^Found: / })
+  const gauge = page.getByRole('button', { name: /^found / })
   // By itself the crop would leave the face out.
   await keepToRule(page)
   await gauge.click()
@@ -179,7 +179,7 @@ test('what the demo shelf has planted is found: the face that is there twice, th
 test('a panel’s picture is moved clear of a face by its own action, in every shape at once', async ({ page }) => {
   await toDemoBench(page)
   await keepToRule(page)
-  const gauge = page.getByRole('button', { name: /^Found: / })
+  const gauge = page.getByRole('button', { name: /^found / })
   await expect(gauge).toBeVisible()
   for (const [name, value] of [
     ['Game width', '1100'],

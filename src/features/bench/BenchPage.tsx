@@ -159,8 +159,14 @@ function BenchScreen({ onReopen }: { onReopen: () => void }) {
   }
   return (
     <Box sx={{ display: 'flex', flexDirection: 'column', height: '100dvh' }}>
-      <HiddenHeading name={wording.bench} />
-      <TopBar title={<NameField />}>
+      <TopBar
+        title={
+          <>
+            <HiddenHeading name={wording.bench} />
+            <NameField />
+          </>
+        }
+      >
         <RenderStatus highlightId={session.value.highlight.id} />
         <Button onClick={() => setDialog('compare')}>{wording.compare}</Button>
         <KeyTip screen="bench" bindings={BENCH_KEYS} id="versions" title={wording.whatWasKeptOfIt}>

@@ -8,6 +8,7 @@ import DialogActions from '@mui/material/DialogActions'
 import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
 import List from '@mui/material/List'
+import ListItem from '@mui/material/ListItem'
 import ListItemButton from '@mui/material/ListItemButton'
 import ListItemText from '@mui/material/ListItemText'
 import { useLiveQuery } from 'dexie-react-hooks'
@@ -57,17 +58,15 @@ export function ChooseRecordingDialog({
         )}
         <List dense disablePadding>
           {recordings?.map((recording) => (
-            <ListItemButton
-              key={recording.id}
-              onClick={() => void bringIn(recording).then(done)}
-              sx={{ borderRadius: 1 }}
-            >
-              <ListItemText
-                primary={recording.name}
-                secondary={`${formatLength(recording.durationMicros)} · ${formatVideo(recording.video)}${highlight.passages.some((p) => p.recordingId === recording.id) ? wording.alreadyInThisHighlight : ''}`}
-                slotProps={{ primary: { noWrap: true } }}
-              />
-            </ListItemButton>
+            <ListItem key={recording.id} disablePadding>
+              <ListItemButton onClick={() => void bringIn(recording).then(done)} sx={{ borderRadius: 1 }}>
+                <ListItemText
+                  primary={recording.name}
+                  secondary={`${formatLength(recording.durationMicros)} · ${formatVideo(recording.video)}${highlight.passages.some((p) => p.recordingId === recording.id) ? wording.alreadyInThisHighlight : ''}`}
+                  slotProps={{ primary: { noWrap: true } }}
+                />
+              </ListItemButton>
+            </ListItem>
           ))}
         </List>
         <Box sx={{ mt: 2 }}>

@@ -174,6 +174,7 @@ export const wording = {
   itHasTaken: (taken: number) => ` It has taken ${taken}.`,
   postsOfTheWeek: 'Posts of the week',
   planAPostOfLabel: (label: string) => `Plan a post: ${label}`,
+  theWeek: 'The week',
   postsByDayAndOutlet: 'Posts by day and outlet',
   whatGoesWhere: 'What goes where',
   isNoLongerPlanned: (title: string) => `“${title}” is no longer planned`,

@@ -16,6 +16,7 @@ import { addImageFile } from '@/store/imageFiles'
 import { changeKept, keep, type Unstamped } from '@/store/rack'
 import { ColourField } from '@/ui/ColourField'
 import { FormDialog } from './FormDialog'
+import { FileButton } from '@/ui/FileButton'
 import { textSize } from '@/ui/theme'
 import { wording } from './wording'
 
@@ -111,16 +112,13 @@ export function BrandDialog({ brand, onClose }: { brand: Brand | null; onClose: 
         return (
           <Box key={key} sx={{ display: 'flex', alignItems: 'center', gap: 2, fontSize: textSize.note }}>
             <Box sx={{ width: 70 }}>{words}</Box>
-            <Button component="label">
+            <FileButton
+              label={wording.pictureFor(words)}
+              accept={CHOOSABLE_PICTURES}
+              onChosen={([file]) => void take(which, file)}
+            >
               {draft[which] ? wording.anotherPicture : wording.chooseAPicture}
-              <input
-                type="file"
-                hidden
-                accept={CHOOSABLE_PICTURES}
-                aria-label={wording.pictureFor(words)}
-                onChange={(e) => void take(which, e.target.files?.[0])}
-              />
-            </Button>
+            </FileButton>
             {draft[which] && <Button onClick={() => set({ [which]: null })}>{wording.without}</Button>}
           </Box>
         )

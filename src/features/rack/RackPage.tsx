@@ -2,9 +2,10 @@
 
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import { useRef, useState, type DragEvent, type ReactNode } from 'react'
+import { useState, type DragEvent, type ReactNode } from 'react'
 import { kept } from '@/store/rack'
 import { keptSetups } from '@/store/setups'
+import { FileButton } from '@/ui/FileButton'
 import { palette, textSize } from '@/ui/theme'
 import { ScreenHeading } from '@/ui/ScreenHeading'
 import { TopBar } from '@/ui/TopBar'
@@ -21,7 +22,6 @@ import { wording } from './wording'
 /** What is kept for next time. */
 export function RackPage() {
   const { write, read } = useRackFiles()
-  const chooser = useRef<HTMLInputElement>(null)
   const [making, setMaking] = useState<'brand' | 'outlet' | null>(null)
   const exportAll = async () =>
     write(
@@ -44,17 +44,15 @@ export function RackPage() {
   return (
     <Box onDrop={onDrop} sx={{ display: 'flex', flexDirection: 'column', minHeight: '100dvh' }}>
       <TopBar>
-        <Button onClick={() => chooser.current?.click()}>{wording.importIt}</Button>
-        <Button onClick={() => void exportAll()}>{wording.exportAll}</Button>
-        <input
-          ref={chooser}
-          type="file"
+        <FileButton
+          label={wording.filesOfARack}
           accept=".json,application/json"
           multiple
-          hidden
-          aria-label={wording.filesOfARack}
-          onChange={(e) => void read([...(e.target.files ?? [])]).finally(() => (e.target.value = ''))}
-        />
+          onChosen={(files) => void read(files)}
+        >
+          {wording.importIt}
+        </FileButton>
+        <Button onClick={() => void exportAll()}>{wording.exportAll}</Button>
       </TopBar>
       <Box component="main" sx={{ width: '100%', maxWidth: 1100, mx: 'auto', px: 4, py: 4 }}>
         <Box sx={{ mb: 6 }}>

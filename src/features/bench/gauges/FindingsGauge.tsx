@@ -32,9 +32,8 @@ export function FindingsGauge() {
   return (
     <>
       <GaugeButton
-        figure={counts ?? '…'}
+        figure={counts ?? wording.lookingOver}
         words={wording.foundLowercase}
-        label={counts === null ? wording.lookingOver : wording.found(counts)}
         colour={worst && SEVERITY_COLOURS[worst]}
         isStale={looked?.stale ?? true}
         onOpen={setAnchor}

@@ -8,14 +8,12 @@ import { fonts, palette, textSize } from '@/ui/theme'
 export function GaugeButton({
   figure,
   words,
-  label,
   colour = palette.leaf,
   isStale,
   onOpen,
 }: {
   figure: string
   words: string
-  label: string
   colour?: string
   /** Of what is looked for anew after each edit: whether the figure is of the highlight as it was a moment ago. */
   isStale?: boolean
@@ -24,7 +22,6 @@ export function GaugeButton({
   return (
     <ButtonBase
       aria-haspopup="dialog"
-      aria-label={label}
       data-stale={isStale}
       onClick={(e) => onOpen(e.currentTarget)}
       sx={{
@@ -33,17 +30,28 @@ export function GaugeButton({
         py: 1,
         borderLeft: 1,
         borderColor: 'divider',
-        display: 'block',
+        display: 'flex',
+        flexDirection: 'column-reverse',
+        alignItems: 'flex-start',
         textAlign: 'left',
         font: 'inherit',
         whiteSpace: 'nowrap',
-        opacity: isStale ? 0.55 : 1,
         '&:hover': { bgcolor: palette.leafTint },
         '&:focus-visible': { outline: `2px solid ${palette.leaf}` },
       }}
     >
-      <Box sx={{ fontFamily: fonts.numbers, fontSize: textSize.note, fontWeight: 700, color: colour }}>{figure}</Box>
+      {/* Read in this order, so that the button is named “found 3 notes”; seen the other way round. */}
       <Box sx={{ fontSize: textSize.small, color: palette.inkSoft }}>{words}</Box>
+      <Box
+        sx={{
+          fontFamily: fonts.numbers,
+          fontSize: textSize.note,
+          fontWeight: isStale ? 400 : 700,
+          color: isStale ? palette.inkSoft : colour,
+        }}
+      >
+        {figure}
+      </Box>
     </ButtonBase>
   )
 }

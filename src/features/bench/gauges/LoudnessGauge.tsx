@@ -19,12 +19,7 @@ export function LoudnessGauge() {
   if (!loudness) return null
   return (
     <>
-      <GaugeButton
-        figure={loudnessFigure(loudness.lufs)}
-        words={wording.loudnessLowercase}
-        label={wording.loudness(loudnessFigure(loudness.lufs))}
-        onOpen={setAnchor}
-      />
+      <GaugeButton figure={loudnessFigure(loudness.lufs)} words={wording.loudnessLowercase} onOpen={setAnchor} />
       {anchor && (
         <Ticket
           label={wording.loudnessCapital}

@@ -68,7 +68,7 @@ export function HandOnMenu() {
         onClose={() => setAnchor(null)}
         slotProps={{ paper: { sx: { maxWidth: 400 } } }}
       >
-        <ListSubheader>{wording.forAnotherBrimble}</ListSubheader>
+        <ListSubheader role="presentation">{wording.forAnotherBrimble}</ListSubheader>
         {BUNDLES.map(({ media, name, what }) => (
           <MenuItem key={media} onClick={() => void bundle(media)} sx={{ whiteSpace: 'normal' }}>
             <ListItemText primary={name} secondary={what} />
@@ -81,7 +81,7 @@ export function HandOnMenu() {
           <ListItemText primary={wording.editAlone} secondary={wording.aSmallFileForRenders} />
         </MenuItem>
         <Divider />
-        <ListSubheader>{wording.forOtherTools}</ListSubheader>
+        <ListSubheader role="presentation">{wording.forOtherTools}</ListSubheader>
         {first && (
           <MenuItem
             onClick={() => save(writeOtio(edit, first), 'otio', 'application/json', notKeptInOtio(edit, first))}

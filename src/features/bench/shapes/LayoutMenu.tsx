@@ -107,41 +107,49 @@ function Layouts({
       sx={{ display: 'grid', gridTemplateColumns: 'repeat(6, minmax(0, 1fr))', gap: 1 }}
     >
       {choices.map(({ purpose, id, why, ...chosen }) => (
-        <ButtonBase
-          key={id}
-          aria-label={chosen.name}
-          title={why ? `${purpose}. ${why}.` : purpose}
-          onMouseEnter={() => tryOut(chosen)}
-          onFocus={() => tryOut(chosen)}
-          onMouseLeave={() => tryOut(null)}
-          onBlur={() => tryOut(null)}
-          onClick={() => take(chosen)}
-          sx={{
-            display: 'grid',
-            justifyItems: 'center',
-            alignContent: 'start',
-            rowGap: 1,
-            p: 1.5,
-            borderRadius: 1,
-            '&:hover, &:focus-visible': { bgcolor: palette.leafTint },
-            ...(chosen.name === layout.name && { boxShadow: `inset 0 0 0 1.5px ${palette.leaf}` }),
-          }}
-        >
-          <LayoutPicture layout={chosen} height={92} />
-          <Box
+        <Box key={id} sx={{ display: 'grid', alignContent: 'start' }}>
+          <ButtonBase
+            aria-describedby={why ? `why-${id}` : undefined}
+            title={why ? `${purpose}. ${why}.` : purpose}
+            onMouseEnter={() => tryOut(chosen)}
+            onFocus={() => tryOut(chosen)}
+            onMouseLeave={() => tryOut(null)}
+            onBlur={() => tryOut(null)}
+            onClick={() => take(chosen)}
             sx={{
-              fontFamily: fonts.text,
-              fontSize: textSize.small,
-              lineHeight: 1.2,
-              textAlign: 'center',
-              maxWidth: '100%',
-              overflowWrap: 'anywhere',
+              display: 'grid',
+              justifyItems: 'center',
+              alignContent: 'start',
+              rowGap: 1,
+              p: 1.5,
+              borderRadius: 1,
+              '&:hover, &:focus-visible': { bgcolor: palette.leafTint },
+              ...(chosen.name === layout.name && { boxShadow: `inset 0 0 0 1.5px ${palette.leaf}` }),
             }}
           >
-            {chosen.name}
-            {why && <Box sx={{ color: palette.inkSoft }}>{why}</Box>}
-          </Box>
-        </ButtonBase>
+            <LayoutPicture layout={chosen} height={92} />
+            <Box
+              sx={{
+                fontFamily: fonts.text,
+                fontSize: textSize.small,
+                lineHeight: 1.2,
+                textAlign: 'center',
+                maxWidth: '100%',
+                overflowWrap: 'anywhere',
+              }}
+            >
+              {chosen.name}
+            </Box>
+          </ButtonBase>
+          {why && (
+            <Box
+              id={`why-${id}`}
+              sx={{ px: 1.5, fontSize: textSize.small, lineHeight: 1.2, textAlign: 'center', color: palette.inkSoft }}
+            >
+              {why}
+            </Box>
+          )}
+        </Box>
       ))}
     </Box>
   )

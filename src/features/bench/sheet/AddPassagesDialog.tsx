@@ -9,9 +9,8 @@ import DialogActions from '@mui/material/DialogActions'
 import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
 import List from '@mui/material/List'
+import FormControlLabel from '@mui/material/FormControlLabel'
 import ListItem from '@mui/material/ListItem'
-import ListItemButton from '@mui/material/ListItemButton'
-import ListItemText from '@mui/material/ListItemText'
 import ListSubheader from '@mui/material/ListSubheader'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useState } from 'react'
@@ -21,6 +20,7 @@ import { FIRST_CUT_MICROS } from '@/store/highlights'
 import { recordingsOnShelf } from '@/store/recordings'
 import { keptMoments } from '@/store/spottings'
 import { formatLength, formatTime, formatVideo } from '@/ui/format'
+import { palette } from '@/ui/theme'
 import { chooseFiles } from '@/shared/recordings/chosenFiles'
 import { useBringIn, type BroughtIn, type CutSpan } from '../useBringIn'
 import { wording } from './wording'
@@ -173,17 +173,20 @@ function OfferRow({
 }) {
   return (
     <ListItem disablePadding secondaryAction={place > 0 && <Box aria-label={wording.number(place)}>{place}</Box>}>
-      <ListItemButton onClick={onToggle} sx={{ borderRadius: 1, py: 0 }}>
-        <Checkbox
-          size="small"
-          edge="start"
-          checked={place > 0}
-          tabIndex={-1}
-          disableRipple
-          slotProps={{ input: { 'aria-label': `${recording.name}: ${words}` } }}
-        />
-        <ListItemText primary={words} slotProps={{ primary: { noWrap: true } }} />
-      </ListItemButton>
+      <FormControlLabel
+        control={
+          <Checkbox
+            size="small"
+            edge="start"
+            checked={place > 0}
+            onChange={onToggle}
+            slotProps={{ input: { 'aria-label': `${recording.name}: ${words}` } }}
+          />
+        }
+        label={words}
+        slotProps={{ typography: { noWrap: true } }}
+        sx={{ flex: 1, minWidth: 0, pl: 4, borderRadius: 1, '&:hover': { bgcolor: palette.leafTint } }}
+      />
     </ListItem>
   )
 }

@@ -1,7 +1,6 @@
 'use client'
 
 import Box from '@mui/material/Box'
-import Button from '@mui/material/Button'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useSnackbar } from 'notistack'
@@ -11,6 +10,7 @@ import type { TextStyle } from '@/core/model/textStyle'
 import { addFontFile } from '@/store/fontFiles'
 import { useBenchContext, useEdit } from '../benchContext'
 import { bringFonts } from '../bringFonts'
+import { FileButton } from '@/ui/FileButton'
 import { wording } from './wording'
 
 const WEIGHTS: Record<number, string> = {
@@ -70,16 +70,9 @@ export function FontField({
           </MenuItem>
         ))}
       </TextField>
-      <Button component="label">
+      <FileButton label={wording.aFontFile} accept={CHOOSABLE_FONTS} onChosen={([file]) => void take(file)}>
         {wording.ownFont}
-        <input
-          type="file"
-          hidden
-          accept={CHOOSABLE_FONTS}
-          aria-label={wording.aFontFile}
-          onChange={(e) => void take(e.target.files?.[0]).finally(() => (e.target.value = ''))}
-        />
-      </Button>
+      </FileButton>
     </Box>
   )
 }

@@ -48,7 +48,7 @@ export function StyleChoice({
             '&:focus-visible': { outline: `2px solid ${palette.straw}`, outlineOffset: 1 },
           }}
         >
-          <Box component="span" sx={sample(style)}>
+          <Box component="span" data-sample sx={sample(style)}>
             {name}
           </Box>
         </ButtonBase>

@@ -71,7 +71,9 @@ export function WeekGrid({ days, outlets, posts, files, onOpen, onPlan, onMove }
         sx={{ display: 'grid', gridTemplateColumns: '130px repeat(7, minmax(110px, 1fr))', minWidth: 900 }}
       >
         <Box role="row" sx={{ display: 'contents' }}>
-          <Box role="columnheader" sx={head} />
+          <Box role="columnheader" sx={head}>
+            {wording.outlet}
+          </Box>
           {days.map((day) => (
             <Box
               role="columnheader"

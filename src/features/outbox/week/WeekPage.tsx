@@ -92,7 +92,7 @@ export function WeekPage() {
         </Button>
       </OutboxBar>
       <StandInBar />
-      <Box sx={{ flex: 1, minHeight: 0, overflow: 'auto' }}>
+      <Box tabIndex={0} role="region" aria-label={wording.theWeek} sx={{ flex: 1, minHeight: 0, overflow: 'auto' }}>
         {files.length === 0 && (
           <Typography sx={{ px: 4.5, py: 3, fontSize: textSize.body, color: palette.inkSoft }}>
             {wording.thereIsNoFinishedFile}
