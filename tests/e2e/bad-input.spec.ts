@@ -1,6 +1,6 @@
 import { expect, test, type Page, type Route } from '@playwright/test'
-import { addFiles, renderAndSave, toBench, watchForErrors } from '../support/brimble'
-import { ffprobe } from '../support/ffmpeg'
+import { addFiles, renderAndSave, SMALL, toBench, watchForErrors } from '../support/brimble'
+import { ffprobe, pixelAt } from '../support/ffmpeg'
 import { inDatabase } from '../support/inDatabase.mjs'
 import { made } from '../support/makeRecordings'
 
@@ -12,6 +12,18 @@ const REFUSED: readonly [string, RegExp][] = [
   ['mpeg4.mp4', /“mpeg4\.mp4” is coded as MPEG-4 Part 2/],
   ['cut-short.mp4', /“cut-short\.mp4” was cut off before it was finished/],
   ['hdr.mp4', /“hdr\.mp4” is an HDR recording/],
+  ['encrypted.mp4', /“encrypted\.mp4” is encrypted/],
+  ['mpeg2.ts', /“mpeg2\.ts” is coded as MPEG-2/],
+  ['old.avi', /“old\.avi” is of a kind that Brimble does not read \(AVI\)/],
+]
+
+/** What can be used and is not quite what its owner may think, with what is said of it. */
+const TOLD: readonly [string, RegExp][] = [
+  ['begins-between.mkv', /^Starts in the middle: its first .* cannot be decoded and are not used\./],
+  ['three-tracks.mkv', /3 sound tracks; only “Mix” is heard\./],
+  ['interlaced.mp4', /^May be interlaced/],
+  ['size-changes.mp4', /^Its picture changes to 320 × 240 part-way/],
+  ['restarts.ts', /^Its clock started again part-way/],
 ]
 
 test('files that cannot be used are each named with the reason; the good one among them is added', async ({ page }) => {
@@ -20,6 +32,35 @@ test('files that cannot be used are each named with the reason; the good one amo
   for (const [, message] of REFUSED) await expect(page.getByRole('alert').filter({ hasText: message })).toBeVisible()
   await expect(page.getByRole('article')).toHaveCount(1)
 })
+
+test('what is not quite as its owner may think is used, and says so', async ({ page }) => {
+  const errors = watchForErrors(page)
+  await addFiles(page, ...TOLD.map(([file]) => made(file)))
+  for (const [file, words] of TOLD) {
+    const row = page.getByRole('article', { name: file.replace(/\.\w+$/, '') })
+    await expect(row.getByText(words).first()).toBeVisible()
+  }
+  errors.expectNone()
+})
+
+for (const [file, name] of [
+  ['restarts.ts', 'restarts'],
+  ['size-changes.mp4', 'size-changes'],
+] as const)
+  test(`${file} is rendered to its end, every frame as large as the first`, async ({ page }) => {
+    const errors = watchForErrors(page)
+    await toBench(page, made(file), name)
+    const { path } = await renderAndSave(page, { size: SMALL })
+    const { video } = ffprobe(path)
+    expect(Math.abs(Number(video.nb_read_frames) - 180)).toBeLessThanOrEqual(2)
+    // The pattern's edges: where a part is drawn smaller, its ground shows.
+    for (const seconds of [1, 5])
+      for (const x of [8, Number(video.width) - 8]) {
+        const lower = pixelAt(path, seconds, x, Math.round(Number(video.height) * 0.55))
+        expect(Math.max(...lower), `${seconds} s, ${x} px`).toBeGreaterThan(60)
+      }
+    errors.expectNone()
+  })
 
 test('a recording that was cut off is used as far as it goes, and says so', async ({ page }) => {
   const errors = watchForErrors(page)

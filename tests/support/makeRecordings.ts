@@ -348,6 +348,48 @@ const recipes: Record<string, (out: string) => void> = {
     for (let i = Math.floor(bytes.length * 0.5); i < Math.floor(bytes.length * 0.7); i++) bytes[i] = (i * 7919) & 255
     writeFileSync(out, bytes)
   },
+  // What is coded another way part-way: the same recorder, another size.
+  'size-changes.mp4': (out) => {
+    const parts = ['640x360', '320x240'].map((size, n) => {
+      const part = made(`size-${n}.ts`)
+      const at = ['-output_ts_offset', String(3 * n)]
+      ffmpeg('-f', 'lavfi', '-i', `testsrc2=s=${size}:r=30:d=3`, ...FAST_H264, '-g', '30', ...TAGS_709, ...at, part)
+      return readFileSync(part)
+    })
+    writeFileSync(made('size-changes.ts'), Buffer.concat(parts))
+    ffmpeg('-i', made('size-changes.ts'), '-c', 'copy', out)
+  },
+  // Two captures of three seconds, one behind the other: the clock begins anew.
+  'restarts.ts': (out) => {
+    const part = made('restart-part.ts')
+    ffmpeg(...pattern('640x360', '30', 3), ...FAST_H264, '-g', '30', '-c:a', 'aac', part)
+    writeFileSync(out, Buffer.concat([readFileSync(part), readFileSync(part)]))
+  },
+  // A capture that began between two key frames.
+  'begins-between.mkv': (out) => {
+    const drop = ['-bsf:v', 'noise=drop=lt(n\\,20)']
+    ffmpeg(...pattern('640x360', '30', 4), ...FAST_H264, '-g', '30', '-c:a', 'aac', made('begins.mp4'))
+    ffmpeg('-i', made('begins.mp4'), '-c', 'copy', ...drop, out)
+  },
+  'three-tracks.mkv': (out) =>
+    ffmpeg(
+      ...pattern('640x360', '30', 3),
+      ...['-f', 'lavfi', '-i', 'sine=600:d=3', '-f', 'lavfi', '-i', 'sine=900:d=5'],
+      ...['-map', '0', '-map', '1', '-map', '2', '-map', '3', ...FAST_H264, '-c:a', 'aac'],
+      ...['-metadata:s:a:0', 'title=Mix', '-metadata:s:a:1', 'title=Microphone', '-metadata:s:a:2', 'title=Game'],
+      out,
+    ),
+  'interlaced.mp4': (out) =>
+    ffmpeg('-f', 'lavfi', '-i', 'testsrc2=s=720x576:r=25:d=2', ...FAST_H264, '-flags', '+ildct+ilme', out),
+  'encrypted.mp4': (out) => {
+    const key = '76a6c65c5ea762046bd749a2e632ccbb'
+    ffmpeg(
+      ...['-i', made('silent.mp4'), '-c', 'copy', '-encryption_scheme', 'cenc-aes-ctr'],
+      ...['-encryption_key', key, '-encryption_kid', key, out],
+    )
+  },
+  'mpeg2.ts': (out) => ffmpeg(...pattern('640x360', '30', 2), '-c:v', 'mpeg2video', '-c:a', 'mp2', out),
+  'old.avi': (out) => ffmpeg(...pattern('640x360', '30', 2), '-c:v', 'mpeg4', '-c:a', 'libmp3lame', out),
   '<img src=x onerror=alert(1)>.mp4': (out) => copyFileSync(made('silent.mp4'), out),
 }
 

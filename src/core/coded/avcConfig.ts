@@ -95,3 +95,22 @@ function isPlain({ profile, sequenceSets }: AvcConfig): boolean {
     return reader.ue() === 1 && reader.ue() === 0 && reader.ue() === 0
   })
 }
+
+/** Kinds of NAL units that are parameter sets (Rec. ITU-T H.264, table 7-1). */
+const SETS: ReadonlySet<number> = new Set([7, 8])
+
+/** Whether a packet brings parameter sets that its track does not tell of: from there on it is coded another way. */
+export function bringsOtherSets(packet: Uint8Array, config: AvcConfig): boolean {
+  const known = [...config.sequenceSets, ...config.pictureSets]
+  for (let at = 0; at + config.lengthBytes < packet.length;) {
+    let length = 0
+    for (let i = 0; i < config.lengthBytes; i++) length = length * 256 + (packet[at + i] ?? 0)
+    at += config.lengthBytes
+    const unit = packet.subarray(at, at + length)
+    if (SETS.has((unit[0] ?? 0) & 0x1f) && !known.some((set) => isEqual(set, unit))) return true
+    at += length
+  }
+  return false
+}
+
+const isEqual = (a: Uint8Array, b: Uint8Array) => a.length === b.length && a.every((byte, i) => byte === b[i])

@@ -149,7 +149,7 @@ function newId(ids: ReadonlyMap<number, number>, old: number): number {
 }
 
 /** A unit without the bytes that keep start codes out of it (7.4.1). */
-function plainBytes(unit: Uint8Array): Uint8Array {
+export function plainBytes(unit: Uint8Array): Uint8Array {
   const out = new Uint8Array(unit.length)
   let [length, zeros] = [0, 0]
   for (const byte of unit) {

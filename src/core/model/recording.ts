@@ -33,6 +33,18 @@ export const soundFacts = z.object({
 export const recordingNotice = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('ends-early'), expectedMicros: micros }),
   z.object({ kind: z.literal('sound-not-decodable'), codec: z.string().max(80) }),
+  /** Its first key frame comes so long after its first picture; what lies before cannot be shown. */
+  z.object({ kind: z.literal('starts-without-key-frame'), lostMicros: micros }),
+  /** It holds so many sound tracks; the one that is heard, by its name if it has one. */
+  z.object({ kind: z.literal('several-sound-tracks'), count: z.number().int().min(2), heard: z.string().max(80) }),
+  z.object({ kind: z.literal('several-picture-tracks'), count: z.number().int().min(2) }),
+  /** Its sound ends so long after its last picture. */
+  z.object({ kind: z.literal('sound-goes-on'), beyondMicros: micros }),
+  z.object({ kind: z.literal('interlaced') }),
+  /** Its picture has another size at the end than at the start. */
+  z.object({ kind: z.literal('size-changes'), width: z.number().int(), height: z.number().int() }),
+  /** Its clock began anew part-way; it was kept with one that goes on. */
+  z.object({ kind: z.literal('clock-mended') }),
 ])
 
 /** A source file: what it holds and when it was made. Its bytes are kept apart (see store/files). */

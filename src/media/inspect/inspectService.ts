@@ -4,6 +4,7 @@ import { inspectPictures } from './inspectPictures'
 import { inspectSound } from './inspectSound'
 import { InspectWork } from './inspectWork'
 import { lookOver } from './lookOver'
+import { mendClock } from './mendClock'
 import { probe, probeSoundFile } from './probe'
 
 /** What the inspecting worker offers: looking into files without playing or rendering them. */
@@ -11,6 +12,7 @@ export function inspectService(): InspectWorker {
   const work = new InspectWork()
   return {
     probe,
+    mendClock,
     probeSound: probeSoundFile,
     encoders: chooseEncoders,
     ...inspectPictures(work),

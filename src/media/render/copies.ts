@@ -1,5 +1,5 @@
 import { EncodedPacketSink, type EncodedPacket } from 'mediabunny'
-import { readAvcConfig, type AvcConfig } from '@/core/coded/avcConfig'
+import { bringsOtherSets, readAvcConfig, type AvcConfig } from '@/core/coded/avcConfig'
 import type { Composition } from '@/core/compose/composition'
 import type { Size } from '@/core/geometry/rect'
 import type { RecordingId } from '@/core/model/ids'
@@ -64,7 +64,7 @@ export async function copiesFor(file: CopyingFile, sources: ReadonlyMap<Recordin
     const recording = copyable.get(stretch.recordingId)
     // A track tells of one coding besides our own.
     if (!recording || (alike && alike.description !== recording.description)) continue
-    const found = await runsIn(stretch, recording.source, file.mostBitrate)
+    const found = await runsIn(stretch, recording, file.mostBitrate)
     if (found.length > 0) alike ??= recording
     runs.push(...found)
   }
@@ -92,12 +92,17 @@ async function copyableOf(source: Source, { width, height }: Size): Promise<Copy
   return config && { source, config, description: description.join() }
 }
 
-async function runsIn({ fromFrame, shown }: UntouchedStretch, source: Source, mostBitrate: number): Promise<Copied[]> {
+async function runsIn(
+  { fromFrame, shown }: UntouchedStretch,
+  { source, config }: Copyable,
+  mostBitrate: number,
+): Promise<Copied[]> {
   const [first = 0] = shown
   const last = shown.at(-1) ?? first
   const coded: (CodedFrame & { bytes: number })[] = []
   for await (const { timestamp, type, byteLength } of packetsFrom(source, first, true)) {
     if (timestamp > source.toContainer(last) + BEYOND_SECONDS) break
+    if (type === 'key' && (await changesCoding(source, timestamp, config))) break
     coded.push({ micros: source.toRecording(timestamp), key: type === 'key', bytes: byteLength })
   }
   const isSmall = ({ first: from, frames }: CopiedRun) => {
@@ -110,6 +115,12 @@ async function runsIn({ fromFrame, shown }: UntouchedStretch, source: Source, mo
   return copiedRuns(shown, fromFrame, coded, FRAME_TOLERANCE_MICROS)
     .filter(isSmall)
     .map((run) => ({ ...run, source, countedFrom: first }))
+}
+
+/** Whether a recording is coded another way from the key frame at `seconds` on, container time. */
+async function changesCoding({ video }: Source, seconds: number, config: AvcConfig): Promise<boolean> {
+  const packet = await new EncodedPacketSink(video).getKeyPacket(seconds)
+  return packet !== null && bringsOtherSets(packet.data, config)
 }
 
 /** The packets of a copied stretch in the order of decoding, each with the frame of output that it shows. */

@@ -20,6 +20,12 @@ const NAMES: readonly [RegExp, string][] = [
   [/eac-?3|ec-3/i, 'E-AC-3'],
   [/ac-?3/i, 'AC-3'],
   [/dts/i, 'DTS'],
+  [/vorbis/i, 'Vorbis'],
+  [/opus/i, 'Opus'],
+  [/flac/i, 'FLAC'],
+  [/alac/i, 'ALAC'],
+  [/^\.?mp3|mpeg\/l3|^mp2$|^mp1$/i, 'MP3'],
+  [/pcm|sowt|twos|lpcm|ulaw|alaw/i, 'PCM'],
 ]
 
 export function codecName(code: string | number | Uint8Array | null): string {

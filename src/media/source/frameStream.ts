@@ -5,6 +5,7 @@ import {
   type InputVideoTrack,
   type VideoSample,
 } from 'mediabunny'
+import { asRecorded } from './asRecorded'
 import { disposableIn, withoutUnseen, type IsUnseen } from './leaveOut'
 import { ReadAhead } from './readAhead'
 
@@ -46,7 +47,7 @@ export class FrameStream {
       () => this.samples.next(),
       ({ value }) => !value || value.timestamp >= this.wantedSeconds,
     )
-    return result.done ? null : result.value
+    return result.done ? null : asRecorded(result.value, this.track)
   }
 
   async close(): Promise<void> {

@@ -18,6 +18,8 @@ import type { SourceFile } from '../source/openSources'
 /** Whether a file can be used, and what a render can be coded with. */
 export interface FileInspector {
   probe(file: Blob): Promise<ProbeResult>
+  /** The file with one clock throughout, where it is one whose clock begins anew; see media/inspect/mendClock. */
+  mendClock(file: Blob): Promise<Blob | null>
   probeSound(file: Blob): Promise<SoundProbeResult>
   /** What a render of this size would be coded with; null when this browser cannot. */
   encoders(size: Size, bitrate: number, withSound: boolean, coding: Coding): Promise<EncoderChoice | null>

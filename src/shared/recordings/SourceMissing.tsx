@@ -6,11 +6,10 @@ import Button from '@mui/material/Button'
 import Typography from '@mui/material/Typography'
 import { useState } from 'react'
 import type { Recording } from '@/core/model/recording'
-import { inspector } from '@/media/inspect/inspector'
 import { askForFile, relink } from '@/store/recordings'
 import { formatBytes, formatLength, formatVideo } from '@/ui/format'
 import { palette } from '@/ui/theme'
-import { placeOf } from './addRecordings'
+import { placeOf, probeFile } from './addRecordings'
 import { chooseFiles } from './chosenFiles'
 import { keepMessage, probeMessage, wording } from './wording'
 
@@ -41,7 +40,7 @@ export function SourceMissing({
   const choose = async () => {
     const [chosen] = await chooseFiles(false)
     if (!chosen) return
-    const probed = await inspector().probe(chosen.file)
+    const { probed, ...found } = await probeFile(chosen)
     if (!probed.ok) return setProblem(probeMessage(chosen.file.name, probed))
     if (Math.abs(probed.durationMicros - recording.durationMicros) > SAME_LENGTH_MICROS)
       return setProblem(
@@ -51,7 +50,7 @@ export function SourceMissing({
           formatLength(recording.durationMicros),
         ),
       )
-    const kept = await relink(recording.id, chosen.file, placeOf(recording.source === 'linked' ? chosen.handle : null))
+    const kept = await relink(recording.id, found.file, placeOf(recording.source === 'linked' ? found.handle : null))
     setProblem(keepMessage(chosen.file.name, kept))
     onFound()
   }

@@ -2,8 +2,9 @@ import { title } from '@/core/model/record'
 import type { RecordingId } from '@/core/model/ids'
 import type { Recording } from '@/core/model/recording'
 import { dateInName } from '@/core/time/dateInName'
+import { nullOnError } from '@/diagnostics/note'
 import { inspector } from '@/media/inspect/inspector'
-import type { ProbeFailure } from '@/media/inspect/probe'
+import type { ProbeFailure, ProbeResult } from '@/media/inspect/probe'
 import { addRecording, type FilePlace, type KeepResult } from '@/store/recordings'
 import type { ChosenFile } from './chosenFiles'
 import { queueStrip } from './useStrip'
@@ -24,8 +25,8 @@ export interface AddOptions {
 }
 
 /** Looks into a file and puts it on the Shelf, with a copy of it or a link to it. */
-export async function addChosenFile({ file, handle }: ChosenFile, options: AddOptions = {}): Promise<AddResult> {
-  const probed = await inspector().probe(file)
+export async function addChosenFile(chosen: ChosenFile, options: AddOptions = {}): Promise<AddResult> {
+  const { file, handle, probed } = await probeFile(chosen)
   if (!probed.ok) return { ok: false, fileName: file.name, failure: probed }
   const linked = handle !== null && file.size > COPY_UP_TO_BYTES
   const place = placeOf(linked ? handle : null)
@@ -49,6 +50,19 @@ export async function addChosenFile({ file, handle }: ChosenFile, options: AddOp
   )
   queueStrip(recording, file)
   return { ok: true, recording, kept }
+}
+
+/**
+ * Looks into a file. One whose clock begins anew is taken with a clock that goes on, which is a copy: it has no place
+ * of its own then.
+ */
+export async function probeFile({ file, handle }: ChosenFile): Promise<ChosenFile & { probed: ProbeResult }> {
+  const mended = await inspector().mendClock(file).catch(nullOnError('mending a clock'))
+  if (!mended) return { file, handle, probed: await inspector().probe(file) }
+  const copy = new File([mended], file.name, { lastModified: file.lastModified })
+  const probed = await inspector().probe(copy)
+  if (probed.ok) probed.notices.push({ kind: 'clock-mended' })
+  return { file: copy, handle: null, probed }
 }
 
 /** When a recording was made: by its name, else when its file was written. */

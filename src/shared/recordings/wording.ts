@@ -11,6 +11,12 @@ export function probeMessage(fileName: string, failure: ProbeFailure): string {
       return `${file} is empty (0 bytes). The recorder may still be writing it, or the copy failed: copy it again.`
     case 'not-a-video':
       return `${file} is not a video that Brimble can read. Choose an MP4, MOV, MKV, WebM or TS file.`
+    case 'unread-container':
+      return `${file} is of a kind that Brimble does not read (${failure.container}). Convert it to H.264 in MP4.`
+    case 'encrypted':
+      return `${file} is encrypted: its pictures cannot be read without its key. Export it without copy protection.`
+    case 'no-key-frame':
+      return `${file} has no key frame, so no picture in it can be decoded by itself. Record or export it again with key frames.`
     case 'no-video-track':
       return `${file} holds sound but no picture. Choose the recording with the picture.`
     case 'undecodable-codec':
@@ -52,9 +58,25 @@ export function noticeMessages(recording: Recording): string[] {
         return `Cut off after ${formatLength(recording.durationMicros)}: its index promises ${formatLength(notice.expectedMicros)}.`
       case 'sound-not-decodable':
         return `Its sound (${notice.codec}) cannot be decoded by this browser; it is treated as silent.`
+      case 'starts-without-key-frame':
+        return `Starts in the middle: its first ${formatLength(notice.lostMicros)} cannot be decoded and are not used.`
+      case 'several-sound-tracks':
+        return `${notice.count} sound tracks; only ${isNumber(notice.heard) ? `number ${notice.heard}` : `“${notice.heard}”`} is heard.`
+      case 'several-picture-tracks':
+        return `${notice.count} picture tracks; only the first is used.`
+      case 'sound-goes-on':
+        return `Its sound goes on ${formatLength(notice.beyondMicros)} after the last picture; that part is not used.`
+      case 'interlaced':
+        return 'May be interlaced: fine combs stay where things move.'
+      case 'size-changes':
+        return `Its picture changes to ${notice.width} × ${notice.height} part-way; it is stretched to one size.`
+      case 'clock-mended':
+        return 'Its clock started again part-way; Brimble keeps a copy with one that goes on.'
     }
   })
 }
+
+const isNumber = (name: string) => /^\d+$/.test(name)
 
 /** What the interface says in this room, each sentence once. */
 export const wording = {
