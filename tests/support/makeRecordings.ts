@@ -388,6 +388,36 @@ const recipes: Record<string, (out: string) => void> = {
       ...['-encryption_key', key, '-encryption_kid', key, out],
     )
   },
+  // As phones record them: HDR in ten bits, on its side, at a rate that varies; skin over grey, a flash and a beep.
+  'phone-hdr.mov': (out) => {
+    const flat = made('phone-flat.mov')
+    const filters = [FLASH_FILTER, 'drawbox=c=0xC08060:t=fill:w=iw/2:h=ih/2', "select='not(eq(mod(n,7),3))'"]
+    ffmpeg(
+      ...['-f', 'lavfi', '-i', `color=gray:s=640x360:r=30:d=7,${filters.join(',')}`],
+      ...['-f', 'lavfi', '-i', `${BEEP}:d=7`, '-fps_mode', 'vfr', '-c:v', 'libx265', '-preset', 'ultrafast'],
+      ...['-x265-params', 'log-level=error', '-pix_fmt', 'yuv420p10le', '-tag:v', 'hvc1', '-c:a', 'aac'],
+      ...['-colorspace', 'bt2020nc', '-color_primaries', 'bt2020', '-color_trc', 'arib-std-b67', flat],
+    )
+    ffmpeg('-i', flat, '-c', 'copy', '-metadata:s:v:0', 'rotate=90', out)
+  },
+  'prores.mov': (out) => ffmpeg(...pattern('640x360', '30', 7), '-c:v', 'prores', '-c:a', 'pcm_s16le', out),
+  'interlaced-dv.avi': (out) =>
+    ffmpeg(
+      ...pattern('720x576', '25', 7),
+      ...[
+        '-vf',
+        'setfield=bff',
+        '-c:v',
+        'dvvideo',
+        '-pix_fmt',
+        'yuv420p',
+        '-flags',
+        '+ildct+ilme',
+        '-c:a',
+        'pcm_s16le',
+      ],
+      out,
+    ),
   'mpeg2.ts': (out) => ffmpeg(...pattern('640x360', '30', 2), '-c:v', 'mpeg2video', '-c:a', 'mp2', out),
   'old.avi': (out) => ffmpeg(...pattern('640x360', '30', 2), '-c:v', 'mpeg4', '-c:a', 'libmp3lame', out),
   '<img src=x onerror=alert(1)>.mp4': (out) => copyFileSync(made('silent.mp4'), out),

@@ -45,6 +45,8 @@ export const recordingNotice = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('size-changes'), width: z.number().int(), height: z.number().int() }),
   /** Its clock began anew part-way; it was kept with one that goes on. */
   z.object({ kind: z.literal('clock-mended') }),
+  /** What is kept is a copy in H.264 of a recording that the browser could not read; the name is the recording's. */
+  z.object({ kind: z.literal('working-copy'), fromHdr: z.boolean() }),
 ])
 
 /** A source file: what it holds and when it was made. Its bytes are kept apart (see store/files). */

@@ -1,7 +1,6 @@
 'use client'
 
 import { explain } from '@/diagnostics/note'
-import Alert from '@mui/material/Alert'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import LinearProgress from '@mui/material/LinearProgress'
@@ -12,8 +11,9 @@ import { ScreenHeading } from '@/ui/ScreenHeading'
 import { TopBar } from '@/ui/TopBar'
 import { formatLength } from '@/ui/format'
 import { palette, textSize } from '@/ui/theme'
-import { BinButton, openBin } from '@/shared/bin/BinButton'
+import { BinButton } from '@/shared/bin/BinButton'
 import { StorageRoom } from '@/shared/bin/StorageRoom'
+import { ProblemAlert } from './ProblemAlert'
 import { RestoreDialog } from './backup/RestoreDialog'
 import { chooseFiles, droppedFiles } from '@/shared/recordings/chosenFiles'
 import { openDemoShelf } from './demoShelf'
@@ -79,15 +79,13 @@ export function ShelfPage() {
         }}
       >
         {watch && <WatchLeave state={watch.state} />}
-        {[...adding.problems, ...demo.problems].map(({ id, text, isNoRoom }) => (
-          <Alert
-            key={id}
-            severity="error"
-            onClose={() => adding.dismiss(id)}
-            sx={{ borderRadius: 0, borderBottom: 1, borderColor: 'divider' }}
-          >
-            {text} {isNoRoom && <Button onClick={openBin}>{wording.openTheBin}</Button>}
-          </Alert>
+        {[...adding.problems, ...demo.problems].map((problem) => (
+          <ProblemAlert
+            key={problem.id}
+            problem={problem}
+            onCopied={adding.addCopy}
+            onClose={() => adding.dismiss(problem.id)}
+          />
         ))}
         {shelf && shelf.recordings === 0 && <EmptyShelf onAdd={choose} onDemo={demo.open} opening={demo.opening} />}
         {shelf && shelf.recordings > 0 && <Days shelf={shelf} />}

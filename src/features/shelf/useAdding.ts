@@ -16,6 +16,8 @@ export interface Problem {
   text: string
   /** Whether it is for want of room, which the bin may give. */
   isNoRoom?: boolean
+  /** A recording that this browser cannot read, and a copy of which it may. */
+  curable?: File
 }
 
 /**
@@ -30,7 +32,8 @@ export function useAdding() {
   const offer = useOffer()
   const router = useRouter()
   const report = useCallback(
-    (text: string, isNoRoom = false) => setProblems((all) => [...all, { id: crypto.randomUUID(), text, isNoRoom }]),
+    (text: string, more: Pick<Problem, 'isNoRoom' | 'curable'> = {}) =>
+      setProblems((all) => [...all, { id: crypto.randomUUID(), text, ...more }]),
     [],
   )
   const offerSheet = useCallback(
@@ -49,12 +52,12 @@ export function useAdding() {
   )
   /** What is to be told of one that was taken in; the highlight that was made of it, if one was. */
   const took = useCallback(
-    (taken: TakenIn): LaidOut | null => {
+    (taken: TakenIn, file?: File): LaidOut | null => {
       if (!taken.ok) {
-        report(taken.problem)
+        report(taken.problem, taken.isCurable ? { curable: file } : {})
         return null
       }
-      if (taken.notKept) report(taken.notKept, true)
+      if (taken.notKept) report(taken.notKept, { isNoRoom: true })
       return taken.laidOut
     },
     [report],
@@ -88,7 +91,7 @@ export function useAdding() {
         setReading((n) => n + 1)
         const taken = await takeIn(chosen, text)
         if (taken.ok) added++
-        const made = took(taken)
+        const made = took(taken, chosen.file)
         if (made) laidOut.push(made)
         setReading((n) => n - 1)
       }
@@ -104,6 +107,23 @@ export function useAdding() {
     },
     [took, offerSheet],
   )
+  /** Takes in the copy that was made of a recording which could not be read. */
+  const addCopy = useCallback(
+    async (file: File, fromHdr: boolean) => {
+      const made = took(await takeIn({ file, handle: null }, null, { copied: { fromHdr } }))
+      if (made) offerSheet([made])
+    },
+    [took, offerSheet],
+  )
   const dismiss = useCallback((id: string) => setProblems((all) => all.filter((p) => p.id !== id)), [])
-  return { add, onTakenIn, reading, problems, dismiss, backup, doneWithBackup: useCallback(() => setBackup(null), []) }
+  return {
+    add,
+    addCopy,
+    onTakenIn,
+    reading,
+    problems,
+    dismiss,
+    backup,
+    doneWithBackup: useCallback(() => setBackup(null), []),
+  }
 }

@@ -14,7 +14,9 @@ import { wording } from './wording'
 const COPY_UP_TO_BYTES = 200_000_000
 
 export type AddResult =
-  { ok: true; recording: Recording; kept: KeepResult } | { ok: false; fileName: string; failure: ProbeFailure }
+  /** `file`: what is read from now on, which can be a mended copy of what was chosen. */
+  | { ok: true; recording: Recording; file: File; kept: KeepResult }
+  | { ok: false; fileName: string; failure: ProbeFailure }
 
 export interface AddOptions {
   id?: RecordingId
@@ -22,6 +24,8 @@ export interface AddOptions {
   recordedAt?: string
   /** The file of captions that lay beside it. */
   captions?: File | null
+  /** Said when it is a copy that ffmpeg made of what this browser cannot read. */
+  copied?: { fromHdr: boolean }
 }
 
 /** Looks into a file and puts it on the Shelf, with a copy of it or a link to it. */
@@ -40,7 +44,7 @@ export async function addChosenFile(chosen: ChosenFile, options: AddOptions = {}
       originMicros: probed.originMicros,
       video: probed.video,
       sound: probed.sound,
-      notices: probed.notices,
+      notices: options.copied ? [...probed.notices, { kind: 'working-copy', ...options.copied }] : probed.notices,
       source: linked ? 'linked' : 'kept',
     },
     file,
@@ -49,7 +53,7 @@ export async function addChosenFile(chosen: ChosenFile, options: AddOptions = {}
     options.captions,
   )
   queueStrip(recording, file)
-  return { ok: true, recording, kept }
+  return { ok: true, recording, file, kept }
 }
 
 /**

@@ -70,6 +70,8 @@ export function noticeMessages(recording: Recording): string[] {
         return 'May be interlaced: fine combs stay where things move.'
       case 'size-changes':
         return `Its picture changes to ${notice.width} × ${notice.height} part-way; it is stretched to one size.`
+      case 'working-copy':
+        return `Edited from a copy that ffmpeg made.${notice.fromHdr ? ' HDR was brought to BT.709 by Hable’s curve, which keeps what is in highlights.' : ''}`
       case 'clock-mended':
         return 'Its clock started again part-way; Brimble keeps a copy with one that goes on.'
     }
