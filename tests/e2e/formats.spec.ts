@@ -141,3 +141,12 @@ test('a 720p recording fills the frame it is given', async ({ page }) => {
   await setRegion(page, 'Game', WHOLE_720)
   await expect(page.getByRole('group', { name: /^Game: 1280 × 720 at 0, 0/ })).toBeVisible()
 })
+
+test('standard definition that does not say so keeps its colours', async ({ page }) => {
+  await toBench(page, made('untagged-sd.mp4'), 'untagged-sd')
+  const { path } = await renderAndSave(page, { size: SMALL })
+  const { video } = ffprobe(path)
+  const pixel = pixelAt(path, 1, Math.round(Number(video.width) / 2), Math.round(Number(video.height) / 2))
+  for (const [channel, level] of [0xc0, 0x30, 0x60].entries())
+    expect(Math.abs((pixel[channel] ?? NaN) - level), String(pixel)).toBeLessThanOrEqual(4)
+})

@@ -418,6 +418,12 @@ const recipes: Record<string, (out: string) => void> = {
       ],
       out,
     ),
+  // Standard definition that does not say how its colours are meant, which is BT.601.
+  'untagged-sd.mp4': (out) =>
+    ffmpeg(
+      ...['-f', 'lavfi', '-i', 'color=0xC03060:s=720x576:r=25:d=3'],
+      ...['-vf', 'scale=out_color_matrix=bt601:out_range=tv,format=yuv420p', ...FAST_H264, out],
+    ),
   'mpeg2.ts': (out) => ffmpeg(...pattern('640x360', '30', 2), '-c:v', 'mpeg2video', '-c:a', 'mp2', out),
   'old.avi': (out) => ffmpeg(...pattern('640x360', '30', 2), '-c:v', 'mpeg4', '-c:a', 'libmp3lame', out),
   '<img src=x onerror=alert(1)>.mp4': (out) => copyFileSync(made('silent.mp4'), out),

@@ -39,6 +39,24 @@ async function soundOf(input: Input): Promise<InputAudioTrack | null> {
   return sound && (await sound.canDecode()) ? sound : null
 }
 
+/** Pictures up to this high are of standard definition (ITU-T H.273 leaves open what is not said). */
+const MAX_SD_HEIGHT = 576
+const SD_COLOURS: VideoColorSpaceInit = {
+  primaries: 'smpte170m',
+  transfer: 'smpte170m',
+  matrix: 'smpte170m',
+  fullRange: false,
+}
+
+/** Standard definition that does not say how its colours are meant is BT.601; a decoder would take it for BT.709. */
+async function tellColours(track: InputVideoTrack): Promise<void> {
+  const { matrix, primaries } = await track.getColorSpace()
+  if (matrix || primaries || (await track.getCodedHeight()) > MAX_SD_HEIGHT) return
+  const config = await track.getDecoderConfig()
+  // Pictures coded as red, green and blue, and what the codec says in its own stream, are told apart by the decoder.
+  if (config) track.getDecoderConfig = () => Promise.resolve({ ...config, colorSpace: SD_COLOURS })
+}
+
 function clockOf(input: Input, originMicros: number): OpenFile {
   return {
     toRecording: (seconds) => toMicros(seconds) - originMicros,
@@ -53,6 +71,7 @@ export async function openSource(blob: Blob, originMicros: number): Promise<Sour
   try {
     const video = await input.getPrimaryVideoTrack()
     if (!video) throw new Error('no video track')
+    await tellColours(video)
     return { video, sound: await soundOf(input), ...clockOf(input, originMicros) }
   } catch (error) {
     input.dispose()
