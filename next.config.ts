@@ -22,7 +22,13 @@ const config: NextConfig = {
   devIndicators: false,
   // The recogniser's library asks for the runtime with a GPU's code in it; the one that is shipped runs on the
   // processor.
-  turbopack: { resolveAlias: { 'onnxruntime-web/webgpu': 'onnxruntime-web/wasm' } },
+  // The decoder of words asks for a polyfill that works in pages alone.
+  turbopack: {
+    resolveAlias: {
+      'onnxruntime-web/webgpu': 'onnxruntime-web/wasm',
+      'blob-polyfill': './src/media/speech/platformBlob.ts',
+    },
+  },
   headers: async () => [
     { source: '/:path*', headers: isolation },
     // Workers take their policy from their own script's response; pages get theirs, with a nonce, in src/proxy.ts.

@@ -1,7 +1,7 @@
 // Puts what comes out of packages where the application serves it, not kept in git: the model that finds faces and
 // the WebAssembly it runs
-// on into public/faces, fonts for words on the picture into public/fonts, the kernels of planes and sound into
-// public/kernel.
+// on into public/faces, fonts for words on the picture into public/fonts, the decoder that lines words up into
+// public/aligner, the kernels of planes and sound into public/kernel.
 import { copyFileSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { basename, join } from 'node:path'
 import { root } from './commands.mjs'
@@ -37,6 +37,13 @@ const RANGES = {
     'U+A9, U+AE, U+203C, U+2049, U+20E3, U+2122, U+2139, U+2194-21AA, U+231A-23FF, U+24C2, U+25AA-25FE, U+2600-27BF, U+2934-2935, U+2B05-2B55, U+3030, U+303D, U+3297, U+3299, U+200D, U+FE0F, U+1F000-1FAFF, U+E0020-E007F',
 }
 
+/** The decoder that lines words up with sound, and its model of English. */
+const ALIGNER = ['soundswallower.web.wasm']
+const ENGLISH = [
+  ...['dict.txt', 'feat_params.json', 'mdef', 'means', 'noisedict.txt', 'sendump', 'transition_matrices'],
+  ...['variances', 'README.txt'],
+]
+
 const packages = join(root, 'node_modules')
 
 function placeFaces() {
@@ -44,6 +51,13 @@ function placeFaces() {
   mkdirSync(place, { recursive: true })
   for (const [from, names] of FACES)
     for (const name of names) copyFileSync(join(packages, from, name), join(place, name))
+}
+
+function placeAligner() {
+  const [from, place] = [join(packages, 'soundswallower'), join(root, 'public', 'aligner')]
+  mkdirSync(join(place, 'en-us'), { recursive: true })
+  for (const name of ALIGNER) copyFileSync(join(from, name), join(place, name))
+  for (const name of ENGLISH) copyFileSync(join(from, 'model', 'en-us', name), join(place, 'en-us', name))
 }
 
 /** The font files, and `faces.json`: what media/fonts/loadFonts reads to know them. */
@@ -73,6 +87,7 @@ function placeFonts() {
 export async function placeAssets() {
   placeFaces()
   placeFonts()
+  placeAligner()
   for (const name of KERNELS) await compileKernel(name, join(root, 'public', 'kernel', `${name}.wasm`))
 }
 

@@ -73,6 +73,7 @@ const REFUSED: Record<string, { edit: () => Edit; args: unknown; why: string }> 
     args: { into: 'shots', cuts: [], parts: [] },
     why: 'nothing changes within a passage',
   },
+  'time-cues': { edit: sampleEdit, args: { timed: [] }, why: 'no word was heard' },
   'split-passage': {
     edit: sampleEdit,
     args: { t: 0, newId: newId<PassageId>() },

@@ -144,6 +144,17 @@ export const setCues = command<{ recordingId: RecordingId; loose: readonly Loose
   },
 })
 
+/** Gives captions the times that their words were heard at; the captions keep their order and text. */
+export const timeCues = command<{ timed: readonly Pick<Cue, 'id' | 'fromMicros' | 'toMicros' | 'words'>[] }>({
+  id: 'time-cues',
+  label: 'Time words by sound',
+  refuse: (_, { timed }) => (timed.length === 0 ? 'no word was heard' : null),
+  apply: (draft, { timed }) => {
+    for (const { id, ...times } of timed) changeCue(draft, id, times)
+    draft.highlight.words.cues = inOrder(draft.highlight.words.cues)
+  },
+})
+
 /** The speaker of a name; one that is new is added. Null where there is no room for more. */
 function speakerNamed({ speakers }: Draft<Words>, name: string): SpeakerId | null {
   const there = speakers.find((s) => s.name === name)

@@ -396,6 +396,14 @@ export function argumentsFor(edit: Edit, random: Random): Record<string, () => u
     'move-cue-edge': () => ({ id: cue(), which: random.pick(['from', 'to'] as const), t: Math.max(0, recorded()) }),
     'lengthen-cue': () => where(random.pick(highlight.words.cues), (c) => ({ id: c.id, toMicros: c.toMicros })),
     'add-cue': () => ({ t: t(), newId: newId<CueId>() }),
+    'time-cues': () => ({
+      timed: edit.highlight.words.cues.slice(0, 1).map(({ id, fromMicros, toMicros, text }) => ({
+        id,
+        fromMicros,
+        toMicros: toMicros + 1000,
+        words: text ? [{ text: text.slice(0, 20), fromMicros, toMicros }] : [],
+      })),
+    }),
     'set-cues': () => ({
       recordingId: 'r' as RecordingId,
       loose: [{ text: 'Stay low', fromMicros: 13_000_000, toMicros: 15_000_000, words: [], voice: 'Wren' }],

@@ -29,6 +29,7 @@ import { DoubtfulDialog } from './DoubtfulDialog'
 import { captionProblemMessage, recognisedMessage, recogniserLabel, unreadableMessage, wording } from './wording'
 import { PasteTextDialog } from './PasteTextDialog'
 import { RecogniseDialog } from './RecogniseDialog'
+import { TimeWordsDialog } from './TimeWordsDialog'
 import { useRecognisers } from './useRecognisers'
 import { useSpeechHere } from './useSpeechHere'
 import { useWhoSpeaks } from './useWhoSpeaks'
@@ -44,7 +45,7 @@ export function CaptionsMenu() {
   const beside = useLiveQuery(() => textBeside(recording.id), [recording.id])
   const recognisers = useRecognisers(recording)
   const [anchor, setAnchor] = useState<HTMLElement | null>(null)
-  const [dialog, setDialog] = useState<'paste' | 'find' | 'doubtful' | 'recognise' | null>(null)
+  const [dialog, setDialog] = useState<'paste' | 'find' | 'doubtful' | 'recognise' | 'time' | null>(null)
   const [report, setReport] = useState<{ fileName: string; taken: number; problems: CaptionProblem[] } | null>(null)
   const close = () => setAnchor(null)
   const own = words.cues.filter((c) => c.recordingId === recording.id)
@@ -136,6 +137,15 @@ export function CaptionsMenu() {
           {wording.pasteWhatIsSaid}
         </MenuItem>
         <MenuItem
+          disabled={!recording.sound || own.every((c) => c.text.trim() === '')}
+          onClick={() => {
+            close()
+            setDialog('time')
+          }}
+        >
+          {wording.timeWords}
+        </MenuItem>
+        <MenuItem
           onClick={() => {
             close()
             addCue(session, player.positionMicros)
@@ -200,6 +210,7 @@ export function CaptionsMenu() {
           {wording.saveThoseOfAllOfAs(recording.name)}
         </MenuItem>
       </Menu>
+      {dialog === 'time' && <TimeWordsDialog onClose={() => setDialog(null)} />}
       {dialog === 'paste' && <PasteTextDialog onClose={() => setDialog(null)} />}
       {dialog === 'find' && <FindTextDialog onClose={() => setDialog(null)} />}
       {dialog === 'recognise' && <RecogniseDialog onClose={() => setDialog(null)} />}

@@ -6,13 +6,14 @@ import DialogActions from '@mui/material/DialogActions'
 import DialogContent from '@mui/material/DialogContent'
 import DialogContentText from '@mui/material/DialogContentText'
 import DialogTitle from '@mui/material/DialogTitle'
+import LinearProgress from '@mui/material/LinearProgress'
 import TextField from '@mui/material/TextField'
+import { useSnackbar } from 'notistack'
 import { useState } from 'react'
 import { MAX_CUE_LENGTH } from '@/core/model/words'
-import { lineUpText } from '@/core/words/lineUpText'
 import { setCues } from '@/edit/words'
 import { useBenchContext, usePassage } from '../benchContext'
-import { useSpeechHere } from './useSpeechHere'
+import { useAlign } from './useAlign'
 import { wording } from './wording'
 
 /** Half an hour of talking. */
@@ -22,22 +23,25 @@ const MAX_TEXT = 40_000
 export function PasteTextDialog({ onClose }: { onClose: () => void }) {
   const { session } = useBenchContext()
   const { recording } = usePassage()
-  const listen = useSpeechHere()
+  const { timeText, share, stop } = useAlign()
+  const { enqueueSnackbar } = useSnackbar()
   const [text, setText] = useState('')
   const [state, setState] = useState<'asking' | 'listening' | 'silent'>('asking')
   const lineUp = async () => {
     setState('listening')
-    const lined = lineUpText(text, await listen())
-    if (lined.length === 0) return setState('silent')
+    const timed = await timeText(text)
+    if (timed.outcome === 'stopped') return setState('asking')
+    if (timed.pieces.length === 0) return setState('silent')
     setCues(session, {
       recordingId: recording.id,
-      loose: lined.map((l) => ({ ...l, text: l.text.slice(0, MAX_CUE_LENGTH), words: [], voice: null })),
+      loose: timed.pieces.map((l) => ({ ...l, text: l.text.slice(0, MAX_CUE_LENGTH), voice: null })),
       label: wording.pasteCaptions,
     })
+    enqueueSnackbar(wording.alignedAs[timed.outcome])
     onClose()
   }
   return (
-    <Dialog open onClose={onClose} maxWidth="sm" fullWidth>
+    <Dialog open onClose={state === 'listening' ? undefined : onClose} maxWidth="sm" fullWidth>
       <DialogTitle>{wording.whatIsSaidIn(recording.name)}</DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 3 }}>
         <DialogContentText>{wording.pasteTheTextOfWhat}</DialogContentText>
@@ -51,6 +55,13 @@ export function PasteTextDialog({ onClose }: { onClose: () => void }) {
           onChange={(e) => setText(e.target.value)}
           slotProps={{ htmlInput: { maxLength: MAX_TEXT } }}
         />
+        {state === 'listening' && (
+          <LinearProgress
+            aria-label={wording.wordsTimedSoFar}
+            variant={share === null ? 'indeterminate' : 'determinate'}
+            value={(share ?? 0) * 100}
+          />
+        )}
         {state === 'silent' && (
           <DialogContentText role="alert" color="error">
             {wording.nobodyIsHeardSpeakingHere}
@@ -58,7 +69,9 @@ export function PasteTextDialog({ onClose }: { onClose: () => void }) {
         )}
       </DialogContent>
       <DialogActions>
-        <Button onClick={onClose}>{wording.cancel}</Button>
+        <Button onClick={state === 'listening' ? stop : onClose}>
+          {state === 'listening' ? wording.stop : wording.cancel}
+        </Button>
         <Button
           variant="contained"
           color="primary"

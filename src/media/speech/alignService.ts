@@ -1,0 +1,78 @@
+import createModule from 'soundswallower'
+import type { SpeechStretch } from '@/core/sound/ducking'
+import { alignWords } from '@/core/words/align/alignWords'
+import { HEARD_RATE, hearWords, type Place, type WordDecoder } from '@/core/words/align/hearWords'
+import { explain } from '@/diagnostics/note'
+import { decodeMono } from '../analyse/decodePart'
+import { openSound, type SoundSource } from '../source/openSource'
+import type { SourceFile } from '../source/openSources'
+import type { AlignOutcome, AlignWorker } from '../workers/align.protocol'
+
+/** Where scripts/placeAssets puts the decoder and its model. */
+const ASSETS = '/aligner/'
+
+/**
+ * How far behind the best a way through the sound may fall before it is given up: more than is usual, since there is
+ * one text only, and games are loud.
+ */
+const BEAMS = { beam: 1e-80, wbeam: 1e-60, pbeam: 1e-80 }
+
+/** Of the words of an English text the dictionary knows nearly all; of another language’s it knows few. */
+const MIN_KNOWN = 0.6
+
+type Decoder = WordDecoder & { initialize(): Promise<unknown> }
+
+/** Lines known words up with a recording’s sound (forced alignment), by the decoder that ships with Brimble. */
+export class AlignService implements AlignWorker {
+  private running = new AbortController()
+  private decoder: Promise<Decoder> | null = null
+
+  stop(): void {
+    this.running.abort()
+  }
+
+  async align(
+    { file, originMicros }: SourceFile,
+    words: readonly string[],
+    speech: readonly SpeechStretch[],
+    onShare: (share: number) => void,
+  ): Promise<AlignOutcome> {
+    this.running.abort()
+    const { signal } = (this.running = new AbortController())
+    let sound: SoundSource | null = null
+    try {
+      const decoder = await (this.decoder ??= loadDecoder())
+      const known = words.filter((word) => decoder.lookup_word(word) !== null).length
+      if (known < MIN_KNOWN * words.length) return { kind: 'other-language' }
+      const opened = (sound = await openSound(file, originMicros))
+      const hear = async (fromMicros: number, toMicros: number, asked: readonly string[]) => {
+        const pcm = await decodeMono(opened, fromMicros, toMicros, HEARD_RATE, signal)
+        signal.throwIfAborted()
+        return hearWords(decoder, placeAsBlob, pcm, fromMicros, asked)
+      }
+      return { kind: 'done', words: await alignWords(words, speech, hear, onShare) }
+    } catch (error) {
+      if (signal.aborted) return { kind: 'stopped' }
+      this.decoder = null
+      return { kind: 'failed', detail: explain('lining words up', error) }
+    } finally {
+      sound?.dispose()
+    }
+  }
+}
+
+async function loadDecoder(): Promise<Decoder> {
+  const { Decoder } = await createModule({ modelBase: ASSETS, locateFile: (name: string) => `${ASSETS}${name}` })
+  const decoder = new Decoder({ loglevel: 'FATAL', samprate: HEARD_RATE, ...BEAMS }) as unknown as Decoder
+  await decoder.initialize()
+  return decoder
+}
+
+const placeAsBlob: Place = async (text, read) => {
+  const address = URL.createObjectURL(new Blob([text]))
+  try {
+    await read(address)
+  } finally {
+    URL.revokeObjectURL(address)
+  }
+}

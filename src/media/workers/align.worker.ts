@@ -1,0 +1,4 @@
+import { expose } from 'comlink'
+import { AlignService } from '../speech/alignService'
+
+expose(new AlignService())
