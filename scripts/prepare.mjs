@@ -1,5 +1,5 @@
-// Makes sure that what a command needs is there: packages, the build, and for tests Debian's Chromium, ffmpeg and
-// Redis.
+// Makes sure that what a command needs is there: packages, the build, and for tests Debian's Chromium, ffmpeg,
+// Redis and PocketSphinx.
 // It tells of that on stderr: what commands give out is their own.
 import { createHash } from 'node:crypto'
 import { existsSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs'
@@ -60,6 +60,7 @@ export async function ensurePrograms() {
     ...(existsSync(CHROMIUM) ? [] : ['chromium']),
     ...(has('ffmpeg') && has('ffprobe') ? [] : ['ffmpeg']),
     ...(has('redis-server') ? [] : ['redis-server']),
+    ...(has('pocketsphinx_continuous') || has('pocketsphinx') ? [] : ['pocketsphinx', 'pocketsphinx-en-us']),
   ]
   if (missing.length === 0) return
   if (process.getuid?.() !== 0 || !has('apt-get')) {

@@ -6,8 +6,9 @@ import type { z } from 'zod'
  */
 type JsonRead<T> = { kind: 'read'; value: T } | { kind: 'too-large' } | { kind: 'bad' }
 
-async function readJson<T>(request: Request, schema: z.ZodType<T>, maxBytes: number): Promise<JsonRead<T>> {
-  if (Number(request.headers.get('content-length') ?? 0) > maxBytes) return { kind: 'too-large' }
+/** A request's body, at most `maxBytes` of it; null when it is larger, which is known before more is held. */
+export async function readBytes(request: Request, maxBytes: number): Promise<Buffer | null> {
+  if (Number(request.headers.get('content-length') ?? 0) > maxBytes) return null
   const chunks: Uint8Array[] = []
   let bytes = 0
   for (const reader = request.body?.getReader(); reader;) {
@@ -16,12 +17,18 @@ async function readJson<T>(request: Request, schema: z.ZodType<T>, maxBytes: num
     bytes += value.byteLength
     if (bytes > maxBytes) {
       await reader.cancel()
-      return { kind: 'too-large' }
+      return null
     }
     chunks.push(value)
   }
+  return Buffer.concat(chunks)
+}
+
+async function readJson<T>(request: Request, schema: z.ZodType<T>, maxBytes: number): Promise<JsonRead<T>> {
+  const body = await readBytes(request, maxBytes)
+  if (body === null) return { kind: 'too-large' }
   try {
-    const parsed = schema.safeParse(JSON.parse(Buffer.concat(chunks).toString('utf8')))
+    const parsed = schema.safeParse(JSON.parse(body.toString('utf8')))
     return parsed.success ? { kind: 'read', value: parsed.data } : { kind: 'bad' }
   } catch {
     return { kind: 'bad' }

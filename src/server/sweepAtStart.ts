@@ -1,3 +1,4 @@
+import { sweepHearing } from './hearing/pocketsphinx'
 import { sweepPickUps } from './pickUp/pickUp'
 import { sweepBundleParts } from './renderNodes'
 import { sweepWorkingCopies } from './workingCopy/workingCopy'
@@ -6,5 +7,6 @@ import { sweepWorkingCopies } from './workingCopy/workingCopy'
 export async function sweepAtStart(): Promise<void> {
   sweepPickUps()
   sweepWorkingCopies()
+  sweepHearing()
   await sweepBundleParts()
 }

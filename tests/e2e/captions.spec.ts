@@ -3,8 +3,9 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Highlight } from '@/core/model/highlight'
-import { storeCopies, storedHighlight, toDemoBench, untilKept, watchForErrors } from '../support/brimble'
-import { ffmpeg, sound, ssim } from '../support/ffmpeg'
+import { storeCopies, storedHighlight, toBench, toDemoBench, untilKept, watchForErrors } from '../support/brimble'
+import { ffmpeg, onset, sound, ssim } from '../support/ffmpeg'
+import { made, SPOKEN } from '../support/makeRecordings'
 import { makeWhisper } from '../support/makeWhisper'
 
 const DEMO = 'public/demo/ridge-cup-stream.vtt'
@@ -324,5 +325,42 @@ test('a model in a folder of one’s own writes what is said; another folder is 
   expect((find?.fromMicros ?? 0) - (low?.fromMicros ?? 0)).toBe(2_000_000)
   await page.keyboard.press('Control+z')
   await expect(caption(page, 'Low save.')).toHaveCount(0)
+  errors.expectNone()
+})
+
+const keptCues = async (page: Page) =>
+  (await storedHighlight<Highlight>(page, new URL(page.url()).pathname.split('/').at(-1) ?? '')).words.cues
+
+test('PocketSphinx on this machine drafts captions; what is pasted instead has every word at its moment', async ({
+  page,
+}) => {
+  test.setTimeout(240_000)
+  const errors = watchForErrors(page)
+  await toBench(page, made('spoken.mp4'), 'spoken')
+  const said = SPOKEN.join(' ').toLowerCase().split(' ')
+  await page.getByRole('button', { name: 'Captions', exact: true }).click()
+  await page.getByRole('menuitem', { name: 'Draft by PocketSphinx (English)' }).click()
+  await expect(page.getByText(/^\d+ lines drafted\. PocketSphinx mishears much/)).toBeVisible({ timeout: 120_000 })
+  await expect.poll(async () => (await keptCues(page)).length).toBeGreaterThan(0)
+  const drafted = new Set((await keptCues(page)).flatMap((c) => c.text.toLowerCase().split(' ')))
+  // By hand the command hears four words in five of such speech.
+  expect(said.filter((word) => drafted.has(word)).length).toBeGreaterThan(0.6 * said.length)
+
+  await page.getByRole('button', { name: 'Captions', exact: true }).click()
+  await page.getByRole('menuitem', { name: 'Paste a transcript…' }).click()
+  await page.getByRole('textbox', { name: 'Text' }).fill(`${SPOKEN.join('. ')}.`)
+  await page.getByRole('button', { name: 'Line up' }).click()
+  await expect(page.getByText('Every word has the time at which it is heard.')).toBeVisible({ timeout: 90_000 })
+  await expect.poll(async () => (await keptCues(page)).map((c) => c.text)).toEqual(SPOKEN.map((text) => `${text}.`))
+  const words = (await keptCues(page)).flatMap((c) => c.words)
+  expect(words).toHaveLength(said.length)
+  // Each line begins where its sound does, six tenths of a second into its part.
+  const heard = sound(made('spoken.mp4'))
+  let from = 0
+  for (const line of await keptCues(page)) {
+    const begins = onset(heard, 0.02, from)
+    expect(Math.abs((line.words[0]?.fromMicros ?? NaN) / 1e6 - begins), line.text).toBeLessThan(0.1)
+    from = (line.words.at(-1)?.toMicros ?? NaN) / 1e6 + 0.3
+  }
   errors.expectNone()
 })

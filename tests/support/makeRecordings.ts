@@ -47,6 +47,14 @@ function putTogether(pieces: readonly [name: string, from: number, seconds: numb
   )
 }
 
+/** What is said in `spoken.mp4`, by a synthesiser. */
+export const SPOKEN = [
+  'Good morning everybody and welcome back to the workshop',
+  'First we open the case and look at the gears',
+  'You should never use water here',
+  'My grandfather taught me that in nineteen seventy four',
+]
+
 /** Where the scenes of `scenes.mp4` and the shots of `edited.mp4` change, seconds. */
 export const SCENES_CHANGE = [8, 16.5]
 export const SHOTS_CHANGE = [2.2, 4, 7, 8.6, 11]
@@ -424,6 +432,13 @@ const recipes: Record<string, (out: string) => void> = {
       ...['-f', 'lavfi', '-i', 'color=0xC03060:s=720x576:r=25:d=3'],
       ...['-vf', 'scale=out_color_matrix=bt601:out_range=tv,format=yuv420p', ...FAST_H264, out],
     ),
+  // A voice and words that are not the demo's.
+  'spoken.mp4': (out) => {
+    const speech = SPOKEN.map((text, n) => `flite=text='${text}':voice=rms,adelay=600|600[s${n}]`)
+    const joined = `${SPOKEN.map((_, n) => `[s${n}]`).join('')}concat=n=${SPOKEN.length}:v=0:a=1,aresample=48000,asetnsamples=1024[a]`
+    const graph = `testsrc2=s=640x360:r=30:d=16[v];${speech.join(';')};${joined}`
+    ffmpeg('-filter_complex', graph, '-map', '[v]', '-map', '[a]', ...FAST_H264, '-c:a', 'aac', '-ac', '2', out)
+  },
   'mpeg2.ts': (out) => ffmpeg(...pattern('640x360', '30', 2), '-c:v', 'mpeg2video', '-c:a', 'mp2', out),
   'old.avi': (out) => ffmpeg(...pattern('640x360', '30', 2), '-c:v', 'mpeg4', '-c:a', 'libmp3lame', out),
   '<img src=x onerror=alert(1)>.mp4': (out) => copyFileSync(made('silent.mp4'), out),

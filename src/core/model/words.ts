@@ -4,8 +4,16 @@ import { cueId, recordingId, speakerId, titleId } from './ids'
 import { micros } from './record'
 import { PLAIN_TEXT, textStyle } from './textStyle'
 
-/** When one word of a cue is spoken: recording time. */
-export const spokenWord = z.object({ text: z.string().min(1).max(200), fromMicros: micros, toMicros: micros })
+/**
+ * When one word of a cue is spoken: recording time. `confidence`: how sure a recogniser was of it, 0..1; absent where
+ * nobody said.
+ */
+export const spokenWord = z.object({
+  text: z.string().min(1).max(200),
+  fromMicros: micros,
+  toMicros: micros,
+  confidence: z.number().min(0).max(1).optional(),
+})
 export type SpokenWord = z.infer<typeof spokenWord>
 
 /** Longer than anybody says at one go. */

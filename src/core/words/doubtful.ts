@@ -4,11 +4,13 @@ import { tokensOf, type Token } from './tokens'
 
 /**
  * Why a place in a caption should be looked at. *alike*: the word differs by one letter from one that is said often.
+ * *unsure*: whoever wrote it down was not sure of it.
  */
 export type Doubt =
   | { why: 'twice'; token: Token }
   | { why: 'alike'; token: Token; usual: string }
   | { why: 'garbled'; token: Token }
+  | { why: 'unsure'; token: Token }
   | { why: 'empty' }
   | { why: 'fast'; perSecond: number }
 
@@ -43,7 +45,7 @@ export function doubtfulPlaces(cues: readonly Cue[]): Doubtful[] {
 }
 
 function doubtsOf(
-  { text, fromMicros, toMicros }: Cue,
+  { text, words: spoken, fromMicros, toMicros }: Cue,
   said: ReadonlyMap<string, number>,
   known: readonly string[],
 ): Doubt[] {
@@ -55,6 +57,7 @@ function doubtsOf(
     if (GARBLED.test(text.slice(token.from, token.to))) return [{ why: 'garbled', token }]
     if (word !== '' && word === words[i - 1] && /^[^\p{P}]*$/u.test(text.slice(tokens[i - 1]?.from, token.from)))
       return [{ why: 'twice', token }]
+    if (isUnsure(spoken, i, tokens.length, word)) return [{ why: 'unsure', token }]
     const usual =
       word.length >= MIN_LETTERS && (said.get(word) ?? 0) < OFTEN
         ? known.find((k) => isOneLetterOff(word, k))
@@ -63,6 +66,15 @@ function doubtsOf(
   })
   const perSecond = [...text].length / ((toMicros - fromMicros) / MICROS_PER_SECOND)
   return perSecond > MAX_PER_SECOND ? [...doubts, { why: 'fast', perSecond }] : doubts
+}
+
+/** A recogniser that is less sure than this of a word is often wrong. */
+const MIN_CONFIDENCE = 0.25
+
+/** Whether word `i` is as it was heard, and was not heard well; what was corrected is sure. */
+function isUnsure(spoken: Cue['words'], i: number, count: number, word: string): boolean {
+  const heard = spoken.length === count ? spoken[i] : undefined
+  return heard?.confidence !== undefined && heard.confidence < MIN_CONFIDENCE && plain(heard.text) === word
 }
 
 /**

@@ -1,5 +1,7 @@
+import { transfer } from 'comlink'
 import createModule from 'soundswallower'
 import type { SpeechStretch } from '@/core/sound/ducking'
+import type { Micros } from '@/core/time/micros'
 import { alignWords } from '@/core/words/align/alignWords'
 import { HEARD_RATE, hearWords, type Place, type WordDecoder } from '@/core/words/align/hearWords'
 import { explain } from '@/diagnostics/note'
@@ -57,6 +59,17 @@ export class AlignService implements AlignWorker {
       return { kind: 'failed', detail: explain('lining words up', error) }
     } finally {
       sound?.dispose()
+    }
+  }
+
+  async samples({ file, originMicros }: SourceFile, fromMicros: Micros, toMicros: Micros) {
+    const sound = await openSound(file, originMicros)
+    try {
+      const pcm = await decodeMono(sound, fromMicros, toMicros, HEARD_RATE, new AbortController().signal)
+      const samples = Int16Array.from(pcm, (x) => Math.round(32_767 * Math.max(-1, Math.min(1, x))))
+      return transfer(samples, [samples.buffer])
+    } finally {
+      sound.dispose()
     }
   }
 }

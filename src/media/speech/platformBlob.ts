@@ -1,2 +1,2 @@
-/** Stands in for a polyfill that the decoder’s package asks for, which needs a page and is not needed in any browser. */
+/** Stands in for a polyfill that the decoder’s package asks for: it needs a page, and no browser needs it. */
 export const Blob = globalThis.Blob

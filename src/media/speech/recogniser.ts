@@ -6,6 +6,7 @@ import type { SpeechStretch } from '@/core/sound/ducking'
 import type { Micros } from '@/core/time/micros'
 import { timedTokens } from '@/core/words/tokens'
 import { nullOnError } from '@/diagnostics/note'
+import { pocketsphinxRecogniser } from './pocketsphinxRecogniser'
 
 /**
  * What was made out of a stretch of speech: recording time. `words` is empty where their times are not known; `voice`
@@ -86,4 +87,5 @@ const simulatedRecogniser: Recogniser = {
   },
 }
 
-export const RECOGNISERS: readonly Recogniser[] = [timedBlanks, simulatedRecogniser]
+/** In the order in which they are offered; the simulated one only where none is there that listens. */
+export const RECOGNISERS: readonly Recogniser[] = [timedBlanks, pocketsphinxRecogniser, simulatedRecogniser]

@@ -1,5 +1,6 @@
 import type { AlignedWord } from '@/core/words/align/alignWords'
 import type { SpeechStretch } from '@/core/sound/ducking'
+import type { Micros } from '@/core/time/micros'
 import type { SourceFile } from '../source/openSources'
 
 export type AlignOutcome =
@@ -22,5 +23,7 @@ export interface AlignWorker {
     speech: readonly SpeechStretch[],
     onShare: (share: number) => void,
   ): Promise<AlignOutcome>
+  /** Sound of a recording as speech recognisers take it: mono, 16 bit, 16,000 samples a second. */
+  samples(file: SourceFile, fromMicros: Micros, toMicros: Micros): Promise<Int16Array<ArrayBuffer>>
   stop(): void
 }

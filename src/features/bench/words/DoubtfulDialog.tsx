@@ -71,6 +71,8 @@ function doubtWords(doubt: Doubt, text: string): string {
       return wording.twiceInARow(text.slice(doubt.token.from, doubt.token.to))
     case 'alike':
       return wording.or(text.slice(doubt.token.from, doubt.token.to), doubt.usual)
+    case 'unsure':
+      return wording.notSure(text.slice(doubt.token.from, doubt.token.to))
     case 'garbled':
       return wording.looksGarbled(text.slice(doubt.token.from, doubt.token.to))
     case 'empty':

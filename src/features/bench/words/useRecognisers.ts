@@ -7,9 +7,11 @@ export function useRecognisers(recording: Recording): readonly Recogniser[] {
   const [able, setAble] = useState<readonly Recogniser[]>([])
   useEffect(() => {
     let live = true
-    void Promise.all(RECOGNISERS.map((r) => r.canDo(recording))).then(
-      (can) => live && setAble(RECOGNISERS.filter((_, i) => can[i])),
-    )
+    void Promise.all(RECOGNISERS.map((r) => r.canDo(recording))).then((can) => {
+      const all = RECOGNISERS.filter((_, i) => can[i])
+      const listens = all.some((r) => r.id !== 'blanks' && !r.simulated)
+      if (live) setAble(all.filter((r) => !r.simulated || !listens))
+    })
     return () => {
       live = false
     }

@@ -30,11 +30,14 @@ export function unreadableMessage(fileName: string, reason: Extract<CaptionsRead
 /** What a recogniser is asked for by; that one is simulated is said here, and so wherever it is offered. */
 export function recogniserLabel({ id, simulated }: Recogniser): string {
   if (id === 'blanks') return 'Blank captions at speech'
+  if (id === 'pocketsphinx') return 'Draft by PocketSphinx (English)'
   return simulated ? 'Transcribe (simulated, for demo footage)' : 'Transcribe'
 }
 
 export function recognisedMessage({ id, simulated }: Recogniser, lines: number): string {
   if (id === 'blanks') return `${lines} blank ${lines === 1 ? 'caption' : 'captions'} at speech: type what is said.`
+  if (id === 'pocketsphinx')
+    return `${lines} ${lines === 1 ? 'line' : 'lines'} drafted. PocketSphinx mishears much: read them through.`
   return `${lines} ${lines === 1 ? 'line' : 'lines'} written${simulated ? ' by the simulated recogniser, from the text that ships with the demo footage' : ''}.`
 }
 
@@ -156,6 +159,7 @@ export const wording = {
   done: 'Done',
   twiceInARow: (text: string) => `“${text}” twice in a row`,
   or: (text: string, usual: string) => `“${text}”, or “${usual}”?`,
+  notSure: (text: string) => `“${text}” may have been misheard`,
   looksGarbled: (text: string) => `“${text}” looks garbled`,
   nothingIsWrittenHereYet: 'Nothing is written here yet',
   charactersASecondTooFast: (perSecond: number) => `${perSecond} characters a second: too fast to read`,
