@@ -33,6 +33,8 @@ async function openDemo(page: Page): Promise<void> {
 }
 
 test('no screen, menu or dialog has a fault that axe knows of', async ({ page }) => {
+  // Some fifty looks of a second or two each.
+  test.setTimeout(480_000)
   const errors = watchForErrors(page)
   await page.emulateMedia({ reducedMotion: 'reduce' })
   await page.goto('/rack')

@@ -3,6 +3,7 @@
 import { parseArgs } from 'node:util'
 import { openBrimble } from '../../scripts/headless.mjs'
 import { arrangements } from './arrangements.mjs'
+import { captions } from './captions.mjs'
 import { foundRegions } from './foundRegions.mjs'
 import { heardWords } from './heardWords.mjs'
 import { hostile } from './hostile.mjs'
@@ -24,9 +25,10 @@ const scores = {
   kills,
   load,
   arrangements,
+  captions,
 }
 /** Those that look at no page. */
-const WITHOUT_PAGE = new Set(['arrangements'])
+const WITHOUT_PAGE = new Set(['arrangements', 'captions'])
 
 const { values, positionals: names } = parseArgs({
   allowPositionals: true,

@@ -85,7 +85,7 @@ function spoken(count: number, seed: number) {
     const word = `w${n}`
     const lasts = random.integer(120_000, 400_000)
     words.push(word)
-    truth.push({ fromMicros: t, toMicros: t + lasts, fit: 1 })
+    truth.push({ fromMicros: t, toMicros: t + lasts })
     t += lasts
     if (random.next() < 0.15) {
       speech.push({ fromMicros: from, toMicros: t })
@@ -127,7 +127,7 @@ describe('words on sound', () => {
   })
 
   it('a word that swallowed what comes before it begins where speech does, else as late as it can', async () => {
-    const at = (from: number, to: number) => ({ fromMicros: from * 1e6, toMicros: to * 1e6, fit: 1 })
+    const at = (from: number, to: number) => ({ fromMicros: from * 1e6, toMicros: to * 1e6 })
     const speech = [
       { fromMicros: 1e6, toMicros: 2e6 },
       { fromMicros: 4e6, toMicros: 9e6 },
@@ -151,9 +151,9 @@ describe('words on sound', () => {
       start: () => {},
       process_audio: () => 0,
       stop: () => {},
-      get_alignment: () => ({ t: '', b: 0, d: 3, p: 1, w }),
+      get_alignment: () => ({ t: '', b: 0, d: 3, w }),
     })
-    const word = (t: string, b: number, d: number) => ({ t, b, d, p: 0.5 })
+    const word = (t: string, b: number, d: number) => ({ t, b, d })
     const place = async (text: string, read: (address: string) => Promise<void>) => {
       grammar = text
       await read('there')
@@ -161,8 +161,8 @@ describe('words on sound', () => {
     const pcm = new Float32Array(16_000)
     const says = decoderThatSays([word('<sil>', 0, 0.5), word('stay(2)', 0.5, 0.25), word('wren', 0.75, 0.5)])
     expect(await hearWords(says, place, pcm, 1e6, ['stay', 'wren', 'low'])).toEqual([
-      { fromMicros: 1.5e6, toMicros: 1.75e6, fit: 0.5 },
-      { fromMicros: 1.75e6, toMicros: 2.25e6, fit: 0.5 },
+      { fromMicros: 1.5e6, toMicros: 1.75e6 },
+      { fromMicros: 1.75e6, toMicros: 2.25e6 },
     ])
     expect(added).toEqual(['wren R EH N'])
     expect(grammar.split('\n').slice(0, 6)).toEqual([
@@ -176,7 +176,7 @@ describe('words on sound', () => {
 
 describe('pieces of a text', () => {
   const piece = (text: string, from: number, to: number) => ({ text, fromMicros: from * 1e6, toMicros: to * 1e6 })
-  const at = (from: number, to: number) => ({ fromMicros: from * 1e6, toMicros: to * 1e6, fit: 1 })
+  const at = (from: number, to: number) => ({ fromMicros: from * 1e6, toMicros: to * 1e6 })
 
   it('take the times of their words, in order and long enough to be read', () => {
     const pieces = [

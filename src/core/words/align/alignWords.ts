@@ -1,11 +1,10 @@
 import type { SpeechStretch } from '../../sound/ducking'
 import { MICROS_PER_SECOND, type Micros } from '../../time/micros'
 
-/** When a word is said, recording time, and how well it fits what is heard there, 0..1. */
+/** When a word is said, recording time. */
 export interface AlignedWord {
   fromMicros: Micros
   toMicros: Micros
-  fit: number
 }
 
 /**

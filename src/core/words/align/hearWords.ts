@@ -14,12 +14,11 @@ export interface WordDecoder {
   get_alignment(): DecodedWord
 }
 
-/** A word as the decoder found it: seconds from the start of its sound, `p` how well it fits; `w`: the words in it. */
+/** A word as the decoder found it: seconds from the start of its sound; `w`: the words in it. */
 export interface DecodedWord {
   t: string
   b: number
   d: number
-  p: number
   w?: DecodedWord[]
 }
 
@@ -77,9 +76,8 @@ const bare = (name: string) => name.replace(/\(\d+\)$/, '')
 function readWords({ w = [] }: DecodedWord, words: readonly string[], fromMicros: number): AlignedWord[] | null {
   const said = w.filter(({ t }) => !FILLERS.has(t))
   if (said.length === 0 || said.some(({ t }, i) => bare(t) !== words[i])) return null
-  return said.map(({ b, d, p }) => ({
+  return said.map(({ b, d }) => ({
     fromMicros: fromMicros + Math.round(b * 1e6),
     toMicros: fromMicros + Math.round((b + d) * 1e6),
-    fit: p,
   }))
 }
