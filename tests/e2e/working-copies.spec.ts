@@ -87,3 +87,16 @@ test('a copy that is stopped leaves nothing behind, and what is no picture is sa
   await expect.poll(leftBehind).toEqual([])
   await expect(page.getByRole('article')).toHaveCount(0)
 })
+
+test('a copy whose bytes are gone is made again from the file that it was made of', async ({ page }) => {
+  await copyToBench(page, 'prores.mov')
+  const bench = page.url()
+  await inDatabase(page, (db, done) => done(db.transaction('files', 'readwrite').objectStore('files').clear()))
+  await page.goto(bench)
+  await expect(page.getByRole('heading', { name: '“prores.mov” is missing' })).toBeVisible()
+  const chooser = page.waitForEvent('filechooser')
+  await page.getByRole('button', { name: 'Choose the file again' }).click()
+  await (await chooser).setFiles(made('prores.mov'))
+  await page.getByRole('button', { name: 'Make a copy that can be edited' }).click()
+  await expect(page.getByRole('img', { name: 'Result, tall' })).toBeVisible({ timeout: 60_000 })
+})

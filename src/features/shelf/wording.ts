@@ -80,20 +80,6 @@ export const wording = {
   notInItBecauseThe: (list: string, count: number) =>
     ` Not in it, because the browser may not read them or they are gone: ${list}${count > 5 ? ` and ${count - 5} more` : ''}. Open their highlights to allow it, then back up again.`,
   cancel: 'Cancel',
-  makeACopy: 'Make a copy that can be edited',
-  makeACopyMeans: 'with the ffmpeg on this machine; your file stays as it is.',
-  withFfmpegHere: 'With ffmpeg installed on this machine, Brimble could make a copy that can be edited.',
-  makingACopy: (name: string) => `Making a copy of ${name}`,
-  copyIsAt: (share: number, left: string | null) =>
-    share === 0
-      ? 'Handing it to ffmpeg'
-      : `Making a copy: ${Math.round(100 * share)} %${left ? `, about ${left} left` : ''}`,
-  copyFailed: (detail: string) => `ffmpeg could not make a copy: ${detail}`,
-  copyRefused: {
-    busy: 'Another copy is being made. Try again when it is done.',
-    'no-room': 'There is not enough room on the disk for a copy.',
-    'no-picture': 'ffmpeg finds no picture in it.',
-  },
   noneYet: ', none yet',
   backUpAbout: (bytes: string) => `Back up, about ${bytes}`,
   backUp: 'Back up',

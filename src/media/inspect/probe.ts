@@ -119,7 +119,7 @@ async function videoFacts(
 ): Promise<VideoFacts> {
   const rate = await track.computeFrameRateMetrics({ targetPacketCount: RATE_PACKETS })
   const guess = rate.underlyingFrameRate ?? rate.bestGuessFrameRate
-  // A single picture has no rate; it is shown as one frame a second.
+  // A single picture has no rate: its own length is one frame.
   const fps =
     rate.probedPacketCount > 1 && Number.isFinite(guess) && guess > 0
       ? Math.min(guess, 1000)
@@ -129,7 +129,7 @@ async function videoFacts(
     height: await track.getDisplayHeight(),
     rotation: await track.getRotation(),
     frameRate: toFrameRate(fps),
-    variableFrameRate: rate.probedPacketCount > 1 && (rate.underlyingFrameRate === null || (await hasGaps(track))),
+    variableFrameRate: rate.probedPacketCount > 1 && !rate.frameRateIsConstant,
     firstFrameMicros: Math.max(0, toMicros(firstSeconds) - originMicros),
     codec: codecName(await track.getCodec()),
   }
@@ -149,25 +149,6 @@ async function probeSound(input: Input, originMicros: number, notices: Recording
     channels: await track.getNumberOfChannels(),
     startMicros: Math.max(0, toMicros(await track.getFirstTimestamp()) - originMicros),
   }
-}
-
-/** Packets looked at for frames that do not last as long as the others. */
-const GAP_PACKETS = 1200
-
-/** Whether frames follow each other at times that are not alike: a recorder that skipped, a phone. */
-async function hasGaps(track: InputVideoTrack): Promise<boolean> {
-  const times: number[] = []
-  for await (const { timestamp } of new EncodedPacketSink(track).packets(undefined, undefined, {
-    metadataOnly: true,
-  })) {
-    times.push(timestamp)
-    if (times.length >= GAP_PACKETS) break
-  }
-  // The last ones are left out: those that are shown between them may come after.
-  const sorted = times.sort((a, b) => a - b).slice(0, times.length < GAP_PACKETS ? undefined : -16)
-  const lasts = sorted.slice(1).map((t, n) => t - (sorted[n] ?? t))
-  const usual = [...lasts].sort((a, b) => a - b)[lasts.length >> 1] ?? 0
-  return lasts.some((s) => s > 1.5 * usual + 0.002)
 }
 
 /**

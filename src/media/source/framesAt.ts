@@ -1,4 +1,5 @@
 import { VideoSampleSink, type InputVideoTrack, type VideoSample } from 'mediabunny'
+import { asRecorded } from './asRecorded'
 import { ReadAhead } from './readAhead'
 
 /** Frames decoded and not yet taken. */
@@ -18,7 +19,7 @@ export async function* framesAt(
     for (;;) {
       const result = await ahead.take(() => frames.next())
       if (result.done) return
-      yield result.value
+      yield result.value && (await asRecorded(result.value, track))
     }
   } finally {
     ahead.close()

@@ -1,5 +1,6 @@
 import { VideoSample, type EncodedPacket, type InputVideoTrack } from 'mediabunny'
 import { nullOnError } from '@/diagnostics/note'
+import { asRecorded } from './asRecorded'
 
 /**
  * Decodes key frames by themselves, with a decoder that stays ready. One that is made anew waits for the page's own
@@ -41,7 +42,7 @@ export class KeyFrames {
     }
     const [frame, rotation, flip] = [this.decoded, await this.track.getRotation(), await this.track.getFlip()]
     this.decoded = null
-    return frame && new VideoSample(frame, { rotation, flip, timestamp: packet.timestamp })
+    return frame && asRecorded(new VideoSample(frame, { rotation, flip, timestamp: packet.timestamp }), this.track)
   }
 
   close(): void {

@@ -4,6 +4,7 @@ import type { SpeechStretch } from '@/core/sound/ducking'
 import type { Micros } from '@/core/time/micros'
 import { alignWords } from '@/core/words/align/alignWords'
 import { HEARD_RATE, hearWords, type Place, type WordDecoder } from '@/core/words/align/hearWords'
+import { isEnglish } from '@/core/words/align/isEnglish'
 import { explain } from '@/diagnostics/note'
 import { decodeMono } from '../analyse/decodePart'
 import { openSound, type SoundSource } from '../source/openSource'
@@ -18,9 +19,6 @@ const ASSETS = '/aligner/'
  * one text only, and games are loud.
  */
 const BEAMS = { beam: 1e-80, wbeam: 1e-60, pbeam: 1e-80 }
-
-/** Of the words of an English text the dictionary knows nearly all; of another language’s it knows few. */
-const MIN_KNOWN = 0.6
 
 type Decoder = WordDecoder & { initialize(): Promise<unknown> }
 
@@ -44,8 +42,7 @@ export class AlignService implements AlignWorker {
     let sound: SoundSource | null = null
     try {
       const decoder = await (this.decoder ??= loadDecoder())
-      const known = words.filter((word) => decoder.lookup_word(word) !== null).length
-      if (known < MIN_KNOWN * words.length) return { kind: 'other-language' }
+      if (!isEnglish(words, (word) => decoder.lookup_word(word) !== null)) return { kind: 'other-language' }
       const opened = (sound = await openSound(file, originMicros))
       const hear = async (fromMicros: number, toMicros: number, asked: readonly string[]) => {
         const pcm = await decodeMono(opened, fromMicros, toMicros, HEARD_RATE, signal)

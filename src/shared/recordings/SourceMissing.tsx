@@ -10,8 +10,10 @@ import { askForFile, relink } from '@/store/recordings'
 import { formatBytes, formatLength, formatVideo } from '@/ui/format'
 import { palette } from '@/ui/theme'
 import { placeOf, probeFile } from './addRecordings'
-import { chooseFiles } from './chosenFiles'
+import { chooseFiles, type ChosenFile } from './chosenFiles'
+import { CopyOffer } from './CopyOffer'
 import { keepMessage, probeMessage, wording } from './wording'
+import { isCurable } from './workingCopy'
 
 /** A recording's length may differ by this much and still be taken for the same file. */
 const SAME_LENGTH_MICROS = 100_000
@@ -29,6 +31,8 @@ export function SourceMissing({
   onFound: () => void
 }) {
   const [problem, setProblem] = useState<string | null>(null)
+  /** What was chosen and cannot be read, as the recording could not when it was added: a copy was made of it. */
+  const [curable, setCurable] = useState<File | null>(null)
   const allow = async () => {
     const answer = await askForFile(recording.id)
     if (answer.ok) onFound()
@@ -40,7 +44,11 @@ export function SourceMissing({
   const choose = async () => {
     const [chosen] = await chooseFiles(false)
     if (!chosen) return
+    await take(chosen)
+  }
+  const take = async (chosen: ChosenFile) => {
     const { probed, ...found } = await probeFile(chosen)
+    setCurable(!probed.ok && isCurable(probed) ? chosen.file : null)
     if (!probed.ok) return setProblem(probeMessage(chosen.file.name, probed))
     if (Math.abs(probed.durationMicros - recording.durationMicros) > SAME_LENGTH_MICROS)
       return setProblem(
@@ -72,6 +80,7 @@ export function SourceMissing({
       {problem && (
         <Alert severity="error" sx={{ mb: 3 }}>
           {problem}
+          {curable && <CopyOffer file={curable} onCopied={(copy) => take({ file: copy, handle: null })} />}
         </Alert>
       )}
       <Box sx={{ display: 'flex', gap: 2 }}>

@@ -83,6 +83,21 @@ const isNumber = (name: string) => /^\d+$/.test(name)
 /** What the interface says in this room, each sentence once. */
 export const wording = {
   recording: 'Recording',
+  makeACopy: 'Make a copy that can be edited',
+  makeACopyMeans: 'with the ffmpeg on this machine; your file stays as it is.',
+  withFfmpegHere: 'With ffmpeg installed on this machine, Brimble could make a copy that can be edited.',
+  makingACopy: (name: string) => `Making a copy of ${name}`,
+  copyIsAt: (share: number, left: string | null) =>
+    share === 0
+      ? 'Handing it to ffmpeg'
+      : `Making a copy: ${Math.round(100 * share)} %${left ? `, about ${left} left` : ''}`,
+  copyFailed: (detail: string) => `ffmpeg could not make a copy: ${detail}`,
+  copyRefused: {
+    busy: 'Another copy is being made. Try again when it is done.',
+    'no-room': 'There is not enough room on the disk for a copy.',
+    'no-picture': 'ffmpeg finds no picture in it.',
+  },
+  cancel: 'Cancel',
   isNotWhereItWas: (fileName: string) => `“${fileName}” is not where it was. Choose it again.`,
   theBrowserWasNotAllowed: 'The browser was not allowed to read the file.',
   lastsTheRecordingItIs: (name: string, length: string, length2: string) =>

@@ -36,8 +36,9 @@ export async function alignWords(
 ): Promise<(AlignedWord | null)[]> {
   const aligned: (AlignedWord | null)[] = []
   const end = speech.at(-1)?.toMicros ?? 0
-  for (let from = (speech[0]?.fromMicros ?? 0) - BESIDE_MICROS; aligned.length < words.length && from < end;) {
-    onShare(Math.max(0, from) / end)
+  const begin = (speech[0]?.fromMicros ?? 0) - BESIDE_MICROS
+  for (let from = begin; aligned.length < words.length && from < end;) {
+    onShare((from - begin) / (end - begin))
     const to = stretchEnd(speech, from)
     const most = Math.ceil((spokenBetween(speech, from, to) / MICROS_PER_SECOND) * MAX_WORDS_A_SECOND) + 5
     const [start, stop] = [Math.max(0, from), to + BESIDE_MICROS]

@@ -30,14 +30,15 @@ export function PasteTextDialog({ onClose }: { onClose: () => void }) {
   const lineUp = async () => {
     setState('listening')
     const timed = await timeText(text)
-    if (timed.outcome === 'stopped') return setState('asking')
-    if (timed.pieces.length === 0) return setState('silent')
+    if (!('pieces' in timed)) return setState(timed.outcome === 'silent' ? 'silent' : 'asking')
     setCues(session, {
       recordingId: recording.id,
       loose: timed.pieces.map((l) => ({ ...l, text: l.text.slice(0, MAX_CUE_LENGTH), voice: null })),
       label: wording.pasteCaptions,
     })
-    enqueueSnackbar(wording.alignedAs[timed.outcome])
+    enqueueSnackbar(
+      timed.outcome === 'done' ? wording.wordsHeard(timed.heard, timed.all) : wording.linedUpOnly[timed.outcome],
+    )
     onClose()
   }
   return (

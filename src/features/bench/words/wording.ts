@@ -179,8 +179,11 @@ export const wording = {
   noWordWasHeard: 'No word of these captions was heard where they stand. Nothing was changed.',
   timingFailed: (detail: string) => `The words could not be timed: ${detail}`,
   onlyEnglish: 'Words are timed by sound in English only; these captions keep their times.',
-  alignedAs: {
-    done: 'Every word has the time at which it is heard.',
+  wordsHeard: (heard: number, all: number) =>
+    heard === all
+      ? 'Every word has the time at which it is heard.'
+      : `${heard} of ${all} words were heard and have their times; the others are lined up by pauses.`,
+  linedUpOnly: {
     'other-language': 'Lined up by pauses: words are timed one by one in English only.',
     failed: 'Lined up by pauses: the words could not be timed one by one.',
   },
