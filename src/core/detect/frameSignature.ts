@@ -63,6 +63,8 @@ const NOISE = 0.004
 const ABOUT = 2
 /** What is over in so many frames was a flash, and the shot goes on: */
 const FLASH_FRAMES = 8
+/** A cut is certain once so many frames after it are known. */
+export const CERTAIN_AFTER = Math.max(ABOUT, FLASH_FRAMES)
 /** then the frames before and after differ by no more than this share of what the flash did. */
 const FLASH_SHARE = 1 / 3
 

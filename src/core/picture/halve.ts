@@ -69,8 +69,8 @@ export function halveToRgba(
         (bytes[below + left] as number) +
         (bytes[below + right] as number)
       const lit = luma * (sum - black) + BEYOND * ONE + ONE / 2
-      const cb = (bytes[u] as number) - 128
-      const cr = (bytes[v] as number) - 128
+      const cb = (bytes[u] as number) - CHROMA_MIDDLE
+      const cr = (bytes[v] as number) - CHROMA_MIDDLE
       const red = CUT[(lit + rv * cr) >> 16] as number
       const green = CUT[(lit - gu * cb - gv * cr) >> 16] as number
       const blue = CUT[(lit + bu * cb) >> 16] as number
@@ -82,14 +82,27 @@ export function halveToRgba(
 }
 
 /** Fixed-point factors; `luma` is for the sum of four samples. */
-function factorsOf({ matrix, fullRange }: YuvCoding) {
+function factorsOf(coding: YuvCoding) {
+  const { scale, black, rv, gu, gv, bu } = codingFactors(coding)
+  const fixed = (factor: number) => Math.round(factor * ONE)
+  return { luma: fixed(scale / 4), black: 4 * black, rv: fixed(rv), gu: fixed(gu), gv: fixed(gv), bu: fixed(bu) }
+}
+
+/** What a colour difference of nothing is coded as. */
+export const CHROMA_MIDDLE = 128
+
+/**
+ * By what luma over `black` and colour differences about {@link CHROMA_MIDDLE} are multiplied to become red, green and
+ * blue, 0..255.
+ */
+export function codingFactors({ matrix, fullRange }: YuvCoding) {
   const [kr, kb] = WEIGHTS[matrix]
   const kg = 1 - kr - kb
   const [lumaSpan, chromaSpan] = fullRange ? [255, 255] : [219, 224]
-  const chroma = (factor: number) => Math.round((factor * 255 * ONE) / chromaSpan)
+  const chroma = (factor: number) => (factor * 255) / chromaSpan
   return {
-    luma: Math.round((255 * ONE) / lumaSpan / 4),
-    black: fullRange ? 0 : 64,
+    scale: 255 / lumaSpan,
+    black: fullRange ? 0 : 16,
     rv: chroma(2 * (1 - kr)),
     gu: chroma((2 * kb * (1 - kb)) / kg),
     gv: chroma((2 * kr * (1 - kr)) / kg),

@@ -2,7 +2,7 @@ import { EncodedPacketSink, type VideoSample } from 'mediabunny'
 import { PART_MICROS, type PicturesPart } from '@/core/detect/analysis'
 import { isCut, motionBetween, type FrameSignature } from '@/core/detect/frameSignature'
 import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
-import { CropReader, type DrawCrop } from '../draw/cropReader'
+import { CropReader, HALVED_FROM, type DrawCrop } from '../draw/cropReader'
 import { smallPicture } from '../draw/smallPicture'
 import { framesAt } from '../source/framesAt'
 import type { Source } from '../source/openSource'
@@ -15,7 +15,7 @@ const MIN_GAP_MICROS = MICROS_PER_SECOND / 2
 const PICTURE_EVERY_MICROS = 4 * MICROS_PER_SECOND
 const PICTURE_HEIGHT = 72
 
-/** Between two key frames that differ, all frames are decoded to find the cut; in one part this often at most. */
+/** Between two key frames that differ, frames are decoded until the cut is found; in one part this often at most. */
 const MAX_SEARCHES = 3
 
 /**
@@ -56,11 +56,13 @@ export class PictureAnalyst {
       if (!sample) continue
       const micros = this.source.toRecording(sample.timestamp)
       try {
-        const whole = await this.whole(sample)
-        const seen = { micros, signature: this.cutFinder.signature(whole) }
+        const seen = { micros, signature: await this.cutFinder.signatureOf(sample) }
         const lastPicture = part.pictures.at(-1)
         if (!lastPicture || micros - lastPicture.micros >= PICTURE_EVERY_MICROS)
-          part.pictures.push({ micros, picture: await smallPicture(sample, whole, PICTURE_HEIGHT) })
+          part.pictures.push({
+            micros,
+            picture: await smallPicture(sample, await this.whole(sample), PICTURE_HEIGHT),
+          })
         if (before) {
           // For as long as it took: what changes in ten seconds is not ten times the motion of what changes in one.
           const seconds = Math.max(0.5, (micros - before.micros) / MICROS_PER_SECOND)
@@ -104,7 +106,7 @@ export class PictureAnalyst {
     for (const [before, after] of changed) {
       if (after.micros - before.micros < gap * EARLY_SHARE) cuts.push(after.micros)
       else if (searches++ < MAX_SEARCHES) {
-        const found = await this.cutFinder.between(before.micros, after.micros, signal)
+        const found = await this.cutFinder.between(before.micros, after.micros, signal, 'first')
         cuts.push(...found.map(({ micros }) => micros))
       }
     }
@@ -113,7 +115,7 @@ export class PictureAnalyst {
 
   private whole(sample: VideoSample): Promise<DrawCrop> {
     this.reader.begin()
-    return this.reader.readWhole(sample)
+    return this.reader.readWhole(sample, PICTURE_HEIGHT <= HALVED_FROM * sample.displayHeight)
   }
 }
 
