@@ -55,24 +55,27 @@ function loudStretches(pcm) {
 
 async function newAligner() {
   const { alignWords } = await core('words/align/alignWords')
-  const { hearWords } = await core('words/align/hearWords')
+  const { WordListener } = await core('words/align/wordListener')
   const { saidTokens } = await core('words/align/saidTokens')
-  const { Decoder } = await createModule({ modelBase: MODEL })
+  const load = async () => {
+    const { Decoder } = await createModule({ modelBase: MODEL })
+    const decoder = new Decoder({ loglevel: 'FATAL', samprate: RATE, ...BEAMS })
+    await decoder.initialize()
+    return decoder
+  }
   const place = async (text, read) => {
     const file = join(folder, 'grammar.fsg')
     writeFileSync(file, text)
     await read(file)
   }
   return async (pcm, text) => {
-    const decoder = new Decoder({ loglevel: 'FATAL', samprate: RATE, ...BEAMS })
-    await decoder.initialize()
+    const listener = new WordListener(load, place)
     const words = saidTokens(text).flatMap((t) => t.said)
     const from = performance.now()
     const hear = (a, b, asked) =>
-      hearWords(decoder, place, pcm.subarray(Math.round((a * RATE) / 1e6), Math.round((b * RATE) / 1e6)), a, asked)
+      listener.hear(pcm.subarray(Math.round((a * RATE) / 1e6), Math.round((b * RATE) / 1e6)), a, asked)
     const aligned = await alignWords(words, loudStretches(pcm), hear)
     const seconds = (performance.now() - from) / 1000
-    decoder.delete()
     return { words, aligned, seconds }
   }
 }

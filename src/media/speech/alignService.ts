@@ -3,8 +3,9 @@ import createModule from 'soundswallower'
 import type { SpeechStretch } from '@/core/sound/ducking'
 import type { Micros } from '@/core/time/micros'
 import { alignWords } from '@/core/words/align/alignWords'
-import { HEARD_RATE, hearWords, type Place, type WordDecoder } from '@/core/words/align/hearWords'
+import { HEARD_RATE, type Place, type WordDecoder } from '@/core/words/align/hearWords'
 import { isEnglish } from '@/core/words/align/isEnglish'
+import { WordListener } from '@/core/words/align/wordListener'
 import { explain } from '@/diagnostics/note'
 import { decodeMono } from '../analyse/decodePart'
 import { openSound, type SoundSource } from '../source/openSource'
@@ -20,12 +21,19 @@ const ASSETS = '/aligner/'
  */
 const BEAMS = { beam: 1e-80, wbeam: 1e-60, pbeam: 1e-80 }
 
-type Decoder = WordDecoder & { initialize(): Promise<unknown> }
+const placeAsBlob: Place = async (text, read) => {
+  const address = URL.createObjectURL(new Blob([text]))
+  try {
+    await read(address)
+  } finally {
+    URL.revokeObjectURL(address)
+  }
+}
 
 /** Lines known words up with a recording’s sound (forced alignment), by the decoder that ships with Brimble. */
 export class AlignService implements AlignWorker {
   private running = new AbortController()
-  private decoder: Promise<Decoder> | null = null
+  private readonly listener = new WordListener(loadDecoder, placeAsBlob)
 
   stop(): void {
     this.running.abort()
@@ -41,18 +49,17 @@ export class AlignService implements AlignWorker {
     const { signal } = (this.running = new AbortController())
     let sound: SoundSource | null = null
     try {
-      const decoder = await (this.decoder ??= loadDecoder())
+      const decoder = await this.listener.ready()
       if (!isEnglish(words, (word) => decoder.lookup_word(word) !== null)) return { kind: 'other-language' }
       const opened = (sound = await openSound(file, originMicros))
       const hear = async (fromMicros: number, toMicros: number, asked: readonly string[]) => {
         const pcm = await decodeMono(opened, fromMicros, toMicros, HEARD_RATE, signal)
         signal.throwIfAborted()
-        return hearWords(decoder, placeAsBlob, pcm, fromMicros, asked)
+        return this.listener.hear(pcm, fromMicros, asked)
       }
       return { kind: 'done', words: await alignWords(words, speech, hear, onShare) }
     } catch (error) {
       if (signal.aborted) return { kind: 'stopped' }
-      this.decoder = null
       return { kind: 'failed', detail: explain('lining words up', error) }
     } finally {
       sound?.dispose()
@@ -71,18 +78,9 @@ export class AlignService implements AlignWorker {
   }
 }
 
-async function loadDecoder(): Promise<Decoder> {
+async function loadDecoder(): Promise<WordDecoder> {
   const { Decoder } = await createModule({ modelBase: ASSETS, locateFile: (name: string) => `${ASSETS}${name}` })
-  const decoder = new Decoder({ loglevel: 'FATAL', samprate: HEARD_RATE, ...BEAMS }) as unknown as Decoder
+  const decoder = new Decoder({ loglevel: 'FATAL', samprate: HEARD_RATE, ...BEAMS })
   await decoder.initialize()
-  return decoder
-}
-
-const placeAsBlob: Place = async (text, read) => {
-  const address = URL.createObjectURL(new Blob([text]))
-  try {
-    await read(address)
-  } finally {
-    URL.revokeObjectURL(address)
-  }
+  return decoder as unknown as WordDecoder
 }

@@ -2,10 +2,11 @@ import { describe, expect, it } from 'vitest'
 import { seeded } from '../../../../tests/support/seeded'
 import type { SpeechStretch } from '../../sound/ducking'
 import { alignWords, type AlignedWord } from './alignWords'
-import { hearWords, type DecodedWord, type WordDecoder } from './hearWords'
+import { HEARD_RATE, hearWords, type DecodedWord, type WordDecoder } from './hearWords'
 import { isEnglish } from './isEnglish'
 import { soundsOf } from './letterToSound'
 import { numberInWords, ordinalInWords, yearInWords } from './numberWords'
+import { WordListener } from './wordListener'
 import { saidTokens } from './saidTokens'
 import { saidWords, timedPieces } from './timedPieces'
 
@@ -185,6 +186,42 @@ describe('words on sound', () => {
     ])
     expect(await hearWords(decoderThatSays([word('low', 0, 1)]), place, pcm, 0, ['stay'])).toBeNull()
     expect(await hearWords(decoderThatSays([]), place, pcm, 0, ['stay'])).toBeNull()
+  })
+})
+
+describe('a decoder that wears out', () => {
+  /** Decoders that break when they have been given more grammars than they have room for. */
+  function wearing(room: number) {
+    let loaded = 0
+    const load = () => {
+      loaded++
+      let taken = 0
+      const decoder: WordDecoder = {
+        lookup_word: () => 'AH',
+        add_words: () => {},
+        set_config: () => true,
+        init_grammar: () => (++taken > room ? Promise.reject(new Error('out of bounds')) : Promise.resolve()),
+        start: () => {},
+        process_audio: () => 0,
+        stop: () => {},
+        get_alignment: () => ({ t: '', b: 0, d: 1, w: [{ t: 'stay', b: 0, d: 0.5 }] }),
+      }
+      return Promise.resolve(decoder)
+    }
+    const listener = new WordListener(load, (_, read) => read('there'))
+    const hear = (seconds: number) => listener.hear(new Float32Array(seconds * HEARD_RATE), 0, ['stay'])
+    return { hear, loads: () => loaded }
+  }
+  const stay = [{ fromMicros: 0, toMicros: 500_000 }]
+
+  it('is replaced before it breaks, and when it breaks', async () => {
+    const hour = wearing(40)
+    for (let at = 0; at < 3600; at += 20) expect(await hour.hear(20)).toEqual(stay)
+    expect(hour.loads()).toBe(12)
+    const early = wearing(2)
+    for (let n = 0; n < 4; n++) expect(await early.hear(1)).toEqual(stay)
+    expect(early.loads()).toBe(2)
+    await expect(wearing(0).hear(1)).rejects.toThrow('out of bounds')
   })
 })
 
