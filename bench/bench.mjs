@@ -9,6 +9,7 @@ import { watchMemory } from '../tests/support/tabMemory.mjs'
 import { afterEdit } from './afterEdit.mjs'
 import { along } from './along.mjs'
 import { arrangements } from './arrangements.mjs'
+import { drafts } from './drafts.mjs'
 import { dragRegion } from './dragRegion.mjs'
 import { encoders } from './encoders.mjs'
 import { length, shapes, table, words } from './engine.mjs'
@@ -32,6 +33,7 @@ const benches = {
   arrangements,
   'after-edit': afterEdit,
   analysis,
+  drafts,
   'render-nodes': renderNodes,
   words,
   shapes,

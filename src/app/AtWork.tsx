@@ -6,12 +6,13 @@ import { startFollowing } from '@/features/outbox/nodes/away'
 import { isRendering, startRenderQueue } from '@/features/outbox/renderQueue'
 import { startPosting } from '@/features/outbox/week/postRunner'
 import { startWatching } from '@/features/shelf/watch/folderWatch'
+import { startDrafts } from '@/shared/drafts/draftRunner'
 import { tellOfOpening } from '@/shared/opening'
 import { whenCalm } from '@/ui/whenCalm'
 
 /**
  * Keeps what works by itself going on every screen: the render queue, what render nodes make, the plan of posts, the
- * watched folder, the diagnostics. Asks before a tab that is rendering is closed.
+ * watched folder, drafts, the diagnostics. Asks before a tab that is rendering is closed.
  */
 export function AtWork() {
   useEffect(() => {
@@ -24,6 +25,7 @@ export function AtWork() {
       startFollowing()
       startPosting()
       startWatching()
+      startDrafts()
     })
     const warn = (event: BeforeUnloadEvent) => {
       if (isRendering()) event.preventDefault()

@@ -17,6 +17,16 @@ export const setName = command<{ name: string }>({
   },
 })
 
+/** Says that a draft is to be kept, or that it is open again. */
+export const keepDraft = command<{ isKept: boolean }>({
+  id: 'keep-draft',
+  label: ({ isKept }) => (isKept ? 'Keep draft' : 'Open draft again'),
+  refuse: ({ highlight }) => (highlight.draft ? null : 'this is no draft'),
+  apply: ({ highlight }, { isKept }) => {
+    if (highlight.draft) highlight.draft.isKept = isKept
+  },
+})
+
 /** Puts a shape into the highlight or takes it out. */
 export const toggleShape = command<{ shape: Shape }>({
   id: 'toggle-shape',

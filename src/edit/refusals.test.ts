@@ -58,6 +58,7 @@ const REFUSED: Record<string, { edit: () => Edit; args: unknown; why: string }> 
     args: { passageId: 'p', frame: FRAME, region: { id: FACE, name: 'Wren' }, pixels: PIXELS },
     why: '“Wren” is locked',
   },
+  'keep-draft': { edit: sampleEdit, args: { isKept: true }, why: 'this is no draft' },
   'toggle-shape': {
     edit: sampleEdit,
     args: { shape: { id: 'tall', width: 1080, height: 1920 } },

@@ -1,5 +1,5 @@
 import { produce, type Draft } from 'immer'
-import type { Remedy } from '@/core/findings/finding'
+import { isSafe, targetOf, type Finding, type Remedy } from '@/core/findings/finding'
 import { passageOf, type Edit } from '@/core/model/edit'
 import { command, type Command } from './command'
 import { goOwnWay, setBackdrop, setCorrection } from './layouts'
@@ -90,4 +90,19 @@ export const doRemedies = command<{ remedies: readonly Remedy[]; label: string }
 export function tryRemedy(edit: Edit, remedy: Remedy): Edit | null {
   const { why, apply } = actOf(edit, remedy)
   return why(edit) === null ? produce(edit, apply) : null
+}
+
+/**
+ * What may be done unasked about findings, without leaving anything out, and the findings that it cures. What cures
+ * several is done once; of two that would change one thing in different ways the worse one's is taken.
+ */
+export function safeRemedies(findings: readonly Finding[]): { remedies: Remedy[]; cured: Finding[] } {
+  const remedies = new Map<string, Remedy>()
+  const cured = findings.filter(({ remedy }) => {
+    if (!remedy || !isSafe(remedy)) return false
+    const best = remedies.get(targetOf(remedy))
+    if (!best) remedies.set(targetOf(remedy), remedy)
+    return !best || JSON.stringify(best) === JSON.stringify(remedy)
+  })
+  return { remedies: [...remedies.values()], cured }
 }

@@ -5,6 +5,7 @@ import type { FontFile } from '@/core/model/fontFile'
 import type { Highlight } from '@/core/model/highlight'
 import type {
   BrandId,
+  DraftRunId,
   FontFileId,
   HighlightId,
   ImageFileId,
@@ -31,6 +32,7 @@ import type { Setup } from '@/core/model/setup'
 import type { Spotting } from '@/core/model/spotting'
 import type { Version } from '@/core/model/version'
 import type { AnalysisPart, AnalysisPartKey } from './analyses'
+import type { DraftRun } from './draftRuns'
 import type { Resemblance } from './resemblances'
 import type { UndoStep } from './undo'
 import type { WatchedFile } from './watched'
@@ -115,6 +117,7 @@ export class Database extends Dexie {
   declare settings: Table<{ key: string; value: unknown }, string>
   declare watched: Table<WatchedFile, string>
   declare resemblances: Table<Resemblance, RecordingId>
+  declare draftRuns: Table<DraftRun, DraftRunId>
   declare analyses: Table<AnalysisPart, AnalysisPartKey>
 
   constructor(name = 'brimble') {
@@ -143,6 +146,7 @@ export class Database extends Dexie {
     this.version(6).stores({ posts: 'id, dueAt, renderId' })
     this.version(7).stores({ watched: 'name' })
     this.version(8).stores({ resemblances: 'recordingId' })
+    this.version(9).stores({ draftRuns: 'id, createdAt' })
     this.on('populate', outletsToBegin)
   }
 }

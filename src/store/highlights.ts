@@ -36,6 +36,7 @@ export interface NewHighlight {
   layoutName?: string
   shapes?: Shape[]
   origin?: Highlight['origin']
+  draft?: Highlight['draft']
 }
 
 /**
@@ -102,6 +103,7 @@ export async function createHighlight(
     limitDb: null,
     accepted: [],
     brandId: previous?.highlight.brandId ?? null,
+    ...(wanted.draft && { draft: wanted.draft }),
   }
   const db = database()
   await db.transaction('rw', db.highlights, db.setups, db.layouts, async () => {

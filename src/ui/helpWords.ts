@@ -65,8 +65,12 @@ const SCREENS: readonly [address: string, help: ScreenHelp][] = [
     {
       name: 'Contact sheet',
       purpose: 'All highlights beside each other, in every shape.',
-      steps: ['Choose some, then lay them out by a recipe, or render them all.'],
-      hasKeys: false,
+      steps: [
+        'Make drafts looks recordings through and lays out their liveliest moments.',
+        'Click a picture to play it; keep a draft, drop it, or open it on the Bench.',
+        'Choose some, then lay them out by a recipe, or render them all.',
+      ],
+      hasKeys: true,
     },
   ],
   [

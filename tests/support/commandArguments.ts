@@ -190,6 +190,7 @@ export function argumentsFor(edit: Edit, random: Random): Record<string, () => u
     'clear-feed': () => ({ passageId: passage(), panelId: panel() }),
     'set-name': () => ({ name: random.pick(['Last gate', 'Two up', 'x'.repeat(80)]) }),
     'toggle-shape': () => ({ shape: shape() }),
+    'keep-draft': () => ({ isKept: random.pick([true, false]) }),
     'set-output': () => ({ output: { ...highlight.output, quality: random.pick(['standard', 'small'] as const) } }),
     'accept-finding': () => where(aFinding(), (finding) => ({ finding })),
     'restore-version': () => ({

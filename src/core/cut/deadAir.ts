@@ -1,4 +1,5 @@
-import type { Strike } from '../model/passage'
+import type { Passage, Strike } from '../model/passage'
+import { keptStretches } from '../time/timeMap'
 import { clampMicros, type Micros } from '../time/micros'
 
 /** What counts as dead air, and what is left of it. */
@@ -35,6 +36,31 @@ export function findDeadAir(
     const to = last === levelsDb.length ? at(last) : at(last) - settings.breathMicros
     return to > from ? [{ fromMicros: from, toMicros: to }] : []
   })
+}
+
+/** What would be saved by less than this is not worth a proposal. */
+const MIN_MICROS = 40_000
+
+/**
+ * The pauses in what a passage plays, from the levels of its recording from its in point on, as
+ * {@link findDeadAir}; nothing that is struck out already.
+ */
+export function pausesIn(
+  passage: Pick<Passage, 'inMicros' | 'outMicros' | 'strikes'>,
+  levelsDb: ArrayLike<number>,
+  stepMicros: Micros,
+  settings: DeadAirSettings,
+): Strike[] {
+  return findDeadAir(levelsDb, passage.inMicros, stepMicros, settings)
+    .flatMap(({ fromMicros, toMicros }) =>
+      keptStretches({
+        inMicros: fromMicros,
+        outMicros: Math.min(toMicros, passage.outMicros),
+        strikes: passage.strikes,
+      }),
+    )
+    .filter((s) => s.outMicros - s.inMicros >= MIN_MICROS)
+    .map((s) => ({ fromMicros: s.inMicros, toMicros: s.outMicros }))
 }
 
 /** Index ranges [first, last) at or below `limit`, with louder blips of up to `blip` steps inside them let pass. */

@@ -101,8 +101,8 @@ export function momentAround(
 
 type Edges = Pick<ProposedMoment, 'inMicros' | 'outMicros'>
 
-/** Where the score begins to rise to a peak, and where it has fallen again. */
-function riseAndFall(score: Float32Array, peak: number): Edges {
+/** Where the score begins to rise to a peak, a step of it, and where it has fallen again. */
+export function riseAndFall(score: Float32Array, peak: number): Edges {
   const limit = (score[peak] ?? 0) * EDGE_SHARE
   const walk = (by: 1 | -1) => {
     let last = peak

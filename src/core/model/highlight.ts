@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { bed } from './bed'
+import { draft } from './draft'
 import { brandId, highlightId, recordingId } from './ids'
 import { passage } from './passage'
 import { outputChoice, USUAL_OUTPUT } from './outputChoice'
@@ -44,6 +45,8 @@ export const highlight = recordBase.extend({
   limitDb: z.number().min(-20).max(0).nullable().default(null),
   /** In whose colours it is. */
   brandId: brandId.nullable().default(null),
+  /** Where it was made as a draft. */
+  draft: draft.optional(),
 })
 
 export type Highlight = z.infer<typeof highlight>

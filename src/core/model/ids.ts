@@ -27,6 +27,7 @@ export const titleId = id.brand<'TitleId'>()
 export const speakerId = id.brand<'SpeakerId'>()
 export const markId = id.brand<'MarkId'>()
 export const fontFileId = id.brand<'FontFileId'>()
+export const draftRunId = id.brand<'DraftRunId'>()
 
 export type RecordingId = z.infer<typeof recordingId>
 export type RegionId = z.infer<typeof regionId>
@@ -53,6 +54,7 @@ export type TitleId = z.infer<typeof titleId>
 export type SpeakerId = z.infer<typeof speakerId>
 export type MarkId = z.infer<typeof markId>
 export type FontFileId = z.infer<typeof fontFileId>
+export type DraftRunId = z.infer<typeof draftRunId>
 
 /** A new id of any kind of record, or of what is in one. */
 export function newId<T extends string>(): T {

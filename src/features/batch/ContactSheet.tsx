@@ -4,17 +4,26 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import Menu from '@mui/material/Menu'
 import MenuItem from '@mui/material/MenuItem'
+import ToggleButton from '@mui/material/ToggleButton'
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import Typography from '@mui/material/Typography'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useSnackbar } from 'notistack'
 import { useCallback, useState } from 'react'
-import type { HighlightId } from '@/core/model/ids'
+import type { Finding } from '@/core/findings/finding'
+import type { Highlight } from '@/core/model/highlight'
+import type { HighlightId, RecordingId } from '@/core/model/ids'
 import type { OutputChoice } from '@/core/model/outputChoice'
 import { highlightsOnShelf } from '@/store/highlights'
 import { keptRecipes } from '@/store/recipes'
+import { recordingsOnShelf } from '@/store/recordings'
+import { ChoiceField } from '@/ui/ChoiceField'
+import { KeysDialog } from '@/ui/KeysDialog'
 import { palette, textSize } from '@/ui/theme'
 import { useGrowing } from '@/ui/useGrowing'
 import type { WholeRecipe } from '@/core/model/recipe'
+import { DraftsBar } from '@/shared/drafts/DraftsBar'
+import { MakeDraftsButton } from '@/shared/drafts/MakeDraftsButton'
 import { OutboxBar } from '@/shared/rendering/OutboxBar'
 import { OutboxFrame } from '@/shared/rendering/OutboxFrame'
 import { FromRecordingsDialog } from './FromRecordingsDialog'
@@ -23,7 +32,33 @@ import { renderAllShapes } from '@/shared/rendering/renderAllShapes'
 import { RenderManyDialog } from './RenderManyDialog'
 import { SetupQuestions } from './SetupQuestions'
 import { SheetCard } from './SheetCard'
+import { useDecisions } from './useDecisions'
+import { useMarked } from './useMarked'
+import { SHEET_KEYS } from './useSheetKeys'
 import { wording } from './wording'
+
+/** Which highlights are shown. */
+type Shown = 'all' | 'open' | 'kept' | 'warned'
+const SHOWN: readonly Shown[] = ['all', 'open', 'kept', 'warned']
+const SHOWN_WORDS: Record<Shown, string> = {
+  all: wording.everything,
+  open: wording.openDrafts,
+  kept: wording.keptDrafts,
+  warned: wording.withWarnings,
+}
+
+function isShown({ draft }: Highlight, show: Shown, isWarned: boolean): boolean {
+  switch (show) {
+    case 'all':
+      return true
+    case 'open':
+      return draft !== undefined && !draft.isKept
+    case 'kept':
+      return draft?.isKept === true
+    case 'warned':
+      return isWarned
+  }
+}
 
 /**
  * Every highlight at once, with what is wrong with each: lay out many in one action, put the odd one right, render
@@ -43,10 +78,34 @@ export function ContactSheet() {
       setChosen((known) => new Set(known.has(id) ? [...known].filter((k) => k !== id) : [...known, id])),
     [],
   )
-  const drawn = useGrowing(highlights?.length ?? 0)
+  const [show, setShow] = useState<Shown>('all')
+  const [recordingId, setRecordingId] = useState<RecordingId | 'all'>('all')
+  const [warned, setWarned] = useState<ReadonlyMap<HighlightId, boolean>>(new Map())
+  const [keysOpen, setKeysOpen] = useState(false)
+  const recordings = useLiveQuery(recordingsOnShelf, [])
+  const onFound = useCallback(
+    (id: HighlightId, found: readonly Finding[]) =>
+      setWarned((known) =>
+        new Map(known).set(
+          id,
+          found.some((f) => f.severity !== 'note'),
+        ),
+      ),
+    [],
+  )
+  const decisions = useDecisions()
+  const shown = (highlights ?? []).filter(
+    (h) =>
+      isShown(h, show, warned.get(h.id) === true) &&
+      (recordingId === 'all' || h.passages.some((p) => p.recordingId === recordingId)),
+  )
+  const marked = useMarked(shown, { decisions, toggle, showKeys: () => setKeysOpen(true) })
+  const drawn = useGrowing(shown.length)
   if (!highlights) return <OutboxFrame>{null}</OutboxFrame>
+  const used = (recordings ?? []).filter((r) => highlights.some((h) => h.passages.some((p) => p.recordingId === r.id)))
+  const kept = highlights.filter((h) => h.draft?.isKept)
   const wanted = highlights.filter((h) => chosen.has(h.id))
-  const all = wanted.length === highlights.length
+  const all = shown.length > 0 && shown.every((h) => chosen.has(h.id))
   const layOut = async (recipe: WholeRecipe) => {
     setAnchor(null)
     let done = 0
@@ -81,13 +140,17 @@ export function ContactSheet() {
             : `${highlights.length} ${highlights.length === 1 ? wording.highlight : wording.highlights}`}
         </Typography>
         {highlights.length > 0 && (
-          <Button onClick={() => setChosen(new Set(all ? [] : highlights.map((h) => h.id)))}>
+          <Button onClick={() => setChosen(new Set(all ? [] : shown.map((h) => h.id)))}>
             {all ? wording.chooseNone : wording.chooseAll}
           </Button>
+        )}
+        {kept.length > 0 && (
+          <Button onClick={() => setChosen(new Set(kept.map((h) => h.id)))}>{wording.chooseKept(kept.length)}</Button>
         )}
         <Typography role="status" sx={{ fontSize: textSize.body, color: palette.inkSoft, flex: 1 }}>
           {busy ?? (recipes?.length === 0 ? wording.keepARecipeOnThe : null)}
         </Typography>
+        <MakeDraftsButton disabled={busy !== null || !recordings?.length} />
         <Button disabled={busy !== null || !recipes?.length} onClick={() => setFromRecordings(true)}>
           {wording.fromRecordings}
         </Button>
@@ -108,6 +171,7 @@ export function ContactSheet() {
         {fromRecordings && recipes && (
           <FromRecordingsDialog recipes={recipes} onMade={tellLaidOut} onClose={() => setFromRecordings(false)} />
         )}
+        {keysOpen && <KeysDialog screen="sheet" bindings={SHEET_KEYS} notes={[]} onClose={() => setKeysOpen(false)} />}
         {asking && (
           <RenderManyDialog
             highlights={wanted}
@@ -125,10 +189,43 @@ export function ContactSheet() {
         </Button>
       </OutboxBar>
       <SetupQuestions />
+      <DraftsBar />
+      {highlights.length > 0 && (
+        <Box sx={{ display: 'flex', alignItems: 'center', gap: 3, px: 4.5, pt: 3, flexWrap: 'wrap' }}>
+          <ToggleButtonGroup
+            exclusive
+            size="small"
+            aria-label={wording.show}
+            value={show}
+            onChange={(_, value: Shown | null) => value && setShow(value)}
+          >
+            {SHOWN.map((value) => (
+              <ToggleButton key={value} value={value}>
+                {SHOWN_WORDS[value]}
+              </ToggleButton>
+            ))}
+          </ToggleButtonGroup>
+          {used.length > 1 && (
+            <ChoiceField
+              label={wording.recordingFilter}
+              value={recordingId as string}
+              options={{ all: wording.everyRecording, ...Object.fromEntries(used.map((r) => [r.id, r.name])) }}
+              onChange={(id) => setRecordingId(id as RecordingId | 'all')}
+            />
+          )}
+          <Box sx={{ flex: 1 }} />
+          <Button onClick={() => setKeysOpen(true)}>{wording.keys}</Button>
+        </Box>
+      )}
       <Box sx={{ flex: 1, overflowY: 'auto', p: 4.5 }}>
         {highlights.length === 0 && (
           <Typography sx={{ fontSize: textSize.body, color: palette.inkSoft }}>
             {wording.thereAreNoHighlightsYet}
+          </Typography>
+        )}
+        {highlights.length > 0 && shown.length === 0 && (
+          <Typography role="status" sx={{ fontSize: textSize.body, color: palette.inkSoft }}>
+            {wording.nothingToShow}
           </Typography>
         )}
         <Box
@@ -136,8 +233,21 @@ export function ContactSheet() {
           aria-label={wording.highlightsCapital}
           sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(168px, 1fr))', gap: 4 }}
         >
-          {highlights.slice(0, drawn).map((highlight) => (
-            <SheetCard key={highlight.id} highlight={highlight} chosen={chosen.has(highlight.id)} onToggle={toggle} />
+          {shown.slice(0, drawn).map((highlight) => (
+            <SheetCard
+              key={highlight.id}
+              highlight={highlight}
+              isChosen={chosen.has(highlight.id)}
+              isMarked={marked.id === highlight.id}
+              isPlaying={marked.playing === highlight.id}
+              isNaming={marked.naming === highlight.id}
+              decisions={decisions}
+              onMark={marked.mark}
+              onToggle={toggle}
+              onPlay={marked.togglePlaying}
+              onNamed={marked.stopNaming}
+              onFound={onFound}
+            />
           ))}
         </Box>
       </Box>

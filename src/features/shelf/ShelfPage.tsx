@@ -13,6 +13,7 @@ import { formatLength } from '@/ui/format'
 import { palette, textSize } from '@/ui/theme'
 import { BinButton } from '@/shared/bin/BinButton'
 import { StorageRoom } from '@/shared/bin/StorageRoom'
+import { MakeDraftsButton } from '@/shared/drafts/MakeDraftsButton'
 import { ProblemAlert } from './ProblemAlert'
 import { RestoreDialog } from './backup/RestoreDialog'
 import { chooseFiles, droppedFiles } from '@/shared/recordings/chosenFiles'
@@ -59,6 +60,7 @@ export function ShelfPage() {
       <TopBar>
         <BinButton />
         <MoreMenu watch={watch} onTakenIn={adding.onTakenIn} />
+        {shelf && shelf.recordings > 0 && <MakeDraftsButton />}
         <Button variant="contained" color="primary" onClick={choose}>
           {wording.addRecordings}
         </Button>

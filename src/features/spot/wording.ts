@@ -1,23 +1,13 @@
 import type { MarkProblem } from '@/core/interchange/mark'
-import type { Moment, Reason } from '@/core/model/spotting'
-
-function reasonWords(reason: Reason): string {
-  switch (reason.kind) {
-    case 'loud':
-      return `${Math.round(reason.decibelsOver)} dB louder than around it`
-    case 'motion':
-      return `${reason.timesUsual.toFixed(1)} times the usual motion`
-    case 'speech-burst':
-      return 'a burst of speech'
-  }
-}
+import type { Moment } from '@/core/model/spotting'
+import { reasonWords } from '@/shared/reasonWords'
 
 /** Why a moment is in the list. */
 export function whyHere({ source, reasons, label }: Moment): string {
   if (label !== '') return label
   if (source === 'marked') return 'your mark'
   if (source === 'imported') return 'a mark that was read'
-  return reasons.length > 0 ? reasons.map(reasonWords).join(', ') : 'a little livelier than around it'
+  return reasonWords(reasons)
 }
 
 /** What was wrong with a line of a file of marks. */

@@ -88,4 +88,12 @@ const simulatedRecogniser: Recogniser = {
 }
 
 /** In the order in which they are offered; the simulated one only where none is there that listens. */
-export const RECOGNISERS: readonly Recogniser[] = [timedBlanks, pocketsphinxRecogniser, simulatedRecogniser]
+const RECOGNISERS: readonly Recogniser[] = [timedBlanks, pocketsphinxRecogniser, simulatedRecogniser]
+
+/** The recognisers that can make something of a recording; one that only stands in where no other listens. */
+export async function usableRecognisers(recording: Recording): Promise<readonly Recogniser[]> {
+  const can = await Promise.all(RECOGNISERS.map((r) => r.canDo(recording)))
+  const all = RECOGNISERS.filter((_, i) => can[i])
+  const listens = all.some((r) => r.id !== 'blanks' && !r.simulated)
+  return all.filter((r) => !r.simulated || !listens)
+}

@@ -4,7 +4,8 @@ import type { Recording } from '@/core/model/recording'
 import type { Setup } from '@/core/model/setup'
 import { wholeRecording } from '@/core/model/wholeRecording'
 import { MICROS_PER_SECOND } from '@/core/time/micros'
-import { createHighlight, editSession, loadEdit } from '@/store/highlights'
+import { changeHighlight } from '@/shared/changeHighlight'
+import { createHighlight } from '@/store/highlights'
 import { keptRecipes, recipeByItself } from '@/store/recipes'
 import { keptImages } from '@/store/imageFiles'
 import { keptSetups } from '@/store/setups'
@@ -51,15 +52,13 @@ export async function applyToHighlight(
   { id }: Pick<Highlight, 'id'>,
   { recipe, setup }: { recipe: WholeRecipe | null; setup: Setup | null },
 ): Promise<boolean> {
-  const loaded = await loadEdit(id)
-  const [passage] = loaded.ok ? loaded.edit.highlight.passages : []
-  if (!loaded.ok || !passage) return false
-  const session = editSession(loaded)
-  const gesture = crypto.randomUUID()
   const pictures = recipe ? await keptImages(picturesOfRecipe(recipe)) : []
-  addRecords(session, { imageFiles: pictures })
-  if (setup) applySetup(session, { setupId: passage.setupId, kept: setup }, gesture)
-  if (recipe) applyRecipe(session, { passageId: passage.id, whole: recipe }, gesture)
-  await session.flush()
-  return session.store.getState().saving === 'saved'
+  return changeHighlight(id, (session) => {
+    const [passage] = session.value.highlight.passages
+    if (!passage) return
+    const gesture = crypto.randomUUID()
+    addRecords(session, { imageFiles: pictures })
+    if (setup) applySetup(session, { setupId: passage.setupId, kept: setup }, gesture)
+    if (recipe) applyRecipe(session, { passageId: passage.id, whole: recipe }, gesture)
+  })
 }

@@ -40,11 +40,16 @@ const setKind = (id: RecordingId, state: AnalysisState) => set(id, (live) => ({ 
 
 /**
  * Looks through a recording, from where it was left; what is found is kept at once. Another recording that is being
- * looked through is left for later. Two tabs never do the same work: the second waits for the first, then goes on
- * from what that found.
+ * looked through is left for later, or done first where this one is `in-turn`. Two tabs never do the same work: the
+ * second waits for the first, then goes on from what that found.
  */
-export function analyse(recording: Recording, file: Blob, wanted: Wanted = { kind: 'all' }): Promise<void> {
-  if (running !== null && running !== recording.id) pauseAnalysis(running)
+export function analyse(
+  recording: Recording,
+  file: Blob,
+  wanted: Wanted = { kind: 'all' },
+  when: 'at-once' | 'in-turn' = 'at-once',
+): Promise<void> {
+  if (when === 'at-once' && running !== null && running !== recording.id) pauseAnalysis(running)
   const job = queue.then(() => run(recording, file, wanted))
   queue = job.catch(() => {})
   return job

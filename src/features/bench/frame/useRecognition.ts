@@ -10,7 +10,7 @@ import { useOffer } from '@/ui/useOffer'
 import { whenCalm } from '@/ui/whenCalm'
 import { useBenchContext, useHighlight, useParts } from '../benchContext'
 import { lookAt } from '@/shared/looks/looks'
-import { acceptAllFound } from './acceptFound'
+import { acceptAllFound } from '@/shared/looks/acceptFound'
 import { useKeptSetup } from './useKeptSetup'
 import { wording } from './wording'
 

@@ -1,7 +1,7 @@
-import { isSafe, targetOf, type Finding, type Remedy } from '@/core/findings/finding'
+import type { Finding, Remedy } from '@/core/findings/finding'
 import { partly } from '@/core/findings/partly'
 import type { Edit } from '@/core/model/edit'
-import { doRemedies } from '@/edit/remedies'
+import { doRemedies, safeRemedies } from '@/edit/remedies'
 import type { EditSession } from '@/store/highlights'
 import { wording } from './wording'
 
@@ -45,19 +45,9 @@ export function putRight(session: EditSession, { remedy }: Finding): void {
   if (remedy) take(session, wording.putRight, [remedy])
 }
 
-/**
- * Puts right all that can be without leaving anything out, in one step; gives the findings that were. What cures
- * several is done once; of two that would change one thing in different ways the worse one's is done, and the other
- * is found again.
- */
+/** Puts right all that can be without leaving anything out, in one step; gives the findings that were. */
 export function putAllRight(session: EditSession, findings: readonly Finding[]): Finding[] {
-  const remedies = new Map<string, Remedy>()
-  const done = findings.filter(({ remedy }) => {
-    if (!remedy || !isSafe(remedy)) return false
-    const best = remedies.get(targetOf(remedy))
-    if (!best) remedies.set(targetOf(remedy), remedy)
-    return !best || JSON.stringify(best) === JSON.stringify(remedy)
-  })
-  if (remedies.size > 0) take(session, wording.fixAll, [...remedies.values()])
-  return done
+  const { remedies, cured } = safeRemedies(findings)
+  if (remedies.length > 0) take(session, wording.fixAll, remedies)
+  return cured
 }

@@ -1,6 +1,5 @@
 import { useEffect, useMemo, useRef, useState } from 'react'
-import { DEAD_AIR_DEFAULTS, findDeadAir, totalOf, type DeadAirSettings } from '@/core/cut/deadAir'
-import { keptStretches } from '@/core/time/timeMap'
+import { DEAD_AIR_DEFAULTS, pausesIn, totalOf, type DeadAirSettings } from '@/core/cut/deadAir'
 import { recordingOf, type Edit } from '@/core/model/edit'
 import type { PassageId } from '@/core/model/ids'
 import type { Strike } from '@/core/model/passage'
@@ -12,9 +11,6 @@ import { useBenchContext } from '../benchContext'
 
 /** Levels are measured in steps of this length. */
 const STEP_MICROS = 10_000
-
-/** What would be saved by less than this is not worth a proposal. */
-const MIN_MICROS = 40_000
 
 /** A pause proposed to be struck out. */
 export interface Pause {
@@ -69,20 +65,11 @@ export function useDeadAir(edit: Pick<Edit, 'highlight' | 'recordings'>, on: boo
   return useMemo(() => {
     const ready = passages.every((p) => levels.has(levelsKey(p)))
     const pauses = passages.flatMap((passage) =>
-      findDeadAir(levels.get(levelsKey(passage)) ?? [], passage.inMicros, STEP_MICROS, settings)
-        .flatMap(({ fromMicros, toMicros }) =>
-          keptStretches({
-            inMicros: fromMicros,
-            outMicros: Math.min(toMicros, passage.outMicros),
-            strikes: passage.strikes,
-          }),
-        )
-        .filter((s) => s.outMicros - s.inMicros >= MIN_MICROS)
-        .map((s): Pause => ({
-          key: `${passage.id} ${s.inMicros}`,
-          passageId: passage.id,
-          strike: { fromMicros: s.inMicros, toMicros: s.outMicros },
-        })),
+      pausesIn(passage, levels.get(levelsKey(passage)) ?? [], STEP_MICROS, settings).map((strike): Pause => ({
+        key: `${passage.id} ${strike.fromMicros}`,
+        passageId: passage.id,
+        strike,
+      })),
     )
     const savedMicros = passages.reduce(
       (sum, p) =>

@@ -30,6 +30,8 @@ export interface CueLineProps {
   onCaret: (caret: Caret) => void
   /** The caret leaves upwards or downwards. */
   onLeave: (by: 1 | -1, at: number | null) => void
+  /** It was left with other words than it had, written in one gesture. */
+  onWritten: (id: CueId, gesture: string) => void
 }
 
 /**
@@ -37,12 +39,25 @@ export interface CueLineProps {
  * before, arrows lead from line to line; Alt and arrows move its start, with Shift its end; Alt and W choose who
  * speaks; Ctrl and Space play. Its edges are dragged.
  */
-export function CueLine({ cue, speaker, top, height, room, microsPerPixel, caret, onCaret, onLeave }: CueLineProps) {
+export function CueLine({
+  cue,
+  speaker,
+  top,
+  height,
+  room,
+  microsPerPixel,
+  caret,
+  onCaret,
+  onLeave,
+  onWritten,
+}: CueLineProps) {
   const { session, player } = useBenchContext()
   const field = useRef<HTMLTextAreaElement>(null)
   const [choosing, setChoosing] = useState<HTMLElement | null>(null)
   /** Typing without leaving is one step of undo. */
   const gesture = useRef('')
+  /** What it said when it was entered. */
+  const before = useRef(cue.text)
   useEffect(() => {
     const element = field.current
     if (!caret || !element) return
@@ -104,6 +119,7 @@ export function CueLine({ cue, speaker, top, height, room, microsPerPixel, caret
   }
   const onFocus = ({ currentTarget }: FocusEvent<HTMLTextAreaElement>) => {
     gesture.current = crypto.randomUUID()
+    before.current = cue.text
     if (document.activeElement === currentTarget && caret?.id !== cue.id) onCaret({ id: cue.id, at: null })
   }
   return (
@@ -137,6 +153,7 @@ export function CueLine({ cue, speaker, top, height, room, microsPerPixel, caret
         onChange={(e) => setCueText(session, { id: cue.id, text: e.target.value }, gesture.current)}
         onKeyDown={onKeyDown}
         onFocus={onFocus}
+        onBlur={() => before.current !== cue.text && onWritten(cue.id, gesture.current)}
         sx={{
           display: 'block',
           width: '100%',

@@ -9,6 +9,7 @@ import { useBenchContext, useHighlight } from '../benchContext'
 import { topOfRecording, type SheetLayout } from '../sheet/sheetLayout'
 import { SHEET_COLUMNS } from '../sheet/SheetRowView'
 import { CueLine } from './CueLine'
+import { useRetime } from './useRetime'
 
 /** Lower than this no line of words can be read. */
 const MIN_HEIGHT = 24
@@ -32,6 +33,7 @@ export interface Caret {
 export function CueLines({ layout, map, from, to }: { layout: SheetLayout; map: TimeMap; from: number; to: number }) {
   const { player } = useBenchContext()
   const { words } = useHighlight()
+  const retime = useRetime()
   const [caret, setCaret] = useState<Caret | null>(null)
   const all = useMemo(
     () => map.passages.flatMap((placed) => words.cues.flatMap((cue) => shown(cue, placed, layout))),
@@ -79,6 +81,7 @@ export function CueLines({ layout, map, from, to }: { layout: SheetLayout; map: 
                 const next = all[i + by]
                 if (next) goTo(next, at)
               }}
+              onWritten={retime}
             />
           ),
         )}

@@ -1,5 +1,5 @@
 import { beforeEach, expect, it } from 'vitest'
-import { sampleEdit } from '../../../../tests/support/edits'
+import { sampleEdit } from '../../../tests/support/edits'
 import { placePanels } from '@/core/compose/placePanels'
 import type { RegionProposal } from '@/core/detect/regions/proposal'
 import type { Edit } from '@/core/model/edit'
