@@ -7,7 +7,7 @@ const SCREENS: readonly [address: string, opened: readonly string[]][] = [
   ['/', ['Help']],
   ['/rack', ['New brand…', 'New outlet…']],
   ['/outbox', []],
-  ['/outbox/sheet', []],
+  ['/outbox/sheet', ['Make drafts…', 'Keys']],
   ['/outbox/week', []],
   ['/recording/demo-ridge-cup', ['All keys']],
   ['/highlight/demo-last-gate', ['Compare', 'Versions', 'Keys', 'Render']],

@@ -362,5 +362,18 @@ test('PocketSphinx on this machine drafts captions; what is pasted instead has e
     expect(Math.abs((line.words[0]?.fromMicros ?? NaN) / 1e6 - begins), line.text).toBeLessThan(0.1)
     from = (line.words.at(-1)?.toMicros ?? NaN) / 1e6 + 0.3
   }
+
+  // A line that is written in has its words timed anew once it is left, in the step of the writing.
+  const [before] = await keptCues(page)
+  const shorter = (SPOKEN[0] ?? '').split(' ').slice(0, -1)
+  const field = page.getByRole('textbox', { name: 'Caption' }).first()
+  await field.fill(shorter.join(' '))
+  await field.press('Escape')
+  const wordsNow = async () => (await keptCues(page))[0]?.words ?? []
+  await expect.poll(async () => (await wordsNow()).length, { timeout: 30_000 }).toBe(shorter.length)
+  for (const [i, word] of (await wordsNow()).entries())
+    expect(Math.abs(word.fromMicros - (before?.words[i]?.fromMicros ?? NaN)), word.text).toBeLessThan(60_000)
+  await page.keyboard.press('Control+z')
+  await expect.poll(async () => (await keptCues(page))[0]).toEqual(before)
   errors.expectNone()
 })

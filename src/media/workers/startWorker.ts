@@ -19,7 +19,10 @@ export function startWorker<T>(make: () => Worker): StartedWorker<T> {
   // Not raced against one promise: that would keep every answer for as long as the worker lives.
   const waiting = new Set<(error: WorkerBroken) => void>()
   let broken: WorkerBroken | null = null
+  let ended = false
   const breakDown = (detail: string) => {
+    // Ended while its code was still being fetched: nobody waits for it any more.
+    if (ended) return
     broken ??= new WorkerBroken(`a part of Brimble that works in the background stopped: ${detail}`)
     worker.terminate()
     for (const reject of waiting) reject(broken)
@@ -46,6 +49,7 @@ export function startWorker<T>(make: () => Worker): StartedWorker<T> {
     },
   })
   const end = () => {
+    ended = true
     plain[releaseProxy]()
     worker.terminate()
   }
