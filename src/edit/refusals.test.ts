@@ -58,6 +58,7 @@ const REFUSED: Record<string, { edit: () => Edit; args: unknown; why: string }> 
     args: { passageId: 'p', frame: FRAME, region: { id: FACE, name: 'Wren' }, pixels: PIXELS },
     why: '“Wren” is locked',
   },
+  'take-out-fillers': { edit: sampleEdit, args: { fillers: [], alsoHeard: true }, why: 'there are none' },
   'keep-draft': { edit: sampleEdit, args: { isKept: true }, why: 'this is no draft' },
   'toggle-shape': {
     edit: sampleEdit,

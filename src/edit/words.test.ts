@@ -18,11 +18,13 @@ import {
   setSpeaker,
   setSpeakersByName,
   splitCaption,
+  takeOutFillers,
   type LooseCue,
 } from './words'
 import { sampleEdit } from '../../tests/support/edits'
 import { newId, type CueId, type SpeakerId, type TitleId } from '@/core/model/ids'
 import { highlight } from '@/core/model/highlight'
+import { fillersIn } from '@/core/words/fillers'
 import { CAPTION_STYLES } from '@/core/words/textStyles'
 import { Session } from '@/store/session'
 
@@ -169,4 +171,24 @@ describe('speakers', () => {
     session.undo()
     expect(words().cues[1]?.speakerId).toBeNull()
   })
+})
+
+it('fillers go out of the captions, and out of picture and sound where it is known when they are said', () => {
+  const from = (session.value.highlight.passages[0]?.inMicros ?? 0) / 1e6
+  const timed = 'We um turn'.split(' ').map((text, i) => ({
+    text,
+    fromMicros: (from + i) * 1e6,
+    toMicros: (from + i + 1) * 1e6,
+  }))
+  const spoken = { ...loose('We um turn', from, from + 3), words: timed }
+  setCues(session, { recordingId, loose: [spoken, loose('And uh glide', from + 4, from + 6)], label: 'Read captions' })
+  const before = session.value
+  takeOutFillers(session, { fillers: fillersIn(words().cues), alsoHeard: true })
+  expect(texts()).toEqual(['We turn', 'And glide'])
+  expect(words().cues[0]?.words.map((w) => w.text)).toEqual(['We', 'turn'])
+  expect(session.value.highlight.passages[0]?.strikes).toEqual([
+    { fromMicros: (from + 1) * 1e6, toMicros: (from + 2) * 1e6 },
+  ])
+  session.undo()
+  expect(session.value).toEqual(before)
 })

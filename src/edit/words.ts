@@ -2,6 +2,7 @@ import type { Draft } from 'immer'
 import { freeName } from '@/core/interchange/freeName'
 import type { Edit } from '@/core/model/edit'
 import { newId, type CueId, type RecordingId, type SpeakerId, type TitleId } from '@/core/model/ids'
+import type { Highlight } from '@/core/model/highlight'
 import type { TextStyle } from '@/core/model/textStyle'
 import { MAX_SPEAKERS, type Captions, type Cue, type Speaker, type TitleCard, type Words } from '@/core/model/words'
 import type { Micros } from '@/core/time/micros'
@@ -15,8 +16,10 @@ import {
   splitCue,
   type TextMatch,
 } from '@/core/words/cueEdits'
+import { withoutFillers, type Filler } from '@/core/words/fillers'
 import { TITLE_STYLES } from '@/core/words/textStyles'
 import { command, type Host } from './command'
+import { strikeAll } from './passages'
 
 /** Words: captions in recording time, titles in output time, and who speaks. */
 
@@ -184,6 +187,33 @@ export const replaceAll = command<{ found: readonly TextMatch[]; replacement: st
     words.cues = replaceText(words.cues, found, replacement)
   },
 })
+
+/**
+ * Takes fillers out of the captions; `alsoHeard`: out of picture and sound too, where it is known when they are said.
+ */
+export const takeOutFillers = command<{ fillers: readonly Filler[]; alsoHeard: boolean }>({
+  id: 'take-out-fillers',
+  label: 'Take out fillers',
+  refuse: (_, { fillers }) => (fillers.length === 0 ? 'there are none' : null),
+  apply: (draft, { fillers, alsoHeard }) => {
+    const { highlight } = draft
+    if (alsoHeard) strikeAll.apply(draft, { label: '', stretches: heardIn(highlight, fillers) })
+    highlight.words.cues = withoutFillers(highlight.words.cues, fillers)
+  },
+})
+
+/** Where passages play what is heard of fillers. */
+function heardIn({ passages, words: { cues } }: Highlight, fillers: readonly Filler[]) {
+  return fillers.flatMap(({ cueId, heard }) => {
+    const cue = cues.find((c) => c.id === cueId)
+    if (!heard || !cue) return []
+    return passages
+      .filter(
+        (p) => p.recordingId === cue.recordingId && heard.fromMicros >= p.inMicros && heard.toMicros <= p.outMicros,
+      )
+      .map((p) => ({ passageId: p.id, strike: heard }))
+  })
+}
 
 export const setCaptions = command<{ label: string; change: Partial<Captions> }>({
   id: 'set-captions',

@@ -1,13 +1,13 @@
 import { sampleEdit } from './edits'
 import { type seeded } from './seeded'
 import type { Leapfrog } from '@/core/cut/leapfrog'
+import { arrangementIn } from '@/core/compose/arrangementIn'
 import { findingsOf, NOTHING_MEASURED } from '@/core/findings/findings'
-import { arrangementFor } from '@/core/layout/arrangementFor'
 import { solve } from '@/core/layout/solve'
 import { panelsOf } from '@/core/layout/tree'
 import type { Bed } from '@/core/model/bed'
 import type { Brand } from '@/core/model/brand'
-import type { Edit } from '@/core/model/edit'
+import { passageOf, type Edit } from '@/core/model/edit'
 import {
   newId,
   type BedId,
@@ -36,6 +36,7 @@ import { STANDARD_SHAPES } from '@/core/model/shape'
 import { version as versionSchema } from '@/core/model/version'
 import { outputLength } from '@/core/time/timeMap'
 import { findText } from '@/core/words/cueEdits'
+import { timedTokens } from '@/core/words/tokens'
 import { CAPTION_STYLES } from '@/core/words/textStyles'
 import { cutsAt } from '@/edit/changes'
 import { shortShotsOf } from '@/edit/passages'
@@ -198,7 +199,8 @@ export function argumentsFor(edit: Edit, random: Random): Record<string, () => u
     }),
     'drag-seam': () => {
       const at = scope()
-      return where(random.pick(solve(arrangementFor(layout(), at.shape), at.shape).seams), (seam) => ({
+      const shown = arrangementIn(edit, passageOf(edit, at.passageId), at.shape)
+      return where(random.pick(solve(shown, at.shape).seams), (seam) => ({
         scope: at,
         seam,
         position: random.between(-100, 2500),
@@ -412,6 +414,14 @@ export function argumentsFor(edit: Edit, random: Random): Record<string, () => u
     }),
     'set-speakers-by-name': () => ({
       names: new Map(highlight.words.cues.map((c) => [c.id, random.pick(['Wren', 'Odo'])])),
+    }),
+    'take-out-fillers': () => ({
+      fillers: highlight.words.cues.slice(0, 2).flatMap((cue) =>
+        timedTokens(cue)
+          .slice(0, random.pick([1, 2, 9]))
+          .map(({ from, to, ...heard }) => ({ cueId: cue.id, from, to, heard: cue.words.length > 0 ? heard : null })),
+      ),
+      alsoHeard: random.pick([true, false]),
     }),
     'replace-all': () => ({
       found: findText(highlight.words.cues, 'low', false),

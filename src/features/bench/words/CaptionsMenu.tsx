@@ -11,16 +11,17 @@ import Menu from '@mui/material/Menu'
 import MenuItem from '@mui/material/MenuItem'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useSnackbar } from 'notistack'
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import type { CaptionProblem } from '@/core/interchange/captionFile'
 import { captionFilesOf, captionFilesOfRecording, type CaptionFile } from '@/core/interchange/captionsOf'
+import { fillersIn } from '@/core/words/fillers'
 import { readForeign } from '@/media/read/readForeign'
 import type { Recogniser } from '@/media/speech/recogniser'
 import { textBeside } from '@/store/captionTexts'
 import { fileSafe } from '@/core/output/fileName'
 import { explain } from '@/diagnostics/note'
 import { offerDownload } from '@/ui/offerDownload'
-import { addCue, setCaptions, setCues } from '@/edit/words'
+import { addCue, setCaptions, setCues, takeOutFillers } from '@/edit/words'
 import { unreadMessage } from '@/shared/foreignFiles'
 import { chooseFiles } from '@/shared/recordings/chosenFiles'
 import { useBenchContext, useHighlight, usePassage } from '../benchContext'
@@ -83,6 +84,11 @@ export function CaptionsMenu() {
     } catch (error) {
       enqueueSnackbar(`${explain('speech recognition', error)}.`, { variant: 'error' })
     }
+  }
+  const fillers = useMemo(() => (anchor ? fillersIn(words.cues) : []), [anchor, words.cues])
+  const dropFillers = (alsoHeard: boolean) => {
+    close()
+    if (takeOutFillers(session, { fillers, alsoHeard })) enqueueSnackbar(wording.fillersTakenOut(fillers.length))
   }
   const nameSpeakers = async () => {
     close()
@@ -171,6 +177,12 @@ export function CaptionsMenu() {
           }}
         >
           {wording.doubtfulWords}
+        </MenuItem>
+        <MenuItem disabled={fillers.length === 0} onClick={() => dropFillers(false)}>
+          {wording.takeFillersOutOfWords(fillers.length)}
+        </MenuItem>
+        <MenuItem disabled={fillers.every((f) => f.heard === null)} onClick={() => dropFillers(true)}>
+          {wording.cutFillersOut}
         </MenuItem>
         <MenuItem disabled={own.length === 0} onClick={() => void nameSpeakers()}>
           {wording.whoSpeaksByWhoMoves}

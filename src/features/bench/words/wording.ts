@@ -219,6 +219,12 @@ export const wording = {
   pasteWhatIsSaid: 'Paste a transcript…',
   anEmptyLineHere: 'Add caption here',
   findAndReplace: 'Find and replace…',
+  takeFillersOutOfWords: (count: number) =>
+    count === 0
+      ? 'No fillers in the captions'
+      : `Take ${count} ${count === 1 ? 'filler' : 'fillers'} out of the captions`,
+  cutFillersOut: 'Cut fillers out, with picture and sound',
+  fillersTakenOut: (count: number) => `${count} ${count === 1 ? 'filler is' : 'fillers are'} out.`,
   doubtfulWords: 'Doubtful words…',
   whoSpeaksByWhoMoves: 'Detect speakers by movement',
   removeAllOf: (name: string) => `Remove all of “${name}”`,
