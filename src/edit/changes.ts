@@ -76,9 +76,15 @@ function part(draft: Draft<Edit>, { cuts, parts }: { cuts: readonly PassageCut[]
   }
 }
 
-/** Cuts passages where the picture changes, and gives each part the setup and layout of what it shows, as one step. */
+/** What passages are cut into: scenes of a recorder, shots of an edited recording, turns of those who speak. */
+export type CutInto = 'scenes' | 'shots' | 'turns'
+
+/**
+ * Cuts passages where the picture changes or somebody else speaks, and gives each part the setup and layout of what it
+ * shows, as one step.
+ */
 export const cutAtChanges = command<{
-  into: 'scenes' | 'shots'
+  into: CutInto
   cuts: readonly PassageCut[]
   parts: readonly PassagePart[]
 }>({

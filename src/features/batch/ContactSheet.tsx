@@ -198,6 +198,7 @@ export function ContactSheet() {
             aria-label={wording.show}
             value={show}
             onChange={(_, value: Shown | null) => value && setShow(value)}
+            sx={{ '& .MuiToggleButton-root': { color: palette.ink } }}
           >
             {SHOWN.map((value) => (
               <ToggleButton key={value} value={value}>

@@ -5,7 +5,10 @@ import { recognise, type Fingerprint } from '@/core/detect/regions/fingerprint'
 import { isSure } from '@/core/detect/regions/proposal'
 import { areaOf, centreOf, shareOfBoth, type Point, type Rect } from '@/core/geometry/rect'
 import { arrangeFor, STARTING_LAYOUTS, type StartingLayout } from '@/core/layout/startingLayouts'
-import type { Edit } from '@/core/model/edit'
+import { withLarge } from '@/core/direct/enlarge'
+import { turnsOf, type Turn } from '@/core/direct/turns'
+import type { SpeechStretch } from '@/core/sound/ducking'
+import { layoutOf, type Edit } from '@/core/model/edit'
 import {
   newId,
   type InsetId,
@@ -20,7 +23,7 @@ import type { Passage } from '@/core/model/passage'
 import type { WholeRecipe } from '@/core/model/recipe'
 import { newRecord } from '@/core/model/record'
 import type { Recording } from '@/core/model/recording'
-import { newRegion, WHOLE_FRAME } from '@/core/model/region'
+import { newRegion, showsSomebody, WHOLE_FRAME, type Region } from '@/core/model/region'
 import { copyOf, isGuessedAt, newSetup, type Setup } from '@/core/model/setup'
 import type { Micros } from '@/core/time/micros'
 import type { Look } from '@/media/workers/regions.protocol'
@@ -31,6 +34,7 @@ import { keptSetups } from '@/store/setups'
 import { inTurns } from '@/ui/inTurns'
 import { seeAlong, type AlongPlan } from './along'
 import { lookAt } from './looks'
+import { speakersIn } from './speakers'
 
 /** How passages are cut where the picture changes, with the records that the parts refer to. */
 export interface ChangePlan {
@@ -191,6 +195,78 @@ async function layoutFor(edit: Edit, passage: Passage, setup: Setup): Promise<La
 
 const layoutOfOwn = (edit: Edit, { name }: StartingLayout, arrangement: Layout['arrangement']): Layout =>
   newLayout({ ...ownRecord(edit), id: newId<LayoutId>(), name, arrangement, adapts: true })
+
+/**
+ * Plans a passage for each turn of those who speak, with whoever speaks large in the arrangement that is there. Told by
+ * who moves while somebody is heard. Nobody is given a turn shorter than `leastMicros`. Null when it was stopped; no
+ * cuts where there are not two people, nothing is heard, or nobody could be larger.
+ */
+export async function planTurns(
+  { edit, recording, setup, file }: Where,
+  speech: readonly SpeechStretch[],
+  leastMicros: Micros,
+  { signal, onProgress }: Going,
+): Promise<ChangePlan | null> {
+  const nothing: ChangePlan = { cuts: [], parts: [], setups: [], layouts: [], recipes: [] }
+  const people = setup.regions.filter((r) => showsSomebody(r.role))
+  const scene: PlayedScene = { recordingId: recording.id, setupId: setup.id }
+  const passages = edit.highlight.passages.filter((p) => playsScene(p, scene))
+  if (people.length < 2) return nothing
+  const turns: Turn[] = []
+  for (const [n, passage] of passages.entries()) {
+    onProgress(n / passages.length)
+    const spoken = await speakersIn(recording, file, passage, people, speech)
+    if (signal.aborted) return null
+    turns.push(...turnsOf(spoken, passage, leastMicros))
+  }
+  const starts = turns.map((t) => t.fromMicros).filter((t) => passages.every((p) => p.inMicros !== t))
+  const {
+    cuts,
+    edit: cut,
+    played,
+  } = cutUp(
+    { edit, recording, setup, file },
+    [...new Set(starts)].sort((a, b) => a - b),
+  )
+  const plan: ChangePlan = { ...nothing, cuts }
+  const large = new Map<string, Layout | null>()
+  for (const { id, inMicros, outMicros, layoutId } of played) {
+    const middle = (inMicros + outMicros) / 2
+    const turn = turns.find((t) => t.fromMicros <= middle && t.toMicros > middle)
+    const person = turn && people[turn.speaker]
+    if (!person) continue
+    const key = `${layoutId} ${person.id}`
+    if (!large.has(key)) large.set(key, largeIn(cut, layoutId, setup, person, people))
+    const layout = large.get(key)
+    if (layout) plan.parts.push({ passageId: id, setupId: setup.id, layoutId: layout.id, cropPaths: [] })
+  }
+  plan.layouts.push(...[...large.values()].flatMap((l) => l ?? []))
+  return plan.layouts.length > 0 ? plan : nothing
+}
+
+/** A layout of an edit's own in which somebody is large; null where nobody shares their room with them. */
+function largeIn(
+  edit: Edit,
+  layoutId: LayoutId,
+  { regions }: Setup,
+  person: Region,
+  people: readonly Region[],
+): Layout | null {
+  const layout = layoutOf(edit, layoutId)
+  const arrangement = withLarge(layout.arrangement, regions, person.id, people)
+  if (!arrangement) return null
+  const perShape = Object.entries(layout.perShape).map(
+    ([shapeId, own]) => [shapeId, withLarge(own, regions, person.id, people) ?? own] as const,
+  )
+  return newLayout({
+    ...ownRecord(edit),
+    id: newId<LayoutId>(),
+    name: `${layout.name}, ${person.name}`,
+    arrangement,
+    perShape: Object.fromEntries(perShape),
+    adapts: layout.adapts === true,
+  })
+}
 
 /** A shot is looked at this often, and so many times at least. */
 const LOOK_EVERY_MICROS = 400_000

@@ -14,14 +14,36 @@ it('names who stirs most; nobody where two stir alike', () => {
 })
 
 it('somebody who always moves about is not taken for the speaker', () => {
-  expect(
-    whoSpeaks([
-      [6, 1],
-      [6.1, 3],
-      [7.5, 1.1],
-      [6, 3.2],
-    ]),
-  ).toEqual([0, 1, 0, 1])
+  const stir = [
+    [9, 1],
+    [6.1, 3],
+    [9.5, 1.1],
+    [6, 3.2],
+  ]
+  const silent = [
+    [6, 1],
+    [6.1, 0.9],
+    [5.8, 1],
+  ]
+  expect(whoSpeaks(stir, silent)).toEqual([0, 1, 0, 1])
+})
+
+it('a nod in mid-sentence is no change of speaker; somebody who falls in is', () => {
+  const silent = [[1, 1]]
+  const nod = [
+    [1, 3],
+    [1.2, 2.8],
+    [1.9, 1.1],
+    [1, 3],
+  ]
+  expect(whoSpeaks(nod, silent, [false, true, true, true])).toEqual([1, 1, 1, 1])
+  const fallsIn = [
+    [1, 3],
+    [1, 3.2],
+    [3, 1],
+    [3.4, 1.2],
+  ]
+  expect(whoSpeaks(fallsIn, silent, [false, true, true, true])).toEqual([1, 1, 0, 0])
 })
 
 it(`only what lies where mouths are counts (seed ${SEED})`, () => {

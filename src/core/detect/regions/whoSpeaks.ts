@@ -3,8 +3,11 @@ import type { Rect, Size } from '../../geometry/rect'
 /** Faces hold their mouths in the lower part of a tile; what is above and below moves with everybody. */
 const MOUTH = { top: 0.3, bottom: 0.85, side: 0.2 } as const
 
-/** The one who speaks stirs this much more than the next, or nobody is named. */
-const CLEARLY = 1.25
+/** On average somebody who speaks stirs this much more than the others, in multiples of how they stir in silence. */
+const CLEARLY = 0.25
+
+/** What it takes for somebody else to be speaking: after a pause, and where speech goes on. */
+const SWITCH = { paused: 0.1, goingOn: 1.5 } as const
 
 /**
  * Mean difference of 8-bit luma between two frames of `size` within a region's part where mouths are; `bounds` in px.
@@ -22,17 +25,55 @@ export function stirred(before: Uint8Array, now: Uint8Array, { width }: Size, bo
 }
 
 /**
- * For each stretch of speech the region whose owner speaks, by how much more it stirs than when it is quietest; null
- * where two stir alike. `stir[stretch][region]`: what {@link stirred} gives, on average.
+ * For each piece of speech the region whose owner speaks: the sequence that explains best how much more each stirs than
+ * in silence, when speakers change seldom, and hardly ever without a pause. Null all through a stretch in which nobody
+ * stands out. `stir[piece][region]` and `silent[pause][region]`: what {@link stirred} gives, on average; `goesOn`:
+ * whether a piece follows the one before without a pause.
  */
-export function whoSpeaks(stir: readonly (readonly number[])[]): (number | null)[] {
-  const regions = stir[0]?.length ?? 0
-  const rest = Array.from({ length: regions }, (_, r) => Math.min(...stir.map((s) => s[r] ?? 0)))
-  return stir.map((s) => {
-    const ranked = s
-      .map((value, r) => ({ r, more: value - (stir.length > 2 ? (rest[r] ?? 0) * 0.9 : 0) }))
-      .sort((a, b) => b.more - a.more)
-    const [first, second] = ranked
-    return first && second && first.more > CLEARLY * second.more ? first.r : null
+export function whoSpeaks(
+  stir: readonly (readonly number[])[],
+  silent: readonly (readonly number[])[] = [],
+  goesOn: readonly boolean[] = [],
+): (number | null)[] {
+  const regions = Array.from({ length: stir[0]?.length ?? 0 }, (_, r) => r)
+  const usual = regions.map((r) => Math.max(1e-6, usualStir(stir, silent, r)))
+  const ahead = stir.map((piece) => {
+    const times = regions.map((r) => (piece[r] ?? 0) / (usual[r] ?? 1))
+    const all = times.reduce((a, b) => a + b, 0)
+    return times.map((t) => t - (all - t) / Math.max(1, times.length - 1))
   })
+  const speakers = likeliest(ahead, goesOn)
+  const stretches = stir.map((_, i) => stir.slice(0, i + 1).filter((_, n) => n > 0 && !goesOn[n]).length)
+  return speakers.map((speaker, i) => {
+    const same = stretches.flatMap((s, n) =>
+      s === stretches[i] && speakers[n] === speaker ? [ahead[n]?.[speaker] ?? 0] : [],
+    )
+    return same.reduce((a, b) => a + b, 0) / same.length > CLEARLY ? speaker : null
+  })
+}
+
+/** How much a region stirs while nobody speaks; where that was never seen, as when it is quietest. */
+function usualStir(stir: readonly (readonly number[])[], silent: readonly (readonly number[])[], r: number): number {
+  const quiet = silent.map((s) => s[r] ?? 0).sort((a, b) => a - b)
+  return quiet[quiet.length >> 1] ?? Math.min(...stir.map((s) => s[r] ?? 0))
+}
+
+/** The path of the most gain through `ahead[piece][region]`, less what changes cost (Viterbi). */
+function likeliest(ahead: readonly (readonly number[])[], goesOn: readonly boolean[]): number[] {
+  const from: number[][] = []
+  let best: number[] = []
+  ahead.forEach((gains, i) => {
+    const cost = goesOn[i] ? SWITCH.goingOn : SWITCH.paused
+    const leader = best.reduce((a, value, r) => (value > (best[a] ?? -Infinity) ? r : a), 0)
+    const lead = (best[leader] ?? 0) - cost
+    from.push(gains.map((_, r) => (i === 0 || (best[r] ?? 0) >= lead ? r : leader)))
+    best = gains.map((gain, r) => gain + (i === 0 ? 0 : Math.max(best[r] ?? 0, lead)))
+  })
+  let at = best.reduce((a, value, r) => (value > (best[a] ?? -Infinity) ? r : a), 0)
+  const path: number[] = []
+  for (let i = ahead.length - 1; i >= 0; i--) {
+    path.unshift(at)
+    at = from[i]?.[at] ?? at
+  }
+  return path
 }

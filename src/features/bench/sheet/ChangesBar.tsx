@@ -3,14 +3,24 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import { MICROS_PER_SECOND } from '@/core/time/micros'
+import { useState } from 'react'
+import { showsSomebody } from '@/core/model/region'
+import type { CutInto } from '@/edit/changes'
+import { ChoiceField } from '@/ui/ChoiceField'
 import { ProgressLine } from '@/ui/ProgressLine'
-import { useBenchContext, useView } from '../benchContext'
+import { useBenchContext, useParts, useView } from '../benchContext'
 import { SheetBar } from './SheetBar'
-import { useChanges } from './useChanges'
+import { useChanges, type Pace } from './useChanges'
 import { wording } from './wording'
 
 /** So many cuts, and a recording is taken for an edited one: its shots come first, not its scenes. */
 const EDITED_FROM = 6
+
+const GOING_WORDS: Record<CutInto, string> = {
+  scenes: wording.lookingAtEachScene,
+  shots: wording.lookingAtEachShot,
+  turns: wording.lookingAtWhoSpeaks,
+}
 
 const CHOSEN = { variant: 'contained', color: 'primary' } as const
 
@@ -25,7 +35,10 @@ export function ChangesBar() {
 
 function OpenBar({ byItself }: { byItself: boolean }) {
   const { view } = useBenchContext()
-  const { cuts, sceneChanges, going, cut, cutApart, stop } = useChanges()
+  const { cuts, sceneChanges, going, cut, follow, cutApart, stop } = useChanges()
+  const { setup, recording } = useParts()
+  const [pace, setPace] = useState<Pace>('usual')
+  const areSeveral = recording.sound !== null && setup.regions.filter((r) => showsSomebody(r.role)).length > 1
   const count = cuts?.length ?? 0
   if (byItself && sceneChanges.length === 0 && !going) return null
   const isEdited = count >= EDITED_FROM
@@ -40,7 +53,7 @@ function OpenBar({ byItself }: { byItself: boolean }) {
     >
       {going ? (
         <ProgressLine
-          words={going.into === 'scenes' ? wording.lookingAtEachScene : wording.lookingAtEachShot}
+          words={GOING_WORDS[going.into]}
           share={going.share}
           measure={wording.partsLookedAt}
           stop={wording.stop}
@@ -63,6 +76,14 @@ function OpenBar({ byItself }: { byItself: boolean }) {
                   {wording.cutIntoShots}
                 </Button>
                 <Button onClick={() => void cutApart()}>{wording.aHighlightEach}</Button>
+              </>
+            )}
+            {areSeveral && (
+              <>
+                <Button title={wording.followHelp} onClick={() => void follow(pace)}>
+                  {wording.followWhoSpeaks}
+                </Button>
+                <ChoiceField label={wording.pace} value={pace} options={wording.paces} onChange={setPace} />
               </>
             )}
             <Button onClick={() => view.setState({ asksChanges: 'no' })}>{wording.close}</Button>

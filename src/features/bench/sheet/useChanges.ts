@@ -5,23 +5,26 @@ import type { Edit } from '@/core/model/edit'
 import { newId, type PassageId } from '@/core/model/ids'
 import { setupsIn } from '@/core/model/passage'
 import type { Micros } from '@/core/time/micros'
-import { cutAtChanges, cutsAt } from '@/edit/changes'
+import { cutAtChanges, cutsAt, type CutInto } from '@/edit/changes'
 import { applyRecipe, picturesOfRecipe } from '@/edit/recipes'
 import { addRecords } from '@/edit/records'
-import { planScenes, planShots, type ChangePlan } from '@/shared/looks/changes'
+import { planScenes, planShots, planTurns, type ChangePlan } from '@/shared/looks/changes'
 import { copyHighlight } from '@/store/highlights'
 import { keptRecipes } from '@/store/recipes'
 import { useOffer } from '@/ui/useOffer'
 import { useBenchContext, useHighlight, useParts } from '../benchContext'
 import { bringImages } from '../bringImages'
 import { useSeenAlong } from '../frame/useAlong'
+import { useSpeechHere } from '../words/useSpeechHere'
 import { wording } from './wording'
 
-type Into = 'scenes' | 'shots'
+/** How often whoever is large may change: the shortest turn. */
+export type Pace = 'calm' | 'usual' | 'lively'
+const SHORTEST_TURN: Record<Pace, Micros> = { calm: 5_000_000, usual: 2_500_000, lively: 2_000_000 }
 
 /** What goes on: how much of it is done, 0..1. */
 interface Going {
-  into: Into
+  into: CutInto
   share: number
 }
 
@@ -31,7 +34,9 @@ export interface Changes {
   cuts: Micros[] | null
   sceneChanges: Micros[]
   going: Going | null
-  cut: (into: Into) => Promise<void>
+  cut: (into: 'scenes' | 'shots') => Promise<void>
+  /** Makes a passage of each turn of those who speak, with whoever speaks large. */
+  follow: (pace: Pace) => Promise<void>
   /** Makes a highlight of each shot; this one stays as it is. */
   cutApart: () => Promise<void>
   stop: () => void
@@ -44,6 +49,7 @@ export function useChanges(): Changes {
   const { passages } = useHighlight()
   const { recording, setup } = useParts()
   const along = useSeenAlong()
+  const listen = useSpeechHere()
   const offer = useOffer()
   const { enqueueSnackbar } = useSnackbar()
   const [going, setGoing] = useState<Going | null>(null)
@@ -59,20 +65,23 @@ export function useChanges(): Changes {
     return { cuts: within(done.cuts), sceneChanges: within(done.sceneChanges) }
   }, [done, passages, recording.id, setup.id, session])
 
-  const plan = async (into: Into): Promise<{ edit: Edit; plan: ChangePlan } | null> => {
+  const plan = async (into: CutInto, pace: Pace = 'usual'): Promise<{ edit: Edit; plan: ChangePlan } | null> => {
     const file = files.get(recording.id)
-    if (!inside || !file) return null
+    if (!file || (!inside && into !== 'turns')) return null
     const edit = session.value
     abort.current?.abort()
     const stopped = new AbortController()
     abort.current = stopped
     setGoing({ into, share: 0 })
     try {
-      const made = await (into === 'scenes' ? planScenes : planShots)(
-        { edit, recording, setup, file },
-        into === 'scenes' ? inside.sceneChanges : inside.cuts,
-        { signal: stopped.signal, onProgress: (share) => setGoing({ into, share }) },
-      )
+      const where = { edit, recording, setup, file }
+      const going = { signal: stopped.signal, onProgress: (share: number) => setGoing({ into, share }) }
+      const planned = {
+        scenes: () => planScenes(where, inside?.sceneChanges ?? [], going),
+        shots: () => planShots(where, inside?.cuts ?? [], going),
+        turns: async () => planTurns(where, await listen(), SHORTEST_TURN[pace], going),
+      }
+      const made = await planned[into]()
       if (stopped.signal.aborted) return null
       if (!made) enqueueSnackbar(wording.couldNotBeCut, { variant: 'error' })
       else if (session.value.highlight !== edit.highlight) enqueueSnackbar(wording.changedMeanwhile)
@@ -83,10 +92,16 @@ export function useChanges(): Changes {
     }
   }
 
-  const cut = async (into: Into, isWanted: (plan: ChangePlan) => boolean = () => true) => {
+  const cut = async (into: 'scenes' | 'shots', isWanted: (plan: ChangePlan) => boolean = () => true) => {
     const planned = await plan(into)
-    if (!planned || !isWanted(planned.plan)) return
-    const { cuts, parts, setups, layouts, recipes } = planned.plan
+    if (planned && isWanted(planned.plan)) await take(into, planned.plan)
+  }
+  const follow = async (pace: Pace) => {
+    const planned = await plan('turns', pace)
+    if (planned?.plan.cuts.length === 0) enqueueSnackbar(wording.nobodyTakesTurns)
+    else if (planned) await take('turns', planned.plan)
+  }
+  const take = async (into: CutInto, { cuts, parts, setups, layouts, recipes }: ChangePlan) => {
     for (const { whole } of recipes) await bringImages(bench, picturesOfRecipe(whole))
     const gesture = crypto.randomUUID()
     addRecords(session, { setups, layouts })
@@ -141,6 +156,7 @@ export function useChanges(): Changes {
     sceneChanges: inside?.sceneChanges ?? [],
     going,
     cut,
+    follow,
     cutApart,
     stop: () => {
       abort.current?.abort()
