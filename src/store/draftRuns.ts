@@ -43,13 +43,13 @@ export interface DraftPick {
 
 /**
  * Drafts that were asked for at one time. *finding*: the recordings are being looked through; *making*: the picks are
- * known. A recording that could not be looked through is in `unread`.
+ * known; *closed*: nobody is told of it any more. A recording that could not be looked through is in `unread`.
  */
 export interface DraftRun {
   id: DraftRunId
   createdAt: string
   wish: DraftWish
-  state: 'finding' | 'making' | 'done' | 'stopped' | 'taken-back'
+  state: 'finding' | 'making' | 'done' | 'stopped' | 'closed'
   picks: readonly DraftPick[]
   unread: readonly RecordingId[]
   /** Why it stopped, in words, where nobody stopped it. */
@@ -106,13 +106,18 @@ export async function stopRun(id: DraftRunId): Promise<void> {
   await noteRun(id, { state: 'stopped' })
 }
 
+/** Tells nobody of a run any more. */
+export async function closeRun(id: DraftRunId): Promise<void> {
+  await database().draftRuns.update(id, { state: 'closed' })
+}
+
 /** Ends a run and puts every highlight of it into the bin, but those that somebody has kept. How many that were. */
 export async function takeBackRun(id: DraftRunId): Promise<number> {
   const db = database()
   return db.transaction('rw', db.draftRuns, db.highlights, async () => {
     const run = await db.draftRuns.get(id)
     if (!run) return 0
-    await db.draftRuns.put({ ...run, state: 'taken-back' })
+    await db.draftRuns.put({ ...run, state: 'closed' })
     const made = await db.highlights.bulkGet(run.picks.map((p) => p.highlightId))
     const open = made.filter((h) => h && !h.deletedAt && !h.draft?.isKept)
     for (const h of open) if (h) await binHighlight(h.id, true)

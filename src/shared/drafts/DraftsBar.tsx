@@ -6,7 +6,7 @@ import { useLiveQuery } from 'dexie-react-hooks'
 import { useSnackbar } from 'notistack'
 import { useStore } from 'zustand'
 import type { Highlight } from '@/core/model/highlight'
-import { isGoing, latestRun, stopRun, takeBackRun, type DraftRun } from '@/store/draftRuns'
+import { closeRun, isGoing, latestRun, stopRun, takeBackRun, type DraftRun } from '@/store/draftRuns'
 import { highlightsOnShelf } from '@/store/highlights'
 import { ProgressLine } from '@/ui/ProgressLine'
 import { textSize } from '@/ui/theme'
@@ -19,7 +19,7 @@ export function DraftsBar() {
   const highlights = useLiveQuery(highlightsOnShelf, [])
   const { now } = useStore(draftsWork)
   const { enqueueSnackbar } = useSnackbar()
-  if (!run || !highlights || run.state === 'taken-back') return null
+  if (!run || !highlights || run.state === 'closed') return null
   const takeBack = async () => {
     const taken = takeBackRun(run.id)
     interruptDrafts(run.id)
@@ -58,6 +58,7 @@ export function DraftsBar() {
         )}
       </Box>
       {made.length > 0 && <Button onClick={() => void takeBack()}>{wording.takeBack}</Button>}
+      {!isGoing(run) && <Button onClick={() => void closeRun(run.id)}>{wording.close}</Button>}
     </Box>
   )
 }

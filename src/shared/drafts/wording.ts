@@ -38,6 +38,7 @@ export const wording = {
   stoppedBecause: (problem: string) => `Drafts stopped: ${problem}.`,
   unread: (count: number) => ` ${count} ${count === 1 ? 'recording' : 'recordings'} could not be read.`,
   takeBack: 'Undo all',
+  close: 'Close',
   takenBack: (count: number) => `${count} ${count === 1 ? 'draft is' : 'drafts are'} in the bin.`,
 }
 
