@@ -40,14 +40,14 @@ export interface NewHighlight {
 }
 
 /**
- * Cuts a new highlight from a recording. Where nothing else is asked for, regions and layout are copies of those the
- * recording's newest highlight uses, since a person's scene rarely changes; else starting ones.
+ * A new highlight of a recording, not kept yet. Where nothing else is asked for, regions and layout are copies of
+ * those the recording's newest highlight uses, since a person's scene rarely changes; else starting ones.
  */
-export async function createHighlight(
+export async function newHighlight(
   recording: Recording,
   wanted: NewHighlight,
   id: HighlightId = newId<HighlightId>(),
-): Promise<Highlight> {
+): Promise<{ highlight: Highlight; setup: Setup; layout: Layout }> {
   const base = newRecord(nowStamp())
   const previous = await newestEditOf(recording.id)
   const regions =
@@ -105,6 +105,16 @@ export async function createHighlight(
     brandId: previous?.highlight.brandId ?? null,
     ...(wanted.draft && { draft: wanted.draft }),
   }
+  return { highlight, setup, layout }
+}
+
+/** Cuts a new highlight from a recording and keeps it; see {@link newHighlight}. */
+export async function createHighlight(
+  recording: Recording,
+  wanted: NewHighlight,
+  id?: HighlightId,
+): Promise<Highlight> {
+  const { highlight, setup, layout } = await newHighlight(recording, wanted, id)
   const db = database()
   await db.transaction('rw', db.highlights, db.setups, db.layouts, async () => {
     await db.setups.put(setup)
@@ -273,6 +283,36 @@ export function editSession({ edit, steps, position }: Extract<LoadResult, { ok:
     },
     overfull,
   )
+}
+
+/** A new highlight of a recording to work on that is not kept before {@link keepNewEdit} keeps it. */
+export async function newEditSession(
+  recording: Recording,
+  wanted: NewHighlight,
+  id: HighlightId,
+): Promise<EditSession> {
+  const { highlight, setup, layout } = await newHighlight(recording, wanted, id)
+  const edit: Edit = {
+    highlight,
+    setups: [setup],
+    layouts: [layout],
+    recordings: [recording],
+    soundFiles: [],
+    imageFiles: [],
+    fontFiles: await keptFonts(),
+  }
+  return new Session(edit, [], 0, () => Promise.resolve('written'), overfull)
+}
+
+/** Keeps a new highlight with its history. Rejects when the disk is full. */
+export async function keepNewEdit(session: EditSession): Promise<void> {
+  const { value, steps, position } = session.store.getState().history
+  await saveEdit(value, steps, position, value.highlight.updatedAt)
+}
+
+/** Whether a highlight is there, on the Shelf or in the bin. */
+export async function isKept(id: HighlightId): Promise<boolean> {
+  return (await database().highlights.get(id)) !== undefined
 }
 
 /**

@@ -1,3 +1,4 @@
+import { usedFiles, usedRecordings, type Edit } from '@/core/model/edit'
 import { newRecord } from '@/core/model/record'
 import { readRecord } from '@/core/model/migrate'
 import type { RecordingId } from '@/core/model/ids'
@@ -109,6 +110,18 @@ export async function storedFile(id: FileOwner): Promise<FileResult> {
   if ((await stored.handle.queryPermission({ mode: 'read' })) !== 'granted')
     return { ok: false, reason: 'needs-permission' }
   return stored.handle.getFile().then(readable, () => ({ ok: false, reason: 'gone' }) as const)
+}
+
+/** The bytes of everything that an edit plays and shows, by id, and the ids of what is not there. */
+export async function filesOfEdit(edit: Edit): Promise<{ files: Map<string, Blob>; missing: Set<string> }> {
+  const files = new Map<string, Blob>()
+  const missing = new Set<string>()
+  for (const { id } of [...usedRecordings(edit), ...usedFiles(edit)]) {
+    const stored = await storedFile(id)
+    if (stored.ok) files.set(id, stored.file)
+    else missing.add(id)
+  }
+  return { files, missing }
 }
 
 /** Asks for permission to a linked file again; must be called from a person's own action. */

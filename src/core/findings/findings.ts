@@ -36,16 +36,16 @@ export type MeasurementsBesideFonts = Omit<Measurements, 'measure' | 'missingGly
 
 type MeasurementsBesideSound = Omit<Measurements, 'loudness'>
 
-export const NOTHING_MEASURED: Measurements = {
+export const NOTHING_LOOKED_AT: MeasurementsBesideFonts = {
   outlet: null,
   loudness: null,
   speech: new Map(),
   missing: new Set(),
-  measure: null,
-  missingGlyphs: new Set(),
   edges: new Map(),
   presence: new Map(),
 }
+
+export const NOTHING_MEASURED: Measurements = { ...NOTHING_LOOKED_AT, measure: null, missingGlyphs: new Set() }
 
 /**
  * Everything that people find out after they have posted, worst first, each with the remedy that is seen to work.

@@ -10,7 +10,8 @@ export function panelsOf({ tree, insets }: Arrangement): Panel[] {
   return [...panelsUnder(tree), ...insets.map((i) => i.panel)]
 }
 
-function panelsUnder(node: LayoutNode): Panel[] {
+/** Every panel in a node, itself or below it. */
+export function panelsUnder(node: LayoutNode): Panel[] {
   if (node.kind === 'panel') return [node]
   return node.kind === 'stack' ? node.children.flatMap((c) => panelsUnder(c.node)) : []
 }

@@ -2,17 +2,16 @@
 
 import Box from '@mui/material/Box'
 import { useEffect, useMemo, useRef, useState } from 'react'
-import { usedFiles, usedRecordings } from '@/core/model/edit'
 import type { Highlight } from '@/core/model/highlight'
 import { quietly } from '@/diagnostics/note'
 import { Player } from '@/media/playback/player'
 import type { PreviewTarget } from '@/media/workers/preview.protocol'
 import { loadEdit } from '@/store/highlights'
-import { storedFile } from '@/store/recordings'
+import { filesOfEdit } from '@/store/recordings'
 import { usePreviewCanvas } from '@/ui/usePreviewCanvas'
 import { wording } from './wording'
 
-/** A highlight in its first shape, played with its sound where its picture was. */
+/** A highlight in its first shape, played with its sound over its picture. */
 export function CardPlayer({ highlight, height }: { highlight: Highlight; height: number }) {
   const [player, setPlayer] = useState<Player | null>(null)
   useEffect(() => {
@@ -33,11 +32,7 @@ function Playing({ player, highlight, height }: { player: Player; highlight: Hig
     const open = async () => {
       const loaded = await loadEdit(id)
       if (!loaded.ok) return
-      const files = new Map<string, Blob>()
-      for (const { id } of [...usedRecordings(loaded.edit), ...usedFiles(loaded.edit)]) {
-        const stored = await storedFile(id)
-        if (stored.ok) files.set(id, stored.file)
-      }
+      const { files } = await filesOfEdit(loaded.edit)
       if (!live || !(await player.open(loaded.edit, files)).ok) return
       if (live) await player.play()
     }
@@ -50,5 +45,5 @@ function Playing({ player, highlight, height }: { player: Player; highlight: Hig
   }, [player, id, updatedAt])
   usePreviewCanvas(player, host, target, wording.playing(highlight.name))
   const width = shape ? (height * shape.width) / shape.height : height
-  return <Box ref={host} sx={{ position: 'relative', height, width, maxWidth: '100%' }} />
+  return <Box ref={host} sx={{ gridArea: '1 / 1', position: 'relative', height, width, maxWidth: '100%' }} />
 }

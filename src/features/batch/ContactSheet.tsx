@@ -20,6 +20,7 @@ import { recordingsOnShelf } from '@/store/recordings'
 import { ChoiceField } from '@/ui/ChoiceField'
 import { KeysDialog } from '@/ui/KeysDialog'
 import { palette, textSize } from '@/ui/theme'
+import { toggled } from '@/ui/toggled'
 import { useGrowing } from '@/ui/useGrowing'
 import type { WholeRecipe } from '@/core/model/recipe'
 import { DraftsBar } from '@/shared/drafts/DraftsBar'
@@ -73,11 +74,7 @@ export function ContactSheet() {
   const [fromRecordings, setFromRecordings] = useState(false)
   const [asking, setAsking] = useState(false)
   const { enqueueSnackbar } = useSnackbar()
-  const toggle = useCallback(
-    (id: HighlightId) =>
-      setChosen((known) => new Set(known.has(id) ? [...known].filter((k) => k !== id) : [...known, id])),
-    [],
-  )
+  const toggle = useCallback((id: HighlightId) => setChosen((known) => toggled(known, id)), [])
   const [show, setShow] = useState<Shown>('all')
   const [recordingId, setRecordingId] = useState<RecordingId | 'all'>('all')
   const [warned, setWarned] = useState<ReadonlyMap<HighlightId, boolean>>(new Map())

@@ -2,12 +2,10 @@
 
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import Checkbox from '@mui/material/Checkbox'
 import Dialog from '@mui/material/Dialog'
 import DialogActions from '@mui/material/DialogActions'
 import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
-import FormControlLabel from '@mui/material/FormControlLabel'
 import LinearProgress from '@mui/material/LinearProgress'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
@@ -17,8 +15,10 @@ import { useState } from 'react'
 import type { RecipeId, RecordingId } from '@/core/model/ids'
 import { createHighlight, highlightsOnShelf } from '@/store/highlights'
 import { recordingsOnShelf } from '@/store/recordings'
+import { CheckRow } from '@/ui/CheckRow'
 import { formatLength } from '@/ui/format'
 import { palette, textSize } from '@/ui/theme'
+import { toggled } from '@/ui/toggled'
 import type { WholeRecipe } from '@/core/model/recipe'
 import { applyToHighlight, LONGEST_CLIP_MICROS } from '@/shared/looks/layOutClip'
 import { wording } from './wording'
@@ -89,39 +89,14 @@ export function FromRecordingsDialog({ recipes, onMade, onClose }: FromRecording
               </Typography>
             )}
             {short.map(({ id, name, durationMicros }) => (
-              <Box
-                role="listitem"
+              <CheckRow
                 key={id}
-                sx={{ display: 'flex', alignItems: 'center', borderTop: 1, borderColor: 'divider' }}
-              >
-                <FormControlLabel
-                  sx={{
-                    flex: 1,
-                    minWidth: 0,
-                    '& .MuiFormControlLabel-label': {
-                      overflow: 'hidden',
-                      textOverflow: 'ellipsis',
-                      whiteSpace: 'nowrap',
-                      fontSize: textSize.body,
-                    },
-                  }}
-                  control={
-                    <Checkbox
-                      size="small"
-                      disabled={done !== null}
-                      checked={chosen.has(id)}
-                      onChange={(_, on) =>
-                        setChosen((known) => new Set(on ? [...known, id] : [...known].filter((k) => k !== id)))
-                      }
-                    />
-                  }
-                  label={name}
-                />
-                <Typography sx={{ fontSize: textSize.note, color: palette.inkSoft, flex: 'none' }}>
-                  {cutAlready(id) > 0 && wording.cut(cutAlready(id))}
-                  {formatLength(durationMicros)}
-                </Typography>
-              </Box>
+                name={name}
+                note={`${cutAlready(id) > 0 ? wording.cut(cutAlready(id)) : ''}${formatLength(durationMicros)}`}
+                disabled={done !== null}
+                checked={chosen.has(id)}
+                onChange={() => setChosen((known) => toggled(known, id))}
+              />
             ))}
           </Box>
         </Box>

@@ -118,15 +118,15 @@ export const SheetCard = memo(function SheetCard({
           '&:focus-visible': { outline: `2px solid ${palette.leaf}`, outlineOffset: -2 },
         }}
       >
-        {isPlaying && <CardPlayer highlight={highlight} height={PICTURE_HEIGHT} />}
-        {!isPlaying && url && (
+        {url && (
           <Box
             component="img"
             src={url}
             alt=""
-            sx={{ height: PICTURE_HEIGHT, maxWidth: '100%', objectFit: 'contain' }}
+            sx={{ gridArea: '1 / 1', height: PICTURE_HEIGHT, maxWidth: '100%', objectFit: 'contain' }}
           />
         )}
+        {isPlaying && <CardPlayer highlight={highlight} height={PICTURE_HEIGHT} />}
       </Box>
       <Box sx={{ display: 'flex', alignItems: 'flex-start', p: 1.5, gap: 1, flex: 1 }}>
         <Checkbox

@@ -1,12 +1,12 @@
-import { NOTHING_MEASURED, type Measurements } from '@/core/findings/findings'
+import { NOTHING_LOOKED_AT, type Measurements } from '@/core/findings/findings'
 import { causeOf, type Finding } from '@/core/findings/finding'
-import { usedFiles, usedRecordings, type Edit } from '@/core/model/edit'
+import { usedRecordings, type Edit } from '@/core/model/edit'
 import type { HighlightId } from '@/core/model/ids'
 import { nullOnError, quietly } from '@/diagnostics/note'
 import { inspector } from '@/media/inspect/inspector'
 import { speechOf } from '@/store/analyses'
 import { loadEdit } from '@/store/highlights'
-import { storedFile } from '@/store/recordings'
+import { filesOfEdit } from '@/store/recordings'
 import { edgesOf } from '@/shared/looks/edges'
 import { presencesOf } from '@/shared/looks/presences'
 
@@ -50,11 +50,9 @@ export function lookOverHighlight(
       if (!opened) return
       const { edit, files, missing } = opened
       learnt = { ...learnt, ...(await look(edit, files)) }
-      const { measure, missingGlyphs, ...nothing } = NOTHING_MEASURED
-      void [measure, missingGlyphs]
       const findings = await inspector().findings(
         edit,
-        { ...nothing, ...learnt, missing, speech: await speechOf(usedRecordings(edit)) },
+        { ...NOTHING_LOOKED_AT, ...learnt, missing, speech: await speechOf(usedRecordings(edit)) },
         files,
       )
       if (findings && !isOver()) onFound(findings.filter((f) => !edit.highlight.accepted.includes(causeOf(f))))
@@ -72,12 +70,6 @@ async function open(
   const loaded = await loadEdit(id)
   if (!loaded.ok) return null
   const { edit } = loaded
-  const files = new Map<string, Blob>()
-  const missing = new Set<string>()
-  for (const { id } of [...usedRecordings(edit), ...usedFiles(edit)]) {
-    const stored = await storedFile(id)
-    if (stored.ok) files.set(id, stored.file)
-    else missing.add(id)
-  }
+  const { files, missing } = await filesOfEdit(edit)
   return { edit, files, missing }
 }

@@ -1,11 +1,12 @@
 import { useSnackbar } from 'notistack'
-import { useCallback, useRef } from 'react'
+import { useMemo, useRef } from 'react'
 import { inOrder, suitedLayouts } from '@/core/compose/suitedLayouts'
 import { edgeBySentence } from '@/core/drafts/bySentence'
 import { speechOfAnalysis } from '@/core/detect/speech'
-import { layoutOf, passageOf } from '@/core/model/edit'
+import { layoutOf } from '@/core/model/edit'
 import type { Highlight } from '@/core/model/highlight'
 import { newId, type HighlightId, type InsetId } from '@/core/model/ids'
+import { quietly } from '@/diagnostics/note'
 import { keepDraft, setName } from '@/edit/highlight'
 import { chosenAs, idsInUse, layOut } from '@/edit/layouts'
 import { trimPassage } from '@/edit/passages'
@@ -24,56 +25,71 @@ export interface Decisions {
   undo: () => Promise<void>
 }
 
-/** What can be decided about a highlight from the contact sheet, and undone there, the last first. */
+/** What can be decided about highlights from the contact sheet, in turn, and undone there, the last first. */
 export function useDecisions(): Decisions {
   const { enqueueSnackbar } = useSnackbar()
   const undone = useRef<(() => Promise<unknown>)[]>([])
-  const change = useCallback(
-    async (id: HighlightId, does: (session: EditSession) => void | Promise<void>) => {
+  const line = useRef(Promise.resolve())
+  return useMemo(() => {
+    const inTurn = (does: () => Promise<void>) => (line.current = line.current.then(does).catch(quietly('a decision')))
+    const change = async (id: HighlightId, does: (session: EditSession) => void) => {
       if (await changeHighlight(id, does)) undone.current.push(() => changeHighlight(id, (s) => s.undo()))
       else enqueueSnackbar(wording.couldNotBeChanged, { variant: 'error' })
-    },
-    [enqueueSnackbar],
-  )
-  return {
-    keep: ({ id, draft }) =>
-      draft ? change(id, (session) => void keepDraft(session, { isKept: !draft.isKept })) : Promise.resolve(),
-    drop: async ({ id, name }) => {
+    }
+    const keep = ({ id, draft }: Highlight) =>
+      draft ? change(id, (session) => void keepDraft(session, { isKept: !draft.isKept })) : Promise.resolve()
+    const drop = async ({ id, name }: Highlight) => {
       await binHighlight(id, true)
       undone.current.push(() => binHighlight(id, false))
       enqueueSnackbar(wording.isInTheBin(name))
-    },
-    rename: ({ id }, name) => change(id, (session) => void setName(session, { name })),
-    bySentence: async ({ id, passages }, which, direction) => {
-      const passage = which === 'in' ? passages[0] : passages.at(-1)
+    }
+    const bySentence = async (id: HighlightId, which: 'in' | 'out', direction: 'earlier' | 'later') => {
       const loaded = await loadEdit(id)
-      const recording = loaded.ok && loaded.edit.recordings.find((r) => r.id === passage?.recordingId)
+      if (!loaded.ok) return
+      const { passages } = loaded.edit.highlight
+      const passage = which === 'in' ? passages[0] : passages.at(-1)
+      const recording = loaded.edit.recordings.find((r) => r.id === passage?.recordingId)
       if (!passage || !recording) return
       const speech = speechOfAnalysis(await analysisOf(recording))
-      const here = which === 'in' ? passage.inMicros : passage.outMicros
-      const t = edgeBySentence(speech, which, here, direction)
+      const t = edgeBySentence(speech, which, which === 'in' ? passage.inMicros : passage.outMicros, direction)
       if (t === null || (which === 'in' ? t >= passage.outMicros : t <= passage.inMicros))
         return void enqueueSnackbar(wording.noSentenceThere)
       await change(id, (session) => void trimPassage(session, { id: passage.id, which, t }))
-    },
-    nextArrangement: async ({ id, passages: [passage] }) => {
-      if (passage) await change(id, (session) => arrangeNext(session, passage.id))
-    },
-    undo: async () => {
+    }
+    const undo = async () => {
       const last = undone.current.pop()
       if (last) await last()
       else enqueueSnackbar(wording.nothingToUndo)
-    },
-  }
+    }
+    return {
+      keep: (highlight) => inTurn(() => keep(highlight)),
+      drop: (highlight) => inTurn(() => drop(highlight)),
+      rename: ({ id }, name) => inTurn(() => change(id, (session) => void setName(session, { name }))),
+      bySentence: ({ id }, which, direction) => inTurn(() => bySentence(id, which, direction)),
+      nextArrangement: ({ id }) => inTurn(() => change(id, arrangeNext)),
+      undo: () => inTurn(undo),
+    }
+  }, [enqueueSnackbar])
 }
 
-/** The arrangement that suits a passage next best after the one that it has; after the last the best again. */
-function arrangeNext(session: EditSession, passageId: Parameters<typeof passageOf>[1]): void {
+/**
+ * The arrangement that suits the first passage next best after the one that it has; after the last that can be right
+ * the best again.
+ */
+function arrangeNext(session: EditSession): void {
   const edit = session.value
-  const passage = passageOf(edit, passageId)
+  const [passage] = edit.highlight.passages
+  if (!passage) return
   const layout = layoutOf(edit, passage.layoutId)
-  const suited = inOrder(suitedLayouts(edit, passage, { panel: idsInUse(layout), inset: () => newId<InsetId>() }))
+  const ids = { panel: idsInUse(layout), inset: () => newId<InsetId>() }
+  const suited = inOrder(suitedLayouts(edit, passage, ids)).filter((s) => s.faults.length === 0)
   const here = suited.findIndex((s) => s.starting.name === layout.name)
   const next = suited[(here + 1) % Math.max(1, suited.length)]
-  if (next) layOut(session, { passageId, layoutId: layout.id, name: next.starting.name, chosen: chosenAs(next) })
+  if (next)
+    layOut(session, {
+      passageId: passage.id,
+      layoutId: layout.id,
+      name: next.starting.name,
+      chosen: chosenAs(next),
+    })
 }

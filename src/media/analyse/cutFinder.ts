@@ -10,7 +10,7 @@ import {
 import { isSceneChange } from '@/core/detect/sceneChange'
 import type { Micros } from '@/core/time/micros'
 import { CropReader, type DrawCrop } from '../draw/cropReader'
-import { codingOf, FrameHalver } from '../draw/frameHalver'
+import { codingOf, FrameShrinker } from '../draw/frameShrinker'
 import type { Source } from '../source/openSource'
 
 const SIGNATURE_SIZE = { width: SIGNATURE_WIDTH, height: SIGNATURE_HEIGHT }
@@ -35,7 +35,7 @@ const CHECK_EVERY = 4
 /** Compares frames of a recording, and finds the very frame with which a shot begins. */
 export class CutFinder {
   private readonly reader = new CropReader()
-  private readonly halver = new FrameHalver()
+  private readonly shrinker = new FrameShrinker()
   private readonly small = new OffscreenCanvas(SIGNATURE_WIDTH, SIGNATURE_HEIGHT).getContext('2d', {
     willReadFrequently: true,
   })
@@ -53,7 +53,7 @@ export class CutFinder {
     const frame = sample.rotation === 0 && !sample.flip ? sample.toVideoFrame() : null
     try {
       const coding = frame && codingOf(frame)
-      if (coding) return signatureOf(await this.halver.shrink(frame, coding, SIGNATURE_SIZE))
+      if (coding) return signatureOf(await this.shrinker.shrink(frame, coding, SIGNATURE_SIZE))
     } finally {
       frame?.close()
     }

@@ -1,7 +1,7 @@
 import type { VideoSample } from 'mediabunny'
 import type { Rect, Size } from '@/core/geometry/rect'
 import { hasGpu } from '../gpu/gpu'
-import { codingOf, FrameHalver } from './frameHalver'
+import { codingOf, FrameShrinker } from './frameShrinker'
 
 export type Context2D = OffscreenCanvasRenderingContext2D | CanvasRenderingContext2D
 
@@ -47,7 +47,7 @@ export class CropReader {
   private readonly open: VideoFrame[] = []
   /** One strip of a frame on its way from the decoder to a canvas. */
   private pixels = new Uint8ClampedArray(0)
-  private readonly halver = new FrameHalver()
+  private readonly shrinker = new FrameShrinker()
 
   /** Begins a new picture: what was read for the one before is drawn over from here on. */
   begin(): void {
@@ -117,7 +117,7 @@ export class CropReader {
   private async copyOut(frame: VideoFrame, small: boolean): Promise<{ canvas: OffscreenCanvas; scale: number }> {
     const coding = small ? codingOf(frame) : null
     if (coding) {
-      const half = await this.halver.read(frame, coding)
+      const half = await this.shrinker.halve(frame, coding)
       const scratch = this.scratch(half)
       scratch.putImageData(half, 0, 0)
       return { canvas: scratch.canvas, scale: 0.5 }

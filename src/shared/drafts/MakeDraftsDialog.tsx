@@ -26,19 +26,18 @@ import { highlightsOnShelf } from '@/store/highlights'
 import { kept } from '@/store/rack'
 import { keptRecipes } from '@/store/recipes'
 import { recordingsOnShelf } from '@/store/recordings'
+import { CheckRow } from '@/ui/CheckRow'
 import { ChoiceField } from '@/ui/ChoiceField'
 import { formatLength } from '@/ui/format'
 import { NumberField } from '@/ui/NumberField'
 import { SecondsField } from '@/ui/SecondsField'
 import { palette, textSize } from '@/ui/theme'
+import { toggled } from '@/ui/toggled'
 import { startDrafts } from './draftRunner'
 import { wording } from './wording'
 
 /** So many drafts are made at one time, at most. */
 const MOST_DRAFTS = 50
-
-const toggled = <T,>(set: ReadonlySet<T>, item: T): ReadonlySet<T> =>
-  set.has(item) ? new Set([...set].filter((x) => x !== item)) : new Set([...set, item])
 
 /** Asks what drafts are to be made from and for, and begins. */
 export function MakeDraftsDialog({ onClose }: { onClose: () => void }) {
@@ -123,31 +122,13 @@ function MakeDrafts({ recordings, highlights, outlets, recipes, onClose }: Props
           </Box>
           <Box role="list" aria-label={wording.recordings} sx={{ maxHeight: 168, overflowY: 'auto' }}>
             {recordings.map(({ id, name, durationMicros }) => (
-              <Box
-                role="listitem"
+              <CheckRow
                 key={id}
-                sx={{ display: 'flex', alignItems: 'center', borderTop: 1, borderColor: 'divider' }}
-              >
-                <FormControlLabel
-                  sx={{
-                    flex: 1,
-                    minWidth: 0,
-                    '& .MuiFormControlLabel-label': {
-                      overflow: 'hidden',
-                      textOverflow: 'ellipsis',
-                      whiteSpace: 'nowrap',
-                      fontSize: textSize.body,
-                    },
-                  }}
-                  control={
-                    <Checkbox size="small" checked={chosen.has(id)} onChange={() => setChosen(toggled(chosen, id))} />
-                  }
-                  label={name}
-                />
-                <Typography sx={{ fontSize: textSize.note, color: palette.inkSoft, flex: 'none' }}>
-                  {formatLength(durationMicros)}
-                </Typography>
-              </Box>
+                name={name}
+                note={formatLength(durationMicros)}
+                checked={chosen.has(id)}
+                onChange={() => setChosen(toggled(chosen, id))}
+              />
             ))}
           </Box>
         </Box>

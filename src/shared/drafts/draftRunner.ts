@@ -12,7 +12,7 @@ import { startWorker } from '@/media/workers/startWorker'
 import { analyse, liveAnalyses } from '@/shared/recordings/analyser'
 import { analysisOf } from '@/store/analyses'
 import { draftRun, goingRuns, isGoing, noteRun, type DraftPick, type DraftRun } from '@/store/draftRuns'
-import { binHighlight, highlightsOnShelf } from '@/store/highlights'
+import { highlightsOnShelf, isKept } from '@/store/highlights'
 import { kept } from '@/store/rack'
 import { keptRecipes } from '@/store/recipes'
 import { getRecording, storedFile } from '@/store/recordings'
@@ -31,30 +31,37 @@ const PROPOSED_PER_WANTED = 2
 
 let running: { id: DraftRunId; abort: AbortController } | null = null
 let worker: Promise<void> | null = null
+/** Whether more may have been asked for since the runs were last looked at. */
+let isAsked = false
 
 /** Makes the drafts that were asked for, one run after another, and those that were cut short; in one tab at a time. */
 export function startDrafts(): void {
+  isAsked = true
   worker ??= navigator.locks
-    .request('brimble-drafts', async () => {
-      for (;;) {
-        const [run] = await goingRuns()
-        if (!run) return
-        const abort = new AbortController()
-        running = { id: run.id, abort }
-        try {
-          await goOn(run, abort.signal)
-        } catch (error) {
-          // Where not even this can be kept, it goes on when the application is opened again.
-          const problem = explain('making drafts', error)
-          if (!(await noteRun(run.id, { state: 'stopped', problem }).catch(() => false))) return
-        } finally {
-          running = null
-          draftsWork.setState({ now: null })
-        }
-      }
-    })
+    .request('brimble-drafts', makeRuns)
     .catch(quietly('making drafts'))
-    .finally(() => (worker = null))
+    .finally(() => {
+      worker = null
+      if (isAsked) startDrafts()
+    })
+}
+
+async function makeRuns(): Promise<void> {
+  for (;;) {
+    isAsked = false
+    const [run] = await goingRuns()
+    if (!run) return
+    const abort = new AbortController()
+    running = { id: run.id, abort }
+    try {
+      await goOn(run, abort.signal)
+    } catch (error) {
+      await noteRun(run.id, { state: 'stopped', problem: explain('making drafts', error) })
+    } finally {
+      running = null
+      draftsWork.setState({ now: null })
+    }
+  }
 }
 
 /** Lets go of what is being made of a run that has been stopped. */
@@ -154,9 +161,10 @@ async function makePicks(run: DraftRun, inspect: Remote<InspectWorker>, signal: 
     })
     const [recording, stored] = await Promise.all([getRecording(pick.recordingId), storedFile(pick.recordingId)])
     const isThere = recording !== null && stored.ok
-    if (isThere) await makeDraft({ run, pick, recording, file: stored.file, recipe, outlet, inspect, signal })
-    // What was being made when somebody stopped is not left half made.
-    if (signal.aborted) return void (await binHighlight(pick.highlightId, true))
+    // One that is there already was kept just before something cut the run short.
+    if (isThere && !(await isKept(pick.highlightId)))
+      await makeDraft({ run, pick, recording, file: stored.file, recipe, outlet, inspect, signal })
+    if (signal.aborted) return
     const now = await draftRun(run.id)
     if (!now || !isGoing(now)) return
     const state = isThere ? 'made' : 'failed'

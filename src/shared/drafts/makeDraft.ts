@@ -4,7 +4,7 @@ import { onFrame } from '@/core/cut/passages'
 import { isSure } from '@/core/detect/regions/proposal'
 import { recognise } from '@/core/detect/regions/fingerprint'
 import { speechOfAnalysis } from '@/core/detect/speech'
-import { NOTHING_MEASURED } from '@/core/findings/findings'
+import { NOTHING_LOOKED_AT } from '@/core/findings/findings'
 import { titleFrom } from '@/core/drafts/titleFrom'
 import type { Outlet } from '@/core/model/outlet'
 import type { WholeRecipe } from '@/core/model/recipe'
@@ -30,8 +30,7 @@ import type { InspectWorker } from '@/media/workers/inspect.protocol'
 import { analysisOf, speechOf } from '@/store/analyses'
 import { textBeside } from '@/store/captionTexts'
 import type { DraftPick, DraftRun } from '@/store/draftRuns'
-import { changeHighlight } from '@/shared/changeHighlight'
-import { createHighlight, type EditSession } from '@/store/highlights'
+import { keepNewEdit, newEditSession, type EditSession } from '@/store/highlights'
 import { keptImages } from '@/store/imageFiles'
 import { recipeByItself } from '@/store/recipes'
 import { keptSetups } from '@/store/setups'
@@ -58,8 +57,7 @@ const MOST_TAKEN_OUT = 0.35
 
 /**
  * Makes the highlight of a pick: cut, regions and arrangement, pauses, words, name, loudness and what else can be put
- * right. Begun anew where it was cut short; what is kept stays half made when it is stopped. Rejects when it cannot be
- * kept.
+ * right. It is kept once it is whole, or not at all when it is stopped. Rejects when it cannot be kept.
  */
 export async function makeDraft(making: Making): Promise<void> {
   const { run, pick, recording, signal } = making
@@ -68,30 +66,25 @@ export async function makeDraft(making: Making): Promise<void> {
     inMicros: onFrame(recording, inMicros),
     outMicros: Math.min(recording.durationMicros, onFrame(recording, outMicros)),
   }
-  await createHighlight(
-    recording,
-    {
-      name: wording.nameOf(recording.name, formatTime(inMicros, 0)),
-      ...cut,
-      origin: { recordingId: recording.id, ...cut, label: '' },
-      shapes: [...run.wish.shapes],
-      draft: { runId: run.id, score, reasons, isKept: false },
-    },
-    pick.highlightId,
-  )
+  const wanted = {
+    name: wording.nameOf(recording.name, formatTime(inMicros, 0)),
+    ...cut,
+    origin: { recordingId: recording.id, ...cut, label: '' },
+    shapes: [...run.wish.shapes],
+    draft: { runId: run.id, score, reasons, isKept: false },
+  }
+  const session = await newEditSession(recording, wanted, pick.highlightId)
   // Heard by a process of its own while this one looks.
   const heard = findWords(making).catch((error: unknown): Loose => {
     quietly('making a draft')(error)
     return []
   })
-  const isKept = await changeHighlight(pick.highlightId, async (session) => {
-    for (const step of [arrange, takeOutDeadAir, writeWords, putRight]) {
-      if (signal.aborted) return
-      // What one of them cannot do, a person can: the draft is there all the same.
-      await step(session, making, heard).catch(quietly('making a draft'))
-    }
-  })
-  if (!isKept) throw new Error('The draft could not be kept: the disk may be full')
+  for (const step of [arrange, takeOutDeadAir, writeWords, putRight]) {
+    // What one of them cannot do, a person can: the draft is made all the same.
+    await step(session, making, heard).catch(quietly('making a draft'))
+    if (signal.aborted) return
+  }
+  await keepNewEdit(session)
 }
 
 /** Gives it the regions of its scene, and the arrangement that was asked for or suits it. */
@@ -109,20 +102,11 @@ async function arrange(session: EditSession, { recording, file, recipe }: Making
     if (match?.kind === 'sure') {
       applySetup(session, { setupId: own.id, kept: match.match }, gesture)
       given ??= await recipeByItself(match.match.id)
-      if (!given)
-        await acceptAllFound(
-          session,
-          { setupId: own.id, passageId: passage.id, size: recording.video, proposals: [] },
-          {
-            anew: true,
-            byItself: true,
-          },
-        )
-    } else {
-      const proposals = look?.proposals.filter(isSure) ?? []
-      const found = { setupId: own.id, passageId: passage.id, size: recording.video, proposals }
-      if (proposals.length > 0) await acceptAllFound(session, found, { anew: true, byItself: true })
     }
+    const proposals = match?.kind === 'sure' ? [] : (look?.proposals.filter(isSure) ?? [])
+    const found = { setupId: own.id, passageId: passage.id, size: recording.video, proposals }
+    if (proposals.length > 0 || (match?.kind === 'sure' && !given))
+      await acceptAllFound(session, found, { anew: true, byItself: true })
   }
   if (!given) return
   addRecords(session, { imageFiles: await keptImages(picturesOfRecipe(given)) })
@@ -198,12 +182,10 @@ async function putRight(session: EditSession, { recording, file, outlet, inspect
   const edit = session.value
   const files = new Map([[recording.id as string, file]])
   const speech = await speechOf(usedRecordings(edit))
-  const { measure, missingGlyphs, ...nothing } = NOTHING_MEASURED
-  void [measure, missingGlyphs]
   const found = await inspect.findings(
     edit,
     {
-      ...nothing,
+      ...NOTHING_LOOKED_AT,
       outlet,
       loudness: await inspect.loudness(edit, files, speech),
       edges: await edgesOf(edit, files),

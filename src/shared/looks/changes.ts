@@ -5,8 +5,8 @@ import { recognise, type Fingerprint } from '@/core/detect/regions/fingerprint'
 import { isSure } from '@/core/detect/regions/proposal'
 import { areaOf, centreOf, shareOfBoth, type Point, type Rect } from '@/core/geometry/rect'
 import { arrangeFor, STARTING_LAYOUTS, type StartingLayout } from '@/core/layout/startingLayouts'
-import { withLarge } from '@/core/direct/enlarge'
-import { turnsOf, type Turn } from '@/core/direct/turns'
+import { withLarge } from '@/core/turns/withLarge'
+import { turnsOf, type Turn } from '@/core/turns/turns'
 import type { SpeechStretch } from '@/core/sound/ducking'
 import { layoutOf, type Edit } from '@/core/model/edit'
 import {
@@ -244,6 +244,12 @@ export async function planTurns(
   return plan.layouts.length > 0 ? plan : nothing
 }
 
+/** What a layout was called before somebody was large in it. */
+function baseName(name: string, people: readonly Region[]): string {
+  const person = people.find((p) => name.endsWith(`, ${p.name}`))
+  return person ? name.slice(0, -`, ${person.name}`.length) : name
+}
+
 /** A layout of an edit's own in which somebody is large; null where nobody shares their room with them. */
 function largeIn(
   edit: Edit,
@@ -261,7 +267,7 @@ function largeIn(
   return newLayout({
     ...ownRecord(edit),
     id: newId<LayoutId>(),
-    name: `${layout.name}, ${person.name}`,
+    name: `${baseName(layout.name, people)}, ${person.name}`,
     arrangement,
     perShape: Object.fromEntries(perShape),
     adapts: layout.adapts === true,

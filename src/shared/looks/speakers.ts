@@ -1,6 +1,6 @@
 import { regionIn } from '@/core/compose/regionIn'
 import { whoSpeaks } from '@/core/detect/regions/whoSpeaks'
-import { piecesOfSpeech, type Spoken } from '@/core/direct/turns'
+import { piecesOfSpeech, type Spoken } from '@/core/turns/turns'
 import { toEvenPixels } from '@/core/geometry/evenGrid'
 import type { Rect } from '@/core/geometry/rect'
 import type { Passage } from '@/core/model/passage'

@@ -1,13 +1,12 @@
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useEffect } from 'react'
 import type { Highlight } from '@/core/model/highlight'
-import { usedFiles, usedRecordings } from '@/core/model/edit'
 import { outputLength } from '@/core/time/timeMap'
 import { nullOnError } from '@/diagnostics/note'
 import { inspector } from '@/media/inspect/inspector'
 import { loadEdit } from '@/store/highlights'
 import { keepPictures, picturesFor } from '@/store/pictures'
-import { storedFile } from '@/store/recordings'
+import { filesOfEdit } from '@/store/recordings'
 
 const POSTER_HEIGHT = 160
 
@@ -33,11 +32,7 @@ async function makePoster(highlight: Highlight): Promise<void> {
   const loaded = await loadEdit(highlight.id)
   const shape = highlight.shapes[0]
   if (!loaded.ok || !shape) return
-  const files = new Map<string, Blob>()
-  for (const { id } of [...usedRecordings(loaded.edit), ...usedFiles(loaded.edit)]) {
-    const stored = await storedFile(id)
-    if (stored.ok) files.set(id, stored.file)
-  }
+  const { files } = await filesOfEdit(loaded.edit)
   const picture = await inspector()
     .still(loaded.edit, shape, files, Math.floor(outputLength(highlight) / 2), POSTER_HEIGHT)
     .catch(nullOnError('a poster'))

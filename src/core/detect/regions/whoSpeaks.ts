@@ -43,13 +43,16 @@ export function whoSpeaks(
     return times.map((t) => t - (all - t) / Math.max(1, times.length - 1))
   })
   const speakers = likeliest(ahead, goesOn)
-  const stretches = stir.map((_, i) => stir.slice(0, i + 1).filter((_, n) => n > 0 && !goesOn[n]).length)
-  return speakers.map((speaker, i) => {
-    const same = stretches.flatMap((s, n) =>
-      s === stretches[i] && speakers[n] === speaker ? [ahead[n]?.[speaker] ?? 0] : [],
-    )
-    return same.reduce((a, b) => a + b, 0) / same.length > CLEARLY ? speaker : null
+  // How far ahead each is all through a stretch without a pause.
+  const stretches: { sum: number; count: number }[][] = []
+  const own = speakers.map((speaker, i) => {
+    if (i === 0 || !goesOn[i]) stretches.push(regions.map(() => ({ sum: 0, count: 0 })))
+    const share = stretches.at(-1)?.[speaker] ?? { sum: 0, count: 0 }
+    share.sum += ahead[i]?.[speaker] ?? 0
+    share.count++
+    return share
   })
+  return speakers.map((speaker, i) => ((own[i]?.sum ?? 0) > CLEARLY * (own[i]?.count ?? 0) ? speaker : null))
 }
 
 /** How much a region stirs while nobody speaks; where that was never seen, as when it is quietest. */

@@ -2,9 +2,9 @@
 
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import { MICROS_PER_SECOND } from '@/core/time/micros'
 import { useState } from 'react'
 import { showsSomebody } from '@/core/model/region'
+import { MICROS_PER_SECOND } from '@/core/time/micros'
 import type { CutInto } from '@/edit/changes'
 import { ChoiceField } from '@/ui/ChoiceField'
 import { ProgressLine } from '@/ui/ProgressLine'

@@ -98,8 +98,10 @@ export function useChanges(): Changes {
   }
   const follow = async (pace: Pace) => {
     const planned = await plan('turns', pace)
-    if (planned?.plan.cuts.length === 0) enqueueSnackbar(wording.nobodyTakesTurns)
-    else if (planned) await take('turns', planned.plan)
+    if (!planned) return
+    const { cuts, layouts } = planned.plan
+    if (cuts.length > 0) await take('turns', planned.plan)
+    else enqueueSnackbar(layouts.length > 0 ? wording.isCutAlready : wording.nobodyTakesTurns)
   }
   const take = async (into: CutInto, { cuts, parts, setups, layouts, recipes }: ChangePlan) => {
     for (const { whole } of recipes) await bringImages(bench, picturesOfRecipe(whole))

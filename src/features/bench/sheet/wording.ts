@@ -111,6 +111,7 @@ export const wording = {
   pace: 'Changes',
   paces: { calm: 'Few', usual: 'Some', lively: 'Many' },
   lookingAtWhoSpeaks: 'Looking at who speaks…',
+  isCutAlready: 'No turn begins inside a passage. To follow at another pace, undo the turns that are there.',
   nobodyTakesTurns: 'Nobody could be told to speak in turn here. Nothing was changed.',
   lookingAtEachScene: 'Looking at each scene…',
   lookingAtEachShot: 'Looking at each shot…',

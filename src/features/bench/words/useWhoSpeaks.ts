@@ -1,5 +1,5 @@
 import { showsSomebody } from '@/core/model/region'
-import type { Spoken } from '@/core/direct/turns'
+import type { Spoken } from '@/core/turns/turns'
 import type { Cue } from '@/core/model/words'
 import { setSpeakersByName } from '@/edit/words'
 import { speakersIn } from '@/shared/looks/speakers'

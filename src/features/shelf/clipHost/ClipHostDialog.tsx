@@ -3,12 +3,10 @@
 import Alert from '@mui/material/Alert'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import Checkbox from '@mui/material/Checkbox'
 import Dialog from '@mui/material/Dialog'
 import DialogActions from '@mui/material/DialogActions'
 import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
-import FormControlLabel from '@mui/material/FormControlLabel'
 import LinearProgress from '@mui/material/LinearProgress'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
@@ -16,8 +14,10 @@ import Typography from '@mui/material/Typography'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useState, type FormEvent } from 'react'
 import { recordingsOnShelf } from '@/store/recordings'
+import { CheckRow } from '@/ui/CheckRow'
 import { formatBytes, formatDay } from '@/ui/format'
 import { palette, textSize } from '@/ui/theme'
+import { toggled } from '@/ui/toggled'
 import type { TakenIn } from '../takeIn'
 import { CLIP_MESSAGES, type ClipHost, type HostedClip } from './clipHost'
 import { ClipStandIn } from './ClipStandIn'
@@ -39,8 +39,6 @@ export function ClipHostDialog({ host, onTakenIn, onClose }: ClipHostDialogProps
   const [address, setAddress] = useState('')
   const isHere = ({ title, sizeBytes }: HostedClip) =>
     shelf?.some((r) => r.name === title && r.sizeBytes === sizeBytes) ?? false
-  const toggle = (of: string) =>
-    setChosen((known) => new Set(known.has(of) ? [...known].filter((k) => k !== of) : [...known, of]))
   const busy = getting !== null
   const getChosen = async () => setChosen(new Set(await get([...chosen])))
   const getAddress = async (event: FormEvent) => {
@@ -95,38 +93,14 @@ export function ClipHostDialog({ host, onTakenIn, onClose }: ClipHostDialogProps
             </Box>
             <Box role="list" aria-label={wording.clipsCapital} sx={{ maxHeight: 260, overflowY: 'auto' }}>
               {listed.clips.map((clip) => (
-                <Box
-                  role="listitem"
+                <CheckRow
                   key={clip.address}
-                  sx={{ display: 'flex', alignItems: 'center', borderTop: 1, borderColor: 'divider', minHeight: 40 }}
-                >
-                  <FormControlLabel
-                    sx={{
-                      flex: 1,
-                      minWidth: 0,
-                      mr: 2,
-                      '& .MuiFormControlLabel-label': {
-                        overflow: 'hidden',
-                        textOverflow: 'ellipsis',
-                        whiteSpace: 'nowrap',
-                        fontSize: textSize.body,
-                      },
-                    }}
-                    control={
-                      <Checkbox
-                        size="small"
-                        disabled={busy}
-                        checked={chosen.has(clip.address)}
-                        onChange={() => toggle(clip.address)}
-                      />
-                    }
-                    label={clip.title}
-                  />
-                  <Typography sx={{ fontSize: textSize.note, color: palette.inkSoft, flex: 'none' }}>
-                    {isHere(clip) ? wording.onTheShelf : ''}
-                    {formatDay(clip.recordedAt)} · {formatBytes(clip.sizeBytes)}
-                  </Typography>
-                </Box>
+                  name={clip.title}
+                  note={`${isHere(clip) ? wording.onTheShelf : ''}${formatDay(clip.recordedAt)} · ${formatBytes(clip.sizeBytes)}`}
+                  disabled={busy}
+                  checked={chosen.has(clip.address)}
+                  onChange={() => setChosen((known) => toggled(known, clip.address))}
+                />
               ))}
             </Box>
           </Box>

@@ -16,12 +16,12 @@ export function codingOf({ format, colorSpace: { matrix, fullRange } }: VideoFra
  * Reads frames at half their size, or very small: their planes are copied as they are, which costs a tenth of having
  * them converted, and brought down on the way to pixels.
  */
-export class FrameHalver {
+export class FrameShrinker {
   private copied = new Uint8Array(0)
   private pixels = new Uint8ClampedArray(0)
 
   /** The visible part of a frame whose {@link codingOf} is not null; good until the next call. */
-  async read(frame: VideoFrame, coding: YuvCoding): Promise<ImageData> {
+  async halve(frame: VideoFrame, coding: YuvCoding): Promise<ImageData> {
     const size = visibleSize(frame)
     const half = halfOf(size)
     const length = half.width * half.height * 4

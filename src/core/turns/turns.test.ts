@@ -4,7 +4,7 @@ import { arrangeFor, STARTING_LAYOUTS } from '../layout/startingLayouts'
 import { solve } from '../layout/solve'
 import { newId, type InsetId, type PanelId, type RegionId } from '../model/ids'
 import { newRegion } from '../model/region'
-import { withLarge } from './enlarge'
+import { withLarge } from './withLarge'
 import { piecesOfSpeech, turnsOf, type Spoken } from './turns'
 
 const said = (from: number, to: number, speaker: number | null): Spoken => ({
@@ -101,6 +101,17 @@ describe('whoever speaks is large', () => {
         const areas = sizes(id, 3, who)
         areas.forEach((area, n) => n !== who && expect(areas[who], `${id} ${who}`).toBeGreaterThanOrEqual(area))
       }
+  })
+
+  it('however large somebody was before', () => {
+    const [ada, ben, cleo] = people
+    if (!ada || !ben || !cleo) throw new Error('nobody')
+    const at = (region: typeof ada, from: ReturnType<typeof arranged>) =>
+      withLarge(from, people, region.id, people) ?? from
+    const start = arranged('three-bands', 3)
+    const heights = (from: ReturnType<typeof arranged>) =>
+      solve(from, { width: 1080, height: 1920 }).panels.map(({ rect }) => Math.round(rect.height))
+    expect(heights(at(ben, at(cleo, at(ben, start))))).toEqual(heights(at(ben, start)))
   })
 
   it('unless nobody is beside them', () => {
