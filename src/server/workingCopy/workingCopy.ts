@@ -18,8 +18,8 @@ const run = promisify(execFile)
 const FOLDER = 'brimble-working-copy'
 /** Probing a file takes no longer than this, whatever is in it. */
 const PROBE_MS = 30_000
-/** A finished copy waits so long for its page to fetch it. */
-const WAITS_MS = 120_000
+/** A finished copy waits so long for its page to fetch it, which a page does at once unless it was closed. */
+const WAITS_MS = 20_000
 /** Of what a copy can take on the disk, in sizes of the recording: itself, and a copy that may be larger. */
 const ROOM_FACTOR = 4
 const MAX_MESSAGE = 400
@@ -75,15 +75,24 @@ export class WorkingCopy {
   private readonly output = join(this.folder, 'copy.mp4')
   private process: ChildProcess | null = null
   private waiting: NodeJS.Timeout | undefined
+  private isRemoved = false
   private video: ForeignVideo | null = null
 
-  /** Takes a recording in. What stands in the way is given instead; nothing is left then. Throws when it breaks off. */
-  static async take(body: ReadableStream<Uint8Array>, bytes: number): Promise<WorkingCopy | CopyRefusal> {
+  /**
+   * Takes a recording in. What stands in the way is given instead; nothing is left then. Throws when it breaks off, be
+   * it that whoever sends has gone (`signal`) without the body having ended.
+   */
+  static async take(
+    body: ReadableStream<Uint8Array>,
+    bytes: number,
+    signal: AbortSignal,
+  ): Promise<WorkingCopy | CopyRefusal> {
     if (held.copy) return 'busy'
     const copy = (held.copy = new WorkingCopy())
     try {
       const { bavail, bsize } = await statfs(copy.folder)
-      const refusal = bavail * bsize < ROOM_FACTOR * bytes ? 'no-room' : await copy.read(body, bytes)
+      const refusal = bavail * bsize < ROOM_FACTOR * bytes ? 'no-room' : await copy.read(body, bytes, signal)
+      signal.throwIfAborted()
       if (refusal) copy.remove()
       return refusal ?? copy
     } catch (error) {
@@ -97,7 +106,11 @@ export class WorkingCopy {
     return this.video !== null && isHdr(this.video)
   }
 
-  private async read(body: ReadableStream<Uint8Array>, bytes: number): Promise<CopyRefusal | null> {
+  private async read(
+    body: ReadableStream<Uint8Array>,
+    bytes: number,
+    signal: AbortSignal,
+  ): Promise<CopyRefusal | null> {
     let read = 0
     const counted = async function* (chunks: AsyncIterable<Uint8Array>) {
       for await (const chunk of chunks) {
@@ -106,9 +119,9 @@ export class WorkingCopy {
         yield chunk
       }
     }
-    await pipeline(Readable.fromWeb(body as NodeStream<Uint8Array>), counted, createWriteStream(this.input))
+    await pipeline(Readable.fromWeb(body as NodeStream<Uint8Array>), counted, createWriteStream(this.input), { signal })
     const args = [...ONLY_RECORDINGS, ...PROBE_ARGUMENTS, this.input]
-    const probed = await run('ffprobe', args, { timeout: PROBE_MS }).catch(() => null)
+    const probed = await run('ffprobe', args, { timeout: PROBE_MS, signal }).catch(() => null)
     this.video = probed && readProbed(probed.stdout)
     return this.video ? null : 'no-picture'
   }
@@ -129,12 +142,16 @@ export class WorkingCopy {
       ffmpeg.on('error', (error) => resolve(error.message))
       ffmpeg.on('close', (code) => {
         this.process = null
-        // Nobody may come for it.
-        this.waiting = setTimeout(() => this.remove(), WAITS_MS)
-        this.waiting.unref()
+        if (this.isRemoved) this.remove()
+        else this.waitForPage()
         resolve(code === 0 ? null : withoutFolder(problem, this.folder) || `ffmpeg ended with ${code}`)
       })
     })
+  }
+
+  private waitForPage(): void {
+    this.waiting = setTimeout(() => this.remove(), WAITS_MS)
+    this.waiting.unref()
   }
 
   /** The finished copy; it is removed when it was read, or when whoever reads it goes away. */
@@ -146,12 +163,14 @@ export class WorkingCopy {
     return { body: Readable.toWeb(file) as ReadableStream<Uint8Array>, bytes: size }
   }
 
-  /** Ends what is going on and leaves nothing behind. */
+  /** Ends what is going on and leaves nothing behind; the next copy can begin at once. */
   remove(): void {
     clearTimeout(this.waiting)
-    this.process?.kill('SIGKILL')
-    removeTemporaryFolder(this.folder)
     if (held.copy === this) held.copy = null
+    if (!this.process) return removeTemporaryFolder(this.folder)
+    // What is still writing could put a file into a folder that is being emptied.
+    this.isRemoved = true
+    this.process.kill('SIGKILL')
   }
 }
 

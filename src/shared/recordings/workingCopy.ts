@@ -71,9 +71,16 @@ export async function makeCopy(
 }
 
 async function fetchCopy(id: string, { name, lastModified }: File, signal: AbortSignal): Promise<File> {
-  const answer = await fetch(`${ADDRESS}/file?id=${encodeURIComponent(id)}`, { signal })
-  if (!answer.ok) throw new Error(`the copy: ${answer.status}`)
-  return new File([await answer.blob()], name, { lastModified })
+  const address = `${ADDRESS}/file?id=${encodeURIComponent(id)}`
+  try {
+    const answer = await fetch(address, { signal })
+    if (!answer.ok) throw new Error(`the copy: ${answer.status}`)
+    return new File([await answer.blob()], name, { lastModified })
+  } catch (error) {
+    // The server has room for one copy: it need not keep this one for anybody.
+    await fetch(address, { method: 'DELETE' }).catch(nullOnError('giving up a copy'))
+    throw error
+  }
 }
 
 async function* linesOf(body: ReadableStream<Uint8Array>): AsyncGenerator<z.infer<typeof line>> {

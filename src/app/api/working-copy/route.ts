@@ -17,7 +17,7 @@ export const POST = forOwnPages(async (request) => {
   if (!request.body || !(bytes > 0)) return new Response(null, { status: 400 })
   if (!(await hasFfmpeg())) return new Response(null, { status: 501 })
   // A page that goes away while it sends breaks the body off.
-  const copy = await WorkingCopy.take(request.body, bytes).catch(() => null)
+  const copy = await WorkingCopy.take(request.body, bytes, request.signal).catch(() => null)
   if (!copy) return new Response(null, { status: 400 })
   if (typeof copy === 'string') return Response.json({ refused: copy }, { status: REFUSED[copy] })
   request.signal.addEventListener('abort', () => copy.remove())
