@@ -16,6 +16,7 @@ import { length, shapes, table, words } from './engine.mjs'
 import { findRegions } from './findRegions.mjs'
 import { analysis, firstPicture } from './longRecordings.mjs'
 import { playback } from './playback.mjs'
+import { previewCopies } from './previewCopies.mjs'
 import { renderNodes } from './renderNodes.mjs'
 import { standard } from './standard.mjs'
 import { threeShapes } from './threeShapes.mjs'
@@ -30,6 +31,7 @@ const benches = {
   along,
   'drag-region': dragRegion,
   playback,
+  'preview-copies': previewCopies,
   arrangements,
   'after-edit': afterEdit,
   analysis,

@@ -2,6 +2,7 @@
 import { join } from 'node:path'
 import { root } from '../scripts/commands.mjs'
 import { addToShelf } from '../scripts/headless.mjs'
+import { besideABusyCore, yardstick } from './measure.mjs'
 
 const SECONDS = 4
 
@@ -49,6 +50,20 @@ export async function dragRegion({ page, memory }) {
   await page.getByRole('note', { name: 'Presence in Face' }).waitFor({ timeout: 120_000 })
   await page.waitForTimeout(2000)
   await memory.peak()
+  const rows = []
+  for (const beside of [false, true]) {
+    const measured = () => dragAbout(page)
+    const { seconds, ...figures } = await (beside ? besideABusyCore(measured) : measured())
+    const name = beside ? 'drag-region, one core busy' : 'drag-region'
+    process.stdout.write(
+      `  ${name}: ${figures.framesPerSecond.toFixed(0)} frames a second on the page, Frame and ${figures.shapes} shapes drawn anew ${figures.picturesPerSecond.toFixed(1)} times a second; longest task ${Math.round(figures.longestTaskMs)} ms; yardstick ${yardstick().toFixed(1)} s\n`,
+    )
+    rows.push({ name, seconds, referenceSeconds: seconds, ...figures, ...(await memory.peak()) })
+  }
+  return rows
+}
+
+async function dragAbout(page) {
   const box = await page.getByRole('group', { name: /^Face: / }).boundingBox()
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
   await page.mouse.down()
@@ -84,19 +99,12 @@ export async function dragRegion({ page, memory }) {
     return { frames: window.ticks.length, pictures: window.pictures, longest: window.longest }
   })
   await page.mouse.up()
-  const framesPerSecond = frames / seconds
-  process.stdout.write(
-    `  ${framesPerSecond.toFixed(0)} frames a second on the page, Frame and ${shapes} shapes drawn anew ${(pictures / seconds).toFixed(0)} times a second; longest task ${Math.round(longest)} ms\n`,
-  )
-  return [
-    {
-      name: 'drag-region',
-      seconds,
-      referenceSeconds: seconds,
-      framesPerSecond,
-      picturesPerSecond: pictures / seconds,
-      longestTaskMs: longest,
-      ...(await memory.peak()),
-    },
-  ]
+  await page.waitForTimeout(1000)
+  return {
+    seconds,
+    shapes,
+    framesPerSecond: frames / seconds,
+    picturesPerSecond: pictures / seconds,
+    longestTaskMs: longest,
+  }
 }

@@ -1,5 +1,5 @@
 // Small pieces that the benchmarks share.
-import { spawnSync } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { mkdirSync } from 'node:fs'
 import { cpus } from 'node:os'
 import { join } from 'node:path'
@@ -19,6 +19,25 @@ export function ffmpeg(args) {
 }
 
 export const median = (values) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]
+
+const STREAM = join(root, 'public/demo/ridge-cup-stream.mp4')
+
+/** The machine's yardstick: seconds that one thread of ffmpeg takes to decode ten seconds of the demo stream. */
+export function yardstick() {
+  const from = performance.now()
+  ffmpeg(['-threads', '1', '-t', '10', '-i', STREAM, '-f', 'null', '-'])
+  return (performance.now() - from) / 1000
+}
+
+/** Keeps one core busy with a loop while `work` goes on. */
+export async function besideABusyCore(work) {
+  const loop = spawn(process.execPath, ['-e', 'for (;;) {}'], { stdio: 'ignore' })
+  try {
+    return await work()
+  } finally {
+    loop.kill('SIGKILL')
+  }
+}
 
 /** Seconds that all processors of this machine have been busy, since it was started. */
 export const processorSeconds = () =>

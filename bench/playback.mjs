@@ -4,6 +4,7 @@ import { join } from 'node:path'
 import { root } from '../scripts/commands.mjs'
 import { addToShelf } from '../scripts/headless.mjs'
 import { countPictures } from './dragRegion.mjs'
+import { besideABusyCore, yardstick } from './measure.mjs'
 
 const SECONDS = 8
 const SCRUBS = 24
@@ -19,6 +20,21 @@ export async function playback({ page, memory }) {
   await page.keyboard.press('Escape')
   await page.waitForTimeout(2000)
   await memory.peak()
+  const rows = []
+  for (const beside of [false, true]) {
+    const measured = () => playAndScrub(page)
+    const { seconds, ...figures } = await (beside ? besideABusyCore(measured) : measured())
+    const name = beside ? 'playback, one core busy' : 'playback'
+    process.stdout.write(
+      `  ${name}: Frame and 3 shapes drawn ${figures.picturesPerSecond.toFixed(1)} times a second (the strip says: ${figures.said}); scrubbing by a second: answered in ${figures.scrubMedianMs.toFixed(0)} ms (median), ${figures.scrubWorstMs.toFixed(0)} ms at worst; yardstick ${yardstick().toFixed(1)} s\n`,
+    )
+    rows.push({ name, seconds, referenceSeconds: seconds, ...figures, ...(await memory.peak()) })
+  }
+  return rows
+}
+
+async function playAndScrub(page) {
+  await page.keyboard.press('Home')
   await page.keyboard.press('Space')
   await page.waitForTimeout(2000)
   const before = await page.evaluate(() => window.pictures)
@@ -45,19 +61,11 @@ export async function playback({ page, memory }) {
     await page.waitForTimeout(150)
   }
   waits.sort((a, b) => a - b)
-  const [median, worst] = [waits[Math.floor(waits.length / 2)], waits.at(-1)]
-  process.stdout.write(
-    `  playing: Frame and 3 shapes drawn ${(played / seconds).toFixed(1)} times a second (the strip says: ${said.replaceAll('\n', ' ')}); scrubbing by a second: answered in ${median.toFixed(0)} ms (median), ${worst.toFixed(0)} ms at worst\n`,
-  )
-  return [
-    {
-      name: 'playback',
-      seconds,
-      referenceSeconds: seconds,
-      picturesPerSecond: played / seconds,
-      scrubMedianMs: median,
-      scrubWorstMs: worst,
-      ...(await memory.peak()),
-    },
-  ]
+  return {
+    seconds,
+    picturesPerSecond: played / seconds,
+    said: said.replaceAll('\n', ' '),
+    scrubMedianMs: waits[Math.floor(waits.length / 2)],
+    scrubWorstMs: waits.at(-1),
+  }
 }

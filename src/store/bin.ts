@@ -95,11 +95,13 @@ export async function deleteForGood(items: readonly BinItem[]): Promise<void> {
 async function deleteRecording(id: RecordingId): Promise<void> {
   const db = database()
   letGoOfFile(id)
-  await db.transaction('rw', [db.files, db.captionTexts, db.pictures, db.analyses, db.spottings, db.undo], async () => {
+  const tables = [db.files, db.captionTexts, db.pictures, db.analyses, db.previewCopies, db.spottings, db.undo]
+  await db.transaction('rw', tables, async () => {
     await db.files.delete(id)
     await db.captionTexts.delete(id)
     await db.pictures.delete(id)
     await db.analyses.where('recordingId').equals(id).delete()
+    await db.previewCopies.where('recordingId').equals(id).delete()
     await db.spottings.delete(id)
     await db.undo.delete(id)
   })

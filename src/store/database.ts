@@ -33,6 +33,7 @@ import type { Spotting } from '@/core/model/spotting'
 import type { Version } from '@/core/model/version'
 import type { AnalysisPart, AnalysisPartKey } from './analyses'
 import type { DraftRun } from './draftRuns'
+import type { PreviewCopyKey, StoredPreviewCopy } from './previewCopies'
 import type { Resemblance } from './resemblances'
 import type { UndoStep } from './undo'
 import type { WatchedFile } from './watched'
@@ -118,6 +119,7 @@ export class Database extends Dexie {
   declare watched: Table<WatchedFile, string>
   declare resemblances: Table<Resemblance, RecordingId>
   declare draftRuns: Table<DraftRun, DraftRunId>
+  declare previewCopies: Table<StoredPreviewCopy, PreviewCopyKey>
   declare analyses: Table<AnalysisPart, AnalysisPartKey>
 
   constructor(name = 'brimble') {
@@ -147,6 +149,7 @@ export class Database extends Dexie {
     this.version(7).stores({ watched: 'name' })
     this.version(8).stores({ resemblances: 'recordingId' })
     this.version(9).stores({ draftRuns: 'id, createdAt' })
+    this.version(10).stores({ previewCopies: '[recordingId+index], recordingId, usedAt' })
     this.on('populate', outletsToBegin)
   }
 }

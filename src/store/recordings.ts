@@ -9,6 +9,7 @@ import { note } from '@/diagnostics/note'
 import { nowStamp } from './clock'
 import { database, isStorageFull, type FileOwner, type StoredFile } from './database'
 import { readAll } from './readAll'
+import { withRoom } from './withRoom'
 
 export type NewRecording = Omit<Recording, 'id' | 'schemaVersion' | 'createdAt' | 'updatedAt' | 'deletedAt'>
 
@@ -73,7 +74,7 @@ export async function keepRecordWithFile<T extends { id: FileOwner }>(
     })
   }
   try {
-    await write(true)
+    await withRoom(() => write(true))
     return { ok: true }
   } catch (error) {
     await write(false)
@@ -91,7 +92,7 @@ export type KeepResult = { ok: true } | { ok: false; reason: 'no-room' | 'storag
 /** Keeps a copy of a recording's bytes, or a link to the file they are in. The tab can use the file meanwhile. */
 export async function keepFile(stored: StoredFile): Promise<KeepResult> {
   try {
-    await database().files.put(stored)
+    await withRoom(() => database().files.put(stored))
     return { ok: true }
   } catch (error) {
     return notKept(error)

@@ -1,6 +1,7 @@
 import type { Draft } from 'immer'
 import { createStore, type StoreApi } from 'zustand/vanilla'
 import { isStorageFull } from './database'
+import { withRoom } from './withRoom'
 import { change, extend, redo, undo, type Undoable, type UndoStep } from './undo'
 import { note } from '@/diagnostics/note'
 
@@ -129,8 +130,8 @@ export class Session<T extends object> {
     const { history } = this.store.getState()
     this.store.setState({ saving: 'saving' })
     try {
-      if ((await this.save(history.value, history.steps, history.position)) === 'conflict')
-        return this.store.setState({ saving: 'conflict' })
+      const save = () => this.save(history.value, history.steps, history.position)
+      if ((await withRoom(save)) === 'conflict') return this.store.setState({ saving: 'conflict' })
       this.written = history
       if (this.store.getState().history === history) this.store.setState({ saving: 'saved' })
     } catch (error) {

@@ -1,4 +1,4 @@
-import { createContext, useContext, useMemo } from 'react'
+import { createContext, useContext, useMemo, useSyncExternalStore } from 'react'
 import { useStore } from 'zustand'
 import { useShallow } from 'zustand/react/shallow'
 import { createStore, type StoreApi } from 'zustand/vanilla'
@@ -69,6 +69,22 @@ export function useEdit(): Edit {
   return useStore(useBenchContext().session.store, (s) => s.history.value)
 }
 
+/** The edit as what only tells of it follows it: a few times a second while something is dragged. */
+export function useCalmEdit(): Edit {
+  return useStore(useBenchContext().calm.store, (s) => s.edit)
+}
+
+/** The edit as it is for what lies in the pane at work, since that may be dragged; elsewhere as it follows calmly. */
+export function useEditIn(pane: Pane): Edit {
+  const isAtWork = useView((v) => v.pane === pane)
+  const { session, calm } = useBenchContext()
+  return useSyncExternalStore(
+    isAtWork ? session.store.subscribe : calm.store.subscribe,
+    () => (isAtWork ? session.value : calm.store.getState().edit),
+    () => session.value,
+  )
+}
+
 /** The highlight; the same object while only setups or layouts change. */
 export function useHighlight(): Highlight {
   return useStore(useBenchContext().session.store, (s) => s.history.value.highlight)
@@ -113,6 +129,15 @@ export function useParts(): PassageParts {
   return useStore(
     useBenchContext().session.store,
     useShallow(({ history }) => partsOf(history.value, id)),
+  )
+}
+
+/** The same as what only tells of them follows them: a few times a second while something is dragged. */
+export function useCalmParts(): PassageParts {
+  const id = useView((v) => v.passageId)
+  return useStore(
+    useBenchContext().calm.store,
+    useShallow(({ edit }) => partsOf(edit, id)),
   )
 }
 

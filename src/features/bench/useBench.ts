@@ -5,13 +5,17 @@ import type { Recording } from '@/core/model/recording'
 import { listOwnFont } from '@/media/fonts/loadFonts'
 import { Player } from '@/media/playback/player'
 import type { OpenReply } from '@/media/workers/preview.protocol'
+import { PreviewCopyKeeper } from '@/shared/previewCopies/previewCopyKeeper'
 import { editSession, loadEdit } from '@/store/highlights'
 import { storedFile } from '@/store/recordings'
 import type { EditSession } from '@/store/highlights'
+import { CalmEdit } from './calmEdit'
 
 export interface Bench {
   session: EditSession
   player: Player
+  copies: PreviewCopyKeeper
+  calm: CalmEdit
   /** The bytes of recordings and sound files by id; grows when one is added. */
   files: Map<string, Blob>
 }
@@ -61,6 +65,8 @@ export function useBench(id: string): { state: BenchState; reopen: () => void } 
 
 function closeBench(bench: Bench | null): void {
   void bench?.session.flush()
+  bench?.copies.close()
+  bench?.calm.close()
   bench?.player.close()
 }
 
@@ -81,7 +87,21 @@ async function openBench(id: HighlightId): Promise<{ state: BenchState; pictures
   }
   const session = editSession(loaded)
   const player = new Player()
-  return { state: { kind: 'ready', bench: { session, player, files } }, pictures: player.open(loaded.edit, files) }
+  const pictures = player.open(loaded.edit, files)
+  const copies = new PreviewCopyKeeper({
+    edit: () => session.value,
+    here: () => player.positionMicros,
+    fileOf: (id) => files.get(id),
+    take: (made) => player.addCopies(made),
+  })
+  const calm = new CalmEdit(session, window)
+  let playing = session.value.highlight.passages
+  session.store.subscribe(() => {
+    const { passages } = session.value.highlight
+    if (passages !== playing) copies.changed()
+    playing = passages
+  })
+  return { state: { kind: 'ready', bench: { session, player, copies, calm, files } }, pictures }
 }
 
 /** The files of everything an edit uses; those that only undo may need are taken when they are there. */

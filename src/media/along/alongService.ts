@@ -11,6 +11,7 @@ import { CutFinder, type ShotCut } from '../analyse/cutFinder'
 import { CropReader, HALVED_FROM, type DrawCrop } from '../draw/cropReader'
 import { smallPicture } from '../draw/smallPicture'
 import { FRAME_TOLERANCE_MICROS, FrameCursor } from '../source/frameCursor'
+import { claim, Turns } from '../ranks/turns'
 import type { Source } from '../source/openSource'
 import { WantedTimes } from '../source/wantedTimes'
 import { OpenSources, type SourceFile } from '../source/openSources'
@@ -31,15 +32,14 @@ const NEXT_MICROS = 2_500_000
 /** Packets the decoder is given while a sample is searched, which takes as long as decoding a dozen. */
 const MOST_AHEAD = 14
 
-/** Whoever goes to another place needs the machine for a moment. */
-const GIVES_WAY_MS = 1000
+/** A look is claimed anew with every moment that is looked at, for this long. */
+const CLAIM_MS = 250
 
 /** Looks along a highlight: what is in the picture at moments close together, and where the faces are. */
 export class AlongService implements AlongWorker {
   private running: AbortController | null = null
   private readonly sources = new OpenSources()
   private finder: Promise<FaceFinder> | null = null
-  private heldUntil = 0
 
   async look(
     file: SourceFile,
@@ -57,7 +57,7 @@ export class AlongService implements AlongWorker {
       const watches = areas.map((a) => new AreaWatch(a))
       const finder = watches.length > 0 ? await (this.finder ??= FaceFinder.open()) : null
       const cuts = await this.sources.use(file, (source) =>
-        new Walk(source, times, from, watches, finder, onSample, signal, () => this.held()).go(closely),
+        new Walk(source, times, from, watches, finder, onSample, signal).go(closely),
       )
       const starts = cuts.map(({ micros }) => times.findIndex((t) => t + FRAME_TOLERANCE_MICROS >= micros))
       return {
@@ -79,20 +79,12 @@ export class AlongService implements AlongWorker {
   stop(): void {
     this.running?.abort()
   }
-
-  giveWay(): void {
-    this.heldUntil = performance.now() + GIVES_WAY_MS
-  }
-
-  private async held(): Promise<void> {
-    for (let rest = this.heldUntil - performance.now(); rest > 0; rest = this.heldUntil - performance.now())
-      await new Promise((resolve) => setTimeout(resolve, rest))
-  }
 }
 
 /** One look along a recording, at rising times. */
 class Walk {
   private readonly reader = new CropReader()
+  private readonly turns = new Turns('looks')
   private readonly cutFinder: CutFinder
   private readonly pictures: (Blob | undefined)[] = []
   /** What the moments that were looked at look like. */
@@ -111,8 +103,6 @@ class Walk {
     private readonly finder: FaceFinder | null,
     private readonly onSample: (sample: AlongSample) => void,
     private readonly signal: AbortSignal,
-    /** Resolves when it is its turn. */
-    private readonly turn: () => Promise<void>,
   ) {
     this.cutFinder = new CutFinder(source)
   }
@@ -193,7 +183,6 @@ class Walk {
         coming.catch(quietly('decoding ahead along a highlight'))
         try {
           await this.turn()
-          this.signal.throwIfAborted()
           if (sample) await this.lookInto(sample, index)
           onLooked(n)
         } finally {
@@ -204,6 +193,11 @@ class Walk {
       ;(await coming.catch(() => null))?.close()
       await cursor.close()
     }
+  }
+
+  private async turn(): Promise<void> {
+    await this.turns.next(this.signal)
+    claim('looks', CLAIM_MS)
   }
 
   private timeOf(index: number): Micros {

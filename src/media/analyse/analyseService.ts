@@ -3,6 +3,7 @@ import { SPEECH_STEP_MICROS, stepsInPart } from '@/core/detect/analysis'
 import { concatenated } from '@/core/sound/concatenated'
 import type { Micros } from '@/core/time/micros'
 import { explain, nullOnError, quietly } from '@/diagnostics/note'
+import { Turns } from '../ranks/turns'
 import { openSource, type Source } from '../source/openSource'
 import type { AnalyseJob, AnalyseOutcome, AnalyseWorker, FoundPart } from '../workers/analyse.protocol'
 import type { SpeechWorker } from '../workers/speech.protocol'
@@ -26,6 +27,7 @@ const speechWorker = sharedWorker<SpeechWorker>(
 /** Looks and listens through a recording in the background: first all sound, which is quick, then the pictures. */
 export class AnalyseService implements AnalyseWorker {
   private abort: AbortController | null = null
+  private readonly turns = new Turns('analysis')
 
   async analyse(job: AnalyseJob, onPart: OnPart): Promise<AnalyseOutcome> {
     const abort = new AbortController()
@@ -34,7 +36,7 @@ export class AnalyseService implements AnalyseWorker {
     if (!source) return { kind: 'failed', detail: 'the file cannot be opened' }
     try {
       await this.listen(source, job, onPart, abort.signal)
-      const analyst = new PictureAnalyst(source, job.durationMicros)
+      const analyst = new PictureAnalyst(source, job.durationMicros, this.turns)
       for (const index of job.pictures)
         onPart({ kind: 'pictures', index, part: await analyst.part(index, abort.signal) })
       return { kind: 'done' }
@@ -67,7 +69,10 @@ export class AnalyseService implements AnalyseWorker {
     let before: Promise<void> = Promise.resolve()
     for (const group of groups(sound)) {
       const heard: MeasuredPart[] = []
-      for (const index of group) heard.push(measurePart(await decodePart(source, index, durationMicros, signal)))
+      for (const index of group) {
+        await this.turns.next(signal)
+        heard.push(measurePart(await decodePart(source, index, durationMicros, signal)))
+      }
       await before
       signal.throwIfAborted()
       before = tellSpeech(speech, heard, durationMicros, onPart)

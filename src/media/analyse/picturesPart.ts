@@ -4,6 +4,7 @@ import { isCut, motionBetween, type FrameSignature } from '@/core/detect/frameSi
 import { MICROS_PER_SECOND, type Micros } from '@/core/time/micros'
 import { CropReader, HALVED_FROM, type DrawCrop } from '../draw/cropReader'
 import { smallPicture } from '../draw/smallPicture'
+import type { Turns } from '../ranks/turns'
 import { framesAt } from '../source/framesAt'
 import type { Source } from '../source/openSource'
 import { CutFinder } from './cutFinder'
@@ -41,6 +42,7 @@ export class PictureAnalyst {
   constructor(
     private readonly source: Source,
     private readonly durationMicros: Micros,
+    private readonly turns: Turns,
   ) {
     this.cutFinder = new CutFinder(source)
   }
@@ -52,10 +54,10 @@ export class PictureAnalyst {
     let before = this.last?.part === index - 1 ? this.last.seen : null
     const changed: [SignatureSample, SignatureSample][] = []
     for await (const sample of framesAt(this.source.video, times)) {
-      signal.throwIfAborted()
       if (!sample) continue
       const micros = this.source.toRecording(sample.timestamp)
       try {
+        await this.turns.next(signal)
         const seen = { micros, signature: await this.cutFinder.signatureOf(sample) }
         const lastPicture = part.pictures.at(-1)
         if (!lastPicture || micros - lastPicture.micros >= PICTURE_EVERY_MICROS)

@@ -1,7 +1,7 @@
 import type { VideoSample } from 'mediabunny'
 import type { Composition, Feed, FootageStep } from '@/core/compose/composition'
 import { footageKey, footageOf, momentKey, textsOf } from '@/core/compose/composition'
-import { areaOf, contains, type Rect } from '@/core/geometry/rect'
+import { areaOf, contains, scaleRect, type Rect } from '@/core/geometry/rect'
 import type { ImageFileId } from '@/core/model/ids'
 import type { Micros } from '@/core/time/micros'
 import { quietly } from '@/diagnostics/note'
@@ -19,6 +19,8 @@ export interface Target {
 /** What compositions are drawn from: decoded frames and pictures, borrowed; null where there is none. */
 export interface Material {
   frameOf: (feed: Feed) => VideoSample | null
+  /** How many of a frame's pixels lie in one of its recording's, each way: below 1 for a copy; 1 where not given. */
+  scaleOf?: (feed: Feed) => number
   /** A picture; of one that moves, what it shows at `micros` of its own time. */
   imageOf: (id: ImageFileId, micros: Micros) => ImageBitmap | null
   /** Heights 0..1 of a level figure at an output time. */
@@ -41,10 +43,10 @@ export class Composer {
    */
   async draw(
     targets: readonly Target[],
-    { frameOf, imageOf, figureAt }: Material,
+    { frameOf, scaleOf, imageOf, figureAt }: Material,
     isOver: () => boolean = () => false,
   ): Promise<void> {
-    const crops = await this.readCrops(targets, frameOf)
+    const crops = await this.readCrops(targets, frameOf, scaleOf ?? (() => 1))
     if (isOver()) return
     for (const { text, style } of targets.flatMap((t) => textsOf(t.composition)))
       if (await this.loadFonts(text, style)) forgetSettings()
@@ -52,14 +54,22 @@ export class Composer {
       drawSteps(ctx, composition, { footage: (step) => crops.get(footageKey(step)) ?? null, imageOf, figureAt })
   }
 
-  private async readCrops(targets: readonly Target[], frameOf: Material['frameOf']): Promise<Map<string, DrawFootage>> {
+  private async readCrops(
+    targets: readonly Target[],
+    frameOf: Material['frameOf'],
+    scaleOf: (feed: Feed) => number,
+  ): Promise<Map<string, DrawFootage>> {
+    const cropOf = ({ feed, crop }: FootageStep) => {
+      const scale = scaleOf(feed)
+      return scale === 1 ? crop : scaleRect(crop, scale, scale)
+    }
     // The largest first: a crop that lies in one that was read already, such as the whole frame beside a preview,
     // needs no reading of its own.
     const steps = targets.flatMap((t) => footageOf(t.composition)).sort((a, b) => areaOf(b.crop) - areaOf(a.crop))
     const large = new Set(
       targets.flatMap((t) =>
         footageOf(t.composition)
-          .filter((step) => !isSmallOn(t, step))
+          .filter((step) => !isSmallOn(t, step, cropOf(step)))
           .map(footageKey),
       ),
     )
@@ -68,7 +78,7 @@ export class Composer {
         (r) =>
           r.frame === frame &&
           r.feed === momentKey(step.feed) &&
-          contains(r.crop, step.crop) &&
+          contains(r.crop, cropOf(step)) &&
           !(r.small && large.has(footageKey(step))),
       )
     // While a region is dragged, the frames stay: what was read of them for the picture before serves for this one,
@@ -90,14 +100,14 @@ export class Composer {
           (source = {
             frame,
             feed: momentKey(step.feed),
-            crop: step.crop,
+            crop: cropOf(step),
             small,
-            draw: await this.reader.read(frame, step.crop, small),
+            draw: await this.reader.read(frame, cropOf(step), small),
           }),
         )
       }
       const { draw } = source
-      crops.set(footageKey(step), (ctx, dest) => draw(ctx, dest, step.crop))
+      crops.set(footageKey(step), (ctx, dest) => draw(ctx, dest, cropOf(step)))
     }
     return crops
   }
@@ -109,10 +119,9 @@ export class Composer {
   }
 }
 
-/** Whether so little of a step's pixels is shown on a target that half of them, each way, are enough. */
-function isSmallOn({ ctx, composition }: Target, step: FootageStep): boolean {
+/** Whether so little of the pixels of a step's crop is shown on a target that half of them, each way, are enough. */
+function isSmallOn({ ctx, composition }: Target, step: FootageStep, { width, height }: Rect): boolean {
   if (step.kind === 'blur') return true
-  const { width, height } = step.crop
   const shown = step.orientation.turn % 2 === 0 ? step.dest : { width: step.dest.height, height: step.dest.width }
   return (
     (ctx.canvas.width / composition.size.width) * Math.max(shown.width / width, shown.height / height) <= HALVED_FROM

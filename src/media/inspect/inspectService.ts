@@ -1,4 +1,5 @@
 import { chooseEncoders } from '../render/encoders'
+import { claimWhile } from '../ranks/turns'
 import type { InspectWorker } from '../workers/inspect.protocol'
 import { inspectPictures } from './inspectPictures'
 import { inspectSound } from './inspectSound'
@@ -17,7 +18,8 @@ export function inspectService(): InspectWorker {
     encoders: chooseEncoders,
     ...inspectPictures(work),
     ...inspectSound(work),
-    findings: (edit, known, files) => work.channels.run('findings', (signal) => lookOver(edit, known, files, signal)),
+    findings: (edit, known, files) =>
+      work.channels.run('findings', (signal) => claimWhile('findings', () => lookOver(edit, known, files, signal))),
     stop: async (channels) => work.channels.stop(channels),
   }
 }

@@ -1,3 +1,4 @@
+import { claimWhile } from '../ranks/turns'
 import { lineUp } from '@/core/sound/lineUp'
 import { quietly } from '@/diagnostics/note'
 import type { SoundInspector } from '../workers/inspect.protocol'
@@ -36,7 +37,7 @@ export function inspectSound(work: InspectWork): SoundInspector {
     loudness(edit, files, speechOf) {
       work.channels.stop([AHEAD])
       const listening = work.channels.run('loudness', (signal) =>
-        loudnessOf(edit, files, speechOf, work.sources, memory, signal),
+        claimWhile('findings', () => loudnessOf(edit, files, speechOf, work.sources, memory, signal)),
       )
       work.listening = listening.catch(() => null)
       const hearAhead = async (signal: AbortSignal) => {

@@ -4,6 +4,7 @@ import type { PassageId } from '@/core/model/ids'
 import type { SpeechOf } from '@/core/sound/ducking'
 import { clampMicros, type Micros } from '@/core/time/micros'
 import { timeMapOf, type TimeMap } from '@/core/time/timeMap'
+import type { PreviewCopy } from '../source/previewCopies'
 import type { OpenReply, PreviewEvent, PreviewTarget, PreviewWorker } from '../workers/preview.protocol'
 import { startWorker } from '../workers/startWorker'
 import { SoundOut } from './soundOut'
@@ -106,6 +107,11 @@ export class Player {
     this.sound?.setFiles(files)
     void this.preview.setFiles(files)
     this.setEdit(edit)
+  }
+
+  /** Takes preview copies of its recordings that have come. */
+  addCopies(copies: readonly PreviewCopy[]): void {
+    if (!this.closed) void this.preview.addCopies(copies)
   }
 
   setEdit(edit: Edit): void {

@@ -1,16 +1,19 @@
 import { compose, composePassageAt, nextFeed } from '@/core/compose/compose'
 import { laneOf } from '@/core/compose/feeds'
+import { wholeFrame } from '@/core/compose/wholeFrame'
 import { feedsOf, type Composition, type Feed } from '@/core/compose/composition'
 import { passageOf, recordingOf, type Edit } from '@/core/model/edit'
 import type { Size } from '@/core/geometry/rect'
-import type { PanelId, PassageId } from '@/core/model/ids'
-import type { Passage } from '@/core/model/passage'
+import type { PassageId, RecordingId } from '@/core/model/ids'
 import type { SpeechOf } from '@/core/sound/ducking'
 import { clampMicros, type Micros } from '@/core/time/micros'
+import { pieceAt, PIECE_MICROS } from '@/core/time/pieces'
 import { framesPerSecond as framesPerSecondOf } from '@/core/time/frameRate'
 import { onScreenAt, passageAt, timeMapOf, type OnScreen, type Playing, type TimeMap } from '@/core/time/timeMap'
 import { note } from '@/diagnostics/note'
 import { Composer, type Material, type Target } from '../draw/composer'
+import { claim } from '../ranks/turns'
+import type { PreviewCopy } from '../source/previewCopies'
 import { SourceSet } from '../source/sourceSet'
 import { PreviewLevels } from './previewLevels'
 import type { OpenReply, PlayAnchor, PreviewEvent, PreviewTarget, PreviewWorker } from '../workers/preview.protocol'
@@ -40,6 +43,12 @@ const SHARES = [1, 0.75, 0.5] as const
 /** Of a display with sixty pictures a second. */
 const DISPLAY_FRAME_MS = 1000 / 60
 
+/** Whoever has gone to a place or changed something goes on doing so, as a rule, within this. */
+const HAND_MS = 400
+
+/** Playing, and decoding what is to be seen exactly, are claimed anew with every picture, for this long. */
+const CLAIM_MS = 250
+
 /** The first frame after a cut is decoded this long before it is due. */
 const READY_AHEAD_MICROS = 900_000
 
@@ -54,7 +63,10 @@ export class PreviewService implements PreviewWorker {
   private map: TimeMap = { passages: [], joins: [], lengthMicros: 0 }
   private shown: Shown = { kind: 'output', micros: 0 }
   private madeReady: Feed['lane'] = ''
+  private readyBeyond = ''
   private anchor: PlayAnchor | null = null
+  /** Whatever is opened again, copies stay good. */
+  private readonly copies: PreviewCopy[] = []
   private stale = false
   private busy = false
   private onEvent: (event: PreviewEvent) => void = () => {}
@@ -75,6 +87,7 @@ export class PreviewService implements PreviewWorker {
     const previous = this.sources
     this.files = files
     this.sources = opened
+    opened.copies.add(this.copies)
     await previous?.close()
     this.redraw()
     return { ok: true }
@@ -84,7 +97,13 @@ export class PreviewService implements PreviewWorker {
     this.files = files
   }
 
+  addCopies(copies: readonly PreviewCopy[]): void {
+    this.copies.push(...copies)
+    this.sources?.copies.add(copies)
+  }
+
   setEdit(edit: Edit): void {
+    claim('hand', HAND_MS)
     this.edit = edit
     this.map = timeMapOf(edit.highlight)
     this.levels.follow(edit, this.files)
@@ -115,12 +134,14 @@ export class PreviewService implements PreviewWorker {
   }
 
   show(t: Micros): void {
+    claim('hand', HAND_MS)
     this.stop()
     this.shown = { kind: 'output', micros: t }
     this.redraw()
   }
 
   peek(passageId: PassageId, recordingMicros: Micros): void {
+    claim('hand', HAND_MS)
     this.stop()
     this.shown = { kind: 'peek', passageId, recordingMicros }
     this.redraw()
@@ -193,6 +214,7 @@ export class PreviewService implements PreviewWorker {
   private async draw(shown: Shown): Promise<void> {
     const { sources, edit } = this
     if (!sources || !edit || this.surfaces.size === 0) return
+    claim(this.anchor ? 'playback' : 'rest', CLAIM_MS)
     const pictures = [...this.surfaces.values()].flatMap(({ target, ctx }) => {
       const composition = this.compositionOf(edit, target, shown)
       return composition ? [{ ctx, composition }] : []
@@ -206,14 +228,23 @@ export class PreviewService implements PreviewWorker {
     const near = async () => {
       const isFirst = !offered
       offered = true
-      await this.drawNear(pictures, sources, shown, () => !isFirst && this.stale)
+      await this.drawNear(pictures, sources, edit, shown, () => !isFirst && this.stale)
     }
+    const fileNameOf = (id: RecordingId) => recordingOf(edit, id).fileName
     try {
-      await sources.load(
-        feeds,
-        (id) => recordingOf(edit, id).fileName,
-        this.anchor ? undefined : { near, isOver: () => (brokenOff ||= this.stale) },
-      )
+      if (this.anchor) await sources.load(feeds, fileNameOf, undefined, 'copies')
+      else {
+        // A copy has the frame sooner than the recording itself.
+        if (!sources.isClose(feeds) && (await sources.glance(feeds))) {
+          await near()
+          if (this.stale) return
+        }
+        const shownNear = offered
+        await sources.load(feeds, fileNameOf, {
+          near: shownNear ? () => Promise.resolve() : near,
+          isOver: () => (brokenOff ||= this.stale),
+        })
+      }
     } catch (error) {
       note('the preview', error)
       const { reading } = sources
@@ -227,46 +258,57 @@ export class PreviewService implements PreviewWorker {
     }
     if (offered && brokenOff) return
     // Nothing has changed when the same frames stand at the same places; on the way through a join the places change.
-    const drawn =
-      feeds.length === 1 ? `${feeds[0]?.lane} ${sources.frameOf(feeds[0] as Feed)?.timestamp ?? 'none'}` : ''
+    const [only] = feeds
+    const drawn = only && feeds.length === 1 ? frameKey(sources, only) : ''
     if (drawn !== '' && drawn === this.lastDrawn) return
     this.lastDrawn = this.stale ? '' : drawn
     const isOver = () => offered && this.stale
-    await this.composer.draw(pictures, this.materialOf(sources), isOver)
+    await this.composer.draw(pictures, this.materialOf(sources, edit), isOver)
     if (this.stale) this.lastDrawn = ''
     if (isOver()) return
     this.countFrame()
     this.onEvent({ kind: 'drawn', micros: timeOf(shown), exact: !this.stale })
-    if (this.anchor && shown.kind === 'output') this.lookAhead(sources, shown.micros)
+    if (this.anchor && shown.kind === 'output') {
+      this.lookAhead(sources, shown.micros)
+      for (const feed of feeds) this.lookBeyondPiece(sources, feed)
+    }
   }
 
   /** Draws what is on the way to a moment that takes long to decode. */
   private async drawNear(
     pictures: readonly Target[],
     sources: SourceSet,
+    edit: Edit,
     shown: Shown,
     isOver: () => boolean,
   ): Promise<void> {
-    await this.composer.draw(pictures, this.materialOf(sources), isOver)
+    await this.composer.draw(pictures, this.materialOf(sources, edit), isOver)
     if (!isOver()) this.onEvent({ kind: 'drawn', micros: timeOf(shown), exact: false })
   }
 
-  private materialOf({ frameOf, imageOf }: SourceSet): Material {
-    return { frameOf, imageOf, figureAt: this.levels.figureAt }
+  private materialOf({ frameOf, imageOf, isFromCopy }: SourceSet, edit: Edit): Material {
+    const scaleOf = (feed: Feed) => {
+      const frame = isFromCopy(feed) ? frameOf(feed) : null
+      return frame ? frame.displayWidth / recordingOf(edit, feed.recordingId).video.width : 1
+    }
+    return { frameOf, scaleOf, imageOf, figureAt: this.levels.figureAt }
   }
 
   private compositionOf(edit: Edit, target: PreviewTarget, shown: Shown): Composition | null {
     if (shown.kind === 'peek') {
       const passage = passageOf(edit, shown.passageId)
       return target.kind === 'frame'
-        ? wholeFrame(edit, passage, shown.recordingMicros, laneOf(passage, 0))
+        ? wholeFrame(recordingOf(edit, passage.recordingId), shown.recordingMicros, laneOf(passage, 0))
         : composePassageAt(edit, this.map, target.shape, passage, shown.recordingMicros)
     }
     const t = clampMicros(shown.micros, 0, this.map.lengthMicros - 1)
     if (target.kind === 'shape') return compose(edit, this.map, target.shape, t)
     const on = onScreenAt(this.map, t)
     const one = on && mainOf(on)
-    return one && wholeFrame(edit, one.placed.passage, one.recordingMicros, laneOf(one.placed.passage, one.run))
+    if (!one) return null
+    const { passage } = one.placed
+    // On the same lane as the shapes, so that its frame is decoded once.
+    return wholeFrame(recordingOf(edit, passage.recordingId), one.recordingMicros, laneOf(passage, one.run))
   }
 
   /** Decodes the first frame after the next cut before it is needed. */
@@ -276,7 +318,17 @@ export class PreviewService implements PreviewWorker {
     const key = `${next.feed.lane} ${next.startMicros}`
     if (key === this.madeReady) return
     this.madeReady = key
-    void sources.makeReady(next.feed, next.startMicros - t)
+    void sources.makeReady(next.feed, next.startMicros - t, 'copies')
+  }
+
+  /** The same where a copy's piece ends. */
+  private lookBeyondPiece(sources: SourceSet, feed: Feed): void {
+    const endMicros = (pieceAt(feed.micros) + 1) * PIECE_MICROS
+    if (!sources.isFromCopy(feed) || endMicros - feed.micros > READY_AHEAD_MICROS) return
+    const key = `${feed.lane} ${endMicros}`
+    if (key === this.readyBeyond) return
+    this.readyBeyond = key
+    void sources.makeReady({ ...feed, micros: endMicros }, endMicros - feed.micros, 'copies')
   }
 
   private countFrame(): void {
@@ -294,27 +346,10 @@ export class PreviewService implements PreviewWorker {
 
 const timeOf = (shown: Shown): Micros => (shown.kind === 'output' ? shown.micros : shown.recordingMicros)
 
-/** The recording's own picture; on the same lane as the shapes, so that its frame is decoded once. */
-function wholeFrame(edit: Edit, { recordingId }: Passage, recordingMicros: Micros, lane: string): Composition {
-  const { durationMicros, video } = recordingOf(edit, recordingId)
-  const { width, height } = video
-  const all = { x: 0, y: 0, width, height }
-  const feed: Feed = { recordingId, micros: clampMicros(recordingMicros, 0, durationMicros), lane }
-  return {
-    size: { width, height },
-    steps: [
-      {
-        kind: 'picture',
-        panelId: 'frame' as PanelId,
-        feed,
-        crop: all,
-        dest: all,
-        orientation: { turn: 0, flip: false },
-        outline: null,
-        opacity: 1,
-      },
-    ],
-  }
+/** Tells the frame that a moment shows from all others. */
+function frameKey(sources: SourceSet, feed: Feed): string {
+  const file = sources.isFromCopy(feed) ? `copy ${pieceAt(feed.micros)}` : 'recording'
+  return `${feed.lane} ${file} ${sources.frameOf(feed)?.timestamp ?? 'none'}`
 }
 
 function uniqueFeeds(feeds: readonly Feed[]): Feed[] {

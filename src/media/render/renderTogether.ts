@@ -14,6 +14,7 @@ import type { Material } from '../draw/composer'
 import { atLoudness } from '../sound/atLoudness'
 import { levelTrack } from '../sound/levelTrack'
 import { Mixer, SoundSources } from '../sound/mixer'
+import { claim } from '../ranks/turns'
 import { SourceSet } from '../source/sourceSet'
 import { Collecting } from './collecting'
 import { chooseEncoders, loadEncoders } from './encoders'
@@ -30,6 +31,9 @@ const MAX_ENCODING = mostEncoding(navigator.hardwareConcurrency)
 
 /** How far the sound may run ahead of the picture while muxing: keeps interleaving tight and memory small. */
 const SOUND_AHEAD_MICROS = MICROS_PER_SECOND / 2
+
+/** A render is claimed anew with every frame, for this long. */
+const CLAIM_MS = 250
 
 export type Outcomes = Map<RenderId, RenderOutcome>
 
@@ -132,6 +136,7 @@ class Together {
     for (let n = 0; n < frames && rate; n++) {
       await this.host.mayGoOn()
       this.host.signal.throwIfAborted()
+      claim('render', CLAIM_MS)
       for (const file of this.working.filter((f) => this.host.isDropped(f.wanted.id))) await this.drop(file, sound)
       if (this.working.length === 0) return
       await sound?.writeUpTo(frameStartMicros(n, rate) + SOUND_AHEAD_MICROS)

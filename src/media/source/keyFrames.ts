@@ -3,9 +3,9 @@ import { nullOnError } from '@/diagnostics/note'
 import { asRecorded } from './asRecorded'
 
 /**
- * Decodes key frames by themselves, with a decoder that stays ready. One that is made anew waits for the page's own
- * thread, and gives its first frame only when several more are on their way; this one needs a fifth of that time
- * (docs/performance.md). Not for concurrent use.
+ * Decodes key frames by themselves, and short walks from them, with a decoder that stays ready. One that is made anew
+ * waits for the page's own thread, and gives its first frame only when several more are on their way; this one needs a
+ * fifth of that time (docs/performance.md). Not for concurrent use.
  */
 export class KeyFrames {
   private decoder: VideoDecoder | null = null
@@ -31,18 +31,22 @@ export class KeyFrames {
     decoder.configure({ ...config, optimizeForLatency: true })
   }
 
-  /** The frame of a key packet, for the caller to close; null where it cannot be decoded. */
-  async decode(packet: EncodedPacket): Promise<VideoSample | null> {
+  /**
+   * The frame of a key packet, for the caller to close; null where it cannot be decoded. With packets that follow it
+   * in a track whose frames are coded in their order, the frame of the last.
+   */
+  async decode(...packets: [EncodedPacket, ...EncodedPacket[]]): Promise<VideoSample | null> {
     try {
       await this.makeReady()
-      this.decoder?.decode(packet.toEncodedVideoChunk())
+      for (const packet of packets) this.decoder?.decode(packet.toEncodedVideoChunk())
       await this.decoder?.flush()
     } catch (error) {
       return nullOnError('decoding a key frame')(error)
     }
     const [frame, rotation, flip] = [this.decoded, await this.track.getRotation(), await this.track.getFlip()]
     this.decoded = null
-    return frame && asRecorded(new VideoSample(frame, { rotation, flip, timestamp: packet.timestamp }), this.track)
+    const { timestamp } = packets.at(-1) ?? packets[0]
+    return frame && asRecorded(new VideoSample(frame, { rotation, flip, timestamp }), this.track)
   }
 
   close(): void {

@@ -98,6 +98,48 @@ describe('a set of sources', () => {
     expect(Math.max(...cursors.map((c) => c.atOnce))).toBe(1)
   })
 
+  it('reads copies where they are asked for and there are any, and the recording itself for all else', async () => {
+    const set = await opened()
+    const copy = (index: number, size: number) => ({ recordingId: 'r' as RecordingId, index, file: bytes(size) })
+    set.copies.add([copy(0, 50), copy(1, 51)])
+    await set.load([feed(1_000_000)], name)
+    expect(set.isFromCopy(feed(1_000_000))).toBe(false)
+    for (const t of [1_000_000, 9_000_000, 17_000_000]) await set.load([feed(t)], name, undefined, 'copies')
+    expect(set.isFromCopy(feed(17_000_000))).toBe(false)
+    // The recording itself, then two pieces after one another, then where there is none the recording again.
+    expect(cursors.map((c) => [c.id, c.asked])).toEqual([
+      ['3', [1_000_000, 17_000_000]],
+      ['50', [1_000_000]],
+      ['51', [9_000_000]],
+    ])
+    await set.close()
+    expect(disposed).toBe(3)
+  })
+
+  it('has the next piece ready where one ends, and goes on in it', async () => {
+    const set = await opened()
+    set.copies.add([0, 1].map((index) => ({ recordingId: 'r' as RecordingId, index, file: bytes(50 + index) })))
+    await set.load([feed(7_500_000)], name, undefined, 'copies')
+    await set.makeReady(feed(8_000_000), 500_000, 'copies')
+    for (const t of [7_900_000, 8_000_000, 8_033_000]) await set.load([feed(t)], name, undefined, 'copies')
+    expect(cursors.map((c) => c.asked)).toEqual([
+      [7_500_000, 7_900_000],
+      [8_000_000, 8_000_000, 8_033_000],
+    ])
+  })
+
+  it('stands close to what it has just shown of the recording itself', async () => {
+    const set = await opened()
+    await set.load([feed(1_000_000)], name)
+    expect([1_000_000, 1_100_000, 900_000, 2_000_000].map((t) => set.isClose([feed(t)]))).toEqual([
+      true,
+      true,
+      false,
+      false,
+    ])
+    expect(set.isClose([feed(1_000_000), feed(1_000_000, 'other')])).toBe(false)
+  })
+
   it('names what is being read while it is read, and lets go of everything in the end', async () => {
     const set = await opened()
     const loading = set.load([feed(10)], name)

@@ -2,12 +2,14 @@ import type { VideoSample } from 'mediabunny'
 import { momentKey, type Feed } from '@/core/compose/composition'
 import { usedFontFiles, usedImageFiles, usedRecordings, type Edit } from '@/core/model/edit'
 import type { ImageFileId, RecordingId } from '@/core/model/ids'
+import { pieceAt } from '@/core/time/pieces'
 import type { Micros } from '@/core/time/micros'
 import { nullOnError, quietly } from '@/diagnostics/note'
 import { listOwnFont } from '../fonts/loadFonts'
 import { FrameCursor, type OnTheWay } from './frameCursor'
 import { openImage, type OpenImage } from './openImage'
 import { openSource, type Source } from './openSource'
+import { PreviewCopies } from './previewCopies'
 import { WantedTimes } from './wantedTimes'
 
 /** A recording, picture or font that could not be opened. */
@@ -30,10 +32,24 @@ const TAKES_OVER_MICROS = 1_500_000
 /** A walk that goes on within this of where another ends is left to that one. */
 const GOES_ON_MICROS = 100_000
 
+/** Whoever stands so close to a moment has its frame, or decodes but a few to come to it. */
+const CLOSE_MICROS = 150_000
+
+/** What frames are read from: a recording itself, or a copy of it for looking. */
+export type ReadsFrom = 'recordings' | 'copies'
+
+/** A moment of a recording as it is read: `reads` tells the file, and one lane reads one file at a time. */
+interface Reading {
+  lane: string
+  reads: string
+  source: Source
+  micros: Micros
+}
+
 interface Lane {
   key: string
   cursor: FrameCursor
-  recordingId: RecordingId
+  reads: string
   /** The recording time that it was asked for last. */
   at: Micros
   lastUsed: number
@@ -47,6 +63,12 @@ export class SourceSet {
   private readonly images = new Map<ImageFileId, OpenImage>()
   private readonly lanes = new Map<string, Lane>()
   private readonly frames = new Map<string, VideoSample | null>()
+  /** Moments whose frames come from copies. */
+  private readonly small = new Set<string>()
+  /** Frames that no cursor holds. */
+  private readonly glanced: VideoSample[] = []
+  /** Copies in the size for looking, as far as there are any; renders know none. */
+  readonly copies = new PreviewCopies()
   private readonly expected = new Map<string, WantedTimes>()
   private uses = 0
   /** The lanes that the picture at hand is made from. */
@@ -111,19 +133,27 @@ export class SourceSet {
 
   /**
    * Decodes what a composition's feeds show; `frameOf` then gives them until the next call. Where that takes long and
-   * there is but one feed, `onTheWay.near` is called when `frameOf` gives a frame near the one asked for.
+   * there is but one feed, `onTheWay.near` is called when `frameOf` gives a frame near the one asked for. From copies,
+   * what there is no copy of comes from the recording.
    */
   async load(
     feeds: readonly Feed[],
     fileNameOf: (id: RecordingId) => string,
     onTheWay?: { near: () => Promise<void>; isOver: () => boolean },
+    from: ReadsFrom = 'recordings',
   ): Promise<void> {
-    this.frames.clear()
-    this.lanesInUse = new Set(feeds.map((f) => f.lane))
-    for (const feed of feeds) {
+    this.forget()
+    const readings =
+      from === 'copies'
+        ? await Promise.all(feeds.map((feed) => this.smallReading(feed)))
+        : feeds.map((feed) => this.ownReading(feed))
+    this.lanesInUse = new Set(readings.flatMap((r) => r?.lane ?? []))
+    for (const [n, feed] of feeds.entries()) {
       if (this.frames.has(momentKey(feed))) continue
       this.reading = { fileName: fileNameOf(feed.recordingId), atMicros: feed.micros }
-      const lane = await this.laneOf(feed)
+      const reading = readings[n]
+      const lane = reading ? await this.laneOf(reading) : null
+      if (reading && reading.reads !== feed.recordingId) this.small.add(momentKey(feed))
       const near =
         onTheWay && feeds.length === 1
           ? {
@@ -136,38 +166,86 @@ export class SourceSet {
     }
   }
 
+  /**
+   * As {@link load}, from copies alone, and as soon as can be: for a place that is gone to. Says whether there are
+   * copies of all of it.
+   */
+  async glance(feeds: readonly Feed[]): Promise<boolean> {
+    this.forget()
+    if (!feeds.every((feed) => this.copies.has(feed))) return false
+    for (const feed of feeds) {
+      if (this.frames.has(momentKey(feed))) continue
+      const frame = await this.copies.frameAt(feed)
+      if (!frame) return false
+      this.glanced.push(frame)
+      this.frames.set(momentKey(feed), frame)
+      this.small.add(momentKey(feed))
+    }
+    return true
+  }
+
+  private forget(): void {
+    this.frames.clear()
+    this.small.clear()
+    for (const frame of this.glanced.splice(0)) frame.close()
+  }
+
   /** Decodes a frame before it is due, so that showing it then costs nothing; harmless when it fails. */
-  async makeReady(feed: Feed, dueInMicros: Micros): Promise<void> {
-    const goesOn = ([key, { recordingId, at }]: [string, Lane]) =>
-      this.lanesInUse.has(key) &&
-      recordingId === feed.recordingId &&
-      Math.abs(feed.micros - (at + dueInMicros)) < GOES_ON_MICROS
+  async makeReady(feed: Feed, dueInMicros: Micros, from: ReadsFrom = 'recordings'): Promise<void> {
+    const reading = from === 'copies' ? await this.smallReading(feed) : this.ownReading(feed)
+    if (!reading) return
+    const goesOn = ([key, { reads, at }]: [string, Lane]) =>
+      this.lanesInUse.has(key) && reads === reading.reads && Math.abs(feed.micros - (at + dueInMicros)) < GOES_ON_MICROS
     if ([...this.lanes].some(goesOn)) return
-    const lane = await this.laneOf(feed)
+    const lane = await this.laneOf(reading)
     if (lane) await frameOn(lane, feed.micros).catch(nullOnError('closing a recording'))
   }
 
   frameOf = (feed: Feed): VideoSample | null => this.frames.get(momentKey(feed)) ?? null
 
+  /** Whether `frameOf` gives a frame of a copy, in the size for looking. */
+  isFromCopy = (feed: Feed): boolean => this.small.has(momentKey(feed))
+
+  /** Whether the recordings themselves stand at these moments, or so close before them that they are there at once. */
+  isClose(feeds: readonly Feed[]): boolean {
+    return feeds.every(({ lane: key, recordingId, micros }) => {
+      const lane = this.lanes.get(key)
+      return lane?.reads === recordingId && micros >= lane.at && micros - lane.at <= CLOSE_MICROS
+    })
+  }
+
   imageOf = (id: ImageFileId, micros: Micros): ImageBitmap | null => this.images.get(id)?.at(micros) ?? null
 
   async close(): Promise<void> {
-    this.frames.clear()
+    this.forget()
     for (const lane of this.lanes.values()) await closeLane(lane).catch(quietly('closing a recording'))
     for (const source of this.open.values()) source.dispose()
     for (const image of this.images.values()) image.close()
     this.images.clear()
+    this.copies.close()
     this.lanes.clear()
     this.open.clear()
   }
 
-  private async laneOf(feed: Feed): Promise<Lane | null> {
-    const { recordingId, lane: key } = feed
+  private ownReading({ recordingId, micros, lane }: Feed): Reading | null {
     const source = this.open.get(recordingId)
-    if (!source) return null
+    return source ? { lane, reads: recordingId, source, micros } : null
+  }
+
+  /** From a copy where there is one. */
+  private async smallReading(feed: Feed): Promise<Reading | null> {
+    const copy = await this.copies.at(feed)
+    if (!copy) return this.ownReading(feed)
+    const { lane, micros } = feed
+    // Pieces take turns between two lanes, so that the next can be made ready while this one plays.
+    return { lane: `${lane} copy ${pieceAt(micros) % 2}`, reads: copy.key, source: copy.source, micros }
+  }
+
+  private async laneOf(reading: Reading): Promise<Lane> {
+    const { lane: key, reads, source, micros } = reading
     let lane = this.lanes.get(key)
-    if (!lane || !isNear(lane, feed)) lane = this.takeOver(feed) ?? lane
-    if (lane && lane.recordingId !== recordingId) {
+    if (!lane || !isNear(lane, reading)) lane = this.takeOver(reading) ?? lane
+    if (lane && lane.reads !== reads) {
       this.lanes.delete(key)
       await closeLane(lane)
       lane = undefined
@@ -178,31 +256,31 @@ export class SourceSet {
         key,
         cursor: new FrameCursor(
           source,
-          (from, to) => this.expected.get(walkOf(made.key, recordingId))?.isUnseen(from, to) ?? false,
+          (from, to) => this.expected.get(walkOf(made.key, reads))?.isUnseen(from, to) ?? false,
         ),
-        recordingId,
-        at: feed.micros,
+        reads,
+        at: micros,
         lastUsed: 0,
         busy: Promise.resolve(null),
       }
       lane = made
       this.lanes.set(key, lane)
     }
-    lane.at = feed.micros
-    this.expected.get(walkOf(key, recordingId))?.forgetBefore(feed.micros)
+    lane.at = micros
+    this.expected.get(walkOf(key, reads))?.forgetBefore(micros)
     lane.lastUsed = ++this.uses
     return lane
   }
 
-  /** Exchanges a feed's lane for an idle one that stands just before it, if there is one. */
-  private takeOver(feed: Feed): Lane | undefined {
-    const idle = [...this.lanes].find(([key, lane]) => !this.lanesInUse.has(key) && isNear(lane, feed))
+  /** Exchanges a reading's lane for an idle one that stands just before it, if there is one. */
+  private takeOver(reading: Reading): Lane | undefined {
+    const idle = [...this.lanes].find(([key, lane]) => !this.lanesInUse.has(key) && isNear(lane, reading))
     if (!idle) return undefined
     const [key, lane] = idle
-    const own = this.lanes.get(feed.lane)
+    const own = this.lanes.get(reading.lane)
     if (own) this.place(key, own)
     else this.lanes.delete(key)
-    this.place(feed.lane, lane)
+    this.place(reading.lane, lane)
     return lane
   }
 
@@ -219,10 +297,10 @@ export class SourceSet {
   }
 }
 
-const walkOf = (lane: string, recordingId: RecordingId) => `${lane} ${recordingId}`
+const walkOf = (lane: string, reads: string) => `${lane} ${reads}`
 
-const isNear = (lane: Lane, { recordingId, micros }: Feed) =>
-  lane.recordingId === recordingId && micros >= lane.at && micros - lane.at <= TAKES_OVER_MICROS
+const isNear = (lane: Lane, { reads, micros }: Reading) =>
+  lane.reads === reads && micros >= lane.at && micros - lane.at <= TAKES_OVER_MICROS
 
 function frameOn(lane: Lane, t: Micros, onTheWay?: OnTheWay): Promise<VideoSample | null> {
   lane.busy = lane.busy.catch(() => null).then(() => lane.cursor.frameAt(t, onTheWay))

@@ -50,6 +50,4 @@ export interface AlongWorker {
     onSample: (sample: AlongSample) => void,
   ): Promise<AlongOutcome>
   stop(): void
-  /** Waits a little, from the latest call on, before it looks further. */
-  giveWay(): void
 }

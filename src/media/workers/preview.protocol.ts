@@ -3,6 +3,7 @@ import type { PassageId } from '@/core/model/ids'
 import type { Shape } from '@/core/model/shape'
 import type { SpeechOf } from '@/core/sound/ducking'
 import type { Micros } from '@/core/time/micros'
+import type { PreviewCopy } from '../source/previewCopies'
 
 /** Where a preview is drawn: the recording's own frame, or the result in one shape. */
 export type PreviewTarget = { kind: 'frame' } | { kind: 'shape'; shape: Shape }
@@ -24,6 +25,8 @@ export interface PreviewWorker {
   open(edit: Edit, files: ReadonlyMap<string, Blob>): Promise<OpenReply>
   /** Takes sound files that have come; what is open stays so. */
   setFiles(files: ReadonlyMap<string, Blob>): void
+  /** Takes preview copies that have come: what plays, and what is on the way to a moment, is read from them. */
+  addCopies(copies: readonly PreviewCopy[]): void
   /** Changes what is composed; draws again. */
   setEdit(edit: Edit): void
   /** Where the recordings hold speech, under which beds go down: level figures show what is heard. */

@@ -23,5 +23,12 @@ export const wording = {
   used: (bytes: string) => `${bytes} used`,
   copiesOfRecordingsAndFinished:
     'Copies of recordings and finished files, kept in this browser. What is free is the browser’s own estimate.',
+  storageHere: 'Storage in this browser',
+  recordingsAndFiles: 'Recordings and finished files',
+  previewCopies: 'Preview copies',
+  previewCopiesMean:
+    'Small copies of what a highlight plays, for quick playing and seeking. They can be made again at any time, and go first when room is short. Files are always made from the recordings.',
+  atMost: 'At most',
+  deletePreviewCopies: 'Delete preview copies',
   aboutFree: (bytes: string) => `, about ${bytes} free`,
 }

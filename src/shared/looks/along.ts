@@ -254,11 +254,6 @@ function secondsLeft(moments: readonly AlongMoment[], begunAt: number): number |
   return ((performance.now() - begunAt) / 1000 / seen) * (moments.length - seen)
 }
 
-/** Looking along gives way for a moment to somebody who goes to another place. */
-export function giveWay(): void {
-  void running?.giveWay()
-}
-
 function forgetPictures(): void {
   for (const { url } of along.getState().shown?.moments ?? []) if (url) letGoOfUrl(url)
 }

@@ -6,7 +6,7 @@ import Button from '@mui/material/Button'
 import { isSure } from '@/core/detect/regions/proposal'
 import { ProgressLine } from '@/ui/ProgressLine'
 import { palette, textSize } from '@/ui/theme'
-import { useBenchContext, useParts } from '../benchContext'
+import { useBenchContext, useCalmParts } from '../benchContext'
 import { acceptProposals, asRegions, boundsOf, rejectProposal, uncontested } from '@/edit/regions'
 import { acceptAllFound, openProposals } from '@/shared/looks/acceptFound'
 import { ProposalLine } from './ProposalLine'
@@ -17,7 +17,7 @@ import { useLook, useScene } from './useLook'
 /** Looks for regions in the footage, and lists what was found until it is accepted. */
 export function FindRegions() {
   const { session, files } = useBenchContext()
-  const { recording, setup, passage } = useParts()
+  const { recording, setup, passage } = useCalmParts()
   const scene = useScene()
   const look = useLook()
   const find = () => {

@@ -41,7 +41,7 @@ export const RegionBox = memo(function RegionBox({ region, frame }: { region: Re
   const onlyHere = isShifted(passage, region.id)
   const selected = useSelectedRegion() === region.id
   const marked = useView((v) => v.selection?.kind === 'region' && v.selection.id === region.id)
-  const { colour, letter, dash } = roleMark(region.role)
+  const { colour, dash } = roleMark(region.role)
   const pixels = toEvenPixels(region.bounds, frame)
   const whole = { x: 0, y: 0, width: frame.width, height: frame.height }
   const select = () => view.setState({ selection: { kind: 'region', id: region.id } })
@@ -103,13 +103,21 @@ export const RegionBox = memo(function RegionBox({ region, frame }: { region: Re
         touchAction: 'none',
         zIndex: selected ? 2 : 1,
         '&:focus-visible': { outline: '2px solid #fff', outlineOffset: 2 },
+        // Styled from here: eight components of their own would each cost time while the box is dragged.
+        '& > svg': { position: 'absolute', inset: 0, width: '100%', height: '100%', overflow: 'visible' },
+        '& > [data-grip]': {
+          position: 'absolute',
+          width: 18,
+          height: 18,
+          m: '-9px',
+          display: 'grid',
+          placeItems: 'center',
+          touchAction: 'none',
+          '&::after': { content: '""', width: 8, height: 8, bgcolor: '#fff', border: `1.5px solid ${colour}` },
+        },
       }}
     >
-      <Box
-        component="svg"
-        aria-hidden
-        sx={{ position: 'absolute', inset: 0, width: '100%', height: '100%', overflow: 'visible' }}
-      >
+      <svg aria-hidden>
         <rect
           x="0"
           y="0"
@@ -124,35 +132,16 @@ export const RegionBox = memo(function RegionBox({ region, frame }: { region: Re
         {region.outline.mask.kind === 'ellipse' && (
           <ellipse cx="50%" cy="50%" rx="50%" ry="50%" fill="none" stroke={colour} strokeWidth={1} />
         )}
-      </Box>
+      </svg>
       <CornerTicks colour={colour} />
-      <Box
-        sx={{
-          position: 'absolute',
-          left: -1,
-          bottom: '100%',
-          px: '6px',
-          height: 17,
-          display: 'flex',
-          gap: '6px',
-          alignItems: 'center',
-          bgcolor: colour,
-          color: '#fff',
-          fontFamily: fonts.numbers,
-          fontSize: textSize.small,
-          fontWeight: 600,
-          whiteSpace: 'nowrap',
-          ...(pixels.y < frame.height * 0.06 && { bottom: 'auto', top: 0 }),
-        }}
-      >
-        <span>{letter}</span>
-        <span>
-          {region.name}
-          {region.isGuess && '?'}
-        </span>
-        {onlyHere && <span>{wording.hereOnly}</span>}
-        {region.locked && <LockIcon sx={{ fontSize: 12 }} />}
-      </Box>
+      <NameTab
+        role={region.role}
+        name={region.name}
+        isGuess={region.isGuess === true}
+        isLocked={region.locked}
+        onlyHere={onlyHere}
+        isInside={pixels.y < frame.height * 0.06}
+      />
       {marked &&
         !region.locked &&
         GRIPS.map((grip) => (
@@ -172,7 +161,7 @@ export const RegionBox = memo(function RegionBox({ region, frame }: { region: Re
   )
 })
 
-function CornerTicks({ colour }: { colour: string }) {
+const CornerTicks = memo(function CornerTicks({ colour }: { colour: string }) {
   const length = 'min(14px, 40%)'
   return (
     <>
@@ -196,7 +185,49 @@ function CornerTicks({ colour }: { colour: string }) {
       ))}
     </>
   )
+})
+
+interface NameTabProps extends Pick<Region, 'role' | 'name'> {
+  isGuess: boolean
+  isLocked: boolean
+  onlyHere: boolean
+  /** Whether there is no room for it over the box. */
+  isInside: boolean
 }
+
+/** What a region is called. Apart from its box, which is drawn anew while the region is dragged. */
+const NameTab = memo(function NameTab({ role, name, isGuess, isLocked, onlyHere, isInside }: NameTabProps) {
+  const { colour, letter } = roleMark(role)
+  return (
+    <Box
+      sx={{
+        position: 'absolute',
+        left: -1,
+        bottom: '100%',
+        px: '6px',
+        height: 17,
+        display: 'flex',
+        gap: '6px',
+        alignItems: 'center',
+        bgcolor: colour,
+        color: '#fff',
+        fontFamily: fonts.numbers,
+        fontSize: textSize.small,
+        fontWeight: 600,
+        whiteSpace: 'nowrap',
+        ...(isInside && { bottom: 'auto', top: 0 }),
+      }}
+    >
+      <span>{letter}</span>
+      <span>
+        {name}
+        {isGuess && '?'}
+      </span>
+      {onlyHere && <span>{wording.hereOnly}</span>}
+      {isLocked && <LockIcon sx={{ fontSize: 12 }} />}
+    </Box>
+  )
+})
 
 interface GripHandleProps {
   grip: Grip
@@ -233,28 +264,11 @@ function GripHandle({ grip, region, pixels, frame, whole, heldAspect, onResize, 
   }, onLetGo)
   const share = compassShare(grip)
   return (
-    <Box
+    <span
       data-grip={grip}
       aria-hidden
       onPointerDown={start}
-      style={{ left: `${100 * share.x}%`, top: `${100 * share.y}%` }}
-      sx={{
-        position: 'absolute',
-        width: 18,
-        height: 18,
-        m: '-9px',
-        cursor: `${grip}-resize`,
-        display: 'grid',
-        placeItems: 'center',
-        touchAction: 'none',
-        '&::after': {
-          content: '""',
-          width: 8,
-          height: 8,
-          bgcolor: '#fff',
-          border: `1.5px solid ${roleMark(region.role).colour}`,
-        },
-      }}
+      style={{ left: `${100 * share.x}%`, top: `${100 * share.y}%`, cursor: `${grip}-resize` }}
     />
   )
 }

@@ -22,7 +22,7 @@ import { useGrowing } from '@/ui/useGrowing'
 import { addRegion, confirmRegions, placeRegion, setRegionRole } from '@/edit/regions'
 import { nameForRole } from '@/core/model/region'
 import { isShifted, regionsIn } from '@/core/compose/regionIn'
-import { useBenchContext, useEdit, useParts, usePassage } from '../benchContext'
+import { useBenchContext, useCalmEdit, useCalmParts, usePassage } from '../benchContext'
 import { useSelectedRegion } from '../useSelectedRegion'
 import { RectFields } from './RectFields'
 import { RegionTicket } from './RegionTicket'
@@ -30,8 +30,8 @@ import { wording } from './wording'
 
 /** All regions with their pixels, and how far the panels blow them up. The numbers can be typed. */
 export function RegionList() {
-  const { passage, setup } = useParts()
-  const edit = useEdit()
+  const { passage, setup } = useCalmParts()
+  const edit = useCalmEdit()
   const regions = useMemo(() => regionsIn(passage, setup.regions), [passage, setup.regions])
   const placed = useMemo(
     () => edit.highlight.shapes.flatMap((shape) => placePanels(edit, shape, passage)),

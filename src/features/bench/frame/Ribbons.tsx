@@ -11,7 +11,7 @@ import type { Micros } from '@/core/time/micros'
 import { RoleBadge } from '@/ui/RoleBadge'
 import { fonts, palette, textSize } from '@/ui/theme'
 import { useGrowing } from '@/ui/useGrowing'
-import { useBenchContext, useHighlight, useParts, usePassage, useTimeMap } from '../benchContext'
+import { useBenchContext, useHighlight, useCalmParts, usePassage, useTimeMap } from '../benchContext'
 import { RegionMark } from '../gauges/FoundMarks'
 import {
   boundsByPassage,
@@ -36,7 +36,7 @@ export function Ribbons() {
   const along = useAlong()
   useFollow(along)
   useHeads(along)
-  const { setup, recording } = useParts()
+  const { setup, recording } = useCalmParts()
   const { lengthMicros } = useTimeMap()
   const shown = useGrowing(setup.regions.length, 4)
   return (

@@ -14,14 +14,14 @@ import { changeSetup, keptSetups, letFollow, setupUses, type SetupUse } from '@/
 import { SetupDiagram } from '@/ui/SetupDiagram'
 import { palette, textSize } from '@/ui/theme'
 import { applySetup } from '@/edit/regions'
-import { useBenchContext, useParts } from '../benchContext'
+import { useBenchContext, useCalmParts } from '../benchContext'
 import { KeepSetupDialog } from './KeepSetupDialog'
 import { wording } from './wording'
 
 /** The setup in use: apply another, keep this one, or bring what was changed back to the kept one. */
 export function SetupMenu() {
   const { session } = useBenchContext()
-  const { setup } = useParts()
+  const { setup } = useCalmParts()
   const { enqueueSnackbar } = useSnackbar()
   const [anchor, setAnchor] = useState<HTMLElement | null>(null)
   const [keeping, setKeeping] = useState(false)

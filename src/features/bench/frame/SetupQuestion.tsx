@@ -5,13 +5,13 @@ import { recipeByItself } from '@/store/recipes'
 import { openQuestions, rejectResemblance } from '@/store/resemblances'
 import { acceptResemblance } from '@/shared/looks/answerQuestion'
 import { RecordingQuestion } from '@/shared/looks/QuestionRow'
-import { useBenchContext, useParts } from '../benchContext'
+import { useBenchContext, useCalmParts } from '../benchContext'
 import { useKeptSetup } from './useKeptSetup'
 
 /** Whether the recording worked on has a kept setup that it looks like, as long as nobody has said. */
 export function SetupQuestion() {
   const { session } = useBenchContext()
-  const { recording } = useParts()
+  const { recording } = useCalmParts()
   const takeSetup = useKeptSetup()
   const open = useLiveQuery(async () => {
     const question = (await openQuestions()).find((q) => q.recording.id === recording.id)

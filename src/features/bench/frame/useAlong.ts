@@ -1,10 +1,9 @@
 import { useEffect, useMemo, useRef, useSyncExternalStore } from 'react'
 import { useStore } from 'zustand'
-import { useBenchContext, useParts, useTimeMap, useView } from '../benchContext'
+import { useBenchContext, useCalmParts, useTimeMap, useView } from '../benchContext'
 import {
   along,
   followedIn,
-  giveWay,
   lookAlong,
   planAlong,
   stopLookingAlong,
@@ -21,7 +20,7 @@ const CALM_MS = 6000
 
 /** What is to be looked at along the highlight, and what has been seen of that. */
 function usePlanned(): { plan: AlongPlan; shown: Along | null } {
-  const { passage, recording, setup } = useParts()
+  const { passage, recording, setup } = useCalmParts()
   const map = useTimeMap()
   const wanted = useView((v) => v.wantsFollow)
   const plan = useMemo(
@@ -47,7 +46,7 @@ export function useSeenAlong(): Along | null {
 
 /** The same, and it looks anew when passages or regions have changed. For one place on the screen. */
 export function useAlong(): Along | null {
-  const { files, player, session } = useBenchContext()
+  const { files, player } = useBenchContext()
   const { plan, shown } = usePlanned()
   const wanted = useView((v) => v.wantsFollow)
   const playing = useSyncExternalStore(
@@ -84,9 +83,7 @@ export function useAlong(): Along | null {
   useEffect(() => {
     if (playing) stopLookingAlong()
   }, [playing])
-  useEffect(() => player.onPosition(giveWay), [player])
-  // What is looked at for a highlight that is another one by now helps nobody; any other edit is to be answered first.
+  // What is looked at for a highlight that is another one by now helps nobody.
   useEffect(() => stopLookingAlong, [key])
-  useEffect(() => session.store.subscribe(giveWay), [session])
   return shown
 }

@@ -4,12 +4,12 @@ import { headsIn } from '@/shared/looks/heads'
 import { quietly } from '@/diagnostics/note'
 import { noteHeads } from '@/edit/records'
 import { keepHeads } from '@/store/setups'
-import { useBenchContext, useHighlight, useParts } from '../benchContext'
+import { useBenchContext, useHighlight, useCalmParts } from '../benchContext'
 
 /** Notes where heads were seen along the highlight, for arrangements to keep clear of; for one place on the screen. */
 export function useHeads(along: Along | null): void {
   const { session } = useBenchContext()
-  const { setup } = useParts()
+  const { setup } = useCalmParts()
   const { passages } = useHighlight()
   useEffect(() => {
     const news = noteHeads(session, setup.id, headsIn(along, setup, passages))

@@ -1,12 +1,12 @@
 import { useMemo } from 'react'
 import { useStore } from 'zustand'
 import type { SnapLines } from '@/core/detect/regions/snap'
-import { useParts } from '../benchContext'
+import { useCalmParts } from '../benchContext'
 import { looks, sceneKey, type LookState, type Scene } from '@/shared/looks/looks'
 
 /** The scene that is worked on. */
 export function useScene(): Scene {
-  const { recording, setup } = useParts()
+  const { recording, setup } = useCalmParts()
   const { id: setupId } = setup
   return useMemo(() => ({ recording, setupId }), [recording, setupId])
 }

@@ -14,7 +14,7 @@ import type { PreviewEvent } from '@/media/workers/preview.protocol'
 import { PlayButton } from '@/ui/PlayButton'
 import { formatTime } from '@/ui/format'
 import { fonts, iconSize, palette, textSize } from '@/ui/theme'
-import { useBenchContext, useEdit, usePassage, useTimeMap } from '../benchContext'
+import { useBenchContext, useCalmEdit, usePassage, useTimeMap } from '../benchContext'
 import { BENCH_KEYS } from '../useBenchKeys'
 import { FindingsGauge } from './FindingsGauge'
 import { LoudnessGauge } from './LoudnessGauge'
@@ -91,7 +91,7 @@ export function TransportBar() {
 }
 
 function BlownUpGauge() {
-  const edit = useEdit()
+  const edit = useCalmEdit()
   const { passage } = usePassage()
   const panels = edit.highlight.shapes.flatMap((shape) => placePanels(edit, shape, passage))
   const worst = panels.reduce<{ factor: number; role: string } | null>((found, { picture, panel }) => {

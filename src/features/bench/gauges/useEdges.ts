@@ -2,7 +2,7 @@ import { useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'reac
 import { toEvenPixels } from '@/core/geometry/evenGrid'
 import type { Rect } from '@/core/geometry/rect'
 import type { Measurements } from '@/core/findings/findings'
-import { useBenchContext, useEdit } from '../benchContext'
+import { useBenchContext, useCalmEdit } from '../benchContext'
 import { lookAt, looks, sceneKey, tightened } from '@/shared/looks/looks'
 import { regionsIn, tightBounds, type SeenRegion } from '@/shared/looks/edges'
 
@@ -19,7 +19,7 @@ const REST_MS = 600
  */
 export function useEdges(): Measurements['edges'] {
   const { files, player } = useBenchContext()
-  const edit = useEdit()
+  const edit = useCalmEdit()
   const regions = useMemo(() => regionsIn(edit), [edit])
   const [known, setKnown] = useState<ReadonlyMap<string, Rect>>(new Map())
   const playing = useSyncExternalStore(

@@ -4,7 +4,7 @@ import type { Loudness } from '@/core/sound/loudness'
 import { soundPlan } from '@/core/sound/soundPlan'
 import { timeMapOf } from '@/core/time/timeMap'
 import { inspector } from '@/media/inspect/inspector'
-import { useBenchContext, useEdit, useFootage } from '../benchContext'
+import { useBenchContext, useCalmEdit, useFootage } from '../benchContext'
 import { useHeard } from '../useHeard'
 
 /** Listening takes a core for a while: not before the hand has rested, nor while a highlight is being opened. */
@@ -17,7 +17,7 @@ const OPENING_MS = 4000
  */
 export function useLoudness(): { loudness: Loudness | null; before: Loudness | null; stale: boolean } {
   const { files } = useBenchContext()
-  const edit = useEdit()
+  const edit = useCalmEdit()
   const heard = useHeard(edit, files)
   const { highlight, recordings } = useFootage()
   const sounding = useMemo(

@@ -1,6 +1,6 @@
 import { useMemo } from 'react'
 import type { Measurements } from '@/core/findings/findings'
-import { useHighlight, useParts } from '../benchContext'
+import { useHighlight, useCalmParts } from '../benchContext'
 import { useSeenAlong } from '../frame/useAlong'
 import { presencesIn } from '@/shared/looks/presences'
 
@@ -9,7 +9,7 @@ export function usePresence(): Measurements['presence'] {
   const seen = useSeenAlong()
   // While it is being looked along, each moment makes it another; nothing is known before the end.
   const along = seen?.state === 'done' ? seen : null
-  const { setup } = useParts()
+  const { setup } = useCalmParts()
   const { passages } = useHighlight()
   return useMemo(() => presencesIn(along, setup, passages), [along, setup, passages])
 }

@@ -15,7 +15,7 @@ import { recordedRate } from '@/core/output/renderSettings'
 import { explain } from '@/diagnostics/note'
 import type { MediaIn } from '@/media/bundle/writeBundle'
 import { offerDownload } from '@/ui/offerDownload'
-import { useBenchContext, useEdit, usePassage } from '../benchContext'
+import { useBenchContext, useCalmEdit, usePassage } from '../benchContext'
 import { aloneOf, bundleOf } from './bundleOf'
 import { wording } from './wording'
 
@@ -32,7 +32,7 @@ const BUNDLES: { media: MediaIn; name: string; what: string }[] = [
 /** The highlight for another machine, another tool, or an archive. */
 export function HandOnMenu() {
   const { files } = useBenchContext()
-  const edit = useEdit()
+  const edit = useCalmEdit()
   const { recording } = usePassage()
   const { enqueueSnackbar } = useSnackbar()
   const [anchor, setAnchor] = useState<HTMLElement | null>(null)

@@ -9,7 +9,7 @@ import type { Shape } from '@/core/model/shape'
 import type { TitleCard } from '@/core/model/words'
 import type { Micros } from '@/core/time/micros'
 import { useGrowing } from '@/ui/useGrowing'
-import { useBenchContext, useEdit, useParts, useView } from '../benchContext'
+import { partsOf, useBenchContext, useEditIn, useView } from '../benchContext'
 import { MarkBox } from './MarkBox'
 import { TitleBox } from './TitleBox'
 
@@ -19,8 +19,9 @@ const MARKS_AT_ONCE = 8
 /** What lies over the picture at the playhead and can be taken hold of. */
 export function OverPicture({ shape, shown }: { shape: Shape; shown: boolean }) {
   const { player } = useBenchContext()
-  const edit = useEdit()
-  const { passage } = useParts()
+  const edit = useEditIn('shapes')
+  const passageId = useView((v) => v.passageId)
+  const { passage } = partsOf(edit, passageId)
   const { marks, words } = edit.highlight
   const writing = useView((v) => v.writing?.titleId ?? null)
   const [on, setOn] = useState('')

@@ -22,7 +22,7 @@ import { fonts, palette, textSize } from '@/ui/theme'
 import { withIdsOf } from '@/core/layout/withIdsOf'
 import { applyLayout, chosenAs, idsInUse, setAdapts, type Chosen } from '@/edit/layouts'
 import { applyBrand, applyRecipe, picturesOfRecipe } from '@/edit/recipes'
-import { useBenchContext, useHighlight, useLayout, useParts } from '../benchContext'
+import { useBenchContext, useHighlight, useLayout, useCalmParts } from '../benchContext'
 import { bringImages } from '../bringImages'
 import { KeepLayoutDialog } from './KeepLayoutDialog'
 import { KeepRecipeDialog } from './KeepRecipeDialog'
@@ -77,7 +77,7 @@ function Layouts({
 }) {
   const bench = useBenchContext()
   const { session } = bench
-  const { passage, layout } = useParts()
+  const { passage, layout } = useCalmParts()
   const { passages, brandId } = useHighlight()
   const recipes = useLiveQuery(keptRecipes)
   const brands = useLiveQuery(() => keptOf('brand'))

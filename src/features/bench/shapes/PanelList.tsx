@@ -14,7 +14,7 @@ import { fonts, palette, textSize } from '@/ui/theme'
 import { nameForRole } from '@/core/model/region'
 import { addBand, addInset, clearCrop, equalBands, setPanel } from '@/edit/layouts'
 import { newId, type InsetId, type PanelId } from '@/core/model/ids'
-import { useBenchContext, useEdit, useLayout, useParts, usePassage, useView } from '../benchContext'
+import { useBenchContext, useCalmEdit, useLayout, useCalmParts, usePassage, useView } from '../benchContext'
 import { ListLine } from '../ListLine'
 import { BackdropLine } from './BackdropLine'
 import { PanelTicket } from './PanelTicket'
@@ -22,9 +22,9 @@ import { wording } from './wording'
 
 /** What each band and inset shows and how large it is in the first shape; what lies behind them; and more of them. */
 export function PanelList() {
-  const edit = useEdit()
+  const edit = useCalmEdit()
   const { session } = useBenchContext()
-  const { passage, setup, layout } = useParts()
+  const { passage, setup, layout } = useCalmParts()
   const shape = edit.highlight.shapes[0]
   if (!shape) return null
   const placed = placePanels(edit, shape, passage)

@@ -19,7 +19,7 @@ import { fonts, iconSize, palette, textSize } from '@/ui/theme'
 import { useNearScreen } from '@/ui/useNearScreen'
 import { usePreviewCanvas } from '@/ui/usePreviewCanvas'
 import { followOthers, goOwnWay } from '@/edit/layouts'
-import { useBenchContext, useEdit, useParts, useView } from '../benchContext'
+import { partsOf, useBenchContext, useEditIn, useParts, useView } from '../benchContext'
 import { ShapeMarks } from '../gauges/FoundMarks'
 import { OverPicture } from '../marks/OverPicture'
 import { PanelBox } from './PanelBox'
@@ -41,7 +41,7 @@ const WIDTHS = {
 /** The result in one shape, live; its panels and seams can be grabbed. */
 export const ShapeView = memo(function ShapeView({ shape }: { shape: Shape }) {
   const { player } = useBenchContext()
-  const edit = useEdit()
+  const edit = useEditIn('shapes')
   const trial = useView((v) => v.trial)
   const outlined = useView((v) => v.outlines) && !trial
   const alone = useView((v) => (v.alone?.shapeId === shape.id ? v.alone.as : null))
@@ -52,7 +52,8 @@ export const ShapeView = memo(function ShapeView({ shape }: { shape: Shape }) {
   const isNear = useNearScreen(host)
   usePreviewCanvas(player, host, isNear ? target : null, wording.result(id))
   const outlines = outlined && isNear
-  const { passage } = useParts()
+  const passageId = useView((v) => v.passageId)
+  const { passage } = partsOf(edit, passageId)
   const placed = useMemo(() => placePanels(edit, shape, passage), [edit, shape, passage])
   const { titles, cues, captions } = edit.highlight.words
   const written = { titleArea: titles.length > 0, captionArea: cues.length > 0 && captions.shown }

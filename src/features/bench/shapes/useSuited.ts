@@ -4,15 +4,15 @@ import { arrangeFor, STARTING_LAYOUTS } from '@/core/layout/startingLayouts'
 import { newId, type InsetId } from '@/core/model/ids'
 import { idsInUse } from '@/edit/layouts'
 import { inTurns } from '@/ui/inTurns'
-import { useEdit, useParts } from '../benchContext'
+import { useCalmEdit, useCalmParts } from '../benchContext'
 
 /**
  * The starting layouts for what the passage shows, in the order in which they suit it; until that is known, in the
  * order in which they are mostly wanted. `hold`: from now on none changes places, since somebody points at them.
  */
 export function useSuited(): { suited: readonly SuitedLayout[]; hold: () => void } {
-  const edit = useEdit()
-  const { passage, setup, layout } = useParts()
+  const edit = useCalmEdit()
+  const { passage, setup, layout } = useCalmParts()
   const ids = useMemo(() => ({ panel: idsInUse(layout), inset: () => newId<InsetId>() }), [layout])
   const usual = useMemo(() => {
     const roles = setup.regions.map((r) => r.role)

@@ -8,7 +8,7 @@ import { MICROS_PER_SECOND } from '@/core/time/micros'
 import type { CutInto } from '@/edit/changes'
 import { ChoiceField } from '@/ui/ChoiceField'
 import { ProgressLine } from '@/ui/ProgressLine'
-import { useBenchContext, useParts, useView } from '../benchContext'
+import { useBenchContext, useCalmParts, useView } from '../benchContext'
 import { SheetBar } from './SheetBar'
 import { useChanges, type Pace } from './useChanges'
 import { wording } from './wording'
@@ -36,7 +36,7 @@ export function ChangesBar() {
 function OpenBar({ byItself }: { byItself: boolean }) {
   const { view } = useBenchContext()
   const { cuts, sceneChanges, going, cut, follow, cutApart, stop } = useChanges()
-  const { setup, recording } = useParts()
+  const { setup, recording } = useCalmParts()
   const [pace, setPace] = useState<Pace>('usual')
   const areSeveral = recording.sound !== null && setup.regions.filter((r) => showsSomebody(r.role)).length > 1
   const count = cuts?.length ?? 0

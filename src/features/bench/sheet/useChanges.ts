@@ -12,7 +12,7 @@ import { planScenes, planShots, planTurns, type ChangePlan } from '@/shared/look
 import { copyHighlight } from '@/store/highlights'
 import { keptRecipes } from '@/store/recipes'
 import { useOffer } from '@/ui/useOffer'
-import { useBenchContext, useHighlight, useParts } from '../benchContext'
+import { useBenchContext, useHighlight, useCalmParts } from '../benchContext'
 import { bringImages } from '../bringImages'
 import { useSeenAlong } from '../frame/useAlong'
 import { useSpeechHere } from '../words/useSpeechHere'
@@ -47,7 +47,7 @@ export function useChanges(): Changes {
   const bench = useBenchContext()
   const { session, files } = bench
   const { passages } = useHighlight()
-  const { recording, setup } = useParts()
+  const { recording, setup } = useCalmParts()
   const along = useSeenAlong()
   const listen = useSpeechHere()
   const offer = useOffer()

@@ -1,0 +1,48 @@
+/**
+ * What a machine can be asked for at one time, the most urgent first: what somebody's hand does, sound that is heard,
+ * the picture at rest, playing, files being made, what is found, looks along footage, preview copies, and analysis of
+ * whole recordings.
+ */
+export const RANKS = [
+  'hand',
+  'sound',
+  'rest',
+  'playback',
+  'render',
+  'findings',
+  'looks',
+  'copies',
+  'analysis',
+] as const
+export type Rank = (typeof RANKS)[number]
+
+/** What goes on for long: those below it work on at a share of the time, or they would never be done. */
+const LASTING: ReadonlySet<Rank> = new Set(['sound', 'playback', 'render', 'looks', 'copies'])
+
+/** So many times as long as it worked does a lower rank rest beside one that lasts: a fifth of the time is its own. */
+const RESTS_FOR = 4
+
+/** Nobody rests longer at a time beside what lasts, however long a step was. */
+const MOST_REST_MS = 1000
+
+/** Who is at work, and until when at least; times in ms of any one clock. */
+export class Claims {
+  private readonly until = new Map<Rank, number>()
+
+  /** `rank` is at work until `untilMs`; a claim never becomes shorter. */
+  claim(rank: Rank, untilMs: number): void {
+    this.until.set(rank, Math.max(untilMs, this.until.get(rank) ?? 0))
+  }
+
+  /**
+   * How long `rank` is to wait at `nowMs`, after it has worked for `workedMs`; 0 for not at all. Beside what is over
+   * soon it waits until that is over, beside what lasts for some times as long as it worked.
+   */
+  restMs(rank: Rank, workedMs: number, nowMs: number): number {
+    const above = RANKS.slice(0, RANKS.indexOf(rank))
+    const left = (r: Rank) => (this.until.get(r) ?? 0) - nowMs
+    const brief = Math.max(0, ...above.filter((r) => !LASTING.has(r)).map(left))
+    if (brief > 0) return brief
+    return above.some((r) => LASTING.has(r) && left(r) > 0) ? Math.min(MOST_REST_MS, RESTS_FOR * workedMs) : 0
+  }
+}

@@ -1,0 +1,4 @@
+import { expose } from 'comlink'
+import { PreviewCopyService } from '../previewCopies/previewCopyService'
+
+expose(new PreviewCopyService())
