@@ -3,17 +3,7 @@
  * the picture at rest, playing, files being made, what is found, looks along footage, preview copies, and analysis of
  * whole recordings.
  */
-export const RANKS = [
-  'hand',
-  'sound',
-  'rest',
-  'playback',
-  'render',
-  'findings',
-  'looks',
-  'copies',
-  'analysis',
-] as const
+export const RANKS = ['hand', 'sound', 'rest', 'playback', 'render', 'findings', 'looks', 'copies', 'analysis'] as const
 export type Rank = (typeof RANKS)[number]
 
 /** What goes on for long: those below it work on at a share of the time, or they would never be done. */

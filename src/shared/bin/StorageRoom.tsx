@@ -6,6 +6,7 @@ import Dialog from '@mui/material/Dialog'
 import DialogActions from '@mui/material/DialogActions'
 import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
+import Link from '@mui/material/Link'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useEffect, useState } from 'react'
 import { usedBytes } from '@/store/bin'
@@ -30,15 +31,17 @@ export function StorageRoom() {
   if (used === undefined) return null
   return (
     <>
-      <Button
+      <Link
+        component="button"
+        type="button"
         title={wording.copiesOfRecordingsAndFinished}
         aria-haspopup="dialog"
         onClick={() => setOpen(true)}
-        sx={{ fontSize: textSize.note, fontWeight: 400, color: palette.inkSoft, whiteSpace: 'nowrap' }}
+        sx={{ font: 'inherit', fontSize: textSize.note, color: palette.inkSoft, whiteSpace: 'nowrap' }}
       >
         {wording.used(formatBytes(used))}
         {free !== null && wording.aboutFree(formatBytes(free))}
-      </Button>
+      </Link>
       {isOpen && <StorageDialog used={used} onClose={() => setOpen(false)} />}
     </>
   )
@@ -60,7 +63,7 @@ function StorageDialog({ used, onClose }: { used: number; onClose: () => void })
         <Box sx={{ fontSize: textSize.body, color: palette.inkSoft }}>{wording.previewCopiesMean}</Box>
         {settings && (
           <NumberField
-            label={wording.atMost}
+            label={wording.roomForPreviewCopies}
             value={Math.round(settings.maxBytes / MIB)}
             unit="MB"
             least={0}

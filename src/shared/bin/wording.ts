@@ -28,7 +28,7 @@ export const wording = {
   previewCopies: 'Preview copies',
   previewCopiesMean:
     'Small copies of what a highlight plays, for quick playing and seeking. They can be made again at any time, and go first when room is short. Files are always made from the recordings.',
-  atMost: 'At most',
+  roomForPreviewCopies: 'Room for preview copies',
   deletePreviewCopies: 'Delete preview copies',
   aboutFree: (bytes: string) => `, about ${bytes} free`,
 }
