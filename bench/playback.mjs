@@ -1,36 +1,19 @@
 // Playing and scrubbing the demo stream with three shapes on screen: pictures a second, and how soon a new place is
 // shown.
-import { join } from 'node:path'
-import { root } from '../scripts/commands.mjs'
-import { addToShelf } from '../scripts/headless.mjs'
-import { countPictures } from './dragRegion.mjs'
-import { besideABusyCore, yardstick } from './measure.mjs'
+import { aloneAndBeside, openThreeShapes } from './livePicture.mjs'
 
 const SECONDS = 8
 const SCRUBS = 24
 
 export async function playback({ page, memory }) {
-  await countPictures(page)
-  await addToShelf(page, join(root, 'public/demo/ridge-cup-stream.mp4'))
-  await page.getByRole('button', { name: /^Cut a highlight from ridge-cup/ }).click()
-  await page.getByRole('img', { name: 'Result, tall' }).waitFor()
-  for (const shape of ['portrait', 'square']) await page.getByRole('button', { name: shape, exact: true }).click()
-  await page.getByRole('group', { name: /^Face: / }).press('ArrowLeft')
-  await page.getByRole('note', { name: 'Presence in Face' }).waitFor({ timeout: 120_000 })
-  await page.keyboard.press('Escape')
-  await page.waitForTimeout(2000)
-  await memory.peak()
-  const rows = []
-  for (const beside of [false, true]) {
-    const measured = () => playAndScrub(page)
-    const { seconds, ...figures } = await (beside ? besideABusyCore(measured) : measured())
-    const name = beside ? 'playback, one core busy' : 'playback'
-    process.stdout.write(
-      `  ${name}: Frame and 3 shapes drawn ${figures.picturesPerSecond.toFixed(1)} times a second (the strip says: ${figures.said}); scrubbing by a second: answered in ${figures.scrubMedianMs.toFixed(0)} ms (median), ${figures.scrubWorstMs.toFixed(0)} ms at worst; yardstick ${yardstick().toFixed(1)} s\n`,
-    )
-    rows.push({ name, seconds, referenceSeconds: seconds, ...figures, ...(await memory.peak()) })
-  }
-  return rows
+  await openThreeShapes(page, memory)
+  return aloneAndBeside(
+    'playback',
+    () => playAndScrub(page),
+    (f) =>
+      `Frame and 3 shapes drawn ${f.picturesPerSecond.toFixed(1)} times a second; scrubbing by a second: answered in ${f.scrubMedianMs.toFixed(0)} ms (median), ${f.scrubWorstMs.toFixed(0)} ms at worst`,
+    memory,
+  )
 }
 
 async function playAndScrub(page) {
@@ -42,11 +25,6 @@ async function playAndScrub(page) {
   await page.waitForTimeout(SECONDS * 1000)
   const played = (await page.evaluate(() => window.pictures)) - before
   const seconds = (performance.now() - started) / 1000
-  const said = await page
-    .getByText(/fps/)
-    .first()
-    .innerText()
-    .catch(() => 'nothing')
   await page.keyboard.press('k')
   await page.keyboard.press('Home')
   await page.waitForTimeout(1000)
@@ -64,7 +42,6 @@ async function playAndScrub(page) {
   return {
     seconds,
     picturesPerSecond: played / seconds,
-    said: said.replaceAll('\n', ' '),
     scrubMedianMs: waits[Math.floor(waits.length / 2)],
     scrubWorstMs: waits.at(-1),
   }

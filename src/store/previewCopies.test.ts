@@ -64,6 +64,12 @@ describe('preview copies', () => {
     })
   })
 
+  it('of a recording whose file was chosen again are made again', async () => {
+    for (const id of ['r', 'other']) await keepPreviewCopy(piece(3, id), file(10), [])
+    await keepFile({ owner: 'r' as RecordingId, kind: 'kept', blob: file(5) })
+    expect((await database().previewCopies.toArray()).map((c) => c.recordingId)).toEqual(['other'])
+  })
+
   it('that cannot be kept are no misfortune', async () => {
     vi.spyOn(database().previewCopies, 'put').mockRejectedValueOnce(new DOMException('full', 'QuotaExceededError'))
     expect(await keepPreviewCopy(piece(0), file(10), [])).toBe(false)

@@ -93,6 +93,8 @@ export type KeepResult = { ok: true } | { ok: false; reason: 'no-room' | 'storag
 export async function keepFile(stored: StoredFile): Promise<KeepResult> {
   try {
     await withRoom(() => database().files.put(stored))
+    // Copies were made of the bytes before.
+    await database().previewCopies.where('recordingId').equals(stored.owner).delete()
     return { ok: true }
   } catch (error) {
     return notKept(error)
