@@ -6,7 +6,7 @@ import { framesPerSecond } from '../time/frameRate'
 const SHORT_SIDE = 540
 
 /** Frames a second that a preview copy has at most, a little over 30 for rates that are told inexactly. */
-const MOST_FRAMES = 31
+export const MOST_FRAMES = 31
 
 /** Making a copy pays where the recording has so many times its pixels a second. */
 const WORTH = 1.5

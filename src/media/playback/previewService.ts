@@ -247,6 +247,8 @@ export class PreviewService implements PreviewWorker {
       }
     } catch (error) {
       note('the preview', error)
+      // It may have been a copy: the recording itself is read in its place.
+      if (sources.copies.forget(feeds)) return this.redraw()
       const { reading } = sources
       this.onEvent({
         kind: 'unreadable',

@@ -1,7 +1,7 @@
 import { BufferTarget, canEncodeVideo, Mp4OutputFormat, Output, WebMOutputFormat, type VideoSample } from 'mediabunny'
 import { wholeFrame } from '@/core/compose/wholeFrame'
 import type { Recording } from '@/core/model/recording'
-import { copyFormOf, type CopyForm } from '@/core/picture/previewCopy'
+import { copyFormOf, MOST_FRAMES, type CopyForm } from '@/core/picture/previewCopy'
 import { MICROS_PER_SECOND, toSeconds, type Micros } from '@/core/time/micros'
 import { explain } from '@/diagnostics/note'
 import { Turns } from '../ranks/turns'
@@ -153,9 +153,12 @@ async function drawn(
   }
 }
 
-/** Times at which a piece is looked at, recording time: one in each frame that is kept. */
+/**
+ * Times at which a piece is looked at, recording time: one in each frame that is kept. Where every frame is, so close
+ * that none of a variable rate is passed over.
+ */
 function timesOf({ form, fromMicros, toMicros, recording }: Job): Micros[] {
-  const step = MICROS_PER_SECOND / form.frameRate
+  const step = MICROS_PER_SECOND / (form.every === 1 ? MOST_FRAMES : form.frameRate)
   const first = Math.floor(fromMicros / step)
   const end = Math.min(toMicros, recording.durationMicros)
   const times: Micros[] = []

@@ -41,6 +41,12 @@ export class PreviewCopies {
     return this.files.has(keyOf(recordingId, pieceAt(micros)))
   }
 
+  /** Copies of these moments are not read any more; says whether there were any. */
+  forget(moments: readonly Pick<Feed, 'recordingId' | 'micros'>[]): boolean {
+    const keys = moments.map(({ recordingId, micros }) => keyOf(recordingId, pieceAt(micros)))
+    return keys.filter((key) => this.files.delete(key)).length > 0
+  }
+
   /** The copy that shows a moment; null where there is none, or it cannot be read. */
   async at({ recordingId, micros }: Pick<Feed, 'recordingId' | 'micros'>): Promise<OpenCopy | null> {
     const copy = this.files.get(keyOf(recordingId, pieceAt(micros)))

@@ -116,6 +116,16 @@ describe('a set of sources', () => {
     expect(disposed).toBe(3)
   })
 
+  it('goes back to the recording where copies are forgotten, or cannot be opened', async () => {
+    const set = await opened()
+    const copy = (index: number, size: number) => ({ recordingId: 'r' as RecordingId, index, file: bytes(size) })
+    set.copies.add([copy(0, 50), copy(1, 0)])
+    expect(set.copies.forget([feed(1_000_000), feed(20_000_000)])).toBe(true)
+    expect(set.copies.forget([feed(1_000_000)])).toBe(false)
+    for (const t of [1_000_000, 9_000_000]) await set.load([feed(t)], name, undefined, 'copies')
+    expect(cursors.map((c) => c.id)).toEqual(['3'])
+  })
+
   it('has the next piece ready where one ends, and goes on in it', async () => {
     const set = await opened()
     set.copies.add([0, 1].map((index) => ({ recordingId: 'r' as RecordingId, index, file: bytes(50 + index) })))
