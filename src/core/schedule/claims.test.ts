@@ -1,20 +1,33 @@
 import { describe, expect, it } from 'vitest'
-import { Claims, RANKS } from './claims'
+import { Claims } from './claims'
 
 describe('claims', () => {
   it('make lower ranks wait until what is over soon is over, and nobody else', () => {
     const claims = new Claims()
     claims.claim('rest', 1200)
-    for (const rank of RANKS)
-      expect(claims.restMs(rank, 10, 1000)).toBe(RANKS.indexOf(rank) > RANKS.indexOf('rest') ? 200 : 0)
-    expect(claims.restMs('analysis', 10, 1200)).toBe(0)
+    for (const rank of ['hand', 'sound', 'rest'] as const) expect(claims.restMs(rank, 10, 1000)).toBe(0)
+    for (const rank of ['playback', 'render', 'findings', 'looks'] as const)
+      expect(claims.restMs(rank, 10, 1000)).toBe(200)
+    expect(claims.restMs('looks', 10, 1200)).toBe(0)
   })
 
-  it('never become shorter', () => {
+  it('keep what is for later waiting for a while after what is over soon', () => {
+    const claims = new Claims()
+    claims.claim('hand', 1000)
+    expect(claims.restMs('looks', 10, 1001)).toBe(0)
+    expect(claims.restMs('analysis', 10, 1001)).toBe(0)
+    expect(claims.restMs('copies', 10, 1500)).toBe(2500)
+    expect(claims.restMs('copies', 10, 4000)).toBe(0)
+  })
+
+  it('become no shorter until they are ended', () => {
     const claims = new Claims()
     claims.claim('hand', 500)
     claims.claim('hand', 300)
     expect(claims.restMs('looks', 1, 100)).toBe(400)
+    claims.end('hand', 150)
+    expect(claims.restMs('looks', 1, 100)).toBe(50)
+    expect(claims.restMs('looks', 1, 150)).toBe(0)
   })
 
   it('leave a fifth of the time beside what lasts', () => {
@@ -32,7 +45,7 @@ describe('claims', () => {
     const claims = new Claims()
     claims.claim('playback', 5000)
     claims.claim('hand', 1300)
-    expect(claims.restMs('copies', 5, 1000)).toBe(300)
-    expect(claims.restMs('copies', 5, 1400)).toBe(20)
+    expect(claims.restMs('looks', 5, 1000)).toBe(300)
+    expect(claims.restMs('looks', 5, 1400)).toBe(20)
   })
 })

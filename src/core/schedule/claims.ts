@@ -12,6 +12,13 @@ const LASTING: ReadonlySet<Rank> = new Set(['sound', 'playback', 'render', 'look
 /** So many times as long as it worked does a lower rank rest beside one that lasts: a fifth of the time is its own. */
 const RESTS_FOR = 4
 
+/**
+ * What somebody may only need later waits for so long after what is over soon: who has done something goes on doing
+ * so.
+ */
+const CALM_MS = 3000
+const FOR_LATER: ReadonlySet<Rank> = new Set(['copies'])
+
 /** Nobody rests longer at a time beside what lasts, however long a step was. */
 const MOST_REST_MS = 1000
 
@@ -19,19 +26,26 @@ const MOST_REST_MS = 1000
 export class Claims {
   private readonly until = new Map<Rank, number>()
 
-  /** `rank` is at work until `untilMs`; a claim never becomes shorter. */
+  /** `rank` is at work until `untilMs`; a claim becomes no shorter until it is ended. */
   claim(rank: Rank, untilMs: number): void {
     this.until.set(rank, Math.max(untilMs, this.until.get(rank) ?? 0))
   }
 
+  /** What was claimed for `rank` is over at `untilMs`; whoever else is at work in it claims it again. */
+  end(rank: Rank, untilMs: number): void {
+    this.until.set(rank, Math.min(untilMs, this.until.get(rank) ?? untilMs))
+  }
+
   /**
    * How long `rank` is to wait at `nowMs`, after it has worked for `workedMs`; 0 for not at all. Beside what is over
-   * soon it waits until that is over, beside what lasts for some times as long as it worked.
+   * soon it waits until that is over, what is for later a while longer; beside what lasts for some times as long as it
+   * worked.
    */
   restMs(rank: Rank, workedMs: number, nowMs: number): number {
     const above = RANKS.slice(0, RANKS.indexOf(rank))
-    const left = (r: Rank) => (this.until.get(r) ?? 0) - nowMs
-    const brief = Math.max(0, ...above.filter((r) => !LASTING.has(r)).map(left))
+    const left = (r: Rank) => (this.until.get(r) ?? -Infinity) - nowMs
+    const after = FOR_LATER.has(rank) ? CALM_MS : 0
+    const brief = Math.max(0, ...above.filter((r) => !LASTING.has(r)).map((r) => left(r) + after))
     if (brief > 0) return brief
     return above.some((r) => LASTING.has(r) && left(r) > 0) ? Math.min(MOST_REST_MS, RESTS_FOR * workedMs) : 0
   }

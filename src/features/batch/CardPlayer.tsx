@@ -6,6 +6,7 @@ import type { Highlight } from '@/core/model/highlight'
 import { quietly } from '@/diagnostics/note'
 import { Player } from '@/media/playback/player'
 import type { PreviewTarget } from '@/media/workers/preview.protocol'
+import { PreviewCopyKeeper } from '@/shared/previewCopies/previewCopyKeeper'
 import { loadEdit } from '@/store/highlights'
 import { filesOfEdit } from '@/store/recordings'
 import { usePreviewCanvas } from '@/ui/usePreviewCanvas'
@@ -29,16 +30,19 @@ function Playing({ player, highlight, height }: { player: Player; highlight: Hig
   const { id, updatedAt } = highlight
   useEffect(() => {
     let live = true
+    let copies: PreviewCopyKeeper | null = null
     const open = async () => {
       const loaded = await loadEdit(id)
       if (!loaded.ok) return
       const { files } = await filesOfEdit(loaded.edit)
-      if (!live || !(await player.open(loaded.edit, files)).ok) return
-      if (live) await player.play()
+      if (!live || !(await player.open(loaded.edit, files)).ok || !live) return
+      copies = new PreviewCopyKeeper({ edit: () => loaded.edit, files, player })
+      await player.play()
     }
     open().catch(quietly('playing a highlight on the contact sheet'))
     return () => {
       live = false
+      copies?.close()
       player.pause()
     }
     // Anew when it has been changed: a longer end is heard at once.

@@ -88,12 +88,7 @@ async function openBench(id: HighlightId): Promise<{ state: BenchState; pictures
   const session = editSession(loaded)
   const player = new Player()
   const pictures = player.open(loaded.edit, files)
-  const copies = new PreviewCopyKeeper({
-    edit: () => session.value,
-    here: () => player.positionMicros,
-    fileOf: (id) => files.get(id),
-    take: (made) => player.addCopies(made),
-  })
+  const copies = new PreviewCopyKeeper({ edit: () => session.value, files, player })
   const calm = new CalmEdit(session, window)
   let playing = session.value.highlight.passages
   session.store.subscribe(() => {

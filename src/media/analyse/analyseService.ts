@@ -3,7 +3,7 @@ import { SPEECH_STEP_MICROS, stepsInPart } from '@/core/detect/analysis'
 import { concatenated } from '@/core/sound/concatenated'
 import type { Micros } from '@/core/time/micros'
 import { explain, nullOnError, quietly } from '@/diagnostics/note'
-import { Turns } from '../ranks/turns'
+import { claimWhile, Turns } from '../ranks/turns'
 import { openSource, type Source } from '../source/openSource'
 import type { AnalyseJob, AnalyseOutcome, AnalyseWorker, FoundPart } from '../workers/analyse.protocol'
 import type { SpeechWorker } from '../workers/speech.protocol'
@@ -35,7 +35,10 @@ export class AnalyseService implements AnalyseWorker {
     const source = await openSource(job.file, job.originMicros).catch(nullOnError('the analysis of a recording'))
     if (!source) return { kind: 'failed', detail: 'the file cannot be opened' }
     try {
-      await this.listen(source, job, onPart, abort.signal)
+      // Sound alone is what somebody waits for; a whole recording is looked through while nothing else goes on.
+      const turns = job.pictures.length === 0 ? null : this.turns
+      const listen = () => this.listen(source, job, onPart, turns, abort.signal)
+      await (turns ? listen() : claimWhile('findings', listen))
       const analyst = new PictureAnalyst(source, job.durationMicros, this.turns)
       for (const index of job.pictures)
         onPart({ kind: 'pictures', index, part: await analyst.part(index, abort.signal) })
@@ -60,6 +63,7 @@ export class AnalyseService implements AnalyseWorker {
     source: Source,
     { sound, durationMicros }: AnalyseJob,
     onPart: OnPart,
+    turns: Turns | null,
     signal: AbortSignal,
   ): Promise<void> {
     if (!source.sound || sound.length === 0) return
@@ -70,7 +74,7 @@ export class AnalyseService implements AnalyseWorker {
     for (const group of groups(sound)) {
       const heard: MeasuredPart[] = []
       for (const index of group) {
-        await this.turns.next(signal)
+        await turns?.next(signal)
         heard.push(measurePart(await decodePart(source, index, durationMicros, signal)))
       }
       await before

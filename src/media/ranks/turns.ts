@@ -12,6 +12,8 @@ const LOOKS_AGAIN_MS = 25
 interface Claim {
   rank: Rank
   untilMs: number
+  /** Whether it ends there, however long it was claimed for. */
+  isOver?: boolean
 }
 
 const claims = new Claims()
@@ -24,7 +26,7 @@ const now = () => performance.timeOrigin + performance.now()
 function open(): BroadcastChannel {
   if (channel) return channel
   channel = new BroadcastChannel(CHANNEL)
-  channel.onmessage = ({ data }: MessageEvent<Claim>) => claims.claim(data.rank, data.untilMs)
+  channel.onmessage = ({ data }: MessageEvent<Claim>) => take(data)
   // Nobody waits for it: where Node runs this, it may end.
   ;(channel as { unref?: () => void }).unref?.()
   return channel
@@ -35,22 +37,33 @@ export function claim(rank: Rank, forMs: number): void {
   const untilMs = now() + forMs
   if ((told.get(rank) ?? 0) > untilMs - forMs + TELLS_AGAIN_MS) return
   told.set(rank, untilMs)
-  claims.claim(rank, untilMs)
-  open().postMessage({ rank, untilMs } satisfies Claim)
+  tell({ rank, untilMs })
 }
 
-/** {@link claimWhile} claims anew this often, for a while longer. */
-const CLAIM_EVERY_MS = 150
+function tell(said: Claim): void {
+  take(said)
+  open().postMessage(said)
+}
 
-/** Claims a rank for as long as `work` goes on, and a moment. */
+function take({ rank, untilMs, isOver }: Claim): void {
+  if (isOver) claims.end(rank, untilMs)
+  else claims.claim(rank, untilMs)
+}
+
+/** {@link claimWhile} claims anew this often, for longer: a thread that works hears no timer. */
+const CLAIM_EVERY_MS = 500
+const HOLDS_FOR_MS = 4000
+
+/** Claims a rank for as long as `work` goes on. */
 export async function claimWhile<T>(rank: Rank, work: () => Promise<T>): Promise<T> {
-  const hold = () => claim(rank, 2 * CLAIM_EVERY_MS)
+  const hold = () => tell({ rank, untilMs: now() + HOLDS_FOR_MS })
   hold()
   const timer = setInterval(hold, CLAIM_EVERY_MS)
   try {
     return await work()
   } finally {
     clearInterval(timer)
+    tell({ rank, untilMs: now(), isOver: true })
   }
 }
 

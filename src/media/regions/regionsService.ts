@@ -18,6 +18,7 @@ import { FaceFinder } from '../faces/faceFinder'
 import { FaceSearch } from '../faces/faceSearch'
 import { framesAt } from '../source/framesAt'
 import { openSource, type Source } from '../source/openSource'
+import { claimWhile } from '../ranks/turns'
 import type { SourceFile } from '../source/openSources'
 import type { LookOutcome, RegionsWorker } from '../workers/regions.protocol'
 import { LumaReader } from './luma'
@@ -48,13 +49,9 @@ export class RegionsService implements RegionsWorker {
     const abort = new AbortController()
     this.running = abort
     try {
-      const { seen, search } = await watch(
-        file,
-        size,
-        times,
-        withFaces,
-        (share) => onProgress(share * DECODING),
-        abort.signal,
+      const onDecoded = (share: number) => onProgress(share * DECODING)
+      const { seen, search } = await claimWhile('looks', () =>
+        watch(file, size, times, withFaces, onDecoded, abort.signal),
       )
       const upright = new StillLines(seen.stillness, 'x')
       const level = new StillLines(seen.stillness, 'y')
@@ -62,7 +59,9 @@ export class RegionsService implements RegionsWorker {
       const structure = structureOf(seen, upright, level)
       const onFaces = (share: number) => onProgress(DECODING + (1 - DECODING) * share)
       const people =
-        structure && search && (await this.peopleIn(search, size, placesForFaces(structure), onFaces, abort.signal))
+        structure &&
+        search &&
+        (await claimWhile('looks', () => this.peopleIn(search, size, placesForFaces(structure), onFaces, abort.signal)))
       const proposals = proposeRegions(structure, people)
       const places = people && placesOf(proposals, people, size)
       return {

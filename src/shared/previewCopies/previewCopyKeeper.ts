@@ -2,13 +2,15 @@ import type { Edit } from '@/core/model/edit'
 import { recordingOf } from '@/core/model/edit'
 import type { RecordingId } from '@/core/model/ids'
 import { copyFormOf } from '@/core/picture/previewCopy'
-import { toSeconds, type Micros } from '@/core/time/micros'
+import { toSeconds } from '@/core/time/micros'
 import { PIECE_MICROS, piecesOf, type Piece } from '@/core/time/pieces'
 import { timeMapOf } from '@/core/time/timeMap'
 import { note } from '@/diagnostics/note'
+import type { Player } from '@/media/playback/player'
 import type { PreviewCopy } from '@/media/source/previewCopies'
 import type { PreviewCopyWorker } from '@/media/workers/previewCopy.protocol'
 import { startWorker, type StartedWorker } from '@/media/workers/startWorker'
+import { whenCalm } from '@/ui/whenCalm'
 import { keepPreviewCopy, previewCopiesOf, readPreviewSettings } from '@/store/previewCopies'
 
 /** One copy is made at a time, in whichever tab. */
@@ -17,14 +19,11 @@ const LOCK = 'brimble-preview-copies'
 /** Copies are not made where the browser has less room than this left: it is for what cannot be made again. */
 const ROOM_LEFT = 256 * 2 ** 20
 
-/** Whatever a highlight is shown by, as far as preview copies go. */
-export interface Shown {
+/** A highlight that is played: its edit as it stands, and its recordings' bytes by id. */
+export interface Played {
   edit: () => Edit
-  /** Output time that somebody is at. */
-  here: () => Micros
-  fileOf: (id: RecordingId) => Blob | undefined
-  /** Takes copies that have come. */
-  take: (copies: readonly PreviewCopy[]) => void
+  files: ReadonlyMap<string, Blob>
+  player: Pick<Player, 'positionMicros' | 'addCopies'>
 }
 
 /**
@@ -39,8 +38,14 @@ export class PreviewCopyKeeper {
   private worker: StartedWorker<PreviewCopyWorker> | null = null
   private wake = () => {}
 
-  constructor(private readonly shown: Shown) {
-    this.run().catch((error: unknown) => note('preview copies', error))
+  constructor(private readonly played: Played) {
+    // A screen that is being opened has pictures to show first.
+    const stop = whenCalm(() => void this.begin())
+    this.ended.signal.addEventListener('abort', stop)
+  }
+
+  private begin(): Promise<void> {
+    return this.run().catch((error: unknown) => note('preview copies', error))
   }
 
   changed(): void {
@@ -70,9 +75,14 @@ export class PreviewCopyKeeper {
 
   /** The pieces that there should be, as many as there may be, the most urgent first. */
   private async wanted(): Promise<Piece[]> {
-    const edit = this.shown.edit()
+    const edit = this.played.edit()
     const formOf = (id: RecordingId) => copyFormOf(recordingOf(edit, id))
-    const pieces = piecesOf(edit, timeMapOf(edit.highlight), this.shown.here(), (id) => formOf(id) !== null)
+    const pieces = piecesOf(
+      edit,
+      timeMapOf(edit.highlight),
+      this.played.player.positionMicros,
+      (id) => formOf(id) !== null,
+    )
     const { maxBytes } = await readPreviewSettings()
     let bytes = 0
     return pieces.filter(({ recordingId }) => {
@@ -92,7 +102,7 @@ export class PreviewCopyKeeper {
   private take(copies: readonly PreviewCopy[]): void {
     if (copies.length === 0) return
     for (const copy of copies) this.taken.add(keyOf(copy))
-    this.shown.take(copies.map(({ recordingId, index, file }) => ({ recordingId, index, file })))
+    this.played.player.addCopies(copies.map(({ recordingId, index, file }) => ({ recordingId, index, file })))
   }
 
   private async makeAlone(piece: Piece, wanted: readonly Piece[]): Promise<void> {
@@ -109,8 +119,8 @@ export class PreviewCopyKeeper {
   }
 
   private async make(piece: Piece, wanted: readonly Piece[]): Promise<void> {
-    const recording = recordingOf(this.shown.edit(), piece.recordingId)
-    const source = this.shown.fileOf(piece.recordingId)
+    const recording = recordingOf(this.played.edit(), piece.recordingId)
+    const source = this.played.files.get(piece.recordingId)
     if (!source) return void this.failed.add(keyOf(piece))
     if (!this.worker || this.worker.isBroken())
       this.worker = startWorker<PreviewCopyWorker>(
