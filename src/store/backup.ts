@@ -11,6 +11,7 @@ import { loadEdit } from './highlights'
 import { holdFile, storedFile } from './recordings'
 import { tableOf } from './tableOf'
 import { newVersion } from './versions'
+import { withRoom } from './withRoom'
 
 type AnyRecord = { id: string; updatedAt: string }
 
@@ -70,11 +71,10 @@ export async function restoreBackup(
   const versions = mode === 'as-it-was' ? await versionsOfChanged(records.highlight, madeAt) : []
   const lost = await lostOf([...files.keys()])
   const db = database()
-  const restored: Restored = { added: 0, changed: 0, stayed: 0 }
-  await db.transaction(
-    'rw',
-    [...BACKUP_KINDS.map((kind) => anyTableOf(kind)), db.undo, db.files, db.captionTexts],
-    async () => {
+  const tables = [...BACKUP_KINDS.map((kind) => anyTableOf(kind)), db.undo, db.files, db.captionTexts]
+  const restored = await withRoom(() =>
+    db.transaction('rw', tables, async () => {
+      const restored: Restored = { added: 0, changed: 0, stayed: 0 }
       await db.versions.bulkAdd(versions)
       for (const kind of BACKUP_KINDS) {
         const there = new Map(
@@ -100,7 +100,8 @@ export async function restoreBackup(
       for (const [recordingId, file] of captions)
         if (!(await db.captionTexts.get(recordingId)))
           await db.captionTexts.put({ recordingId, fileName: file.name, blob: file })
-    },
+      return restored
+    }),
   )
   for (const owner of lost) holdFile(owner, files.get(owner) as File)
   return restored

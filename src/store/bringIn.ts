@@ -1,3 +1,4 @@
+import { withRoom } from './withRoom'
 import type { Filed } from '@/core/interchange/rackFile'
 import type { Edit } from '@/core/model/edit'
 import type { Highlight } from '@/core/model/highlight'
@@ -27,31 +28,33 @@ export async function bringInEdits({ edits, bytes, filed }: Incoming): Promise<H
   const db = database()
   const lost = await idsOfLostFiles(edits, bytes)
   const held = new Map<FileOwner, File>()
-  const highlights = await db.transaction('rw', db.tables, async () => {
-    if (filed) await addFiled(filed)
-    const putFile = async ({ id, fileName }: { id: string; fileName: string }) => {
-      const blob = bytes.get(id)
-      if (!blob) return
-      const file = new File([blob], fileName, { type: fontTypeOf(fileName) ?? typeOf(fileName) })
-      held.set(id as FileOwner, file)
-      await db.files.put({ owner: id as FileOwner, kind: 'kept', blob: file })
-    }
-    for (const { recordings, soundFiles, imageFiles, fontFiles } of edits) {
-      for (const r of recordings)
-        if (!(await db.recordings.get(r.id)))
-          await db.recordings.put({ ...r, deletedAt: null, source: 'kept' }).then(() => putFile(r))
-      for (const r of soundFiles)
-        if (!(await db.soundFiles.get(r.id))) await db.soundFiles.put(r).then(() => putFile(r))
-      for (const r of imageFiles)
-        if (!(await db.imageFiles.get(r.id))) await db.imageFiles.put(r).then(() => putFile(r))
-      for (const r of fontFiles)
-        if (bytes.has(r.id) && !(await db.fontFiles.get(r.id))) await db.fontFiles.put(r).then(() => putFile(r))
-      for (const r of [...recordings, ...soundFiles, ...imageFiles]) if (lost.has(r.id)) await putFile(r)
-    }
-    const made: Highlight[] = []
-    for (const edit of edits) made.push(await copyHighlight(edit, edit.highlight.name))
-    return made
-  })
+  const highlights = await withRoom(() =>
+    db.transaction('rw', db.tables, async () => {
+      if (filed) await addFiled(filed)
+      const putFile = async ({ id, fileName }: { id: string; fileName: string }) => {
+        const blob = bytes.get(id)
+        if (!blob) return
+        const file = new File([blob], fileName, { type: fontTypeOf(fileName) ?? typeOf(fileName) })
+        held.set(id as FileOwner, file)
+        await db.files.put({ owner: id as FileOwner, kind: 'kept', blob: file })
+      }
+      for (const { recordings, soundFiles, imageFiles, fontFiles } of edits) {
+        for (const r of recordings)
+          if (!(await db.recordings.get(r.id)))
+            await db.recordings.put({ ...r, deletedAt: null, source: 'kept' }).then(() => putFile(r))
+        for (const r of soundFiles)
+          if (!(await db.soundFiles.get(r.id))) await db.soundFiles.put(r).then(() => putFile(r))
+        for (const r of imageFiles)
+          if (!(await db.imageFiles.get(r.id))) await db.imageFiles.put(r).then(() => putFile(r))
+        for (const r of fontFiles)
+          if (bytes.has(r.id) && !(await db.fontFiles.get(r.id))) await db.fontFiles.put(r).then(() => putFile(r))
+        for (const r of [...recordings, ...soundFiles, ...imageFiles]) if (lost.has(r.id)) await putFile(r)
+      }
+      const made: Highlight[] = []
+      for (const edit of edits) made.push(await copyHighlight(edit, edit.highlight.name))
+      return made
+    }),
+  )
   for (const [owner, file] of held) holdFile(owner, file)
   return highlights
 }

@@ -9,8 +9,14 @@ export async function withRoom<T>(write: () => Promise<T>): Promise<T> {
   try {
     return await write()
   } catch (error) {
-    if (!isStorageFull(error) || (await database().previewCopies.count()) === 0) throw error
-    await removePreviewCopies()
+    if (!isStorageFull(error) || !(await makeRoom())) throw error
     return write()
   }
+}
+
+/** Removes what can be made again; says whether there was any. */
+export async function makeRoom(): Promise<boolean> {
+  if ((await database().previewCopies.count()) === 0) return false
+  await removePreviewCopies()
+  return true
 }

@@ -20,6 +20,16 @@ describe('claims', () => {
     expect(claims.restMs('copies', 10, 4000)).toBe(0)
   })
 
+  it('tell when it is calm: what lasts does not count, nor what is less urgent', () => {
+    const claims = new Claims()
+    expect(claims.calmInMs('looks', 0)).toBe(0)
+    claims.claim('rest', 1000)
+    claims.claim('playback', 9000)
+    expect(claims.calmInMs('looks', 900)).toBe(3100)
+    expect(claims.calmInMs('looks', 4000)).toBe(0)
+    expect(claims.calmInMs('hand', 900)).toBe(0)
+  })
+
   it('become no shorter until they are ended', () => {
     const claims = new Claims()
     claims.claim('hand', 500)

@@ -40,6 +40,21 @@ describe('pieces of recordings', () => {
     expect(pieces([{}], 0, () => false)).toEqual([])
   })
 
+  it('come in the order of the output, whatever the speed', () => {
+    const fast = { inMicros: 0, outMicros: 40 * S, speedPercent: 400 }
+    expect(pieces([fast], 5 * S)).toEqual([2, 3, 4, 5, 1, 0])
+  })
+
+  it('are also of recordings that panels play', () => {
+    const feed = (plays: unknown) => ({ inMicros: 2 * S, outMicros: 4 * S, feeds: [{ panelId: 'a', plays }] }) as never
+    const recordingId = 'r'
+    const own = { kind: 'own', inMicros: 30 * S, speedPercent: 400 }
+    expect(pieces([feed({ kind: 'recording', recordingId, setupId: 's', clock: own })])).toEqual([0, 3, 4, 5])
+    const together = { kind: 'together', offsetMicros: 20 * S }
+    expect(pieces([feed({ kind: 'recording', recordingId, setupId: 's', clock: together })])).toEqual([0, 2, 3])
+    expect(pieces([feed({ kind: 'passage', passageId: 'p0' })])).toEqual([0])
+  })
+
   it('follow a picture that runs by itself', () => {
     const picture = { inMicros: 40 * S, speedPercent: 100 }
     expect(pieces([{ inMicros: 2 * S, outMicros: 4 * S, picture }])).toEqual([4, 5])

@@ -100,6 +100,18 @@ describe('the render queue', () => {
     expect((await states()).map(([, kind]) => kind)).toEqual(['finished', 'finished'])
   })
 
+  it('makes a file again where there was no room and preview copies could go, once', async () => {
+    await database().previewCopies.put({ recordingId: 'r' as RecordingId, index: 0, file: new Blob(['a']), usedAt: 1 })
+    await queueRenders(sampleEdit(), wanted('tall'))
+    outcome = () => ({ kind: 'failed', failure: { reason: 'no-room', neededBytes: null } })
+    await chore.round()
+    expect(await states()).toEqual([['tall', 'waiting']])
+    expect(await database().previewCopies.count()).toBe(0)
+    await chore.round()
+    expect(await states()).toEqual([['tall', 'failed']])
+    expect(worker.jobs).toHaveLength(2)
+  })
+
   it('says which recording is missing, without starting a worker', async () => {
     await database().files.clear()
     await queueRenders(sampleEdit(), wanted('tall'))

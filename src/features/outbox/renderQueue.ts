@@ -14,6 +14,7 @@ import type { RenderReply, RenderWorker } from '@/media/workers/render.protocol'
 import { speechOf } from '@/store/analyses'
 import { binRender } from '@/store/bin'
 import { isStorageFull } from '@/store/database'
+import { makeRoom } from '@/store/withRoom'
 import { changeOutboxSettings, readOutboxSettings } from '@/store/outboxSettings'
 import { storedFile } from '@/store/recordings'
 import {
@@ -136,6 +137,11 @@ async function run(planned: readonly Render[]): Promise<{ finished: number; fail
     if (!render) return
     running?.left.delete(id)
     forgetProgress(id)
+    if (isNoRoom(reply) && (await makeRoom())) {
+      // What made room can be made again: this file is tried once more.
+      await waitAgain(id)
+      return void open.delete(id)
+    }
     await settle(render, reply)
     open.delete(id)
     if (reply.kind !== 'cancelled') ended[reply.kind]++
@@ -151,6 +157,8 @@ async function run(planned: readonly Render[]): Promise<{ finished: number; fail
   }
   return ended
 }
+
+const isNoRoom = (reply: RenderReply) => reply.kind === 'failed' && reply.failure.reason === 'no-room'
 
 function failureOf(error: unknown): RenderFailure {
   if (isStorageFull(error)) return { reason: 'no-room', neededBytes: null }

@@ -37,6 +37,12 @@ type Shown = { kind: 'output'; micros: Micros } | { kind: 'peek'; passageId: Pas
 const SMOOTH_FPS = 30
 const ENOUGH = 0.95
 
+/**
+ * Where even the smallest come at less than this share of it, every second one is drawn: evenly is better than by
+ * chance.
+ */
+const HALF = 0.6
+
 /** How small they may become, as shares of the sides; a step takes a second to be judged. */
 const SHARES = [1, 0.75, 0.5] as const
 
@@ -72,6 +78,8 @@ export class PreviewService implements PreviewWorker {
   private onEvent: (event: PreviewEvent) => void = () => {}
   /** Of their sides that pictures are drawn in while playing. */
   private share = 1
+  /** Whether every second picture is left out while playing. */
+  private everySecond = false
   private drawnInSecond = 0
   private secondStarted = 0
   private lastDrawn = ''
@@ -165,9 +173,14 @@ export class PreviewService implements PreviewWorker {
     )
   }
 
+  private smoothRate(): number {
+    return Math.min(SMOOTH_FPS, this.ratePlayed())
+  }
+
   /** What stands still is shown in all its pixels. */
   private stop(): void {
     this.anchor = null
+    this.everySecond = false
     this.shrinkTo(1)
   }
 
@@ -206,6 +219,12 @@ export class PreviewService implements PreviewWorker {
 
   /** Until the next picture is due: the display's next frame, or at once when this one took longer than that. */
   private async turn(): Promise<void> {
+    if (this.everySecond) {
+      const left = this.turned + 2000 / this.smoothRate() - performance.now()
+      await new Promise<void>((resolve) => setTimeout(resolve, Math.max(0, left)))
+      this.turned = performance.now()
+      return
+    }
     const late = performance.now() - this.turned > DISPLAY_FRAME_MS
     await (late ? new Promise<void>((resolve) => setTimeout(resolve)) : nextDisplayFrame())
     this.turned = performance.now()
@@ -338,8 +357,11 @@ export class PreviewService implements PreviewWorker {
     const now = performance.now()
     if (!this.anchor || now - this.secondStarted < 1000) return
     const framesPerSecond = (this.drawnInSecond * 1000) / (now - this.secondStarted)
-    if (framesPerSecond < ENOUGH * Math.min(SMOOTH_FPS, this.ratePlayed()))
-      this.shrinkTo(SHARES.find((s) => s < this.share) ?? this.share)
+    if (framesPerSecond < ENOUGH * this.smoothRate()) {
+      const smaller = SHARES.find((s) => s < this.share)
+      if (smaller) this.shrinkTo(smaller)
+      else this.everySecond ||= framesPerSecond < HALF * this.smoothRate()
+    }
     this.onEvent({ kind: 'rate', framesPerSecond, share: this.share })
     this.drawnInSecond = 0
     this.secondStarted = now

@@ -3,6 +3,7 @@ import type { PassageId } from '@/core/model/ids'
 import type { SpeechOf } from '@/core/sound/ducking'
 import type { Micros } from '@/core/time/micros'
 import { quietly } from '@/diagnostics/note'
+import { claim } from '../ranks/turns'
 import type { SoundBlock, SoundWorker } from '../workers/sound.protocol'
 import { startWorker } from '../workers/startWorker'
 
@@ -10,6 +11,9 @@ const SAMPLE_RATE = 48000
 
 /** Sound is scheduled this far ahead: enough to ride out a busy main thread, little enough to stop at once. */
 const AHEAD_SECONDS = 0.8
+
+/** With every block sound is claimed for this long: blocks are at most this far apart. */
+const CLAIM_MS = 1000
 
 /** Time to decode the first buffers before the first of them is due. */
 const START_DELAY_SECONDS = 0.12
@@ -126,6 +130,7 @@ export class SoundOut {
   private async schedule(startTime: number, run: { live: boolean; nodes: Set<AudioBufferSourceNode> }): Promise<void> {
     let at = startTime
     for (;;) {
+      claim('sound', CLAIM_MS)
       const block = await this.mixer.next()
       if (!block || !run.live) return
       const node = this.nodeFor(block)

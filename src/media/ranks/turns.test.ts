@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { claim, claimWhile, Turns } from './turns'
+import { claim, claimWhile, Turns, untilCalm } from './turns'
 
 const took = async (work: () => Promise<void>) => {
   const from = performance.now()
@@ -37,6 +37,13 @@ describe('turns', () => {
     claim('render', 500)
     expect(await heard).toMatchObject({ rank: 'render' })
     other.close()
+  })
+
+  it('that take long to begin wait until it is calm', async () => {
+    const { signal } = new AbortController()
+    await untilCalm('hand', signal)
+    claim('findings', 10)
+    expect(await took(() => untilCalm('looks', signal))).toBeGreaterThan(2500)
   })
 
   it('are not waited for once nobody wants them', async () => {

@@ -9,6 +9,9 @@ const TELLS_AGAIN_MS = 60
 /** What waits looks again at least this often: something more urgent may have come. */
 const LOOKS_AGAIN_MS = 25
 
+/** The same for what waits until it is calm. */
+const CALM_STEP_MS = 200
+
 interface Claim {
   rank: Rank
   untilMs: number
@@ -104,6 +107,20 @@ function breathe(): Promise<void> {
     }
     port2.postMessage(null)
   })
+}
+
+/**
+ * Resolves when nobody has been at work at anything more urgent for a while: what takes long to begin begins then.
+ * Rejects when `signal` is aborted.
+ */
+export async function untilCalm(rank: Rank, signal: AbortSignal): Promise<void> {
+  open()
+  await pause(LOOKS_AGAIN_MS)
+  for (let left = claims.calmInMs(rank, now()); left > 0; left = claims.calmInMs(rank, now())) {
+    signal.throwIfAborted()
+    await pause(Math.min(left, CALM_STEP_MS))
+  }
+  signal.throwIfAborted()
 }
 
 const pause = (ms: number) => new Promise<void>((resolve) => setTimeout(resolve, ms))

@@ -10,13 +10,8 @@ import {
   type Along,
   type AlongPlan,
 } from '@/shared/looks/along'
+import { untilCalm } from '@/media/ranks/turns'
 import { useLook } from './useLook'
-
-/**
- * Looking along begins when nothing has changed for this long, nobody has gone to another place, and nothing plays:
- * it takes a decoder and a core for itself.
- */
-const CALM_MS = 6000
 
 /** What is to be looked at along the highlight, and what has been seen of that. */
 function usePlanned(): { plan: AlongPlan; shown: Along | null } {
@@ -64,21 +59,15 @@ export function useAlong(): Along | null {
     // Plans of one key ask for the same.
     void key
     if (known || playing || isLookedAt) return
+    const ended = new AbortController()
+    // It takes a decoder and a core for itself: when it is calm, unless somebody waits for it.
+    const turn = wanted ? Promise.resolve() : untilCalm('looks', ended.signal)
     const look = () => {
       const file = files.get(latest.current.recording.id)
-      if (file) void lookAlong(latest.current, file, player.positionMicros)
+      if (file && !ended.signal.aborted) void lookAlong(latest.current, file, player.positionMicros)
     }
-    let timer = setTimeout(look, wanted ? 0 : CALM_MS)
-    const leave = wanted
-      ? () => {}
-      : player.onPosition(() => {
-          clearTimeout(timer)
-          timer = setTimeout(look, CALM_MS)
-        })
-    return () => {
-      clearTimeout(timer)
-      leave()
-    }
+    turn.then(look, () => {})
+    return () => ended.abort()
   }, [key, known, playing, isLookedAt, files, wanted, player])
   useEffect(() => {
     if (playing) stopLookingAlong()

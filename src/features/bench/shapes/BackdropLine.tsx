@@ -21,7 +21,7 @@ import { ColourField } from '@/ui/ColourField'
 import { NumberField } from '@/ui/NumberField'
 import { Ticket } from '@/ui/Ticket'
 import { textSize } from '@/ui/theme'
-import { useBenchContext, useCalmEdit, useCalmParts } from '../benchContext'
+import { useBenchContext, useEdit, useParts } from '../benchContext'
 import { ListLine } from '../ListLine'
 import { bringImages } from '../bringImages'
 import { wording } from './wording'
@@ -48,7 +48,7 @@ function backdropAs(known: Backdrop, kind: Exclude<BackdropKind, 'image'>): Back
 export function BackdropLine() {
   const bench = useBenchContext()
   const { session } = bench
-  const { layout } = useCalmParts()
+  const { layout } = useParts()
   const { backdrop } = layout.arrangement
   const [anchor, setAnchor] = useState<HTMLElement | null>(null)
   const chooser = useRef<HTMLInputElement>(null)
@@ -98,8 +98,8 @@ export function BackdropLine() {
 
 function BackdropTicket({ anchor, onClose }: { anchor: HTMLElement; onClose: () => void }) {
   const { session } = useBenchContext()
-  const edit = useCalmEdit()
-  const { layout, setup } = useCalmParts()
+  const edit = useEdit()
+  const { layout, setup } = useParts()
   const { backdrop, tree } = layout.arrangement
   const set = (change: Backdrop, gesture?: string) =>
     setBackdrop(session, { layoutId: layout.id, backdrop: change }, gesture)
